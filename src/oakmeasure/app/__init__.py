@@ -1,0 +1,1 @@
+"""The window. Views hold no arithmetic; they draw a solution and send intents."""

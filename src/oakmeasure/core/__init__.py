@@ -1,0 +1,1 @@
+"""The calculations of a door joiner, without Qt and without files."""

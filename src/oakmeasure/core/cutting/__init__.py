@@ -1,0 +1,1 @@
+"""Plans that cut parts out of stock, each with a bound."""

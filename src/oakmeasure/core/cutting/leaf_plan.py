@@ -1,0 +1,178 @@
+"""The cutting plan of one leaf: its rough parts sorted by board thickness, each group planned on its boards."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.build.shape import Build, Part, Role
+from oakmeasure.core.context import Context
+from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
+from oakmeasure.core.job import Board
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import derived, given
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Boards of one species and thickness with their plan."""
+
+    species: str
+    thickness: float
+    plan: Plan
+
+
+@dataclass(frozen=True, slots=True)
+class LeafPlan:
+    """groups: by species and thickness, thickest first. used: boards taken, by index into the job's boards."""
+
+    groups: tuple[Group, ...]
+    used: dict[int, int]
+    boards: int
+    least_boards: int
+    yield_percent: float
+
+
+def plan_leaf(ctx: Context, build: Build, rack: tuple[Board, ...]) -> LeafPlan:
+    """Plan the leaf's rough parts on the rack, say the yield and the bound, and judge it."""
+    rules = ctx.rules
+    groups: dict[tuple[str, float], list[Piece]] = {}
+    homeless: list[Part] = []
+    for part in build.parts:
+        thicknesses = sorted(
+            {board.thickness for board in _of(rack, part.species) if board.thickness >= part.rough.thickness - 1e-6}
+        )
+        if not thicknesses:
+            homeless.append(part)
+            continue
+        key = (part.species, thicknesses[0])
+        widest = max(board.width for board in _of(rack, part.species) if board.thickness == thicknesses[0])
+        groups.setdefault(key, []).extend(
+            _pieces(part, widest, rules.joint_allowance.value, rules.allow_width.value)
+        )
+    planned: list[Group] = []
+    used: dict[int, int] = {}
+    for (species, thickness), pieces in sorted(groups.items(), key=lambda each: (-each[0][1], each[0][0])):
+        stock = [
+            Stock(str(at), board.length, board.width, board.quantity, board.price)
+            for at, board in enumerate(rack)
+            if board.thickness == thickness and board.species in (None, species)
+        ]
+        plan = plan_boards(pieces, stock, kerf=rules.kerf.value, end_trim=rules.end_trim.value)
+        planned.append(Group(species, thickness, plan))
+        for cut in plan.boards:
+            used[int(cut.stock.name)] = used.get(int(cut.stock.name), 0) + 1
+    return _report(ctx, tuple(planned), used, homeless, rack)
+
+
+def _of(rack: tuple[Board, ...], species: str) -> list[Board]:
+    return [board for board in rack if board.species in (None, species)]
+
+
+def _pieces(part: Part, widest: float, joint: float, planing: float) -> list[Piece]:
+    """Return the part as one piece, or a panel wider than any board as strips to be glued up.
+
+    Each strip takes its share of the planed width and the allowance for shooting its two edges.
+    """
+    if part.role is not Role.PANEL or part.rough.width <= widest:
+        return [Piece(part.name, part.name, part.rough.length, part.rough.width)]
+    net = part.rough.width - planing
+    count = max(2, math.ceil(net / max(widest - joint, 1.0)))
+    width = net / count + joint
+    return [
+        Piece(f"{part.name}, strip {at + 1} of {count}", part.name, part.rough.length, width) for at in range(count)
+    ]
+
+
+def _report(
+    ctx: Context, groups: tuple[Group, ...], used: dict[int, int], homeless: list[Part], rack: tuple[Board, ...]
+) -> LeafPlan:
+    boards = sum(len(group.plan.boards) for group in groups)
+    least = sum(group.plan.least_boards for group in groups)
+    taken = sum(group.plan.area_used for group in groups)
+    cut = sum(group.plan.area_of_pieces for group in groups)
+    add = ctx.figures.add
+    parts_area = add(given("area_parts", "rough parts, seen from the face, m²", cut / 1e6, Unit.RATIO, choice=True))
+    board_area = add(
+        given("area_boards", "boards taken, seen from the face, m²", taken / 1e6, Unit.RATIO, choice=True)
+    )
+    percent = 100 * cut / taken if taken else 0.0
+    add(
+        derived(
+            "yield",
+            "yield",
+            percent,
+            Unit.PERCENT,
+            parts_area,
+            board_area,
+            formula="rough parts ÷ boards, whole boards counted",
+        )
+    )
+    kerf = ctx.rule("kerf", "saw kerf")
+    trim = ctx.rule("end_trim", "trimmed off each end of a board")
+    count = add(derived("boards", "boards", boards, Unit.COUNT, kerf, trim, formula="counted on the plan"))
+    add(
+        derived(
+            "least_boards",
+            "boards, at the least",
+            least,
+            Unit.COUNT,
+            parts_area,
+            kerf,
+            trim,
+            formula="parts with their kerfs, against the largest boards on the rack",
+        )
+    )
+    for part in homeless:
+        thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
+        ctx.say(
+            f"no-board-{part.slug}",
+            Level.STOP,
+            Stage.TIMBER,
+            f"No board is thick enough for the {part.name}",
+            f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
+            Remedy("Put thicker boards on the rack, or build thinner"),
+            where=f"part:{part.name}",
+        )
+    _judge(ctx, groups, boards, least, percent)
+    return LeafPlan(groups, used, int(count.value), least, percent)
+
+
+def _judge(ctx: Context, groups: tuple[Group, ...], boards: int, least: int, percent: float) -> None:
+    unplaced = [piece for group in groups for piece in group.plan.unplaced]
+    for group in groups:
+        for piece in group.plan.unplaced:
+            ctx.say(
+                f"unplaced-{piece.name.replace(' ', '-').replace(',', '')}",
+                Level.STOP,
+                Stage.TIMBER,
+                f"No board is left for the {piece.name}",
+                f"It needs {ctx.show.size(piece.length, piece.width)} rough of {ctx.fmt(group.thickness)} board.",
+                Remedy("Longer, wider or more boards"),
+                where=f"part:{piece.part}",
+                figure="boards",
+            )
+    if unplaced or not boards:
+        return
+    share = ctx.show.value(percent, Unit.PERCENT)
+    if boards <= least:
+        ctx.say(
+            "boards",
+            Level.FINE,
+            Stage.TIMBER,
+            f"{boards} board{'s' * (boards != 1)}; fewer is not possible",
+            f"{share} of them goes into rough parts.",
+            rule="bound by area and by size of the parts",
+            figure="yield",
+        )
+    else:
+        ctx.say(
+            "boards",
+            Level.FINE,
+            Stage.TIMBER,
+            f"{boards} boards; {least} is the least that could be",
+            f"{share} of them goes into rough parts. The plan is a quick one and is not proven best.",
+            rule="bound by area and by size of the parts",
+            figure="yield",
+        )

@@ -1,0 +1,77 @@
+"""The cutting plan: every board with its strips and pieces, what is left hatched."""
+
+from __future__ import annotations
+
+from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.cutting.boards import CutBoard
+from oakmeasure.core.cutting.leaf_plan import Group
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.leaf_view import no_leaf, part_ref
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show
+
+
+def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the boards one under the other, to one scale, longest use first."""
+    if leaf.plan is None:
+        return no_leaf(leaf, show)
+    sketch = Sketch()
+    longest = max((cut.stock.length for group in leaf.plan.groups for cut in group.plan.boards), default=1000.0)
+    step = longest / 110
+    y, number = 0.0, 0
+    for group in leaf.plan.groups:
+        if not group.plan.boards:
+            continue
+        y -= 3.2 * step
+        sketch.label(0, y, _heading(group, show), anchor=Anchor.LEFT, bold=True)
+        y -= 1.8 * step
+        for cut in group.plan.boards:
+            number += 1
+            y -= cut.stock.width
+            _board(sketch, cut, group, number, y, show, step)
+            y -= 2.6 * step
+    return sketch.drawing(margin=1.5 * step)
+
+
+def _heading(group: Group, show: Show) -> str:
+    plan = group.plan
+    count = len(plan.boards)
+    return (
+        f"{species(group.species).name}, {show.length(group.thickness)} thick: {count} board{'s' * (count != 1)}, "
+        f"at least {plan.least_boards}"
+    )
+
+
+def _board(sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, show: Show, step: float) -> None:
+    whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
+    sketch.rect(whole, Layer.WASTE)
+    for line in hatching(whole, 1.1 * step):
+        sketch.line(line, Layer.FAINT)
+    tint = species(group.species).tint
+    for placed in cut.pieces:
+        rect = Rect(placed.x, y + placed.y, placed.x + placed.piece.length, y + placed.y + placed.piece.width)
+        sketch.rect(rect, Layer.WOOD, ref=part_ref(placed.piece.part), grain=Grain.LEVEL, tint=tint)
+        middle = (rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2
+        sketch.label(
+            *middle, _fitting(placed.piece.name, rect, show, step), size=0.9, ref=part_ref(placed.piece.part)
+        )
+    sketch.box(whole, Layer.OUTLINE)
+    for at, width in cut.strips[:-1]:
+        sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)
+    sketch.label(-1.5 * step, y + cut.stock.width / 2, str(number), anchor=Anchor.RIGHT, bold=True)
+    sketch.label(
+        cut.stock.length + 1.2 * step,
+        y + cut.stock.width / 2,
+        show.size(cut.stock.length, cut.stock.width),
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+        size=0.9,
+    )
+
+
+def _fitting(name: str, rect: Rect, show: Show, step: float) -> str:
+    """Return the name with its size where both fit on the piece, else the name alone."""
+    short = name.replace(", strip ", " ").replace(" of ", "/")
+    full = f"{short}   {show.size(rect.width, rect.height)}"
+    return full if len(full) * 0.95 * step < rect.width else short

@@ -1,0 +1,190 @@
+"""The hinges: where they go on leaf and lining, the hinge edge, and a plan through one, enlarged."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from oakmeasure.core.build.shape import Build, Rect
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawings.leaf_view import (
+    LINING_SHOWN,
+    front,
+    no_leaf,
+    side_gaps,
+    sketch_for,
+    surround,
+    unit_step,
+)
+from oakmeasure.core.hardware.butts import Butts
+from oakmeasure.core.job import Hand
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show
+
+
+def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the leaf with its butts, the edge with the let-ins, and the plan through a butt."""
+    build, butts = leaf.build, leaf.butts
+    if build is None or butts is None:
+        return no_leaf(leaf, show)
+    sketch, step = sketch_for(leaf), unit_step(build)
+    surround(sketch, leaf, step)
+    front(sketch, build)
+    for tenon in build.tenons:
+        if tenon.into == "hinge stile":
+            sketch.box(tenon.rect, Layer.HIDDEN)
+    _knuckles(sketch, leaf, butts)
+    _heights(sketch, leaf, build, butts, show, step)
+    x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
+    _edge(sketch.page(), leaf, build, butts, show, x, step)
+    _plan(sketch.page(), leaf, build, butts, show, x + build.thickness + 14 * step, step)
+    return sketch.drawing(margin=step)
+
+
+def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
+    f = leaf.figures
+    radius, gap = f["butt_closed"].value * 0.9, f["gap_hinge"].value
+    for place in butts.places:
+        ref = f"butt:{place.number}"
+        # The leaf of the butt lies in the edge: seen from the front only the knuckle shows, over the gap.
+        sketch.rect(Rect(-gap / 2 - radius, place.rect.y0, -gap / 2 + radius, place.rect.y1), Layer.METAL, ref=ref)
+
+
+def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, step: float) -> None:
+    """Both columns of places: down from the leaf's top, and down from the lining's head."""
+    page, f = sketch.page(), leaf.figures
+    outside = side_gaps(leaf)[0] + LINING_SHOWN
+    on_leaf, on_lining = -outside - 4.5 * step, -outside - 13 * step
+    top, head = build.height, build.height + f["gap_head"].value
+    page.label(on_leaf, head + 6 * step, "leaf", layer=Layer.PENCIL, size=0.95)
+    page.label(on_lining, head + 6 * step, "lining", layer=Layer.PENCIL, size=0.95)
+    for column, start, places in (
+        (on_leaf, top, [(each, each.top) for each in butts.places]),
+        (on_lining, head, [(each, each.jamb_top) for each in butts.places]),
+    ):
+        page.line([(column, start), (column, 0)], Layer.FAINT)
+        page.line([(column - step, start), (column + step, start)], Layer.DIMENSION)
+        page.label(column, start + 2.2 * step, "0", layer=Layer.PENCIL, size=0.95)
+        for place, figure in places:
+            y = start - figure.value
+            ref = f"butt:{place.number}"
+            page.line([(column - step, y), (column + step, y)], Layer.DIMENSION, ref=ref)
+            page.line([(column + step, y), (-outside, y)], Layer.FAINT)
+            page.label(
+                column,
+                y - 2.0 * step,
+                show.length(figure.value),
+                bold=True,
+                ref=f"figure:{figure.name}",
+                on_paper=True,
+            )
+
+
+def _edge(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
+    """The hinge edge seen straight on, the opening face to the left, with what is let in."""
+    t = build.thickness
+    tint = species(build.parts[0].species).tint
+    page.rect(Rect(x, 0, x + t, build.height), Layer.WOOD, ref="part:hinge stile", grain=Grain.UPRIGHT, tint=tint)
+    page.label(x + t / 2, build.height + 6 * step, "hinge edge", layer=Layer.PENCIL, size=0.95)
+    page.label(x + t / 2, build.height + 2.6 * step, show.length(t), layer=Layer.PENCIL, size=0.95)
+    for tenon in build.tenons:
+        if tenon.through and tenon.into == "hinge stile":
+            middle = x + t / 2
+            page.rect(
+                Rect(middle - tenon.thickness / 2, tenon.rect.y0, middle + tenon.thickness / 2, tenon.rect.y1),
+                Layer.END_GRAIN,
+                ref=f"part:{tenon.member}",
+                grain=Grain.END,
+                tint=tint,
+            )
+    for place in butts.places:
+        ref = f"butt:{place.number}"
+        page.rect(Rect(x, place.rect.y0, x + butts.across.value, place.rect.y1), Layer.METAL, ref=ref)
+        for y, figure in ((place.rect.y1, place.top), (place.rect.y0, place.bottom)):
+            page.label(x + t + 1.2 * step, y, show.length(figure.value), anchor=Anchor.LEFT, size=0.95, ref=ref)
+
+
+def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
+    """Plan through a shut butt, enlarged, the opening face at the bottom, drawn for its hand."""
+    f = leaf.figures
+    big = 40 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
+    gap, depth, across = f["gap_hinge"].value, f["butt_depth"].value, f["butt_across"].value
+    knuckle, closed = f["butt_knuckle"].value, f["butt_closed"].value
+    t, lining, stile = build.thickness, 30.0, 62.0
+    mirrored = leaf.leaf.hand is Hand.RIGHT
+    y_face = build.height - 66 * step  # the opening face
+    x_edge = x + (stile if mirrored else lining + gap) * big
+
+    def at(across_x: float, into: float) -> Point:
+        return (x_edge + (-across_x if mirrored else across_x) * big, y_face + into * big)
+
+    def rect(x0: float, y0: float, x1: float, y1: float) -> Rect:
+        (a, b), (c, d) = at(x0, y0), at(x1, y1)
+        return Rect(min(a, c), b, max(a, c), d)
+
+    tint = species(build.parts[0].species).tint
+    page.label(x, build.height, "Plan through a butt, shut", anchor=Anchor.LEFT, bold=True)
+    hand = "hinges right" if mirrored else "hinges left"
+    page.label(x, build.height - 4 * step, f"opening face below, {hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.rect(rect(0, 0, stile, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
+    page.rect(rect(-gap - lining, 0, -gap, t + 12), Layer.LINING)
+    page.label(*at(-gap - lining / 2, t + 6), "lining", layer=Layer.PENCIL, size=0.95)
+    page.label(*at(stile * 0.62, t * 0.5), "leaf", layer=Layer.OUTLINE, size=1.0, on_paper=True)
+    plate = closed / 2
+    shown = max(depth, 0.0)
+    for near, far in ((shown, shown - plate), (-gap - shown, -gap - shown + plate)):
+        page.rect(rect(min(near, far), 0, max(near, far), across), Layer.METAL, ref="butt:1")
+    pin = at(-gap / 2, -knuckle)
+    radius = closed * 0.62 * big
+    page.area(_round(pin, radius), Layer.METAL, ref="butt:1")
+    page.area(_round(pin, radius * 0.35), Layer.SPACE, ref="butt:1")
+    page.line([(pin[0] - 1.6 * radius, pin[1]), (pin[0] + 1.6 * radius, pin[1])], Layer.CENTRE)
+    page.line([(pin[0], pin[1] - 1.6 * radius), (pin[0], pin[1] + 1.6 * radius)], Layer.CENTRE)
+    _plan_dimensions(page, leaf, show, at, step, t, across, stile)
+
+
+def _plan_dimensions(
+    page: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    at: Callable[[float, float], Point],
+    step: float,
+    t: float,
+    across: float,
+    stile: float,
+) -> None:
+    f = leaf.figures
+    gap = f["gap_hinge"].value
+    top = t + 16
+    edge, other = at(0, top), at(-gap, top)
+    for x, y in (edge, other):
+        page.line([(x, y - 3 * step), (x, y + 3 * step)], Layer.DIMENSION)
+    page.label(
+        (edge[0] + other[0]) / 2, edge[1] + 4.5 * step, f"gap {show.length(gap)}", ref="figure:gap_hinge", bold=True
+    )
+    side = at(stile + 5, 0)[0]
+    page.dimension((side, at(0, 0)[1]), (side, at(0, across)[1]), show.length(across), figure="butt_across")
+    page.dimension(
+        (side, at(0, across)[1]),
+        (side, at(0, t)[1]),
+        show.length(f["butt_wood_behind"].value),
+        figure="butt_wood_behind",
+    )
+    low = at(0, 0)[1] - 15 * step
+    x, y = at(0, 0)[0], low
+    page.label(x, y, f"let in {show.length(f['butt_depth'].value)} each side", bold=True, ref="figure:butt_depth")
+    page.label(
+        x,
+        y - 4 * step,
+        f"({show.length(f['butt_closed'].value)} shut − {show.length(gap)} gap) ÷ 2",
+        layer=Layer.PENCIL,
+    )
+    page.label(x, y - 8 * step, leaf.leaf.hardware.butt.name, layer=Layer.PENCIL)
+
+
+def _round(centre: Point, radius: float) -> list[Point]:
+    return [
+        (centre[0] + radius * math.cos(math.radians(a)), centre[1] + radius * math.sin(math.radians(a)))
+        for a in range(0, 360, 15)
+    ]

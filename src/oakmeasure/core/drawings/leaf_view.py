@@ -1,0 +1,335 @@
+"""The leaf: front view with its joints, side section, plan, and the two rods with every mark."""
+
+from __future__ import annotations
+
+from oakmeasure.core.build.shape import Build, Part, Rect, Role
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.job import Hand
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show, Unit
+
+LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
+
+
+def leaf_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the setting-out drawing of the leaf."""
+    sketch = sketch_for(leaf)
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    step = unit_step(build)
+    surround(sketch, leaf, step)
+    front(sketch, build)
+    joints(sketch, build)
+    height_rod(sketch, leaf, build, show, step)
+    width_rod(sketch, build, show, step)
+    _dimensions(sketch, leaf, build, show, step)
+    _section(sketch, leaf, build, step)
+    _plan(sketch, leaf, build, step)
+    _title(sketch, leaf, build, show, step)
+    return sketch.drawing(margin=step)
+
+
+def sketch_for(leaf: LeafSolution) -> Sketch:
+    """Return a sketch in the leaf's coordinates, mirrored when the hinges are on the right."""
+    right = leaf.leaf.hand is Hand.RIGHT
+    return Sketch(mirror_at=leaf.fit.width.value if right else None)
+
+
+def unit_step(build: Build) -> float:
+    """Return the distance that spaces rods and texts, about a hundredth of the leaf's height."""
+    return max(build.height, 1.6 * build.width) / 100
+
+
+def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return what is drawn when no leaf is possible: the opening and the reason."""
+    sketch = Sketch()
+    w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
+    sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
+    sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
+    sketch.label(w / 2, h / 2, "no leaf fits here", layer=Layer.DOUBT, size=1.2, bold=True)
+    return sketch.drawing(margin=max(w, h) / 5)
+
+
+def side_gaps(leaf: LeafSolution) -> tuple[float, float]:
+    """Return the gaps at the left and at the right of the leaf as it is seen."""
+    hinge, latch = leaf.figures["gap_hinge"].value, leaf.figures["gap_latch"].value
+    return (latch, hinge) if leaf.leaf.hand is Hand.RIGHT else (hinge, latch)
+
+
+def part_ref(name: str) -> str:
+    return f"part:{name}"
+
+
+def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+    """Draw the lining round the leaf and the floor under it, the gaps at their true width."""
+    f, t = leaf.figures, LINING_SHOWN
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    x0, x1 = -f["gap_hinge"].value, w + f["gap_latch"].value
+    y0, y1 = -f["gap_floor"].value, h + f["gap_head"].value
+    sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
+    for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
+        sketch.rect(rect, Layer.LINING)
+    floor_line(sketch.page(), -11 * step, w + 14 * step, y0, step)
+
+
+def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> None:
+    """Draw the floor with short strokes under it."""
+    page.line([(x0, y), (x1, y)], Layer.FLOOR)
+    at = x0 + step
+    while at < x1:
+        page.line([(at, y), (at - step, y - step)], Layer.FAINT)
+        at += 1.6 * step
+
+
+def front(sketch: Sketch, build: Build) -> None:
+    """Draw what is seen of every part, grain along the wood."""
+    for part in sorted(build.parts, key=lambda each: each.role is not Role.PANEL):
+        layer = Layer.PANEL if part.role is Role.PANEL else Layer.WOOD
+        grain = Grain.UPRIGHT if part.grain_upright else Grain.LEVEL
+        sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=species(part.species).tint)
+    for sight in build.sights:
+        # A second line inside the sight edge: the panel lies lower than its frame.
+        inset = min(5.0, sight.width / 6, sight.height / 6)
+        sketch.box(Rect(sight.x0 + inset, sight.y0 + inset, sight.x1 - inset, sight.y1 - inset), Layer.FAINT)
+
+
+def joints(sketch: Sketch, build: Build) -> None:
+    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves."""
+    for part in build.parts:
+        if part.role is Role.PANEL:
+            sketch.box(part.outline, Layer.FAINT, ref=part_ref(part.name))
+    for tenon in build.tenons:
+        sketch.box(tenon.rect, Layer.HIDDEN, ref=part_ref(tenon.member))
+        if tenon.through:
+            _wedges(sketch, tenon.rect, tenon.into == "hinge stile", tenon.member)
+
+
+def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
+    """Two wedges a tenon, driven from the outside, thick end out."""
+    outer, inner = (rect.x0, rect.x0 + 0.75 * rect.width) if at_hinge else (rect.x1, rect.x1 - 0.75 * rect.width)
+    thick = min(7.0, rect.height / 5)
+    for edge, way in ((rect.y0, -1), (rect.y1, 1)):
+        sketch.area([(outer, edge), (outer, edge + way * thick), (inner, edge)], Layer.METAL, ref=part_ref(member))
+
+
+def height_marks(build: Build) -> list[tuple[float, str]]:
+    """Return every mark of the height rod, up from the foot, with the part whose edge it is."""
+    marks = {0.0: "bottom rail", build.height: "top rail"}
+    for part in build.parts:
+        if part.role is Role.RAIL:
+            marks.setdefault(part.face.y0, part.name)
+            marks.setdefault(part.face.y1, part.name)
+    return sorted(marks.items())
+
+
+def width_marks(build: Build) -> list[tuple[float, str]]:
+    """Return every mark of the width rod, from the hinge edge."""
+    marks: dict[float, str] = {}
+    for part in build.parts:
+        if part.role in (Role.STILE, Role.MUNTIN):
+            marks.setdefault(round(part.face.x0, 6), part.name)
+            marks.setdefault(round(part.face.x1, 6), part.name)
+    return sorted(marks.items())
+
+
+def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """The rod up the left side of the page: every mark from the foot, hinges as arrow heads."""
+    sketch, (left, _) = sketch.page(), side_gaps(leaf)
+    x1 = -left - LINING_SHOWN - 4 * step
+    x0 = x1 - 3 * step
+    sketch.rect(Rect(x0, 0, x1, build.height), Layer.ROD, grain=Grain.UPRIGHT)
+    sketch.box(Rect(x0, 0, x1, build.height), Layer.OUTLINE)
+    last = -1e9
+    for y, name in height_marks(build):
+        sketch.line([(x0, y), (x1, y)], Layer.OUTLINE, ref=part_ref(name))
+        sketch.line([(x1, y), (-left, y)], Layer.FAINT)
+        if y - last > 1.6 * step:
+            sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
+            last = y
+    if leaf.butts is not None:
+        for place in leaf.butts.places:
+            middle = (place.rect.y0 + place.rect.y1) / 2
+            for y in (place.rect.y0, place.rect.y1):
+                sketch.line([(x1 - 1.2 * step, y), (x1, y)], Layer.METAL, ref=f"butt:{place.number}")
+            sketch.area(
+                [(x1, middle - 0.6 * step), (x1, middle + 0.6 * step), (x1 - step, middle)],
+                Layer.METAL,
+                ref=f"butt:{place.number}",
+            )
+
+
+def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
+    """The rod along the bottom: every mark from the hinge edge."""
+    y1 = -4.5 * step
+    y0 = y1 - 3 * step
+    sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)
+    sketch.box(Rect(0, y0, build.width, y1), Layer.OUTLINE)
+    last, level = -1e9, 0
+    for x, name in width_marks(build):
+        sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
+        level = 1 - level if x - last < 6 * step else 0
+        sketch.label(
+            x, y0 - (0.6 + 2.0 * level) * step, show.length(x), anchor=Anchor.BELOW, ref=part_ref(name), size=0.95
+        )
+        last = x
+
+
+def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """Sizes that can be changed where they stand: rails and sights up the latch side, stiles and muntin on top."""
+    f, page = leaf.figures, sketch.page()
+    x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
+    at, low = 0.0, "bottom rail"
+    for rail in sorted((part for part in build.parts if part.role is Role.RAIL), key=lambda each: each.face.y0):
+        if rail.face.y0 > at:
+            name = (
+                "sight_height"
+                if "sight_height" in f
+                else f"sight_height_{'lower' if low == 'bottom rail' else 'upper'}"
+            )
+            page.dimension((x, at), (x, rail.face.y0), show.length(rail.face.y0 - at), figure=name)
+        figure = rail.name.replace(" ", "_")
+        page.dimension(
+            (x, rail.face.y0),
+            (x, rail.face.y1),
+            show.length(rail.face.height),
+            figure=figure,
+            edit=f[figure].edit,
+            ref=part_ref(rail.name),
+        )
+        at, low = rail.face.y1, rail.name
+    y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
+    uprights = sorted(
+        (part for part in build.parts if part.role in (Role.STILE, Role.MUNTIN)), key=lambda each: each.face.x0
+    )
+    at, done = 0.0, set()
+    for part in uprights:
+        if (span := (round(part.face.x0, 3), round(part.face.x1, 3))) in done:
+            continue
+        done.add(span)
+        if part.face.x0 > at + 1e-6:
+            sketch.dimension((at, y), (part.face.x0, y), show.length(part.face.x0 - at), figure="sight_width")
+        figure = "stile" if part.role is Role.STILE else "muntin"
+        sketch.dimension(
+            (part.face.x0, y),
+            (part.face.x1, y),
+            show.length(part.face.width),
+            figure=figure,
+            edit=f[figure].edit,
+            ref=part_ref(part.name),
+        )
+        at = part.face.x1
+    sketch.dimension((0, y + 4 * step), (build.width, y + 4 * step), show.length(build.width), figure="leaf_width")
+
+
+def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
+    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
+
+
+def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+    """Upright section through the panels next to the hinges, the opening face to the left."""
+    x0, sketch = _section_x(leaf, build, step), sketch.page()
+    sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
+    tint = species(build.parts[0].species).tint
+    middle = x0 + build.thickness / 2
+    half = build.groove_width / 2
+    column = min((part.face.x0 for part in build.parts if part.role is Role.PANEL), default=None)
+    for part in build.parts:
+        if part.role is Role.PANEL and part.face.x0 == column:
+            sketch.rect(
+                Rect(middle - half, part.outline.y0, middle + half, part.outline.y1),
+                Layer.PANEL,
+                ref=part_ref(part.name),
+                grain=Grain.UPRIGHT,
+                tint=species(part.species).tint,
+            )
+    for part in build.parts:
+        if part.role is Role.RAIL:
+            _grooved(
+                sketch, Rect(x0, part.face.y0, x0 + build.thickness, part.face.y1), build, part, tint, upright=True
+            )
+
+
+def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+    """Level section through the upper panels, the opening face at the bottom."""
+    y1 = -14.5 * step
+    y0 = y1 - build.thickness
+    tint = species(build.parts[0].species).tint
+    middle, half = (y0 + y1) / 2, build.groove_width / 2
+    row = max((part.face.y0 for part in build.parts if part.role is Role.PANEL), default=None)
+    for part in build.parts:
+        if part.role is Role.PANEL and part.face.y0 == row:
+            sketch.rect(
+                Rect(part.outline.x0, middle - half, part.outline.x1, middle + half),
+                Layer.PANEL,
+                ref=part_ref(part.name),
+                grain=Grain.END,
+                tint=species(part.species).tint,
+            )
+    seen = set()
+    for part in build.parts:
+        span = (part.face.x0, part.face.x1)
+        if part.role in (Role.STILE, Role.MUNTIN) and span not in seen:
+            seen.add(span)
+            _grooved(sketch, Rect(part.face.x0, y0, part.face.x1, y1), build, part, tint, upright=False)
+    sketch.page().label(-6 * step, middle, "plan", layer=Layer.PENCIL, size=0.9)
+
+
+def _grooved(sketch: Sketch, rect: Rect, build: Build, part: Part, tint: str, *, upright: bool) -> None:
+    """A member cut across its grain; the groove is left open where a panel stands in it."""
+    g, half = build.groove_depth, build.groove_width / 2
+    sketch.rect(rect, Layer.END_GRAIN, ref=part_ref(part.name), grain=Grain.END, tint=tint)
+    panels = [each for each in build.parts if each.role is Role.PANEL]
+    for panel in panels:
+        if upright:
+            middle = (rect.x0 + rect.x1) / 2
+            grooves = (
+                Rect(middle - half, rect.y1 - g, middle + half, rect.y1),
+                Rect(middle - half, rect.y0, middle + half, rect.y0 + g),
+            )
+            touches = (abs(panel.face.y0 - part.face.y1) < 1e-6, abs(panel.face.y1 - part.face.y0) < 1e-6)
+        else:
+            middle = (rect.y0 + rect.y1) / 2
+            grooves = (
+                Rect(rect.x1 - g, middle - half, rect.x1, middle + half),
+                Rect(rect.x0, middle - half, rect.x0 + g, middle + half),
+            )
+            touches = (abs(panel.face.x0 - part.face.x1) < 1e-6, abs(panel.face.x1 - part.face.x0) < 1e-6)
+        for groove, touching in zip(grooves, touches, strict=True):
+            if touching:
+                _panel_in_groove(sketch, groove, panel, upright=upright)
+
+
+def _panel_in_groove(sketch: Sketch, groove: Rect, panel: Part, *, upright: bool) -> None:
+    """The open groove with as much panel in it as reaches in: the room is seen."""
+    sketch.rect(groove, Layer.SPACE)
+    if upright:
+        inside = Rect(groove.x0, max(groove.y0, panel.outline.y0), groove.x1, min(groove.y1, panel.outline.y1))
+    else:
+        inside = Rect(max(groove.x0, panel.outline.x0), groove.y0, min(groove.x1, panel.outline.x1), groove.y1)
+    sketch.rect(inside, Layer.PANEL, ref=part_ref(panel.name), tint=species(panel.species).tint)
+    sketch.box(groove, Layer.PENCIL)
+
+
+def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """What it is, in words, beside the section."""
+    x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
+    y = build.height - step
+    wood = species(leaf.leaf.timber.species).name
+    lines = [
+        (leaf.leaf.name, True, Layer.OUTLINE),
+        ("seen from the opening side", False, Layer.PENCIL),
+        (str(leaf.leaf.hand), False, Layer.PENCIL),
+        ("", False, Layer.PENCIL),
+        (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
+        (f"{wood}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),
+        (f"tenons {leaf.leaf.build.tenon}", False, Layer.PENCIL),
+        ("", False, Layer.PENCIL),
+        (show.value(leaf.figures["mass"].value, Unit.KG), True, Layer.OUTLINE),
+        ("without its hardware", False, Layer.PENCIL),
+    ]
+    for text, bold, layer in lines:
+        if text:
+            sketch.label(x, y, text, layer=layer, bold=bold, anchor=Anchor.LEFT, size=1.1 if bold else 1.0)
+        y -= 3.6 * step

@@ -1,0 +1,141 @@
+"""Edits: pure functions from a job to a new one. The document's own checks decide what is allowed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
+
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
+from oakmeasure.core.rules import load_rules
+from oakmeasure.core.verdicts import Remedy
+from oakmeasure.core.working import State
+
+M = TypeVar("M", bound=BaseModel)
+
+
+def get(model: BaseModel, path: str) -> Any:
+    """Return the value at a dotted path; None below something that is None. Raises InputError for no such field."""
+    value: Any = model
+    for name in path.split("."):
+        if value is None:
+            return None
+        if name not in type(value).model_fields:
+            raise InputError(path, name, "a field that exists")
+        value = getattr(value, name)
+    return value
+
+
+def with_value(model: M, path: str, value: Any) -> M:
+    """Return the model with the value at a dotted path changed; everything untouched stays the same object.
+
+    Raises InputError naming the path when the document refuses the value.
+    """
+    name, _, rest = path.partition(".")
+    if name not in type(model).model_fields:
+        raise InputError(path, value, "a field that exists")
+    try:
+        inner = with_value(getattr(model, name), rest, value) if rest else value
+        fields = {each: getattr(model, each) for each in type(model).model_fields}
+        return type(model).model_validate(fields | {name: inner})
+    except ValidationError as error:
+        raise refusal(error, path) from None
+    except InputError as error:
+        raise error.at(path) from None
+
+
+def refusal(error: ValidationError, path: str = "") -> InputError:
+    """Return the first reason for which the document was refused, in plain words."""
+    first = error.errors()[0]
+    cause = first.get("ctx", {}).get("error")
+    where = path or ".".join(str(each) for each in first["loc"])
+    if isinstance(cause, InputError):
+        return cause.at(where)
+    if first["type"] == "missing":
+        return InputError(where, "nothing", "a value")
+    if first["type"] == "extra_forbidden":
+        return InputError(where, "unknown", "to be left out")
+    return InputError(where, first.get("input"), _plain(first["msg"]))
+
+
+def _plain(message: str) -> str:
+    return (
+        message.removeprefix("Input should be ").removeprefix("Value error, ").removeprefix("String should have ")
+    )
+
+
+# --- the edits that a person makes -----------------------------------------------------------------------
+
+
+def with_leaf(job: Job, leaf_id: str, change: Callable[[Leaf], Leaf]) -> Job:
+    """Return the job with one leaf changed; the other leaves stay the same objects."""
+    job.leaf(leaf_id)
+    leaves = tuple(change(each) if each.id == leaf_id else each for each in job.leaves)
+    return with_value(job, "leaves", leaves)
+
+
+def with_field(job: Job, leaf_id: str, path: str, value: Any) -> Job:
+    """Return the job with one field of a leaf changed. A number given for a reading becomes a measured one."""
+    return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, path, _as_reading(leaf, path, value)))
+
+
+def _as_reading(leaf: Leaf, path: str, value: Any) -> Any:
+    is_reading = path.startswith("readings.") or isinstance(get(leaf, path), Reading)
+    if not is_reading or value is None or isinstance(value, Reading):
+        return value
+    old = get(leaf, path)
+    return Reading(value=value, state=State.MEASURED, sigma=old.sigma if isinstance(old, Reading) else None)
+
+
+def with_state(job: Job, leaf_id: str, path: str, state: State) -> Job:
+    """Return the job with the state of a reading or of a hardware figure changed."""
+    return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, f"{path}.state", state))
+
+
+def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
+    """Return the job with a verdict's remedy taken."""
+    return with_field(job, leaf_id, remedy.path, remedy.value)
+
+
+def with_butt(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with the butt of a leaf changed for one of the table."""
+    butt: Butt = butt_from_table(key)
+    return with_field(job, leaf_id, "hardware.butt", butt)
+
+
+def with_rules(job: Job, key: str) -> Job:
+    """Return the job with another shipped set of shop rules."""
+    return with_value(job, "rules", load_rules(key))
+
+
+def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
+    """Return the job with a stop answered for."""
+
+    def change(leaf: Leaf) -> Leaf:
+        others = tuple(each for each in leaf.acknowledged if each.code != code)
+        try:
+            return with_value(leaf, "acknowledged", (*others, Acknowledged(code=code, reason=reason)))
+        except ValidationError as error:
+            raise refusal(error, "acknowledged") from None
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_new_leaf(job: Job, name: str) -> Job:
+    """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed."""
+    model = job.leaves[-1]
+    taken = {each.id for each in job.leaves}
+    leaf_id = next(f"leaf-{at}" for at in range(1, len(taken) + 2) if f"leaf-{at}" not in taken)
+    readings = model.readings
+    for field in type(readings).model_fields:
+        if get(readings, field) is not None:
+            readings = with_value(readings, f"{field}.state", State.ASSUMED)
+    fresh = model.model_copy(update={"id": leaf_id, "name": name, "readings": readings, "acknowledged": ()})
+    return with_value(job, "leaves", (*job.leaves, fresh))
+
+
+def without_leaf(job: Job, leaf_id: str) -> Job:
+    """Return the job without a leaf. Raises InputError for the last one."""
+    return with_value(job, "leaves", tuple(each for each in job.leaves if each.id != leaf_id))

@@ -1,0 +1,1 @@
+"""From the opening to the size of the leaf."""

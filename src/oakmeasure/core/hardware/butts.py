@@ -1,0 +1,432 @@
+"""Butt hinges: how many, where on leaf and jamb, how deep let in, what they carry.
+
+Sources: common practice of the trade; places by school; depth = (closed − gap) / 2.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.build.shape import Build, Rect
+from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.hung import Fit
+from oakmeasure.core.hardware.loads import top_hinge_pull
+from oakmeasure.core.rules import ButtSchool
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+
+TWO_UP_TO_HEIGHT, TWO_UP_TO_MASS = 1500.0, 20.0
+THREE_UP_TO_HEIGHT, ONE_MORE_PER = 2290.0, 760.0
+SEVEN_INCHES, ELEVEN_INCHES = 177.8, 279.4
+
+
+@dataclass(frozen=True, slots=True)
+class ButtPlace:
+    """One butt. top: its upper end, mm down from the leaf's top; jamb_top: down from the lining's head."""
+
+    number: int
+    top: Figure
+    bottom: Figure
+    jamb_top: Figure
+    rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Boring:
+    """A cut for hardware. from_top: to its upper end, down from the leaf's top or from the lining's head.
+
+    along: up the member; across: from the face that the datum names; depth: into the edge. mm.
+    """
+
+    name: str
+    member: str
+    edge: str
+    datum: str
+    from_top: float
+    along: float
+    across: float
+    depth: float
+
+
+@dataclass(frozen=True, slots=True)
+class Butts:
+    """The hinges of a leaf, from the top down, and what is cut for them."""
+
+    places: tuple[ButtPlace, ...]
+    depth: Figure
+    across: Figure
+    pull: Figure | None
+    borings: tuple[Boring, ...]
+    schools: dict[str, tuple[float, ...]]  # near upper ends by the other schools, for comparison
+
+
+def inputs(ctx: Context) -> None:
+    """Add the butt's own figures with their states, before fit needs its pin."""
+    butt = ctx.leaf.hardware.butt
+    for name, label in (
+        ("length", "butt, length"),
+        ("leaf", "butt, width of one leaf"),
+        ("closed", "butt, thickness when shut"),
+        ("knuckle", "pin's centre, out from the face"),
+        ("setback", "pin's centre, back from the edge"),
+    ):
+        ctx.reading(f"butt_{name}", label, getattr(butt, name), f"hardware.butt.{name}", f"“{butt.name}”")
+
+
+def butt_count(*, height: float, mass: float) -> int:
+    """Return how many butts a leaf needs by height and weight.
+
+    height: of the leaf, mm. mass: kg. Two to 1500 high and 20 kg, three to 2290, one more for each further 760.
+    Raises InputError for a height or mass that is not positive. Source: common practice, no source.
+
+    >>> butt_count(height=2016, mass=31)
+    3
+    """
+    if height <= 0 or mass < 0:
+        raise InputError("height" if height <= 0 else "mass", height if height <= 0 else mass, "more than 0")
+    if height <= TWO_UP_TO_HEIGHT and mass <= TWO_UP_TO_MASS:
+        return 2
+    return 3 + max(0, math.ceil((height - THREE_UP_TO_HEIGHT) / ONE_MORE_PER))
+
+
+def places_by_school(
+    *,
+    school: ButtSchool,
+    count: int,
+    height: float,
+    length: float,
+    from_top: float,
+    from_bottom: float,
+    third_below: float,
+) -> tuple[float, ...]:
+    """Return the upper end of each butt, mm down from the leaf's top, from the top one down.
+
+    from_top, from_bottom: leaf's end to the near end of the end butts. third_below: gap between the top butt
+    and the one under it, for that school. Source: common practice, no source.
+
+    >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, from_top=150,
+    ...                  from_bottom=225, third_below=200)
+    (150, 912.5, 1675)
+    """
+    if school is ButtSchool.SEVEN_ELEVEN:
+        from_top, from_bottom = SEVEN_INCHES, ELEVEN_INCHES
+    first, last = from_top, height - from_bottom - length
+    if last - first < length:
+        raise InputError("height", height, "room for two butts between its ends")
+    if count == 2:
+        return (first, last)
+    start, inner = first, count - 1
+    ends: list[float] = [first]
+    if school is ButtSchool.THIRD_HIGH:
+        start = first + length + third_below
+        ends.append(start)
+        inner = count - 2
+    step = (last - start) / inner if inner else 0.0
+    ends += [start + step * at for at in range(1, inner)]
+    return (*ends, last)
+
+
+def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
+    """Place the butts on leaf and jamb, and judge number, places, let-in and load."""
+    choice, rules, figures = ctx.leaf.hardware, ctx.rules, ctx.figures
+    height, length = fit.height, figures["butt_length"]
+    by_rule = butt_count(height=height.value, mass=mass.value)
+    count = figures.add(
+        derived(
+            "butt_count",
+            "butts",
+            choice.count or by_rule,
+            Unit.COUNT,
+            height,
+            mass,
+            formula="set by hand"
+            if choice.count
+            else "2 to 1500 high and 20 kg, 3 to 2290, one more for each further 760",
+            source="common practice",
+        )
+    )
+    school = choice.school or rules.butt_school
+    end = {
+        "from_top": ctx.rule("butt_from_top", "leaf's top to the near end of the top butt"),
+        "from_bottom": ctx.rule("butt_from_bottom", "leaf's foot to the near end of the bottom butt"),
+        "third_below": ctx.rule("butt_third_below", "between the top butt and the one under it"),
+    }
+    if school is ButtSchool.SEVEN_ELEVEN:
+        end["from_top"] = figures.add(
+            given(
+                "seven_inches",
+                "leaf's top to the near end of the top butt, 7 in",
+                SEVEN_INCHES,
+                source="common practice",
+                choice=True,
+            )
+        )
+        end["from_bottom"] = figures.add(
+            given(
+                "eleven_inches",
+                "leaf's foot to the near end of the bottom butt, 11 in",
+                ELEVEN_INCHES,
+                source="common practice",
+                choice=True,
+            )
+        )
+    depth = _depth(ctx)
+    across = _across(ctx, build)
+    tops: dict[str, tuple[float, ...]] = {}
+    for each in ButtSchool:
+        try:
+            tops[each] = places_by_school(
+                school=each,
+                count=int(count.value),
+                height=height.value,
+                length=length.value,
+                **{key: one.value for key, one in end.items()} if each is school else _ends(rules),
+            )
+        except InputError:
+            tops[each] = ()
+    if not tops[school]:
+        ctx.say(
+            "butts-room",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butts do not fit up the edge",
+            f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
+            Remedy("Shorter or fewer butts"),
+            figure="butt_count",
+        )
+    places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
+    pull = _pull(ctx, fit, mass, places, length)
+    _judge_count(ctx, int(count.value), by_rule, school, mass, choice.butt.rating_kg)
+    _judge_places(ctx, places, build)
+    return Butts(
+        places,
+        depth,
+        across,
+        pull,
+        _borings(ctx, places, depth, across, length),
+        {str(key): value for key, value in tops.items() if key is not school},
+    )
+
+
+def _ends(rules) -> dict[str, float]:  # type: ignore[no-untyped-def]
+    return {
+        "from_top": rules.butt_from_top.value,
+        "from_bottom": rules.butt_from_bottom.value,
+        "third_below": rules.butt_third_below.value,
+    }
+
+
+def _place(
+    ctx: Context,
+    at: int,
+    top_value: float,
+    school: ButtSchool,
+    end: dict[str, Figure],
+    fit: Fit,
+    length: Figure,
+    across: Figure,
+) -> ButtPlace:
+    figures, number = ctx.figures, at + 1
+    name, label = f"butt_{number}_top", f"butt {number}, its upper end down from the leaf's top"
+    last = number == int(figures["butt_count"].value)
+    source = f"school: {school}"
+    if at == 0:
+        top = total(name, label, plus(end["from_top"]), source=source)
+    elif last:
+        top = total(name, label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)
+    elif at == 1 and school is ButtSchool.THIRD_HIGH:
+        top = total(name, label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source)
+    else:
+        top = derived(
+            name,
+            label,
+            top_value,
+            Unit.MM,
+            fit.height,
+            end["from_top"],
+            end["from_bottom"],
+            length,
+            formula="equal spaces between the others",
+            source=source,
+        )
+    figures.add(top)
+    bottom = figures.add(total(f"butt_{number}_bottom", f"butt {number}, its lower end", plus(top), plus(length)))
+    jamb = figures.add(
+        total(
+            f"butt_{number}_jamb",
+            f"butt {number}, its upper end down from the lining's head",
+            plus(top),
+            plus(figures["gap_head"]),
+        )
+    )
+    y1 = fit.height.value - top.value
+    return ButtPlace(number, top, bottom, jamb, Rect(0.0, y1 - length.value, across.value, y1))
+
+
+def _depth(ctx: Context) -> Figure:
+    """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
+    closed, gap = ctx.figures["butt_closed"], ctx.figures["gap_hinge"]
+    depth = ctx.figures.add(
+        derived(
+            "butt_depth",
+            "butt let in, leaf and lining each",
+            (closed.value - gap.value) / 2,
+            Unit.MM,
+            closed,
+            gap,
+            formula="half of (thickness when shut − gap)",
+        )
+    )
+    if depth.value < 0:
+        ctx.say(
+            "butt-gap",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butt is too thin for this gap",
+            f"Shut it is {ctx.fmt(closed)}; the gap at the hinges is {ctx.fmt(gap)}.",
+            Remedy(f"Gap of {ctx.fmt(closed)}: the butts lie on the surface", "fit.gap_hinge", closed.value),
+            where="butt:1",
+            figure="butt_depth",
+        )
+    return depth
+
+
+def _across(ctx: Context, build: Build) -> Figure:
+    """Add how far the butt's leaf goes into the edge, gauged from the opening face."""
+    leaf, knuckle = ctx.figures["butt_leaf"], ctx.figures["butt_knuckle"]
+    across = ctx.figures.add(
+        total("butt_across", "butt, across the edge from the opening face", plus(leaf), minus(knuckle))
+    )
+    wood = ctx.figures.add(
+        total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
+    )
+    least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
+    if across.value <= 0 or wood.value < least.value:
+        ctx.say(
+            "butt-back",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Little wood behind the butts",
+            f"In {ctx.fmt(build.thickness)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
+            Remedy("A narrower butt"),
+            rule=f"{ctx.fmt(least)} or more",
+            where="butt:1",
+            figure="butt_wood_behind",
+        )
+    return across
+
+
+def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], length: Figure) -> Figure | None:
+    if len(places) < 2:
+        return None
+    spacing = ctx.figures.add(
+        total("butt_spacing", "top butt's centre to the bottom one's", plus(places[-1].top), minus(places[0].top))
+    )
+    value = top_hinge_pull(mass=mass.value, leaf_width=fit.width.value, hinge_spacing=spacing.value)
+    return ctx.figures.add(
+        derived(
+            "top_hinge_pull",
+            "pull on the top butt",
+            value,
+            Unit.N,
+            mass,
+            fit.width,
+            spacing,
+            formula="weight × 9.80665 × half the width ÷ spacing",
+        )
+    )
+
+
+def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure, rating: float) -> None:
+    numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
+    if count < by_rule:
+        ctx.say(
+            "butts-few",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Too few butts",
+            numbers,
+            Remedy(f"{by_rule} butts", "hardware.count", by_rule),
+            rule=f"{by_rule} by height and weight",
+            figure="butt_count",
+        )
+    if mass.value > rating:
+        ctx.say(
+            "butts-weak",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The leaf is too heavy for these butts",
+            numbers,
+            Remedy("Stronger butts"),
+            rule=f"rated for {ctx.show.value(rating, Unit.KG)}",
+            where="butt:1",
+            figure="mass",
+        )
+    elif count >= by_rule:
+        ctx.say(
+            "butts-carry",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The butts carry the leaf",
+            numbers,
+            rule=f"rated for {ctx.show.value(rating, Unit.KG)}",
+            figure="top_hinge_pull",
+        )
+
+
+def _judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
+    """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge."""
+    ends = [tenon for tenon in build.tenons if tenon.through and tenon.into == "hinge stile"]
+    for place in places:
+        for tenon in ends:
+            low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)
+            if high - low > 0:
+                ctx.say(
+                    f"butt-{place.number}-wedge",
+                    Level.LOOK,
+                    Stage.HARDWARE,
+                    f"Butt {place.number} sits on a wedged tenon",
+                    f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
+                    Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", "blind"),
+                    rule="never on a wedge",
+                    where=f"butt:{place.number}",
+                    figure=f"butt_{place.number}_top",
+                )
+
+
+def _borings(
+    ctx: Context, places: tuple[ButtPlace, ...], depth: Figure, across: Figure, length: Figure
+) -> tuple[Boring, ...]:
+    if depth.value <= 0:
+        return ()
+    found: list[Boring] = []
+    for place in places:
+        name = f"butt {place.number}"
+        found.append(
+            Boring(
+                name,
+                "hinge stile",
+                "hinge edge",
+                "down from the leaf's top",
+                place.top.value,
+                length.value,
+                across.value,
+                depth.value,
+            )
+        )
+        found.append(
+            Boring(
+                name,
+                "hinge lining leg",
+                "face to the leaf",
+                "down from the lining's head",
+                place.jamb_top.value,
+                length.value,
+                across.value,
+                depth.value,
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,279 @@
+"""The document: what was measured, what was chosen, what is on the rack, what was acknowledged.
+
+Everything here is frozen. Nothing that can be worked out is stored; `solve` works it out. A field that is
+None is left to the shop rules.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, Field, model_validator
+
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.rules import ButtSchool, Model, ShopRules, between, check_between, load_rules
+from oakmeasure.core.timber.species import Cut, species_keys
+from oakmeasure.core.units import System
+from oakmeasure.core.working import State
+from oakmeasure.data import table
+
+SCHEMA_VERSION = 1
+
+
+class Hand(StrEnum):
+    """Which side the hinges are on, seen from the opening side (where the knuckles show)."""
+
+    LEFT = "hinges left"
+    RIGHT = "hinges right"
+
+
+class Hanging(StrEnum):
+    """The ways of hanging that can be worked out."""
+
+    LINING = "on butts in a lining"
+
+
+class TenonKind(StrEnum):
+    """How a rail is held in the stile."""
+
+    BLIND = "blind"
+    THROUGH = "through and wedged"
+
+
+class Reading(Model):
+    """One reading: its value, how well it is known and, where it differs from its kind's, its uncertainty."""
+
+    value: float
+    state: State = State.MEASURED
+    sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
+
+
+def _reading(low: float, high: float, what: str) -> AfterValidator:
+    def check(reading: Reading) -> Reading:
+        check_between(reading.value, low, high, what)
+        return reading
+
+    return AfterValidator(check)
+
+
+WidthReading = Annotated[Reading, _reading(200, 3000, "width")]
+HeightReading = Annotated[Reading, _reading(300, 4000, "height")]
+DiagonalReading = Annotated[Reading, _reading(360, 5000, "diagonal")]
+LeanReading = Annotated[Reading, _reading(-150, 150, "lean")]
+SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
+ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
+
+
+class OpeningReadings(Model):
+    """What was read, seen from the opening side. None is: not read.
+
+    Rising diagonal: hinge foot to latch head. Leans: of the whole side, in the plane of the wall, positive
+    to the latch at the head. Sill: its latch end above (+) its hinge end.
+    """
+
+    width_top: WidthReading | None = None
+    width_middle: WidthReading | None = None
+    width_bottom: WidthReading | None = None
+    height_hinge: HeightReading | None = None
+    height_middle: HeightReading | None = None
+    height_latch: HeightReading | None = None
+    diagonal_rising: DiagonalReading | None = None
+    diagonal_falling: DiagonalReading | None = None
+    lean_hinge: LeanReading | None = None
+    lean_latch: LeanReading | None = None
+    sill_rise: LeanReading | None = None
+
+    @model_validator(mode="after")
+    def _enough(self) -> OpeningReadings:
+        if not (self.width_top or self.width_middle or self.width_bottom):
+            raise InputError("width_middle", "nothing", "at least one width")
+        if not (self.height_hinge or self.height_middle or self.height_latch):
+            raise InputError("height_middle", "nothing", "at least one height")
+        return self
+
+
+Gap = Annotated[float, between(0, 60, "gap")]
+Trim = Annotated[float, between(0, 50, "trimming allowance")]
+
+
+class FitChoices(Model):
+    """Gaps round the leaf and what is left on to plane; None takes the shop rule."""
+
+    gap_hinge: Gap | None = None
+    gap_latch: Gap | None = None
+    gap_head: Gap | None = None
+    gap_floor: Gap | None = None
+    trim_side: Trim | None = None
+    trim_height: Trim | None = None
+    bevel_deg: Annotated[float, between(0, 10, "bevel", "degrees")] | None = None
+
+
+class Framed(Model):
+    """Framed and panelled: stiles, two or three rails, an optional muntin, flat panels.
+
+    lock_height: of the middle rail's centre above the finished floor.
+    """
+
+    kind: Literal["framed"] = "framed"
+    thickness: Annotated[float, between(16, 90, "thickness")] = 44.0
+    stile: Annotated[float, between(30, 400, "stile")] = 95.0
+    top_rail: Annotated[float, between(30, 400, "top rail")] = 95.0
+    middle_rail: Annotated[float, between(30, 500, "middle rail")] | None = 180.0
+    bottom_rail: Annotated[float, between(30, 600, "bottom rail")] = 200.0
+    muntin: Annotated[float, between(20, 300, "muntin")] | None = 95.0
+    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
+    tenon: TenonKind = TenonKind.BLIND
+    panel_thickness: Annotated[float, between(4, 60, "panel thickness")] = 12.0
+    groove_depth: Annotated[float, between(4, 40, "groove")] | None = None
+
+
+# A second construction makes this a union, told apart by `kind`.
+Construction = Framed
+
+
+class Climate(Model):
+    """Air that the leaf lives in for weeks."""
+
+    temperature: Annotated[float, between(-20, 45, "temperature", "°C")]
+    humidity: Annotated[float, between(5, 95, "humidity", "%")]
+
+
+class TimberChoices(Model):
+    """What it is made of, how dry it is when made, and the driest and wettest air it will meet."""
+
+    species: str = "european_oak"
+    panel_species: str | None = None
+    cut: Cut = Cut.FLAT
+    moisture: Annotated[float, between(4, 25, "moisture", "%")] = 10.0
+    dry: Climate = Climate(temperature=20, humidity=35)
+    wet: Climate = Climate(temperature=18, humidity=70)
+
+    @model_validator(mode="after")
+    def _known(self) -> TimberChoices:
+        for field in ("species", "panel_species"):
+            key = getattr(self, field)
+            if key is not None and key not in species_keys():
+                raise InputError(field, key, "a species of the table")
+        return self
+
+
+class Butt(Model):
+    """A butt hinge as it lies on the bench; each figure says how well it is known.
+
+    knuckle: pin centre out from the opening face. setback: pin centre back from the leaf's edge.
+    """
+
+    name: str
+    length: ButtLength
+    leaf: SmallReading
+    closed: SmallReading
+    knuckle: SmallReading
+    setback: SmallReading
+    rating_kg: Annotated[float, between(1, 1000, "rating", "kg")]
+    screws: Annotated[int, Field(ge=1, le=12)] = 4
+
+
+def butt_from_table(key: str) -> Butt:
+    """Return the butt `key` of data/butts.toml, its figures in the state *from a table*."""
+    row = table("butts")[key]
+
+    def known(name: str) -> Reading:
+        return Reading(value=row[name], state=State.FROM_TABLE)
+
+    return Butt(
+        name=row["name"],
+        rating_kg=row["rating_kg"],
+        screws=row["screws"],
+        **{each: known(each) for each in ("length", "leaf", "closed", "knuckle", "setback")},
+    )
+
+
+def _default_butt() -> Butt:
+    return butt_from_table("brock-100")
+
+
+class HardwareChoices(Model):
+    """The butts; None leaves number and school to the rules."""
+
+    butt: Butt = Field(default_factory=_default_butt)
+    count: Annotated[int, Field(ge=2, le=6)] | None = None
+    school: ButtSchool | None = None
+
+
+class Acknowledged(Model):
+    """A stop that was seen and answered for."""
+
+    code: str
+    reason: Annotated[str, Field(min_length=3, max_length=300)]
+
+
+class Leaf(Model):
+    """One leaf and the opening that it is for."""
+
+    id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    hand: Hand = Hand.LEFT
+    hanging: Hanging = Hanging.LINING
+    readings: OpeningReadings
+    fit: FitChoices = FitChoices()
+    build: Construction = Framed()
+    timber: TimberChoices = TimberChoices()
+    hardware: HardwareChoices = Field(default_factory=HardwareChoices)
+    acknowledged: tuple[Acknowledged, ...] = ()
+
+
+class Board(Model):
+    """A size of board on the rack or at the yard.
+
+    species None: sold in whatever species the leaf is made of. quantity None: as many as are needed.
+    """
+
+    species: str | None = None
+    length: Annotated[float, between(300, 8000, "board length")]
+    width: Annotated[float, between(30, 800, "board width")]
+    thickness: Annotated[float, between(6, 150, "board thickness")]
+    quantity: Annotated[int, Field(ge=1, le=999)] | None = None
+    price: Annotated[float, between(0, 1e6, "price", "")] | None = None
+
+
+class Job(Model):
+    """The whole document."""
+
+    schema_version: Literal[1] = 1
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    place: str = ""
+    unit: System = System.MM
+    rules: ShopRules
+    boards: tuple[Board, ...] = ()
+    leaves: Annotated[tuple[Leaf, ...], Field(min_length=1)]
+
+    def leaf(self, leaf_id: str) -> Leaf:
+        """Return the leaf with that id; KeyError when there is none."""
+        for each in self.leaves:
+            if each.id == leaf_id:
+                return each
+        raise KeyError(leaf_id)
+
+
+def default_boards() -> tuple[Board, ...]:
+    """Return sizes that most yards sell, in any species: the rack of a new job."""
+    sizes = ((4200, 225, 52), (3000, 225, 52), (2400, 225, 52), (2400, 200, 26), (2400, 200, 20))
+    return tuple(Board(length=length, width=width, thickness=thickness) for length, width, thickness in sizes)
+
+
+def new_job(
+    name: str = "New job",
+    *,
+    width: float = 762.0,
+    height: float = 1981.0,
+    rules: str = "site-metric",
+    unit: System = System.MM,
+) -> Job:
+    """Return a job with one leaf in an opening that nobody has measured yet (its readings are assumed)."""
+    readings = OpeningReadings(
+        width_middle=Reading(value=width, state=State.ASSUMED),
+        height_middle=Reading(value=height, state=State.ASSUMED),
+    )
+    leaf = Leaf(id="leaf-1", name="Leaf 1", readings=readings)
+    return Job(name=name, unit=unit, rules=load_rules(rules), boards=default_boards(), leaves=(leaf,))

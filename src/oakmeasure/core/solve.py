@@ -1,0 +1,195 @@
+"""The chain: readings → survey → fit → build → timber → hardware → verdicts. One way, nothing worked out twice.
+
+`solve(job)` is pure. `Solver` keeps the result of each leaf as long as the leaf and what it shares with the job
+(rules, boards, unit) stay the same objects, so that an edit works out only what it touches.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from oakmeasure.core.build import builder
+from oakmeasure.core.build.framed import inputs as build_inputs
+from oakmeasure.core.build.shape import Build
+from oakmeasure.core.context import Context
+from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
+from oakmeasure.core.fit.hung import Fit, fit
+from oakmeasure.core.hardware.butts import Butts, hang_on_butts
+from oakmeasure.core.hardware.butts import inputs as butt_inputs
+from oakmeasure.core.job import Job, Leaf
+from oakmeasure.core.survey.opening import Opening, survey
+from oakmeasure.core.timber.choice import Timber, timber
+from oakmeasure.core.timber.weight import Weights, weigh
+from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage, Verdict
+from oakmeasure.core.working import Figure, Figures, State
+
+
+@dataclass(frozen=True, slots=True)
+class LeafSolution:
+    """Everything that follows from one leaf. What lies beyond a leaf that cannot be is None."""
+
+    leaf: Leaf
+    figures: Figures
+    verdicts: tuple[Verdict, ...]
+    opening: Opening
+    fit: Fit
+    wood: Timber
+    build: Build | None
+    weights: Weights | None
+    plan: LeafPlan | None
+    butts: Butts | None
+
+    def key_figure(self, stage: Stage, show: Show) -> str:
+        """Return the figure that stands under the stage's name on the rod."""
+        f = self.figures
+        if stage is Stage.MEASURE:
+            return show.size(f["clear_width"].value, f["clear_height"].value)
+        if stage is Stage.FIT:
+            return show.size(f["leaf_width"].value, f["leaf_height"].value)
+        if self.build is None or self.plan is None or self.butts is None:
+            return "no leaf"
+        if stage is Stage.LEAF:
+            return self.build.summary
+        if stage is Stage.TIMBER:
+            boards = self.plan.boards
+            return f"{boards} board{'s' * (boards != 1)} · {self.plan.yield_percent:.0f} %"
+        return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """The whole job, worked out. `verdicts` are those of the job as a whole."""
+
+    job: Job
+    leaves: tuple[LeafSolution, ...]
+    verdicts: tuple[Verdict, ...]
+
+    def leaf(self, leaf_id: str) -> LeafSolution:
+        for each in self.leaves:
+            if each.leaf.id == leaf_id:
+                return each
+        raise KeyError(leaf_id)
+
+
+def solve(job: Job) -> Solution:
+    """Return everything that follows from the job."""
+    return Solver().solve(job)
+
+
+@dataclass(slots=True)
+class Solver:
+    """Solves jobs one after the other and keeps each leaf's result while nothing that it rests on changed."""
+
+    _kept: dict[str, tuple[tuple[object, ...], LeafSolution]] = field(default_factory=dict)
+    worked_out: int = 0
+
+    def solve(self, job: Job) -> Solution:
+        leaves = tuple(self._leaf(job, leaf) for leaf in job.leaves)
+        self._kept = {leaf.id: self._kept[leaf.id] for leaf in job.leaves}
+        return Solution(job, leaves, _shared_boards(job, leaves))
+
+    def _leaf(self, job: Job, leaf: Leaf) -> LeafSolution:
+        rests_on = (leaf, job.rules, job.boards, job.unit)
+        kept = self._kept.get(leaf.id)
+        if kept is not None and all(one is other for one, other in zip(kept[0], rests_on, strict=True)):
+            return kept[1]
+        solution = solve_leaf(job, leaf)
+        self.worked_out += 1
+        self._kept[leaf.id] = (rests_on, solution)
+        return solution
+
+
+def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
+    """Return everything that follows from one leaf of the job."""
+    ctx = Context(leaf, job.rules, Show(job.unit))
+    butt_inputs(ctx)
+    build_inputs(ctx)
+    wood = timber(ctx)
+    opening = survey(ctx)
+    fitted = fit(ctx, opening)
+    build = weights = plan = butts = None
+    if fitted.possible:
+        build = builder(leaf.build.kind)(ctx, fitted, wood)
+        weights = weigh(ctx, build, wood)
+        plan = plan_leaf(ctx, build, job.boards)
+        butts = hang_on_butts(ctx, fitted, build, weights.mass)
+    _judge_states(ctx)
+    return LeafSolution(
+        leaf, ctx.figures, ctx.findings.sorted(), opening, fitted, wood, build, weights, plan, butts
+    )
+
+
+# What a joiner cuts to; named when something that they hang on is only assumed.
+KEY_FIGURES = (
+    "leaf_width",
+    "leaf_height",
+    "rail_length",
+    "panel_width",
+    "butt_depth",
+    "butt_across",
+    "least_bevel",
+)
+
+
+def _judge_states(ctx: Context) -> None:
+    """Say, for the opening and for the hardware, what is only assumed and what hangs on it."""
+    for stage in (Stage.MEASURE, Stage.HARDWARE):
+        assumed = [
+            each
+            for each in still_to_measure(ctx.figures)
+            if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
+        ]
+        if not assumed:
+            continue
+        labels = {each.label for each in assumed}
+        hanging = {each.label: each for each in ctx.figures if each.rests_on & labels and each.label not in labels}
+        named = [
+            ctx.figures[name].label
+            for name in KEY_FIGURES
+            if name in ctx.figures and ctx.figures[name].label in hanging
+        ]
+        more = len(hanging) - len(named)
+        listed = ", ".join(named) + (f" and {more} more" if more > 0 else "") if named else f"{more} figures"
+        first = assumed[0]
+        where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
+        ctx.say(
+            f"assumed-{stage.lower()}",
+            Level.LOOK,
+            stage,
+            "Assumed, not measured",
+            f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",
+            Remedy("Measure it"),
+            rule="nothing is cut to an assumed figure",
+            where=where,
+            figure=first.name,
+        )
+
+
+def still_to_measure(figures: Figures) -> list[Figure]:
+    """Return the inputs that are only assumed."""
+    return [
+        each
+        for each in figures
+        if each.state is State.ASSUMED and each.rests_on == {each.label} and len(each.rows) == 1
+    ]
+
+
+def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Verdict, ...]:
+    """Each leaf is planned by itself; say where they together take more boards than there are."""
+    show, found = Show(job.unit), []
+    for at, board in enumerate(job.boards):
+        taken = sum(each.plan.used.get(at, 0) for each in leaves if each.plan)
+        if board.quantity is not None and taken > board.quantity:
+            size = show.size(board.length, board.width, board.thickness)
+            found.append(
+                Verdict(
+                    "boards-shared",
+                    Level.LOOK,
+                    Stage.TIMBER,
+                    "The leaves want the same boards",
+                    f"{taken} of {size} are planned, {board.quantity} on the rack.",
+                    remedies=(Remedy("Get more, or make the leaves one after the other"),),
+                )
+            )
+    return tuple(found)

@@ -1,0 +1,80 @@
+"""The kinds of reading: their words, what they measure on the corners, and how sure one is.
+
+A new kind of reading is a row here and a field of `OpeningReadings`.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+
+# Free coordinates in this order: latch foot x y, latch head x y, hinge head x y. The hinge foot is (0, 0).
+_HF = np.zeros((2, 6))
+_LF, _LH, _HH = (np.eye(6)[2 * at : 2 * at + 2] for at in range(3))
+
+
+class Kind(StrEnum):
+    """A reading's name; also its field in `OpeningReadings`."""
+
+    WIDTH_TOP = "width_top"
+    WIDTH_MIDDLE = "width_middle"
+    WIDTH_BOTTOM = "width_bottom"
+    HEIGHT_HINGE = "height_hinge"
+    HEIGHT_MIDDLE = "height_middle"
+    HEIGHT_LATCH = "height_latch"
+    DIAGONAL_RISING = "diagonal_rising"
+    DIAGONAL_FALLING = "diagonal_falling"
+    LEAN_HINGE = "lean_hinge"
+    LEAN_LATCH = "lean_latch"
+    SILL_RISE = "sill_rise"
+
+    @property
+    def is_width(self) -> bool:
+        return self.startswith("width")
+
+    @property
+    def is_height(self) -> bool:
+        return self.startswith("height")
+
+    @property
+    def is_plumb(self) -> bool:
+        return self.startswith(("lean", "sill"))
+
+
+MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
+
+
+@dataclass(frozen=True, slots=True)
+class KindOfReading:
+    """label: as said at the opening. matrix: 2 × 6 gives the vector whose length is read, 1 × 6 the reading."""
+
+    label: str
+    matrix: np.ndarray
+    wanted: str
+
+
+KINDS: dict[Kind, KindOfReading] = {
+    Kind.WIDTH_TOP: KindOfReading("width at the top", _LH - _HH, "between the sides, just under the head"),
+    Kind.WIDTH_MIDDLE: KindOfReading("width in the middle", (_LF + _LH - _HF - _HH) / 2, "half way up"),
+    Kind.WIDTH_BOTTOM: KindOfReading("width at the bottom", _LF - _HF, "between the sides, on the floor"),
+    Kind.HEIGHT_HINGE: KindOfReading(
+        "height at the hinge side", _HH - _HF, "finished floor to head, at the hinges"
+    ),
+    Kind.HEIGHT_MIDDLE: KindOfReading(
+        "height in the middle", (_HH + _LH - _HF - _LF) / 2, "floor to head, half way"
+    ),
+    Kind.HEIGHT_LATCH: KindOfReading("height at the latch side", _LH - _LF, "finished floor to head, at the latch"),
+    Kind.DIAGONAL_RISING: KindOfReading("rising diagonal", _LH - _HF, "hinge side's foot to the latch side's head"),
+    Kind.DIAGONAL_FALLING: KindOfReading(
+        "falling diagonal", _HH - _LF, "hinge side's head to the latch side's foot"
+    ),
+    Kind.LEAN_HINGE: KindOfReading(
+        "lean of the hinge side", (_HH - _HF)[:1], "over its height; plus: its head lies towards the latch"
+    ),
+    Kind.LEAN_LATCH: KindOfReading(
+        "lean of the latch side", (_LH - _LF)[:1], "over its height; plus: its head lies away from the hinges"
+    ),
+    Kind.SILL_RISE: KindOfReading("rise of the sill", (_LF - _HF)[1:], "over its width; plus: higher at the latch"),
+}

@@ -1,0 +1,1 @@
+"""Species, weight, moisture, movement."""

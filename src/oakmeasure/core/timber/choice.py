@@ -1,0 +1,221 @@
+"""The timber of a leaf: how dry it is made, how dry and how wet it will be, what that does to it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.job import Climate
+from oakmeasure.core.timber.species import Species, species
+from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, plus, total
+
+HANDBOOK = "Wood Handbook, FPL-GTR-282"
+COEFFICIENT_FROM, COEFFICIENT_TO = 6.0, 14.0  # the range that the coefficients were fitted to
+
+
+@dataclass(frozen=True, slots=True)
+class Timber:
+    """Figures of the chosen timber; `panel_*` are those of the panels' species."""
+
+    frame: Species
+    panel: Species
+    made: Figure
+    dry: Figure
+    wet: Figure
+    coefficient: Figure
+    panel_coefficient: Figure
+    density: Figure
+    panel_density: Figure
+
+
+def timber(ctx: Context) -> Timber:
+    """Add the figures of the timber, before any size depends on them."""
+    choice = ctx.leaf.timber
+    frame = species(choice.species)
+    panel = species(choice.panel_species or choice.species)
+    add = ctx.figures.add
+    made = add(
+        given(
+            "moisture_made",
+            "moisture when made",
+            choice.moisture,
+            Unit.PERCENT,
+            edit="timber.moisture",
+            source="set by hand for this leaf",
+            choice=True,
+        )
+    )
+    dry = _rests_at(ctx, "dry", "driest air", choice.dry)
+    wet = _rests_at(ctx, "wet", "wettest air", choice.wet)
+    cut = str(choice.cut)
+
+    def of(kind: Species, prefix: str, what: str) -> tuple[Figure, Figure]:
+        c = add(
+            given(
+                f"{prefix}movement",
+                f"movement of {kind.name}, {cut}, for each point",
+                kind.movement(choice.cut),
+                Unit.RATIO,
+                source=kind.source,
+                choice=True,
+            )
+        )
+        g = add(
+            given(
+                f"{prefix}gravity",
+                f"basic gravity of {kind.name}",
+                kind.basic_gravity,
+                Unit.RATIO,
+                source=kind.source,
+                choice=True,
+            )
+        )
+        d = add(
+            derived(
+                f"{prefix}density",
+                f"density of the {what}",
+                density(basic_gravity=kind.basic_gravity, moisture=choice.moisture),
+                Unit.KG_M3,
+                g,
+                made,
+                formula="1000 × G ÷ (1 − 0.265·G·(30 − M)/30) × (1 + M/100)",
+                source=f"{HANDBOOK}, ch. 4",
+            )
+        )
+        return c, d
+
+    coefficient, rho = of(frame, "", "frame")
+    panel_coefficient, panel_rho = (coefficient, rho) if panel is frame else of(panel, "panel_", "panels")
+    _judge(ctx, made, dry, wet)
+    return Timber(frame, panel, made, dry, wet, coefficient, panel_coefficient, rho, panel_rho)
+
+
+def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
+    air = given(
+        f"humidity_{key}",
+        f"humidity of the {label}",
+        climate.humidity,
+        Unit.PERCENT,
+        edit=f"timber.{key}.humidity",
+        choice=True,
+    )
+    heat = given(
+        f"temperature_{key}",
+        f"temperature of the {label}",
+        climate.temperature,
+        Unit.CELSIUS,
+        edit=f"timber.{key}.temperature",
+        choice=True,
+    )
+    value = equilibrium_moisture(temperature=climate.temperature, humidity=climate.humidity)
+    return ctx.figures.add(
+        derived(
+            f"moisture_{key}",
+            f"wood's moisture in the {label}",
+            value,
+            Unit.PERCENT,
+            ctx.figures.add(heat),
+            ctx.figures.add(air),
+            formula="sorption isotherm, two hydrates",
+            source=f"{HANDBOOK}, ch. 4",
+        )
+    )
+
+
+def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
+    if dry.value > wet.value:
+        ctx.say(
+            "climate-turned",
+            Level.LOOK,
+            Stage.TIMBER,
+            "The driest air is wetter than the wettest",
+            f"Wood rests at {ctx.fmt(dry)} in the one and {ctx.fmt(wet)} in the other.",
+            Remedy("Change them over"),
+            figure="moisture_dry",
+        )
+    elif not dry.value - 2 <= made.value <= wet.value + 2:
+        ctx.say(
+            "moisture-off",
+            Level.LOOK,
+            Stage.TIMBER,
+            "The timber is not ready",
+            f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
+            Remedy("Let it settle there in stick until two readings a week apart agree"),
+            rule="within 2 points of where it will live",
+            figure="moisture_made",
+        )
+    else:
+        ctx.say(
+            "moisture",
+            Level.FINE,
+            Stage.TIMBER,
+            "Dry enough to make",
+            f"Made at {ctx.fmt(made)}; it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
+            figure="moisture_made",
+        )
+    if dry.value < COEFFICIENT_FROM - 0.5 or wet.value > COEFFICIENT_TO + 0.5:
+        ctx.say(
+            "movement-range",
+            Level.LOOK,
+            Stage.TIMBER,
+            "Movement is worked beyond its table",
+            f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "
+            "movement is a little overstated.",
+            rule=f"{HANDBOOK}, ch. 13",
+            figure="moisture_wet",
+        )
+
+
+def frame_movement(ctx: Context, wood: Timber, stile: Figure, leaf_width: Figure, gap_latch: Figure) -> None:
+    """Say how much the leaf itself moves: a framed leaf moves through its stiles, twice stile × C × ΔM."""
+    stiles = ctx.figures.add(total("stiles_both", "both stiles", plus(stile, 2)))
+    for key, moisture in (("wet", wood.wet), ("dry", wood.dry)):
+        value = change_of_width(
+            width=stiles.value,
+            coefficient=wood.coefficient.value,
+            from_moisture=wood.made.value,
+            to_moisture=moisture.value,
+        )
+        word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
+        ctx.figures.add(
+            derived(
+                f"leaf_change_{key}",
+                f"the leaf {word}",
+                value,
+                Unit.MM,
+                stiles,
+                wood.coefficient,
+                wood.made,
+                moisture,
+                formula="both stiles × movement × points of moisture",
+                source=f"{HANDBOOK}, ch. 13",
+            )
+        )
+    swell = ctx.figures["leaf_change_wet"]
+    room = gap_latch.value + ctx.figures["gap_hinge"].value
+    numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
+    if swell.value > room - 1:
+        ctx.say(
+            "leaf-swells",
+            Level.LOOK,
+            Stage.TIMBER,
+            "The leaf may bind in wet weather",
+            numbers,
+            Remedy("Quarter-sawn stiles move about half as much", "timber.cut", "quarter-sawn"),
+            rule="1 of the side gaps stays free",
+            where="part:latch stile",
+            figure="leaf_change_wet",
+        )
+    else:
+        ctx.say(
+            "leaf-moves",
+            Level.FINE,
+            Stage.TIMBER,
+            "The gaps take the movement",
+            numbers,
+            where="part:latch stile",
+            figure="leaf_change_wet",
+        )

@@ -1,0 +1,71 @@
+"""What is known of each species: specific gravity, movement, tint on the drawing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cache
+
+from oakmeasure.core.errors import InputError
+from oakmeasure.data import table
+
+
+class Cut(StrEnum):
+    """How the face lies to the growth rings; decides how much the width moves."""
+
+    FLAT = "flat-sawn"
+    QUARTER = "quarter-sawn"
+
+
+@dataclass(frozen=True, slots=True)
+class Species:
+    """basic_gravity: oven-dry mass over green volume. radial, tangential: change of a dimension per point of
+    moisture content, 6 to 14 %."""
+
+    key: str
+    name: str
+    basic_gravity: float
+    radial: float
+    tangential: float
+    tint: str
+    source: str
+
+    def movement(self, cut: Cut) -> float:
+        """Return the change of width per point of moisture for a board of that cut."""
+        return self.tangential if cut is Cut.FLAT else self.radial
+
+
+def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
+    """Return the dimensional change coefficient per point of moisture from total shrinkage.
+
+    total_shrinkage: green to oven dry, %, 0 < S < 60. Not rounded. Raises InputError outside.
+    Source: Wood Handbook, FPL-GTR-282, ch. 13, C = 1/(3000/S − 20) (30 % fibre saturation, base at 10 %).
+
+    >>> round(coefficient_from_shrinkage(total_shrinkage=7.8), 5)
+    0.00274
+    """
+    if not 0 < total_shrinkage < 60:
+        raise InputError("total_shrinkage", total_shrinkage, "more than 0 and less than 60 %")
+    return 1 / (3000 / total_shrinkage - 20)
+
+
+def species_keys() -> tuple[str, ...]:
+    """Return the keys of all species in the table."""
+    return tuple(table("species"))
+
+
+@cache
+def species(key: str) -> Species:
+    """Return the species `key`; InputError when the table has none of that name."""
+    row = table("species").get(key)
+    if row is None:
+        raise InputError("species", key, "one of " + ", ".join(species_keys()))
+
+    def coefficient(direction: str) -> float:
+        if direction in row:
+            return float(row[direction])
+        return coefficient_from_shrinkage(total_shrinkage=row[f"shrink_{direction}"])
+
+    return Species(
+        key, row["name"], row["basic"], coefficient("radial"), coefficient("tangential"), row["tint"], row["source"]
+    )

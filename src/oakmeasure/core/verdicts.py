@@ -1,0 +1,75 @@
+"""Judgement: a level, one plain sentence with the numbers, whose rule it is, what would mend it, and where."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+
+class Level(StrEnum):
+    """How bad it is. Shown as a shape and a word, never by colour alone."""
+
+    STOP = "stop"
+    LOOK = "look again"
+    FINE = "fine"
+
+
+_ORDER = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
+
+
+class Stage(StrEnum):
+    """The marks on the rod, in working order."""
+
+    MEASURE = "Measure"
+    FIT = "Fit"
+    LEAF = "Leaf"
+    TIMBER = "Timber"
+    HARDWARE = "Hardware"
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """What would mend it. With a `path` it can be taken as one edit of the leaf: that field set to `value`."""
+
+    text: str
+    path: str = ""
+    value: object = None
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """One finding.
+
+    code: stable, for acknowledging a stop. title: a few words. sentence: the numbers. rule: the limit and
+    whose it is. where: what it shows on the drawing ("part:middle rail", "reading:width_top").
+    figure: the figure whose working explains it.
+    """
+
+    code: str
+    level: Level
+    stage: Stage
+    title: str
+    sentence: str
+    rule: str = ""
+    remedies: tuple[Remedy, ...] = ()
+    where: str = ""
+    figure: str = ""
+
+
+@dataclass(slots=True)
+class Findings:
+    """Collects verdicts; a check never stops at the first one."""
+
+    items: list[Verdict] = field(default_factory=list)
+
+    def add(self, verdict: Verdict) -> None:
+        self.items.append(verdict)
+
+    def sorted(self) -> tuple[Verdict, ...]:
+        return tuple(sorted(self.items, key=lambda each: _ORDER[each.level]))
+
+
+def worst(verdicts: tuple[Verdict, ...], stage: Stage | None = None) -> Level:
+    """Return the worst level, of one stage or of all; `fine` where there is no verdict."""
+    levels = [each.level for each in verdicts if stage is None or each.stage is stage]
+    return min(levels, key=_ORDER.__getitem__, default=Level.FINE)

@@ -1,0 +1,1 @@
+"""Out and in: job file, CSV, PDF."""

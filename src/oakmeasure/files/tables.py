@@ -1,0 +1,176 @@
+"""Cut list and boring list as CSV, and all figures as JSON records."""
+
+from __future__ import annotations
+
+import csv
+import io
+from typing import Any
+
+from oakmeasure.core.build import CONSTRUCTIONS
+from oakmeasure.core.solve import LeafSolution, Solution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show
+
+CUT_LIST_HEADER = (
+    "leaf",
+    "part",
+    "species",
+    "length_mm",
+    "width_mm",
+    "thickness_mm",
+    "planed_length_mm",
+    "planed_width_mm",
+    "planed_thickness_mm",
+    "rough_length_mm",
+    "rough_width_mm",
+    "rough_thickness_mm",
+    "mass_kg",
+)
+BORING_LIST_HEADER = (
+    "leaf",
+    "hand",
+    "what",
+    "member",
+    "edge",
+    "datum",
+    "from_top_mm",
+    "to_mm",
+    "along_mm",
+    "across_mm",
+    "depth_mm",
+)
+
+
+def cut_list_csv(solution: Solution) -> str:
+    """Return the cut list of all leaves: finished, planed (trimming allowance still on) and rough sizes, mm."""
+    rows = []
+    for leaf in solution.leaves:
+        for part in leaf.build.parts if leaf.build else ():
+            sizes = [
+                _mm(value)
+                for size in (part.finished, part.planed, part.rough)
+                for value in (size.length, size.width, size.thickness)
+            ]
+            mass = leaf.weights.parts[part.name].value if leaf.weights else 0.0
+            rows.append([leaf.leaf.name, part.name, species(part.species).name, *sizes, f"{mass:.2f}"])
+    return _csv(CUT_LIST_HEADER, rows)
+
+
+def boring_list_csv(solution: Solution) -> str:
+    """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm."""
+    rows = []
+    for leaf in solution.leaves:
+        for cut in leaf.butts.borings if leaf.butts else ():
+            numbers = (cut.from_top, cut.from_top + cut.along, cut.along, cut.across, cut.depth)
+            rows.append(
+                [
+                    leaf.leaf.name,
+                    str(leaf.leaf.hand),
+                    cut.name,
+                    cut.member,
+                    cut.edge,
+                    cut.datum,
+                    *(_mm(each) for each in numbers),
+                ]
+            )
+    return _csv(BORING_LIST_HEADER, rows)
+
+
+def _mm(value: float) -> str:
+    return f"{value:.2f}".rstrip("0").rstrip(".")
+
+
+def escaped(cell: str) -> str:
+    """Return a cell that a spreadsheet reads as text: one that starts like a formula gets an apostrophe."""
+    return "'" + cell if cell[:1] in "=+-@\t\r" and not _is_number(cell) else cell
+
+
+def _is_number(cell: str) -> bool:
+    try:
+        float(cell)
+    except ValueError:
+        return cell == ""
+    return True
+
+
+def _csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(header)
+    writer.writerows([escaped(cell) for cell in row] for row in rows)
+    return stream.getvalue()
+
+
+def figures_record(solution: Solution) -> dict[str, Any]:
+    """Return all figures, parts, borings and verdicts of a job as plain values."""
+    show = Show(solution.job.unit)
+    return {
+        "leaves": [_leaf_record(leaf, show) for leaf in solution.leaves],
+        "verdicts": [_verdict_record(each) for each in solution.verdicts],
+    }
+
+
+def _leaf_record(leaf: LeafSolution, show: Show) -> dict[str, Any]:
+    figures = {
+        each.name: {
+            "label": each.label,
+            "value": each.value,
+            "unit": str(each.unit),
+            "state": str(each.state or "chosen"),
+            "rests_on": sorted(each.rests_on),
+            "working": each.lines(show),
+        }
+        for each in leaf.figures
+    }
+    return {
+        "id": leaf.leaf.id,
+        "name": leaf.leaf.name,
+        "construction": CONSTRUCTIONS[leaf.leaf.build.kind][0],
+        "hanging": str(leaf.leaf.hanging),
+        "hand": str(leaf.leaf.hand),
+        "figures": figures,
+        "parts": [_part_record(leaf, part) for part in (leaf.build.parts if leaf.build else ())],
+        "borings": [
+            {
+                "what": each.name,
+                "member": each.member,
+                "edge": each.edge,
+                "datum": each.datum,
+                "from_top": each.from_top,
+                "along": each.along,
+                "across": each.across,
+                "depth": each.depth,
+            }
+            for each in (leaf.butts.borings if leaf.butts else ())
+        ],
+        "verdicts": [_verdict_record(each) for each in leaf.verdicts],
+    }
+
+
+def _part_record(leaf: LeafSolution, part: Any) -> dict[str, Any]:
+    def size(of: Any) -> dict[str, float]:
+        return {"length": of.length, "width": of.width, "thickness": of.thickness}
+
+    return {
+        "name": part.name,
+        "species": part.species,
+        "grain": "upright" if part.grain_upright else "level",
+        "finished": size(part.finished),
+        "planed": size(part.planed),
+        "rough": size(part.rough),
+        "mass_kg": leaf.weights.parts[part.name].value if leaf.weights else None,
+    }
+
+
+def _verdict_record(verdict: Any) -> dict[str, Any]:
+    return {
+        "code": verdict.code,
+        "level": str(verdict.level),
+        "stage": str(verdict.stage),
+        "title": verdict.title,
+        "sentence": verdict.sentence,
+        "rule": verdict.rule,
+        "where": verdict.where,
+        "figure": verdict.figure,
+        "remedies": [each.text for each in verdict.remedies],
+    }
