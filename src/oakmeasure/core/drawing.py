@@ -263,9 +263,7 @@ def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
             side = across * width + swing * math.sin(phase + turns * 6.3 * along)
             side = min(max(side, width * 0.02), width * 0.98)
             line.append(
-                (rect.x0 + side, rect.y0 + along * length)
-                if upright
-                else (rect.x0 + along * length, rect.y0 + side)
+                (rect.x0 + side, rect.y0 + along * length) if upright else (rect.x0 + along * length, rect.y0 + side)
             )
         lines.append(line)
     return lines

@@ -115,9 +115,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         plan = plan_leaf(ctx, build, job.boards)
         butts = hang_on_butts(ctx, fitted, build, weights.mass)
     _judge_states(ctx)
-    return LeafSolution(
-        leaf, ctx.figures, ctx.findings.sorted(), opening, fitted, wood, build, weights, plan, butts
-    )
+    return LeafSolution(leaf, ctx.figures, ctx.findings.sorted(), opening, fitted, wood, build, weights, plan, butts)
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.
@@ -136,9 +134,7 @@ def _judge_states(ctx: Context) -> None:
     """Say, for the opening and for the hardware, what is only assumed and what hangs on it."""
     for stage in (Stage.MEASURE, Stage.HARDWARE):
         assumed = [
-            each
-            for each in still_to_measure(ctx.figures)
-            if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
+            each for each in still_to_measure(ctx.figures) if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
         ]
         if not assumed:
             continue

@@ -360,9 +360,7 @@ def inch_text(mm: float, denominator: int = 16, *, sign: bool = True) -> str:
     steps = math.floor(exact * denominator + 0.5 + 1e-9)
     fraction = Fraction(steps, denominator)
     whole, part = divmod(fraction, 1)
-    pieces = ([str(whole)] if whole or not part else []) + (
-        [f"{part.numerator}/{part.denominator}"] if part else []
-    )
+    pieces = ([str(whole)] if whole or not part else []) + ([f"{part.numerator}/{part.denominator}"] if part else [])
     minus = MINUS if mm < 0 and steps else ""
     miss = exact - float(fraction)
     behind = "" if abs(miss) < 1e-6 or not sign else " +" if miss > 0 else f" {MINUS}"

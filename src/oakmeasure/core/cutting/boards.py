@@ -182,19 +182,13 @@ def _open_strip(
     piece: Piece, boards: list[_Open], prefer: list[Stock], used: dict[str, int], kerf: float, end_trim: float
 ) -> _Strip | None:
     room = min(
-        (
-            board
-            for board in boards
-            if board.left >= piece.width + kerf - _EPS and _holds(board.stock, piece, end_trim)
-        ),
+        (board for board in boards if board.left >= piece.width + kerf - _EPS and _holds(board.stock, piece, end_trim)),
         key=lambda each: each.left,
         default=None,
     )
     if room is None:
         for stock in prefer:
-            if _holds(stock, piece, end_trim) and (
-                stock.quantity is None or used.get(stock.name, 0) < stock.quantity
-            ):
+            if _holds(stock, piece, end_trim) and (stock.quantity is None or used.get(stock.name, 0) < stock.quantity):
                 used[stock.name] = used.get(stock.name, 0) + 1
                 room = _Open(stock, stock.width + kerf)
                 boards.append(room)

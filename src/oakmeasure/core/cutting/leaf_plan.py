@@ -48,9 +48,7 @@ def plan_leaf(ctx: Context, build: Build, rack: tuple[Board, ...]) -> LeafPlan:
             continue
         key = (part.species, thicknesses[0])
         widest = max(board.width for board in _of(rack, part.species) if board.thickness == thicknesses[0])
-        groups.setdefault(key, []).extend(
-            _pieces(part, widest, rules.joint_allowance.value, rules.allow_width.value)
-        )
+        groups.setdefault(key, []).extend(_pieces(part, widest, rules.joint_allowance.value, rules.allow_width.value))
     planned: list[Group] = []
     used: dict[int, int] = {}
     for (species, thickness), pieces in sorted(groups.items(), key=lambda each: (-each[0][1], each[0][0])):
@@ -94,9 +92,7 @@ def _report(
     cut = sum(group.plan.area_of_pieces for group in groups)
     add = ctx.figures.add
     parts_area = add(given("area_parts", "rough parts, seen from the face, m²", cut / 1e6, Unit.RATIO, choice=True))
-    board_area = add(
-        given("area_boards", "boards taken, seen from the face, m²", taken / 1e6, Unit.RATIO, choice=True)
-    )
+    board_area = add(given("area_boards", "boards taken, seen from the face, m²", taken / 1e6, Unit.RATIO, choice=True))
     percent = 100 * cut / taken if taken else 0.0
     add(
         derived(

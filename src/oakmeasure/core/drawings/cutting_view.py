@@ -53,9 +53,7 @@ def _board(sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, s
         rect = Rect(placed.x, y + placed.y, placed.x + placed.piece.length, y + placed.y + placed.piece.width)
         sketch.rect(rect, Layer.WOOD, ref=part_ref(placed.piece.part), grain=Grain.LEVEL, tint=tint)
         middle = (rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2
-        sketch.label(
-            *middle, _fitting(placed.piece.name, rect, show, step), size=0.9, ref=part_ref(placed.piece.part)
-        )
+        sketch.label(*middle, _fitting(placed.piece.name, rect, show, step), size=0.9, ref=part_ref(placed.piece.part))
     sketch.box(whole, Layer.OUTLINE)
     for at, width in cut.strips[:-1]:
         sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)

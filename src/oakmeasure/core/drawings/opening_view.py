@@ -71,9 +71,7 @@ def _leaf(sketch: Sketch, leaf: LeafSolution, show: Show) -> None:
     sketch.box(box, Layer.LEAF)
     page = sketch.page()
     middle = f["clear_width"].value / 2
-    page.label(
-        middle, y0 + 0.60 * h, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref="figure:leaf_width"
-    )
+    page.label(middle, y0 + 0.60 * h, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref="figure:leaf_width")
     page.label(middle, y0 + 0.60 * h - 0.032 * h, "largest square leaf", layer=Layer.LEAF, size=1.0)
 
 

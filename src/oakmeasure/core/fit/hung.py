@@ -43,16 +43,10 @@ def fit(ctx: Context, opening: Opening) -> Fit:
     latch = ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
     head = ctx.chosen("gap_head", "gap at the head", choice.gap_head, "fit.gap_head")
     floor = ctx.chosen("gap_floor", "gap over the floor", choice.gap_floor, "fit.gap_floor")
-    width = ctx.figures.add(
-        total("leaf_width", "leaf width", plus(opening.clear_width), minus(hinge), minus(latch))
-    )
-    height = ctx.figures.add(
-        total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor))
-    )
+    width = ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), minus(hinge), minus(latch)))
+    height = ctx.figures.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
     side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
-    ends = ctx.chosen(
-        "trim_height", "trimming allowance, top and bottom each", choice.trim_height, "fit.trim_height"
-    )
+    ends = ctx.chosen("trim_height", "trimming allowance, top and bottom each", choice.trim_height, "fit.trim_height")
     glued_width = ctx.figures.add(total("glued_width", "width at the glue-up", plus(width), plus(side, 2)))
     glued_height = ctx.figures.add(total("glued_height", "height at the glue-up", plus(height), plus(ends, 2)))
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT

@@ -59,17 +59,11 @@ KINDS: dict[Kind, KindOfReading] = {
     Kind.WIDTH_TOP: KindOfReading("width at the top", _LH - _HH, "between the sides, just under the head"),
     Kind.WIDTH_MIDDLE: KindOfReading("width in the middle", (_LF + _LH - _HF - _HH) / 2, "half way up"),
     Kind.WIDTH_BOTTOM: KindOfReading("width at the bottom", _LF - _HF, "between the sides, on the floor"),
-    Kind.HEIGHT_HINGE: KindOfReading(
-        "height at the hinge side", _HH - _HF, "finished floor to head, at the hinges"
-    ),
-    Kind.HEIGHT_MIDDLE: KindOfReading(
-        "height in the middle", (_HH + _LH - _HF - _LF) / 2, "floor to head, half way"
-    ),
+    Kind.HEIGHT_HINGE: KindOfReading("height at the hinge side", _HH - _HF, "finished floor to head, at the hinges"),
+    Kind.HEIGHT_MIDDLE: KindOfReading("height in the middle", (_HH + _LH - _HF - _LF) / 2, "floor to head, half way"),
     Kind.HEIGHT_LATCH: KindOfReading("height at the latch side", _LH - _LF, "finished floor to head, at the latch"),
     Kind.DIAGONAL_RISING: KindOfReading("rising diagonal", _LH - _HF, "hinge side's foot to the latch side's head"),
-    Kind.DIAGONAL_FALLING: KindOfReading(
-        "falling diagonal", _HH - _LF, "hinge side's head to the latch side's foot"
-    ),
+    Kind.DIAGONAL_FALLING: KindOfReading("falling diagonal", _HH - _LF, "hinge side's head to the latch side's foot"),
     Kind.LEAN_HINGE: KindOfReading(
         "lean of the hinge side", (_HH - _HF)[:1], "over its height; plus: its head lies towards the latch"
     ),

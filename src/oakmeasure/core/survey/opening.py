@@ -48,9 +48,7 @@ def survey(ctx: Context) -> Opening:
         return _contradictory(ctx, observed, inputs)
     for label in adjustment.assumptions:
         name = "assumed_" + label.replace(" ", "_")
-        inputs.append(
-            ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise"))
-        )
+        inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
     opening = _opening(ctx, adjustment, inputs)
     _judge_readings(ctx, adjustment)
     return opening
@@ -100,9 +98,7 @@ def _opening(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> Opening:
         return "at the head" if at_head else "at the foot"
 
     hinge_at_head, latch_at_foot = adj.hinge_head[0] > 0, adj.latch_foot[0] < adj.latch_head[0]
-    hinge_in = corner(
-        "hinge_side_in", f"hinge side, furthest in ({end(hinge_at_head)})", max(0.0, adj.hinge_head[0])
-    )
+    hinge_in = corner("hinge_side_in", f"hinge side, furthest in ({end(hinge_at_head)})", max(0.0, adj.hinge_head[0]))
     latch_in = corner(
         "latch_side_in",
         f"latch side, furthest in ({end(not latch_at_foot)})",

@@ -1,0 +1,274 @@
+"""The drawing board: shows a core drawing, lights up what is pointed at, edits a dimension where it stands."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QWheelEvent
+from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.app.painter import View, dimension_box, fitted, label_box, paint, paint_shape
+from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.drawing import Area, Dimension, Drawing, Label, Shape
+from oakmeasure.core.units import System
+
+REACH_PX = 6.0  # how near a line must be to be pointed at
+EDGE_PX = 22.0
+
+
+class Board(QWidget):
+    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click.
+
+    A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
+    for refusing it.
+    """
+
+    pointed = Signal(str)
+    figure_asked = Signal(str)
+    part_asked = Signal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("board")
+        self.setMouseTracking(True)
+        self.setMinimumSize(300, 260)
+        self.setAccessibleName("drawing board")
+        self.commit = lambda _path, _text: ""
+        self.drawing = Drawing((), Rect(0, 0, 1, 1))
+        self.fractions = False
+        self.lit = ""
+        self._view = View(1, 0, 0)
+        self._own_view = False  # the person zoomed or moved it
+        self._base: QPixmap | None = None
+        self._dragged_from: QPointF | None = None
+        self._editing: Dimension | None = None
+        self._box = QLineEdit(self)
+        self._box.setObjectName("boardEntry")
+        self._box.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._box.hide()
+        self._box.installEventFilter(self)
+        self._box.returnPressed.connect(self._commit)
+        self._message = QLabel(self)
+        self._message.setObjectName("boardMessage")
+        self._message.setProperty("role", "refused")
+        self._message.hide()
+
+    # --- what is shown -------------------------------------------------------------------------------------
+
+    def set_drawing(self, drawing: Drawing, system: System, *, keep_view: bool = False) -> None:
+        """Show a drawing; the view is kept when asked, so that an edit does not jump."""
+        self.drawing = drawing
+        self.fractions = system is System.INCH
+        if not (keep_view and self._own_view):
+            self._own_view = False
+            self._fit()
+        self._base = None
+        self.close_entry()
+        self.update()
+
+    def set_lit(self, ref: str) -> None:
+        if ref != self.lit:
+            self.lit = ref
+            self.update()
+
+    def _fit(self) -> None:
+        room = QRectF(self.rect()).adjusted(EDGE_PX, EDGE_PX - 6, -EDGE_PX, -EDGE_PX)
+        if room.width() > 20 and room.height() > 20:
+            self._view = fitted(self.drawing, room, fractions=self.fractions)
+
+    def fit_again(self) -> None:
+        """Show the whole drawing."""
+        self._own_view = False
+        self._fit()
+        self._base = None
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if not self._own_view:
+            self._fit()
+        self._base = None
+        self.close_entry()
+        super().resizeEvent(event)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._base is None:
+            ratio = self.devicePixelRatioF()
+            self._base = QPixmap(int(self.width() * ratio), int(self.height() * ratio))
+            self._base.setDevicePixelRatio(ratio)
+            self._base.fill(QColor(theme.palette().ground))
+            base = QPainter(self._base)
+            paint(base, self.drawing, self._view, fractions=self.fractions)
+            base.end()
+        painter = QPainter(self)
+        painter.drawPixmap(0, 0, self._base)
+        if self.lit:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            accent = QColor(theme.palette().accent)
+            for shape in self.drawing.shapes:
+                if _shows(shape, self.lit):
+                    paint_shape(painter, shape, self._view, fractions=self.fractions, colour=accent)
+        painter.end()
+
+    # --- pointing --------------------------------------------------------------------------------------------
+
+    def shape_at(self, at: QPointF) -> Shape | None:
+        """Return the topmost shape under a px point that shows something."""
+        for shape in reversed(self.drawing.shapes):
+            if isinstance(shape, Dimension):
+                if dimension_box(shape, self._view, self.fractions).adjusted(-4, -4, 4, 4).contains(at):
+                    return shape
+            elif not shape.ref:
+                continue
+            elif isinstance(shape, Label):
+                if label_box(shape, self._view, self.fractions).contains(at):
+                    return shape
+            elif isinstance(shape, Area):
+                if self._view.polygon(shape.points).containsPoint(at, Qt.FillRule.OddEvenFill):
+                    return shape
+            elif _near(at, [self._view.at(each) for each in shape.points]):
+                return shape
+        return None
+
+    def place_of(self, ref: str) -> QPointF | None:
+        """Return the px middle of the first shape that shows `ref`, or None."""
+        for shape in self.drawing.shapes:
+            if not _shows(shape, ref):
+                continue
+            if isinstance(shape, Dimension):
+                return dimension_box(shape, self._view, self.fractions).center()
+            if isinstance(shape, Label):
+                return label_box(shape, self._view, self.fractions).center()
+            return self._view.polygon(shape.points).boundingRect().center()
+        return None
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        at = event.position()
+        if self._dragged_from is not None:
+            moved = at - self._dragged_from
+            self._view = View(self._view.scale, self._view.x + moved.x(), self._view.y + moved.y())
+            self._dragged_from = at
+            self._own_view = True
+            self._base = None
+            self.close_entry()
+            self.update()
+            return
+        shape = self.shape_at(at)
+        hand = isinstance(shape, Dimension) or shape is not None
+        self.setCursor(Qt.CursorShape.PointingHandCursor if hand else Qt.CursorShape.ArrowCursor)
+        self.pointed.emit(_ref_of(shape))
+
+    def leaveEvent(self, event: QEvent) -> None:
+        self.pointed.emit("")
+        super().leaveEvent(event)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.close_entry()
+        shape = self.shape_at(event.position())
+        if event.button() is Qt.MouseButton.MiddleButton or shape is None:
+            self._dragged_from = event.position()
+            return
+        if isinstance(shape, Dimension):
+            if shape.figure:
+                self.figure_asked.emit(shape.figure)
+            if shape.edit:
+                self.open_entry(shape)
+        elif shape.ref.startswith("figure:"):
+            self.figure_asked.emit(shape.ref.partition(":")[2])
+        else:
+            self.part_asked.emit(shape.ref)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self._dragged_from = None
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if self.shape_at(event.position()) is None:
+            self.fit_again()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        factor = 1.0015 ** event.angleDelta().y()
+        if 0.02 < self._view.scale * factor < 40:
+            self._view = self._view.zoomed(factor, event.position())
+            self._own_view = True
+            self._base = None
+            self.close_entry()
+            self.update()
+
+    # --- editing where it stands -------------------------------------------------------------------------------
+
+    def open_entry(self, dimension: Dimension) -> None:
+        """Open a box over a dimension, its value selected."""
+        self._editing = dimension
+        box = dimension_box(dimension, self._view, self.fractions)
+        width = max(96, int(box.width()) + 40)
+        centre = box.center()
+        x = min(max(int(centre.x() - width / 2), 4), self.width() - width - 4)
+        self._box.setGeometry(x, int(centre.y() - 17), width, 34)
+        self._box.setText(dimension.text)
+        self._style(refused=False)
+        self._box.show()
+        self._box.setFocus()
+        self._box.selectAll()
+
+    def close_entry(self) -> None:
+        self._editing = None
+        self._box.hide()
+        self._message.hide()
+
+    def _style(self, *, refused: bool) -> None:
+        p = theme.palette()
+        edge = p.stop if refused else p.accent
+        self._box.setStyleSheet(
+            f"background: {p.sheet}; border: 2px solid {edge}; border-radius: 4px; font-size: 17px; font-weight: 600;"
+        )
+        self._message.setStyleSheet(f"background: {p.sheet}; padding: 3px 6px; border: 1px solid {p.stop};")
+
+    def _commit(self) -> None:
+        if self._editing is None:
+            return
+        reason = self.commit(self._editing.edit, self._box.text())
+        if not reason:
+            self.close_entry()
+            self.setFocus()
+            return
+        self._style(refused=True)
+        self._message.setText(reason)
+        self._message.adjustSize()
+        x = min(self._box.x(), self.width() - self._message.width() - 4)
+        self._message.move(max(x, 4), self._box.y() + self._box.height() + 3)
+        self._message.show()
+        self._message.raise_()
+
+    def eventFilter(self, watched: object, event: QEvent) -> bool:
+        if watched is self._box and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:  # type: ignore[attr-defined]
+            self.close_entry()
+            return True
+        return False
+
+
+def _ref_of(shape: Shape | None) -> str:
+    if shape is None:
+        return ""
+    if isinstance(shape, Dimension) and not shape.ref:
+        return f"figure:{shape.figure}"
+    return shape.ref
+
+
+def _shows(shape: Shape, ref: str) -> bool:
+    if shape.ref == ref:
+        return True
+    if ref == "part:panel":
+        return shape.ref.startswith("part:") and shape.ref.endswith("panel")
+    return isinstance(shape, Dimension) and ref == f"figure:{shape.figure}"
+
+
+def _near(at: QPointF, points: list[QPointF]) -> bool:
+    for a, b in pairwise(points):
+        dx, dy = b.x() - a.x(), b.y() - a.y()
+        length = dx * dx + dy * dy
+        share = 0.0 if length == 0 else ((at.x() - a.x()) * dx + (at.y() - a.y()) * dy) / length
+        share = min(max(share, 0.0), 1.0)
+        if abs(at.x() - a.x() - share * dx) + abs(at.y() - a.y() - share * dy) < REACH_PX:
+            return True
+    return False

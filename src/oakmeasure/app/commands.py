@@ -1,0 +1,237 @@
+"""The menu: files, paper, leaves, undo. Everything that touches a disk reports back in a sentence."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtGui import QAction, QKeySequence
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu, QMessageBox
+
+from oakmeasure.app import theme
+from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.session import Session
+from oakmeasure.core import edits
+from oakmeasure.core.verdicts import Level, Verdict
+from oakmeasure.files import tables
+from oakmeasure.files.jobfile import SUFFIX, JobFileError, load, write_whole
+
+if TYPE_CHECKING:
+    from oakmeasure.app.window import Window
+
+JOB_FILTER = f"Jobs (*{SUFFIX})"
+
+
+class Commands:
+    """All commands of the menu. `ask_*` are replaced in tests by functions that answer."""
+
+    def __init__(self, window: Window, session: Session) -> None:
+        self.window, self.session = window, session
+        self.menu = QMenu(window)
+        self.menu.setToolTipsVisible(True)
+        self._build()
+
+    def _build(self) -> None:
+        add = self._add
+        add("New job…", self.new_job, QKeySequence.StandardKey.New)
+        add("Open…", self.open, QKeySequence.StandardKey.Open)
+        add("Save", self.save, QKeySequence.StandardKey.Save)
+        add("Save as…", self.save_as, QKeySequence("Ctrl+Shift+S"))
+        self.menu.addSeparator()
+        add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
+        add("Cut list, CSV…", self.cut_list)
+        add("Boring list, CSV…", self.boring_list)
+        self.menu.addSeparator()
+        for action, keys in (
+            (self.session.undo_stack.createUndoAction(self.menu, "Undo"), QKeySequence.StandardKey.Undo),
+            (self.session.undo_stack.createRedoAction(self.menu, "Redo"), QKeySequence("Ctrl+Shift+Z")),
+        ):
+            action.setShortcut(keys)
+            self._put(action)
+        self.menu.addSeparator()
+        add("Rename this leaf…", self.rename_leaf)
+        add("Rename the job…", self.rename_job)
+        add("Add a leaf…", self.add_leaf)
+        add("Remove this leaf", self.remove_leaf)
+        self.menu.addSeparator()
+        add("Light or dark", self.turn_light)
+
+    def _add(
+        self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
+    ) -> None:
+        action = QAction(text, self.menu)
+        if keys is not None:
+            action.setShortcut(keys)
+        action.triggered.connect(lambda _on=False: what())
+        self._put(action)
+
+    def _put(self, action: QAction) -> None:
+        self.menu.addAction(action)
+        self.window.addAction(action)  # so that its keys work while the menu is shut
+
+    # --- asking ------------------------------------------------------------------------------------------
+
+    def tell(self, title: str, text: str) -> None:
+        """Say something that needs no answer."""
+        QMessageBox.information(self.window, title, text)
+
+    def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
+        return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
+
+    def ask_open_path(self) -> str:
+        return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
+
+    def ask_text(self, title: str, question: str, now: str) -> str:
+        text, taken = QInputDialog.getText(self.window, title, question, text=now)
+        return text.strip() if taken else ""
+
+    def ask_keep(self) -> str:
+        """Return "save", "leave" or "stay" for a job with unsaved edits."""
+        box = QMessageBox(self.window)
+        box.setWindowTitle("Not saved")
+        box.setText(f"“{self.session.job.name}” has changes that are not saved.")
+        save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
+        leave = box.addButton("Leave them", QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
+        box.exec()
+        return "save" if box.clickedButton() is save else "leave" if box.clickedButton() is leave else "stay"
+
+    def answer_stops(self, stops: list[Verdict]) -> bool:
+        """Ask for a reason for every stop; returns whether all are answered for."""
+
+        def answer(code: str, reason: str) -> str:
+            leaf_id = self.session.leaf_id
+            return self.session.push("answer a stop", lambda job: edits.with_acknowledged(job, leaf_id, code, reason))
+
+        return bool(AnswerStops(self.window, stops, answer).exec())
+
+    # --- files -------------------------------------------------------------------------------------------
+
+    def _folder(self) -> str:
+        return str(self.session.path.parent if self.session.path else Path.home())
+
+    def may_close(self) -> bool:
+        """Return whether the job may be left: it is saved, or the person says so."""
+        if self.session.is_saved:
+            return True
+        answer = self.ask_keep()
+        return self.save() if answer == "save" else answer == "leave"
+
+    def new_job(self) -> None:
+        if not self.may_close():
+            return
+        dialog = NewJob(self.window, self.session.job.unit)
+        if dialog.exec():
+            self.session.open(dialog.job, None)
+
+    def open(self) -> None:
+        if not self.may_close():
+            return
+        path = self.ask_open_path()
+        if path:
+            self.open_path(Path(path))
+
+    def open_path(self, path: Path) -> bool:
+        """Open a job file; one that is refused leaves the open job as it is."""
+        try:
+            job = load(path)
+        except JobFileError as error:
+            self.tell("Not opened", str(error))
+            return False
+        self.session.open(job, path)
+        return True
+
+    def save(self) -> bool:
+        if self.session.path is None:
+            return self.save_as()
+        return self._save_to(self.session.path)
+
+    def save_as(self) -> bool:
+        suggested = str(Path(self._folder()) / f"{_file_name(self.session.job.name)}{SUFFIX}")
+        path = self.ask_save_path("Save the job", suggested, JOB_FILTER)
+        if not path:
+            return False
+        return self._save_to(Path(path if path.endswith(SUFFIX) else path + SUFFIX))
+
+    def _save_to(self, path: Path) -> bool:
+        try:
+            self.session.save(path)
+        except JobFileError as error:
+            self.tell("Not saved", f"{error}. Nothing is lost: the job is still open; save it somewhere else.")
+            return False
+        return True
+
+    # --- paper -------------------------------------------------------------------------------------------
+
+    def bench_sheet(self) -> None:
+        """Write the bench sheet of the leaf in hand; stops are answered for first."""
+        answered = {each.code for each in self.session.leaf.acknowledged}
+        stops = [
+            each for each in self.session.solved.verdicts if each.level is Level.STOP and each.code not in answered
+        ]
+        if stops and not self.answer_stops(stops):
+            return
+        from oakmeasure.files.bench_sheet import bench_sheet_pdf
+
+        name = _file_name(f"{self.session.job.name} {self.session.leaf.name}")
+        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def cut_list(self) -> None:
+        self._write("Cut list", f"{_file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
+                    lambda: tables.cut_list_csv(self.session.solution).encode("utf-8-sig"))  # fmt: skip
+
+    def boring_list(self) -> None:
+        self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
+                    lambda: tables.boring_list_csv(self.session.solution).encode("utf-8-sig"))  # fmt: skip
+
+    def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
+        path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)
+        if not path:
+            return
+        try:
+            write_whole(Path(path), content())
+        except JobFileError as error:
+            self.tell("Not written", str(error))
+
+    # --- leaves ------------------------------------------------------------------------------------------
+
+    def rename_leaf(self) -> None:
+        name = self.ask_text("Rename this leaf", "What is it for?", self.session.leaf.name)
+        if name:
+            self._report(self.session.edit("name", name))
+
+    def rename_job(self) -> None:
+        name = self.ask_text("Rename the job", "Which place is it?", self.session.job.name)
+        if name:
+            self._report(self.session.push("rename the job", lambda job: edits.with_value(job, "name", name)))
+
+    def add_leaf(self) -> None:
+        name = self.ask_text("Add a leaf", "What is it for?", f"Leaf {len(self.session.job.leaves) + 1}")
+        if name:
+            self._report(self.session.push("add a leaf", lambda job: edits.with_new_leaf(job, name)))
+            self.window.choose_leaf(self.session.job.leaves[-1].id)
+
+    def remove_leaf(self) -> None:
+        if len(self.session.job.leaves) == 1:
+            self.tell("The last leaf", "A job has at least one leaf. Start a new job instead.")
+            return
+        leaf_id = self.session.leaf_id
+        self._report(self.session.push("remove a leaf", lambda job: edits.without_leaf(job, leaf_id)))
+
+    def _report(self, refused: str) -> None:
+        if refused:
+            self.tell("Not changed", refused)
+
+    def turn_light(self) -> None:
+        """Change between the light and the dark theme."""
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        theme.apply(app, theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT)
+        self.session.changed.emit()
+        self.window.update()
+
+
+def _file_name(text: str) -> str:
+    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"

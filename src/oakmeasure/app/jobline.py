@@ -1,0 +1,215 @@
+"""The job line: the job, its leaves as small silhouettes, the box that finds anything, the unit, paper and files."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, QStringListModel, Qt, Signal
+from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QButtonGroup, QCompleter, QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.app.session import Session
+from oakmeasure.app.sheets import label
+from oakmeasure.core.build.shape import Role
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import System
+
+SILHOUETTE_HEIGHT = 36.0
+TALLEST_MM = 2200.0
+
+
+class Silhouette(QWidget):
+    """One leaf, small and to scale; click to work on it."""
+
+    clicked = Signal()
+
+    def __init__(self, solved: LeafSolution, current: bool, number: int) -> None:
+        super().__init__()
+        self.solved, self.current = solved, current
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setToolTip(f"{solved.leaf.name} (Alt+{number})")
+        self.setAccessibleName(f"leaf {number}, {solved.leaf.name}")
+        self._scale = SILHOUETTE_HEIGHT / max(TALLEST_MM, solved.fit.height.value)
+        self.setFixedSize(max(26, int(solved.fit.width.value * self._scale) + 14), 48)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        p = theme.palette()
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.current:
+            painter.fillRect(QRectF(0, self.height() - 3, self.width(), 3), QColor(p.accent))
+        if self.hasFocus():
+            painter.setPen(QPen(QColor(p.accent), 2))
+            painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
+        build = self.solved.build
+        left, foot = 7.0, self.height() - 6.0
+        painter.setPen(QPen(QColor(p.ink if self.current else p.pencil), 1.0))
+        if build is None:
+            painter.drawRect(QRectF(left, foot - SILHOUETTE_HEIGHT, self.width() - 14, SILHOUETTE_HEIGHT))
+            painter.end()
+            return
+        for part in build.parts:
+            rect = part.face
+            mirrored = self.solved.leaf.hand == "hinges right"
+            x0 = build.width - rect.x1 if mirrored else rect.x0
+            box = QRectF(
+                left + x0 * self._scale,
+                foot - rect.y1 * self._scale,
+                rect.width * self._scale,
+                rect.height * self._scale,
+            )
+            share = p.wood_share * (0.55 if part.role is Role.PANEL else 1.0)
+            painter.setBrush(theme.mixed(species(part.species).tint, share, p.sheet))
+            painter.drawRect(box)
+        painter.end()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.clicked.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
+            self.clicked.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.update()
+        super().focusInEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self.update()
+        super().focusOutEvent(event)
+
+
+class Find(QLineEdit):
+    """Finds a figure, a part or a verdict by its words. Signal `found(kind, key)`."""
+
+    found = Signal(str, str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("find")
+        self.setPlaceholderText("Find a figure, part or verdict      Ctrl+K")
+        self.setAccessibleName("find a figure, part or verdict")
+        self.setMinimumWidth(200)
+        self._targets: dict[str, tuple[str, str]] = {}
+        self._model = QStringListModel()
+        finder = QCompleter(self._model, self)
+        finder.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        finder.setFilterMode(Qt.MatchFlag.MatchContains)
+        finder.setMaxVisibleItems(12)
+        finder.activated.connect(self._go)
+        self.setCompleter(finder)
+        self.returnPressed.connect(self._first)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.renew()
+        super().focusInEvent(event)
+
+    def renew(self) -> None:
+        """Gather what can be found now."""
+        show, solved = self.session.show, self.session.solved
+        targets: dict[str, tuple[str, str]] = {}
+        for figure in solved.figures:
+            if not figure.name.startswith(("volume_", "area_")):
+                targets[f"{figure.label}: {show.value(figure.value, figure.unit)}"] = ("figure", figure.name)
+        for part in solved.build.parts if solved.build else ():
+            targets[f"{part.name}, part"] = ("part", f"part:{part.name}")
+        for verdict in solved.verdicts:
+            targets[f"{verdict.title} ({verdict.level})"] = ("verdict", verdict.code)
+        self._targets = targets
+        self._model.setStringList(sorted(targets))
+
+    def _first(self) -> None:
+        finder = self.completer()
+        if self.text() in self._targets:
+            self._go(self.text())
+        elif finder.completionCount():
+            finder.setCurrentRow(0)
+            self._go(finder.currentCompletion())
+
+    def _go(self, text: str) -> None:
+        target = self._targets.get(text)
+        if target is not None:
+            self.found.emit(*target)
+            self.clear()
+
+
+class JobLine(QWidget):
+    """Signals: `leaf_chosen(id)`, `unit_chosen(system)`, `found(kind, key)`."""
+
+    leaf_chosen = Signal(str)
+    unit_chosen = Signal(object)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("jobLine")
+        self.setFixedHeight(54)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(18, 0, 14, 0)
+        row.setSpacing(10)
+        self.name = label("", "head")
+        row.addWidget(self.name)
+        self._rack = QHBoxLayout()
+        self._rack.setSpacing(2)
+        row.addLayout(self._rack)
+        self.leaf_name = QLabel()
+        row.addWidget(self.leaf_name)
+        row.addStretch(1)
+        self.find = Find(session)
+        self.find.setFixedWidth(270)
+        row.addWidget(self.find)
+        self.units = QButtonGroup(self)
+        for system in System:
+            button = QToolButton()
+            button.setText(str(system))
+            button.setCheckable(True)
+            button.setObjectName(f"unit-{system}")
+            button.setAccessibleName(f"show {system}")
+            self.units.addButton(button)
+            button.clicked.connect(lambda _on, system=system: self.unit_chosen.emit(system))
+            row.addWidget(button)
+        self.saved = label("", "pencil")
+        row.addWidget(self.saved)
+        self.paper = QToolButton()
+        self.paper.setObjectName("paper")
+        self.paper.setText("Paper and files")
+        self.paper.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        row.addWidget(self.paper)
+        self._leaves: object = None
+
+    def refresh(self) -> None:
+        """Show the job as it is now."""
+        session = self.session
+        self.name.setText(self.name.fontMetrics().elidedText(session.job.name, Qt.TextElideMode.ElideRight, 210))
+        self.name.setToolTip(session.job.name)
+        p = theme.palette()
+        text = self.leaf_name.fontMetrics().elidedText(session.leaf.name, Qt.TextElideMode.ElideRight, 170)
+        self.leaf_name.setText(f'<span style="color:{p.accent}; font-weight:600">{text}</span>')
+        self.leaf_name.setToolTip(session.leaf.name)
+        for button in self.units.buttons():
+            button.setChecked(button.text() == session.job.unit)
+        self.refresh_saved()
+        state = ([id(each) for each in session.solution.leaves], session.leaf_id, p.name)
+        if state == self._leaves:
+            return
+        self._leaves = state
+        while (item := self._rack.takeAt(0)) is not None:
+            if item.widget():
+                item.widget().deleteLater()
+        for at, solved in enumerate(session.solution.leaves[:12]):
+            silhouette = Silhouette(solved, solved.leaf.id == session.leaf_id, at + 1)
+            silhouette.clicked.connect(lambda leaf_id=solved.leaf.id: self.leaf_chosen.emit(leaf_id))
+            self._rack.addWidget(silhouette)
+
+    def refresh_saved(self) -> None:
+        session = self.session
+        self.saved.setText(
+            "saved" if session.is_saved and session.path else "not saved" if not session.is_saved else ""
+        )
+
+    def sizeHint(self) -> QSize:
+        return QSize(1280, 54)

@@ -1,0 +1,149 @@
+"""Lists under the board: the cut list and the boring list, one row lit with what it shows."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent
+from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
+
+from oakmeasure.app import theme
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show, Unit
+
+Index = QModelIndex | QPersistentModelIndex
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """A row: its cells as text and what it shows on the drawing."""
+
+    cells: tuple[str, ...]
+    ref: str
+
+
+def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
+    """Return header and rows of the cut list."""
+    header = ("part", "finished", "planed", "rough", "timber", "weight")
+    if leaf.build is None or leaf.weights is None:
+        return header, []
+    rows = []
+    for part in leaf.build.parts:
+        sizes = [
+            show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
+        ]
+        mass = show.value(leaf.weights.parts[part.name].value, Unit.KG)
+        rows.append(Record((part.name, *sizes, species(part.species).name, mass), f"part:{part.name}"))
+    return header, rows
+
+
+def boring_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
+    """Return header and rows of the boring list."""
+    header = ("let in", "member", "measured", "from", "to", "across", "deep")
+    if leaf.butts is None:
+        return header, []
+    rows = []
+    for cut in leaf.butts.borings:
+        lengths = (cut.from_top, cut.from_top + cut.along, cut.across, cut.depth)
+        numbers = (show.length(each) for each in lengths)
+        rows.append(Record((cut.name, cut.member, cut.datum, *numbers), f"butt:{cut.name.rpartition(' ')[2]}"))
+    return header, rows
+
+
+class RecordModel(QAbstractTableModel):
+    """A table over records; knows no window."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.header: tuple[str, ...] = ()
+        self.records: Sequence[Record] = ()
+        self.lit = ""
+
+    def put(self, header: tuple[str, ...], records: Sequence[Record]) -> None:
+        self.beginResetModel()
+        self.header, self.records = header, records
+        self.endResetModel()
+
+    def light(self, ref: str) -> None:
+        self.lit = ref
+        if self.records:
+            self.dataChanged.emit(self.index(0, 0), self.index(len(self.records) - 1, len(self.header) - 1))
+
+    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
+        return 0 if parent.isValid() else len(self.records)
+
+    def columnCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
+        return 0 if parent.isValid() else len(self.header)
+
+    def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        if role == Qt.ItemDataRole.DisplayRole and orientation is Qt.Orientation.Horizontal:
+            return self.header[section]
+        if role == Qt.ItemDataRole.TextAlignmentRole:
+            return self._alignment(section)
+        return None
+
+    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        record = self.records[index.row()]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return record.cells[index.column()]
+        if role == Qt.ItemDataRole.TextAlignmentRole:
+            return self._alignment(index.column())
+        if role == Qt.ItemDataRole.BackgroundRole and self.lit and self._is_lit(record):
+            return QColor(theme.palette().accent_soft)
+        if role == Qt.ItemDataRole.FontRole:
+            return theme.font(14, bold=index.column() == 0)
+        return None
+
+    def _is_lit(self, record: Record) -> bool:
+        return record.ref == self.lit or (self.lit == "part:panel" and record.ref.endswith("panel"))
+
+    def _alignment(self, column: int) -> Qt.AlignmentFlag:
+        text = self.records[0].cells[column] if self.records else ""
+        side = Qt.AlignmentFlag.AlignRight if text[:1].isdigit() else Qt.AlignmentFlag.AlignLeft
+        return side | Qt.AlignmentFlag.AlignVCenter
+
+
+class RecordList(QTableView):
+    """Shows a RecordModel; hovering or choosing a row lights up what it shows."""
+
+    pointed = Signal(str)
+    chosen = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.records = RecordModel()
+        self.setModel(self.records)
+        self.setMouseTracking(True)
+        self.setShowGrid(False)
+        self.verticalHeader().hide()
+        self.verticalHeader().setDefaultSectionSize(24)
+        self.horizontalHeader().setHighlightSections(False)
+        self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        self.horizontalHeader().setStretchLastSection(False)
+        self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setTabKeyNavigation(False)
+        self.setAccessibleName("list of parts or borings")
+        self.selectionModel().currentRowChanged.connect(lambda now, _before: self._choose(now.row()))
+
+    def show_records(self, header: tuple[str, ...], records: list[Record]) -> None:
+        if header != self.records.header or records != self.records.records:
+            self.records.put(header, records)
+
+    def _choose(self, row: int) -> None:
+        if 0 <= row < len(self.records.records):
+            self.chosen.emit(self.records.records[row].ref)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        row = self.indexAt(event.position().toPoint()).row()
+        self.pointed.emit(self.records.records[row].ref if 0 <= row < len(self.records.records) else "")
+        super().mouseMoveEvent(event)
+
+    def leaveEvent(self, event: Any) -> None:
+        self.pointed.emit("")
+        super().leaveEvent(event)

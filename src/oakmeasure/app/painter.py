@@ -1,0 +1,232 @@
+"""Paints a core drawing with QPainter. Holds no arithmetic of the trade."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPolygonF
+
+from oakmeasure.app import theme
+from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Shape
+
+TEXT_PX = 13.5
+TICK_PX = 5.0
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """How mm become px: scale in px per mm, and where the drawing's origin stands."""
+
+    scale: float
+    x: float
+    y: float
+
+    def at(self, point: tuple[float, float]) -> QPointF:
+        return QPointF(self.x + point[0] * self.scale, self.y - point[1] * self.scale)
+
+    def polygon(self, points: tuple[tuple[float, float], ...]) -> QPolygonF:
+        return QPolygonF([self.at(each) for each in points])
+
+    def zoomed(self, factor: float, around: QPointF) -> View:
+        """Return the view with a px point held in its place."""
+        return View(
+            self.scale * factor,
+            around.x() + (self.x - around.x()) * factor,
+            around.y() + (self.y - around.y()) * factor,
+        )
+
+
+def fitted(drawing: Drawing, room: QRectF, *, fractions: bool = False) -> View:
+    """Return the view that shows the whole drawing, its texts included, centred in `room`."""
+    b = drawing.bounds
+    scale = min(room.width() / max(b.width, 1), room.height() / max(b.height, 1))
+    view = View(scale, 0, 0)
+    for _ in range(3):  # texts keep their size in px: what they need beyond the lines changes with the scale
+        extent = _extent(drawing, view, fractions)
+        scale *= min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
+        view = View(scale, 0, 0)
+    extent = _extent(drawing, view, fractions)
+    return View(scale, room.center().x() - extent.center().x(), room.center().y() - extent.center().y())
+
+
+def _extent(drawing: Drawing, view: View, fractions: bool) -> QRectF:
+    b = drawing.bounds
+    box = QRectF(view.at((b.x0, b.y1)), view.at((b.x1, b.y0)))
+    for shape in drawing.shapes:
+        if isinstance(shape, Label):
+            box = box.united(label_box(shape, view, fractions))
+        elif isinstance(shape, Dimension):
+            box = box.united(dimension_box(shape, view, fractions))
+    return box
+
+
+def _pen(layer: Layer) -> QPen:
+    p = theme.palette()
+    colour, width, dashes = {
+        Layer.OUTLINE: (p.ink, 1.3, None),
+        Layer.HIDDEN: (p.accent, 1.1, (4, 3)),
+        Layer.PENCIL: (p.pencil, 1.0, None),
+        Layer.FAINT: (p.pencil, 0.5, None),
+        Layer.GRAIN: (p.ink, 0.6, None),
+        Layer.DIMENSION: (p.pencil, 0.9, None),
+        Layer.METAL: (p.ink, 1.0, None),
+        Layer.LEAF: (p.accent, 1.6, None),
+        Layer.READING: (p.ink, 1.0, None),
+        Layer.DOUBT: (p.look, 2.0, None),
+        Layer.FLOOR: (p.ink, 2.0, None),
+        Layer.CENTRE: (p.pencil, 0.8, (7, 3, 2, 3)),
+    }.get(layer, (p.ink, 1.0, None))
+    tone = QColor(colour)
+    if layer is Layer.FAINT:
+        tone.setAlphaF(0.55)
+    if layer is Layer.GRAIN:
+        tone.setAlphaF(0.2)
+    pen = QPen(tone, width)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    if dashes:
+        pen.setDashPattern(dashes)
+    return pen
+
+
+def _fill(area: Area) -> QBrush:
+    p = theme.palette()
+    wood = area.tint or "#EBC88F"
+    colour = {
+        Layer.WOOD: theme.mixed(wood, p.wood_share, p.ground),
+        Layer.PANEL: theme.mixed(theme.mixed(wood, 0.72, "#FFFFFF").name(), p.wood_share, p.ground),
+        Layer.END_GRAIN: theme.mixed(wood, p.wood_share, p.ground),
+        Layer.ROD: theme.mixed("#F2DDB4", p.wood_share, p.ground),
+        Layer.LINING: theme.mixed(p.hairline, 0.75, p.sheet),
+        Layer.WALL: theme.mixed(p.hairline, 0.6, p.ground),
+        Layer.SPACE: QColor(p.sheet),
+        Layer.METAL: QColor(p.ink),
+        Layer.WASTE: theme.mixed(p.hairline, 0.35, p.sheet),
+        Layer.LEAF: QColor(p.accent_soft),
+    }.get(area.layer, QColor(p.sheet))
+    return QBrush(colour)
+
+
+_EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
+_EDGED_FAINT = {Layer.LINING}
+
+
+def paint(painter: QPainter, drawing: Drawing, view: View, *, fractions: bool = False) -> None:
+    """Paint every shape, bottom one first."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setRenderHint(QPainter.RenderHint.TextAntialiasing)
+    for shape in drawing.shapes:
+        paint_shape(painter, shape, view, fractions=fractions)
+
+
+def paint_shape(
+    painter: QPainter, shape: Shape, view: View, *, fractions: bool = False, colour: QColor | None = None
+) -> None:
+    """Paint one shape; `colour` overrides its own, to light it up."""
+    if isinstance(shape, Area):
+        _paint_area(painter, shape, view, colour)
+    elif isinstance(shape, Line):
+        pen = _pen(shape.layer)
+        if colour is not None:
+            pen = QPen(colour, pen.widthF() + 1.0)
+        painter.setPen(pen)
+        painter.drawPolyline(view.polygon(shape.points))
+    elif isinstance(shape, Label):
+        _paint_label(painter, shape, view, fractions, colour)
+    else:
+        _paint_dimension(painter, shape, view, fractions, colour)
+
+
+def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None) -> None:
+    if colour is not None:
+        wash = QColor(colour)
+        wash.setAlphaF(0.28)
+        painter.setPen(QPen(colour, 2.0))
+        painter.setBrush(wash)
+    else:
+        pen = Qt.PenStyle.NoPen
+        painter.setPen(
+            _pen(Layer.OUTLINE) if area.layer in _EDGED else _pen(Layer.FAINT) if area.layer in _EDGED_FAINT else pen
+        )
+        painter.setBrush(_fill(area))
+    painter.drawPolygon(view.polygon(area.points))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+
+
+def _text_colour(layer: Layer, editable: bool = False) -> QColor:
+    p = theme.palette()
+    if layer is Layer.DOUBT:
+        return QColor(p.look)
+    if layer in (Layer.LEAF, Layer.HIDDEN) or editable:
+        return QColor(p.accent)
+    if layer in (Layer.PENCIL, Layer.DIMENSION):
+        return QColor(p.pencil)
+    return QColor(p.ink)
+
+
+def label_box(label: Label, view: View, fractions: bool) -> QRectF:
+    """Return the px box of a label that is not turned."""
+    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold, fractions=fractions))
+    width, height = metrics.horizontalAdvance(label.text), metrics.height()
+    at = view.at((label.x, label.y))
+    x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
+    y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
+    return QRectF(x, y, width, height)
+
+
+def _paint_label(painter: QPainter, label: Label, view: View, fractions: bool, colour: QColor | None) -> None:
+    box = label_box(label, view, fractions)
+    painter.setFont(theme.font(TEXT_PX * label.size, bold=label.bold or colour is not None, fractions=fractions))
+    if label.on_paper:
+        paper = QColor(theme.palette().sheet)
+        painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
+    painter.setPen(colour or _text_colour(label.layer))
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, label.text)
+
+
+def _is_upright(dimension: Dimension) -> bool:
+    return abs(dimension.end[1] - dimension.start[1]) > abs(dimension.end[0] - dimension.start[0])
+
+
+def dimension_box(dimension: Dimension, view: View, fractions: bool) -> QRectF:
+    """Return the px box of a dimension's text; beside an upright line that is too short for it, else on the line."""
+    metrics = QFontMetricsF(theme.font(TEXT_PX, bold=True, fractions=fractions))
+    width, height = metrics.horizontalAdvance(dimension.text) + 6, metrics.height()
+    start, end = view.at(dimension.start), view.at(dimension.end)
+    middle = QPointF((start.x() + end.x()) / 2, (start.y() + end.y()) / 2)
+    if _is_upright(dimension):
+        if abs(end.y() - start.y()) < height + 6:
+            return QRectF(middle.x() + TICK_PX + 2, middle.y() - height / 2, width, height)
+        return QRectF(middle.x() - width / 2, middle.y() - height / 2, width, height)
+    if abs(end.x() - start.x()) < width + 4:
+        return QRectF(middle.x() - width / 2, middle.y() - height - TICK_PX, width, height)
+    return QRectF(middle.x() - width / 2, middle.y() - height / 2, width, height)
+
+
+def _paint_dimension(
+    painter: QPainter, dimension: Dimension, view: View, fractions: bool, colour: QColor | None
+) -> None:
+    start, end = view.at(dimension.start), view.at(dimension.end)
+    pen = _pen(dimension.layer)
+    painter.setPen(QPen(colour, pen.widthF()) if colour else pen)
+    painter.drawLine(start, end)
+    for point, other in ((start, end), (end, start)):
+        if dimension.arrows:
+            _arrow(painter, point, other)
+        else:
+            painter.drawLine(point + QPointF(-TICK_PX, TICK_PX), point + QPointF(TICK_PX, -TICK_PX))
+    box = dimension_box(dimension, view, fractions)
+    p = theme.palette()
+    painter.fillRect(box, QColor(p.sheet if dimension.arrows else p.ground))
+    painter.setFont(theme.font(TEXT_PX, bold=True, fractions=fractions))
+    text = _text_colour(dimension.layer, editable=bool(dimension.edit) and dimension.layer is not Layer.DOUBT)
+    painter.setPen(colour or text)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, dimension.text)
+
+
+def _arrow(painter: QPainter, point: QPointF, other: QPointF) -> None:
+    dx, dy = other.x() - point.x(), other.y() - point.y()
+    length = max((dx * dx + dy * dy) ** 0.5, 1e-6)
+    ux, uy = dx / length, dy / length
+    for side in (1, -1):
+        painter.drawLine(point, point + QPointF(8 * ux - 4 * side * uy, 8 * uy + 4 * side * ux))

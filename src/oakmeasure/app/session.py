@@ -1,0 +1,162 @@
+"""The session: one open job, what follows from it, and every edit as one undo step.
+
+Views read `job` and `solution` and send intents; only the session changes the job.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QUndoCommand, QUndoStack
+
+from oakmeasure.core import edits
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.job import Job, Leaf
+from oakmeasure.core.solve import LeafSolution, Solution, Solver
+from oakmeasure.core.units import Show, System
+from oakmeasure.core.verdicts import Remedy, Stage
+from oakmeasure.core.working import State
+from oakmeasure.files import jobfile
+
+
+class _Edit(QUndoCommand):
+    """One intent with the job before and after. Nudges of the same field merge into one step."""
+
+    def __init__(self, session: Session, text: str, before: Job, after: Job, key: str) -> None:
+        super().__init__(text)
+        self.session, self.before, self.after, self.key = session, before, after, key
+
+    def redo(self) -> None:
+        self.session._put(self.after)
+
+    def undo(self) -> None:
+        self.session._put(self.before)
+
+    def id(self) -> int:
+        return 1 if self.key else -1
+
+    def mergeWith(self, other: QUndoCommand) -> bool:
+        if not isinstance(other, _Edit) or other.key != self.key:
+            return False
+        self.after = other.after
+        return True
+
+
+class Session(QObject):
+    """Signals: `changed` after every change of job, leaf or unit; `moved` when stage, working or light change."""
+
+    changed = Signal()
+    stage_changed = Signal()
+    working_changed = Signal()
+    lit_changed = Signal()
+    saved_changed = Signal()
+
+    def __init__(self, job: Job, path: Path | None = None) -> None:
+        super().__init__()
+        self.undo_stack = QUndoStack(self)
+        self.undo_stack.cleanChanged.connect(lambda _clean: self.saved_changed.emit())
+        self._solver = Solver()
+        self.stage = Stage.MEASURE
+        self.working = ""
+        self.lit = ""
+        self.open(job, path)
+
+    # --- what is open ------------------------------------------------------------------------------------
+
+    def open(self, job: Job, path: Path | None) -> None:
+        """Take another job; the undo stack starts anew."""
+        self.path = path
+        self.leaf_id = job.leaves[0].id
+        self.undo_stack.clear()
+        self._put(job)
+        self.saved_changed.emit()
+
+    def _put(self, job: Job) -> None:
+        self.job = job
+        if all(each.id != self.leaf_id for each in job.leaves):
+            self.leaf_id = job.leaves[-1].id
+        self.solution: Solution = self._solver.solve(job)
+        self.changed.emit()
+
+    @property
+    def leaf(self) -> Leaf:
+        return self.job.leaf(self.leaf_id)
+
+    @property
+    def solved(self) -> LeafSolution:
+        return self.solution.leaf(self.leaf_id)
+
+    @property
+    def show(self) -> Show:
+        return Show(self.job.unit)
+
+    @property
+    def is_saved(self) -> bool:
+        return self.undo_stack.isClean()
+
+    def save(self, path: Path) -> None:
+        """Write the job. Raises JobFileError; then nothing has changed."""
+        jobfile.save(self.job, path)
+        self.path = path
+        self.undo_stack.setClean()
+        self.saved_changed.emit()
+
+    # --- where one looks -----------------------------------------------------------------------------------
+
+    def go_to(self, stage: Stage) -> None:
+        if stage is not self.stage:
+            self.stage = stage
+            self.stage_changed.emit()
+
+    def choose_leaf(self, leaf_id: str) -> None:
+        if leaf_id != self.leaf_id:
+            self.leaf_id = leaf_id
+            self.changed.emit()
+
+    def show_working(self, figure: str) -> None:
+        if figure and figure in self.solved.figures:
+            self.working = figure
+            self.working_changed.emit()
+
+    def light(self, ref: str) -> None:
+        """Light one thing up everywhere: on the drawing, in the lists, in the sheet."""
+        if ref != self.lit:
+            self.lit = ref
+            self.lit_changed.emit()
+
+    # --- edits -----------------------------------------------------------------------------------------------
+
+    def push(self, text: str, change: Callable[[Job], Job], *, key: str = "") -> str:
+        """Make an edit as one undo step. Returns "" or, when the document refuses it, the reason in plain words."""
+        try:
+            after = change(self.job)
+        except InputError as error:
+            return self.reason(error)
+        if after != self.job:
+            self.undo_stack.push(_Edit(self, text, self.job, after, key))
+        return ""
+
+    def reason(self, error: InputError) -> str:
+        """Return a refusal in the person's own units."""
+        if error.limits is not None and error.unit == "mm":
+            low, high = (self.show.length(each, unit=True, sign=False) for each in error.limits)
+            return f"needs {low} to {high}"
+        return f"needs {error.need}"
+
+    def edit(self, path: str, value: Any, *, nudge: bool = False) -> str:
+        """Set a field of the leaf; see `push`."""
+        name = path.rpartition(".")[2].replace("_", " ")
+        key = f"{self.leaf_id}:{path}" if nudge else ""
+        return self.push(f"set {name}", lambda job: edits.with_field(job, self.leaf_id, path, value), key=key)
+
+    def set_state(self, path: str, state: State) -> str:
+        return self.push(f"mark as {state}", lambda job: edits.with_state(job, self.leaf_id, path, state))
+
+    def set_unit(self, unit: System) -> None:
+        self.push(f"show {unit}", lambda job: edits.with_value(job, "unit", unit))
+
+    def take(self, remedy: Remedy) -> str:
+        return self.push(remedy.text, lambda job: edits.with_remedy(job, self.leaf_id, remedy))

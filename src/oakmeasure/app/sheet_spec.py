@@ -1,0 +1,211 @@
+"""What each stage's sheet asks, in the order of asking. A new field is one line here."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from oakmeasure.core import edits
+from oakmeasure.core.job import Framed, Hand, Job, TenonKind
+from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
+from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.timber.species import Cut, species, species_keys
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Stage
+from oakmeasure.data import table
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """A box. path: of the leaf. figure: what stands there while the field is left to the rules.
+
+    optional: an emptied box goes back to the rules, or means that there is none. ref: what it lights up.
+    """
+
+    path: str
+    label: str
+    unit: Unit = Unit.MM
+    note: str = ""
+    figure: str = ""
+    signed: bool = False
+    optional: bool = False
+    has_state: bool = False
+    ref: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One of several. get: the chosen key; put: the edit that chooses another."""
+
+    name: str
+    label: str
+    options: Callable[[], list[tuple[Any, str]]]
+    get: Callable[[Job, str], Any]
+    put: Callable[[Job, str, Any], Job]
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Rows:
+    """A list that the sheet builds by itself (the boards on the rack)."""
+
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Fields asked together. columns: how many boxes in a row; 1 puts the label to the left of its box."""
+
+    title: str
+    items: tuple[Field | Choice | Rows, ...]
+    columns: int = 1
+    hint: str = ""
+
+
+def _reading(kind: Kind, label: str, *, signed: bool = False) -> Field:
+    return Field(
+        f"readings.{kind}", label, note=KINDS[kind].wanted, signed=signed, optional=True, has_state=True,
+        ref=f"reading:{kind}",
+    )  # fmt: skip
+
+
+def _field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "") -> Choice:
+    return Choice(
+        path, label, options, lambda job, leaf_id: edits.get(job.leaf(leaf_id), path),
+        lambda job, leaf_id, key: edits.with_field(job, leaf_id, path, key), note,
+    )  # fmt: skip
+
+
+def _enum(kind: type) -> Callable[[], list[tuple[Any, str]]]:
+    return lambda: [(each, str(each)) for each in kind]  # type: ignore[attr-defined]
+
+
+def _rules_key(job: Job, _leaf_id: str) -> str:
+    return next((key for key in rule_set_names() if load_rules(key) == job.rules), "")
+
+
+def _butt_key(job: Job, leaf_id: str) -> str:
+    name = job.leaf(leaf_id).hardware.butt.name
+    return next((key for key, row in table("butts").items() if row["name"] == name), "")
+
+
+def _species() -> list[tuple[Any, str]]:
+    return sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1])
+
+
+def _member(path: str, default: float) -> Choice:
+    """A member that a leaf may have or not."""
+    word = path.rpartition(".")[2].replace("_", " ")
+    return Choice(
+        f"has-{path}", word.capitalize(), lambda: [(True, f"with a {word}"), (False, f"no {word}")],
+        lambda job, leaf_id: edits.get(job.leaf(leaf_id), path) is not None,
+        lambda job, leaf_id, has: edits.with_field(job, leaf_id, path, default if has else None),
+    )  # fmt: skip
+
+
+_DEFAULT = Framed()
+_HAND = _field_choice("hand", "Hinges", _enum(Hand), "seen from the opening side, where the knuckles show")
+_RULES = Choice(
+    "rules", "Shop rules", lambda: [(key, load_rules(key).name) for key in rule_set_names()], _rules_key,
+    lambda job, _leaf_id, key: edits.with_rules(job, key), "gaps, allowances and hinge places that are not set by hand",
+)  # fmt: skip
+_BUTT = Choice(
+    "butt", "Butt", lambda: [(key, row["name"]) for key, row in table("butts").items()], _butt_key, edits.with_butt,
+    "made-up makers; measure the ones on your bench",
+)  # fmt: skip
+_SCHOOL = _field_choice(
+    "hardware.school", "Places", lambda: [(None, "by the shop rules"), *((each, str(each)) for each in ButtSchool)]
+)
+
+SHEETS: dict[Stage, tuple[Group, ...]] = {
+    Stage.MEASURE: (
+        Group("Widths", (
+            _reading(Kind.WIDTH_TOP, "top"), _reading(Kind.WIDTH_MIDDLE, "middle"),
+            _reading(Kind.WIDTH_BOTTOM, "bottom"),
+        ), 3),
+        Group("Heights", (
+            _reading(Kind.HEIGHT_HINGE, "hinge side"), _reading(Kind.HEIGHT_MIDDLE, "middle"),
+            _reading(Kind.HEIGHT_LATCH, "latch side"),
+        ), 3, "from the finished floor"),
+        Group("Diagonals", (
+            _reading(Kind.DIAGONAL_RISING, "rising"), _reading(Kind.DIAGONAL_FALLING, "falling"),
+        ), 3, "rising from the hinge side's foot"),
+        Group("Plumb and level", (
+            _reading(Kind.LEAN_HINGE, "hinge side", signed=True), _reading(Kind.LEAN_LATCH, "latch side", signed=True),
+            _reading(Kind.SILL_RISE, "sill", signed=True),
+        ), 3, "if you have a level"),
+        Group("Which way it hangs", (_HAND,)),
+    ),
+    Stage.FIT: (
+        Group("School", (_RULES,)),
+        Group("Gaps", (
+            Field("fit.gap_hinge", "at the hinges", figure="gap_hinge", optional=True, ref="figure:gap_hinge"),
+            Field("fit.gap_latch", "at the latch", figure="gap_latch", optional=True, ref="figure:gap_latch"),
+            Field("fit.gap_head", "at the head", figure="gap_head", optional=True, ref="figure:gap_head_hinges"),
+            Field("fit.gap_floor", "over the floor", figure="gap_floor", optional=True, ref="figure:gap_floor_hinges",
+                  note="from the finished floor; over carpet from the top of its pile"),
+        ), hint="empty: by the rules"),
+        Group("Left on to trim", (
+            Field("fit.trim_side", "each side", figure="trim_side", optional=True,
+                  note="planed off when the leaf is fitted; apart from the finished size"),
+            Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
+        )),
+        Group("Latch edge", (
+            Field("fit.bevel_deg", "bevel", Unit.DEG, "towards the closing face; the opening face keeps the width",
+                  "bevel", optional=True, ref="figure:bevel"),
+        )),
+    ),
+    Stage.LEAF: (
+        Group("Frame", (
+            Field("build.thickness", "thickness"),
+            Field("build.stile", "stile", note="the uprights, full height", ref="part:hinge stile"),
+            Field("build.top_rail", "top rail", ref="part:top rail"),
+            Field("build.middle_rail", "middle rail", note="empty: none. Centred on the lock", optional=True,
+                  ref="part:middle rail"),
+            Field("build.lock_height", "lock above the floor", note="the middle rail centres on it, less the floor gap",
+                  ref="part:middle rail"),
+            Field("build.bottom_rail", "bottom rail", ref="part:bottom rail"),
+            Field("build.muntin", "muntin", note="the upright between two panels. Empty: none", optional=True,
+                  ref="part:upper muntin"),
+        )),
+        Group("Joints", (
+            _field_choice("build.tenon", "Tenons", _enum(TenonKind)),
+        )),
+        Group("Panels", (
+            Field("build.panel_thickness", "thickness", ref="part:panel"),
+            Field("build.groove_depth", "groove", figure="groove_depth", optional=True, ref="part:panel",
+                  note="empty: by the rules. Counted from the sight edge"),
+        )),
+    ),
+    Stage.TIMBER: (
+        Group("Timber", (
+            _field_choice("timber.species", "Frame", _species),
+            _field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
+            _field_choice("timber.cut", "Cut", _enum(Cut), "how the rings lie; quarter-sawn moves about half as much"),
+            Field("timber.moisture", "moisture when made", Unit.PERCENT, "of the dry mass, by a meter or an oven"),
+        )),
+        Group("Air it will live in", (
+            Field("timber.dry.temperature", "driest", Unit.CELSIUS),
+            Field("timber.dry.humidity", "humidity", Unit.PERCENT),
+            Field("timber.wet.temperature", "wettest", Unit.CELSIUS),
+            Field("timber.wet.humidity", "humidity", Unit.PERCENT),
+        ), 2, "weeks, not hours"),
+        Group("Boards to be had", (Rows("boards"),), hint="length, width, thickness, how many"),
+    ),
+    Stage.HARDWARE: (
+        Group("Butts", (
+            _BUTT,
+            _SCHOOL,
+            Field("hardware.count", "how many", Unit.COUNT, "empty: by height and weight", "butt_count", optional=True),
+        )),
+        Group("The butt on the bench", (
+            Field("hardware.butt.length", "length", has_state=True, ref="butt:1"),
+            Field("hardware.butt.leaf", "one leaf, wide", has_state=True, ref="figure:butt_across"),
+            Field("hardware.butt.closed", "thickness when shut", has_state=True, ref="figure:butt_depth",
+                  note="both leaves pressed together, over the knuckle's side"),
+            Field("hardware.butt.knuckle", "pin out from the face", has_state=True),
+            Field("hardware.butt.setback", "pin back from the edge", has_state=True),
+        ), hint="measured, when it is"),
+    ),
+}  # fmt: skip

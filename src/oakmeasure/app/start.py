@@ -1,0 +1,76 @@
+"""Starts the window, on a screen or painted into a picture."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication, QMessageBox
+
+from oakmeasure.app import theme
+from oakmeasure.app.session import Session
+from oakmeasure.app.window import Window
+from oakmeasure.core.job import Job, new_job
+from oakmeasure.core.verdicts import Stage
+from oakmeasure.data import text
+from oakmeasure.files.jobfile import JobFileError, load, loads
+
+
+def demo_job() -> Job:
+    """Return the job that ships with the application."""
+    return loads(text("demo.oakjob"))
+
+
+def application() -> QApplication:
+    """Return the application with its type and colours, made when there is none."""
+    app = QApplication.instance()
+    if not isinstance(app, QApplication):
+        app = QApplication(sys.argv[:1])
+        app.setApplicationName("oak-measure")
+        app.setApplicationDisplayName("Oak Measure")
+        app.setStyle("Fusion")
+    theme.load_fonts()
+    theme.apply(app, theme.palette())
+    return app
+
+
+def run(path: str | None, *, demo: bool = False) -> int:
+    """Open the window on a job file, on the demo job, or on a new job. Returns the exit status."""
+    app = application()
+    refused = ""
+    job, place = new_job(), None
+    if demo:
+        job = demo_job()
+    elif path is not None:
+        try:
+            job, place = load(path), Path(path)
+        except JobFileError as error:
+            refused = str(error)
+    window = Window(Session(job, place))
+    window.show()
+    if refused:
+        QMessageBox.information(window, "Not opened", refused)
+    return app.exec()
+
+
+def picture(job: Job, target: Path, *, stage: Stage, leaf: str = "", size: tuple[int, int] = (1280, 800)) -> None:
+    """Paint the window on a stage of a leaf into a PNG. Raises JobFileError when it cannot be written."""
+    if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
+        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    app = application()
+    session = Session(job)
+    window = Window(session)
+    window.resize(*size)
+    if leaf:
+        session.choose_leaf(leaf)
+    session.go_to(stage)
+    window.show()
+    for _ in range(5):
+        app.processEvents()
+    target.parent.mkdir(parents=True, exist_ok=True)
+    written = window.grab().save(str(target), "PNG")
+    window.session.undo_stack.setClean()
+    window.close()
+    if not written:
+        raise JobFileError(f"{target.name} was not written")

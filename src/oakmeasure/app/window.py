@@ -1,0 +1,296 @@
+"""The main window: job line, rod, stage sheet, board, verdicts and working."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QSlider,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from oakmeasure.app.board import Board
+from oakmeasure.app.commands import Commands
+from oakmeasure.app.entry import read
+from oakmeasure.app.jobline import JobLine
+from oakmeasure.app.lists import RecordList, boring_list, cut_list
+from oakmeasure.app.panel import Verdicts, WorkingView, count_text
+from oakmeasure.app.rod import Rod
+from oakmeasure.app.session import Session
+from oakmeasure.app.sheets import Sheet, label
+from oakmeasure.core.drawings.views import VIEWS
+from oakmeasure.core.errors import LengthError
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Stage, worst
+
+SHEET_WIDTH, PANEL_WIDTH = 320, 292
+LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
+BOARD_WORDS = {
+    Stage.MEASURE: "The opening as measured",
+    Stage.FIT: "The leaf in its opening",
+    Stage.LEAF: "The leaf, set out",
+    Stage.TIMBER: "Cutting plan and cut list",
+    Stage.HARDWARE: "Hinges on leaf and lining",
+}
+FIRST_WORKING = {
+    Stage.MEASURE: "clear_width",
+    Stage.FIT: "leaf_width",
+    Stage.LEAF: "rail_length",
+    Stage.TIMBER: "mass",
+    Stage.HARDWARE: "butt_depth",
+}
+
+
+class Window(QMainWindow):
+    """Draws the session's solution; each part sends intents back to the session."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setMinimumSize(1024, 700)
+        self.resize(1280, 800)
+        self.exaggeration = 10
+        self.job_line = JobLine(session)
+        self.rod = Rod()
+        self.sheets = QStackedWidget()
+        self._sheet_of: dict[Stage, Sheet] = {}
+        self.board = Board()
+        self.list = RecordList()
+        self.verdicts = Verdicts(session)
+        self.working = WorkingView(session)
+        self._count = label("", "pencil")
+        self._lay_out()
+        self.commands = Commands(self, session)
+        self.job_line.paper.setMenu(self.commands.menu)
+        self._connect()
+        self._shortcuts()
+        self.session.working = FIRST_WORKING[session.stage]
+        self._all_changed()
+
+    # --- laying out --------------------------------------------------------------------------------------
+
+    def _lay_out(self) -> None:
+        ground = QWidget()
+        ground.setObjectName("ground")
+        column = QVBoxLayout(ground)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.job_line)
+        column.addWidget(self.rod)
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        self.sheets.setFixedWidth(SHEET_WIDTH)
+        row.addWidget(self.sheets)
+        row.addWidget(self._middle(), 1)
+        row.addWidget(self._panel())
+        column.addLayout(row, 1)
+        self.setCentralWidget(ground)
+
+    def _middle(self) -> QWidget:
+        middle = QWidget()
+        column = QVBoxLayout(middle)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        head = QWidget()
+        head.setObjectName("boardHead")
+        head.setFixedHeight(40)
+        row = QHBoxLayout(head)
+        row.setContentsMargins(22, 6, 22, 0)
+        self._board_title = label("", "group")
+        row.addWidget(self._board_title)
+        row.addStretch(1)
+        self._crooked_label = QLabel()
+        self._crooked = QSlider(Qt.Orientation.Horizontal)
+        self._crooked.setObjectName("exaggeration")
+        self._crooked.setAccessibleName("how many times the crookedness is shown")
+        self._crooked.setRange(1, 20)
+        self._crooked.setValue(self.exaggeration)
+        self._crooked.setFixedWidth(150)
+        row.addWidget(self._crooked_label)
+        row.addWidget(self._crooked)
+        column.addWidget(head)
+        self._split = QSplitter(Qt.Orientation.Vertical)
+        self._split.setChildrenCollapsible(False)
+        self._split.setHandleWidth(8)
+        self._split.addWidget(self.board)
+        self._split.addWidget(self.list)
+        self._split.setStretchFactor(0, 3)
+        self._split.setStretchFactor(1, 1)
+        column.addWidget(self._split, 1)
+        return middle
+
+    def _panel(self) -> QWidget:
+        panel = QWidget()
+        panel.setObjectName("panel")
+        panel.setFixedWidth(PANEL_WIDTH)
+        column = QVBoxLayout(panel)
+        column.setContentsMargins(16, 14, 10, 8)
+        column.setSpacing(6)
+        head = QHBoxLayout()
+        head.addWidget(label("Verdicts", "head"))
+        head.addStretch(1)
+        head.addWidget(self._count)
+        head.setContentsMargins(0, 0, 8, 0)
+        column.addLayout(head)
+        column.addWidget(self.verdicts, 1)
+        column.addWidget(self.working)
+        return panel
+
+    def _connect(self) -> None:
+        s = self.session
+        s.changed.connect(self._all_changed)
+        s.stage_changed.connect(self._stage_changed)
+        s.working_changed.connect(self.working.refresh)
+        s.lit_changed.connect(self._light)
+        s.saved_changed.connect(self._title_changed)
+        self.rod.chosen.connect(s.go_to)
+        self.job_line.leaf_chosen.connect(self.choose_leaf)
+        self.job_line.unit_chosen.connect(s.set_unit)
+        self.job_line.find.found.connect(self.go_to_found)
+        self.board.pointed.connect(s.light)
+        self.board.figure_asked.connect(s.show_working)
+        self.board.part_asked.connect(self._ask_part)
+        self.board.commit = self._commit_on_board
+        self.list.pointed.connect(s.light)
+        self.list.chosen.connect(self._ask_part)
+        self._crooked.valueChanged.connect(self._exaggerate)
+
+    def _shortcuts(self) -> None:
+        for at, stage in enumerate(Stage, start=1):
+            self._shortcut(f"Ctrl+{at}", lambda stage=stage: self.session.go_to(stage))
+        for at in range(9):
+            self._shortcut(f"Alt+{at + 1}", lambda at=at: self._leaf_number(at))
+        self._shortcut("Ctrl+K", self.job_line.find.setFocus)
+        self._shortcut("Ctrl+0", self.board.fit_again)
+
+    def _shortcut(self, keys: str, what) -> None:  # type: ignore[no-untyped-def]
+        QShortcut(QKeySequence(keys), self).activated.connect(what)
+
+    # --- showing -----------------------------------------------------------------------------------------
+
+    def sheet(self) -> Sheet:
+        """Return the sheet of the stage in hand, made when it is first needed."""
+        stage = self.session.stage
+        if stage not in self._sheet_of:
+            made = Sheet(self.session, stage)
+            self._sheet_of[stage] = made
+            self.sheets.addWidget(made)
+        return self._sheet_of[stage]
+
+    def _all_changed(self) -> None:
+        self.job_line.refresh()
+        self._show_rod()
+        self._show_stage(keep_view=True)
+        self.working.refresh()
+        self._title_changed()
+
+    def _stage_changed(self) -> None:
+        self._show_rod()
+        self._show_stage(keep_view=False)
+        self.session.show_working(FIRST_WORKING[self.session.stage])
+
+    def _show_rod(self) -> None:
+        s = self.session
+        for stage, mark in self.rod.marks.items():
+            mark.show_state(s.solved.key_figure(stage, s.show), worst(s.solved.verdicts, stage), stage is s.stage)
+
+    def _show_stage(self, *, keep_view: bool) -> None:
+        stage = self.session.stage
+        sheet = self.sheet()
+        sheet.refresh()
+        self.sheets.setCurrentWidget(sheet)
+        self._board_title.setText(BOARD_WORDS[stage])
+        for each in (self._crooked, self._crooked_label):
+            each.setVisible(stage is Stage.MEASURE)
+        self.draw(keep_view=keep_view)
+        listed = LISTS.get(stage)
+        self.list.setVisible(listed is not None)
+        if listed is not None:
+            self.list.show_records(*listed(self.session.solved, self.session.show))
+        self.verdicts.refresh()
+        self._count.setText(count_text(self.verdicts.shown_verdicts()))
+
+    def draw(self, *, keep_view: bool = True) -> None:
+        """Draw the board of the stage in hand."""
+        s = self.session
+        options = {"exaggeration": float(self.exaggeration)} if s.stage is Stage.MEASURE else {}
+        self._crooked_label.setText(f"crookedness shown × {self.exaggeration}")
+        self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), s.job.unit, keep_view=keep_view)
+
+    def _light(self) -> None:
+        self.board.set_lit(self.session.lit)
+        if self.list.isVisible():
+            self.list.records.light(self.session.lit)
+
+    def _title_changed(self) -> None:
+        s = self.session
+        star = "" if s.is_saved else "*"
+        self.setWindowTitle(f"{star}{s.job.name} – Oak Measure")
+        self.job_line.refresh_saved()
+
+    # --- intents -----------------------------------------------------------------------------------------
+
+    def choose_leaf(self, leaf_id: str) -> None:
+        """Work on another leaf; what was typed and refused belongs to the one that is left."""
+        for sheet in self._sheet_of.values():
+            for entry in sheet.entries.values():
+                entry.give_back()
+        self.session.choose_leaf(leaf_id)
+
+    def _leaf_number(self, at: int) -> None:
+        if at < len(self.session.job.leaves):
+            self.choose_leaf(self.session.job.leaves[at].id)
+
+    def _exaggerate(self, times: int) -> None:
+        self.exaggeration = times
+        self.draw()
+
+    def _commit_on_board(self, path: str, text: str) -> str:
+        """Take what was written over a dimension. Returns "" or the reason for refusing it."""
+        signed = path.startswith(("readings.lean", "readings.sill"))
+        try:
+            value = read(text, Unit.MM, self.session.show, signed=signed)
+        except LengthError as error:
+            return str(error)
+        return self.session.edit(path, value)
+
+    def _ask_part(self, ref: str) -> None:
+        """Show the working of what was clicked: a part's length, a reading, a butt's place."""
+        kind, _, name = ref.partition(":")
+        solved = self.session.solved
+        self.session.light(ref)
+        if kind == "part" and solved.build is not None:
+            for part in solved.build.parts:
+                if part.name == name:
+                    self.session.show_working(part.length.name)
+        elif kind == "reading":
+            self.session.show_working(f"reading_{name}")
+        elif kind == "butt":
+            self.session.show_working(f"butt_{name}_top")
+
+    def go_to_found(self, kind: str, key: str) -> None:
+        """Go to what the find box found."""
+        if kind == "figure":
+            self.session.show_working(key)
+            self.session.light(f"figure:{key}")
+        elif kind == "part":
+            self.session.go_to(Stage.LEAF)
+            self._ask_part(key)
+        else:
+            for verdict in self.session.solved.verdicts:
+                if verdict.code == key:
+                    self.session.go_to(verdict.stage)
+                    self.session.show_working(verdict.figure)
+                    self.session.light(verdict.where)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if self.commands.may_close():
+            event.accept()
+        else:
+            event.ignore()

@@ -1,0 +1,23 @@
+"""Paints docs/screenshots again from the demo job: one picture of each stage."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from oakmeasure.app.start import demo_job, picture
+from oakmeasure.core.verdicts import Stage
+
+SHOTS = {
+    "measure": (Stage.MEASURE, "seed-room"),
+    "fit": (Stage.FIT, "seed-room"),
+    "leaf": (Stage.LEAF, "seed-room"),
+    "timber": (Stage.TIMBER, "seed-room"),
+    "hardware": (Stage.HARDWARE, "weighing-office"),
+}
+
+if __name__ == "__main__":
+    folder = Path(__file__).parent.parent / "docs/screenshots"
+    for name, (stage, leaf) in SHOTS.items():
+        target = folder / f"{name}.png"
+        picture(demo_job(), target, stage=stage, leaf=leaf)
+        print(target)
