@@ -79,7 +79,7 @@ def weighing_office() -> Leaf:
 def demo() -> Job:
     boards = (
         Board(length=4200, width=225, thickness=52, quantity=6, price=118.0),
-        Board(length=3000, width=225, thickness=52, quantity=6, price=86.0),
+        Board(length=3000, width=250, thickness=52, quantity=6, price=96.0),
         Board(length=2400, width=200, thickness=52, quantity=8, price=59.0),
         Board(length=3000, width=200, thickness=20, quantity=12, price=34.0),
         Board(length=2400, width=200, thickness=20, quantity=12, price=27.0),

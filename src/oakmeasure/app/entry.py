@@ -108,6 +108,7 @@ class Entry(QFrame):
         has_state: bool = False,
         note: str = "",
         name: str = "",
+        shows_unit: bool = True,
     ) -> None:
         super().__init__()
         self.setObjectName("entryBox")
@@ -123,7 +124,9 @@ class Entry(QFrame):
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.line.setToolTip(note)
         self.mark = StateMark() if has_state else None
+        self.line.setMinimumWidth(24)
         self._unit_label = QLabel("")
+        self._unit_label.setVisible(shows_unit)
         self._lay_out(label, compact)
         self.line.installEventFilter(self)
         self.line.returnPressed.connect(self._enter)

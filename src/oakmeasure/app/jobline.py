@@ -159,9 +159,9 @@ class JobLine(QWidget):
         self.leaf_name = QLabel()
         row.addWidget(self.leaf_name)
         row.addStretch(1)
-        self.find = Find(session)
-        self.find.setFixedWidth(270)
-        row.addWidget(self.find)
+        self.finder = Find(session)
+        self.finder.setFixedWidth(270)
+        row.addWidget(self.finder)
         self.units = QButtonGroup(self)
         for system in System:
             button = QToolButton()
@@ -198,8 +198,9 @@ class JobLine(QWidget):
             return
         self._leaves = state
         while (item := self._rack.takeAt(0)) is not None:
-            if item.widget():
-                item.widget().deleteLater()
+            if (old := item.widget()) is not None:
+                old.hide()
+                old.deleteLater()
         for at, solved in enumerate(session.solution.leaves[:12]):
             silhouette = Silhouette(solved, solved.leaf.id == session.leaf_id, at + 1)
             silhouette.clicked.connect(lambda leaf_id=solved.leaf.id: self.leaf_chosen.emit(leaf_id))

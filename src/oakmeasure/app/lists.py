@@ -12,9 +12,19 @@ from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
 
 from oakmeasure.app import theme
 from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.survey.adjust import Status
+from oakmeasure.core.survey.kinds import KINDS
 from oakmeasure.core.timber.species import species
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.units import MINUS, Show, Unit
 
+HEADER_NOTES = {
+    "residual": "the reading less what the adjusted opening makes it",
+    "normalised": "the residual in units of its own usual spread; over 3 is suspect",
+    "shows from": "the smallest misread of this reading that would show",
+    "planed": "at the glue-up, trimming allowance still on",
+    "rough": "as sawn",
+    "across": "from the opening face",
+}
 Index = QModelIndex | QPersistentModelIndex
 
 
@@ -26,9 +36,25 @@ class Record:
     ref: str
 
 
+def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
+    """Return header and rows of the readings, each with how far it misses and how that is judged."""
+    header = ("reading", "residual", "normalised", "shows from")
+    if leaf.opening.adjustment is None:
+        return header, []
+    rows = []
+    for kind, each in leaf.opening.adjustment.readings.items():
+        judged = "–" if each.least_blunder == float("inf") else f"{each.normalised:.1f}"
+        least = "–" if each.least_blunder == float("inf") else show.length(each.least_blunder)
+        word = "" if each.status is Status.USED else f" ({each.status})"
+        name = KINDS[kind].label.replace("lean of the ", "lean, ").replace(" in the middle", ", middle")
+        name = name.replace(" at the ", ", ").replace("rise of the sill", "sill")
+        rows.append(Record((name + word, show.length(each.miss), judged, least), f"reading:{kind}"))
+    return header, rows
+
+
 def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
     """Return header and rows of the cut list."""
-    header = ("part", "finished", "planed", "rough", "timber", "weight")
+    header = ("no.", "part", "finished", "planed", "rough", "timber", "weight")
     if leaf.build is None or leaf.weights is None:
         return header, []
     rows = []
@@ -37,7 +63,7 @@ def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Reco
             show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
         ]
         mass = show.value(leaf.weights.parts[part.name].value, Unit.KG)
-        rows.append(Record((part.name, *sizes, species(part.species).name, mass), f"part:{part.name}"))
+        rows.append(Record((part.mark, part.name, *sizes, species(part.species).name, mass), f"part:{part.name}"))
     return header, rows
 
 
@@ -84,6 +110,8 @@ class RecordModel(QAbstractTableModel):
             return self.header[section]
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self._alignment(section)
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return HEADER_NOTES.get(self.header[section])
         return None
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
@@ -95,15 +123,22 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.BackgroundRole and self.lit and self._is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:
-            return theme.font(14, bold=index.column() == 0)
+            return theme.font(
+                14, bold=record.cells[index.column()] == record.ref.partition(":")[2] or index.column() == 0
+            )
         return None
+
+    def _name_column(self) -> str:
+        return self.header[1] if self.header[0] == "no." else self.header[0]
 
     def _is_lit(self, record: Record) -> bool:
         return record.ref == self.lit or (self.lit == "part:panel" and record.ref.endswith("panel"))
 
     def _alignment(self, column: int) -> Qt.AlignmentFlag:
         text = self.records[0].cells[column] if self.records else ""
-        side = Qt.AlignmentFlag.AlignRight if text[:1].isdigit() else Qt.AlignmentFlag.AlignLeft
+        side = (
+            Qt.AlignmentFlag.AlignRight if column and text[:1] in f"0123456789–{MINUS}" else Qt.AlignmentFlag.AlignLeft
+        )
         return side | Qt.AlignmentFlag.AlignVCenter
 
 

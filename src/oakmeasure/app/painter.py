@@ -100,7 +100,7 @@ def _fill(area: Area) -> QBrush:
         Layer.LINING: theme.mixed(p.hairline, 0.75, p.sheet),
         Layer.WALL: theme.mixed(p.hairline, 0.6, p.ground),
         Layer.SPACE: QColor(p.sheet),
-        Layer.METAL: QColor(p.ink),
+        Layer.METAL: theme.mixed(p.ink, 0.5, p.sheet),
         Layer.WASTE: theme.mixed(p.hairline, 0.35, p.sheet),
         Layer.LEAF: QColor(p.accent_soft),
     }.get(area.layer, QColor(p.sheet))
@@ -164,10 +164,19 @@ def _text_colour(layer: Layer, editable: bool = False) -> QColor:
     return QColor(p.ink)
 
 
-def label_box(label: Label, view: View, fractions: bool) -> QRectF:
-    """Return the px box of a label that is not turned."""
+def label_text(label: Label, view: View, fractions: bool) -> str:
+    """Return the text that fits into the label's room; "" where none does."""
+    if not label.room:
+        return label.text
     metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold, fractions=fractions))
-    width, height = metrics.horizontalAdvance(label.text), metrics.height()
+    room = label.room * view.scale
+    return next((each for each in (label.text, *label.shorter) if metrics.horizontalAdvance(each) <= room), "")
+
+
+def label_box(label: Label, view: View, fractions: bool) -> QRectF:
+    """Return the px box of a label."""
+    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold, fractions=fractions))
+    width, height = metrics.horizontalAdvance(label_text(label, view, fractions)), metrics.height()
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
@@ -181,7 +190,8 @@ def _paint_label(painter: QPainter, label: Label, view: View, fractions: bool, c
         paper = QColor(theme.palette().sheet)
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
     painter.setPen(colour or _text_colour(label.layer))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, label.text)
+    text = label_text(label, view, fractions)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, text)
 
 
 def _is_upright(dimension: Dimension) -> bool:
@@ -193,7 +203,7 @@ def dimension_box(dimension: Dimension, view: View, fractions: bool) -> QRectF:
     metrics = QFontMetricsF(theme.font(TEXT_PX, bold=True, fractions=fractions))
     width, height = metrics.horizontalAdvance(dimension.text) + 6, metrics.height()
     start, end = view.at(dimension.start), view.at(dimension.end)
-    middle = QPointF((start.x() + end.x()) / 2, (start.y() + end.y()) / 2)
+    middle = start + (end - start) * dimension.share
     if _is_upright(dimension):
         if abs(end.y() - start.y()) < height + 6:
             return QRectF(middle.x() + TICK_PX + 2, middle.y() - height / 2, width, height)

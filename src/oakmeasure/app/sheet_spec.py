@@ -191,7 +191,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             Field("timber.wet.temperature", "wettest", Unit.CELSIUS),
             Field("timber.wet.humidity", "humidity", Unit.PERCENT),
         ), 2, "weeks, not hours"),
-        Group("Boards to be had", (Rows("boards"),), hint="length, width, thickness, how many"),
+        Group("Boards to be had", (Rows("boards"),), hint="long, wide, thick, pieces"),
     ),
     Stage.HARDWARE: (
         Group("Butts", (

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -17,6 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from oakmeasure.app import theme
 from oakmeasure.app.entry import NEXT_STATE, Entry
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheet_spec import SHEETS, Choice, Field, Group
@@ -124,12 +127,11 @@ class Sheet(QScrollArea):
         return entry
 
     def _add_choice(self, choice: Choice) -> None:
-        combo = QComboBox()
+        combo = ChoiceBox()
         combo.setObjectName(choice.name)
         combo.setAccessibleName(choice.label)
         combo.setToolTip(choice.note)
-        combo.setSizePolicy(combo.sizePolicy().horizontalPolicy(), combo.sizePolicy().verticalPolicy())
-        combo.setMinimumWidth(180)
+        combo.setFixedWidth(186)
         keys = []
         for key, text in choice.options():
             combo.addItem(text)
@@ -173,6 +175,12 @@ class Sheet(QScrollArea):
         for path, entry in self.entries.items():
             ref = self._fields[path].ref
             entry.set_flag("lit", bool(ref) and ref == self.session.lit and not entry.line.hasFocus())
+
+    def focus_first(self) -> None:
+        """Put the cursor into the first box that is empty, or into the first one."""
+        entries = list(self.entries.values())
+        if entries:
+            entries[0].line.setFocus()
 
     def focus_field(self, path: str) -> bool:
         """Put the cursor into the box of a field; False when this sheet has none."""
@@ -232,6 +240,22 @@ def tell(note: QLabel, text: str, refused: bool) -> None:
     note.setVisible(bool(text))
 
 
+class ChoiceBox(QComboBox):
+    """A combo box with its arrow in the colour of what can be changed, wheel-proof while the sheet is scrolled."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(QColor(theme.palette().accent), 1.8))
+        x, y = self.width() - 18.0, self.height() / 2 - 2
+        painter.drawPolyline([QPointF(x, y), QPointF(x + 5, y + 5), QPointF(x + 10, y)])
+        painter.end()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()
+
+
 class BoardRows(QWidget):
     """The boards on the rack, a row each: length, width, thickness, how many (empty: as many as needed)."""
 
@@ -279,11 +303,11 @@ class BoardRows(QWidget):
             entry = Entry(
                 f"board {at + 1}, {name}",
                 unit,
-                lambda value, nudge, name=name: self._commit(at, name, value),
+                partial(self._commit, at, name),
                 optional=name == "quantity",
                 name=f"boards.{at}.{name}",
+                shows_unit=False,
             )
-            entry._unit_label.hide()
             entry.told.connect(lambda text, refused: tell(self._note, text, refused))
             line.addWidget(entry, 5 if name == "length" else 4)
             entries.append(entry)
@@ -295,7 +319,7 @@ class BoardRows(QWidget):
         line.addWidget(remove)
         return row, entries
 
-    def _commit(self, at: int, name: str, value: float | None) -> str:
+    def _commit(self, at: int, name: str, value: float | None, _nudge: bool) -> str:
         given = int(value) if name == "quantity" and value is not None and value == int(value) else value
         return self.session.push(f"set board {name}", lambda job: edits.with_board(job, at, name, given))
 

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QMainWindow,
+    QScrollArea,
     QSlider,
     QSplitter,
     QStackedWidget,
@@ -19,7 +20,7 @@ from oakmeasure.app.board import Board
 from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import RecordList, boring_list, cut_list
+from oakmeasure.app.lists import RecordList, boring_list, cut_list, readings_list
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
@@ -30,7 +31,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
-LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
+LISTS = {Stage.MEASURE: readings_list, Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 BOARD_WORDS = {
     Stage.MEASURE: "The opening as measured",
     Stage.FIT: "The leaf in its opening",
@@ -72,6 +73,8 @@ class Window(QMainWindow):
         self._shortcuts()
         self.session.working = FIRST_WORKING[session.stage]
         self._all_changed()
+        self._stage_laid_out()
+        self.sheet().focus_first()
 
     # --- laying out --------------------------------------------------------------------------------------
 
@@ -139,7 +142,12 @@ class Window(QMainWindow):
         head.setContentsMargins(0, 0, 8, 0)
         column.addLayout(head)
         column.addWidget(self.verdicts, 1)
-        column.addWidget(self.working)
+        self._working_scroll = QScrollArea()
+        self._working_scroll.setWidgetResizable(True)
+        self._working_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._working_scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._working_scroll.setWidget(self.working)
+        column.addWidget(self._working_scroll, 1)
         return panel
 
     def _connect(self) -> None:
@@ -152,7 +160,7 @@ class Window(QMainWindow):
         self.rod.chosen.connect(s.go_to)
         self.job_line.leaf_chosen.connect(self.choose_leaf)
         self.job_line.unit_chosen.connect(s.set_unit)
-        self.job_line.find.found.connect(self.go_to_found)
+        self.job_line.finder.found.connect(self.go_to_found)
         self.board.pointed.connect(s.light)
         self.board.figure_asked.connect(s.show_working)
         self.board.part_asked.connect(self._ask_part)
@@ -166,7 +174,7 @@ class Window(QMainWindow):
             self._shortcut(f"Ctrl+{at}", lambda stage=stage: self.session.go_to(stage))
         for at in range(9):
             self._shortcut(f"Alt+{at + 1}", lambda at=at: self._leaf_number(at))
-        self._shortcut("Ctrl+K", self.job_line.find.setFocus)
+        self._shortcut("Ctrl+K", self.job_line.finder.setFocus)
         self._shortcut("Ctrl+0", self.board.fit_again)
 
     def _shortcut(self, keys: str, what) -> None:  # type: ignore[no-untyped-def]
@@ -193,6 +201,7 @@ class Window(QMainWindow):
     def _stage_changed(self) -> None:
         self._show_rod()
         self._show_stage(keep_view=False)
+        self._stage_laid_out()
         self.session.show_working(FIRST_WORKING[self.session.stage])
 
     def _show_rod(self) -> None:
@@ -215,6 +224,17 @@ class Window(QMainWindow):
             self.list.show_records(*listed(self.session.solved, self.session.show))
         self.verdicts.refresh()
         self._count.setText(count_text(self.verdicts.shown_verdicts()))
+
+    def _stage_laid_out(self) -> None:
+        """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
+        beside = self.session.stage is Stage.MEASURE
+        self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
+        if beside:
+            self._split.setSizes([336, 332])
+        else:
+            rows = len(self.list.records.records)
+            tall = min(34 + 24 * rows, 300)
+            self._split.setSizes([max(self._split.height() - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""

@@ -83,7 +83,10 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Label:
-    """A text. size: 1 is body text. angle_deg: turned to the left."""
+    """A text. size: 1 is body text. on_paper: knocks out what lies under it.
+
+    room: mm that it may fill across; where it does not fit, the first of `shorter` that does is shown, or nothing.
+    """
 
     x: float
     y: float
@@ -91,15 +94,19 @@ class Label:
     layer: Layer = Layer.OUTLINE
     size: float = 1.0
     anchor: Anchor = Anchor.CENTRE
-    angle_deg: float = 0.0
     bold: bool = False
     ref: str = ""
-    on_paper: bool = False  # knocks out what lies under it
+    on_paper: bool = False
+    room: float = 0.0
+    shorter: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Dimension:
-    """A dimension line from point to point with its value; `edit` is the field that it sets, where it sets one."""
+    """A dimension line from point to point with its value; `edit` is the field that it sets, where it sets one.
+
+    share: how far along the line the text stands.
+    """
 
     start: Point
     end: Point
@@ -109,6 +116,7 @@ class Dimension:
     layer: Layer = Layer.DIMENSION
     arrows: bool = False
     ref: str = ""
+    share: float = 0.5
 
 
 Shape = Area | Line | Label | Dimension
@@ -178,15 +186,16 @@ class Sketch:
         layer: Layer = Layer.OUTLINE,
         size: float = 1.0,
         anchor: Anchor = Anchor.CENTRE,
-        angle_deg: float = 0.0,
         bold: bool = False,
         ref: str = "",
         on_paper: bool = False,
+        room: float = 0.0,
+        shorter: tuple[str, ...] = (),
     ) -> None:
         if self.mirror_at is not None and anchor in (Anchor.LEFT, Anchor.RIGHT):
             anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
         x, y = self.at(x, y)
-        self.shapes.append(Label(x, y, text, layer, size, anchor, angle_deg, bold, ref, on_paper))
+        self.shapes.append(Label(x, y, text, layer, size, anchor, bold, ref, on_paper, room, shorter))
 
     def dimension(
         self,
@@ -199,8 +208,9 @@ class Sketch:
         layer: Layer = Layer.DIMENSION,
         arrows: bool = False,
         ref: str = "",
+        share: float = 0.5,
     ) -> None:
-        self.shapes.append(Dimension(self.at(*start), self.at(*end), text, figure, edit, layer, arrows, ref))
+        self.shapes.append(Dimension(self.at(*start), self.at(*end), text, figure, edit, layer, arrows, ref, share))
 
     def drawing(self, *, margin: float = 0.0) -> Drawing:
         """Return the finished drawing; `margin`, mm, is added round everything for texts at its edges."""

@@ -13,6 +13,7 @@ from oakmeasure.core.units import Show
 
 CUT_LIST_HEADER = (
     "leaf",
+    "no",
     "part",
     "species",
     "length_mm",
@@ -52,7 +53,7 @@ def cut_list_csv(solution: Solution) -> str:
                 for value in (size.length, size.width, size.thickness)
             ]
             mass = leaf.weights.parts[part.name].value if leaf.weights else 0.0
-            rows.append([leaf.leaf.name, part.name, species(part.species).name, *sizes, f"{mass:.2f}"])
+            rows.append([leaf.leaf.name, part.mark, part.name, species(part.species).name, *sizes, f"{mass:.2f}"])
     return _csv(CUT_LIST_HEADER, rows)
 
 

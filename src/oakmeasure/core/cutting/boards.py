@@ -13,7 +13,7 @@ import random
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 
-SHUFFLES = 40
+SHUFFLES = 120
 _EPS = 1e-6
 
 
@@ -144,13 +144,14 @@ def _attempts(pieces: list[Piece], stock: Sequence[Stock]) -> Iterator[tuple[lis
         for order in _ORDERS:
             yield sorted(named, key=order), prefer
     source = random.Random(1)
-    base = sorted(pieces, key=lambda each: (-each.width * each.length, each.name))
-    for at in range(SHUFFLES):
-        # Large pieces stay near the front: a full shuffle only wastes attempts.
-        yield (
-            sorted(base, key=lambda each: -each.width * each.length * source.uniform(0.4, 1.6)),
-            (by_rate if at % 2 else by_cost),
-        )
+    base = sorted(named, key=lambda each: -each.width * each.length)
+    for _ in range(SHUFFLES):
+        # Large pieces stay near the front: a full shuffle only wastes attempts. Boards in any order: which size
+        # is opened next decides more than which piece.
+        shuffled = sorted(base, key=lambda each: -each.width * each.length * source.uniform(0.4, 1.6))
+        prefer = list(stock)
+        source.shuffle(prefer)
+        yield shuffled, prefer
 
 
 def _pack(order: list[Piece], prefer: list[Stock], kerf: float, end_trim: float) -> tuple[list[_Open], list[Piece]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.cutting.boards import CutBoard
+from oakmeasure.core.cutting.boards import CutBoard, Piece
 from oakmeasure.core.cutting.leaf_plan import Group
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf_view import no_leaf, part_ref
@@ -19,6 +19,7 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     sketch = Sketch()
     longest = max((cut.stock.length for group in leaf.plan.groups for cut in group.plan.boards), default=1000.0)
     step = longest / 110
+    marks = {part.name: part.mark for part in leaf.build.parts} if leaf.build else {}
     y, number = 0.0, 0
     for group in leaf.plan.groups:
         if not group.plan.boards:
@@ -29,7 +30,7 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
         for cut in group.plan.boards:
             number += 1
             y -= cut.stock.width
-            _board(sketch, cut, group, number, y, show, step)
+            _board(sketch, cut, group, number, y, show, step, marks)
             y -= 2.6 * step
     return sketch.drawing(margin=1.5 * step)
 
@@ -43,7 +44,9 @@ def _heading(group: Group, show: Show) -> str:
     )
 
 
-def _board(sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, show: Show, step: float) -> None:
+def _board(
+    sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, show: Show, step: float, marks: dict[str, str]
+) -> None:
     whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
     sketch.rect(whole, Layer.WASTE)
     for line in hatching(whole, 1.1 * step):
@@ -51,9 +54,17 @@ def _board(sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, s
     tint = species(group.species).tint
     for placed in cut.pieces:
         rect = Rect(placed.x, y + placed.y, placed.x + placed.piece.length, y + placed.y + placed.piece.width)
+        texts = _names(placed.piece, marks[placed.piece.part])
         sketch.rect(rect, Layer.WOOD, ref=part_ref(placed.piece.part), grain=Grain.LEVEL, tint=tint)
-        middle = (rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2
-        sketch.label(*middle, _fitting(placed.piece.name, rect, show, step), size=0.9, ref=part_ref(placed.piece.part))
+        sketch.label(
+            (rect.x0 + rect.x1) / 2,
+            (rect.y0 + rect.y1) / 2,
+            f"{texts[0]}   {show.size(rect.width, rect.height)}",
+            size=0.9,
+            ref=part_ref(placed.piece.part),
+            room=rect.width - 2 * step / 3,
+            shorter=texts,
+        )
     sketch.box(whole, Layer.OUTLINE)
     for at, width in cut.strips[:-1]:
         sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)
@@ -68,8 +79,8 @@ def _board(sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, s
     )
 
 
-def _fitting(name: str, rect: Rect, show: Show, step: float) -> str:
-    """Return the name with its size where both fit on the piece, else the name alone."""
-    short = name.replace(", strip ", " ").replace(" of ", "/")
-    full = f"{short}   {show.size(rect.width, rect.height)}"
-    return full if len(full) * 0.95 * step < rect.width else short
+def _names(piece: Piece, mark: str) -> tuple[str, ...]:
+    """Return the names of a piece, longest first: in words, with its strip, by its number alone."""
+    part, _, strip = piece.name.partition(", strip ")
+    strip = " " + strip.replace(" of ", "/") if strip else ""
+    return (f"{mark}  {part}{strip}", f"{mark}{strip and ' ·'}{strip}", mark)

@@ -13,18 +13,21 @@ from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import Show, Unit
 
+# These views are wider than a leaf is high, so their texts need more mm to stand in.
+ROOM = 1.35
+
 
 def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
     """Return the hung leaf with its gaps, and the latch edge enlarged."""
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), unit_step(build)
+    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
     surround(sketch, leaf, step)
     front(sketch, build)
     _gaps(sketch, leaf, show, step)
     _sizes(sketch, leaf, show, step)
-    _latch_edge(sketch.page(), leaf, show, build.width + 28 * step, step)
+    _latch_edge(sketch.page(), leaf, show, build.width + 24 * step, step)
     return sketch.drawing(margin=2 * step)
 
 
@@ -74,8 +77,8 @@ def _sizes(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
     x = -14 * step
     page.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
     page.dimension(
-        (x - 6 * step, -f["gap_floor"].value),
-        (x - 6 * step, h + f["gap_head"].value),
+        (x - 13 * step, -f["gap_floor"].value),
+        (x - 13 * step, h + f["gap_head"].value),
         show.length(f["clear_height"].value),
         figure="clear_height",
     )
@@ -90,10 +93,10 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
         return
     t, w, gap = build.thickness, leaf.fit.width.value, f["gap_latch"].value
     knuckle, setback = f["butt_knuckle"].value, f["butt_setback"].value
-    big = 40 * step / max(t, 30.0)
+    big = 30 * step / max(t, 30.0)
     mirrored = leaf.leaf.hand is Hand.RIGHT
     shown, lining = 34.0, 26.0
-    y_face = build.height - 64 * step
+    y_face = build.height - 52 * step
     x_edge = x + (lining + gap if mirrored else shown) * big
 
     def at(past_edge: float, into: float) -> tuple[float, float]:

@@ -22,13 +22,16 @@ from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import Show
 
+# These views are wider than a leaf is high, so their texts need more mm to stand in.
+ROOM = 1.35
+
 
 def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     """Return the leaf with its butts, the edge with the let-ins, and the plan through a butt."""
     build, butts = leaf.build, leaf.butts
     if build is None or butts is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), unit_step(build)
+    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
     surround(sketch, leaf, step)
     front(sketch, build)
     for tenon in build.tenons:
@@ -55,7 +58,7 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, sho
     """Both columns of places: down from the leaf's top, and down from the lining's head."""
     page, f = sketch.page(), leaf.figures
     outside = side_gaps(leaf)[0] + LINING_SHOWN
-    on_leaf, on_lining = -outside - 4.5 * step, -outside - 13 * step
+    on_leaf, on_lining = -outside - 7 * step, -outside - 20 * step
     top, head = build.height, build.height + f["gap_head"].value
     page.label(on_leaf, head + 6 * step, "leaf", layer=Layer.PENCIL, size=0.95)
     page.label(on_lining, head + 6 * step, "lining", layer=Layer.PENCIL, size=0.95)
@@ -108,12 +111,12 @@ def _edge(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
 def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
     """Plan through a shut butt, enlarged, the opening face at the bottom, drawn for its hand."""
     f = leaf.figures
-    big = 40 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
+    big = 30 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
     gap, depth, across = f["gap_hinge"].value, f["butt_depth"].value, f["butt_across"].value
     knuckle, closed = f["butt_knuckle"].value, f["butt_closed"].value
-    t, lining, stile = build.thickness, 30.0, 62.0
+    t, lining, stile = build.thickness, 22.0, 44.0
     mirrored = leaf.leaf.hand is Hand.RIGHT
-    y_face = build.height - 66 * step  # the opening face
+    y_face = build.height - 62 * step  # the opening face
     x_edge = x + (stile if mirrored else lining + gap) * big
 
     def at(across_x: float, into: float) -> Point:

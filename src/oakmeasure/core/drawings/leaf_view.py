@@ -12,8 +12,8 @@ from oakmeasure.core.units import Show, Unit
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
 
-def leaf_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the setting-out drawing of the leaf."""
+def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
+    """Return the setting-out drawing of the leaf; `title` adds what it is in words."""
     sketch = sketch_for(leaf)
     build = leaf.build
     if build is None:
@@ -27,7 +27,8 @@ def leaf_view(leaf: LeafSolution, show: Show) -> Drawing:
     _dimensions(sketch, leaf, build, show, step)
     _section(sketch, leaf, build, step)
     _plan(sketch, leaf, build, step)
-    _title(sketch, leaf, build, show, step)
+    if title:
+        _title(sketch, leaf, build, show, step)
     return sketch.drawing(margin=step)
 
 
@@ -220,7 +221,7 @@ def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, st
             ref=part_ref(part.name),
         )
         at = part.face.x1
-    sketch.dimension((0, y + 4 * step), (build.width, y + 4 * step), show.length(build.width), figure="leaf_width")
+    sketch.dimension((0, y + 7 * step), (build.width, y + 7 * step), show.length(build.width), figure="leaf_width")
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:

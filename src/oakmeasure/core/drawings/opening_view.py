@@ -135,10 +135,18 @@ def _reading(sketch: Sketch, kind: Kind, judged: Judged, start: Point, end: Poin
     if kind.startswith("diagonal"):
         line_layer = Layer.DOUBT if doubted else Layer.FAINT
         sketch.line([start, end], line_layer, ref=ref)
-        share = 0.8 if kind is Kind.DIAGONAL_RISING else 0.78
+        share = 0.83 if kind is Kind.DIAGONAL_RISING else 0.62
         x, y = start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
         sketch.label(x, y, text, layer=layer, bold=doubted, on_paper=True, ref=ref)
         return
     sketch.dimension(
-        start, end, text, layer=layer, figure=f"reading_{kind}", edit=f"readings.{kind}", arrows=True, ref=ref
+        start,
+        end,
+        text,
+        layer=layer,
+        figure=f"reading_{kind}",
+        edit=f"readings.{kind}",
+        arrows=True,
+        ref=ref,
+        share=0.28 if kind.is_height else 0.5,
     )

@@ -1,0 +1,26 @@
+"""The command `oak-measure`: the window, and the same answers without a screen."""
+
+from __future__ import annotations
+
+import sys
+
+COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema")
+
+
+def main() -> None:
+    """Open the window on `[JOB]`, or run one of the commands.
+
+    The window does not wait for the command line's library: it starts at once.
+    """
+    words = sys.argv[1:]
+    if words[:1] == ["--demo"] or not words or (not words[0].startswith("-") and words[0] not in COMMANDS):
+        from oakmeasure.app.start import run
+
+        demo = words[:1] == ["--demo"]
+        if len(words) > 1:
+            print("oak-measure: one job at a time", file=sys.stderr)
+            raise SystemExit(2)
+        raise SystemExit(run(None if demo or not words else words[0], demo=demo))
+    from oakmeasure.commands import app
+
+    app()

@@ -1,0 +1,264 @@
+"""The bench sheet of a leaf: one A4 leaf of paper, front and back, to be pinned up.
+
+Front: the drawing to a stated scale, sizes, hinge places, weights, verdicts with the reasons given for stops.
+Back: cut list, boring list and the working of the main figures.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Iterable
+from datetime import date
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.enums import TA_RIGHT
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import (
+    BaseDocTemplate,
+    Flowable,
+    Frame,
+    NextPageTemplate,
+    PageBreak,
+    PageTemplate,
+    Paragraph,
+    Spacer,
+    Table,
+    TableStyle,
+)
+
+from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.core.job import Job
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.verdicts import Level
+from oakmeasure.core.working import Figure, row_text
+from oakmeasure.files.pdf_drawing import BOLD, REGULAR, Pen, register_fonts, scale_for
+
+MARGIN, HEAD, COLUMN = 11.0, 17.0, 74.0  # mm: page margin, height of the head, width of the right column
+MAIN_FIGURES = (
+    "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "shoulder", "tenon", "rail_length",
+    "middle_rail_centre", "panel_room", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
+    "top_hinge_pull",
+)  # fmt: skip
+_SIGNS = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}
+
+
+def _style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = False) -> ParagraphStyle:
+    return ParagraphStyle(
+        f"{size}{bold}{after}{right}", fontName=BOLD if bold else REGULAR, fontSize=size, leading=size * 1.22,
+        spaceAfter=after, textColor=HexColor("#111111"), alignment=TA_RIGHT if right else 0,
+    )  # fmt: skip
+
+
+HEADING, TEXT, SMALL = _style(9.5, bold=True, after=2), _style(8.2), _style(7.4)
+
+
+def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
+    """Return the bench sheet of one leaf as a PDF. `on`: the date printed on it, today when left out."""
+    register_fonts()
+    show = Show(job.unit)
+    stream = io.BytesIO()
+    page_width, page_height = A4
+    drawing = leaf_view(leaf, show, title=False)
+    room = (page_width / mm - 2 * MARGIN - COLUMN - 3, page_height / mm - 2 * MARGIN - HEAD - 4)
+    scale = scale_for(drawing, width=room[0], height=room[1])
+    head = _Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
+
+    def front(canvas: Canvas, _doc: object) -> None:
+        head.draw(canvas, "front")
+        Pen(canvas, drawing, left=MARGIN, top=page_height / mm - MARGIN - HEAD, scale=scale).draw()
+
+    def back(canvas: Canvas, _doc: object) -> None:
+        head.draw(canvas, "back")
+
+    below = page_height - (MARGIN + HEAD) * mm - MARGIN * mm
+    column = Frame(page_width - (MARGIN + COLUMN) * mm, MARGIN * mm, COLUMN * mm, below, 0, 0, 0, 0, id="column")
+    whole = Frame(MARGIN * mm, MARGIN * mm, page_width - 2 * MARGIN * mm, below, 0, 0, 0, 0, id="whole")
+    document = BaseDocTemplate(
+        stream, pagesize=A4, title=f"{leaf.leaf.name}, bench sheet", author="Oak Measure", invariant=1,
+        pageTemplates=[PageTemplate("front", [column], onPage=front), PageTemplate("back", [whole], onPage=back)],
+    )  # fmt: skip
+    story: list[Flowable] = [NextPageTemplate("back"), *_column(leaf, show), PageBreak(), *_back(leaf, show)]
+    document.build(story)
+    return stream.getvalue()
+
+
+class _Head:
+    """The line at the top of each side: what it is, for which hand, to which scale."""
+
+    def __init__(self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show) -> None:
+        self.left = leaf.leaf.name
+        self.under = " · ".join(each for each in (job.name, job.place) if each)
+        size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness)
+        self.right = f"{size}, {leaf.leaf.hand}"
+        self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
+
+    def draw(self, canvas: Canvas, side: str) -> None:
+        width, height = A4
+        top = height - MARGIN * mm
+        canvas.setFillColor(HexColor("#111111"))
+        canvas.setFont(BOLD, 15)
+        canvas.drawString(MARGIN * mm, top - 12, self.left[:60])
+        canvas.drawRightString(width - MARGIN * mm, top - 12, self.right)
+        canvas.setFont(REGULAR, 8.5)
+        canvas.drawString(MARGIN * mm, top - 25, self.under[:80])
+        canvas.drawRightString(width - MARGIN * mm, top - 25, f"{self.note} · {side}")
+        canvas.setLineWidth(0.8)
+        canvas.line(MARGIN * mm, top - 33, width - MARGIN * mm, top - 33)
+
+
+def _p(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
+    return Paragraph(escape(text), style)
+
+
+def _pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:
+    table = Table(
+        [[_p(left), _p(right, _style(8.2, bold=True, right=True))] for left, right in rows],
+        colWidths=[width * 0.64, width * 0.36],
+    )
+    table.setStyle(TableStyle(_TIGHT))
+    return table
+
+
+_TIGHT = [
+    ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0), ("RIGHTPADDING", (0, 0), (-1, -1), 3),
+    ("TOPPADDING", (0, 0), (-1, -1), 0.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 0.8),
+]  # fmt: skip
+
+
+def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
+    f = leaf.figures
+
+    def value(name: str) -> str:
+        return show.value(f[name].value, f[name].unit)
+
+    sizes = [("leaf, finished", show.size(f["leaf_width"].value, f["leaf_height"].value)),
+             ("at the glue-up", show.size(f["glued_width"].value, f["glued_height"].value)),
+             ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
+             ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),
+             ("bevel of the latch edge", value("bevel"))]  # fmt: skip
+    out: list[Flowable] = [_p("Sizes", HEADING), _pairs(sizes, COLUMN * mm), Spacer(0, 5)]
+    if leaf.butts is not None and leaf.weights is not None:
+        out += [_p(f"Hinges: {leaf.leaf.hardware.butt.name}", HEADING), _hinge_table(leaf, show)]
+        more = [("let in, leaf and lining each", value("butt_depth")), ("across the edge", value("butt_across")),
+                ("leaf, without hardware", value("mass"))]  # fmt: skip
+        if "top_hinge_pull" in f:
+            more.append(("pull on the top butt", value("top_hinge_pull")))
+        out += [_pairs(more, COLUMN * mm), Spacer(0, 5)]
+    out.append(_p("Verdicts", HEADING))
+    out += _verdicts(leaf)
+    out.append(Spacer(0, 4))
+    out.append(
+        _p(
+            "Check against the opening before the first cut. Guards, eyes, ears, dust: as ever. "
+            "Fire doors, escape routes, glass and structure: local code and licensed practice decide.",
+            SMALL,
+        )
+    )
+    return out
+
+
+def _hinge_table(leaf: LeafSolution, show: Show) -> Table:
+    rows = [[_p("butt", SMALL), _p("down from leaf's top", SMALL), _p("down from lining's head", SMALL)]]
+    for place in leaf.butts.places if leaf.butts else ():
+        leaf_span = f"{show.length(place.top.value)} to {show.length(place.bottom.value)}"
+        length = place.bottom.value - place.top.value
+        jamb_span = f"{show.length(place.jamb_top.value)} to {show.length(place.jamb_top.value + length)}"
+        rows.append(
+            [_p(str(place.number)), _p(leaf_span, _style(8.2, bold=True)), _p(jamb_span, _style(8.2, bold=True))]
+        )
+    table = Table(rows, colWidths=[COLUMN * mm * share for share in (0.12, 0.44, 0.44)])
+    table.setStyle(TableStyle([*_TIGHT, ("LINEBELOW", (0, 0), (-1, 0), 0.3, HexColor("#888888"))]))
+    return table
+
+
+def _verdicts(leaf: LeafSolution) -> list[Flowable]:
+    """Stops and looks in full, with the reasons that stops were answered with; fine ones by their titles."""
+    reasons = {each.code: each.reason for each in leaf.leaf.acknowledged}
+    out: list[Flowable] = []
+    fine = []
+    for verdict in leaf.verdicts:
+        if verdict.level is Level.FINE:
+            fine.append(verdict.title.lower())
+            continue
+        text = f"<b>{_SIGNS[verdict.level]}: {escape(verdict.title)}.</b> {escape(verdict.sentence)}"
+        if verdict.code in reasons:
+            text += f" <b>Answered for:</b> {escape(reasons[verdict.code])}"
+        elif verdict.remedies:
+            text += " " + escape("; ".join(each.text for each in verdict.remedies)) + "."
+        out.append(Paragraph(text, _style(8.0, after=3)))
+    if fine:
+        out.append(_p("Fine: " + "; ".join(fine) + ".", SMALL))
+    return out
+
+
+def _back(leaf: LeafSolution, show: Show) -> list[Flowable]:
+    if leaf.build is None or leaf.weights is None:
+        return [_p("No leaf fits this opening; nothing is to be cut.", HEADING)]
+    out: list[Flowable] = [_p("Cut list, length × width × thickness", HEADING), _cut_table(leaf, show), Spacer(0, 8)]
+    if leaf.plan is not None:
+        percent = show.value(leaf.plan.yield_percent, Unit.PERCENT)
+        out += [
+            _p(f"Boards: {leaf.plan.boards}, at the least {leaf.plan.least_boards}; {percent} of them in rough parts.")
+        ]
+        out.append(Spacer(0, 8))
+    if leaf.butts is not None and leaf.butts.borings:
+        out += [_p("Let in for hardware", HEADING), _boring_table(leaf, show), Spacer(0, 8)]
+    out += [_p("Working of the main figures", HEADING), _workings(leaf, show)]
+    return out
+
+
+def _grid(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
+    width = A4[0] - 2 * MARGIN * mm
+    table = Table(rows, colWidths=[width * share for share in shares], repeatRows=1)
+    table.setStyle(TableStyle([*_TIGHT, ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor("#BBBBBB")),
+                               ("LINEBELOW", (0, 0), (-1, 0), 0.6, HexColor("#444444"))]))  # fmt: skip
+    return table
+
+
+def _cut_table(leaf: LeafSolution, show: Show) -> Table:
+    rows = [
+        [_p(each, SMALL) for each in ("no.", "part", "timber", "finished", "planed for the glue-up", "rough", "weight")]
+    ]
+    for part in leaf.build.parts if leaf.build else ():
+        sizes = [
+            show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
+        ]
+        mass = show.value(leaf.weights.parts[part.name].value, Unit.KG) if leaf.weights else ""
+        rows.append([_p(part.mark), _p(part.name, _style(8.2, bold=True)), _p(species(part.species).name, SMALL),
+                     *(_p(each) for each in sizes), _p(mass)])  # fmt: skip
+    return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
+
+
+def _boring_table(leaf: LeafSolution, show: Show) -> Table:
+    rows = [[_p(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
+    for cut in leaf.butts.borings if leaf.butts else ():
+        lengths = (cut.from_top, cut.from_top + cut.along, cut.across, cut.depth)
+        rows.append([_p(cut.name), _p(cut.member), _p(cut.datum, SMALL), *(_p(show.length(each)) for each in lengths)])
+    return _grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))
+
+
+def _workings(leaf: LeafSolution, show: Show) -> Table:
+    """The sums in three columns, read downwards."""
+    sums = [_working(leaf.figures[name], show) for name in MAIN_FIGURES if name in leaf.figures]
+    third = -(-len(sums) // 3)
+    columns = [sums[at : at + third] for at in range(0, len(sums), third)]
+    rows = [[column[at] if at < len(column) else "" for column in columns] for at in range(third)]
+    width = (A4[0] - 2 * MARGIN * mm) / 3
+    table = Table(rows, colWidths=[width] * len(columns))
+    table.setStyle(TableStyle([*_TIGHT, ("RIGHTPADDING", (0, 0), (-1, -1), 8), ("BOTTOMPADDING", (0, 0), (-1, -1), 4)]))
+    return table
+
+
+def _working(figure: Figure, show: Show) -> list[Flowable]:
+    lines: list[Flowable] = [_p(figure.label[:1].upper() + figure.label[1:], _style(8.0, bold=True))]
+    lines += [_p(row_text(row, show), SMALL) for row in figure.rows[:-1]]
+    lines.append(Paragraph(f"= <b>{escape(show.value(figure.value, figure.unit))}</b>", SMALL))
+    if figure.rests_on:
+        lines.append(_p("rests on what is assumed: " + "; ".join(sorted(figure.rests_on)), SMALL))
+    return lines
