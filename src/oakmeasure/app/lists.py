@@ -123,9 +123,7 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.BackgroundRole and self.lit and self._is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:
-            return theme.font(
-                14, bold=record.cells[index.column()] == record.ref.partition(":")[2] or index.column() == 0
-            )
+            return theme.font(14, bold=self.header[index.column()] == self._name_column())
         return None
 
     def _name_column(self) -> str:

@@ -71,6 +71,14 @@ class Card(QWidget):
         button.clicked.connect(lambda: self.taken.emit(remedy))
         return button
 
+    def refuse(self, reason: str) -> None:
+        """Say why a remedy could not be taken; "" says nothing."""
+        column = self.layout()
+        if reason and column is not None:
+            note = label(reason, "refused")
+            note.setWordWrap(True)
+            column.addWidget(note)
+
     def paintEvent(self, event: QPaintEvent) -> None:
         p = theme.palette()
         painter = QPainter(self)
@@ -138,7 +146,7 @@ class Verdicts(QScrollArea):
         for at, verdict in enumerate(verdicts):
             card = Card(verdict, acknowledged=answers.get(verdict.code, ""))
             card.chosen.connect(lambda verdict=verdict: self._go(verdict))
-            card.taken.connect(self.session.take)
+            card.taken.connect(lambda remedy, card=card: card.refuse(self.session.take(remedy)))
             card.pointed.connect(lambda over, verdict=verdict: self.session.light(verdict.where if over else ""))
             self._column.insertWidget(at, card)
             self.cards.append(card)

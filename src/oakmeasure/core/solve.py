@@ -1,7 +1,7 @@
 """The chain: readings → survey → fit → build → timber → hardware → verdicts. One way, nothing worked out twice.
 
 `solve(job)` is pure. `Solver` keeps the result of each leaf as long as the leaf and what it shares with the job
-(rules, boards, unit) stay the same objects, so that an edit works out only what it touches.
+(rules, boards, unit) stay the same, so that an edit works out only what it touches.
 """
 
 from __future__ import annotations
@@ -92,12 +92,16 @@ class Solver:
     def _leaf(self, job: Job, leaf: Leaf) -> LeafSolution:
         rests_on = (leaf, job.rules, job.boards, job.unit)
         kept = self._kept.get(leaf.id)
-        if kept is not None and all(one is other for one, other in zip(kept[0], rests_on, strict=True)):
+        if kept is not None and all(map(_same, kept[0], rests_on)):
             return kept[1]
         solution = solve_leaf(job, leaf)
         self.worked_out += 1
         self._kept[leaf.id] = (rests_on, solution)
         return solution
+
+
+def _same(one: object, other: object) -> bool:
+    return one is other or one == other
 
 
 def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:

@@ -131,7 +131,7 @@ def _clean(text: str) -> str:
         text = text.replace(sign, plain)
     text = text.replace("''", '"').strip()
     # The sign behind a rounded value ("27 7/8 +") is shown by us and read back here.
-    return re.sub(r"(?<=[\d\"'A-Za-z])\s+[+-]$", "", text)
+    return re.sub(r"(\"|/\d+)\s+[+-]$", r"\1", text)
 
 
 def _tokens(text: str, units: dict[str, Fraction]) -> list[_Token]:

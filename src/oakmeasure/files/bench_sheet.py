@@ -39,7 +39,7 @@ from oakmeasure.core.verdicts import Level
 from oakmeasure.core.working import Figure, row_text
 from oakmeasure.files.pdf_drawing import BOLD, REGULAR, Pen, register_fonts, scale_for
 
-MARGIN, HEAD, COLUMN = 11.0, 17.0, 74.0  # mm: page margin, height of the head, width of the right column
+MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
 MAIN_FIGURES = (
     "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "shoulder", "tenon", "rail_length",
     "middle_rail_centre", "panel_room", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
@@ -65,7 +65,7 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
     stream = io.BytesIO()
     page_width, page_height = A4
     drawing = leaf_view(leaf, show, title=False)
-    room = (page_width / mm - 2 * MARGIN - COLUMN - 3, page_height / mm - 2 * MARGIN - HEAD - 4)
+    room = (page_width / mm - 2 * MARGIN - COLUMN - 2, page_height / mm - 2 * MARGIN - HEAD)
     scale = scale_for(drawing, width=room[0], height=room[1])
     head = _Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
 

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 REGULAR, BOLD = "SourceSans3", "SourceSans3-Semibold"
 TEXT_PT = 7.2
-SCALES = (1, 2, 5, 10, 15, 20, 25, 50, 100)
+SCALES = (1, 2, 5, 8, 10, 12, 15, 20, 25, 50, 100)
 
 # layer -> (grey of the line, width in points, dashes)
 _LINES: dict[Layer, tuple[float, float, tuple[float, ...]]] = {

@@ -27,7 +27,7 @@ def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
     front(sketch, build)
     _gaps(sketch, leaf, show, step)
     _sizes(sketch, leaf, show, step)
-    _latch_edge(sketch.page(), leaf, show, build.width + 24 * step, step)
+    _latch_edge(sketch.page(), leaf, show, build.width + 15 * step, step)
     return sketch.drawing(margin=2 * step)
 
 
@@ -74,11 +74,11 @@ def _sizes(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
     page.dimension(
         (-left, y - 5 * step), (w + right, y - 5 * step), show.length(f["clear_width"].value), figure="clear_width"
     )
-    x = -14 * step
+    x = -9 * step
     page.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
     page.dimension(
-        (x - 13 * step, -f["gap_floor"].value),
-        (x - 13 * step, h + f["gap_head"].value),
+        (x - 11 * step, -f["gap_floor"].value),
+        (x - 11 * step, h + f["gap_head"].value),
         show.length(f["clear_height"].value),
         figure="clear_height",
     )
@@ -95,7 +95,7 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
     knuckle, setback = f["butt_knuckle"].value, f["butt_setback"].value
     big = 30 * step / max(t, 30.0)
     mirrored = leaf.leaf.hand is Hand.RIGHT
-    shown, lining = 34.0, 26.0
+    shown, lining = 26.0, 16.0
     y_face = build.height - 52 * step
     x_edge = x + (lining + gap if mirrored else shown) * big
 

@@ -114,7 +114,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
     big = 30 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
     gap, depth, across = f["gap_hinge"].value, f["butt_depth"].value, f["butt_across"].value
     knuckle, closed = f["butt_knuckle"].value, f["butt_closed"].value
-    t, lining, stile = build.thickness, 22.0, 44.0
+    t, lining, stile = build.thickness, 18.0, 36.0
     mirrored = leaf.leaf.hand is Hand.RIGHT
     y_face = build.height - 62 * step  # the opening face
     x_edge = x + (stile if mirrored else lining + gap) * big

@@ -15,7 +15,7 @@ def skew_from_diagonal(*, width: float, height: float, diagonal: float) -> float
     Raises InputError where no triangle has these sides. Source: law of cosines.
 
     >>> round(skew_from_diagonal(width=762, height=1981, diagonal=2125), 2)
-    6.98
+    6.97
     """
     _triangle(width, height, diagonal)
     return (diagonal**2 - width**2 - height**2) / (2 * width)

@@ -18,8 +18,8 @@ def density(*, basic_gravity: float, moisture: float) -> float:
     basic_gravity: oven-dry mass over green volume, 0.1 to 1.3. moisture: % of dry mass, 0 to 30. Not rounded.
     Raises InputError outside. Source: ch. 4, G_M = G/(1 − 0.265·G·(30 − M)/30), ρ = 1000·G_M·(1 + M/100).
 
-    >>> round(density(basic_gravity=0.56, moisture=12))
-    688
+    >>> round(density(basic_gravity=0.57, moisture=12))
+    702
     """
     if not 0.1 <= basic_gravity <= 1.3:
         raise InputError("basic_gravity", basic_gravity, "0.1 to 1.3")

@@ -1,0 +1,22 @@
+"""Shared pieces of the tests: sample jobs and an application that leaves nothing behind."""
+
+from __future__ import annotations
+
+import os
+
+import pytest
+from hypothesis import settings
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+# The suite's own machine may be slow or busy: no example is ever failed for its time.
+settings.register_profile("suite", deadline=None, max_examples=60, derandomize=True)
+settings.load_profile("suite")
+
+
+@pytest.fixture
+def demo():
+    """The job that ships with the application."""
+    from oakmeasure.data import text
+    from oakmeasure.files.jobfile import loads
+
+    return loads(text("demo.oakjob"))

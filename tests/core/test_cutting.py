@@ -1,0 +1,90 @@
+from __future__ import annotations
+
+import csv
+import json
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oakmeasure.core.cutting.boards import Piece, Stock, plan_boards
+
+SHARED = Path(__file__).parents[3] / "shared/cutting/sheets"
+STOCK = (Stock("long", 4200, 225), Stock("short", 2400, 200), Stock("wide", 3000, 300, quantity=2))
+
+pieces = st.lists(
+    st.builds(lambda n, length, width: Piece(f"p{n}", f"p{n}", length, width), st.integers(0, 10**6),
+              st.floats(100, 4100), st.floats(20, 290)),
+    min_size=1, max_size=14, unique_by=lambda each: each.name,
+)  # fmt: skip
+
+
+@given(pieces, st.floats(0, 6), st.floats(0, 40))
+def test_plan_is_one_that_a_saw_can_cut(wanted, kerf, end_trim):
+    plan = plan_boards(wanted, STOCK, kerf=kerf, end_trim=end_trim)
+    placed = [each for board in plan.boards for each in board.pieces]
+    names = [each.piece.name for each in placed] + [each.name for each in plan.unplaced]
+    assert sorted(names) == sorted(each.name for each in wanted)
+    assert sum(board.stock.name == "wide" for board in plan.boards) <= 2
+    for board in plan.boards:
+        strips = sorted(board.strips)
+        for (y, width), (following, _) in pairwise(strips):
+            assert following >= y + width + kerf - 1e-6
+        assert strips[-1][0] + strips[-1][1] <= board.stock.width + 1e-6
+        for strip_y, width in strips:
+            row = sorted((each for each in board.pieces if each.y == strip_y), key=lambda each: each.x)
+            assert row[0].x >= end_trim - 1e-6
+            assert row[-1].x + row[-1].piece.length <= board.stock.length - end_trim + 1e-6
+            assert all(each.piece.width <= width + 1e-6 for each in row)
+            for one, other in pairwise(row):
+                assert other.x >= one.x + one.piece.length + kerf - 1e-6
+    if not plan.unplaced:
+        assert plan.least_boards <= len(plan.boards)
+        assert plan.least_area <= plan.area_used + 1e-6
+
+
+def test_two_stiles_side_by_side_cost_one_kerf():
+    two = [Piece("a", "a", 2000, 100), Piece("b", "b", 2000, 100)]
+    plan = plan_boards(two, [Stock("s", 2000, 203.2)], kerf=3.2, end_trim=0)
+    assert (len(plan.boards), plan.least_boards) == (1, 1)
+    assert len(plan_boards(two, [Stock("s", 2000, 203.1)], kerf=3.2, end_trim=0).boards) == 2
+
+
+def test_cheaper_boards_are_taken_where_every_board_has_a_price():
+    dear = Stock("dear", 2400, 200, price=90.0)
+    cheap = Stock("cheap", 3000, 225, price=50.0)
+    plan = plan_boards([Piece("a", "a", 2000, 100)], [dear, cheap], kerf=3, end_trim=10)
+    assert [board.stock.name for board in plan.boards] == ["cheap"]
+
+
+def test_bound_counts_pieces_that_cannot_lie_side_by_side():
+    wide = [Piece(str(at), str(at), 1500, 130) for at in range(4)]
+    plan = plan_boards(wide, [Stock("s", 2400, 200)], kerf=3, end_trim=0)
+    assert plan.least_boards == 3  # 4 × 1503 of length in boards of 2403; by area it would be 2
+    assert len(plan.boards) == 4
+
+
+@pytest.mark.skipif(
+    not SHARED.exists(), reason="the shared instances lie beside the project only where it is developed"
+)
+def test_bound_never_exceeds_a_proven_optimum():
+    """Constructed sheets with a known optimum: no plan may be promised worse than what is possible."""
+    for case in sorted(SHARED.glob("*.json"))[:10]:
+        known = json.loads(case.read_text())
+        rows = _rows(case, "parts")
+        parts = [
+            Piece(f"{row['name']}-{n}", row["name"], float(row["length_mm"]), float(row["width_mm"]))
+            for row in rows for n in range(int(row["qty"])) if row["grain"] == "length"
+        ]  # fmt: skip
+        stock = [
+            Stock(row["name"], float(row["length_mm"]), float(row["width_mm"]), int(row["qty"]) if row["qty"] else None)
+            for row in _rows(case, "stock")
+        ]
+        plan = plan_boards(parts, stock, kerf=known["kerf_mm"], end_trim=0)
+        assert plan.least_boards <= known["optimum_stock_count"], case.name
+
+
+def _rows(case, kind):
+    return list(csv.DictReader(case.with_suffix(f".{kind}.csv").read_text().splitlines()))

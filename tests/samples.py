@@ -1,0 +1,47 @@
+"""Sample jobs that several tests start from."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from oakmeasure.core.job import Board, Framed, Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.rules import load_rules
+from oakmeasure.core.solve import LeafSolution, solve
+from oakmeasure.core.verdicts import Level
+
+BOARDS = (
+    Board(length=4200, width=260, thickness=52), Board(length=3000, width=225, thickness=52),
+    Board(length=2400, width=200, thickness=20),
+)  # fmt: skip
+
+
+def square_readings(width: float, height: float) -> OpeningReadings:
+    """Readings of a true rectangle."""
+    diagonal = (width**2 + height**2) ** 0.5
+    values = {"width_top": width, "width_middle": width, "width_bottom": width, "height_hinge": height,
+              "height_middle": height, "height_latch": height, "diagonal_rising": diagonal,
+              "diagonal_falling": diagonal}  # fmt: skip
+    return readings(**values)
+
+
+def readings(**values: float) -> OpeningReadings:
+    return OpeningReadings(**{name: Reading(value=value) for name, value in values.items()})
+
+
+def job(width: float = 762.0, height: float = 1981.0, *, rules: str = "site-metric", **leaf: Any) -> Job:
+    """A job with one framed leaf in a square opening."""
+    leaf.setdefault("readings", square_readings(width, height))
+    made = Leaf(id="leaf-1", name="Leaf 1", **leaf)
+    return Job(name="Sample", rules=load_rules(rules), boards=BOARDS, leaves=(made,))
+
+
+def solved(width: float = 762.0, height: float = 1981.0, **leaf: Any) -> LeafSolution:
+    return solve(job(width, height, **leaf)).leaves[0]
+
+
+def framed(width: float = 762.0, height: float = 1981.0, **build: Any) -> LeafSolution:
+    return solved(width, height, build=Framed(**build))
+
+
+def codes(leaf: LeafSolution, level: Level | None = None) -> set[str]:
+    return {each.code for each in leaf.verdicts if level is None or each.level is level}
