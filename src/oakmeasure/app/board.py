@@ -12,7 +12,6 @@ from oakmeasure.app import theme
 from oakmeasure.app.painter import View, dimension_box, fitted, label_box, paint, paint_shape
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Area, Dimension, Drawing, Label, Shape
-from oakmeasure.core.units import System
 
 REACH_PX = 6.0  # how near a line must be to be pointed at
 EDGE_PX = 22.0
@@ -37,7 +36,6 @@ class Board(QWidget):
         self.setAccessibleName("drawing board")
         self.commit = lambda _path, _text: ""
         self.drawing = Drawing((), Rect(0, 0, 1, 1))
-        self.fractions = False
         self.lit = ""
         self._view = View(1, 0, 0)
         self._own_view = False  # the person zoomed or moved it
@@ -57,10 +55,9 @@ class Board(QWidget):
 
     # --- what is shown -------------------------------------------------------------------------------------
 
-    def set_drawing(self, drawing: Drawing, system: System, *, keep_view: bool = False) -> None:
+    def set_drawing(self, drawing: Drawing, *, keep_view: bool = False) -> None:
         """Show a drawing; the view is kept when asked, so that an edit does not jump."""
         self.drawing = drawing
-        self.fractions = system is System.INCH
         if not (keep_view and self._own_view):
             self._own_view = False
             self._fit()
@@ -76,7 +73,7 @@ class Board(QWidget):
     def _fit(self) -> None:
         room = QRectF(self.rect()).adjusted(EDGE_PX, EDGE_PX - 6, -EDGE_PX, -EDGE_PX)
         if room.width() > 20 and room.height() > 20:
-            self._view = fitted(self.drawing, room, fractions=self.fractions)
+            self._view = fitted(self.drawing, room)
 
     def fit_again(self) -> None:
         """Show the whole drawing."""
@@ -99,7 +96,7 @@ class Board(QWidget):
             self._base.setDevicePixelRatio(ratio)
             self._base.fill(QColor(theme.palette().ground))
             base = QPainter(self._base)
-            paint(base, self.drawing, self._view, fractions=self.fractions)
+            paint(base, self.drawing, self._view)
             base.end()
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self._base)
@@ -108,7 +105,7 @@ class Board(QWidget):
             accent = QColor(theme.palette().accent)
             for shape in self.drawing.shapes:
                 if _shows(shape, self.lit):
-                    paint_shape(painter, shape, self._view, fractions=self.fractions, colour=accent)
+                    paint_shape(painter, shape, self._view, colour=accent)
         painter.end()
 
     # --- pointing --------------------------------------------------------------------------------------------
@@ -117,12 +114,12 @@ class Board(QWidget):
         """Return the topmost shape under a px point that shows something."""
         for shape in reversed(self.drawing.shapes):
             if isinstance(shape, Dimension):
-                if dimension_box(shape, self._view, self.fractions).adjusted(-4, -4, 4, 4).contains(at):
+                if dimension_box(shape, self._view).adjusted(-4, -4, 4, 4).contains(at):
                     return shape
             elif not shape.ref:
                 continue
             elif isinstance(shape, Label):
-                if label_box(shape, self._view, self.fractions).contains(at):
+                if label_box(shape, self._view).contains(at):
                     return shape
             elif isinstance(shape, Area):
                 if self._view.polygon(shape.points).containsPoint(at, Qt.FillRule.OddEvenFill):
@@ -137,9 +134,9 @@ class Board(QWidget):
             if not _shows(shape, ref):
                 continue
             if isinstance(shape, Dimension):
-                return dimension_box(shape, self._view, self.fractions).center()
+                return dimension_box(shape, self._view).center()
             if isinstance(shape, Label):
-                return label_box(shape, self._view, self.fractions).center()
+                return label_box(shape, self._view).center()
             return self._view.polygon(shape.points).boundingRect().center()
         return None
 
@@ -200,7 +197,7 @@ class Board(QWidget):
     def open_entry(self, dimension: Dimension) -> None:
         """Open a box over a dimension, its value selected."""
         self._editing = dimension
-        box = dimension_box(dimension, self._view, self.fractions)
+        box = dimension_box(dimension, self._view)
         width = max(96, int(box.width()) + 40)
         centre = box.center()
         x = min(max(int(centre.x() - width / 2), 4), self.width() - width - 4)

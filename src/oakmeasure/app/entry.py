@@ -113,6 +113,7 @@ class Entry(QFrame):
         super().__init__()
         self.setObjectName("entryBox")
         self.unit, self.signed, self.optional, self.note = unit, signed, optional, note
+        self._compact = compact
         self._commit_value = commit
         self._show = Show()
         self._value: float | None = None
@@ -168,7 +169,9 @@ class Entry(QFrame):
         self._show = show
         self._unit_label.setText("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
         self.line.setPlaceholderText(placeholder)
-        self.line.setFont(theme.font(17, bold=True, fractions=show.system is System.INCH))
+        # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
+        small = self._compact and show.system is System.INCH
+        self.line.setStyleSheet("font-size: 14px;" if small else "")
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:

@@ -17,6 +17,7 @@ from oakmeasure.core.survey.kinds import KINDS
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import MINUS, Show, Unit
 
+STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
 HEADER_NOTES = {
     "residual": "the reading less what the adjusted opening makes it",
     "normalised": "the residual in units of its own usual spread; over 3 is suspect",
@@ -45,7 +46,7 @@ def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list
     for kind, each in leaf.opening.adjustment.readings.items():
         judged = "–" if each.least_blunder == float("inf") else f"{each.normalised:.1f}"
         least = "–" if each.least_blunder == float("inf") else show.length(each.least_blunder)
-        word = "" if each.status is Status.USED else f" ({each.status})"
+        word = STATUS_WORDS[each.status]
         name = KINDS[kind].label.replace("lean of the ", "lean, ").replace(" in the middle", ", middle")
         name = name.replace(" at the ", ", ").replace("rise of the sill", "sill")
         rows.append(Record((name + word, show.length(each.miss), judged, least), f"reading:{kind}"))
@@ -117,7 +118,7 @@ class RecordModel(QAbstractTableModel):
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         record = self.records[index.row()]
         if role == Qt.ItemDataRole.DisplayRole:
-            return record.cells[index.column()]
+            return theme.typeset(record.cells[index.column()])
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self._alignment(index.column())
         if role == Qt.ItemDataRole.BackgroundRole and self.lit and self._is_lit(record):

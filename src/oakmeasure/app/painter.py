@@ -37,27 +37,27 @@ class View:
         )
 
 
-def fitted(drawing: Drawing, room: QRectF, *, fractions: bool = False) -> View:
+def fitted(drawing: Drawing, room: QRectF) -> View:
     """Return the view that shows the whole drawing, its texts included, centred in `room`."""
     b = drawing.bounds
     scale = min(room.width() / max(b.width, 1), room.height() / max(b.height, 1))
     view = View(scale, 0, 0)
     for _ in range(3):  # texts keep their size in px: what they need beyond the lines changes with the scale
-        extent = _extent(drawing, view, fractions)
+        extent = _extent(drawing, view)
         scale *= min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
         view = View(scale, 0, 0)
-    extent = _extent(drawing, view, fractions)
+    extent = _extent(drawing, view)
     return View(scale, room.center().x() - extent.center().x(), room.center().y() - extent.center().y())
 
 
-def _extent(drawing: Drawing, view: View, fractions: bool) -> QRectF:
+def _extent(drawing: Drawing, view: View) -> QRectF:
     b = drawing.bounds
     box = QRectF(view.at((b.x0, b.y1)), view.at((b.x1, b.y0)))
     for shape in drawing.shapes:
         if isinstance(shape, Label):
-            box = box.united(label_box(shape, view, fractions))
+            box = box.united(label_box(shape, view))
         elif isinstance(shape, Dimension):
-            box = box.united(dimension_box(shape, view, fractions))
+            box = box.united(dimension_box(shape, view))
     return box
 
 
@@ -111,17 +111,15 @@ _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
 _EDGED_FAINT = {Layer.LINING}
 
 
-def paint(painter: QPainter, drawing: Drawing, view: View, *, fractions: bool = False) -> None:
+def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
     """Paint every shape, bottom one first."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.TextAntialiasing)
     for shape in drawing.shapes:
-        paint_shape(painter, shape, view, fractions=fractions)
+        paint_shape(painter, shape, view)
 
 
-def paint_shape(
-    painter: QPainter, shape: Shape, view: View, *, fractions: bool = False, colour: QColor | None = None
-) -> None:
+def paint_shape(painter: QPainter, shape: Shape, view: View, *, colour: QColor | None = None) -> None:
     """Paint one shape; `colour` overrides its own, to light it up."""
     if isinstance(shape, Area):
         _paint_area(painter, shape, view, colour)
@@ -132,9 +130,9 @@ def paint_shape(
         painter.setPen(pen)
         painter.drawPolyline(view.polygon(shape.points))
     elif isinstance(shape, Label):
-        _paint_label(painter, shape, view, fractions, colour)
+        _paint_label(painter, shape, view, colour)
     else:
-        _paint_dimension(painter, shape, view, fractions, colour)
+        _paint_dimension(painter, shape, view, colour)
 
 
 def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None) -> None:
@@ -164,33 +162,36 @@ def _text_colour(layer: Layer, editable: bool = False) -> QColor:
     return QColor(p.ink)
 
 
-def label_text(label: Label, view: View, fractions: bool) -> str:
+def label_text(label: Label, view: View) -> str:
     """Return the text that fits into the label's room; "" where none does."""
     if not label.room:
-        return label.text
-    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold, fractions=fractions))
+        return theme.typeset(label.text)
+    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold))
     room = label.room * view.scale
-    return next((each for each in (label.text, *label.shorter) if metrics.horizontalAdvance(each) <= room), "")
+    return next(
+        (each for each in map(theme.typeset, (label.text, *label.shorter)) if metrics.horizontalAdvance(each) <= room),
+        "",
+    )
 
 
-def label_box(label: Label, view: View, fractions: bool) -> QRectF:
+def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold, fractions=fractions))
-    width, height = metrics.horizontalAdvance(label_text(label, view, fractions)), metrics.height()
+    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold))
+    width, height = metrics.horizontalAdvance(label_text(label, view)), metrics.height()
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
     return QRectF(x, y, width, height)
 
 
-def _paint_label(painter: QPainter, label: Label, view: View, fractions: bool, colour: QColor | None) -> None:
-    box = label_box(label, view, fractions)
-    painter.setFont(theme.font(TEXT_PX * label.size, bold=label.bold or colour is not None, fractions=fractions))
+def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | None) -> None:
+    box = label_box(label, view)
+    painter.setFont(theme.font(TEXT_PX * label.size, bold=label.bold or colour is not None))
     if label.on_paper:
         paper = QColor(theme.palette().sheet)
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
     painter.setPen(colour or _text_colour(label.layer))
-    text = label_text(label, view, fractions)
+    text = label_text(label, view)
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, text)
 
 
@@ -198,10 +199,10 @@ def _is_upright(dimension: Dimension) -> bool:
     return abs(dimension.end[1] - dimension.start[1]) > abs(dimension.end[0] - dimension.start[0])
 
 
-def dimension_box(dimension: Dimension, view: View, fractions: bool) -> QRectF:
+def dimension_box(dimension: Dimension, view: View) -> QRectF:
     """Return the px box of a dimension's text; beside an upright line that is too short for it, else on the line."""
-    metrics = QFontMetricsF(theme.font(TEXT_PX, bold=True, fractions=fractions))
-    width, height = metrics.horizontalAdvance(dimension.text) + 6, metrics.height()
+    metrics = QFontMetricsF(theme.font(TEXT_PX, bold=True))
+    width, height = metrics.horizontalAdvance(theme.typeset(dimension.text)) + 6, metrics.height()
     start, end = view.at(dimension.start), view.at(dimension.end)
     middle = start + (end - start) * dimension.share
     if _is_upright(dimension):
@@ -213,9 +214,7 @@ def dimension_box(dimension: Dimension, view: View, fractions: bool) -> QRectF:
     return QRectF(middle.x() - width / 2, middle.y() - height / 2, width, height)
 
 
-def _paint_dimension(
-    painter: QPainter, dimension: Dimension, view: View, fractions: bool, colour: QColor | None
-) -> None:
+def _paint_dimension(painter: QPainter, dimension: Dimension, view: View, colour: QColor | None) -> None:
     start, end = view.at(dimension.start), view.at(dimension.end)
     pen = _pen(dimension.layer)
     painter.setPen(QPen(colour, pen.widthF()) if colour else pen)
@@ -225,13 +224,13 @@ def _paint_dimension(
             _arrow(painter, point, other)
         else:
             painter.drawLine(point + QPointF(-TICK_PX, TICK_PX), point + QPointF(TICK_PX, -TICK_PX))
-    box = dimension_box(dimension, view, fractions)
+    box = dimension_box(dimension, view)
     p = theme.palette()
     painter.fillRect(box, QColor(p.sheet if dimension.arrows else p.ground))
-    painter.setFont(theme.font(TEXT_PX, bold=True, fractions=fractions))
+    painter.setFont(theme.font(TEXT_PX, bold=True))
     text = _text_colour(dimension.layer, editable=bool(dimension.edit) and dimension.layer is not Layer.DOUBT)
     painter.setPen(colour or text)
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, dimension.text)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, theme.typeset(dimension.text))
 
 
 def _arrow(painter: QPainter, point: QPointF, other: QPointF) -> None:

@@ -45,7 +45,7 @@ class Card(QWidget):
         title.setWordWrap(True)
         column.addWidget(title)
         if verdict.level is not Level.FINE or len(verdict.sentence) < 90:
-            sentence = QLabel(verdict.sentence)
+            sentence = QLabel(theme.typeset(verdict.sentence))
             sentence.setWordWrap(True)
             sentence.setFont(theme.font(13))
             column.addWidget(sentence)
@@ -224,8 +224,10 @@ class WorkingView(QWidget):
                 grid.addWidget(rule, at, 1)
                 at += 1
             self._term(grid, at, row, figure)
-            number = label(self._number(row, show.value(abs(row.value), row.unit)), "sum" if row.op == "=" else "")
-            number.setFont(theme.font(15, bold=row.op == "=", fractions=show.system == "inch"))
+            number = label(
+                theme.typeset(self._number(row, show.value(abs(row.value), row.unit))), "sum" if row.op == "=" else ""
+            )
+            number.setFont(theme.font(15, bold=row.op == "="))
             number.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
             grid.addWidget(number, at, 1)
             at += 1

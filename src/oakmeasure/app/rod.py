@@ -82,7 +82,7 @@ class Mark(QWidget):
         painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, str(self.stage))
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
-        painter.drawText(QRectF(18, 34, self.width() - 26, 22), Qt.AlignmentFlag.AlignVCenter, self.key)
+        painter.drawText(QRectF(18, 34, self.width() - 26, 22), Qt.AlignmentFlag.AlignVCenter, theme.typeset(self.key))
         box = QRectF(self.width() - 31, 15, 14, 13)
         if not self.current:  # a patch of paper under the sign keeps its contrast on the wood
             painter.setPen(Qt.PenStyle.NoPen)
@@ -131,7 +131,7 @@ class Rod(QWidget):
         p = theme.palette()
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), theme.mixed("#EED9B2", p.wood_share * 0.95 + 0.0, p.ground))
+        painter.fillRect(self.rect(), theme.mixed("#EED9B2", 0.95 if p.wood_share == 1.0 else 0.38, p.ground))
         grain = QColor(p.ink)
         grain.setAlphaF(0.09)
         painter.setPen(QPen(grain, 1))

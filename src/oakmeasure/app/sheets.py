@@ -214,7 +214,9 @@ class Sheet(QScrollArea):
                 figure = f"reading_{figure}"
             elif field.path.startswith("hardware.butt."):
                 figure = f"butt_{figure}"
-            self.session.show_working(figure)
+            worked_out = self.session.solved.figures.get(figure)
+            if worked_out is not None and len(worked_out.rows) > 1:
+                self.session.show_working(figure)
 
     def _next_state(self, field: Field) -> None:
         reading = edits.get(self.session.leaf, field.path)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import asdict, dataclass
 from string import Template
 
@@ -62,16 +63,28 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(path_of(f"fonts/SourceSans3-{weight}.ttf"))
 
 
-def font(px: float, *, bold: bool = False, fractions: bool = False) -> QFont:
-    """Return the type at a size in px. fractions: 7/8 is set as a true fraction."""
+def font(px: float, *, bold: bool = False) -> QFont:
+    """Return the type at a size in px, with digits of one width."""
     made = QFont(FAMILY)
     made.setPixelSize(round(px))
     made.setWeight(QFont.Weight.DemiBold if bold else QFont.Weight.Normal)
     made.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
     made.setFeature(QFont.Tag("tnum"), 1)
-    if fractions:
-        made.setFeature(QFont.Tag("frac"), 1)
     return made
+
+
+_ABOVE, _BELOW = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹"), str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")
+
+
+def typeset(text: str) -> str:
+    """Return the text with its inch fractions set as true ones: 27 7/8" becomes 27 ⁷⁄₈"."""
+    if '"' not in text:
+        return text
+    return re.sub(
+        r"(?<![\d/])(\d{1,2})/(\d{1,2})(?=\")",
+        lambda found: f"{found[1].translate(_ABOVE)}\N{FRACTION SLASH}{found[2].translate(_BELOW)}",
+        text,
+    )
 
 
 def apply(app: QApplication, wanted: Palette) -> None:

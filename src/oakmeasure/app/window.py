@@ -75,6 +75,7 @@ class Window(QMainWindow):
         self._all_changed()
         self._stage_laid_out()
         self.sheet().focus_first()
+        session.show_working(FIRST_WORKING[session.stage])
 
     # --- laying out --------------------------------------------------------------------------------------
 
@@ -147,14 +148,14 @@ class Window(QMainWindow):
         self._working_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._working_scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._working_scroll.setWidget(self.working)
-        column.addWidget(self._working_scroll, 1)
+        column.addWidget(self._working_scroll)
         return panel
 
     def _connect(self) -> None:
         s = self.session
         s.changed.connect(self._all_changed)
         s.stage_changed.connect(self._stage_changed)
-        s.working_changed.connect(self.working.refresh)
+        s.working_changed.connect(self._show_working)
         s.lit_changed.connect(self._light)
         s.saved_changed.connect(self._title_changed)
         self.rod.chosen.connect(s.go_to)
@@ -195,7 +196,7 @@ class Window(QMainWindow):
         self.job_line.refresh()
         self._show_rod()
         self._show_stage(keep_view=True)
-        self.working.refresh()
+        self._show_working()
         self._title_changed()
 
     def _stage_changed(self) -> None:
@@ -230,7 +231,7 @@ class Window(QMainWindow):
         beside = self.session.stage is Stage.MEASURE
         self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
         if beside:
-            self._split.setSizes([336, 332])
+            self._split.setSizes([296, 372])
         else:
             rows = len(self.list.records.records)
             tall = min(34 + 24 * rows, 300)
@@ -241,7 +242,14 @@ class Window(QMainWindow):
         s = self.session
         options = {"exaggeration": float(self.exaggeration)} if s.stage is Stage.MEASURE else {}
         self._crooked_label.setText(f"crookedness shown × {self.exaggeration}")
-        self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), s.job.unit, keep_view=keep_view)
+        self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
+
+    def _show_working(self) -> None:
+        """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
+        self.working.refresh()
+        layout = self.working.layout()
+        needed = layout.heightForWidth(PANEL_WIDTH - 30) if layout is not None else 200
+        self._working_scroll.setFixedHeight(min(max(needed + 6, 120), max(self.height() // 2 - 90, 240)))
 
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)

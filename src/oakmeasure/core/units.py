@@ -377,6 +377,9 @@ class Show:
 
     def length(self, mm: float, *, unit: bool = False, sign: bool = True) -> str:
         if self.system is System.INCH:
+            inches = mm / MM_PER_INCH
+            if 0 < abs(inches) < 1 / self.denominator and abs(inches * 64 - round(inches * 64)) > 1e-6:
+                return _trim(inches, 3) + '"'  # a residual or a clearance: no mark of the rule is near it
             return inch_text(mm, self.denominator, sign=sign)
         return _trim(mm, self.decimals) + (" mm" if unit else "")
 

@@ -117,6 +117,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
     t, lining, stile = build.thickness, 18.0, 36.0
     mirrored = leaf.leaf.hand is Hand.RIGHT
     y_face = build.height - 62 * step  # the opening face
+    x += 8 * step if mirrored else 0.0  # the sizes stand at the left then
     x_edge = x + (stile if mirrored else lining + gap) * big
 
     def at(across_x: float, into: float) -> Point:

@@ -172,7 +172,7 @@ def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
         sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
         level = 1 - level if x - last < 6 * step else 0
         sketch.label(
-            x, y0 - (0.6 + 2.0 * level) * step, show.length(x), anchor=Anchor.BELOW, ref=part_ref(name), size=0.95
+            x, y0 - (0.6 + 3.0 * level) * step, show.length(x), anchor=Anchor.BELOW, ref=part_ref(name), size=0.95
         )
         last = x
 
@@ -225,7 +225,7 @@ def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, st
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
-    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
+    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 12 * step
 
 
 def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
@@ -254,7 +254,7 @@ def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> N
 
 def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
     """Level section through the upper panels, the opening face at the bottom."""
-    y1 = -14.5 * step
+    y1 = -17 * step
     y0 = y1 - build.thickness
     tint = species(build.parts[0].species).tint
     middle, half = (y0 + y1) / 2, build.groove_width / 2

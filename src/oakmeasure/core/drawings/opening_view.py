@@ -13,7 +13,7 @@ from oakmeasure.core.survey.adjust import Judged, Status
 from oakmeasure.core.survey.kinds import Kind
 from oakmeasure.core.units import Show
 
-WALL = 190.0  # mm of wall drawn round the opening
+WALL = 120.0  # mm of wall drawn round the opening
 
 
 def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
@@ -72,7 +72,7 @@ def _leaf(sketch: Sketch, leaf: LeafSolution, show: Show) -> None:
     page = sketch.page()
     middle = f["clear_width"].value / 2
     page.label(middle, y0 + 0.60 * h, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref="figure:leaf_width")
-    page.label(middle, y0 + 0.60 * h - 0.032 * h, "largest square leaf", layer=Layer.LEAF, size=1.0)
+    page.label(middle, y0 + 0.60 * h - 0.046 * h, "largest square leaf", layer=Layer.LEAF, size=1.0)
 
 
 def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, at: Corners, step: float) -> None:

@@ -1,0 +1,24 @@
+from __future__ import annotations
+
+import pytest
+
+from oakmeasure.app import theme
+from oakmeasure.app.session import Session
+from oakmeasure.app.start import application
+from oakmeasure.app.window import Window
+
+
+@pytest.fixture
+def window(qtbot, demo, tmp_path):
+    """The real window on the demo job, its questions answered by `answers` and its sayings kept in `said`."""
+    application()
+    made = Window(Session(demo))
+    made.said = []
+    made.commands.tell = lambda title, text: made.said.append((title, text))
+    made.commands.ask_keep = lambda: "leave"
+    qtbot.addWidget(made)
+    made.show()
+    qtbot.waitExposed(made)
+    yield made
+    made.session.undo_stack.setClean()
+    theme.apply(application(), theme.LIGHT)

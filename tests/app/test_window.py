@@ -1,0 +1,436 @@
+"""The real window, driven with keys and mouse, without a screen."""
+
+from __future__ import annotations
+
+import csv
+import os
+import subprocess
+import sys
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.session import Session
+from oakmeasure.app.start import application
+from oakmeasure.app.window import Window
+from oakmeasure.core import edits
+from oakmeasure.core.drawing import Dimension
+from oakmeasure.core.units import System
+from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.working import State
+from oakmeasure.files.jobfile import load
+from samples import job
+
+KEY = Qt.Key
+
+
+def box(window, name) -> QLineEdit:
+    found = window.sheet().findChild(QLineEdit, name)
+    assert found is not None, name
+    return found
+
+
+def write(window, name, text, key=KEY.Key_Return):
+    line = box(window, name)
+    line.setFocus()
+    line.selectAll()
+    QTest.keyClicks(line, text)
+    QTest.keyClick(line, key)
+
+
+def note_under(window, name) -> str:
+    """The refusal that stands beside the boxes of the stage in hand."""
+    from PySide6.QtWidgets import QLabel
+
+    said = [each.text() for each in window.sheet().findChildren(QLabel) if each.property("role") == "refused"]
+    return " ".join(each for each in said if each)
+
+
+def test_reading_typed_as_a_sum_changes_the_leaf_and_moves_on(window):
+    before = window.session.solved.figures["leaf_width"].value
+    write(window, "readings.width_bottom", "736.5 - 4")
+    assert window.session.leaf.readings.width_bottom.value == 732.5
+    assert window.session.leaf.readings.width_bottom.state is State.MEASURED
+    assert window.session.solved.figures["leaf_width"].value != before
+    assert QTest.keyClicks is not None
+    assert window.focusWidget() is box(window, "readings.height_hinge")
+
+
+@pytest.mark.parametrize(
+    ("text", "reason"), [("seven", "not a unit"), ("12", "needs 200 mm to 3000 mm"), ("7/0", "divides by nothing"),
+                         ("1,200", "without the comma"), ("-5", "less than nothing")],
+)  # fmt: skip
+def test_refused_entry_says_why_keeps_what_was_typed_and_the_last_good_value(window, text, reason):
+    good = window.session.leaf.readings.width_top
+    write(window, "readings.width_top", text)
+    assert reason in note_under(window, "readings.width_top")
+    assert box(window, "readings.width_top").text() == text
+    assert window.session.leaf.readings.width_top == good
+    write(window, "readings.width_middle", "739.4")  # other work goes on; the refused text stays
+    assert box(window, "readings.width_top").text() == text
+    QTest.keyClick(box(window, "readings.width_top"), KEY.Key_Escape)
+    assert box(window, "readings.width_top").text() == "742"
+    assert not note_under(window, "readings.width_top")
+
+
+def test_every_edit_is_undone_and_redone(window):
+    start = window.session.job
+    write(window, "readings.width_top", "743")
+    window.session.go_to(Stage.LEAF)
+    write(window, "build.stile", "100")
+    window.job_line.unit_chosen.emit(System.INCH)
+    after = window.session.job
+    assert window.session.undo_stack.count() == 3
+    for _ in range(3):
+        QTest.keyClick(window, KEY.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert window.session.job == start
+    for _ in range(3):
+        QTest.keyClick(window, KEY.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    assert window.session.job == after
+
+
+def test_nudges_with_the_arrow_keys_are_one_step(window):
+    window.session.go_to(Stage.LEAF)
+    line = box(window, "build.stile")
+    line.setFocus()
+    for _ in range(3):
+        QTest.keyClick(line, KEY.Key_Up)
+    assert window.session.leaf.build.stile == 98
+    assert window.session.undo_stack.count() == 1
+
+
+def test_state_of_a_reading_is_changed_with_a_key_and_what_hangs_on_it_says_so(window):
+    line = box(window, "readings.width_top")
+    line.setFocus()
+    QTest.keyClick(line, KEY.Key_M, Qt.KeyboardModifier.ControlModifier)
+    assert window.session.leaf.readings.width_top.state is State.ASSUMED
+    assert any(card.verdict.code == "assumed-measure" for card in window.verdicts.cards)
+
+
+def test_emptied_optional_box_goes_back_to_the_rules(window):
+    window.session.go_to(Stage.FIT)
+    write(window, "fit.gap_floor", "11")
+    assert window.session.leaf.fit.gap_floor == 11
+    line = box(window, "fit.gap_floor")
+    line.clear()
+    QTest.keyClick(line, KEY.Key_Return)
+    assert window.session.leaf.fit.gap_floor is None
+    assert line.placeholderText() == "6"
+
+
+@pytest.mark.parametrize("stage", list(Stage))
+def test_rod_shows_key_figure_and_worst_verdict_and_leads_to_its_stage(window, stage):
+    mark = window.rod.marks[stage]
+    QTest.mouseClick(mark, Qt.MouseButton.LeftButton)
+    assert window.session.stage is stage
+    assert window.sheets.currentWidget() is window.sheet()
+    assert mark.key == window.session.solved.key_figure(stage, window.session.show)
+    assert mark.accessibleName().startswith(str(stage))
+    assert window.board.drawing.shapes
+    picture = window.grab().toImage()
+    assert picture.width() >= 1024
+    colours = {picture.pixelColor(x, y).name() for x in range(330, 980, 9) for y in range(190, 640, 9)}
+    assert len(colours) > 4, "the board is empty"
+
+
+def test_dimension_on_the_drawing_is_edited_where_it_stands(window):
+    window.session.go_to(Stage.LEAF)
+    place = _dimension(window, "bottom_rail")
+    QTest.mouseClick(window.board, Qt.MouseButton.LeftButton, pos=place)
+    entry = window.board.findChild(QLineEdit, "boardEntry")
+    assert entry.isVisible()
+    assert window.session.working == "bottom_rail"
+    entry.selectAll()
+    QTest.keyClicks(entry, "9000")
+    QTest.keyClick(entry, KEY.Key_Return)
+    message = window.board.findChild(QWidget, "boardMessage")
+    assert message.isVisible()
+    assert "needs 30 mm to 600 mm" in message.text()
+    assert window.session.leaf.build.bottom_rail == 210
+    entry.selectAll()
+    QTest.keyClicks(entry, "210 + 15")
+    QTest.keyClick(entry, KEY.Key_Return)
+    assert window.session.leaf.build.bottom_rail == 225
+    assert not entry.isVisible()
+
+
+def _dimension(window, figure) -> QPoint:
+    shape = next(s for s in window.board.drawing.shapes if isinstance(s, Dimension) and s.figure == figure)
+    from oakmeasure.app.painter import dimension_box
+
+    return dimension_box(shape, window.board._view).center().toPoint()
+
+
+def test_hovering_a_part_lights_it_up_in_the_list_and_back(window):
+    window.session.go_to(Stage.TIMBER)
+    place = window.board.place_of("part:bottom rail").toPoint()
+    QTest.mouseMove(window.board, place)
+    assert window.session.lit == "part:bottom rail"
+    assert window.list.records.lit == "part:bottom rail"
+    row = next(at for at, each in enumerate(window.list.records.records) if each.ref == "part:top rail")
+    window.list.selectRow(row)
+    assert window.board.lit == "part:top rail"
+    assert window.session.working == "rail_length"
+
+
+def test_working_leads_down_to_the_readings_and_back(window):
+    window.session.show_working("leaf_width")
+    for name in ("clear_width", "latch_side_in", "reading_width_top"):
+        links = [w for w in window.working.findChildren(QWidget) if w.accessibleName().startswith("working of")]
+        target = window.session.solved.figures[name].label
+        link = next(w for w in links if target in w.accessibleName())
+        QTest.mouseClick(link, Qt.MouseButton.LeftButton)
+        assert window.session.working == name
+    back = next(b for b in window.working.findChildren(QPushButton) if b.text() == "back")
+    QTest.mouseClick(back, Qt.MouseButton.LeftButton)
+    assert window.session.working == "latch_side_in"
+
+
+def test_verdicts_are_worst_first_lead_there_and_their_remedy_is_taken_and_undone(window):
+    window.session.go_to(Stage.LEAF)
+    write(window, "build.lock_height", "300")
+    levels = [card.verdict.level for card in window.verdicts.cards]
+    assert levels == sorted(levels, key=list(Level).index)
+    assert levels[0] is Level.STOP
+    window.session.go_to(Stage.MEASURE)
+    QTest.mouseClick(window.verdicts.cards[0], Qt.MouseButton.LeftButton, pos=QPoint(12, 12))
+    assert window.session.stage is Stage.LEAF
+    assert window.session.lit == "part:middle rail"
+    remedy = next(b for b in window.verdicts.cards[0].findChildren(QPushButton) if b.text() == "Lock at 334")
+    QTest.mouseClick(remedy, Qt.MouseButton.LeftButton)
+    assert window.session.leaf.build.lock_height == 334
+    assert all(card.verdict.level is not Level.STOP for card in window.verdicts.cards)
+    window.session.undo_stack.undo()
+    assert window.session.leaf.build.lock_height == 300
+
+
+def test_find_goes_to_a_part_a_figure_and_a_verdict(window):
+    QTest.keyClick(window, KEY.Key_K, Qt.KeyboardModifier.ControlModifier)
+    finder = window.job_line.finder
+    finder.setFocus()
+    finder.renew()
+    QTest.keyClicks(finder, "pull on the top")
+    QTest.keyClick(finder, KEY.Key_Return)
+    assert window.session.working == "top_hinge_pull"
+    window.go_to_found("part", "part:middle rail")
+    assert window.session.stage is Stage.LEAF
+    assert window.session.lit == "part:middle rail"
+
+
+def test_inches_everywhere_and_back_without_moving_a_value(window):
+    values = [each.value for each in window.session.solved.figures]
+    button = window.job_line.findChild(QWidget, "unit-inch")
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert '"' in window.rod.marks[Stage.FIT].key
+    assert [each.value for each in window.session.solved.figures] == values
+    window.session.go_to(Stage.LEAF)
+    line = box(window, "build.stile")
+    assert line.text() == '3 3/4" −'
+    QTest.keyClick(line, KEY.Key_Return)  # leaving the box as it is must not round the stile to a sixteenth
+    assert window.session.leaf.build.stile == 95.0
+    write(window, "build.stile", "3 3/4")
+    assert window.session.leaf.build.stile == 95.25
+
+
+def test_other_leaf_has_its_own_sheet_values(window):
+    write(window, "readings.width_top", "seven")
+    QTest.keyClick(window, KEY.Key_2, Qt.KeyboardModifier.AltModifier)
+    assert window.session.leaf_id == "drying-loft"
+    assert box(window, "readings.width_top").text() == "678.5"
+    combo = window.sheet().findChild(QComboBox, "hand")
+    assert combo.currentText() == "hinges right"
+
+
+def test_choice_and_board_rows_edit_the_job(window):
+    window.session.go_to(Stage.TIMBER)
+    combo = window.sheet().findChild(QComboBox, "timber.species")
+    combo.setCurrentIndex(combo.findText("Walnut"))
+    combo.activated.emit(combo.currentIndex())
+    assert window.session.leaf.timber.species == "walnut"
+    write(window, "boards.0.length", "4800")
+    assert window.session.job.boards[0].length == 4800
+    count = len(window.session.job.boards)
+    QTest.mouseClick(window.sheet().findChild(QPushButton, "addBoard"), Qt.MouseButton.LeftButton)
+    assert len(window.session.job.boards) == count + 1
+    write(window, f"boards.{count}.quantity", "2.5")
+    assert "valid integer" in note_under(window, "") or "whole" in note_under(window, "")
+
+
+def test_saving_opening_and_a_refused_file(window, tmp_path, monkeypatch):
+    path = tmp_path / "store.oakjob"
+    window.commands.ask_save_path = lambda *_: str(path)
+    write(window, "readings.width_top", "741")
+    assert window.windowTitle().startswith("*")
+    assert window.commands.save()
+    assert load(path) == window.session.job
+    assert not window.windowTitle().startswith("*")
+    bad = tmp_path / "bad.oakjob"
+    bad.write_text("{")
+    open_job = window.session.job
+    assert not window.commands.open_path(bad)
+    assert window.session.job is open_job
+    assert "bad.oakjob was not opened" in window.said[-1][1]
+    window.commands.ask_save_path = lambda *_: str(tmp_path / "none" / "x.oakjob")
+    assert not window.commands.save_as()
+    assert "Nothing is lost" in window.said[-1][1]
+
+
+def test_bench_sheet_asks_for_a_reason_for_every_stop(window, tmp_path):
+    window.session.go_to(Stage.LEAF)
+    write(window, "build.lock_height", "300")
+    path = tmp_path / "sheet.pdf"
+    window.commands.ask_save_path = lambda *_: str(path)
+    window.commands.answer_stops = lambda stops: False
+    window.commands.bench_sheet()
+    assert not path.exists()
+    del window.commands.answer_stops
+    stops = [each for each in window.session.solved.verdicts if each.level is Level.STOP]
+
+    def answer(code, reason):
+        return window.session.push("", lambda made: edits.with_acknowledged(made, window.session.leaf_id, code, reason))
+
+    dialog = AnswerStops(window, stops, answer)
+    dialog.accept()
+    assert not dialog.result()
+    for _stop, line in dialog._reasons:
+        line.setText("kept for its carving")
+    dialog.accept()
+    assert dialog.result()
+    window.commands.bench_sheet()
+    assert path.read_bytes().startswith(b"%PDF")
+
+
+def test_lists_are_written_as_csv(window, tmp_path):
+    for name, write_list in (("cut", window.commands.cut_list), ("bore", window.commands.boring_list)):
+        path = tmp_path / f"{name}.csv"
+        window.commands.ask_save_path = lambda *_, path=path: str(path)
+        write_list()
+        assert len(list(csv.reader(path.read_text(encoding="utf-8-sig").splitlines()))) > 5
+
+
+def test_leaves_are_added_renamed_and_removed(window):
+    window.commands.ask_text = lambda *_: "Boat store hatch"
+    window.commands.add_leaf()
+    assert window.session.leaf.name == "Boat store hatch"
+    assert all(r is None or r.state is State.ASSUMED for _, r in window.session.leaf.readings)
+    window.commands.remove_leaf()
+    assert len(window.session.job.leaves) == 3
+
+
+def test_new_job_in_three_questions_already_shows_a_leaf(window):
+    dialog = NewJob(window, System.MM)
+    dialog.name.setText("Net loft hatch")
+    dialog.hand.setCurrentIndex(1)
+    width = dialog.findChild(QLineEdit, "readings.width_middle")
+    width.setText("610")
+    dialog.accept()
+    assert dialog.result()
+    window.session.open(dialog.job, None)
+    assert window.session.leaf.name == "Net loft hatch"
+    assert window.session.leaf.readings.width_middle.value == 610
+    assert window.session.solved.build is not None
+
+
+def test_no_leaf_at_all_still_shows_every_stage(window):
+    tiny = edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0)
+    tiny = edits.with_field(tiny, "leaf-1", "fit.gap_latch", 60.0)
+    window.session.open(tiny, None)
+    for stage in Stage:
+        window.session.go_to(stage)
+        window.grab()
+    assert window.session.solved.build is None
+
+
+def test_exaggeration_draws_again(window):
+    one = window.board.drawing
+    window._crooked.setValue(20)
+    assert window.board.drawing != one
+    assert "× 20" in window._crooked_label.text()
+
+
+def test_both_themes_meet_contrast_aa():
+    for p in (theme.LIGHT, theme.DARK):
+        for ink in (p.ink, p.pencil, p.accent, p.look, p.stop, p.fine):
+            for paper in (p.sheet, p.ground, p.verdict, p.field):
+                assert theme.contrast(ink, paper) >= 4.5, (p.name, ink, paper)
+
+
+def test_dark_theme_is_turned_on_and_off(window):
+    window.commands.turn_light()
+    assert theme.palette() is theme.DARK
+    dark = window.grab().toImage().pixelColor(340, 300).lightness()
+    window.commands.turn_light()
+    assert dark < 80
+
+
+def test_every_box_has_a_name_for_those_who_cannot_see_it(window):
+    for stage in Stage:
+        window.session.go_to(stage)
+        for line in window.sheet().findChildren(QLineEdit):
+            assert line.accessibleName(), line.objectName()
+        for combo in window.sheet().findChildren(QComboBox):
+            assert combo.accessibleName()
+
+
+def test_binding_keeps_its_references_to_none():
+    """One release line of the binding lost a reference to None at each call of a method that returns nothing, and
+    ended the process after some thousand calls."""
+    application()
+    widget = QWidget()
+    before = sys.getrefcount(None)
+    for _ in range(5000):
+        widget.setToolTip("x")
+    assert sys.getrefcount(None) > before - 1000
+
+
+# --- the core without the screen, the screen with a real one -----------------------------------------------
+
+
+def test_core_and_files_load_no_qt():
+    code = (
+        "import pkgutil, sys, importlib, oakmeasure.core, oakmeasure.files\n"
+        "for package in (oakmeasure.core, oakmeasure.files):\n"
+        "    for each in pkgutil.walk_packages(package.__path__, package.__name__ + '.'):\n"
+        "        importlib.import_module(each.name)\n"
+        "assert not [name for name in sys.modules if name.startswith(('PySide6', 'shiboken6', 'scipy'))]"
+    )
+    subprocess.run([sys.executable, "-c", code], check=True, timeout=60)
+
+
+@pytest.fixture
+def xvfb():
+    """A screen that exists only in memory; its number."""
+    read, write_end = os.pipe()
+    with subprocess.Popen(
+        ["Xvfb", "-displayfd", str(write_end), "-screen", "0", "1280x800x24", "-nolisten", "tcp"],
+        pass_fds=[write_end], stderr=subprocess.DEVNULL,
+    ) as server:  # fmt: skip
+        os.close(write_end)
+        with os.fdopen(read) as numbers:
+            yield f":{numbers.readline().strip()}"
+        server.terminate()
+
+
+def test_main_path_in_a_real_window(xvfb, tmp_path):
+    """From a reading to a saved job and a bench sheet, by keyboard, on an X server."""
+    environment = {**os.environ, "DISPLAY": xvfb, "QT_QPA_PLATFORM": "xcb"}
+    script = os.path.join(os.path.dirname(__file__), "real_window.py")
+    done = subprocess.run([sys.executable, script, str(tmp_path)], env=environment, timeout=120, capture_output=True)
+    assert done.returncode == 0, done.stderr.decode()
+    made = load(tmp_path / "real.oakjob")
+    assert made.leaves[0].readings.width_top.value == 743.5
+    assert made.leaves[0].build.stile == 102
+    assert (tmp_path / "real.pdf").read_bytes().startswith(b"%PDF")
+    assert (tmp_path / "real.png").stat().st_size > 30_000
+
+
+def test_session_signals_once_per_edit(qtbot, demo):
+    session = Session(demo)
+    with qtbot.waitSignal(session.changed, timeout=1000):
+        assert session.edit("build.stile", 96.0) == ""
+    assert session.edit("build.stile", 1.0).startswith("needs 30 mm")
+    assert isinstance(Window, type)

@@ -1,0 +1,221 @@
+from __future__ import annotations
+
+import csv
+import io
+import json
+import os
+import stat
+from pathlib import Path
+
+import jsonschema
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pypdf import PdfReader
+
+from oakmeasure.core import edits
+from oakmeasure.core.job import Framed, Job
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import System
+from oakmeasure.core.working import State
+from oakmeasure.files import tables
+from oakmeasure.files.bench_sheet import bench_sheet_pdf
+from oakmeasure.files.jobfile import JobFileError, dumps, load, loads, save
+from samples import job, solved
+
+jobs = st.builds(
+    lambda width, stile, muntin, inch, state: edits.with_state(
+        edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch), "leaf-1",
+        "readings.width_top", state),
+    st.floats(400, 1200), st.floats(40, 150), st.none() | st.floats(30, 150), st.sampled_from(System),
+    st.sampled_from(State),
+)  # fmt: skip
+
+
+@given(jobs)
+def test_saving_and_loading_gives_the_same_job_to_the_last_bit(made):
+    again = loads(dumps(made))
+    assert again == made
+    assert dumps(again) == dumps(made)
+    assert [each.value for each in solve(again).leaves[0].figures] == [
+        each.value for each in solve(made).leaves[0].figures
+    ]
+
+
+def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_schema(demo):
+    document = json.loads(dumps(demo))
+    assert list(document) == sorted(document)
+    assert document["schema_version"] == 1
+    published = json.loads((Path(__file__).parents[2] / "docs/job.schema.json").read_text(encoding="utf-8"))
+    assert published == Job.model_json_schema()
+    jsonschema.validate(document, published)
+
+
+@pytest.mark.parametrize(
+    ("damage", "reason"),
+    [
+        (lambda text: text[: len(text) // 2], r"line \d+: .*damaged"), (lambda _: "", "line 1"),
+        (lambda _: "[1]", "not a job"), (lambda _: "\x00\x01", "line 1"),
+        (lambda t: t.replace('"schema_version": 1', '"schema_version": 2'), "newer version"),
+        (lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
+         r"line \d+: .*thickness: 4400, needs 16 to 90 mm"),
+        (lambda t: t.replace('"stile": 95.0', '"stile": NaN'), "NaN"),
+        (lambda t: t.replace('"stile": 95.0', '"style": 95.0'), "style"),
+        (lambda t: t.replace('"species": "european_oak"', '"species": "heartwood"'), "species of the table"),
+        (lambda t: t.replace('"stile": 95.0', '"stile": "wide"'), "valid number"), (lambda _: "[" * 100000, "."),
+    ],
+)  # fmt: skip
+def test_damaged_job_file_is_refused_with_its_reason_and_left_as_it_was(tmp_path, demo, damage, reason):
+    path = tmp_path / "store.oakjob"
+    path.write_text(damage(dumps(demo)), encoding="utf-8")
+    before = path.read_bytes()
+    with pytest.raises(JobFileError, match=r"store\.oakjob was not opened: .*" + reason):
+        load(path)
+    assert path.read_bytes() == before
+
+
+def test_file_that_is_missing_binary_or_a_folder_is_refused(tmp_path):
+    binary = tmp_path / "b.oakjob"
+    binary.write_bytes(b"\xff\xfe\x00")
+    for path in (tmp_path / "none.oakjob", binary, tmp_path):
+        with pytest.raises(JobFileError, match="was not opened"):
+            load(path)
+
+
+@given(st.recursive(st.none() | st.booleans() | st.floats() | st.text(max_size=8),
+                    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.sampled_from(
+                        ["schema_version", "leaves", "name", "rules", "build", "readings"]), inner, max_size=5),
+                    max_leaves=20))  # fmt: skip
+def test_no_json_at_all_gives_a_traceback(document):
+    with pytest.raises(JobFileError):
+        loads(json.dumps(document))
+
+
+def test_save_is_whole_or_not_at_all(tmp_path, demo, monkeypatch):
+    path = tmp_path / "store.oakjob"
+    save(demo, path)
+    before = path.read_bytes()
+    assert stat.S_IMODE(path.stat().st_mode) == 0o644
+
+    def full(*_args):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(JobFileError, match="no space left"):
+        save(edits.with_value(demo, "name", "Other"), path)
+    assert path.read_bytes() == before
+    assert [each.name for each in tmp_path.iterdir()] == ["store.oakjob"]
+    with pytest.raises(JobFileError, match="was not written"):
+        save(demo, tmp_path / "no such folder" / "x.oakjob")
+
+
+# --- lists -----------------------------------------------------------------------------------------------
+
+
+def test_cut_list_reads_back_as_the_parts(demo):
+    solution = solve(demo)
+    rows = list(csv.DictReader(io.StringIO(tables.cut_list_csv(solution))))
+    parts = [(leaf, part) for leaf in solution.leaves for part in leaf.build.parts]
+    assert tuple(rows[0]) == tables.CUT_LIST_HEADER
+    for row, (leaf, part) in zip(rows, parts, strict=True):
+        assert (row["leaf"], row["part"], row["no"]) == (leaf.leaf.name, part.name, part.mark)
+        assert float(row["length_mm"]) == pytest.approx(part.finished.length, abs=0.005)
+        assert float(row["rough_width_mm"]) == pytest.approx(part.rough.width, abs=0.005)
+    mass = sum(float(row["mass_kg"]) for row in rows if row["leaf"] == demo.leaves[0].name)
+    assert mass == pytest.approx(solution.leaves[0].figures["mass"].value, abs=0.06)
+
+
+def test_boring_list_names_member_datum_and_hand(demo):
+    rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solve(demo)))))
+    assert tuple(rows[0]) == tables.BORING_LIST_HEADER
+    assert {row["member"] for row in rows} == {"hinge stile", "hinge lining leg"}
+    assert {row["hand"] for row in rows if row["leaf"] == "Drying loft door"} == {"hinges right"}
+    assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)
+
+
+@pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])
+def test_cells_that_start_like_a_formula_are_escaped(name):
+    made = edits.with_field(job(), "leaf-1", "name", name)
+    rows = list(csv.reader(io.StringIO(tables.cut_list_csv(solve(made)))))
+    cell = rows[1][0]
+    assert cell == ("'" + name if name != "-2" else name)
+
+
+def test_figures_record_has_what_the_command_promises(demo):
+    record = json.loads(json.dumps(tables.figures_record(solve(demo))))
+    leaf = record["leaves"][0]
+    assert {"id", "name", "construction", "hanging", "figures", "parts", "borings", "verdicts"} <= set(leaf)
+    assert leaf["construction"] == "framed and panelled"
+    for figure in leaf["figures"].values():
+        assert isinstance(figure["value"], float | int)
+        assert figure["working"]
+        assert figure["unit"]
+    assert "2 × stile: − 190 mm" in leaf["figures"]["shoulder"]["working"]
+
+
+# --- paper -----------------------------------------------------------------------------------------------
+
+
+def text_of(pdf: bytes) -> tuple[str, int]:
+    reader = PdfReader(io.BytesIO(pdf))
+    return "\n".join(page.extract_text() for page in reader.pages), len(reader.pages)
+
+
+@pytest.mark.parametrize("leaf", [0, 1, 2])
+def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
+    solution = solve(demo).leaves[leaf]
+    pdf = bench_sheet_pdf(demo, solution)
+    text, pages = text_of(pdf)
+    assert pages == 2
+    size = PdfReader(io.BytesIO(pdf)).pages[0].mediabox
+    assert (round(float(size.width) / 72 * 25.4), round(float(size.height) / 72 * 25.4)) == (210, 297)
+    for wanted in ("drawing 1 : ", solution.leaf.name, str(solution.leaf.hand), "Cut list", "Let in for hardware",
+                   "Verdicts", "Working of the main figures", "middle rail"):  # fmt: skip
+        assert wanted in text
+    show = demo_show(demo)
+    for name in ("leaf_width", "leaf_height", "rail_length"):
+        assert show.length(solution.figures[name].value) in text
+    for verdict in solution.verdicts:
+        if verdict.level != "fine":
+            assert verdict.title in text.replace("\n", " ")
+
+
+def demo_show(made):
+    from oakmeasure.core.units import Show
+
+    return Show(made.unit)
+
+
+def test_bench_sheet_draws_to_its_stated_scale():
+    """The leaf's outline on the page, measured in points, against the scale that the page states."""
+    from oakmeasure.core.drawings.leaf_view import leaf_view
+    from oakmeasure.core.units import Show
+    from oakmeasure.files.pdf_drawing import Pen, scale_for
+
+    solution = solved()
+    drawing = leaf_view(solution, Show(), title=False)
+    scale = scale_for(drawing, width=118, height=263)
+    pen = Pen(None, drawing, left=10, top=270, scale=scale)  # type: ignore[arg-type]
+    (x0, y0), (x1, y1) = pen.at((0, 0)), pen.at((solution.fit.width.value, solution.fit.height.value))
+    assert (x1 - x0) / 72 * 25.4 * scale == pytest.approx(solution.fit.width.value, abs=0.01)
+    assert (y1 - y0) / 72 * 25.4 * scale == pytest.approx(solution.fit.height.value, abs=0.01)
+    assert f"drawing 1 : {scale}" in text_of(bench_sheet_pdf(job(), solution))[0]
+
+
+def test_bench_sheet_prints_the_reason_that_a_stop_was_answered_with():
+    made = edits.with_field(job(), "leaf-1", "build.lock_height", 300.0)
+    code = "rails-bottom-rail-middle-rail"
+    answered = edits.with_acknowledged(made, "leaf-1", code, "the old rail is kept for its carving")
+    text, _ = text_of(bench_sheet_pdf(answered, solve(answered).leaves[0]))
+    assert "STOP" in text
+    assert "kept for its carving" in text.replace("\n", " ")
+
+
+def test_bench_sheet_in_inches_and_of_no_leaf_at_all():
+    inch = edits.with_value(job(rules="workshop-inch"), "unit", System.INCH)
+    text, _ = text_of(bench_sheet_pdf(inch, solve(inch).leaves[0]))
+    assert '29 3/4"' in text
+    tiny = edits.with_field(
+        edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
+    )
+    assert "No leaf fits" in text_of(bench_sheet_pdf(tiny, solve(tiny).leaves[0]))[0]
