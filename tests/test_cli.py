@@ -43,7 +43,8 @@ def test_lists_and_sheet_are_written(tmp_path):
     ("words", "reason"),
     [
         (("figures", "/none.oakjob"), "was not opened"), (("shot", DEMO, "/tmp/x.png", "--stage", "attic"), "--stage"),
-        (("sheet", DEMO, "/tmp/x.pdf", "--leaf", "attic"), "seed-room"), (("cut-list", DEMO, "/none/x.csv"), "was not written"),
+        (("sheet", DEMO, "/tmp/x.pdf", "--leaf", "attic"), "seed-room"),
+        (("cut-list", DEMO, "/none/x.csv"), "was not written"),
         (("a.oakjob", "b.oakjob"), "one job at a time"),
     ],
 )  # fmt: skip

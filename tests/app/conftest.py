@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import pytest
+from PySide6.QtCore import QCoreApplication, QEvent
 
 from oakmeasure.app import theme
 from oakmeasure.app.session import Session
@@ -16,9 +17,13 @@ def window(qtbot, demo, tmp_path):
     made.said = []
     made.commands.tell = lambda title, text: made.said.append((title, text))
     made.commands.ask_keep = lambda: "leave"
-    qtbot.addWidget(made)
     made.show()
     qtbot.waitExposed(made)
     yield made
     made.session.undo_stack.setClean()
-    theme.apply(application(), theme.LIGHT)
+    if theme.palette() is not theme.LIGHT:
+        theme.apply(application(), theme.LIGHT)
+    # Windows that outlive their test are restyled with every later one: they must really go.
+    made.close()
+    made.deleteLater()
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)

@@ -22,6 +22,7 @@ def main(folder: Path) -> int:
     window.show()
     assert QTest.qWaitForWindowExposed(window)
     window.activateWindow()
+    assert QTest.qWaitForWindowActive(window)
 
     def write(name: str, text: str) -> None:
         line = window.sheet().findChild(QLineEdit, name)

@@ -23,15 +23,21 @@ class Silhouette(QWidget):
 
     clicked = Signal()
 
-    def __init__(self, solved: LeafSolution, current: bool, number: int) -> None:
+    def __init__(self, solved: LeafSolution, number: int) -> None:
         super().__init__()
-        self.solved, self.current = solved, current
+        self.number = number
+        self.show_leaf(solved, current=False)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setToolTip(f"{solved.leaf.name} (Alt+{number})")
-        self.setAccessibleName(f"leaf {number}, {solved.leaf.name}")
+
+    def show_leaf(self, solved: LeafSolution, *, current: bool) -> None:
+        """Show a leaf as it is now."""
+        self.solved, self.current = solved, current
+        self.setToolTip(f"{solved.leaf.name} (Alt+{self.number})")
+        self.setAccessibleName(f"leaf {self.number}, {solved.leaf.name}")
         self._scale = SILHOUETTE_HEIGHT / max(TALLEST_MM, solved.fit.height.value)
         self.setFixedSize(max(26, int(solved.fit.width.value * self._scale) + 14), 48)
+        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         p = theme.palette()
@@ -179,7 +185,7 @@ class JobLine(QWidget):
         self.paper.setText("Paper and files")
         self.paper.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         row.addWidget(self.paper)
-        self._leaves: object = None
+        self._silhouettes: list[Silhouette] = []
 
     def refresh(self) -> None:
         """Show the job as it is now."""
@@ -193,18 +199,19 @@ class JobLine(QWidget):
         for button in self.units.buttons():
             button.setChecked(button.text() == session.job.unit)
         self.refresh_saved()
-        state = ([id(each) for each in session.solution.leaves], session.leaf_id, p.name)
-        if state == self._leaves:
-            return
-        self._leaves = state
-        while (item := self._rack.takeAt(0)) is not None:
-            if (old := item.widget()) is not None:
-                old.hide()
-                old.deleteLater()
-        for at, solved in enumerate(session.solution.leaves[:12]):
-            silhouette = Silhouette(solved, solved.leaf.id == session.leaf_id, at + 1)
-            silhouette.clicked.connect(lambda leaf_id=solved.leaf.id: self.leaf_chosen.emit(leaf_id))
-            self._rack.addWidget(silhouette)
+        leaves = session.solution.leaves[:12]
+        while len(self._silhouettes) > len(leaves):
+            old = self._silhouettes.pop()
+            old.hide()
+            old.deleteLater()
+        while len(self._silhouettes) < len(leaves):
+            at = len(self._silhouettes)
+            made = Silhouette(leaves[at], at + 1)
+            made.clicked.connect(lambda made=made: self.leaf_chosen.emit(made.solved.leaf.id))
+            self._rack.addWidget(made)
+            self._silhouettes.append(made)
+        for silhouette, solved in zip(self._silhouettes, leaves, strict=True):
+            silhouette.show_leaf(solved, current=solved.leaf.id == session.leaf_id)
 
     def refresh_saved(self) -> None:
         session = self.session

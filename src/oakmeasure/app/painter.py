@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache, lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPolygonF
@@ -61,27 +62,26 @@ def _extent(drawing: Drawing, view: View) -> QRectF:
     return box
 
 
-def _pen(layer: Layer) -> QPen:
-    p = theme.palette()
-    colour, width, dashes = {
-        Layer.OUTLINE: (p.ink, 1.3, None),
-        Layer.HIDDEN: (p.accent, 1.1, (4, 3)),
-        Layer.PENCIL: (p.pencil, 1.0, None),
-        Layer.FAINT: (p.pencil, 0.5, None),
-        Layer.GRAIN: (p.ink, 0.6, None),
-        Layer.DIMENSION: (p.pencil, 0.9, None),
-        Layer.METAL: (p.ink, 1.0, None),
-        Layer.LEAF: (p.accent, 1.6, None),
-        Layer.READING: (p.ink, 1.0, None),
-        Layer.DOUBT: (p.look, 2.0, None),
-        Layer.FLOOR: (p.ink, 2.0, None),
-        Layer.CENTRE: (p.pencil, 0.8, (7, 3, 2, 3)),
-    }.get(layer, (p.ink, 1.0, None))
-    tone = QColor(colour)
-    if layer is Layer.FAINT:
-        tone.setAlphaF(0.55)
-    if layer is Layer.GRAIN:
-        tone.setAlphaF(0.2)
+_PENS: dict[Layer, tuple[str, float, float, tuple[float, ...]]] = {
+    # layer: colour of the palette, alpha, width in px, dashes
+    Layer.OUTLINE: ("ink", 1.0, 1.3, ()),
+    Layer.HIDDEN: ("accent", 1.0, 1.1, (4, 3)),
+    Layer.PENCIL: ("pencil", 1.0, 1.0, ()),
+    Layer.FAINT: ("pencil", 0.55, 0.5, ()),
+    Layer.GRAIN: ("ink", 0.2, 0.6, ()),
+    Layer.DIMENSION: ("pencil", 1.0, 0.9, ()),
+    Layer.LEAF: ("accent", 1.0, 1.6, ()),
+    Layer.DOUBT: ("look", 1.0, 2.0, ()),
+    Layer.FLOOR: ("ink", 1.0, 2.0, ()),
+    Layer.CENTRE: ("pencil", 1.0, 0.8, (7, 3, 2, 3)),
+}
+
+
+@cache
+def _pen(layer: Layer, p: theme.Palette) -> QPen:
+    name, alpha, width, dashes = _PENS.get(layer, ("ink", 1.0, 1.0, ()))
+    tone = QColor(getattr(p, name))
+    tone.setAlphaF(alpha)
     pen = QPen(tone, width)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     if dashes:
@@ -89,22 +89,29 @@ def _pen(layer: Layer) -> QPen:
     return pen
 
 
-def _fill(area: Area) -> QBrush:
-    p = theme.palette()
-    wood = area.tint or "#EBC88F"
-    colour = {
-        Layer.WOOD: theme.mixed(wood, p.wood_share, p.ground),
-        Layer.PANEL: theme.mixed(theme.mixed(wood, 0.72, "#FFFFFF").name(), p.wood_share, p.ground),
-        Layer.END_GRAIN: theme.mixed(wood, p.wood_share, p.ground),
-        Layer.ROD: theme.mixed("#F2DDB4", p.wood_share, p.ground),
-        Layer.LINING: theme.mixed(p.hairline, 0.75, p.sheet),
-        Layer.WALL: theme.mixed(p.hairline, 0.6, p.ground),
-        Layer.SPACE: QColor(p.sheet),
-        Layer.METAL: theme.mixed(p.ink, 0.5, p.sheet),
-        Layer.WASTE: theme.mixed(p.hairline, 0.35, p.sheet),
-        Layer.LEAF: QColor(p.accent_soft),
-    }.get(area.layer, QColor(p.sheet))
-    return QBrush(colour)
+@cache
+def _fill(layer: Layer, tint: str, p: theme.Palette) -> QBrush:
+    wood = tint or "#EBC88F"
+    if layer in (Layer.WOOD, Layer.END_GRAIN):
+        return QBrush(theme.mixed(wood, p.wood_share, p.ground))
+    if layer is Layer.PANEL:
+        return QBrush(theme.mixed(theme.mixed(wood, 0.72, "#FFFFFF").name(), p.wood_share, p.ground))
+    colour, share, ground = {
+        Layer.ROD: ("#F2DDB4", p.wood_share, p.ground),
+        Layer.LINING: (p.hairline, 0.75, p.sheet),
+        Layer.WALL: (p.hairline, 0.6, p.ground),
+        Layer.METAL: (p.ink, 0.5, p.sheet),
+        Layer.WASTE: (p.hairline, 0.35, p.sheet),
+        Layer.LEAF: (p.accent_soft, 1.0, p.sheet),
+    }.get(layer, (p.sheet, 1.0, p.sheet))
+    return QBrush(theme.mixed(colour, share, ground))
+
+
+@lru_cache(maxsize=4096)
+def _measured(text: str, px: float, bold: bool) -> tuple[float, float]:
+    """Return width and height of a text in px."""
+    metrics = QFontMetricsF(theme.font(px, bold=bold))
+    return metrics.horizontalAdvance(text), metrics.height()
 
 
 _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
@@ -124,7 +131,7 @@ def paint_shape(painter: QPainter, shape: Shape, view: View, *, colour: QColor |
     if isinstance(shape, Area):
         _paint_area(painter, shape, view, colour)
     elif isinstance(shape, Line):
-        pen = _pen(shape.layer)
+        pen = _pen(shape.layer, theme.palette())
         if colour is not None:
             pen = QPen(colour, pen.widthF() + 1.0)
         painter.setPen(pen)
@@ -142,11 +149,10 @@ def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None
         painter.setPen(QPen(colour, 2.0))
         painter.setBrush(wash)
     else:
-        pen = Qt.PenStyle.NoPen
-        painter.setPen(
-            _pen(Layer.OUTLINE) if area.layer in _EDGED else _pen(Layer.FAINT) if area.layer in _EDGED_FAINT else pen
-        )
-        painter.setBrush(_fill(area))
+        p = theme.palette()
+        edge = Layer.OUTLINE if area.layer in _EDGED else Layer.FAINT if area.layer in _EDGED_FAINT else None
+        painter.setPen(_pen(edge, p) if edge else Qt.PenStyle.NoPen)
+        painter.setBrush(_fill(area.layer, area.tint, p))
     painter.drawPolygon(view.polygon(area.points))
     painter.setBrush(Qt.BrushStyle.NoBrush)
 
@@ -166,18 +172,14 @@ def label_text(label: Label, view: View) -> str:
     """Return the text that fits into the label's room; "" where none does."""
     if not label.room:
         return theme.typeset(label.text)
-    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold))
     room = label.room * view.scale
-    return next(
-        (each for each in map(theme.typeset, (label.text, *label.shorter)) if metrics.horizontalAdvance(each) <= room),
-        "",
-    )
+    texts = map(theme.typeset, (label.text, *label.shorter))
+    return next((each for each in texts if _measured(each, TEXT_PX * label.size, label.bold)[0] <= room), "")
 
 
 def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    metrics = QFontMetricsF(theme.font(TEXT_PX * label.size, bold=label.bold))
-    width, height = metrics.horizontalAdvance(label_text(label, view)), metrics.height()
+    width, height = _measured(label_text(label, view), TEXT_PX * label.size, label.bold)
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
@@ -201,8 +203,8 @@ def _is_upright(dimension: Dimension) -> bool:
 
 def dimension_box(dimension: Dimension, view: View) -> QRectF:
     """Return the px box of a dimension's text; beside an upright line that is too short for it, else on the line."""
-    metrics = QFontMetricsF(theme.font(TEXT_PX, bold=True))
-    width, height = metrics.horizontalAdvance(theme.typeset(dimension.text)) + 6, metrics.height()
+    width, height = _measured(theme.typeset(dimension.text), TEXT_PX, True)
+    width += 6
     start, end = view.at(dimension.start), view.at(dimension.end)
     middle = start + (end - start) * dimension.share
     if _is_upright(dimension):
@@ -216,7 +218,7 @@ def dimension_box(dimension: Dimension, view: View) -> QRectF:
 
 def _paint_dimension(painter: QPainter, dimension: Dimension, view: View, colour: QColor | None) -> None:
     start, end = view.at(dimension.start), view.at(dimension.end)
-    pen = _pen(dimension.layer)
+    pen = _pen(dimension.layer, theme.palette())
     painter.setPen(QPen(colour, pen.widthF()) if colour else pen)
     painter.drawLine(start, end)
     for point, other in ((start, end), (end, start)):

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from html import escape
+
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QEnterEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
-    QFrame,
-    QGridLayout,
     QHBoxLayout,
     QLabel,
     QPushButton,
@@ -31,40 +31,61 @@ class Card(QWidget):
     taken = Signal(object)
     pointed = Signal(bool)
 
-    def __init__(self, verdict: Verdict, *, acknowledged: str = "") -> None:
+    def __init__(self) -> None:
         super().__init__()
-        self.verdict = verdict
+        self.verdict: Verdict | None = None
+        self._answered = ""
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setAccessibleName(f"{verdict.level}: {verdict.title}. {verdict.sentence}")
-        self.setToolTip(f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else ""))
         column = QVBoxLayout(self)
         column.setContentsMargins(38, 7, 8, 8)
         column.setSpacing(1)
-        title = label(verdict.title, "sum")
-        title.setWordWrap(True)
-        column.addWidget(title)
-        if verdict.level is not Level.FINE or len(verdict.sentence) < 90:
-            sentence = QLabel(theme.typeset(verdict.sentence))
-            sentence.setWordWrap(True)
-            sentence.setFont(theme.font(13))
-            column.addWidget(sentence)
-        if acknowledged:
-            note = label(f"Answered for: {acknowledged}", "pencil")
-            note.setWordWrap(True)
-            column.addWidget(note)
-        for remedy in verdict.remedies:
-            column.addWidget(self._remedy(remedy))
-        # Labels would swallow the click that is meant for the card.
-        for child in self.findChildren(QLabel):
-            child.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self._text = QLabel()
+        self._text.setTextFormat(Qt.TextFormat.RichText)
+        self._text.setWordWrap(True)
+        self._text.setFont(theme.font(13))
+        # A label would swallow the click that is meant for the card.
+        self._text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        column.addWidget(self._text)
+        self._buttons: list[QWidget] = []
 
-    def _remedy(self, remedy: Remedy) -> QWidget:
-        if not remedy.path:
-            advice = label(remedy.text, "pencil")
-            advice.setWordWrap(True)
-            return advice
-        button = QPushButton(remedy.text)
+    def show_verdict(self, verdict: Verdict, answered: str) -> None:
+        """Show a verdict; a card keeps its widgets while only numbers change."""
+        if verdict == self.verdict and answered == self._answered:
+            return
+        old, self.verdict, self._answered = self.verdict, verdict, answered
+        self.setAccessibleName(f"{verdict.level}: {verdict.title}. {verdict.sentence}")
+        self.setToolTip(f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else ""))
+        self._text.setText(self._html(verdict, answered))
+        if old is None or old.remedies != verdict.remedies:
+            self._renew_buttons(verdict)
+        self.update()
+
+    def _html(self, verdict: Verdict, answered: str) -> str:
+        pencil = theme.palette().pencil
+        lines = [f'<b style="font-size:14px">{escape(verdict.title)}</b>', escape(theme.typeset(verdict.sentence))]
+        if answered:
+            lines.append(f'<span style="color:{pencil}">Answered for: {escape(answered)}</span>')
+        lines += [
+            f'<span style="color:{pencil}">{escape(theme.typeset(each.text))}</span>'
+            for each in verdict.remedies
+            if not each.path
+        ]
+        return "<br>".join(lines)
+
+    def _renew_buttons(self, verdict: Verdict) -> None:
+        column = self.layout()
+        assert column is not None
+        for button in self._buttons:
+            column.removeWidget(button)
+            button.hide()
+            button.deleteLater()
+        self._buttons = [self._button(each) for each in verdict.remedies if each.path]
+        for button in self._buttons:
+            column.addWidget(button)
+
+    def _button(self, remedy: Remedy) -> QPushButton:
+        button = QPushButton(theme.typeset(remedy.text))
         button.setProperty("role", "link")
         button.setToolTip("takes this change; Ctrl+Z takes it back")
         button.setCursor(Qt.CursorShape.PointingHandCursor)
@@ -78,6 +99,7 @@ class Card(QWidget):
             note = label(reason, "refused")
             note.setWordWrap(True)
             column.addWidget(note)
+            self._buttons.append(note)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         p = theme.palette()
@@ -86,8 +108,9 @@ class Card(QWidget):
         painter.setPen(QColor(p.accent) if self.hasFocus() else Qt.PenStyle.NoPen)
         painter.setBrush(QColor(p.verdict))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
-        painter.fillRect(QRectF(0, 0, 4, self.height()), p.level(self.verdict.level))
-        paint_level(painter, self.verdict.level, QRectF(15, 11, 13, 12))
+        level = self.verdict.level if self.verdict else Level.FINE
+        painter.fillRect(QRectF(0, 0, 4, self.height()), p.level(level))
+        paint_level(painter, level, QRectF(15, 11, 13, 12))
         painter.end()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -122,7 +145,6 @@ class Verdicts(QScrollArea):
         self._column.setSpacing(6)
         self._column.addStretch(1)
         self.setWidget(self._body)
-        self._shown: object = None
 
     def shown_verdicts(self) -> list[Verdict]:
         """Return the verdicts in the order of the list."""
@@ -132,26 +154,30 @@ class Verdicts(QScrollArea):
         return sorted(every, key=lambda each: (rank[each.level], each.stage is not session.stage))
 
     def refresh(self) -> None:
+        """Show the verdicts as they are now, in as many of the cards as there were before as will do."""
         verdicts = self.shown_verdicts()
         answers = {each.code: each.reason for each in self.session.leaf.acknowledged}
-        state = (verdicts, answers, theme.palette())
-        if state == self._shown:
-            return
-        self._shown = state
-        for card in self.cards:
+        while len(self.cards) > len(verdicts):
+            card = self.cards.pop()
             self._column.removeWidget(card)
             card.hide()
             card.deleteLater()
-        self.cards = []
-        for at, verdict in enumerate(verdicts):
-            card = Card(verdict, acknowledged=answers.get(verdict.code, ""))
-            card.chosen.connect(lambda verdict=verdict: self._go(verdict))
-            card.taken.connect(lambda remedy, card=card: card.refuse(self.session.take(remedy)))
-            card.pointed.connect(lambda over, verdict=verdict: self.session.light(verdict.where if over else ""))
-            self._column.insertWidget(at, card)
-            self.cards.append(card)
+        while len(self.cards) < len(verdicts):
+            self._new_card()
+        for card, verdict in zip(self.cards, verdicts, strict=True):
+            card.show_verdict(verdict, answers.get(verdict.code, ""))
 
-    def _go(self, verdict: Verdict) -> None:
+    def _new_card(self) -> None:
+        card = Card()
+        card.chosen.connect(lambda: self._go(card.verdict))
+        card.taken.connect(lambda remedy: card.refuse(self.session.take(remedy)))
+        card.pointed.connect(lambda over: self.session.light(card.verdict.where if over and card.verdict else ""))
+        self._column.insertWidget(len(self.cards), card)
+        self.cards.append(card)
+
+    def _go(self, verdict: Verdict | None) -> None:
+        if verdict is None:
+            return
         self.session.go_to(verdict.stage)
         self.session.show_working(verdict.figure)
         self.session.light(verdict.where)
@@ -165,9 +191,9 @@ class WorkingView(QWidget):
         self.session = session
         self.setObjectName("working")
         self._trail: list[str] = []
-        self._column = QVBoxLayout(self)
-        self._column.setContentsMargins(0, 8, 6, 4)
-        self._column.setSpacing(4)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 8, 6, 4)
+        column.setSpacing(4)
         head = QHBoxLayout()
         head.addWidget(label("Working", "head"))
         head.addStretch(1)
@@ -175,93 +201,61 @@ class WorkingView(QWidget):
         self._back.setProperty("role", "link")
         self._back.clicked.connect(self._go_back)
         head.addWidget(self._back)
-        self._column.addLayout(head)
-        self._title = label("", "group")
-        self._title.setWordWrap(True)
-        self._column.addWidget(self._title)
-        self._rows = QWidget()
-        self._column.addWidget(self._rows)
-        self._note = label("", "pencil")
-        self._note.setWordWrap(True)
-        self._column.addWidget(self._note)
-        self._column.addStretch(1)
+        column.addLayout(head)
+        self.sum = QLabel()
+        self.sum.setTextFormat(Qt.TextFormat.RichText)
+        self.sum.setWordWrap(True)
+        self.sum.setAccessibleName("working")
+        self.sum.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.sum.setTextInteractionFlags(
+            Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
+        )
+        self.sum.linkActivated.connect(self._descend)
+        column.addWidget(self.sum, 1)
 
     def refresh(self) -> None:
         """Show the figure that the session names; a figure that is gone leaves a word of what to do."""
         figure = self.session.solved.figures.get(self.session.working)
-        self._rows.hide()
-        self._rows.deleteLater()
-        self._rows = QWidget()
-        self._column.insertWidget(2, self._rows)
         self._back.setVisible(bool(self._trail))
+        pencil = theme.palette().pencil
         if figure is None:
-            self._title.setText("")
-            self._note.setText("Click any number to see how it came about.")
+            self.sum.setText(f'<span style="color:{pencil}">Click any number to see how it came about.</span>')
             return
-        self._title.setText(figure.label[:1].upper() + figure.label[1:])
-        self._fill(figure)
-        self._note.setText(self._notes(figure))
+        title = f'<p style="font-weight:600; margin:0 0 4px 0">{escape(_capital(figure.label))}</p>'
+        rows = "".join(self._row(row, figure) for row in figure.rows)
+        notes = "".join(
+            f'<p style="color:{pencil}; font-size:13px; margin:4px 0 0 0">{escape(each)}</p>' for each in _notes(figure)
+        )
+        self.sum.setText(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}')
 
-    def _fill(self, figure: Figure) -> None:
-        grid = QGridLayout(self._rows)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(8)
-        grid.setVerticalSpacing(3)
-        grid.setColumnStretch(0, 1)
-        show, at = self.session.show, 0
-        for row in figure.rows:
-            if row.value is None:
-                note = label(row.label, "pencil")
-                note.setWordWrap(True)
-                grid.addWidget(note, at, 0, 1, 2)
-                at += 1
-                continue
-            if row.op == "=" and at:
-                rule = QFrame()
-                rule.setFrameShape(QFrame.Shape.HLine)
-                rule.setFixedHeight(1)
-                rule.setStyleSheet(f"background: {theme.palette().ink}; border: none;")
-                grid.addWidget(rule, at, 1)
-                at += 1
-            self._term(grid, at, row, figure)
-            number = label(
-                theme.typeset(self._number(row, show.value(abs(row.value), row.unit))), "sum" if row.op == "=" else ""
-            )
-            number.setFont(theme.font(15, bold=row.op == "="))
-            number.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
-            grid.addWidget(number, at, 1)
-            at += 1
+    def height_wanted(self) -> int:
+        """Return about how high the working is, in px: reckoned from its words, since laying it out twice is slow."""
+        figure = self.session.solved.figures.get(self.session.working)
+        if figure is None:
+            return 90
+        lines = sum(1 + len(row.label) // (26 if row.value is not None else 40) for row in figure.rows)
+        return 74 + 21 * lines + sum(6 + 18 * (1 + len(each) // 42) for each in _notes(figure))
 
-    def _number(self, row: Row, text: str) -> str:
-        negative = (row.value or 0) < 0
-        if row.op in ("+", MINUS):
-            return f"{MINUS if (row.op == MINUS) is not negative else '+'} {text}"
-        return f"{MINUS}{text}" if negative else text
+    def _row(self, row: Row, figure: Figure) -> str:
+        p = theme.palette()
+        if row.value is None:
+            return f'<tr><td colspan="2" style="color:{p.pencil}; font-size:13px">{escape(row.label)}</td></tr>'
+        show = self.session.show
+        words = escape(row.label)
+        if row.ref and row.ref != figure.name and row.ref in self.session.solved.figures:
+            words = f'<a href="{row.ref}" style="color:{p.accent}; text-decoration:none">{words}</a>'
+        number = escape(_signed(row, theme.typeset(show.value(abs(row.value), row.unit))))
+        rule = ""
+        if row.op == "=":
+            words, number = f"<b>{words}</b>", f"<b>{number}</b>"
+            rule = f"border-top:1px solid {p.ink};" if len(figure.rows) > 1 else ""
+        return (
+            f'<tr><td style="padding-right:8px">{words}</td>'
+            f'<td align="right" style="white-space:nowrap; font-size:15px; {rule}">{number}</td></tr>'
+        )
 
-    def _term(self, grid: QGridLayout, at: int, row: Row, figure: Figure) -> None:
-        leads_on = row.ref and row.ref != figure.name and row.ref in self.session.solved.figures
-        if leads_on:
-            link = _TermLink(row.label)
-            link.asked.connect(lambda: self._descend(figure.name, row.ref))
-            grid.addWidget(link, at, 0)
-            return
-        text = label(row.label, "sum" if row.op == "=" else "pencil")
-        text.setWordWrap(True)
-        grid.addWidget(text, at, 0)
-
-    def _notes(self, figure: Figure) -> str:
-        notes = []
-        if figure.source:
-            notes.append(figure.source[:1].upper() + figure.source[1:] + ".")
-        if figure.rests_on:
-            notes.append("Rests on what is only assumed: " + "; ".join(sorted(figure.rests_on)) + ".")
-        elif figure.state is not None:
-            known = "measured figures" if figure.state is State.MEASURED else "a figure from a table"
-            notes.append(f"Rests on {known}.")
-        return "\n".join(notes)
-
-    def _descend(self, here: str, to: str) -> None:
-        self._trail.append(here)
+    def _descend(self, to: str) -> None:
+        self._trail.append(self.session.working)
         self.session.working = to
         self.session.working_changed.emit()
 
@@ -270,36 +264,26 @@ class WorkingView(QWidget):
             self.session.working = self._trail.pop()
             self.session.working_changed.emit()
 
-    def start_anew(self) -> None:
-        """Forget the way down when another figure is asked for from outside."""
-        self._trail = [name for name in self._trail if self._leads_to(name)]
 
-    def _leads_to(self, name: str) -> bool:
-        figures = self.session.solved.figures
-        return name in figures and name != self.session.working
+def _signed(row: Row, text: str) -> str:
+    negative = (row.value or 0) < 0
+    if row.op in ("+", MINUS):
+        return f"{MINUS if (row.op == MINUS) is not negative else '+'} {text}"
+    return f"{MINUS}{text}" if negative else text
 
 
-class _TermLink(QLabel):
-    """A term's words; clicking them opens the term's own working. Wraps, as a button would not."""
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
-    asked = Signal()
 
-    def __init__(self, text: str) -> None:
-        super().__init__(text)
-        self.setWordWrap(True)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setAccessibleName(f"working of {text}")
-        self.setStyleSheet(f"color: {theme.palette().accent};")
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.asked.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
-            self.asked.emit()
-        else:
-            super().keyPressEvent(event)
+def _notes(figure: Figure) -> list[str]:
+    """Return whose rule it is and what it rests on."""
+    notes = [_capital(figure.source) + "."] if figure.source else []
+    if figure.rests_on:
+        notes.append("Rests on what is only assumed: " + "; ".join(sorted(figure.rests_on)) + ".")
+    elif figure.state is not None:
+        notes.append(f"Rests on {'measured figures' if figure.state is State.MEASURED else 'a figure from a table'}.")
+    return notes
 
 
 def count_text(verdicts: list[Verdict]) -> str:

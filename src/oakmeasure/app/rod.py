@@ -63,6 +63,8 @@ class Mark(QWidget):
         return QSize(180, HEIGHT)
 
     def show_state(self, key: str, level: Level, current: bool) -> None:
+        if (key, level, current) == (self.key, self.level, self.current):
+            return
         self.key, self.level, self.current = key, level, current
         self.setAccessibleName(f"{self.stage}: {key}; {level}")
         self.setToolTip(f"{self.stage}: {level}")

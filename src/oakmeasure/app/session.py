@@ -57,7 +57,7 @@ class Session(QObject):
     def __init__(self, job: Job, path: Path | None = None) -> None:
         super().__init__()
         self.undo_stack = QUndoStack(self)
-        self.undo_stack.cleanChanged.connect(lambda _clean: self.saved_changed.emit())
+        self.undo_stack.cleanChanged.connect(self.saved_changed)
         self._solver = Solver()
         self.stage = Stage.MEASURE
         self.working = ""

@@ -30,8 +30,8 @@ def application() -> QApplication:
         app.setApplicationName("oak-measure")
         app.setApplicationDisplayName("Oak Measure")
         app.setStyle("Fusion")
-    theme.load_fonts()
-    theme.apply(app, theme.palette())
+        theme.load_fonts()
+        theme.apply(app, theme.palette())
     return app
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import asdict, dataclass
+from functools import cache
 from string import Template
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase
@@ -63,8 +64,9 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(path_of(f"fonts/SourceSans3-{weight}.ttf"))
 
 
+@cache
 def font(px: float, *, bold: bool = False) -> QFont:
-    """Return the type at a size in px, with digits of one width."""
+    """Return the type at a size in px, with digits of one width. Shared: not to be changed by who gets it."""
     made = QFont(FAMILY)
     made.setPixelSize(round(px))
     made.setWeight(QFont.Weight.DemiBold if bold else QFont.Weight.Normal)

@@ -247,9 +247,7 @@ class Window(QMainWindow):
     def _show_working(self) -> None:
         """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
         self.working.refresh()
-        layout = self.working.layout()
-        needed = layout.heightForWidth(PANEL_WIDTH - 30) if layout is not None else 200
-        self._working_scroll.setFixedHeight(min(max(needed + 6, 120), max(self.height() // 2 - 90, 240)))
+        self._working_scroll.setFixedHeight(min(self.working.height_wanted(), max(self.height() // 2 - 90, 240)))
 
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)

@@ -257,7 +257,7 @@ def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
     if length <= 0 or width <= 0:
         return []
     source = random.Random(round(rect.x0 * 7 + rect.y0 * 13 + length * 3 + width))
-    count = max(3, min(11, int(width / 12)))
+    count = max(3, min(8, int(width / 16)))
     centre = source.uniform(0.35, 0.65)
     lines: list[list[Point]] = []
     for at in range(count):
@@ -268,8 +268,8 @@ def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
         phase, turns = source.uniform(0, 6.3), source.uniform(0.5, 1.4)
         start, end = source.uniform(0, 0.12), source.uniform(0.86, 1.0)
         line: list[Point] = []
-        for step in range(9):
-            along = start + (end - start) * step / 8
+        for step in range(7):
+            along = start + (end - start) * step / 6
             side = across * width + swing * math.sin(phase + turns * 6.3 * along)
             side = min(max(side, width * 0.02), width * 0.98)
             line.append(

@@ -13,7 +13,7 @@ import random
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 
-SHUFFLES = 120
+SHUFFLES = 24
 _EPS = 1e-6
 
 
@@ -79,7 +79,7 @@ class Plan:
 class _Strip:
     width: float
     left: float
-    pieces: list[tuple[Piece, float]] = field(default_factory=list)
+    pieces: list[Piece] = field(default_factory=list)
 
 
 @dataclass(slots=True)
@@ -89,43 +89,55 @@ class _Open:
     strips: list[_Strip] = field(default_factory=list)
 
 
+@dataclass(slots=True)
+class _Rack:
+    """The stock with what the search asks of it again and again."""
+
+    stock: list[Stock]
+    kerf: float
+    end_trim: float
+    cost: dict[str, float] = field(default_factory=dict)
+    by_cost: list[Stock] = field(default_factory=list)
+    by_rate: list[Stock] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        # Boards are compared by price where every one has a price, otherwise by area.
+        priced = all(each.price is not None for each in self.stock)
+        self.cost = {each.name: each.price if priced and each.price is not None else each.area for each in self.stock}
+        self.by_cost = sorted(self.stock, key=lambda each: (self.cost[each.name], each.length))
+        self.by_rate = sorted(self.stock, key=lambda each: (self.cost[each.name] / each.area, -each.area))
+
+    def holds(self, board: Stock, length: float, width: float) -> bool:
+        return length <= board.length - 2 * self.end_trim + _EPS and width <= board.width + _EPS
+
+
 def plan_boards(pieces: Sequence[Piece], stock: Sequence[Stock], *, kerf: float, end_trim: float) -> Plan:
     """Return the best plan found.
 
-    kerf: of the saw. end_trim: taken off each end of a board before anything is cut. All mm. Deterministic.
-    Source: first-fit decreasing over strips; area bound.
+    pieces, stock: each with a name of its own. kerf: of the saw. end_trim: taken off each end of a board before
+    anything is cut. All mm. Deterministic. Source: first-fit decreasing over strips; area bound.
     """
-    fits = [each for each in pieces if any(_holds(board, each, end_trim) for board in stock)]
-    never = [each for each in pieces if each not in fits]
+    rack = _Rack(list(stock), kerf, end_trim)
+    fits = [each for each in pieces if any(rack.holds(board, each.length, each.width) for board in stock)]
     best: tuple[float, list[_Open], list[Piece]] | None = None
-    for order, prefer in _attempts(fits, stock):
-        boards, left = _pack(order, prefer, kerf, end_trim)
-        _exchange(boards, stock, kerf, end_trim)
-        cost = sum(_cost(each.stock, stock) for each in boards) + 1e12 * len(left)
+    for order, prefer in _attempts(fits, rack):
+        boards, left = _pack(order, prefer, rack)
+        _exchange(boards, rack)
+        cost = sum(rack.cost[each.stock.name] for each in boards) + 1e12 * len(left)
         if best is None or cost < best[0] - _EPS:
             best = (cost, boards, left)
     boards, left = (best[1], best[2]) if best else ([], [])
     cut = tuple(_laid_out(each, kerf, end_trim) for each in sorted(boards, key=lambda one: -one.stock.area))
+    placed = {each.piece.name for board in cut for each in board.pieces}
     least_area, least_boards = _bound(fits, stock, kerf, end_trim)
     return Plan(
         cut,
-        tuple(never + left),
+        tuple(each for each in pieces if each.name not in placed),
         least_boards,
         least_area,
         sum(each.stock.area for each in cut),
-        sum(each.length * each.width for each in fits if each not in left),
+        sum(each.length * each.width for each in pieces if each.name in placed),
     )
-
-
-def _holds(board: Stock, piece: Piece, end_trim: float) -> bool:
-    return piece.length <= board.length - 2 * end_trim + _EPS and piece.width <= board.width + _EPS
-
-
-def _cost(board: Stock, stock: Sequence[Stock]) -> float:
-    """Boards are compared by price where every one has a price, otherwise by area."""
-    if board.price is not None and all(each.price is not None for each in stock):
-        return board.price
-    return board.area
 
 
 _ORDERS: tuple[Callable[[Piece], tuple[float, ...]], ...] = (
@@ -135,86 +147,84 @@ _ORDERS: tuple[Callable[[Piece], tuple[float, ...]], ...] = (
 )
 
 
-def _attempts(pieces: list[Piece], stock: Sequence[Stock]) -> Iterator[tuple[list[Piece], list[Stock]]]:
+def _attempts(pieces: list[Piece], rack: _Rack) -> Iterator[tuple[list[Piece], list[Stock]]]:
     """Yield (order of pieces, order of boards): sorted ones first, then seeded shuffles."""
-    by_cost = sorted(stock, key=lambda each: (_cost(each, stock), each.length))
-    by_rate = sorted(stock, key=lambda each: (_cost(each, stock) / each.area, -each.area))
     named = sorted(pieces, key=lambda each: each.name)
-    for prefer in (by_rate, by_cost):
+    for prefer in (rack.by_rate, rack.by_cost):
         for order in _ORDERS:
             yield sorted(named, key=order), prefer
     source = random.Random(1)
-    base = sorted(named, key=lambda each: -each.width * each.length)
+    base = sorted(((-each.width * each.length, each) for each in named), key=lambda each: each[0])
     for _ in range(SHUFFLES):
         # Large pieces stay near the front: a full shuffle only wastes attempts. Boards in any order: which size
         # is opened next decides more than which piece.
-        shuffled = sorted(base, key=lambda each: -each.width * each.length * source.uniform(0.4, 1.6))
-        prefer = list(stock)
-        source.shuffle(prefer)
-        yield shuffled, prefer
+        shuffled = sorted(((size * (0.4 + 1.2 * source.random()), at) for at, (size, _piece) in enumerate(base)))
+        yield [base[at][1] for _, at in shuffled], source.sample(rack.stock, len(rack.stock))
 
 
-def _pack(order: list[Piece], prefer: list[Stock], kerf: float, end_trim: float) -> tuple[list[_Open], list[Piece]]:
+def _pack(order: list[Piece], prefer: list[Stock], rack: _Rack) -> tuple[list[_Open], list[Piece]]:
     boards: list[_Open] = []
+    strips: list[_Strip] = []
     left: list[Piece] = []
     used: dict[str, int] = {}
     for piece in order:
-        strip = min(
-            (
-                strip
-                for board in boards
-                for strip in board.strips
-                if strip.width >= piece.width - _EPS and strip.left >= piece.length + kerf - _EPS
-            ),
-            key=lambda each: (each.width - piece.width, each.left),
-            default=None,
-        )
+        width, length = piece.width - _EPS, piece.length + rack.kerf - _EPS
+        strip: _Strip | None = None
+        for each in strips:  # the narrowest that takes it, then the fullest
+            takes = each.width >= width and each.left >= length
+            if takes and (strip is None or (each.width, each.left) < (strip.width, strip.left)):
+                strip = each
         if strip is None:
-            strip = _open_strip(piece, boards, prefer, used, kerf, end_trim)
-        if strip is None:
-            left.append(piece)
-            continue
-        strip.pieces.append((piece, strip.left))
-        strip.left -= piece.length + kerf
+            strip = _open_strip(piece, boards, prefer, used, rack)
+            if strip is None:
+                left.append(piece)
+                continue
+            strips.append(strip)
+        strip.pieces.append(piece)
+        strip.left -= piece.length + rack.kerf
     return boards, left
 
 
 def _open_strip(
-    piece: Piece, boards: list[_Open], prefer: list[Stock], used: dict[str, int], kerf: float, end_trim: float
+    piece: Piece, boards: list[_Open], prefer: list[Stock], used: dict[str, int], rack: _Rack
 ) -> _Strip | None:
-    room = min(
-        (board for board in boards if board.left >= piece.width + kerf - _EPS and _holds(board.stock, piece, end_trim)),
-        key=lambda each: each.left,
-        default=None,
-    )
+    """Rip a new strip off the fullest board that takes it, or off a new board; None when there is none left."""
+    room: _Open | None = None
+    for board in boards:
+        takes = board.left >= piece.width + rack.kerf - _EPS and rack.holds(board.stock, piece.length, piece.width)
+        if takes and (room is None or board.left < room.left):
+            room = board
     if room is None:
         for stock in prefer:
-            if _holds(stock, piece, end_trim) and (stock.quantity is None or used.get(stock.name, 0) < stock.quantity):
+            free = stock.quantity is None or used.get(stock.name, 0) < stock.quantity
+            if free and rack.holds(stock, piece.length, piece.width):
                 used[stock.name] = used.get(stock.name, 0) + 1
-                room = _Open(stock, stock.width + kerf)
+                room = _Open(stock, stock.width + rack.kerf)
                 boards.append(room)
                 break
         else:
             return None
-    strip = _Strip(piece.width, room.stock.length - 2 * end_trim + kerf)
+    strip = _Strip(piece.width, room.stock.length - 2 * rack.end_trim + rack.kerf)
     room.strips.append(strip)
-    room.left -= piece.width + kerf
+    room.left -= piece.width + rack.kerf
     return strip
 
 
-def _exchange(boards: list[_Open], stock: Sequence[Stock], kerf: float, end_trim: float) -> None:
+def _exchange(boards: list[_Open], rack: _Rack) -> None:
     """Change each board for the cheapest one that still holds its strips."""
-    used = {each.name: sum(board.stock is each for board in boards) for each in stock}
+    used: dict[str, int] = {}
     for board in boards:
-        width = sum(strip.width + kerf for strip in board.strips) - kerf
-        length = max(sum(piece.length + kerf for piece, _ in strip.pieces) - kerf for strip in board.strips)
-        for other in sorted(stock, key=lambda each: _cost(each, stock)):
-            if _cost(other, stock) >= _cost(board.stock, stock) - _EPS:
+        used[board.stock.name] = used.get(board.stock.name, 0) + 1
+    for board in boards:
+        width = board.stock.width - board.left
+        length = board.stock.length - 2 * rack.end_trim - min(strip.left for strip in board.strips)
+        for other in rack.by_cost:
+            if rack.cost[other.name] >= rack.cost[board.stock.name] - _EPS:
                 break
-            free = other.quantity is None or used[other.name] < other.quantity
-            if free and other.width >= width - _EPS and other.length - 2 * end_trim >= length - _EPS:
+            free = other.quantity is None or used.get(other.name, 0) < other.quantity
+            if free and rack.holds(other, length, width):
                 used[board.stock.name] -= 1
-                used[other.name] += 1
+                used[other.name] = used.get(other.name, 0) + 1
                 board.stock = other
                 break
 
@@ -226,7 +236,7 @@ def _laid_out(board: _Open, kerf: float, end_trim: float) -> CutBoard:
     for strip in sorted(board.strips, key=lambda each: -each.width):
         strips.append((y, strip.width))
         x = end_trim
-        for piece, _ in strip.pieces:
+        for piece in strip.pieces:
             placed.append(Placed(piece, x, y))
             x += piece.length + kerf
         y += strip.width + kerf

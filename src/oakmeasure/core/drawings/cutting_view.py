@@ -49,7 +49,7 @@ def _board(
 ) -> None:
     whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
     sketch.rect(whole, Layer.WASTE)
-    for line in hatching(whole, 1.1 * step):
+    for line in hatching(whole, 1.8 * step):
         sketch.line(line, Layer.FAINT)
     tint = species(group.species).tint
     for placed in cut.pieces:

@@ -2,25 +2,26 @@
 
 Weighted least squares on the four corners. The hinge side's foot is the origin, x runs to the latch, y up.
 A reading is judged by its normalised residual v/(σ√r), r its redundancy number (Baarda's test). The normal
-matrix is needed for r and for the uncertainty of the leaf, so the iteration stands here in NumPy rather than
-in a general solver; the tests hold it against SciPy's.
+matrix is needed for r and for the uncertainty of the leaf, so the iteration stands here rather than in a
+general solver; the tests hold it against SciPy's.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
-import numpy as np
-
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
+from oakmeasure.core.survey.linear import Matrix, Vector, combined, dot, inverse, rank, solved, times
 
 SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # The best suspect must explain the misfit better than the next by this much in v'Pv (odds of 20 to 1),
 # or none is singled out.
 SINGLED_OUT_BY = 6.0
+CHECKED = 1e-6  # a redundancy below this is none
 ASSUMED_SIGMA = 5.0  # a side that nobody checked may well be this much out
 
 
@@ -73,11 +74,11 @@ class Adjustment:
     assumptions: tuple[str, ...]
     undecided: tuple[Kind, ...]
     redundancy: int
-    covariance: np.ndarray
+    covariance: Matrix
 
-    def sigma_of(self, gradient: np.ndarray) -> float:
+    def sigma_of(self, gradient: Vector) -> float:
         """Return the standard uncertainty of a linear function of the six free coordinates."""
-        return float(np.sqrt(max(gradient @ self.covariance @ gradient, 0.0)))
+        return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,20 +100,17 @@ _ASSUMPTIONS = (
 
 @dataclass(slots=True)
 class _Fit:
-    corners: np.ndarray
+    corners: list[float]
     kinds: list[Kind]
-    residuals: np.ndarray  # reading less adjusted
-    redundancies: np.ndarray
-    sigmas: np.ndarray
-    covariance: np.ndarray
+    residuals: list[float]  # reading less adjusted
+    redundancies: list[float]
+    sigmas: list[float]
+    covariance: Matrix
     assumptions: tuple[str, ...]
 
-    @property
-    def normalised(self) -> np.ndarray:
-        r = np.maximum(self.redundancies, 0)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            w = np.abs(self.residuals) / (self.sigmas * np.sqrt(r))
-        return np.where(r > 1e-6, w, 0.0)
+    def normalised(self, at: int) -> float:
+        r = self.redundancies[at]
+        return abs(self.residuals[at]) / (self.sigmas[at] * math.sqrt(r)) if r > CHECKED else 0.0
 
 
 def adjust(readings: Mapping[Kind, Observed]) -> Adjustment:
@@ -134,7 +132,8 @@ def adjust(readings: Mapping[Kind, Observed]) -> Adjustment:
         del used[group[0]]
     _refuse_impossible(fit.corners)
     undecided = tuple(group) if len(group) > 1 else ()
-    corner = [(float(x), float(y)) for x, y in fit.corners.reshape(3, 2)]
+    p = fit.corners
+    corner = [(p[0], p[1]), (p[2], p[3]), (p[4], p[5])]
     judged = {kind: _judge(kind, observed, fit, aside, undecided) for kind, observed in readings.items()}
     return Adjustment(
         (0.0, 0.0),
@@ -149,73 +148,78 @@ def adjust(readings: Mapping[Kind, Observed]) -> Adjustment:
     )
 
 
-def _start(used: Mapping[Kind, Observed]) -> np.ndarray:
+def _start(used: Mapping[Kind, Observed]) -> list[float]:
     widths = [each.value for kind, each in used.items() if kind.is_width]
     heights = [each.value for kind, each in used.items() if kind.is_height]
     if not widths or not heights:
         raise InputError("readings", "too few", "at least one width and one height that agree with the others")
     w, h = sum(widths) / len(widths), sum(heights) / len(heights)
-    return np.array([w, 0.0, w, h, 0.0, h])
+    return [w, 0.0, w, h, 0.0, h]
 
 
-def _predict(kind: Kind, p: np.ndarray) -> tuple[float, np.ndarray]:
+def _predict(kind: Kind, p: Vector) -> tuple[float, list[float]]:
     """Return what the reading would be on corners `p`, and its gradient."""
     matrix = KINDS[kind].matrix
-    if matrix.shape[0] == 1:
-        return float(matrix[0] @ p), matrix[0]
-    vector = matrix @ p
-    length = float(np.hypot(*vector))
-    return length, (vector / length) @ matrix
+    if len(matrix) == 1:
+        return dot(matrix[0], p), list(matrix[0])
+    vector = times(matrix, p)
+    length = math.hypot(*vector)
+    if length < 1e-9:
+        raise InputError("readings", "contradictory", "readings that one opening can have")
+    return length, combined([each / length for each in vector], matrix)
 
 
 def _solve(used: Mapping[Kind, Observed]) -> _Fit:
     p = _start(used)
     kinds = list(used)
-    values = np.array([used[kind].value for kind in kinds])
-    sigmas = np.array([used[kind].sigma for kind in kinds])
-    assumed = _fill_up(np.array([_predict(kind, p)[1] for kind in kinds]), any(kind.is_plumb for kind in kinds))
-    rows = np.array([each.row for each in assumed], dtype=float).reshape(len(assumed), 6)
-    weight = 1 / np.concatenate([sigmas, [each.sigma for each in assumed]]) ** 2
+    assumed = _fill_up([_predict(kind, p)[1] for kind in kinds], any(kind.is_plumb for kind in kinds))
+    sigmas = [used[kind].sigma for kind in kinds]
+    weights = [1 / sigma**2 for sigma in (*sigmas, *(each.sigma for each in assumed))]
     for _ in range(40):
         predicted = [_predict(kind, p) for kind in kinds]
-        a = np.vstack([np.array([gradient for _, gradient in predicted]), rows])
-        misfit = np.concatenate([values - np.array([value for value, _ in predicted]), -rows @ p])
-        normal = a.T @ (weight[:, None] * a)
-        step = np.linalg.solve(normal, a.T @ (weight * misfit))
-        p = p + step
-        if not np.all(np.isfinite(p)) or np.max(np.abs(p)) > 1e5:
+        rows = [gradient for _, gradient in predicted] + [list(each.row) for each in assumed]
+        misfit = [used[kind].value - value for kind, (value, _) in zip(kinds, predicted, strict=True)]
+        misfit += [-dot(each.row, p) for each in assumed]
+        weighted = [[w * each for each in row] for w, row in zip(weights, rows, strict=True)]
+        normal = [[sum(a[i] * b[j] for a, b in zip(weighted, rows, strict=True)) for j in range(6)] for i in range(6)]
+        try:
+            step = solved(normal, combined(misfit, weighted))
+        except ZeroDivisionError:
+            raise InputError("readings", "contradictory", "readings that one opening can have") from None
+        p = [x + dx for x, dx in zip(p, step, strict=True)]
+        if not all(abs(x) < 1e5 for x in p):
             raise InputError("readings", "contradictory", "readings that one opening can have")
-        if np.max(np.abs(step)) < 1e-9:
+        if max(abs(dx) for dx in step) < 1e-7:
             break
-    covariance = np.linalg.inv(normal)
-    n = len(kinds)
-    shared = np.einsum("ij,jk,ik->i", a[:n], covariance, a[:n])
-    residuals = values - np.array([_predict(kind, p)[0] for kind in kinds])
-    redundancy = 1 - shared / sigmas**2
-    return _Fit(p, kinds, residuals, redundancy, sigmas, covariance, tuple(each.label for each in assumed))
+    covariance = inverse(normal)
+    residuals = [used[kind].value - _predict(kind, p)[0] for kind in kinds]
+    redundancies = [
+        1 - w * dot(row, times(covariance, row)) for w, row in zip(weights[: len(kinds)], rows, strict=False)
+    ]
+    return _Fit(p, kinds, residuals, redundancies, sigmas, covariance, tuple(each.label for each in assumed))
 
 
-def _fill_up(gradients: np.ndarray, has_plumb: bool) -> list[_Assumption]:
+def _fill_up(gradients: Matrix, has_plumb: bool) -> list[_Assumption]:
     """Return the assumptions that make the corners determinate, as few as possible."""
     taken: list[_Assumption] = []
-    rank = int(np.linalg.matrix_rank(gradients, tol=1e-6))
+    so_far = rank(gradients)
     order = _ASSUMPTIONS[1:] + _ASSUMPTIONS[:1] if has_plumb else _ASSUMPTIONS
     for each in order:
-        if rank == 6:
+        if so_far == 6:
             break
-        trial = np.vstack([gradients, np.array([one.row for one in [*taken, each]], dtype=float)])
-        if (higher := int(np.linalg.matrix_rank(trial, tol=1e-6))) > rank:
+        if (higher := rank([*gradients, *(one.row for one in [*taken, each])])) > so_far:
             taken.append(each)
-            rank = higher
+            so_far = higher
     return taken
 
 
 def _suspects(fit: _Fit) -> list[Kind]:
     """Return the readings that could be the misread: none, the one, or several that cannot be told apart."""
-    w = fit.normalised
-    if len(w) == 0 or w.max() <= SUSPECT:
+    w = [fit.normalised(at) for at in range(len(fit.kinds))]
+    worst = max(w, default=0.0)
+    if worst <= SUSPECT:
         return []
-    return [kind for kind, each in zip(fit.kinds, w, strict=True) if w.max() ** 2 - each**2 < SINGLED_OUT_BY]
+    return [kind for kind, each in zip(fit.kinds, w, strict=True) if worst**2 - each**2 < SINGLED_OUT_BY]
 
 
 def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecided: tuple[Kind, ...]) -> Judged:
@@ -225,7 +229,7 @@ def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecid
         status = Status.BOWED if kind in MIDDLES else Status.SET_ASIDE
         # Outside the fit: judged against the shape that the others make, with that shape's own uncertainty.
         gradient = _predict(kind, fit.corners)[1]
-        spread = float(np.sqrt(observed.sigma**2 + gradient @ fit.covariance @ gradient))
+        spread = math.sqrt(observed.sigma**2 + dot(gradient, times(fit.covariance, gradient)))
         redundancy = observed.sigma**2 / spread**2
         return Judged(
             observed.value,
@@ -239,8 +243,8 @@ def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecid
             status,
         )
     at = fit.kinds.index(kind)
-    redundancy = float(max(fit.redundancies[at], 0.0))
-    checked = redundancy > 1e-6
+    redundancy = max(fit.redundancies[at], 0.0)
+    checked = redundancy > CHECKED
     least = SUSPECT * observed.sigma / redundancy**0.5 if checked else float("inf")
     status = Status.UNDECIDED if kind in undecided else Status.USED
     return Judged(
@@ -248,7 +252,7 @@ def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecid
         observed.sigma,
         adjusted,
         miss,
-        float(fit.normalised[at]),
+        fit.normalised(at),
         redundancy,
         least,
         miss / redundancy if checked else 0.0,
@@ -256,11 +260,10 @@ def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecid
     )
 
 
-def _refuse_impossible(p: np.ndarray) -> None:
+def _refuse_impossible(p: Vector) -> None:
     """Refuse corners that cross over or collapse."""
-    corners = np.vstack([[0.0, 0.0], p.reshape(3, 2)])
-    edges = np.roll(corners, -1, axis=0) - corners
-    after = np.roll(edges, -1, axis=0)
-    turns = edges[:, 0] * after[:, 1] - edges[:, 1] * after[:, 0]
-    if np.any(turns <= 0):
-        raise InputError("readings", "contradictory", "readings that one opening can have")
+    corners = [(0.0, 0.0), (p[0], p[1]), (p[2], p[3]), (p[4], p[5])]
+    for at in range(4):
+        (ax, ay), (bx, by), (cx, cy) = corners[at], corners[(at + 1) % 4], corners[(at + 2) % 4]
+        if (bx - ax) * (cy - by) - (by - ay) * (cx - bx) <= 0:
+            raise InputError("readings", "contradictory", "readings that one opening can have")

@@ -8,11 +8,24 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-import numpy as np
-
 # Free coordinates in this order: latch foot x y, latch head x y, hinge head x y. The hinge foot is (0, 0).
-_HF = np.zeros((2, 6))
-_LF, _LH, _HH = (np.eye(6)[2 * at : 2 * at + 2] for at in range(3))
+_Point = tuple[tuple[float, ...], tuple[float, ...]]  # a point's x and y as rows over the free coordinates
+
+
+def _free(at: int) -> _Point:
+    return tuple(tuple(float(row == column) for column in range(6)) for row in (2 * at, 2 * at + 1))  # type: ignore[return-value]
+
+
+def _mix(*terms: tuple[float, _Point]) -> _Point:
+    return tuple(tuple(sum(w * point[row][at] for w, point in terms) for at in range(6)) for row in (0, 1))  # type: ignore[return-value]
+
+
+def _minus(one: _Point, other: _Point) -> _Point:
+    return _mix((1.0, one), (-1.0, other))
+
+
+_HF: _Point = ((0.0,) * 6, (0.0,) * 6)
+_LF, _LH, _HH = _free(0), _free(1), _free(2)
 
 
 class Kind(StrEnum):
@@ -48,27 +61,41 @@ MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
 
 @dataclass(frozen=True, slots=True)
 class KindOfReading:
-    """label: as said at the opening. matrix: 2 × 6 gives the vector whose length is read, 1 × 6 the reading."""
+    """label: as said at the opening. matrix: two rows give the vector whose length is read, one row the reading."""
 
     label: str
-    matrix: np.ndarray
+    matrix: tuple[tuple[float, ...], ...]
     wanted: str
 
 
 KINDS: dict[Kind, KindOfReading] = {
-    Kind.WIDTH_TOP: KindOfReading("width at the top", _LH - _HH, "between the sides, just under the head"),
-    Kind.WIDTH_MIDDLE: KindOfReading("width in the middle", (_LF + _LH - _HF - _HH) / 2, "half way up"),
-    Kind.WIDTH_BOTTOM: KindOfReading("width at the bottom", _LF - _HF, "between the sides, on the floor"),
-    Kind.HEIGHT_HINGE: KindOfReading("height at the hinge side", _HH - _HF, "finished floor to head, at the hinges"),
-    Kind.HEIGHT_MIDDLE: KindOfReading("height in the middle", (_HH + _LH - _HF - _LF) / 2, "floor to head, half way"),
-    Kind.HEIGHT_LATCH: KindOfReading("height at the latch side", _LH - _LF, "finished floor to head, at the latch"),
-    Kind.DIAGONAL_RISING: KindOfReading("rising diagonal", _LH - _HF, "hinge side's foot to the latch side's head"),
-    Kind.DIAGONAL_FALLING: KindOfReading("falling diagonal", _HH - _LF, "hinge side's head to the latch side's foot"),
+    Kind.WIDTH_TOP: KindOfReading("width at the top", _minus(_LH, _HH), "between the sides, just under the head"),
+    Kind.WIDTH_MIDDLE: KindOfReading(
+        "width in the middle", _mix((0.5, _LF), (0.5, _LH), (-0.5, _HF), (-0.5, _HH)), "half way up"
+    ),
+    Kind.WIDTH_BOTTOM: KindOfReading("width at the bottom", _minus(_LF, _HF), "between the sides, on the floor"),
+    Kind.HEIGHT_HINGE: KindOfReading(
+        "height at the hinge side", _minus(_HH, _HF), "finished floor to head, at the hinges"
+    ),
+    Kind.HEIGHT_MIDDLE: KindOfReading(
+        "height in the middle", _mix((0.5, _HH), (0.5, _LH), (-0.5, _HF), (-0.5, _LF)), "floor to head, half way"
+    ),
+    Kind.HEIGHT_LATCH: KindOfReading(
+        "height at the latch side", _minus(_LH, _LF), "finished floor to head, at the latch"
+    ),
+    Kind.DIAGONAL_RISING: KindOfReading(
+        "rising diagonal", _minus(_LH, _HF), "hinge side's foot to the latch side's head"
+    ),
+    Kind.DIAGONAL_FALLING: KindOfReading(
+        "falling diagonal", _minus(_HH, _LF), "hinge side's head to the latch side's foot"
+    ),
     Kind.LEAN_HINGE: KindOfReading(
-        "lean of the hinge side", (_HH - _HF)[:1], "over its height; plus: its head lies towards the latch"
+        "lean of the hinge side", _minus(_HH, _HF)[:1], "over its height; plus: its head lies towards the latch"
     ),
     Kind.LEAN_LATCH: KindOfReading(
-        "lean of the latch side", (_LH - _LF)[:1], "over its height; plus: its head lies away from the hinges"
+        "lean of the latch side", _minus(_LH, _LF)[:1], "over its height; plus: its head lies away from the hinges"
     ),
-    Kind.SILL_RISE: KindOfReading("rise of the sill", (_LF - _HF)[1:], "over its width; plus: higher at the latch"),
+    Kind.SILL_RISE: KindOfReading(
+        "rise of the sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"
+    ),
 }

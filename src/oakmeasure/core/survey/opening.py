@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
-
-import numpy as np
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
@@ -173,7 +172,7 @@ def _bow(ctx: Context, adj: Adjustment, kind: Kind) -> Figure | None:
 
 
 def _uncertainty(ctx: Context, adj: Adjustment, clear: Figure, hinge_at_head: bool, latch_at_foot: bool) -> None:
-    gradient = np.zeros(6)
+    gradient = [0.0] * 6
     gradient[0 if latch_at_foot else 2] += 1
     if hinge_at_head:
         gradient[4] -= 1
@@ -190,12 +189,12 @@ def _uncertainty(ctx: Context, adj: Adjustment, clear: Figure, hinge_at_head: bo
 
 
 def _skew(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> None:
-    rising = float(np.hypot(*adj.latch_head))
-    falling = float(np.hypot(adj.hinge_head[0] - adj.latch_foot[0], adj.hinge_head[1] - adj.latch_foot[1]))
+    rising = math.hypot(*adj.latch_head)
+    falling = math.hypot(adj.hinge_head[0] - adj.latch_foot[0], adj.hinge_head[1] - adj.latch_foot[1])
     width = (
         float(
-            np.hypot(*adj.latch_foot)
-            + np.hypot(adj.latch_head[0] - adj.hinge_head[0], adj.latch_head[1] - adj.hinge_head[1])
+            math.hypot(*adj.latch_foot)
+            + math.hypot(adj.latch_head[0] - adj.hinge_head[0], adj.latch_head[1] - adj.hinge_head[1])
         )
         / 2
     )
