@@ -96,9 +96,7 @@ def windows() -> list[Line]:
 def edits_redrawn() -> list[Line]:
     """One edit, solved and painted, at every stage; the cutting plan's own time is shown apart."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from oakmeasure.app.session import Session
-    from oakmeasure.app.start import application, demo_job
-    from oakmeasure.app.window import Window
+    from oakmeasure.app.start import application, demo_job, open_window
     from oakmeasure.core.cutting import boards, leaf_plan
     from oakmeasure.core.verdicts import Stage
 
@@ -114,9 +112,8 @@ def edits_redrawn() -> list[Line]:
 
     leaf_plan.plan_boards = timed
     app = application()
-    window = Window(Session(demo_job()))
+    window = open_window(demo_job())
     window.resize(1280, 800)
-    window.show()
     app.processEvents()
     times, plans = [], []
     for stage in Stage:

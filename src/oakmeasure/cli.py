@@ -23,4 +23,10 @@ def main() -> None:
         raise SystemExit(run(None if demo or not words else words[0], demo=demo))
     from oakmeasure.commands import app
 
-    app()
+    try:
+        app()
+    except Exception as error:
+        from oakmeasure.trouble import log_trouble
+
+        print(f"oak-measure: {log_trouble(error)}", file=sys.stderr)
+        raise SystemExit(1) from None

@@ -180,11 +180,10 @@ def test_hovering_a_part_lights_it_up_in_the_list_and_back(window):
 def test_working_leads_down_to_the_readings_and_back(window):
     window.session.show_working("leaf_width")
     for name in ("clear_width", "latch_side_in", "reading_width_top"):
-        links = [w for w in window.working.findChildren(QWidget) if w.accessibleName().startswith("working of")]
-        target = window.session.solved.figures[name].label
-        link = next(w for w in links if target in w.accessibleName())
-        QTest.mouseClick(link, Qt.MouseButton.LeftButton)
+        assert f'href="{name}"' in window.working.sum.text()
+        window.working.sum.linkActivated.emit(name)
         assert window.session.working == name
+        assert window.session.solved.figures[name].label.lower() in window.working.sum.text().lower()
     back = next(b for b in window.working.findChildren(QPushButton) if b.text() == "back")
     QTest.mouseClick(back, Qt.MouseButton.LeftButton)
     assert window.session.working == "latch_side_in"
@@ -357,6 +356,22 @@ def test_both_themes_meet_contrast_aa():
         for ink in (p.ink, p.pencil, p.accent, p.look, p.stop, p.fine):
             for paper in (p.sheet, p.ground, p.verdict, p.field):
                 assert theme.contrast(ink, paper) >= 4.5, (p.name, ink, paper)
+
+
+def test_a_fault_of_the_program_is_a_sentence_and_a_log_and_no_traceback(window, tmp_path, monkeypatch, capsys):
+    from oakmeasure import trouble
+    from oakmeasure.app import start
+
+    monkeypatch.setattr(trouble, "user_log_path", lambda *_args, **_kw: tmp_path)
+    said = []
+    monkeypatch.setattr(start.QMessageBox, "warning", lambda *words: said.append(words[-1]))
+    try:
+        raise RuntimeError("a fault")
+    except RuntimeError as error:
+        start.catch(RuntimeError, error, None)
+    assert "not your doing" in said[0]
+    assert "RuntimeError: a fault" in (tmp_path / "trouble.log").read_text()
+    assert "Traceback" not in capsys.readouterr().err
 
 
 def test_dark_theme_is_turned_on_and_off(window):

@@ -170,8 +170,7 @@ class Entry(QFrame):
         self._unit_label.setText("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
         self.line.setPlaceholderText(placeholder)
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
-        small = self._compact and show.system is System.INCH
-        self.line.setStyleSheet("font-size: 14px;" if small else "")
+        self.set_flag("small", self._compact and show.system is System.INCH)
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
@@ -186,11 +185,12 @@ class Entry(QFrame):
         self._refuse("")
 
     def set_flag(self, name: str, on: bool) -> None:
-        """Set one of the style flags `doubted`, `lit`, `focused`, `refused`."""
+        """Set one of the style flags `doubted`, `lit`, `focused`, `refused`, `small`."""
         if bool(self.property(name)) != on:
             self.setProperty(name, on)
-            self.style().unpolish(self)
-            self.style().polish(self)
+            for each in (self, self.line):
+                each.style().unpolish(each)
+                each.style().polish(each)
 
     # --- committing --------------------------------------------------------------------------------------
 

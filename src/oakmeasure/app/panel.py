@@ -63,7 +63,10 @@ class Card(QWidget):
 
     def _html(self, verdict: Verdict, answered: str) -> str:
         pencil = theme.palette().pencil
-        lines = [f'<b style="font-size:14px">{escape(verdict.title)}</b>', escape(theme.typeset(verdict.sentence))]
+        lines = [
+            f'<span style="font-size:14px; font-weight:600">{escape(verdict.title)}</span>',
+            escape(theme.typeset(verdict.sentence)),
+        ]
         if answered:
             lines.append(f'<span style="color:{pencil}">Answered for: {escape(answered)}</span>')
         lines += [
@@ -247,7 +250,7 @@ class WorkingView(QWidget):
         number = escape(_signed(row, theme.typeset(show.value(abs(row.value), row.unit))))
         rule = ""
         if row.op == "=":
-            words, number = f"<b>{words}</b>", f"<b>{number}</b>"
+            words, number = (f'<span style="font-weight:600">{each}</span>' for each in (words, number))
             rule = f"border-top:1px solid {p.ink};" if len(figure.rows) > 1 else ""
         return (
             f'<tr><td style="padding-right:8px">{words}</td>'

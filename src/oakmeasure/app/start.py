@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 from pathlib import Path
+from types import TracebackType
 
 from PySide6.QtWidgets import QApplication, QMessageBox
 
@@ -15,6 +17,7 @@ from oakmeasure.core.job import Job, new_job
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, load, loads
+from oakmeasure.trouble import log_trouble
 
 
 def demo_job() -> Job:
@@ -35,9 +38,30 @@ def application() -> QApplication:
     return app
 
 
+def open_window(job: Job, place: Path | None = None) -> Window:
+    """Return the window on a job, shown."""
+    window = Window(Session(job, place))
+    window.show()
+    # What is there now stays: the collector need not walk through it at every edit (a pause of some 100 ms).
+    gc.collect()
+    gc.freeze()
+    return window
+
+
+def catch(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+    """Take what nothing else caught: the person gets a sentence, the job stays open as it was."""
+    if issubclass(kind, KeyboardInterrupt):
+        sys.__excepthook__(kind, error, trace)
+        return
+    QMessageBox.warning(
+        QApplication.activeWindow(), "Something went wrong", f"{log_trouble(error)} The job is still open: save it."
+    )
+
+
 def run(path: str | None, *, demo: bool = False) -> int:
     """Open the window on a job file, on the demo job, or on a new job. Returns the exit status."""
     app = application()
+    sys.excepthook = catch
     refused = ""
     job, place = new_job(), None
     if demo:
@@ -47,8 +71,7 @@ def run(path: str | None, *, demo: bool = False) -> int:
             job, place = load(path), Path(path)
         except JobFileError as error:
             refused = str(error)
-    window = Window(Session(job, place))
-    window.show()
+    window = open_window(job, place)
     if refused:
         QMessageBox.information(window, "Not opened", refused)
     return app.exec()

@@ -22,6 +22,7 @@ MM_PER_INCH = 25.4  # exact: international yard and pound agreement of 1959
 KG_PER_LB = 0.45359237  # exact: the same agreement
 N_PER_LBF = 4.4482216152605  # exact: lb times standard gravity 9.80665
 LARGEST_LENGTH_MM = 100_000.0
+SMALL_MM = 3.0
 MINUS = "\N{MINUS SIGN}"
 
 
@@ -381,7 +382,9 @@ class Show:
             if 0 < abs(inches) < 1 / self.denominator and abs(inches * 64 - round(inches * 64)) > 1e-6:
                 return _trim(inches, 3) + '"'  # a residual or a clearance: no mark of the rule is near it
             return inch_text(mm, self.denominator, sign=sign)
-        return _trim(mm, self.decimals) + (" mm" if unit else "")
+        # Depths and gaps are worked to less than a tenth: 1.75 is not 1.8.
+        decimals = self.decimals + (abs(mm) < SMALL_MM)
+        return _trim(mm, decimals) + (" mm" if unit else "")
 
     def size(self, *mm: float) -> str:
         """Return `708 × 2016`."""
