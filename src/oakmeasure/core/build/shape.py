@@ -1,0 +1,119 @@
+"""The one shape of result that every construction gives: parts with their joints, panels and sight openings.
+
+Coordinates are the finished leaf's, seen from the opening face with the hinges on the left: x from the hinge
+edge, y up from the foot, in mm. A drawing for hinges on the right mirrors them; the numbers stay.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from oakmeasure.core.working import Figure
+
+
+@dataclass(frozen=True, slots=True)
+class Rect:
+    """An upright rectangle in the leaf."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+    @property
+    def width(self) -> float:
+        return self.x1 - self.x0
+
+    @property
+    def height(self) -> float:
+        return self.y1 - self.y0
+
+    def overlaps(self, other: Rect) -> bool:
+        return self.x0 < other.x1 and other.x0 < self.x1 and self.y0 < other.y1 and other.y0 < self.y1
+
+
+class Role(StrEnum):
+    """What a part is in the leaf."""
+
+    STILE = "stile"
+    RAIL = "rail"
+    MUNTIN = "muntin"
+    PANEL = "panel"
+
+
+@dataclass(frozen=True, slots=True)
+class Size:
+    """length along the grain, width across it, thickness; mm."""
+
+    length: float
+    width: float
+    thickness: float
+
+
+@dataclass(frozen=True, slots=True)
+class Tenon:
+    """One tenon, where it lies in the finished leaf. thickness: across the leaf."""
+
+    member: str
+    into: str
+    rect: Rect
+    thickness: float
+    through: bool
+    is_haunch: bool = False
+
+    @property
+    def volume(self) -> float:
+        return self.rect.width * self.rect.height * self.thickness
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part with the same name on the drawing, in the lists and on its label.
+
+    face: what is seen of it in the finished leaf (a panel: its sight). outline: the whole part, tongues too.
+    finished: in the hung leaf. planed: at the glue-up, trimming allowance still on. rough: sawn.
+    length, width: the figures behind `finished`. volume: net of joints and grooves, mm³, finished.
+    mark: its number in the cut list.
+    """
+
+    name: str
+    role: Role
+    face: Rect
+    outline: Rect
+    grain_upright: bool
+    species: str
+    finished: Size
+    planed: Size
+    rough: Size
+    length: Figure
+    width: Figure
+    volume: float
+    mark: str = ""
+
+    @property
+    def slug(self) -> str:
+        return self.name.replace(" ", "_").replace("-", "_")
+
+
+@dataclass(frozen=True, slots=True)
+class Build:
+    """A leaf as it is built. groove: width of the panel groove, 0 where there is none."""
+
+    width: float
+    height: float
+    thickness: float
+    parts: tuple[Part, ...]
+    tenons: tuple[Tenon, ...]
+    sights: tuple[Rect, ...]
+    groove_depth: float
+    groove_width: float
+    tenon_thickness: float
+    summary: str
+
+    def part(self, name: str) -> Part:
+        """Return the part called `name`; KeyError when there is none."""
+        for each in self.parts:
+            if each.name == name:
+                return each
+        raise KeyError(name)
