@@ -43,8 +43,11 @@ class _Frame:
 
     def rough(self, planed: Size, *, length: float | None = None) -> Size:
         rules = self.ctx.rules
-        return Size(length if length is not None else planed.length + rules.allow_length.value,
-                    planed.width + rules.allow_width.value, planed.thickness + rules.allow_thickness.value)
+        return Size(
+            length if length is not None else planed.length + rules.allow_length.value,
+            planed.width + rules.allow_width.value,
+            planed.thickness + rules.allow_thickness.value,
+        )
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -71,8 +74,18 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     # What a stop verdict speaks of (stiles that meet, say) can leave parts of no size: they are not cut.
     real = [part for part in ordered if min(part.finished.length, part.finished.width) > 0]
     parts = tuple(replace(part, mark=str(at), volume=max(part.volume, 0.0)) for at, part in enumerate(real, start=1))
-    return Build(fit.width.value, fit.height.value, frame.choice.thickness, parts, tuple(frame.tenons), tuple(sights),
-                 frame.groove.value, frame.choice.panel_thickness, frame.tenon_thick.value, summary)
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        frame.choice.thickness,
+        parts,
+        tuple(frame.tenons),
+        tuple(sights),
+        frame.groove.value,
+        frame.choice.panel_thickness,
+        frame.tenon_thick.value,
+        summary,
+    )
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
@@ -85,11 +98,23 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
     if choice.tenon is TenonKind.THROUGH:
         tenon = add(total("tenon", "tenon, through the stile", plus(stile)))
     else:
-        share, step = ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO), ctx.rule(
-            "joint_step", "joints are set out to")
+        share, step = (
+            ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
+            ctx.rule("joint_step", "joints are set out to"),
+        )
         value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
-        tenon = add(derived("tenon", "tenon, blind", value, Unit.MM, stile, share, step,
-                            formula="its share of the stile, to the full step below"))
+        tenon = add(
+            derived(
+                "tenon",
+                "tenon, blind",
+                value,
+                Unit.MM,
+                stile,
+                share,
+                step,
+                formula="its share of the stile, to the full step below",
+            )
+        )
     rail_length = add(total("rail_length", "rail, over its tenons", plus(shoulder), plus(tenon, 2)))
     return _Frame(ctx, fit, wood, choice, groove, stile, thickness, thick, tenon, shoulder, rail_length)
 
@@ -107,8 +132,11 @@ def _rails(frame: _Frame) -> None:
     rail("top rail", choice.top_rail, height.value - choice.top_rail)
     if choice.middle_rail is not None:
         lock = ctx.chosen("lock_height", "lock above the floor", choice.lock_height, "build.lock_height")
-        centre = ctx.figures.add(total("middle_rail_centre", "middle rail's centre, up the leaf", plus(lock),
-                                       minus(ctx.figures["gap_floor"])))
+        centre = ctx.figures.add(
+            total(
+                "middle_rail_centre", "middle rail's centre, up the leaf", plus(lock), minus(ctx.figures["gap_floor"])
+            )
+        )
         rail("middle rail", choice.middle_rail, centre.value - choice.middle_rail / 2)
     rail("bottom rail", choice.bottom_rail, 0.0)
 
@@ -126,13 +154,35 @@ def _rows(frame: _Frame) -> list[Span]:
         spans = [("lower ", bottom.y1, middle.y0), ("upper ", middle.y1, top.y0)]
         half = frame.rail_widths["middle rail"]
         centre = ctx.figures["middle_rail_centre"]
-        ctx.figures.add(total("sight_height_lower", "lower panels, sight height", plus(centre), minus(half, 0.5),
-                              minus(frame.rail_widths["bottom rail"])))
-        ctx.figures.add(total("sight_height_upper", "upper panels, sight height", plus(frame.fit.height), minus(centre),
-                              minus(half, 0.5), minus(frame.rail_widths["top rail"])))
+        ctx.figures.add(
+            total(
+                "sight_height_lower",
+                "lower panels, sight height",
+                plus(centre),
+                minus(half, 0.5),
+                minus(frame.rail_widths["bottom rail"]),
+            )
+        )
+        ctx.figures.add(
+            total(
+                "sight_height_upper",
+                "upper panels, sight height",
+                plus(frame.fit.height),
+                minus(centre),
+                minus(half, 0.5),
+                minus(frame.rail_widths["top rail"]),
+            )
+        )
     if middle is None:
-        ctx.figures.add(total("sight_height", "panels, sight height", plus(frame.fit.height),
-                              minus(frame.rail_widths["top rail"]), minus(frame.rail_widths["bottom rail"])))
+        ctx.figures.add(
+            total(
+                "sight_height",
+                "panels, sight height",
+                plus(frame.fit.height),
+                minus(frame.rail_widths["top rail"]),
+                minus(frame.rail_widths["bottom rail"]),
+            )
+        )
     return [(name, y0, y1) for name, y0, y1 in spans if y1 > y0]
 
 
@@ -153,8 +203,15 @@ def _columns(frame: _Frame) -> list[Span]:
 def _rail_part(frame: _Frame, name: str, columns: int) -> None:
     rect, width = frame.rails[name], frame.rail_widths[name]
     end = "top" if name == "top rail" else "bottom" if name == "bottom rail" else ""
-    joint = RailJoint(name, rect, end, frame.groove.value, frame.tenon.value, frame.tenon_thick.value,
-                      frame.choice.tenon is TenonKind.THROUGH)
+    joint = RailJoint(
+        name,
+        rect,
+        end,
+        frame.groove.value,
+        frame.tenon.value,
+        frame.tenon_thick.value,
+        frame.choice.tenon is TenonKind.THROUGH,
+    )
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
     trim = frame.fit.trim_height.value if end else 0.0
@@ -164,12 +221,28 @@ def _rail_part(frame: _Frame, name: str, columns: int) -> None:
     planed = Size(finished.length + 2 * past, width.value + trim, finished.thickness)
     grooved = 1 if end else 2
     open_length = max(rect.width - (columns - 1) * (frame.choice.muntin or 0.0), 0.0)
-    volume = rect.width * rect.height * finished.thickness + sum(each.volume for each in mine) - (
-        grooved * open_length * frame.groove.value * frame.choice.panel_thickness)
+    volume = (
+        rect.width * rect.height * finished.thickness
+        + sum(each.volume for each in mine)
+        - (grooved * open_length * frame.groove.value * frame.choice.panel_thickness)
+    )
     reach = frame.tenon.value
-    frame.parts.append(Part(name, Role.RAIL, rect, Rect(rect.x0 - reach, rect.y0, rect.x1 + reach, rect.y1), False,
-                            frame.wood.frame.key, finished, planed, frame.rough(planed), frame.rail_length, width,
-                            volume))
+    frame.parts.append(
+        Part(
+            name,
+            Role.RAIL,
+            rect,
+            Rect(rect.x0 - reach, rect.y0, rect.x1 + reach, rect.y1),
+            False,
+            frame.wood.frame.key,
+            finished,
+            planed,
+            frame.rough(planed),
+            frame.rail_length,
+            width,
+            volume,
+        )
+    )
 
 
 def _stiles(frame: _Frame, rows: list[Span]) -> None:
@@ -182,8 +255,22 @@ def _stiles(frame: _Frame, rows: list[Span]) -> None:
     for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
         mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
-        frame.parts.append(Part(name, Role.STILE, rect, rect, True, frame.wood.frame.key, finished, planed, rough,
-                                fit.height, frame.stile, h * s * finished.thickness - mortises - groove))
+        frame.parts.append(
+            Part(
+                name,
+                Role.STILE,
+                rect,
+                rect,
+                True,
+                frame.wood.frame.key,
+                finished,
+                planed,
+                rough,
+                fit.height,
+                frame.stile,
+                h * s * finished.thickness - mortises - groove,
+            )
+        )
 
 
 def _muntin(frame: _Frame, row: Span) -> None:
@@ -192,16 +279,19 @@ def _muntin(frame: _Frame, row: Span) -> None:
     name = f"{prefix}muntin"
     stub = ctx.rule("muntin_tenon", "muntin's tenon")
     sight = ctx.figures[f"sight_height_{prefix.strip()}" if prefix else "sight_height"]
-    length = ctx.figures.add(total(f"{name.replace(' ', '_')}_length", f"{name}, over its tenons", plus(sight),
-                                   plus(stub, 2)))
+    length = ctx.figures.add(
+        total(f"{name.replace(' ', '_')}_length", f"{name}, over its tenons", plus(sight), plus(stub, 2))
+    )
     centre = frame.fit.width.value / 2
     rect = Rect(centre - muntin.value / 2, y0, centre + muntin.value / 2, y1)
     below = "bottom rail" if prefix != "upper " else "middle rail"
     above = "top rail" if prefix != "lower " else "middle rail"
     inset = min(frame.groove.value, muntin.value / 2 - 1)
     x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
-    ends = (Tenon(name, below, Rect(x0, y0 - stub.value, x1, y0), thick, False),
-            Tenon(name, above, Rect(x0, y1, x1, y1 + stub.value), thick, False))
+    ends = (
+        Tenon(name, below, Rect(x0, y0 - stub.value, x1, y0), thick, False),
+        Tenon(name, above, Rect(x0, y1, x1, y1 + stub.value), thick, False),
+    )
     frame.tenons += ends
     finished = Size(length.value, muntin.value, frame.thickness.value)
     groove = 2 * (y1 - y0) * frame.groove.value * frame.choice.panel_thickness
@@ -210,9 +300,22 @@ def _muntin(frame: _Frame, row: Span) -> None:
         taken = sum(each.volume for each in ends if each.into == part.name)
         if taken:
             frame.parts[at] = _lighter(part, taken)
-    frame.parts.append(Part(name, Role.MUNTIN, rect, Rect(rect.x0, y0 - stub.value, rect.x1, y1 + stub.value), True,
-                            frame.wood.frame.key, finished, finished, frame.rough(finished), length, muntin,
-                            volume))
+    frame.parts.append(
+        Part(
+            name,
+            Role.MUNTIN,
+            rect,
+            Rect(rect.x0, y0 - stub.value, rect.x1, y1 + stub.value),
+            True,
+            frame.wood.frame.key,
+            finished,
+            finished,
+            frame.rough(finished),
+            length,
+            muntin,
+            volume,
+        )
+    )
 
 
 def _lighter(part: Part, volume: float) -> Part:
@@ -223,37 +326,105 @@ def _panels(frame: _Frame, rows: list[Span], columns: list[Span]) -> None:
     ctx, wood, choice = frame.ctx, frame.wood, frame.choice
     clearance = ctx.rule("panel_clearance", "clearance of a panel")
     sight_width = ctx.figures["sight_width"]
-    whole = ctx.figures.add(total("panel_widest", "panel to the bottoms of its grooves", plus(sight_width),
-                                  plus(frame.groove, 2)))
-    swell = ctx.figures.add(derived("panel_swell", "panel swells, at the wettest, by", max(0.0, change_of_width(
-        width=whole.value, coefficient=wood.panel_coefficient.value, from_moisture=wood.made.value,
-        to_moisture=wood.wet.value)), Unit.MM, whole, wood.panel_coefficient, wood.made, wood.wet,
-        formula="width × movement × points of moisture"))
-    room = ctx.figures.add(total("panel_room", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)))
-    width = ctx.figures.add(total("panel_width", "panel, width", plus(sight_width), plus(frame.groove, 2), minus(room, 2)))
-    shrink = ctx.figures.add(derived("panel_shrink", "panel shrinks, at the driest, by", max(0.0, -change_of_width(
-        width=width.value, coefficient=wood.panel_coefficient.value, from_moisture=wood.made.value,
-        to_moisture=wood.dry.value)), Unit.MM, width, wood.panel_coefficient, wood.made, wood.dry,
-        formula="width × movement × points of moisture"))
-    hold = ctx.figures.add(total("panel_hold", "panel held, at the driest", plus(frame.groove), minus(room),
-                                 minus(shrink, 0.5)))
+    whole = ctx.figures.add(
+        total("panel_widest", "panel to the bottoms of its grooves", plus(sight_width), plus(frame.groove, 2))
+    )
+    swell = ctx.figures.add(
+        derived(
+            "panel_swell",
+            "panel swells, at the wettest, by",
+            max(
+                0.0,
+                change_of_width(
+                    width=whole.value,
+                    coefficient=wood.panel_coefficient.value,
+                    from_moisture=wood.made.value,
+                    to_moisture=wood.wet.value,
+                ),
+            ),
+            Unit.MM,
+            whole,
+            wood.panel_coefficient,
+            wood.made,
+            wood.wet,
+            formula="width × movement × points of moisture",
+        )
+    )
+    room = ctx.figures.add(
+        total("panel_room", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance))
+    )
+    width = ctx.figures.add(
+        total("panel_width", "panel, width", plus(sight_width), plus(frame.groove, 2), minus(room, 2))
+    )
+    shrink = ctx.figures.add(
+        derived(
+            "panel_shrink",
+            "panel shrinks, at the driest, by",
+            max(
+                0.0,
+                -change_of_width(
+                    width=width.value,
+                    coefficient=wood.panel_coefficient.value,
+                    from_moisture=wood.made.value,
+                    to_moisture=wood.dry.value,
+                ),
+            ),
+            Unit.MM,
+            width,
+            wood.panel_coefficient,
+            wood.made,
+            wood.dry,
+            formula="width × movement × points of moisture",
+        )
+    )
+    hold = ctx.figures.add(
+        total("panel_hold", "panel held, at the driest", plus(frame.groove), minus(room), minus(shrink, 0.5))
+    )
     for prefix, y0, y1 in rows:
         sight = ctx.figures[f"sight_height_{prefix.strip()}" if prefix else "sight_height"]
-        length = ctx.figures.add(total(f"{prefix.strip() or 'whole'}_panel_length", f"{prefix}panel, length".strip(),
-                                       plus(sight), plus(frame.groove, 2), minus(clearance, 2)))
+        length = ctx.figures.add(
+            total(
+                f"{prefix.strip() or 'whole'}_panel_length",
+                f"{prefix}panel, length".strip(),
+                plus(sight),
+                plus(frame.groove, 2),
+                minus(clearance, 2),
+            )
+        )
         for side, x0, x1 in columns:
             face = Rect(x0, y0, x1, y1)
             reach_x, reach_y = frame.groove.value - room.value, frame.groove.value - clearance.value
             outline = Rect(x0 - reach_x, y0 - reach_y, x1 + reach_x, y1 + reach_y)
             finished = Size(length.value, width.value, choice.panel_thickness)
             rough = frame.rough(finished)
-            frame.parts.append(Part(f"{prefix}{side}panel", Role.PANEL, face, outline, True, wood.panel.key, finished,
-                                    finished, rough, length, width,
-                                    finished.length * finished.width * finished.thickness))
+            frame.parts.append(
+                Part(
+                    f"{prefix}{side}panel",
+                    Role.PANEL,
+                    face,
+                    outline,
+                    True,
+                    wood.panel.key,
+                    finished,
+                    finished,
+                    rough,
+                    length,
+                    width,
+                    finished.length * finished.width * finished.thickness,
+                )
+            )
     checks.judge_panels(ctx, choice, hold, room, swell, frame.groove, frame.tenon_thick)
 
 
 def inputs(ctx: Context) -> None:
     """Add what other stages need before the leaf is built: its thickness."""
-    ctx.figures.add(given("thickness", "leaf thickness", ctx.leaf.build.thickness, edit="build.thickness",
-                          source="set by hand for this leaf", choice=True))
+    ctx.figures.add(
+        given(
+            "thickness",
+            "leaf thickness",
+            ctx.leaf.build.thickness,
+            edit="build.thickness",
+            source="set by hand for this leaf",
+            choice=True,
+        )
+    )

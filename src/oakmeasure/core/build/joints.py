@@ -31,8 +31,17 @@ def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
     share = ctx.rule("tenon_share", "tenon's share of the thickness", Unit.RATIO)
     wanted = thickness.value * share.value
     cutter = min(ctx.rules.cutters, key=lambda each: (abs(each - wanted), each))
-    return ctx.figures.add(derived("tenon_thickness", "tenon, thickness", cutter, Unit.MM, thickness, share,
-                                   formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter"))
+    return ctx.figures.add(
+        derived(
+            "tenon_thickness",
+            "tenon, thickness",
+            cutter,
+            Unit.MM,
+            thickness,
+            share,
+            formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter",
+        )
+    )
 
 
 def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon]:
@@ -55,8 +64,14 @@ def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon
 def _tenon(joint: RailJoint, stile: str, at_hinge: bool, reach: float, y0: float, y1: float, width: float) -> Tenon:
     x0, x1 = (joint.rect.x0 - reach, joint.rect.x0) if at_hinge else (joint.rect.x1, joint.rect.x1 + reach)
     is_haunch = reach < joint.tenon
-    return Tenon(joint.rail, stile, Rect(max(x0, 0.0), y0, min(x1, width), y1), joint.thickness,
-                 joint.through and not is_haunch, is_haunch)
+    return Tenon(
+        joint.rail,
+        stile,
+        Rect(max(x0, 0.0), y0, min(x1, width), y1),
+        joint.thickness,
+        joint.through and not is_haunch,
+        is_haunch,
+    )
 
 
 def _across(ctx: Context, joint: RailJoint) -> tuple[list[tuple[float, float]], tuple[float, float] | None]:
