@@ -13,11 +13,7 @@ from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.working import State
 
-NEXT_STATE = {
-    State.MEASURED: State.ASSUMED,
-    State.ASSUMED: State.FROM_TABLE,
-    State.FROM_TABLE: State.MEASURED,
-}
+NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
 
 
 def read(text: str, unit: Unit, show: Show, *, signed: bool = False) -> float:

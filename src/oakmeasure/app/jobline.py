@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, QStringListModel, Qt, Signal
-from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFocusEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QButtonGroup, QCompleter, QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
 
 from oakmeasure.app import theme
+from oakmeasure.app.clickable import Clickable
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import label
 from oakmeasure.core.build.shape import Role
@@ -18,17 +19,13 @@ SILHOUETTE_HEIGHT = 36.0
 TALLEST_MM = 2200.0
 
 
-class Silhouette(QWidget):
+class Silhouette(Clickable):
     """One leaf, small and to scale; click to work on it."""
-
-    clicked = Signal()
 
     def __init__(self, solved: LeafSolution, number: int) -> None:
         super().__init__()
         self.number = number
         self.show_leaf(solved, current=False)
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def show_leaf(self, solved: LeafSolution, *, current: bool) -> None:
         """Show a leaf as it is now."""
@@ -69,23 +66,6 @@ class Silhouette(QWidget):
             painter.setBrush(theme.mixed(species(part.species).tint, share, p.sheet))
             painter.drawRect(box)
         painter.end()
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.clicked.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
-            self.clicked.emit()
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        self.update()
-        super().focusInEvent(event)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        self.update()
-        super().focusOutEvent(event)
 
 
 class Find(QLineEdit):

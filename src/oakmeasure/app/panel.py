@@ -5,17 +5,11 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QEnterEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QLabel,
-    QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from oakmeasure.app import theme
+from oakmeasure.app.clickable import Clickable
 from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import label
@@ -24,10 +18,9 @@ from oakmeasure.core.verdicts import Level, Remedy, Verdict
 from oakmeasure.core.working import Figure, Row, State
 
 
-class Card(QWidget):
+class Card(Clickable):
     """One verdict: its shape, its title, its sentence with the numbers, and what would mend it."""
 
-    chosen = Signal()
     taken = Signal(object)
     pointed = Signal(bool)
 
@@ -35,8 +28,6 @@ class Card(QWidget):
         super().__init__()
         self.verdict: Verdict | None = None
         self._answered = ""
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
         column = QVBoxLayout(self)
         column.setContentsMargins(38, 7, 8, 8)
         column.setSpacing(1)
@@ -116,15 +107,6 @@ class Card(QWidget):
         paint_level(painter, level, QRectF(15, 11, 13, 12))
         painter.end()
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.chosen.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
-            self.chosen.emit()
-        else:
-            super().keyPressEvent(event)
-
     def enterEvent(self, event: QEnterEvent) -> None:
         self.pointed.emit(True)
 
@@ -172,7 +154,7 @@ class Verdicts(QScrollArea):
 
     def _new_card(self) -> None:
         card = Card()
-        card.chosen.connect(lambda: self._go(card.verdict))
+        card.clicked.connect(lambda: self._go(card.verdict))
         card.taken.connect(lambda remedy: card.refuse(self.session.take(remedy)))
         card.pointed.connect(lambda over: self.session.light(card.verdict.where if over and card.verdict else ""))
         self._column.insertWidget(len(self.cards), card)

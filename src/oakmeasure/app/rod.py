@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from oakmeasure.app import theme
+from oakmeasure.app.clickable import Clickable
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import grain_lines
 from oakmeasure.core.verdicts import Level, Stage
@@ -43,10 +44,8 @@ def paint_level(painter: QPainter, level: Level, box: QRectF) -> None:
     painter.setBrush(Qt.BrushStyle.NoBrush)
 
 
-class Mark(QWidget):
+class Mark(Clickable):
     """One stage on the rod: its name, its key figure now and its worst verdict."""
-
-    clicked = Signal()
 
     def __init__(self, stage: Stage) -> None:
         super().__init__()
@@ -55,8 +54,6 @@ class Mark(QWidget):
         self.level = Level.FINE
         self.current = False
         self.setObjectName(f"mark-{stage}")
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:
@@ -92,23 +89,6 @@ class Mark(QWidget):
             painter.drawEllipse(box.center(), 11.5, 11.5)
         paint_level(painter, self.level, box)
         painter.end()
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.clicked.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.clicked.emit()
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        self.update()
-        super().focusInEvent(event)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        self.update()
-        super().focusOutEvent(event)
 
 
 class Rod(QWidget):

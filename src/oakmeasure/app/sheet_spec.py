@@ -206,6 +206,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
                   note="both leaves pressed together, over the knuckle's side"),
             Field("hardware.butt.knuckle", "pin out from the face", has_state=True),
             Field("hardware.butt.setback", "pin back from the edge", has_state=True),
+            Field("hardware.butt.rating_kg", "rated for a leaf of", Unit.KG, has_state=True),
         ), hint="measured, when it is"),
     ),
 }  # fmt: skip

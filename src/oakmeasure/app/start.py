@@ -8,6 +8,7 @@ import sys
 from pathlib import Path
 from types import TracebackType
 
+from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QMessageBox
 
 from oakmeasure.app import theme
@@ -72,6 +73,8 @@ def run(path: str | None, *, demo: bool = False) -> int:
         except JobFileError as error:
             refused = str(error)
     window = open_window(job, place)
+    if path is None and not demo:
+        QTimer.singleShot(0, window.commands.new_job)
     if refused:
         QMessageBox.information(window, "Not opened", refused)
     return app.exec()

@@ -39,9 +39,11 @@ class Context:
             value, source = shop.value, self._why(shop)
         return self.figures.add(given(name, label, value, unit, source=source, edit=edit, choice=True))
 
-    def reading(self, name: str, label: str, reading: Reading, edit: str, source: str = "") -> Figure:
+    def reading(
+        self, name: str, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
+    ) -> Figure:
         """Return a reading or a hardware figure, with its state."""
-        return self.figures.add(given(name, label, reading.value, state=reading.state, source=source, edit=edit))
+        return self.figures.add(given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit))
 
     def _why(self, rule: Rule) -> str:
         return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"

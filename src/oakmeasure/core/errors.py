@@ -12,13 +12,7 @@ class InputError(ValueError):
     """
 
     def __init__(
-        self,
-        field: str,
-        value: object,
-        need: str = "",
-        *,
-        limits: tuple[float, float] | None = None,
-        unit: str = "",
+        self, field: str, value: object, need: str = "", *, limits: tuple[float, float] | None = None, unit: str = ""
     ) -> None:
         super().__init__(field, value, need)
         self.field = field

@@ -49,9 +49,9 @@ class Reading(Model):
     sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
 
 
-def _reading(low: float, high: float, what: str) -> AfterValidator:
+def _reading(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
     def check(reading: Reading) -> Reading:
-        check_between(reading.value, low, high, what)
+        check_between(reading.value, low, high, what, unit)
         return reading
 
     return AfterValidator(check)
@@ -62,6 +62,7 @@ HeightReading = Annotated[Reading, _reading(300, 4000, "height")]
 DiagonalReading = Annotated[Reading, _reading(360, 5000, "diagonal")]
 LeanReading = Annotated[Reading, _reading(-150, 150, "lean")]
 SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
+RatingReading = Annotated[Reading, _reading(1, 1000, "rating", "kg")]
 ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
 
 
@@ -161,7 +162,8 @@ class TimberChoices(Model):
 class Butt(Model):
     """A butt hinge as it lies on the bench; each figure says how well it is known.
 
-    knuckle: pin centre out from the opening face. setback: pin centre back from the leaf's edge.
+    knuckle: pin centre out from the opening face. setback: pin centre back from the leaf's edge. rating_kg: the
+    leaf that a set of them carries.
     """
 
     name: str
@@ -170,8 +172,7 @@ class Butt(Model):
     closed: SmallReading
     knuckle: SmallReading
     setback: SmallReading
-    rating_kg: Annotated[float, between(1, 1000, "rating", "kg")]
-    screws: Annotated[int, Field(ge=1, le=12)] = 4
+    rating_kg: RatingReading
 
 
 def butt_from_table(key: str) -> Butt:
@@ -183,9 +184,7 @@ def butt_from_table(key: str) -> Butt:
 
     return Butt(
         name=row["name"],
-        rating_kg=row["rating_kg"],
-        screws=row["screws"],
-        **{each: known(each) for each in ("length", "leaf", "closed", "knuckle", "setback")},
+        **{each: known(each) for each in ("length", "leaf", "closed", "knuckle", "setback", "rating_kg")},
     )
 
 
@@ -272,8 +271,7 @@ def new_job(
 ) -> Job:
     """Return a job with one leaf in an opening that nobody has measured yet (its readings are assumed)."""
     readings = OpeningReadings(
-        width_middle=Reading(value=width, state=State.ASSUMED),
-        height_middle=Reading(value=height, state=State.ASSUMED),
+        width_middle=Reading(value=width, state=State.ASSUMED), height_middle=Reading(value=height, state=State.ASSUMED)
     )
     leaf = Leaf(id="leaf-1", name="Leaf 1", readings=readings)
     return Job(name=name, unit=unit, rules=load_rules(rules), boards=default_boards(), leaves=(leaf,))

@@ -123,15 +123,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.
-KEY_FIGURES = (
-    "leaf_width",
-    "leaf_height",
-    "rail_length",
-    "panel_width",
-    "butt_depth",
-    "butt_across",
-    "least_bevel",
-)
+KEY_FIGURES = ("leaf_width", "leaf_height", "rail_length", "panel_width", "butt_depth", "butt_across", "least_bevel")
 
 
 def _judge_states(ctx: Context) -> None:

@@ -125,13 +125,7 @@ def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
         count = {1.0: "", 0.5: "half of "}.get(times, f"{times:g} × ")
         op = MINUS if term.times < 0 else "+" if at else ""
         rows.append(
-            Row(
-                op,
-                count + term.figure.label,
-                abs(term.times) * term.figure.value,
-                term.figure.unit,
-                term.figure.name,
-            )
+            Row(op, count + term.figure.label, abs(term.times) * term.figure.value, term.figure.unit, term.figure.name)
         )
     unit = terms[0].figure.unit
     rows.append(Row("=", label, value, unit, name))
@@ -139,15 +133,7 @@ def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
     return Figure(name, label, value, unit, tuple(rows), source, state, rests)
 
 
-def derived(
-    name: str,
-    label: str,
-    value: float,
-    unit: Unit,
-    *inputs: Figure,
-    formula: str,
-    source: str = "",
-) -> Figure:
+def derived(name: str, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = "") -> Figure:
     """Return a figure worked out by a formula that is more than a sum; the formula stands in its working."""
     rows = [Row("", each.label, each.value, each.unit, each.name) for each in inputs]
     if formula:

@@ -14,9 +14,7 @@ if TYPE_CHECKING:
     from oakmeasure.core.build.shape import Build
 
 # kind -> (the trade's name, the module); a module is imported when the first leaf of its kind is solved.
-CONSTRUCTIONS = {
-    "framed": ("framed and panelled", "oakmeasure.core.build.framed"),
-}
+CONSTRUCTIONS = {"framed": ("framed and panelled", "oakmeasure.core.build.framed")}
 
 
 def builder(kind: str) -> Callable[..., Build]:

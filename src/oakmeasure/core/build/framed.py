@@ -329,54 +329,14 @@ def _panels(frame: _Frame, rows: list[Span], columns: list[Span]) -> None:
     whole = ctx.figures.add(
         total("panel_widest", "panel to the bottoms of its grooves", plus(sight_width), plus(frame.groove, 2))
     )
-    swell = ctx.figures.add(
-        derived(
-            "panel_swell",
-            "panel swells, at the wettest, by",
-            max(
-                0.0,
-                change_of_width(
-                    width=whole.value,
-                    coefficient=wood.panel_coefficient.value,
-                    from_moisture=wood.made.value,
-                    to_moisture=wood.wet.value,
-                ),
-            ),
-            Unit.MM,
-            whole,
-            wood.panel_coefficient,
-            wood.made,
-            wood.wet,
-            formula="width × movement × points of moisture",
-        )
-    )
+    swell = _panel_moves(frame, "swell", "swells, at the wettest", whole, wood.wet)
     room = ctx.figures.add(
         total("panel_room", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance))
     )
     width = ctx.figures.add(
         total("panel_width", "panel, width", plus(sight_width), plus(frame.groove, 2), minus(room, 2))
     )
-    shrink = ctx.figures.add(
-        derived(
-            "panel_shrink",
-            "panel shrinks, at the driest, by",
-            max(
-                0.0,
-                -change_of_width(
-                    width=width.value,
-                    coefficient=wood.panel_coefficient.value,
-                    from_moisture=wood.made.value,
-                    to_moisture=wood.dry.value,
-                ),
-            ),
-            Unit.MM,
-            width,
-            wood.panel_coefficient,
-            wood.made,
-            wood.dry,
-            formula="width × movement × points of moisture",
-        )
-    )
+    shrink = _panel_moves(frame, "shrink", "shrinks, at the driest", width, wood.dry)
     hold = ctx.figures.add(
         total("panel_hold", "panel held, at the driest", plus(frame.groove), minus(room), minus(shrink, 0.5))
     )
@@ -414,6 +374,31 @@ def _panels(frame: _Frame, rows: list[Span], columns: list[Span]) -> None:
                 )
             )
     checks.judge_panels(ctx, choice, hold, room, swell, frame.groove, frame.tenon_thick)
+
+
+def _panel_moves(frame: _Frame, key: str, words: str, across: Figure, air: Figure) -> Figure:
+    """Add how much a panel swells or shrinks from the moisture it is made at to that of the air; never less than 0."""
+    wood = frame.wood
+    change = change_of_width(
+        width=across.value,
+        coefficient=wood.panel_coefficient.value,
+        from_moisture=wood.made.value,
+        to_moisture=air.value,
+    )
+    value = max(0.0, change if key == "swell" else -change)
+    return frame.ctx.figures.add(
+        derived(
+            f"panel_{key}",
+            f"panel {words}, by",
+            value,
+            Unit.MM,
+            across,
+            wood.panel_coefficient,
+            wood.made,
+            air,
+            formula="width × movement × points of moisture",
+        )
+    )
 
 
 def inputs(ctx: Context) -> None:

@@ -124,13 +124,7 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
 
 
 def _path(
-    page: Sketch,
-    at: Callable[[float, float], Point],
-    w: float,
-    t: float,
-    back: float,
-    knuckle: float,
-    setback: float,
+    page: Sketch, at: Callable[[float, float], Point], w: float, t: float, back: float, knuckle: float, setback: float
 ) -> None:
     """The circle of the back corner about the pin, from shut to a few degrees open."""
     radius = math.hypot(w + setback - back, t + knuckle)

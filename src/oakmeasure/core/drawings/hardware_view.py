@@ -7,15 +7,7 @@ from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
-from oakmeasure.core.drawings.leaf_view import (
-    LINING_SHOWN,
-    front,
-    no_leaf,
-    side_gaps,
-    sketch_for,
-    surround,
-    unit_step,
-)
+from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, side_gaps, sketch_for, surround, unit_step
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
@@ -42,7 +34,17 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
     _edge(sketch.page(), leaf, build, butts, show, x, step)
     _plan(sketch.page(), leaf, build, butts, show, x + build.thickness + 14 * step, step)
+    _schools(sketch.page(), leaf, butts, show, step)
     return sketch.drawing(margin=step)
+
+
+def _schools(page: Sketch, leaf: LeafSolution, butts: Butts, show: Show, step: float) -> None:
+    """Where the other schools would put them, down from the leaf's top, for comparison."""
+    x, y = -side_gaps(leaf)[0] - LINING_SHOWN - 25 * step, -7 * step
+    for at, (school, tops) in enumerate(butts.schools.items()):
+        places = ", ".join(show.length(top, sign=False) for top in tops) or "no room"
+        text = f"{school} it would be {places}"
+        page.label(x, y - 5 * step * at, text, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
 
 
 def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
@@ -75,12 +77,7 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, sho
             page.line([(column - step, y), (column + step, y)], Layer.DIMENSION, ref=ref)
             page.line([(column + step, y), (-outside, y)], Layer.FAINT)
             page.label(
-                column,
-                y - 2.0 * step,
-                show.length(figure.value),
-                bold=True,
-                ref=f"figure:{figure.name}",
-                on_paper=True,
+                column, y - 2.0 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}", on_paper=True
             )
 
 

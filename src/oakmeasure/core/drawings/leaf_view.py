@@ -225,7 +225,7 @@ def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, st
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
-    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 12 * step
+    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 15 * step
 
 
 def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:

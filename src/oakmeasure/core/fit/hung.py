@@ -151,13 +151,7 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         )
     else:
         ctx.say(
-            "bevel",
-            Level.FINE,
-            Stage.FIT,
-            "The latch edge passes",
-            numbers,
-            where="edge:latch",
-            figure="least_bevel",
+            "bevel", Level.FINE, Stage.FIT, "The latch edge passes", numbers, where="edge:latch", figure="least_bevel"
         )
     return school
 

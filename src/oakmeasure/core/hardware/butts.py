@@ -63,17 +63,22 @@ class Butts:
     schools: dict[str, tuple[float, ...]]  # near upper ends by the other schools, for comparison
 
 
+BUTT_FIGURES = (
+    ("length", "butt, length", Unit.MM),
+    ("leaf", "butt, width of one leaf", Unit.MM),
+    ("closed", "butt, thickness when shut", Unit.MM),
+    ("knuckle", "pin's centre, out from the face", Unit.MM),
+    ("setback", "pin's centre, back from the edge", Unit.MM),
+    ("rating_kg", "butts, the leaf they are rated for", Unit.KG),
+)
+
+
 def inputs(ctx: Context) -> None:
     """Add the butt's own figures with their states, before fit needs its pin."""
     butt = ctx.leaf.hardware.butt
-    for name, label in (
-        ("length", "butt, length"),
-        ("leaf", "butt, width of one leaf"),
-        ("closed", "butt, thickness when shut"),
-        ("knuckle", "pin's centre, out from the face"),
-        ("setback", "pin's centre, back from the edge"),
-    ):
-        ctx.reading(f"butt_{name}", label, getattr(butt, name), f"hardware.butt.{name}", f"“{butt.name}”")
+    for name, label, unit in BUTT_FIGURES:
+        reading = getattr(butt, name)
+        ctx.reading(f"butt_{name}", label, reading, f"hardware.butt.{name}", f"“{butt.name}”", unit)
 
 
 def butt_count(*, height: float, mass: float) -> int:
@@ -199,7 +204,7 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         )
     places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
-    _judge_count(ctx, int(count.value), by_rule, school, mass, choice.butt.rating_kg)
+    _judge_count(ctx, int(count.value), by_rule, school, mass)
     _judge_places(ctx, places, build)
     return Butts(
         places,
@@ -340,7 +345,8 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
     )
 
 
-def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure, rating: float) -> None:
+def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure) -> None:
+    rating = ctx.figures["butt_rating_kg"]
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
     if count < by_rule:
         ctx.say(
@@ -353,7 +359,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             rule=f"{by_rule} by height and weight",
             figure="butt_count",
         )
-    if mass.value > rating:
+    if mass.value > rating.value:
         ctx.say(
             "butts-weak",
             Level.STOP,
@@ -361,7 +367,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             "The leaf is too heavy for these butts",
             numbers,
             Remedy("Stronger butts"),
-            rule=f"rated for {ctx.show.value(rating, Unit.KG)}",
+            rule=f"rated for {ctx.fmt(rating)}",
             where="butt:1",
             figure="mass",
         )
@@ -372,7 +378,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             Stage.HARDWARE,
             "The butts carry the leaf",
             numbers,
-            rule=f"rated for {ctx.show.value(rating, Unit.KG)}",
+            rule=f"rated for {ctx.fmt(rating)}",
             figure="top_hinge_pull",
         )
 

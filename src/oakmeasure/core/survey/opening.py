@@ -274,12 +274,14 @@ def _judge_readings(ctx: Context, adj: Adjustment) -> None:
         )
     elif not said:
         least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
+        width, sigma_width = ctx.figures["clear_width"], ctx.figures["clear_width_uncertainty"]
         ctx.say(
             "survey-agrees",
             Level.FINE,
             Stage.MEASURE,
             "The readings agree",
-            f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show.",
+            f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
+            f"The clear width is {ctx.fmt(width)} ± {ctx.fmt(sigma_width)}.",
             rule="normalised residual under 3",
             figure="clear_width",
         )
