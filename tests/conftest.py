@@ -8,8 +8,9 @@ import pytest
 from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-# The suite's own machine may be slow or busy: no example is ever failed for its time.
-settings.register_profile("suite", deadline=None, max_examples=60, derandomize=True)
+# The suite's own machine may be slow or busy: no example is ever failed for its time. EXAMPLES=1000 looks deeper.
+EXAMPLES = int(os.environ.get("EXAMPLES", "0"))
+settings.register_profile("suite", deadline=None, max_examples=EXAMPLES or 60, derandomize=not EXAMPLES)
 settings.load_profile("suite")
 
 

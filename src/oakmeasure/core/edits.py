@@ -80,7 +80,8 @@ def with_field(job: Job, leaf_id: str, path: str, value: Any) -> Job:
 
 
 def _as_reading(leaf: Leaf, path: str, value: Any) -> Any:
-    is_reading = path.startswith("readings.") or isinstance(get(leaf, path), Reading)
+    parent, _, _ = path.rpartition(".")
+    is_reading = parent == "readings" or isinstance(get(leaf, path), Reading)
     if not is_reading or value is None or isinstance(value, Reading):
         return value
     old = get(leaf, path)

@@ -59,7 +59,8 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
         if choice.muntin - short >= 20:
             narrower = choice.muntin - short
             remedies.append(Remedy(f"Muntin of {ctx.fmt(narrower)}", "build.muntin", narrower))
-        remedies.append(Remedy("No muntin", "build.muntin", None))
+        if shoulder.value >= PANEL_LEAST:
+            remedies.append(Remedy("No muntin", "build.muntin", None))
     sight = ctx.figures["sight_width"]
     what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
     ctx.say(
@@ -82,7 +83,9 @@ def _heights(ctx: Context, choice: Framed, rails: dict[str, Rect]) -> None:
     floor = ctx.figures["gap_floor"].value
     half = middle.height / 2
     lowest, highest = bottom.y1 + PANEL_LEAST + half + floor, top.y0 - PANEL_LEAST - half + floor
-    remedies = [Remedy("No middle rail", "build.middle_rail", None)]
+    remedies = []
+    if top.y0 - bottom.y1 >= PANEL_LEAST:
+        remedies.append(Remedy("No middle rail", "build.middle_rail", None))
     if lowest <= highest:
         nearest = min(max(choice.lock_height, lowest), highest)
         remedies.insert(0, Remedy(f"Lock at {ctx.fmt(nearest)}", "build.lock_height", nearest))

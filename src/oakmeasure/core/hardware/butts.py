@@ -379,7 +379,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             "The butts carry the leaf",
             numbers,
             rule=f"rated for {ctx.fmt(rating)}",
-            figure="top_hinge_pull",
+            figure="butt_count",
         )
 
 

@@ -163,7 +163,8 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             Stage.TIMBER,
             "Movement is worked beyond its table",
             f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "
-            "movement is a little overstated.",
+            "movement is less sure.",
+            Remedy("Leave a little more room than is worked out"),
             rule=f"{HANDBOOK}, ch. 13",
             figure="moisture_wet",
         )
