@@ -1,0 +1,265 @@
+"""The window's own pieces: entries, painter, board, lists."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
+from PySide6.QtGui import QImage, QPainter, QWheelEvent
+from PySide6.QtTest import QTest
+
+from oakmeasure.app import theme
+from oakmeasure.app.board import Board
+from oakmeasure.app.entry import Entry, StateMark, read
+from oakmeasure.app.lists import RecordModel, boring_list, cut_list, readings_list
+from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint
+from oakmeasure.app.start import application
+from oakmeasure.core.drawing import Anchor, Dimension, Label, Layer
+from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.core.drawings.views import VIEWS
+from oakmeasure.core.errors import LengthError
+from oakmeasure.core.units import Show, System, Unit
+from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.working import State
+from samples import framed, solved
+
+INCH = Show(System.INCH)
+
+
+@pytest.fixture(autouse=True)
+def _app():
+    application()
+
+
+# --- type ------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "shown"),
+    [('27 7/8"', '27 ⁷⁄₈"'), ('5/16" +', '⁵⁄₁₆" +'), ('26" × 73 1/2"', '26" × 73 ¹⁄₂"'), ("95", "95"), ("1/2", "1/2")],
+)
+def test_inch_fractions_are_set_as_true_ones_and_nothing_else_is(text, shown):
+    assert theme.typeset(text) == shown
+
+
+def test_style_sheet_has_a_colour_for_every_name():
+    for p in (theme.LIGHT, theme.DARK):
+        assert "$" not in theme.style_sheet(p)
+
+
+# --- painter ---------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("stage", list(Stage))
+@pytest.mark.parametrize("show", [Show(), INCH])
+def test_whole_drawing_with_its_texts_fits_the_room(stage, show):
+    room = QRectF(0, 0, 640, 560)
+    drawing = VIEWS[stage](solved(), show)
+    view = fitted(drawing, room)
+    for shape in drawing.shapes:
+        if isinstance(shape, Label) and label_text(shape, view):
+            assert room.adjusted(-3, -3, 3, 3).contains(label_box(shape, view)), shape.text
+        elif isinstance(shape, Dimension):
+            assert room.adjusted(-3, -3, 3, 3).contains(dimension_box(shape, view)), shape.text
+
+
+def test_texts_of_the_leaf_do_not_lie_on_each_other():
+    drawing = leaf_view(solved(), Show())
+    view = fitted(drawing, QRectF(0, 0, 640, 600))
+    boxes = [(s.text, label_box(s, view)) for s in drawing.shapes if isinstance(s, Label)]
+    boxes += [(s.text, dimension_box(s, view)) for s in drawing.shapes if isinstance(s, Dimension)]
+    for at, (text, box) in enumerate(boxes):
+        for other, its in boxes[at + 1 :]:
+            shared = box.adjusted(1, 3, -1, -3).intersected(its.adjusted(1, 3, -1, -3))
+            assert shared.isEmpty(), (text, other)
+
+
+def test_label_without_room_shows_what_fits_or_nothing():
+    label = Label(0, 0, "upper hinge-side panel", room=100, shorter=("8 · 1/2", "8"))
+    assert label_text(label, View(10, 0, 0)) == "upper hinge-side panel"
+    assert label_text(label, View(0.6, 0, 0)) == "8 · 1/2"
+    assert label_text(label, View(0.01, 0, 0)) == ""
+
+
+def test_zooming_holds_the_point_under_the_pointer():
+    view = View(0.25, 100, 500)
+    point = QPointF(300, 200)
+    zoomed = view.zoomed(2.0, point)
+    world = ((point.x() - view.x) / view.scale, (view.y - point.y()) / view.scale)
+    assert zoomed.at(world) == point
+    assert zoomed.scale == 0.5
+
+
+def test_wood_is_painted_in_its_species_tint():
+    drawing = leaf_view(framed(), Show())
+    view = fitted(drawing, QRectF(0, 0, 640, 600))
+    picture = QImage(640, 600, QImage.Format.Format_RGB32)
+    picture.fill(0xFFFFFF)
+    painter = QPainter(picture)
+    paint(painter, drawing, view)
+    painter.end()
+    stile = view.at((12, 600)).toPoint()
+    seen = {picture.pixelColor(stile + QPoint(dx, dy)).name().upper() for dx in range(6) for dy in range(6)}
+    assert "#E3C394" in seen  # European oak
+
+
+# --- board -----------------------------------------------------------------------------------------------
+
+
+@pytest.fixture
+def board(qtbot):
+    made = Board()
+    qtbot.addWidget(made)
+    made.resize(640, 600)
+    made.set_drawing(leaf_view(solved(), Show()))
+    made.show()
+    return made
+
+
+def test_board_points_at_parts_and_goes_back_to_nothing(board):
+    refs = []
+    board.pointed.connect(refs.append)
+    QTest.mouseMove(board, board.place_of("part:top rail").toPoint() + QPoint(40, 0))
+    QTest.mouseMove(board, QPoint(3, 3))
+    assert refs[-1] == ""
+    assert any(ref.startswith("part:") for ref in refs)
+
+
+def test_board_is_zoomed_moved_and_shown_whole_again(board):
+    whole = board._view
+    wheel = QWheelEvent(QPointF(200, 200), QPointF(200, 200), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
+                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    board.wheelEvent(wheel)
+    assert board._view.scale > whole.scale
+    QTest.mousePress(board, Qt.MouseButton.MiddleButton, pos=QPoint(100, 100))
+    QTest.mouseMove(board, QPoint(150, 120))
+    QTest.mouseRelease(board, Qt.MouseButton.MiddleButton, pos=QPoint(150, 120))
+    kept = board._view
+    board.set_drawing(leaf_view(framed(stile=100.0), Show()), keep_view=True)
+    assert board._view == kept
+    board.fit_again()
+    assert board._view.scale == pytest.approx(whole.scale, rel=0.02)
+
+
+def test_board_box_is_closed_with_escape_and_changes_nothing(board):
+    written = []
+    board.commit = lambda path, text: written.append((path, text)) or ""
+    dimension = next(s for s in board.drawing.shapes if isinstance(s, Dimension) and s.edit == "build.muntin")
+    board.open_entry(dimension)
+    QTest.keyClick(board._box, Qt.Key.Key_Escape)
+    assert board._box.isHidden()
+    assert not written
+    board.open_entry(dimension)
+    QTest.keyClick(board._box, Qt.Key.Key_Return)
+    assert written == [("build.muntin", "95")]
+
+
+# --- entries ---------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "show", "value"),
+    [("27 7/8", Unit.MM, INCH, 708.025), ("708 - 5", Unit.MM, Show(), 703), ("50 F", Unit.CELSIUS, Show(), 10),
+     ("65", Unit.PERCENT, Show(), 65), ("3", Unit.COUNT, Show(), 3)],
+)  # fmt: skip
+def test_read_takes_the_unit_of_the_box(text, unit, show, value):
+    assert read(text, unit, show) == pytest.approx(value)
+
+
+def test_entry_commits_once_and_only_what_was_changed(qtbot):
+    taken = []
+    entry = Entry("stile", Unit.MM, lambda value, nudge: taken.append((value, nudge)) or "")
+    qtbot.addWidget(entry)
+    entry.show_value(95.04, Show())
+    assert entry.line.text() == "95"
+    assert entry.commit()
+    assert taken == []  # what is shown rounded is not written back rounded
+    entry.line.setText("96")
+    assert entry.commit()
+    assert taken == [(96.0, False)]
+    QTest.keyClick(entry.line, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
+    assert taken[-1] == (106.0, True)
+
+
+def test_entry_that_is_refused_keeps_its_text_until_it_is_given_back(qtbot):
+    said = []
+    entry = Entry("stile", Unit.MM, lambda _value, _nudge: "needs 30 mm to 400 mm")
+    qtbot.addWidget(entry)
+    entry.told.connect(lambda text, refused: said.append((text, refused)))
+    entry.show_value(95.0, Show())
+    entry.line.setText("5000")
+    assert not entry.commit()
+    assert said[-1] == ("needs 30 mm to 400 mm", True)
+    entry.show_value(95.0, Show())  # a redraw does not wipe it
+    assert entry.line.text() == "5000"
+    entry.give_back()
+    assert entry.line.text() == "95"
+    assert said[-1] == ("", False)
+
+
+def test_inch_nudge_is_a_sixteenth(qtbot):
+    taken = []
+    entry = Entry("stile", Unit.MM, lambda value, _nudge: taken.append(value) or "")
+    qtbot.addWidget(entry)
+    entry.show_value(95.25, INCH)
+    QTest.keyClick(entry.line, Qt.Key.Key_Down)
+    assert taken == [pytest.approx(95.25 - 25.4 / 16)]
+
+
+def test_empty_box_that_must_hold_something_is_refused(qtbot):
+    entry = Entry("stile", Unit.MM, lambda _value, _nudge: "")
+    qtbot.addWidget(entry)
+    entry.show_value(95.0, Show())
+    entry.line.setText("")
+    assert not entry.commit()
+    with pytest.raises(LengthError):
+        read("", Unit.MM, Show())
+
+
+def test_state_mark_is_a_shape_for_each_state(qtbot):
+    mark = StateMark()
+    qtbot.addWidget(mark)
+    mark.resize(18, 18)
+    pictures = []
+    for state in State:
+        mark.set_state(state)
+        assert str(state) in mark.accessibleName()
+        picture = mark.grab().toImage().convertToFormat(QImage.Format.Format_Grayscale8)
+        pictures.append(sum(picture.pixelColor(x, y).value() < 200 for x in range(18) for y in range(18)))
+    assert len(set(pictures)) == 3  # told apart without colour
+
+
+# --- lists -----------------------------------------------------------------------------------------------
+
+
+def test_lists_have_a_row_for_each_part_boring_and_reading():
+    leaf = solved()
+    header, rows = cut_list(leaf, Show())
+    assert [row.cells[1] for row in rows] == [part.name for part in leaf.build.parts]
+    assert all(len(row.cells) == len(header) for row in rows)
+    header, rows = boring_list(leaf, Show())
+    assert len(rows) == len(leaf.butts.borings)
+    assert {row.ref for row in rows} == {"butt:1", "butt:2", "butt:3"}
+    _, rows = readings_list(leaf, Show())
+    assert len(rows) == 8
+
+
+def test_record_model_puts_numbers_to_the_right_and_lights_its_row():
+    model = RecordModel()
+    model.put(*cut_list(solved(), Show()))
+    name, size = model.index(0, 1), model.index(0, 2)
+    assert model.data(size, Qt.ItemDataRole.TextAlignmentRole) & Qt.AlignmentFlag.AlignRight
+    assert model.data(name, Qt.ItemDataRole.TextAlignmentRole) & Qt.AlignmentFlag.AlignLeft
+    model.light("part:hinge stile")
+    assert model.data(name, Qt.ItemDataRole.BackgroundRole) is not None
+    assert model.data(model.index(1, 1), Qt.ItemDataRole.BackgroundRole) is None
+    model.light("part:panel")
+    last = model.index(model.rowCount() - 1, 1)
+    assert model.data(last, Qt.ItemDataRole.BackgroundRole) is not None
+
+
+def test_anchor_says_which_way_a_text_grows():
+    view = View(1, 100, 100)
+    left, right = (
+        label_box(Label(0, 0, "text", Layer.OUTLINE, anchor=each), view) for each in (Anchor.LEFT, Anchor.RIGHT)
+    )
+    assert left.left() == right.right() == 100
