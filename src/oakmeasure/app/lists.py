@@ -7,8 +7,15 @@ from dataclasses import dataclass
 from typing import Any
 
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent
-from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
+from PySide6.QtGui import QColor, QMouseEvent, QPainter
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QHeaderView,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QTableView,
+)
 
 from oakmeasure.app import theme
 from oakmeasure.core.solve import LeafSolution
@@ -91,14 +98,25 @@ class RecordModel(QAbstractTableModel):
         self.lit = ""
 
     def put(self, header: tuple[str, ...], records: Sequence[Record]) -> None:
+        if header == self.header and len(records) == len(self.records):
+            self.records = records  # only numbers changed: no need to lay the table out anew
+            self._changed()
+            return
         self.beginResetModel()
         self.header, self.records = header, records
         self.endResetModel()
 
     def light(self, ref: str) -> None:
         self.lit = ref
+        self._changed()
+
+    def _changed(self) -> None:
         if self.records:
             self.dataChanged.emit(self.index(0, 0), self.index(len(self.records) - 1, len(self.header) - 1))
+
+    def widest(self) -> tuple[int, ...]:
+        """Return the longest text of each column, by its count of characters."""
+        return tuple(max(map(len, column)) for column in zip(*(each.cells for each in self.records), strict=True))
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
         return 0 if parent.isValid() else len(self.records)
@@ -110,7 +128,7 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.DisplayRole and orientation is Qt.Orientation.Horizontal:
             return self.header[section]
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            return self._alignment(section)
+            return self.alignment(section)
         if role == Qt.ItemDataRole.ToolTipRole:
             return HEADER_NOTES.get(self.header[section])
         return None
@@ -120,25 +138,48 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return theme.typeset(record.cells[index.column()])
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            return self._alignment(index.column())
-        if role == Qt.ItemDataRole.BackgroundRole and self.lit and self._is_lit(record):
+            return self.alignment(index.column())
+        if role == Qt.ItemDataRole.BackgroundRole and self.is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:
-            return theme.font(14, bold=self.header[index.column()] == self._name_column())
+            return theme.font(14, bold=self.is_name(index.column()))
         return None
 
-    def _name_column(self) -> str:
-        return self.header[1] if self.header[0] == "no." else self.header[0]
+    def is_name(self, column: int) -> bool:
+        """Return whether a column holds the name of its row."""
+        return column == (1 if self.header[0] == "no." else 0)
 
-    def _is_lit(self, record: Record) -> bool:
-        return record.ref == self.lit or (self.lit == "part:panel" and record.ref.endswith("panel"))
+    def is_lit(self, record: Record) -> bool:
+        """Return whether a row is lit."""
+        return bool(self.lit) and (
+            record.ref == self.lit or (self.lit == "part:panel" and record.ref.endswith("panel"))
+        )
 
-    def _alignment(self, column: int) -> Qt.AlignmentFlag:
+    def alignment(self, column: int) -> Qt.AlignmentFlag:
+        """Return the side of a column: numbers to the right."""
         text = self.records[0].cells[column] if self.records else ""
         side = (
             Qt.AlignmentFlag.AlignRight if column and text[:1] in f"0123456789–{MINUS}" else Qt.AlignmentFlag.AlignLeft
         )
         return side | Qt.AlignmentFlag.AlignVCenter
+
+
+class CellPainter(QStyledItemDelegate):
+    """Paints a cell's text and its light. A style sheet would take ten times as long over a whole table."""
+
+    def __init__(self, model: RecordModel, parent: QTableView) -> None:
+        super().__init__(parent)
+        self._model = model
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        # The records are asked directly: each role asked through the index would cross the binding once more.
+        p, model, row, column = theme.palette(), self._model, index.row(), index.column()
+        record, box = model.records[row], option.rect
+        if option.state & QStyle.StateFlag.State_Selected or model.is_lit(record):
+            painter.fillRect(box, QColor(p.accent_soft))
+        painter.setFont(theme.font(14, bold=model.is_name(column)))
+        painter.setPen(QColor(p.ink))
+        painter.drawText(box.adjusted(6, 0, -6, 0), model.alignment(column), theme.typeset(record.cells[column]))
 
 
 class RecordList(QTableView):
@@ -151,12 +192,14 @@ class RecordList(QTableView):
         super().__init__()
         self.records = RecordModel()
         self.setModel(self.records)
+        self.setItemDelegate(CellPainter(self.records, self))
         self.setMouseTracking(True)
         self.setShowGrid(False)
         self.verticalHeader().hide()
         self.verticalHeader().setDefaultSectionSize(24)
         self.horizontalHeader().setHighlightSections(False)
-        self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
+        self._fitted_to: object = None
         self.horizontalHeader().setStretchLastSection(False)
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
@@ -168,6 +211,10 @@ class RecordList(QTableView):
     def show_records(self, header: tuple[str, ...], records: list[Record]) -> None:
         if header != self.records.header or records != self.records.records:
             self.records.put(header, records)
+        wanted = (header, self.records.widest())
+        if wanted != self._fitted_to:  # measuring every cell is slow: only when a text grew longer or shorter
+            self._fitted_to = wanted
+            self.resizeColumnsToContents()
 
     def _choose(self, row: int) -> None:
         if 0 <= row < len(self.records.records):

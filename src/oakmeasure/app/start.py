@@ -46,6 +46,7 @@ def open_window(job: Job, place: Path | None = None) -> Window:
     # What is there now stays: the collector need not walk through it at every edit (a pause of some 100 ms).
     gc.collect()
     gc.freeze()
+    gc.set_threshold(20_000, 20, 100)
     return window
 
 

@@ -96,9 +96,15 @@ def given(
 
 
 def _inherit(parents: Iterable[Figure]) -> tuple[State | None, frozenset[str]]:
-    parents = list(parents)
-    state = min((each.state for each in parents if each.state), key=_SURENESS.__getitem__, default=None)
-    return state, frozenset().union(*(each.rests_on for each in parents))
+    """Return the least sure state of the parents and all that they rest on."""
+    state: State | None = None
+    rests: frozenset[str] = frozenset()
+    for each in parents:
+        if each.state is not None and (state is None or _SURENESS[each.state] < _SURENESS[state]):
+            state = each.state
+        if each.rests_on:
+            rests |= each.rests_on
+    return state, rests
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,6 +11,7 @@ from oakmeasure.core.job import Framed
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
+ROUNDING = 1e-6  # mm
 PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
 BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
 BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
@@ -49,7 +50,7 @@ def judge(
 def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     least = PANEL_LEAST if choice.muntin is None else 2 * PANEL_LEAST + choice.muntin
     short = least - shoulder.value
-    if short <= 0:
+    if short <= ROUNDING:
         return
     stile = choice.stile - short / 2
     remedies = []
@@ -95,7 +96,7 @@ def _heights(ctx: Context, choice: Framed, rails: dict[str, Rect]) -> None:
 
 def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: Rect, remedies: list[Remedy]) -> None:
     sight = high.y0 - low.y1
-    if sight >= PANEL_LEAST:
+    if sight >= PANEL_LEAST - ROUNDING:
         return
     title = f"{low_name.capitalize()} and {high_name} overlap" if sight < 0 else "A panel is too low"
     numbers = f"The {low_name} ends {ctx.fmt(low.y1)} up the leaf, the {high_name} begins at {ctx.fmt(high.y0)}: " + (

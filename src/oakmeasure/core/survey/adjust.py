@@ -15,7 +15,7 @@ from enum import StrEnum
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
-from oakmeasure.core.survey.linear import Matrix, Vector, combined, dot, inverse, rank, solved, times
+from oakmeasure.core.survey.linear import Matrix, Vector, combined, dot, inverse, normal_matrix, rank, solved, times
 
 SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # The best suspect must explain the misfit better than the next by this much in v'Pv (odds of 20 to 1),
@@ -180,10 +180,9 @@ def _solve(used: Mapping[Kind, Observed]) -> _Fit:
         rows = [gradient for _, gradient in predicted] + [list(each.row) for each in assumed]
         misfit = [used[kind].value - value for kind, (value, _) in zip(kinds, predicted, strict=True)]
         misfit += [-dot(each.row, p) for each in assumed]
-        weighted = [[w * each for each in row] for w, row in zip(weights, rows, strict=True)]
-        normal = [[sum(a[i] * b[j] for a, b in zip(weighted, rows, strict=True)) for j in range(6)] for i in range(6)]
+        normal = normal_matrix(weights, rows)
         try:
-            step = solved(normal, combined(misfit, weighted))
+            step = solved(normal, combined([w * each for w, each in zip(weights, misfit, strict=True)], rows))
         except ZeroDivisionError:
             raise InputError("readings", "contradictory", "readings that one opening can have") from None
         p = [x + dx for x, dx in zip(p, step, strict=True)]

@@ -7,6 +7,7 @@ it is imported where there is something large to reckon.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from operator import mul
 
 Vector = Sequence[float]
 Matrix = Sequence[Vector]
@@ -14,17 +15,33 @@ Matrix = Sequence[Vector]
 
 def dot(a: Vector, b: Vector) -> float:
     """Return the scalar product."""
-    return sum(x * y for x, y in zip(a, b, strict=True))
+    return sum(map(mul, a, b))
 
 
 def times(matrix: Matrix, vector: Vector) -> list[float]:
     """Return matrix · vector."""
-    return [dot(row, vector) for row in matrix]
+    return [sum(map(mul, row, vector)) for row in matrix]
 
 
 def combined(weights: Vector, rows: Matrix) -> list[float]:
     """Return the sum of the rows, each times its weight."""
-    return [sum(w * row[at] for w, row in zip(weights, rows, strict=True)) for at in range(len(rows[0]))]
+    return [sum(map(mul, weights, column)) for column in zip(*rows, strict=True)]
+
+
+def normal_matrix(weights: Vector, rows: Matrix) -> list[list[float]]:
+    """Return the sum of weight · row' · row: symmetric, as wide as a row."""
+    n = len(rows[0])
+    normal = [[0.0] * n for _ in range(n)]
+    for weight, row in zip(weights, rows, strict=True):
+        for i in range(n):
+            if row[i]:  # most readings touch few of the coordinates
+                part, line = weight * row[i], normal[i]
+                for j in range(i, n):
+                    line[j] += part * row[j]
+    for i in range(n):
+        for j in range(i):
+            normal[i][j] = normal[j][i]
+    return normal
 
 
 def solved(matrix: Matrix, right: Vector) -> list[float]:
