@@ -449,3 +449,16 @@ def test_session_signals_once_per_edit(qtbot, demo):
         assert session.edit("build.stile", 96.0) == ""
     assert session.edit("build.stile", 1.0).startswith("needs 30 mm")
     assert isinstance(Window, type)
+
+
+def test_small_window_leaves_the_words_out_and_keeps_the_leaf_large(window):
+    window.session.go_to(Stage.LEAF)
+    window.resize(1280, 800)
+    application().processEvents()
+    assert "tenons blind" in window.board.drawing.texts()
+    window.resize(1024, 700)
+    application().processEvents()
+    assert window.width() == 1024
+    assert "tenons blind" not in window.board.drawing.texts()
+    leaf = window.session.solved.build
+    assert window.board._view.scale * leaf.height > 0.6 * window.board.height()

@@ -1,9 +1,7 @@
 from __future__ import annotations
 
-import csv
-import json
+import math
 from itertools import pairwise
-from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -11,7 +9,6 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.boards import Piece, Stock, plan_boards
 
-SHARED = Path(__file__).parents[3] / "shared/cutting/sheets"
 STOCK = (Stock("long", 4200, 225), Stock("short", 2400, 200), Stock("wide", 3000, 300, quantity=2))
 
 pieces = st.lists(
@@ -66,25 +63,47 @@ def test_bound_counts_pieces_that_cannot_lie_side_by_side():
     assert len(plan.boards) == 4
 
 
-@pytest.mark.skipif(
-    not SHARED.exists(), reason="the shared instances lie beside the project only where it is developed"
-)
-def test_bound_never_exceeds_a_proven_optimum():
-    """Constructed sheets with a known optimum: no plan may be promised worse than what is possible."""
-    for case in sorted(SHARED.glob("*.json"))[:10]:
-        known = json.loads(case.read_text())
-        rows = _rows(case, "parts")
-        parts = [
-            Piece(f"{row['name']}-{n}", row["name"], float(row["length_mm"]), float(row["width_mm"]))
-            for row in rows for n in range(int(row["qty"])) if row["grain"] == "length"
-        ]  # fmt: skip
-        stock = [
-            Stock(row["name"], float(row["length_mm"]), float(row["width_mm"]), int(row["qty"]) if row["qty"] else None)
-            for row in _rows(case, "stock")
-        ]
-        plan = plan_boards(parts, stock, kerf=known["kerf_mm"], end_trim=0)
-        assert plan.least_boards <= known["optimum_stock_count"], case.name
+@st.composite
+def boards_cut_up(draw):
+    """Whole boards ripped into strips and the strips crosscut, nothing left over: a plan of so many boards exists."""
+    kerf = draw(st.floats(0, 5))
+    count = draw(st.integers(1, 3))
+    made = []
+    for board in range(count):
+        for strip, width in enumerate(_divided(draw, 200.0, kerf, 2)):
+            for at, length in enumerate(_divided(draw, 2400.0, kerf, 3)):
+                made.append(Piece(f"{board}-{strip}-{at}", "p", length, width))
+    return kerf, count, made
 
 
-def _rows(case, kind):
-    return list(csv.DictReader(case.with_suffix(f".{kind}.csv").read_text().splitlines()))
+def _divided(draw, whole, kerf, most):
+    """Divide a length, with a kerf between the parts."""
+    parts = draw(st.integers(1, most))
+    shares = [draw(st.floats(1, 3)) for _ in range(parts)]
+    net = whole - (parts - 1) * kerf
+    return [net * share / sum(shares) for share in shares]
+
+
+@given(boards_cut_up())
+def test_bound_never_exceeds_a_plan_that_is_known_to_exist(case):
+    """No plan may be called impossible that was made beforehand; the plan found is at most half as many again."""
+    kerf, count, wanted = case
+    plan = plan_boards(wanted, [Stock("s", 2400, 200)], kerf=kerf, end_trim=0)
+    assert plan.least_boards <= count
+    assert plan.least_area <= count * 2400 * 200 * (1 + 1e-9)
+    assert not plan.unplaced
+    assert len(plan.boards) <= math.ceil(1.5 * count)
+
+
+def test_pieces_that_fill_a_board_to_the_last_kerf_fit_on_it():
+    thirds = [Piece(str(at), "p", (2400 - 2 * 3.2) / 3, 200) for at in range(3)]
+    plan = plan_boards(thirds, [Stock("s", 2400, 200)], kerf=3.2, end_trim=0)
+    assert (len(plan.boards), plan.least_boards) == (1, 1)
+    assert plan.area_of_pieces == pytest.approx(plan.area_used - 2 * 3.2 * 200)
+
+
+def test_nothing_to_cut_and_nothing_to_cut_from():
+    empty = plan_boards([], STOCK, kerf=3, end_trim=10)
+    assert (empty.boards, empty.unplaced, empty.least_boards) == ((), (), 0)
+    piece = Piece("a", "a", 100, 50)
+    assert plan_boards([piece], [], kerf=3, end_trim=10).unplaced == (piece,)

@@ -18,7 +18,7 @@ EDGE_PX = 22.0
 
 
 class Board(QWidget):
-    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click.
+    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`.
 
     A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
     for refusing it.
@@ -27,6 +27,7 @@ class Board(QWidget):
     pointed = Signal(str)
     figure_asked = Signal(str)
     part_asked = Signal(str)
+    resized = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -88,6 +89,7 @@ class Board(QWidget):
         self._base = None
         self.close_entry()
         super().resizeEvent(event)
+        self.resized.emit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self._base is None:

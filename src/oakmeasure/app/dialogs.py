@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from oakmeasure.app.entry import Entry
-from oakmeasure.app.sheets import label, tell
+from oakmeasure.app.sheets import ChoiceBox, label, tell
 from oakmeasure.core.edits import with_field, with_leaf, with_value
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job
@@ -45,7 +45,7 @@ class NewJob(QDialog):
         self.name.setAccessibleName("what the leaf is for")
         column.addWidget(self.name)
         column.addWidget(label("How does it hang?", "group"))
-        self.hand = QComboBox()
+        self.hand = ChoiceBox()
         self.hand.addItems([f"on butts in a lining, {each}" for each in Hand])
         self.hand.setAccessibleName("how the leaf hangs")
         column.addWidget(self.hand)

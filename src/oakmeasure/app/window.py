@@ -31,6 +31,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
+WORDS_FROM_PX = 560
 LISTS = {Stage.MEASURE: readings_list, Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 BOARD_WORDS = {
     Stage.MEASURE: "The opening as measured",
@@ -57,6 +58,7 @@ class Window(QMainWindow):
         self.setMinimumSize(1024, 700)
         self.resize(1280, 800)
         self.exaggeration = 10
+        self._words_shown = True
         self.job_line = JobLine(session)
         self.rod = Rod()
         self.sheets = QStackedWidget()
@@ -163,6 +165,7 @@ class Window(QMainWindow):
         self.job_line.unit_chosen.connect(s.set_unit)
         self.job_line.finder.found.connect(self.go_to_found)
         self.board.pointed.connect(s.light)
+        self.board.resized.connect(self._board_resized)
         self.board.figure_asked.connect(s.show_working)
         self.board.part_asked.connect(self._ask_part)
         self.board.commit = self._commit_on_board
@@ -240,9 +243,21 @@ class Window(QMainWindow):
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""
         s = self.session
-        options = {"exaggeration": float(self.exaggeration)} if s.stage is Stage.MEASURE else {}
+        options: dict[str, object] = {}
+        if s.stage is Stage.MEASURE:
+            options["exaggeration"] = float(self.exaggeration)
+        elif s.stage is Stage.LEAF:
+            options["title"] = self._words_shown = self._has_room_for_words()
         self._crooked_label.setText(f"crookedness shown × {self.exaggeration}")
         self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
+
+    def _has_room_for_words(self) -> bool:
+        """Return whether words can stand beside the leaf without making it small."""
+        return self.board.width() >= WORDS_FROM_PX
+
+    def _board_resized(self) -> None:
+        if self.session.stage is Stage.LEAF and self._has_room_for_words() is not self._words_shown:
+            self.draw(keep_view=False)
 
     def _show_working(self) -> None:
         """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""

@@ -221,7 +221,7 @@ def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, st
             ref=part_ref(part.name),
         )
         at = part.face.x1
-    sketch.dimension((0, y + 7 * step), (build.width, y + 7 * step), show.length(build.width), figure="leaf_width")
+    sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
