@@ -165,6 +165,35 @@ def test_mirrored_opening_has_the_mirrored_shape():
     assert one.figures["skew"].value == pytest.approx(-other.figures["skew"].value, abs=0.02)
 
 
+def test_working_of_a_corner_names_the_readings_it_rests_on_and_none_that_was_set_aside():
+    leaf = solved(readings=readings(**{**TRUE, "width_top": TRUE["width_top"] + 9}))
+    corner = leaf.figures["latch_side_in"]
+    named = {row.ref for row in corner.rows}
+    assert "reading_width_bottom" in named
+    assert "reading_width_top" not in named
+    assert any("least squares over 9 readings" in row.label for row in corner.rows)
+    said = next(each for each in leaf.verdicts if each.code == "misread-width_top")
+    assert "It is set aside" in said.sentence
+    assert said.where == "reading:width_top"
+
+
+def test_undecided_readings_are_all_kept_and_the_reading_that_would_decide_is_asked_for():
+    leaf = solved(readings=readings(**{**NO_PLUMB, "diagonal_rising": NO_PLUMB["diagonal_rising"] + 11}))
+    said = next(each for each in leaf.verdicts if each.code == "survey-undecided")
+    assert "rising diagonal" in said.sentence
+    assert "falling diagonal" in said.sentence
+    assert "lean of both sides" in said.remedies[0].text
+    named = {row.ref for row in leaf.figures["latch_side_in"].rows}
+    assert {"reading_diagonal_rising", "reading_diagonal_falling"} <= named
+
+
+@pytest.mark.parametrize(("name", "share"), [("lean_hinge", 2.031), ("sill_rise", 0.736)])
+def test_level_readings_are_as_sure_as_their_length_makes_them(name, share):
+    """0.3 a metre, over the height or over the width."""
+    leaf = solved(readings=readings(**TRUE, sill_rise=0.0))
+    assert leaf.opening.adjustment.readings[Kind(name)].sigma == pytest.approx(0.3 * share, abs=0.001)
+
+
 # --- states ----------------------------------------------------------------------------------------------
 
 

@@ -36,15 +36,17 @@ class Opening:
 def survey(ctx: Context) -> Opening:
     """Adjust the readings, add the opening's figures and judge the readings."""
     readings = _readings(ctx)
-    inputs = [
-        ctx.reading(f"reading_{kind}", KINDS[kind].label, reading, f"readings.{kind}", KINDS[kind].wanted)
+    figures = {
+        kind: ctx.reading(f"reading_{kind}", KINDS[kind].label, reading, f"readings.{kind}", KINDS[kind].wanted)
         for kind, reading in readings.items()
-    ]
+    }
     observed = {kind: Observed(each.value, sigma(ctx, kind, each)) for kind, each in readings.items()}
     try:
         adjustment = adjust(observed)
     except InputError:
-        return _contradictory(ctx, observed, inputs)
+        return _contradictory(ctx, observed)
+    aside = (Status.SET_ASIDE, Status.BOWED)  # no part of what the corners were worked out from
+    inputs = [figure for kind, figure in figures.items() if adjustment.readings[kind].status not in aside]
     for label in adjustment.assumptions:
         name = "assumed_" + label.replace(" ", "_")
         inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
@@ -77,8 +79,8 @@ def _readings(ctx: Context) -> dict[Kind, Reading]:
 
 
 def _opening(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> Opening:
-    n = len(adj.readings)
-    how = f"least squares over {n} readings, the hinge side's foot being 0"
+    count = sum(each.name.startswith("reading_") for each in inputs)
+    how = f"least squares over {count} reading{'s' * (count != 1)}, the hinge side's foot being 0"
 
     def corner(name: str, label: str, value: float) -> Figure:
         return ctx.figures.add(
@@ -210,7 +212,7 @@ def _skew(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> None:
     )
 
 
-def _contradictory(ctx: Context, observed: dict[Kind, Observed], inputs: list[Figure]) -> Opening:
+def _contradictory(ctx: Context, observed: dict[Kind, Observed]) -> Opening:
     """Fall back to the least of each reading, square, so that the rest can be seen, and say so with a stop."""
 
     def least(name: str, label: str, kinds: list[Kind]) -> Figure:

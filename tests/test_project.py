@@ -1,0 +1,52 @@
+"""The project's own promises: its commands, its pictures, its links."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from oakmeasure.core.verdicts import Stage
+from oakmeasure.data import path_of
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_readme_gives_the_two_commands_and_ci_calls_the_one_that_tests():
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    assert "./run demo" in readme
+    assert "./run test" in readme
+    assert "./run test" in (ROOT / ".ci/run").read_text(encoding="utf-8")
+    told = subprocess.run(["sh", str(ROOT / "run"), "help"], capture_output=True, text=True, check=True).stdout
+    for command in ("demo", "test", "check", "lint", "shots", "bench", "setup"):
+        assert f"./run {command}" in told
+
+
+@pytest.mark.parametrize("page", ["README.md", "docs/architecture.md", "CONTRIBUTING.md"])
+def test_every_link_of_a_page_leads_to_a_file(page):
+    text = (ROOT / page).read_text(encoding="utf-8")
+    for target in re.findall(r"\]\(([^)#:]+)\)", text):
+        assert ((ROOT / page).parent / target).exists(), target
+
+
+def test_every_stage_has_its_picture_and_there_are_fewer_than_twenty():
+    pictures = {each.stem for each in (ROOT / "docs/screenshots").glob("*.png")}
+    assert {stage.lower() for stage in Stage} <= pictures
+    assert len(pictures) < 20
+
+
+def test_rooms_and_files_that_the_architecture_names_exist():
+    text = (ROOT / "docs/architecture.md").read_text(encoding="utf-8")
+    for name in re.findall(r"(?<!tests/)(?<![a-z_])(?:core|files|app|data)/[a-z_/]+\.(?:py|toml)", text):
+        assert (ROOT / "src/oakmeasure" / name).exists(), name
+
+
+def test_demo_job_is_the_one_that_its_script_writes():
+    import runpy
+
+    from oakmeasure.files.jobfile import load
+
+    made = runpy.run_path(str(ROOT / "tools/make_demo.py"))["demo"]()
+    assert load(path_of("demo.oakjob")) == made
