@@ -11,6 +11,7 @@ from oakmeasure.core.job import Reading
 from oakmeasure.core.solve import solve
 from oakmeasure.core.survey.adjust import SUSPECT, Observed, Status, adjust
 from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.next_reading import best_next
 from oakmeasure.core.verdicts import Level
 from oakmeasure.core.working import State
 from samples import codes, job, readings, solved, square_readings
@@ -192,6 +193,31 @@ def test_level_readings_are_as_sure_as_their_length_makes_them(name, share):
     """0.3 a metre, over the height or over the width."""
     leaf = solved(readings=readings(**TRUE, sill_rise=0.0))
     assert leaf.opening.adjustment.readings[Kind(name)].sigma == pytest.approx(0.3 * share, abs=0.001)
+
+
+@pytest.mark.parametrize("left_out", ["lean_latch", "width_bottom", "diagonal_rising"])
+def test_next_reading_foretells_what_taking_it_gives(left_out):
+    """The best next reading, its promised uncertainty, and what the adjustment says once it has been taken."""
+    few = {name: value for name, value in TRUE.items() if name != left_out}
+    before = adjust(observed(few))
+    size = [1.0, 0, 0, 0, 0, 0]
+    sigmas = {kind: 1.0 if kind.startswith("diagonal") else 0.5 for kind in Kind}
+    after = {kind: adjust({**observed(few), kind: Observed(TRUE[kind], sigmas[kind])}).sigma_of(size)
+             for kind in Kind if kind in TRUE and kind not in few}  # fmt: skip
+    promised = best_next(before, size=size, sigmas=sigmas)
+    assert promised.now == pytest.approx(before.sigma_of(size))
+    assert promised.then <= min(after.values()) * 1.001
+    if promised.kind in after:
+        assert promised.then == pytest.approx(after[promised.kind], rel=0.01)
+
+
+def test_opening_without_a_level_is_told_that_a_level_would_help_most():
+    leaf = solved(readings=readings(**NO_PLUMB))
+    now, then = (leaf.figures[name].value for name in ("clear_width_uncertainty", "clear_width_uncertainty_next"))
+    said = next(each for each in leaf.verdicts if each.code == "survey-agrees")
+    assert now > 3  # nobody knows which way is plumb
+    assert then < now / 2
+    assert "lean of the" in said.remedies[0].text or "rise of the sill" in said.remedies[0].text
 
 
 # --- states ----------------------------------------------------------------------------------------------

@@ -17,7 +17,7 @@ from oakmeasure.core.fit.hung import Fit, fit
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.job import Job, Leaf
-from oakmeasure.core.survey.opening import Opening, survey
+from oakmeasure.core.survey.opening import Opening, next_words, survey
 from oakmeasure.core.timber.choice import Timber, timber
 from oakmeasure.core.timber.weight import Weights, weigh
 from oakmeasure.core.units import Show, Unit
@@ -144,6 +144,9 @@ def _judge_states(ctx: Context) -> None:
         more = len(hanging) - len(named)
         listed = ", ".join(named) + (f" and {more} more" if more > 0 else "") if named else f"{more} figures"
         first = assumed[0]
+        remedy = Remedy("Measure it")
+        if stage is Stage.MEASURE and ctx.next_reading:
+            remedy = Remedy(f"Most would help: {next_words(ctx)}")
         where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
         ctx.say(
             f"assumed-{stage.lower()}",
@@ -151,7 +154,7 @@ def _judge_states(ctx: Context) -> None:
             stage,
             "Assumed, not measured",
             f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",
-            Remedy("Measure it"),
+            remedy,
             rule="nothing is cut to an assumed figure",
             where=where,
             figure=first.name,

@@ -70,7 +70,7 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
         Stage.LEAF,
         what,
         f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
-        *remedies,
+        *(remedies or [Remedy("Narrower stiles and no muntin, or a wider opening")]),
         where="part:muntin" if choice.muntin else "part:hinge stile",
         figure="sight_width",
     )

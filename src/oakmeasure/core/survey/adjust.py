@@ -22,6 +22,7 @@ SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # or none is singled out.
 SINGLED_OUT_BY = 6.0
 CHECKED = 1e-6  # a redundancy below this is none
+SILL_SIGMA = 1.5  # a floor that looks level may well fall this much under a door: common practice, no source
 ASSUMED_SIGMA = 5.0  # a side that nobody checked may well be this much out
 
 
@@ -80,6 +81,10 @@ class Adjustment:
         """Return the standard uncertainty of a linear function of the six free coordinates."""
         return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
 
+    def gradient(self, kind: Kind) -> list[float]:
+        """Return how a reading of that kind changes with the six free coordinates, taken or not."""
+        return _predict(kind, [*self.latch_foot, *self.latch_head, *self.hinge_head])[1]
+
 
 @dataclass(frozen=True, slots=True)
 class _Assumption:
@@ -90,7 +95,7 @@ class _Assumption:
 
 # In the order in which they are taken, each only where the readings leave that freedom open.
 _ASSUMPTIONS = (
-    _Assumption("the sill is level", (0, 1, 0, 0, 0, 0), 0.01),
+    _Assumption("the sill is level", (0, 1, 0, 0, 0, 0), SILL_SIGMA),
     _Assumption("head and sill are parallel", (0, -1, 0, 1, 0, -1), ASSUMED_SIGMA),
     _Assumption("the sides are parallel", (-1, 0, 1, 0, -1, 0), ASSUMED_SIGMA),
     _Assumption("the hinge side is plumb", (0, 0, 0, 0, 1, 0), ASSUMED_SIGMA),

@@ -10,6 +10,7 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Reading
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Observed, Status, adjust
 from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.next_reading import best_next
 from oakmeasure.core.survey.square import skew_from_both
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -55,21 +56,20 @@ def survey(ctx: Context) -> Opening:
     return opening
 
 
-def sigma(ctx: Context, kind: Kind, reading: Reading) -> float:
+def sigma(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
     """Return the standard uncertainty of a reading, mm: its own, or its kind's by the shop rules."""
-    if reading.sigma is not None:
+    if reading is not None and reading.sigma is not None:
         return reading.sigma
     if kind.startswith("diagonal"):
         return ctx.rules.sigma_diagonal.value
     if kind.is_plumb:
-        readings = ctx.leaf.readings
-        across = kind is Kind.SILL_RISE
-        span = (
-            (readings.width_bottom or readings.width_middle or readings.width_top)
-            if across
-            else (readings.height_hinge or readings.height_middle or readings.height_latch)
+        r = ctx.leaf.readings
+        widths, heights = (
+            (r.width_bottom, r.width_middle, r.width_top),
+            (r.height_hinge, r.height_middle, r.height_latch),
         )
-        return ctx.rules.sigma_plumb_per_m.value * (span.value if span else 2000.0) / 1000
+        span = next(each for each in (widths if kind is Kind.SILL_RISE else heights) if each is not None)
+        return ctx.rules.sigma_plumb_per_m.value * span.value / 1000
     return ctx.rules.sigma_tape.value
 
 
@@ -174,20 +174,27 @@ def _bow(ctx: Context, adj: Adjustment, kind: Kind) -> Figure | None:
 
 
 def _uncertainty(ctx: Context, adj: Adjustment, clear: Figure, hinge_at_head: bool, latch_at_foot: bool) -> None:
+    """Add how sure the clear width is, and how sure one more reading, the best one, would make it."""
     gradient = [0.0] * 6
     gradient[0 if latch_at_foot else 2] += 1
     if hinge_at_head:
         gradient[4] -= 1
-    ctx.figures.add(
-        derived(
-            "clear_width_uncertainty",
-            "uncertainty of the clear width",
-            adj.sigma_of(gradient),
-            Unit.MM,
-            clear,
-            formula="standard uncertainty, carried through the adjustment",
-        )
+    best = best_next(adj, size=gradient, sigmas={kind: sigma(ctx, kind) for kind in Kind})
+    how = "standard uncertainty, carried through the adjustment"
+    now = ctx.figures.add(
+        derived("clear_width_uncertainty", "uncertainty of the clear width", best.now, Unit.MM, clear, formula=how)
     )
+    label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
+    ctx.figures.add(derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how))
+    ctx.next_reading = best.kind
+
+
+def next_words(ctx: Context) -> str:
+    """Return which reading would help most and by how much."""
+    then = ctx.fmt(ctx.figures["clear_width_uncertainty_next"])
+    kind = Kind(ctx.next_reading)
+    again = "again" if getattr(ctx.leaf.readings, kind) is not None else "next"
+    return f"read the {KINDS[kind].label} {again}: the clear width is then known to ± {then}"
 
 
 def _skew(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> None:
@@ -269,8 +276,10 @@ def _judge_readings(ctx: Context, adj: Adjustment) -> None:
             Level.LOOK,
             Stage.MEASURE,
             "A misread would not show",
-            f"Nothing checks the {names}.",
+            f"Nothing checks the {names}. The clear width is known to ± "
+            f"{ctx.fmt(ctx.figures['clear_width_uncertainty'])}.",
             Remedy("Read both diagonals, and widths and heights at three places"),
+            *([] if adj.assumptions else [Remedy(f"Most would help: {next_words(ctx)}")]),
             rule="a reading is checked when others would contradict a misread",
             where=f"reading:{unchecked[0]}",
         )
@@ -284,6 +293,7 @@ def _judge_readings(ctx: Context, adj: Adjustment) -> None:
             "The readings agree",
             f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
             f"The clear width is {ctx.fmt(width)} ± {ctx.fmt(sigma_width)}.",
+            Remedy(f"To be surer, {next_words(ctx)}"),
             rule="normalised residual under 3",
             figure="clear_width",
         )
