@@ -10,8 +10,8 @@ from PySide6.QtTest import QTest
 from oakmeasure.app import theme
 from oakmeasure.app.board import Board
 from oakmeasure.app.entry import Entry, StateMark, read
-from oakmeasure.app.lists import RecordModel, boring_list, cut_list, readings_list
-from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint
+from oakmeasure.app.lists import RecordList, RecordModel, boring_list, cut_list, readings_list
+from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
 from oakmeasure.app.start import application
 from oakmeasure.core.drawing import Anchor, Dimension, Label, Layer
 from oakmeasure.core.drawings.leaf_view import leaf_view
@@ -263,3 +263,16 @@ def test_anchor_says_which_way_a_text_grows():
         label_box(Label(0, 0, "text", Layer.OUTLINE, anchor=each), view) for each in (Anchor.LEFT, Anchor.RIGHT)
     )
     assert left.left() == right.right() == 100
+
+
+@pytest.mark.parametrize("show", [Show(), INCH])
+def test_no_cell_of_a_list_is_cut_off(qtbot, show):
+    for listed in (cut_list, boring_list, readings_list):
+        table = RecordList()
+        qtbot.addWidget(table)
+        table.show_records(*listed(solved(), show))
+        for row in range(len(table.records.records)):
+            for column in range(len(table.records.header)):
+                text = theme.typeset(table.records.records[row].cells[column])
+                wanted = text_size(text, 14, table.records.is_name(column))[0]
+                assert table.columnWidth(column) >= wanted + 8, text

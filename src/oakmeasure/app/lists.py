@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter
 from PySide6.QtWidgets import (
     QAbstractItemView,
@@ -18,6 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from oakmeasure.app import theme
+from oakmeasure.app.painter import text_size
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.survey.kinds import KINDS
@@ -62,17 +64,19 @@ def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list
 
 def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
     """Return header and rows of the cut list."""
-    header = ("no.", "part", "finished", "planed", "rough", "timber", "weight")
+    header = ("no.", "part", "finished", "planed", "rough", "weight")
     if leaf.build is None or leaf.weights is None:
         return header, []
+    mixed = len({part.species for part in leaf.build.parts}) > 1  # of one timber, its name would only take room
     rows = []
     for part in leaf.build.parts:
         sizes = [
             show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
         ]
         mass = show.value(leaf.weights.parts[part.name].value, Unit.KG)
-        rows.append(Record((part.mark, part.name, *sizes, species(part.species).name, mass), f"part:{part.name}"))
-    return header, rows
+        timber = (species(part.species).name,) if mixed else ()
+        rows.append(Record((part.mark, part.name, *sizes, mass, *timber), f"part:{part.name}"))
+    return (*header, "timber") if mixed else header, rows
 
 
 def boring_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
@@ -164,12 +168,20 @@ class RecordModel(QAbstractTableModel):
         return side | Qt.AlignmentFlag.AlignVCenter
 
 
+PAD_PX = 4
+
+
 class CellPainter(QStyledItemDelegate):
     """Paints a cell's text and its light. A style sheet would take ten times as long over a whole table."""
 
     def __init__(self, model: RecordModel, parent: QTableView) -> None:
         super().__init__(parent)
         self._model = model
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
+        text = theme.typeset(self._model.records[index.row()].cells[index.column()])
+        width, height = text_size(text, 14, self._model.is_name(index.column()))
+        return QSize(math.ceil(width) + 2 * PAD_PX + 2, math.ceil(height))
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         # The records are asked directly: each role asked through the index would cross the binding once more.
@@ -179,7 +191,9 @@ class CellPainter(QStyledItemDelegate):
             painter.fillRect(box, QColor(p.accent_soft))
         painter.setFont(theme.font(14, bold=model.is_name(column)))
         painter.setPen(QColor(p.ink))
-        painter.drawText(box.adjusted(6, 0, -6, 0), model.alignment(column), theme.typeset(record.cells[column]))
+        painter.drawText(
+            box.adjusted(PAD_PX, 0, -PAD_PX, 0), model.alignment(column), theme.typeset(record.cells[column])
+        )
 
 
 class RecordList(QTableView):

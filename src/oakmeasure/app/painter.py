@@ -108,7 +108,7 @@ def _fill(layer: Layer, tint: str, p: theme.Palette) -> QBrush:
 
 
 @lru_cache(maxsize=4096)
-def _measured(text: str, px: float, bold: bool) -> tuple[float, float]:
+def text_size(text: str, px: float, bold: bool) -> tuple[float, float]:
     """Return width and height of a text in px."""
     metrics = QFontMetricsF(theme.font(px, bold=bold))
     return metrics.horizontalAdvance(text), metrics.height()
@@ -174,12 +174,12 @@ def label_text(label: Label, view: View) -> str:
         return theme.typeset(label.text)
     room = label.room * view.scale
     texts = map(theme.typeset, (label.text, *label.shorter))
-    return next((each for each in texts if _measured(each, TEXT_PX * label.size, label.bold)[0] <= room), "")
+    return next((each for each in texts if text_size(each, TEXT_PX * label.size, label.bold)[0] <= room), "")
 
 
 def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    width, height = _measured(label_text(label, view), TEXT_PX * label.size, label.bold)
+    width, height = text_size(label_text(label, view), TEXT_PX * label.size, label.bold)
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
@@ -203,7 +203,7 @@ def _is_upright(dimension: Dimension) -> bool:
 
 def dimension_box(dimension: Dimension, view: View) -> QRectF:
     """Return the px box of a dimension's text; beside an upright line that is too short for it, else on the line."""
-    width, height = _measured(theme.typeset(dimension.text), TEXT_PX, True)
+    width, height = text_size(theme.typeset(dimension.text), TEXT_PX, True)
     width += 6
     start, end = view.at(dimension.start), view.at(dimension.end)
     middle = start + (end - start) * dimension.share

@@ -219,7 +219,7 @@ class WorkingView(QWidget):
         if figure is None:
             return 90
         lines = sum(1 + len(row.label) // (26 if row.value is not None else 40) for row in figure.rows)
-        return 74 + 21 * lines + sum(6 + 18 * (1 + len(each) // 42) for each in _notes(figure))
+        return 86 + 22 * lines + sum(6 + 18 * (1 + len(each) // 42) for each in _notes(figure))
 
     def _row(self, row: Row, figure: Figure) -> str:
         p = theme.palette()
