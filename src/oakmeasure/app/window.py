@@ -262,7 +262,7 @@ class Window(QMainWindow):
     def _show_working(self) -> None:
         """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
         self.working.refresh()
-        self._working_scroll.setFixedHeight(min(self.working.height_wanted(), max(self.height() // 2 - 90, 240)))
+        self._working_scroll.setFixedHeight(min(self.working.height_wanted(), max(self.height() // 2 - 50, 240)))
 
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)
