@@ -155,6 +155,11 @@ def test_document_is_frozen_and_refuses_what_it_does_not_know(demo):
         Job.model_validate({**demo.model_dump(), "colour": "red"})
 
 
+def test_two_leaves_of_one_id_are_refused(demo):
+    with pytest.raises(InputError, match="an id of its own"):
+        edits.with_value(demo, "leaves", (demo.leaves[0], demo.leaves[0]))
+
+
 jobs = st.builds(
     lambda width, height, build, fit, wood, hand, rules, unit: edits.with_value(
         job(width, height, build=build, fit=fit, timber=wood, hand=hand, rules=rules), "unit", unit),

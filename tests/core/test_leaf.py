@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
@@ -10,8 +12,10 @@ from oakmeasure.core import edits
 from oakmeasure.core.build.joints import RailJoint, rail_tenons
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.hardware.butts import places_by_school
 from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, TenonKind, TimberChoices
-from oakmeasure.core.rules import load_rules, rule_set_names
+from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.solve import Solver, solve
 from oakmeasure.core.units import MINUS, Show, System
 from oakmeasure.core.verdicts import Level, Stage
@@ -211,6 +215,25 @@ def test_borings_stand_in_pairs_a_head_gap_apart():
     for one, other in zip(on_leaf, on_lining, strict=True):
         assert other.from_top - one.from_top == pytest.approx(gap)
         assert (one.along, one.across, one.depth) == (other.along, other.across, other.depth)
+
+
+@given(
+    st.sampled_from(ButtSchool), st.integers(2, 6), st.floats(300, 3000), st.floats(50, 150), st.floats(80, 300),
+    st.floats(80, 300), st.floats(0, 400),
+)  # fmt: skip
+def test_butts_stand_one_above_the_other_inside_the_leaf_or_are_refused(
+    school, count, height, length, from_top, from_bottom, third_below
+):
+    place = {"school": school, "count": count, "height": height, "length": length, "from_top": from_top,
+             "from_bottom": from_bottom, "third_below": third_below}  # fmt: skip
+    try:
+        tops = places_by_school(**place)
+    except InputError:
+        return
+    assert len(tops) == count
+    assert all(below - above >= length for above, below in pairwise(tops))
+    assert tops[0] >= 0
+    assert tops[-1] + length <= height
 
 
 def test_low_leaf_has_no_room_for_its_butts():

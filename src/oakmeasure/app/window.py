@@ -211,7 +211,11 @@ class Window(QMainWindow):
     def _show_rod(self) -> None:
         s = self.session
         for stage, mark in self.rod.marks.items():
-            mark.show_state(s.solved.key_figure(stage, s.show), worst(s.solved.verdicts, stage), stage is s.stage)
+            mark.show_state(
+                s.solved.key_figure(stage, s.show),
+                worst((*s.solution.verdicts, *s.solved.verdicts), stage),
+                stage is s.stage,
+            )
 
     def _show_stage(self, *, keep_view: bool) -> None:
         stage = self.session.stage

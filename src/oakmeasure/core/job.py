@@ -247,6 +247,14 @@ class Job(Model):
     boards: tuple[Board, ...] = ()
     leaves: Annotated[tuple[Leaf, ...], Field(min_length=1)]
 
+    @model_validator(mode="after")
+    def _ids_differ(self) -> Job:
+        ids = [each.id for each in self.leaves]
+        twice = next((each for each in ids if ids.count(each) > 1), None) if len(set(ids)) < len(ids) else None
+        if twice is not None:
+            raise InputError("leaves", twice, "an id of its own for each leaf")
+        return self
+
     def leaf(self, leaf_id: str) -> Leaf:
         """Return the leaf with that id; KeyError when there is none."""
         for each in self.leaves:

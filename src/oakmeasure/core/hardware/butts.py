@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise
 
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.context import Context
@@ -110,7 +111,8 @@ def places_by_school(
     """Return the upper end of each butt, mm down from the leaf's top, from the top one down.
 
     from_top, from_bottom: leaf's end to the near end of the end butts. third_below: gap between the top butt
-    and the one under it, for that school. Source: common practice, no source.
+    and the one under it, for that school. Raises InputError where they would not fit one above the other.
+    Source: common practice, no source.
 
     >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, from_top=150,
     ...                  from_bottom=225, third_below=200)
@@ -119,19 +121,17 @@ def places_by_school(
     if school is ButtSchool.SEVEN_ELEVEN:
         from_top, from_bottom = SEVEN_INCHES, ELEVEN_INCHES
     first, last = from_top, height - from_bottom - length
-    if last - first < length:
-        raise InputError("height", height, "room for two butts between its ends")
-    if count == 2:
-        return (first, last)
     start, inner = first, count - 1
-    ends: list[float] = [first]
-    if school is ButtSchool.THIRD_HIGH:
+    tops: list[float] = [first]
+    if school is ButtSchool.THIRD_HIGH and count > 2:
         start = first + length + third_below
-        ends.append(start)
+        tops.append(start)
         inner = count - 2
-    step = (last - start) / inner if inner else 0.0
-    ends += [start + step * at for at in range(1, inner)]
-    return (*ends, last)
+    tops += [start + (last - start) / inner * at for at in range(1, inner)]
+    tops.append(last)
+    if first < 0 or any(below - above < length for above, below in pairwise(tops)):
+        raise InputError("height", height, f"room for {count} butts between its ends")
+    return tuple(tops)
 
 
 def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
