@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QObject, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QObject, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
@@ -260,9 +260,6 @@ class Entry(QFrame):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.line.setFocus()
         self.line.selectAll()
-
-    def centre(self) -> QPointF:
-        return QPointF(self.rect().center())
 
 
 def _unit_text(unit: Unit) -> str:

@@ -179,7 +179,3 @@ class Figures:
     def parents(self, name: str) -> list[Figure]:
         """Return the figures that `name` was taken from, in the order of its rows."""
         return [self.by_name[row.ref] for row in self.by_name[name].rows if row.ref in self.by_name and row.ref != name]
-
-    def resting_on(self, label: str) -> list[Figure]:
-        """Return the worked-out figures that hang on the assumed input called `label`."""
-        return [each for each in self if label in each.rests_on and each.label != label]

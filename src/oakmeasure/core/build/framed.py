@@ -66,7 +66,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     if rows and columns:
         _panels(frame, rows, columns)
     checks.judge(ctx, frame.choice, fit, frame.rails, rows, columns, frame.shoulder, frame.tenon, frame.groove)
-    frame_movement(ctx, wood, frame.stile, fit.width, ctx.figures["gap_latch"])
+    frame_movement(ctx, wood, frame.stile, ctx.figures["gap_latch"])
     panels = len(rows) * len(columns)
     summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {panels} panel{'s' * (panels != 1)}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}

@@ -170,7 +170,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
         )
 
 
-def frame_movement(ctx: Context, wood: Timber, stile: Figure, leaf_width: Figure, gap_latch: Figure) -> None:
+def frame_movement(ctx: Context, wood: Timber, stile: Figure, gap_latch: Figure) -> None:
     """Say how much the leaf itself moves: a framed leaf moves through its stiles, twice stile × C × ΔM."""
     stiles = ctx.figures.add(total("stiles_both", "both stiles", plus(stile, 2)))
     for key, moisture in (("wet", wood.wet), ("dry", wood.dry)):

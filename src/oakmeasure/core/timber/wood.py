@@ -8,8 +8,6 @@ from __future__ import annotations
 from oakmeasure.core.errors import InputError
 
 FIBRE_SATURATION_PERCENT = 30.0
-# Along the grain wood moves by about this much per point of moisture: common practice, no source.
-LENGTHWISE_PER_POINT = 0.00005
 
 
 def density(*, basic_gravity: float, moisture: float) -> float:
