@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.start import application
 from oakmeasure.app.window import Window
@@ -332,6 +333,24 @@ def test_new_job_in_three_questions_already_shows_a_leaf(window):
     assert window.session.leaf.name == "Net loft hatch"
     assert window.session.leaf.readings.width_middle.value == 610
     assert window.session.solved.build is not None
+
+
+def test_shop_rules_are_read_changed_refused_and_taken_back(window):
+    window.session.go_to(Stage.FIT)
+    dialog = RulesDialog(window, window.session)
+    entry = dialog._entries["gap_latch"]
+    assert dialog._reasons["gap_latch"].text() == "room for a damp week"
+    before = window.session.solved.figures["leaf_width"].value
+    for text, taken in (("4", True), ("400", False), ("", False)):
+        entry.line.setText(text)
+        assert entry.commit() is taken
+    assert not dialog._note.isHidden()
+    assert window.session.solved.figures["leaf_width"].value == pytest.approx(before - 1)
+    combo = window.sheet().findChild(QComboBox, "rules")
+    assert (combo.currentIndex(), combo.placeholderText()) == (-1, "Site joinery, metric, changed")
+    window.session.undo_stack.undo()
+    assert combo.currentText() == "Site joinery, metric"
+    dialog.deleteLater()
 
 
 def test_no_leaf_at_all_still_shows_every_stage(window):

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from oakmeasure.core import edits
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Climate, FitChoices, Framed, Hand, Job, TimberChoices, new_job
-from oakmeasure.core.rules import rule_set_names
+from oakmeasure.core.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show, System, Unit
 from oakmeasure.core.verdicts import Findings, Level, Stage, Verdict, worst
@@ -153,6 +153,26 @@ def test_document_is_frozen_and_refuses_what_it_does_not_know(demo):
         demo.name = "Other"
     with pytest.raises(ValidationError):
         Job.model_validate({**demo.model_dump(), "colour": "red"})
+
+
+def test_every_rule_has_a_kind_with_limits_and_every_kind_a_rule():
+    numbers = {name for name, field in ShopRules.model_fields.items() if field.annotation is Rule}
+    assert set(RULE_KINDS) == numbers
+    for key in rule_set_names():
+        assert load_rules(key).name
+    for kind in RULE_KINDS.values():
+        assert kind.low < kind.high
+
+
+def test_changed_rule_gives_the_set_another_name_and_says_what_it_was(demo):
+    changed = edits.with_rule(edits.with_rule(demo, "gap_latch", 4.0), "gap_head", 3.0)
+    assert changed.rules.name == "Site joinery, metric, changed"
+    assert changed.rules.gap_latch.reason == "changed from 3 in this job"
+    before, after = (solve(each).leaves[0].figures["leaf_width"].value for each in (demo, changed))
+    assert after == pytest.approx(before - 1)
+    with pytest.raises(InputError) as refused:
+        edits.with_rule(demo, "tenon_share", 2.0)
+    assert refused.value.limits == (0.15, 0.6)
 
 
 def test_two_leaves_of_one_id_are_refused(demo):

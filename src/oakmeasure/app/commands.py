@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu, QM
 
 from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.core import edits
 from oakmeasure.core.verdicts import Level, Verdict
@@ -50,6 +51,7 @@ class Commands:
             action.setShortcut(keys)
             self._put(action)
         self.menu.addSeparator()
+        add("Shop rules…", self.shop_rules, QKeySequence("Ctrl+R"))
         add("Rename this leaf…", self.rename_leaf)
         add("Rename the job…", self.rename_job)
         add("Add a leaf…", self.add_leaf)
@@ -196,6 +198,10 @@ class Commands:
             self.tell("Not written", str(error))
 
     # --- leaves ------------------------------------------------------------------------------------------
+
+    def shop_rules(self) -> None:
+        """Show the shop rules of the job, to be read and changed."""
+        RulesDialog(self.window, self.session).exec()
 
     def rename_leaf(self) -> None:
         name = self.ask_text("Rename this leaf", "What is it for?", self.session.leaf.name)

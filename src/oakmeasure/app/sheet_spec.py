@@ -44,6 +44,7 @@ class Choice:
     get: Callable[[Job, str], Any]
     put: Callable[[Job, str, Any], Job]
     note: str = ""
+    other: Callable[[Job], str] | None = None  # what to show when it is none of the options
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +109,8 @@ _DEFAULT = Framed()
 _HAND = _field_choice("hand", "Hinges", _enum(Hand), "seen from the opening side, where the knuckles show")
 _RULES = Choice(
     "rules", "Shop rules", lambda: [(key, load_rules(key).name) for key in rule_set_names()], _rules_key,
-    lambda job, _leaf_id, key: edits.with_rules(job, key), "gaps, allowances and hinge places that are not set by hand",
+    lambda job, _leaf_id, key: edits.with_rules(job, key), "what is not set by hand; Ctrl+R shows each with its reason",
+    other=lambda job: job.rules.name,
 )  # fmt: skip
 _BUTT = Choice(
     "butt", "Butt", lambda: [(key, row["name"]) for key, row in table("butts").items()], _butt_key, edits.with_butt,

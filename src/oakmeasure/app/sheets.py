@@ -168,6 +168,8 @@ class Sheet(QScrollArea):
         for choice, combo, keys in self._choices:
             key = choice.get(self.session.job, self.session.leaf_id)
             combo.setCurrentIndex(keys.index(key) if key in keys else -1)
+            if choice.other is not None:
+                combo.setPlaceholderText(choice.other(self.session.job))
         if self._boards is not None:
             self._boards.refresh()
 

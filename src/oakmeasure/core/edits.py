@@ -109,6 +109,19 @@ def with_rules(job: Job, key: str) -> Job:
     return with_value(job, "rules", load_rules(key))
 
 
+CHANGED = ", changed"
+
+
+def with_rule(job: Job, name: str, value: float) -> Job:
+    """Return the job with one shop rule of its own set changed; a shipped set takes another name by that."""
+    rules = with_value(job.rules, f"{name}.value", value)
+    reason = f"changed from {getattr(job.rules, name).value:g} in this job"
+    rules = with_value(rules, f"{name}.reason", reason)
+    if not rules.name.endswith(CHANGED):
+        rules = with_value(rules, "name", rules.name + CHANGED)
+    return with_value(job, "rules", rules)
+
+
 def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
     """Return the job with a stop answered for."""
 

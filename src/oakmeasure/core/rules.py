@@ -7,12 +7,14 @@ The shipped sets are tables in data/rules; people copy one and change it.
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BaseModel, ConfigDict
+from pydantic import AfterValidator, BaseModel, ConfigDict, model_validator
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.units import Unit
 from oakmeasure.data import names, table
 
 
@@ -50,8 +52,55 @@ class Rule(Model):
     reason: str = ""
 
 
+@dataclass(frozen=True, slots=True)
+class RuleKind:
+    """What a rule is called, what it is counted in, and between what it makes sense."""
+
+    group: str
+    label: str
+    low: float
+    high: float
+    unit: Unit = Unit.MM
+
+
+RULE_KINDS: dict[str, RuleKind] = {
+    "sigma_tape": RuleKind("How sure a reading is", "one by tape", 0.05, 10),
+    "sigma_diagonal": RuleKind("How sure a reading is", "a diagonal", 0.05, 20),
+    "sigma_plumb_per_m": RuleKind("How sure a reading is", "plumb or level, for each metre", 0.02, 5),
+    "gap_hinge": RuleKind("Gaps", "at the hinges", 0, 60),
+    "gap_latch": RuleKind("Gaps", "at the latch", 0, 60),
+    "gap_head": RuleKind("Gaps", "at the head", 0, 60),
+    "gap_floor": RuleKind("Gaps", "over the floor", 0, 60),
+    "trim_side": RuleKind("Left on to trim", "each side", 0, 50),
+    "trim_height": RuleKind("Left on to trim", "top and bottom each", 0, 50),
+    "bevel_deg": RuleKind("Latch edge", "bevel", 0, 10, Unit.DEG),
+    "bevel_margin": RuleKind("Latch edge", "gap kept as the corner passes", 0, 5),
+    "tenon_share": RuleKind("Joints", "tenon, share of the thickness", 0.15, 0.6, Unit.RATIO),
+    "blind_share": RuleKind("Joints", "blind tenon, share of the stile", 0.3, 0.95, Unit.RATIO),
+    "divide_at": RuleKind("Joints", "tenon divided when wider than this many thicknesses", 2, 20, Unit.RATIO),
+    "haunch_share": RuleKind("Joints", "haunch, share of an end rail", 0, 0.6, Unit.RATIO),
+    "haunch_most": RuleKind("Joints", "haunch, at the most", 0, 120),
+    "joint_step": RuleKind("Joints", "set out to the full", 0.1, 10),
+    "muntin_tenon": RuleKind("Joints", "muntin's tenon", 5, 150),
+    "groove_depth": RuleKind("Panels", "groove", 4, 40),
+    "panel_hold": RuleKind("Panels", "least hold at the driest", 0, 30),
+    "panel_clearance": RuleKind("Panels", "clearance", 0, 10),
+    "allow_length": RuleKind("Sawing and planing", "length of a rough part", 0, 300),
+    "allow_width": RuleKind("Sawing and planing", "width of a rough part", 0, 40),
+    "allow_thickness": RuleKind("Sawing and planing", "thickness of a rough part", 0, 20),
+    "horn": RuleKind("Sawing and planing", "horn of a stile", 0, 200),
+    "kerf": RuleKind("Sawing and planing", "saw kerf", 0.2, 12),
+    "end_trim": RuleKind("Sawing and planing", "off each end of a board", 0, 200),
+    "joint_allowance": RuleKind("Sawing and planing", "for shooting a glue joint", 0, 20),
+    "butt_from_top": RuleKind("Butts", "leaf's top to the top one", 0, 600),
+    "butt_from_bottom": RuleKind("Butts", "leaf's foot to the bottom one", 0, 600),
+    "butt_third_below": RuleKind("Butts", "between the top one and the third", 0, 800),
+    "butt_back_wood": RuleKind("Butts", "wood that stays behind", 0, 40),
+}
+
+
 class ShopRules(Model):
-    """A named set. Lengths in mm unless the name says otherwise."""
+    """A named set. Lengths in mm unless the name says otherwise; each within the limits of RULE_KINDS."""
 
     name: str
     about: str = ""
@@ -94,6 +143,15 @@ class ShopRules(Model):
     butt_third_below: Rule
     butt_school: ButtSchool
     butt_back_wood: Rule
+
+    @model_validator(mode="after")
+    def _sensible(self) -> ShopRules:
+        for name, kind in RULE_KINDS.items():
+            rule: Rule = getattr(self, name)
+            check_between(rule.value, kind.low, kind.high, name, str(kind.unit) if kind.unit is Unit.MM else "")
+        if not self.cutters or any(not 1 <= each <= 60 for each in self.cutters):
+            raise InputError("cutters", self.cutters, "at least one cutter from 1 to 60 mm")
+        return self
 
 
 def rule_set_names() -> tuple[str, ...]:
