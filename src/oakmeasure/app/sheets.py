@@ -6,7 +6,7 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen, QWheelEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -53,7 +53,7 @@ class Sheet(QScrollArea):
         self._column.setSpacing(5)
         self.entries: dict[str, Entry] = {}
         self._fields: dict[str, Field] = {}
-        self._choices: list[tuple[Choice, QComboBox, list[Any]]] = []
+        self._choices: list[tuple[Choice, ChoiceBox, list[Any]]] = []
         self._boards: BoardRows | None = None
         for group in SHEETS[stage]:
             self._add_group(group)
@@ -169,7 +169,7 @@ class Sheet(QScrollArea):
             key = choice.get(self.session.job, self.session.leaf_id)
             combo.setCurrentIndex(keys.index(key) if key in keys else -1)
             if choice.other is not None:
-                combo.setPlaceholderText(choice.other(self.session.job))
+                combo.show_other(choice.other(self.session.job))
         if self._boards is not None:
             self._boards.refresh()
 
@@ -255,6 +255,11 @@ class ChoiceBox(QComboBox):
         x, y = self.width() - 18.0, self.height() / 2 - 2
         painter.drawPolyline([QPointF(x, y), QPointF(x + 5, y + 5), QPointF(x + 10, y)])
         painter.end()
+
+    def show_other(self, text: str) -> None:
+        """Show a text while none of the options is chosen; a long one gives way in its middle."""
+        metrics = QFontMetrics(theme.font(14, bold=True))
+        self.setPlaceholderText(metrics.elidedText(text, Qt.TextElideMode.ElideMiddle, self.width() - 44))
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()
