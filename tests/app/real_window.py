@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit
 
@@ -41,9 +41,8 @@ def main(folder: Path) -> int:
     window.commands.bench_sheet()
     window.commands.ask_save_path = lambda *_: str(folder / "real.oakjob")
     assert window.commands.save()
-    window.close()
-    app.processEvents()
-    return 0
+    QTimer.singleShot(0, window.close)
+    return app.exec()  # closing the last window must end it
 
 
 if __name__ == "__main__":

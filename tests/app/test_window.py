@@ -51,6 +51,12 @@ def note_under(window, name) -> str:
     return " ".join(each for each in said if each)
 
 
+def test_there_is_one_window_and_closing_it_ends_the_program(window):
+    for stage in Stage:
+        window.session.go_to(stage)
+    assert [each for each in application().topLevelWidgets() if each.isVisible()] == [window]
+
+
 def test_reading_typed_as_a_sum_changes_the_leaf_and_moves_on(window):
     before = window.session.solved.figures["leaf_width"].value
     write(window, "readings.width_bottom", "736.5 - 4")
@@ -457,6 +463,7 @@ def test_main_path_in_a_real_window(xvfb, tmp_path):
     script = os.path.join(os.path.dirname(__file__), "real_window.py")
     done = subprocess.run([sys.executable, script, str(tmp_path)], env=environment, timeout=120, capture_output=True)
     assert done.returncode == 0, done.stderr.decode()
+    assert b"Traceback" not in done.stderr
     made = load(tmp_path / "real.oakjob")
     assert made.leaves[0].readings.width_top.value == 743.5
     assert made.leaves[0].build.stile == 102

@@ -122,8 +122,9 @@ class Entry(QFrame):
         self.line.setToolTip(note)
         self.mark = StateMark() if has_state else None
         self.line.setMinimumWidth(24)
-        self._unit_label = QLabel("")
-        self._unit_label.setVisible(shows_unit)
+        # With its parent from the start: a label without one that is made visible is a window of its own.
+        self._unit_label = QLabel("", self)
+        self._unit_label.setHidden(compact or not shows_unit)
         self._lay_out(label, compact)
         self.line.installEventFilter(self)
         self.line.returnPressed.connect(self._enter)
