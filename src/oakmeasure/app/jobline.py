@@ -159,6 +159,7 @@ class JobLine(QWidget):
             button.clicked.connect(lambda _on, system=system: self.unit_chosen.emit(system))
             row.addWidget(button)
         self.saved = label("", "pencil")
+        self.saved.setFixedWidth(62)  # so that nothing moves when a job becomes unsaved
         row.addWidget(self.saved)
         self.paper = QToolButton()
         self.paper.setObjectName("paper")
