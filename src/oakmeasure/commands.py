@@ -10,7 +10,7 @@ from typing import Annotated
 import typer
 
 from oakmeasure.core.solve import Solution, solve
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
 
 app = typer.Typer(
@@ -91,8 +91,7 @@ def sheet(
     """Write the bench sheet of a leaf. Stops must have been answered for in the job."""
     solution = _opened(job)
     solved = solution.leaf(_chosen(solution, leaf))
-    answered = {each.code for each in solved.leaf.acknowledged}
-    stops = [each for each in solved.verdicts if each.level is Level.STOP and each.code not in answered]
+    stops = solved.open_stops()
     if stops:
         print(f"oak-measure: not answered for: {'; '.join(each.title for each in stops)}", file=sys.stderr)
         raise typer.Exit(2)

@@ -14,7 +14,7 @@ from oakmeasure.app.dialogs import AnswerStops, NewJob
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.core import edits
-from oakmeasure.core.verdicts import Level, Verdict
+from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import SUFFIX, JobFileError, load, write_whole
 
@@ -168,10 +168,7 @@ class Commands:
 
     def bench_sheet(self) -> None:
         """Write the bench sheet of the leaf in hand; stops are answered for first."""
-        answered = {each.code for each in self.session.leaf.acknowledged}
-        stops = [
-            each for each in self.session.solved.verdicts if each.level is Level.STOP and each.code not in answered
-        ]
+        stops = self.session.solved.open_stops()
         if stops and not self.answer_stops(stops):
             return
         from oakmeasure.files.bench_sheet import bench_sheet_pdf

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from oakmeasure.app.entry import Entry
+from oakmeasure.app.session import in_words
 from oakmeasure.app.sheets import ChoiceBox, label, tell
 from oakmeasure.core.edits import with_field, with_leaf, with_value
 from oakmeasure.core.errors import InputError
@@ -74,7 +75,7 @@ class NewJob(QDialog):
         try:
             self.job = with_field(self.job, self.job.leaves[0].id, path, value)
         except InputError as error:
-            return f"needs {error.need}"
+            return in_words(error, Show(self.job.unit))
         return ""
 
     def accept(self) -> None:

@@ -86,7 +86,7 @@ def boring_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[R
         return header, []
     rows = []
     for cut in leaf.butts.borings:
-        lengths = (cut.from_top, cut.from_top + cut.along, cut.across, cut.depth)
+        lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         numbers = (show.length(each) for each in lengths)
         rows.append(Record((cut.name, cut.member, cut.datum, *numbers), f"butt:{cut.name.rpartition(' ')[2]}"))
     return header, rows

@@ -14,7 +14,7 @@ from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import label
 from oakmeasure.core.units import MINUS
-from oakmeasure.core.verdicts import Level, Remedy, Verdict
+from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
 from oakmeasure.core.working import Figure, Row, State
 
 
@@ -135,8 +135,7 @@ class Verdicts(QScrollArea):
         """Return the verdicts in the order of the list."""
         session = self.session
         every = [*session.solution.verdicts, *session.solved.verdicts]
-        rank = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
-        return sorted(every, key=lambda each: (rank[each.level], each.stage is not session.stage))
+        return sorted(every, key=lambda each: (rank(each.level), each.stage is not session.stage))
 
     def refresh(self) -> None:
         """Show the verdicts as they are now, in as many of the cards as there were before as will do."""

@@ -22,6 +22,14 @@ from oakmeasure.core.working import State
 from oakmeasure.files import jobfile
 
 
+def in_words(error: InputError, show: Show) -> str:
+    """Return a refusal in the person's own units."""
+    if error.limits is not None and error.unit == "mm":
+        low, high = (show.length(each, unit=True, sign=False) for each in error.limits)
+        return f"needs {low} to {high}"
+    return f"needs {error.need}"
+
+
 class _Edit(QUndoCommand):
     """One intent with the job before and after. Nudges of the same field merge into one step."""
 
@@ -134,17 +142,10 @@ class Session(QObject):
         try:
             after = change(self.job)
         except InputError as error:
-            return self.reason(error)
+            return in_words(error, self.show)
         if after != self.job:
             self.undo_stack.push(_Edit(self, text, self.job, after, key))
         return ""
-
-    def reason(self, error: InputError) -> str:
-        """Return a refusal in the person's own units."""
-        if error.limits is not None and error.unit == "mm":
-            low, high = (self.show.length(each, unit=True, sign=False) for each in error.limits)
-            return f"needs {low} to {high}"
-        return f"needs {error.need}"
 
     def edit(self, path: str, value: Any, *, nudge: bool = False) -> str:
         """Set a field of the leaf; see `push`."""

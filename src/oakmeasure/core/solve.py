@@ -40,6 +40,11 @@ class LeafSolution:
     plan: LeafPlan | None
     butts: Butts | None
 
+    def open_stops(self) -> list[Verdict]:
+        """Return the stops that nobody has answered for; with any left, no bench sheet is printed."""
+        answered = {each.code for each in self.leaf.acknowledged}
+        return [each for each in self.verdicts if each.level is Level.STOP and each.code not in answered]
+
     def key_figure(self, stage: Stage, show: Show) -> str:
         """Return the figure that stands under the stage's name on the rod."""
         f = self.figures

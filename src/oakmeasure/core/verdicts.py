@@ -17,6 +17,11 @@ class Level(StrEnum):
 _ORDER = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
 
 
+def rank(level: Level) -> int:
+    """Return the place of a level, worst first."""
+    return _ORDER[level]
+
+
 class Stage(StrEnum):
     """The marks on the rod, in working order."""
 

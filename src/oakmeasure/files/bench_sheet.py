@@ -167,8 +167,7 @@ def _hinge_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [[_p("butt", SMALL), _p("down from leaf's top", SMALL), _p("down from lining's head", SMALL)]]
     for place in leaf.butts.places if leaf.butts else ():
         leaf_span = f"{show.length(place.top.value)} to {show.length(place.bottom.value)}"
-        length = place.bottom.value - place.top.value
-        jamb_span = f"{show.length(place.jamb_top.value)} to {show.length(place.jamb_top.value + length)}"
+        jamb_span = f"{show.length(place.jamb_top.value)} to {show.length(place.jamb_bottom.value)}"
         rows.append(
             [_p(str(place.number)), _p(leaf_span, _style(8.2, bold=True)), _p(jamb_span, _style(8.2, bold=True))]
         )
@@ -238,7 +237,7 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
 def _boring_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [[_p(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
     for cut in leaf.butts.borings if leaf.butts else ():
-        lengths = (cut.from_top, cut.from_top + cut.along, cut.across, cut.depth)
+        lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         rows.append([_p(cut.name), _p(cut.member), _p(cut.datum, SMALL), *(_p(show.length(each)) for each in lengths)])
     return _grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))
 

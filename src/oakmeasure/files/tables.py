@@ -62,7 +62,7 @@ def boring_list_csv(solution: Solution) -> str:
     rows = []
     for leaf in solution.leaves:
         for cut in leaf.butts.borings if leaf.butts else ():
-            numbers = (cut.from_top, cut.from_top + cut.along, cut.along, cut.across, cut.depth)
+            numbers = (cut.from_top, cut.to, cut.along, cut.across, cut.depth)
             rows.append(
                 [
                     leaf.leaf.name,

@@ -14,7 +14,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.hung import Fit
 from oakmeasure.core.hardware.loads import top_hinge_pull
-from oakmeasure.core.rules import ButtSchool
+from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
@@ -26,12 +26,13 @@ SEVEN_INCHES, ELEVEN_INCHES = 177.8, 279.4
 
 @dataclass(frozen=True, slots=True)
 class ButtPlace:
-    """One butt. top: its upper end, mm down from the leaf's top; jamb_top: down from the lining's head."""
+    """One butt. top: its upper end, mm down from the leaf's top; jamb_*: down from the lining's head."""
 
     number: int
     top: Figure
     bottom: Figure
     jamb_top: Figure
+    jamb_bottom: Figure
     rect: Rect
 
 
@@ -50,6 +51,11 @@ class Boring:
     along: float
     across: float
     depth: float
+
+    @property
+    def to(self) -> float:
+        """Its lower end, from the same datum, mm."""
+        return self.from_top + self.along
 
 
 @dataclass(frozen=True, slots=True)
@@ -216,7 +222,7 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     )
 
 
-def _ends(rules) -> dict[str, float]:  # type: ignore[no-untyped-def]
+def _ends(rules: ShopRules) -> dict[str, float]:
     return {
         "from_top": rules.butt_from_top.value,
         "from_bottom": rules.butt_from_bottom.value,
@@ -267,8 +273,11 @@ def _place(
             plus(figures["gap_head"]),
         )
     )
+    jamb_end = figures.add(
+        total(f"butt_{number}_jamb_bottom", f"butt {number}, its lower end on the lining", plus(jamb), plus(length))
+    )
     y1 = fit.height.value - top.value
-    return ButtPlace(number, top, bottom, jamb, Rect(0.0, y1 - length.value, across.value, y1))
+    return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
 
 
 def _depth(ctx: Context) -> Figure:
