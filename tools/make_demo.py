@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from pathlib import Path
 
 from oakmeasure.core.job import (
@@ -13,7 +14,6 @@ from oakmeasure.core.job import (
     HardwareChoices,
     Job,
     Leaf,
-    OpeningReadings,
     Reading,
     TenonKind,
     TimberChoices,
@@ -23,9 +23,8 @@ from oakmeasure.core.rules import ButtSchool, load_rules
 from oakmeasure.core.working import State
 from oakmeasure.files.jobfile import save
 
-
-def read(**values: float) -> OpeningReadings:
-    return OpeningReadings(**{name: Reading(value=value) for name, value in values.items()})
+sys.path.insert(0, str(Path(__file__).parent))
+from demo_openings import openings, read
 
 
 def seed_room() -> Leaf:
@@ -86,7 +85,7 @@ def demo() -> Job:
     )
     return Job(
         name="Saltmarsh seed store", place="north range, first floor", rules=load_rules("site-metric"), boards=boards,
-        leaves=(seed_room(), drying_loft(), weighing_office()),
+        leaves=(seed_room(), drying_loft(), weighing_office(), *openings()),
     )  # fmt: skip
 
 

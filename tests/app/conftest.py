@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import gc
+
 import pytest
 from PySide6.QtCore import QCoreApplication, QEvent
 
@@ -27,3 +29,5 @@ def window(qtbot, demo, tmp_path):
     made.close()
     made.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.
+    gc.collect()

@@ -45,7 +45,7 @@ def test_saving_and_loading_gives_the_same_job_to_the_last_bit(made):
 def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_schema(demo):
     document = json.loads(dumps(demo))
     assert list(document) == sorted(document)
-    assert document["schema_version"] == 1
+    assert document["schema_version"] == 2
     published = json.loads((Path(__file__).parents[2] / "docs/job.schema.json").read_text(encoding="utf-8"))
     assert published == Job.model_json_schema()
     jsonschema.validate(document, published)
@@ -56,7 +56,7 @@ def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_sche
     [
         (lambda text: text[: len(text) // 2], r"line \d+: .*damaged"), (lambda _: "", "line 1"),
         (lambda _: "[1]", "not a job"), (lambda _: "\x00\x01", "line 1"),
-        (lambda t: t.replace('"schema_version": 1', '"schema_version": 2'), "newer version"),
+        (lambda t: t.replace('"schema_version": 2', '"schema_version": 3'), "newer version"),
         (lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
          r"line \d+: .*thickness: 4400, needs 16 to 90 mm"),
         (lambda t: t.replace('"stile": 95.0', '"stile": NaN'), "NaN"),
@@ -115,7 +115,7 @@ def test_save_is_whole_or_not_at_all(tmp_path, demo, monkeypatch):
 def test_cut_list_reads_back_as_the_parts(demo):
     solution = solve(demo)
     rows = list(csv.DictReader(io.StringIO(tables.cut_list_csv(solution))))
-    parts = [(leaf, part) for leaf in solution.leaves for part in leaf.build.parts]
+    parts = [(leaf, part) for leaf in solution.leaves for part in leaf.cut_parts]
     assert tuple(rows[0]) == tables.CUT_LIST_HEADER
     for row, (leaf, part) in zip(rows, parts, strict=True):
         assert (row["leaf"], row["part"], row["no"]) == (leaf.leaf.name, part.name, part.mark)

@@ -101,7 +101,7 @@ class Find(QLineEdit):
         for figure in solved.figures:
             if not figure.name.startswith(("volume_", "area_")):
                 targets[f"{figure.label}: {show.value(figure.value, figure.unit)}"] = ("figure", figure.name)
-        for part in solved.build.parts if solved.build else ():
+        for part in solved.cut_parts:
             targets[f"{part.name}, part"] = ("part", f"part:{part.name}")
         for verdict in solved.verdicts:
             targets[f"{verdict.title} ({verdict.level})"] = ("verdict", verdict.code)

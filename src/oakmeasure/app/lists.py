@@ -65,15 +65,14 @@ def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list
 def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
     """Return header and rows of the cut list."""
     header = ("no.", "part", "finished", "planed", "rough", "weight")
-    if leaf.build is None or leaf.weights is None:
-        return header, []
-    mixed = len({part.species for part in leaf.build.parts}) > 1  # of one timber, its name would only take room
+    mixed = len({part.species for part in leaf.cut_parts}) > 1  # of one timber, its name would only take room
     rows = []
-    for part in leaf.build.parts:
+    for part in leaf.cut_parts:
         sizes = [
             show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
         ]
-        mass = show.value(leaf.weights.parts[part.name].value, Unit.KG)
+        weight = leaf.mass_of(part)
+        mass = show.value(weight.value, Unit.KG) if weight else ""
         timber = (species(part.species).name,) if mixed else ()
         rows.append(Record((part.mark, part.name, *sizes, mass, *timber), f"part:{part.name}"))
     return (*header, "timber") if mixed else header, rows

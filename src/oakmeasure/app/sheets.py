@@ -163,7 +163,7 @@ class Sheet(QScrollArea):
                 placeholder = show.value(figure.value, field.unit, with_unit=False)
             entry.show_value(value, show, placeholder=placeholder, state=state)
             if path.startswith("readings."):
-                reading = judged.get(path.partition(".")[2])  # type: ignore[call-overload]
+                reading = judged.get(path.partition(".")[2])
                 entry.set_flag("doubted", reading is not None and reading.status is not Status.USED)
         for choice, combo, keys in self._choices:
             key = choice.get(self.session.job, self.session.leaf_id)

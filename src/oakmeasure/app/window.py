@@ -310,8 +310,8 @@ class Window(QMainWindow):
         kind, _, name = ref.partition(":")
         solved = self.session.solved
         self.session.light(ref)
-        if kind == "part" and solved.build is not None:
-            for part in solved.build.parts:
+        if kind == "part":
+            for part in solved.cut_parts:
                 if part.name == name:
                     self.session.show_working(part.length.name)
         elif kind == "reading":

@@ -20,7 +20,7 @@ class Context:
     show: Show
     figures: Figures = field(default_factory=Figures)
     findings: Findings = field(default_factory=Findings)
-    next_reading: str = ""  # the kind that would make the clear width surest
+    next_reading: str = ""  # in words: what would make the clear width surest, and how sure
 
     def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
         """Return the shop rule `name` as a figure with its reason."""

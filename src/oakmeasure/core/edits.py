@@ -9,6 +9,7 @@ from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
+from oakmeasure.core.readings import FloorReadings, MeasuredBy
 from oakmeasure.core.rules import load_rules
 from oakmeasure.core.verdicts import Remedy
 from oakmeasure.core.working import State
@@ -17,15 +18,36 @@ M = TypeVar("M", bound=BaseModel)
 
 
 def get(model: BaseModel, path: str) -> Any:
-    """Return the value at a dotted path; None below something that is None. Raises InputError for no such field."""
+    """Return the value at a dotted path, a number being a place in a list; None below something that is None.
+
+    Raises InputError for no such field.
+    """
     value: Any = model
     for name in path.split("."):
         if value is None:
             return None
+        if isinstance(value, tuple):
+            value = value[_place(value, path, name)]
+            continue
         if name not in type(value).model_fields:
             raise InputError(path, name, "a field that exists")
         value = getattr(value, name)
     return value
+
+
+def _place(items: tuple[Any, ...], path: str, name: str) -> int:
+    if not name.isdigit() or int(name) >= len(items):
+        raise InputError(path, name, "a place in the list")
+    return int(name)
+
+
+def _inner(old: Any, path: str, value: Any) -> Any:
+    """Return `old`, a model or a list of models, with the value at a path below it changed."""
+    if not isinstance(old, tuple):
+        return with_value(old, path, value)
+    name, _, rest = path.partition(".")
+    at = _place(old, path, name)
+    return (*old[:at], _inner(old[at], rest, value) if rest else value, *old[at + 1 :])
 
 
 def with_value(model: M, path: str, value: Any) -> M:
@@ -37,7 +59,7 @@ def with_value(model: M, path: str, value: Any) -> M:
     if name not in type(model).model_fields:
         raise InputError(path, value, "a field that exists")
     try:
-        inner = with_value(getattr(model, name), rest, value) if rest else value
+        inner = _inner(getattr(model, name), rest, value) if rest else value
         fields = {each: getattr(model, each) for each in type(model).model_fields}
         return type(model).model_validate(fields | {name: inner})
     except ValidationError as error:
@@ -144,7 +166,10 @@ def with_new_leaf(job: Job, name: str) -> Job:
     for field in type(readings).model_fields:
         if get(readings, field) is not None:
             readings = with_value(readings, f"{field}.state", State.ASSUMED)
-    fresh = model.model_copy(update={"id": leaf_id, "name": name, "readings": readings, "acknowledged": ()})
+    # What was read at that one opening stays with it.
+    own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
+           "floor": FloorReadings(), "acknowledged": ()}  # fmt: skip
+    fresh = model.model_copy(update={"id": leaf_id, "name": name, "readings": readings, **own})
     return with_value(job, "leaves", (*job.leaves, fresh))
 
 

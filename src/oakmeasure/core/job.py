@@ -9,16 +9,31 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import Field, model_validator
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.rules import ButtSchool, Model, ShopRules, between, check_between, load_rules
+from oakmeasure.core.readings import (
+    ButtLength,
+    FloorReadings,
+    HeadShape,
+    InTheWay,
+    Lining,
+    MeasuredBy,
+    OpeningReadings,
+    Polygon,
+    RatingReading,
+    Reading,
+    SideOffset,
+    SmallReading,
+    Template,
+)
+from oakmeasure.core.rules import ButtSchool, Model, ShopRules, between, load_rules
 from oakmeasure.core.timber.species import Cut, species_keys
 from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 from oakmeasure.data import table
 
-SCHEMA_VERSION = 1
+SCHEMA_VERSION = 2
 
 
 class Hand(StrEnum):
@@ -32,6 +47,7 @@ class Hanging(StrEnum):
     """The ways of hanging that can be worked out."""
 
     LINING = "on butts in a lining"
+    OPEN = "not decided yet"
 
 
 class TenonKind(StrEnum):
@@ -39,59 +55,6 @@ class TenonKind(StrEnum):
 
     BLIND = "blind"
     THROUGH = "through and wedged"
-
-
-class Reading(Model):
-    """One reading: its value, how well it is known and, where it differs from its kind's, its uncertainty."""
-
-    value: float
-    state: State = State.MEASURED
-    sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
-
-
-def _reading(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
-    def check(reading: Reading) -> Reading:
-        check_between(reading.value, low, high, what, unit)
-        return reading
-
-    return AfterValidator(check)
-
-
-WidthReading = Annotated[Reading, _reading(200, 3000, "width")]
-HeightReading = Annotated[Reading, _reading(300, 4000, "height")]
-DiagonalReading = Annotated[Reading, _reading(360, 5000, "diagonal")]
-LeanReading = Annotated[Reading, _reading(-150, 150, "lean")]
-SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
-RatingReading = Annotated[Reading, _reading(1, 1000, "rating", "kg")]
-ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
-
-
-class OpeningReadings(Model):
-    """What was read, seen from the opening side. None is: not read.
-
-    Rising diagonal: hinge foot to latch head. Leans: of the whole side, in the plane of the wall, positive
-    to the latch at the head. Sill: its latch end above (+) its hinge end.
-    """
-
-    width_top: WidthReading | None = None
-    width_middle: WidthReading | None = None
-    width_bottom: WidthReading | None = None
-    height_hinge: HeightReading | None = None
-    height_middle: HeightReading | None = None
-    height_latch: HeightReading | None = None
-    diagonal_rising: DiagonalReading | None = None
-    diagonal_falling: DiagonalReading | None = None
-    lean_hinge: LeanReading | None = None
-    lean_latch: LeanReading | None = None
-    sill_rise: LeanReading | None = None
-
-    @model_validator(mode="after")
-    def _enough(self) -> OpeningReadings:
-        if not (self.width_top or self.width_middle or self.width_bottom):
-            raise InputError("width_middle", "nothing", "at least one width")
-        if not (self.height_hinge or self.height_middle or self.height_latch):
-            raise InputError("height_middle", "nothing", "at least one height")
-        return self
 
 
 Gap = Annotated[float, between(0, 60, "gap")]
@@ -214,7 +177,15 @@ class Leaf(Model):
     name: Annotated[str, Field(min_length=1, max_length=80)]
     hand: Hand = Hand.LEFT
     hanging: Hanging = Hanging.LINING
+    measured_by: MeasuredBy = MeasuredBy.TAPE
     readings: OpeningReadings
+    polygon: Polygon | None = None
+    template: Template | None = None
+    head: HeadShape = HeadShape()
+    bows: Annotated[tuple[SideOffset, ...], Field(max_length=24)] = ()
+    floor: FloorReadings = FloorReadings()
+    in_the_way: Annotated[tuple[InTheWay, ...], Field(max_length=24)] = ()
+    lining: Lining | None = None
     fit: FitChoices = FitChoices()
     build: Construction = Framed()
     timber: TimberChoices = TimberChoices()
@@ -239,7 +210,7 @@ class Board(Model):
 class Job(Model):
     """The whole document."""
 
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = 2
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM

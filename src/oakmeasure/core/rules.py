@@ -67,6 +67,7 @@ RULE_KINDS: dict[str, RuleKind] = {
     "sigma_tape": RuleKind("How sure a reading is", "one by tape", 0.05, 10),
     "sigma_diagonal": RuleKind("How sure a reading is", "a diagonal", 0.05, 20),
     "sigma_plumb_per_m": RuleKind("How sure a reading is", "plumb or level, for each metre", 0.02, 5),
+    "sigma_tick": RuleKind("How sure a reading is", "a tick on the board", 0.05, 10),
     "gap_hinge": RuleKind("Gaps", "at the hinges", 0, 60),
     "gap_latch": RuleKind("Gaps", "at the latch", 0, 60),
     "gap_head": RuleKind("Gaps", "at the head", 0, 60),
@@ -108,6 +109,7 @@ class ShopRules(Model):
     sigma_tape: Rule
     sigma_diagonal: Rule
     sigma_plumb_per_m: Rule
+    sigma_tick: Rule = Rule(value=0.5, reason="a pencil line and a sharp point")
     # fit
     gap_hinge: Rule
     gap_latch: Rule

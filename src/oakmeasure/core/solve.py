@@ -10,14 +10,14 @@ from dataclasses import dataclass, field
 
 from oakmeasure.core.build import builder
 from oakmeasure.core.build.framed import inputs as build_inputs
-from oakmeasure.core.build.shape import Build
+from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
-from oakmeasure.core.fit.hung import Fit, fit
+from oakmeasure.core.fit.hung import Fit, fit, gaps
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
-from oakmeasure.core.job import Job, Leaf
-from oakmeasure.core.survey.opening import Opening, next_words, survey
+from oakmeasure.core.job import Hanging, Job, Leaf
+from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
 from oakmeasure.core.timber.weight import Weights, weigh
 from oakmeasure.core.units import Show, Unit
@@ -40,6 +40,16 @@ class LeafSolution:
     plan: LeafPlan | None
     butts: Butts | None
 
+    @property
+    def cut_parts(self) -> tuple[Part, ...]:
+        """Return everything on the cut list: the leaf's parts, then those of a lining to be made and its packing."""
+        lining = self.opening.lining
+        return (self.build.parts if self.build else ()) + (lining.parts if lining else ())
+
+    def mass_of(self, part: Part) -> Figure | None:
+        """Return the weight of a part of the leaf; None for one of its lining."""
+        return self.weights.parts.get(part.name) if self.weights else None
+
     def open_stops(self) -> list[Verdict]:
         """Return the stops that nobody has answered for; with any left, no bench sheet is printed."""
         answered = {each.code for each in self.leaf.acknowledged}
@@ -50,6 +60,8 @@ class LeafSolution:
         f = self.figures
         if stage is Stage.MEASURE:
             return show.size(f["clear_width"].value, f["clear_height"].value)
+        if self.leaf.hanging is Hanging.OPEN:
+            return "not decided"
         if stage is Stage.FIT:
             return show.size(f["leaf_width"].value, f["leaf_height"].value)
         if self.build is None or self.plan is None or self.butts is None:
@@ -115,13 +127,16 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     butt_inputs(ctx)
     build_inputs(ctx)
     wood = timber(ctx)
+    gaps(ctx)
     opening = survey(ctx)
     fitted = fit(ctx, opening)
     build = weights = plan = butts = None
+    lining = opening.lining.parts if opening.lining else ()
     if fitted.possible:
         build = builder(leaf.build.kind)(ctx, fitted, wood)
         weights = weigh(ctx, build, wood)
-        plan = plan_leaf(ctx, build, job.boards)
+        sawn = tuple(each for each in lining if each.role is not Role.PACKING)  # packing comes out of off-cuts
+        plan = plan_leaf(ctx, (*build.parts, *sawn), job.boards)
         butts = hang_on_butts(ctx, fitted, build, weights.mass)
     _judge_states(ctx)
     return LeafSolution(leaf, ctx.figures, ctx.findings.sorted(), opening, fitted, wood, build, weights, plan, butts)
@@ -151,7 +166,7 @@ def _judge_states(ctx: Context) -> None:
         first = assumed[0]
         remedy = Remedy("Measure it")
         if stage is Stage.MEASURE and ctx.next_reading:
-            remedy = Remedy(f"Most would help: {next_words(ctx)}")
+            remedy = Remedy(f"Most would help: {ctx.next_reading}")
         where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
         ctx.say(
             f"assumed-{stage.lower()}",

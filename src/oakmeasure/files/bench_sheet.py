@@ -224,11 +224,12 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [
         [_p(each, SMALL) for each in ("no.", "part", "timber", "finished", "planed for the glue-up", "rough", "weight")]
     ]
-    for part in leaf.build.parts if leaf.build else ():
+    for part in leaf.cut_parts:
         sizes = [
             show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
         ]
-        mass = show.value(leaf.weights.parts[part.name].value, Unit.KG) if leaf.weights else ""
+        weight = leaf.mass_of(part)
+        mass = show.value(weight.value, Unit.KG) if weight else ""
         rows.append([_p(part.mark), _p(part.name, _style(8.2, bold=True)), _p(species(part.species).name, SMALL),
                      *(_p(each) for each in sizes), _p(mass)])  # fmt: skip
     return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))

@@ -22,8 +22,14 @@ from oakmeasure.core.job import SCHEMA_VERSION, Job
 SUFFIX = ".oakjob"
 LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
 
-# Each step brings a document one version up: UPGRADES[1] takes version 1 to 2. None is needed yet.
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+def upgrade_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 adds what else is read at an opening; all of it may be missing."""
+    return document | {"schema_version": 2}
+
+
+# Each step brings a document one version up; tests/files/samples holds a file of every older version.
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: upgrade_1_to_2}
 
 
 class JobFileError(ValueError):

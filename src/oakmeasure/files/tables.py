@@ -46,14 +46,15 @@ def cut_list_csv(solution: Solution) -> str:
     """Return the cut list of all leaves: finished, planed (trimming allowance still on) and rough sizes, mm."""
     rows = []
     for leaf in solution.leaves:
-        for part in leaf.build.parts if leaf.build else ():
+        for part in leaf.cut_parts:
             sizes = [
                 _mm(value)
                 for size in (part.finished, part.planed, part.rough)
                 for value in (size.length, size.width, size.thickness)
             ]
-            mass = leaf.weights.parts[part.name].value if leaf.weights else 0.0
-            rows.append([leaf.leaf.name, part.mark, part.name, species(part.species).name, *sizes, f"{mass:.2f}"])
+            mass = leaf.mass_of(part)
+            weight = f"{mass.value:.2f}" if mass else ""
+            rows.append([leaf.leaf.name, part.mark, part.name, species(part.species).name, *sizes, weight])
     return _csv(CUT_LIST_HEADER, rows)
 
 
@@ -130,7 +131,7 @@ def _leaf_record(leaf: LeafSolution, show: Show) -> dict[str, Any]:
         "hanging": str(leaf.leaf.hanging),
         "hand": str(leaf.leaf.hand),
         "figures": figures,
-        "parts": [_part_record(leaf, part) for part in (leaf.build.parts if leaf.build else ())],
+        "parts": [_part_record(leaf, part) for part in leaf.cut_parts],
         "borings": [
             {
                 "what": each.name,
@@ -159,7 +160,7 @@ def _part_record(leaf: LeafSolution, part: Any) -> dict[str, Any]:
         "finished": size(part.finished),
         "planed": size(part.planed),
         "rough": size(part.rough),
-        "mass_kg": leaf.weights.parts[part.name].value if leaf.weights else None,
+        "mass_kg": mass.value if (mass := leaf.mass_of(part)) else None,
     }
 
 

@@ -40,6 +40,8 @@ class Role(StrEnum):
     RAIL = "rail"
     MUNTIN = "muntin"
     PANEL = "panel"
+    LINING = "lining"  # of the opening, not of the leaf
+    PACKING = "packing"  # out of off-cuts
 
 
 @dataclass(frozen=True, slots=True)

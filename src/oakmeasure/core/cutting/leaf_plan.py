@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Build, Part, Role
+from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
 from oakmeasure.core.job import Board
@@ -34,12 +35,12 @@ class LeafPlan:
     yield_percent: float
 
 
-def plan_leaf(ctx: Context, build: Build, rack: tuple[Board, ...]) -> LeafPlan:
-    """Plan the leaf's rough parts on the rack, say the yield and the bound, and judge it."""
+def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
+    """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it."""
     rules = ctx.rules
     groups: dict[tuple[str, float], list[Piece]] = {}
     homeless: list[Part] = []
-    for part in build.parts:
+    for part in parts:
         thicknesses = sorted(
             {board.thickness for board in _of(rack, part.species) if board.thickness >= part.rough.thickness - 1e-6}
         )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
-from oakmeasure.core.job import Hand
+from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import Show, Unit
@@ -49,7 +49,14 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
     w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
     sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
-    sketch.label(w / 2, h / 2, "no leaf fits here", layer=Layer.DOUBT, size=1.2, bold=True)
+    sketch.label(
+        w / 2,
+        h / 2,
+        "no leaf yet" if leaf.leaf.hanging is Hanging.OPEN else "no leaf fits here",
+        layer=Layer.DOUBT,
+        size=1.2,
+        bold=True,
+    )
     return sketch.drawing(margin=max(w, h) / 5)
 
 

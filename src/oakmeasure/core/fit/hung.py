@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
+from oakmeasure.core.job import Hanging
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -36,13 +37,19 @@ class Fit:
     possible: bool
 
 
+def gaps(ctx: Context) -> None:
+    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's verdict."""
+    choice = ctx.leaf.fit
+    ctx.chosen("gap_hinge", "gap at the hinges", choice.gap_hinge, "fit.gap_hinge")
+    ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
+    ctx.chosen("gap_head", "gap at the head", choice.gap_head, "fit.gap_head")
+    ctx.chosen("gap_floor", "gap over the floor", choice.gap_floor, "fit.gap_floor")
+
+
 def fit(ctx: Context, opening: Opening) -> Fit:
     """Work out the square leaf that hangs plumb in the opening, and judge it."""
     choice = ctx.leaf.fit
-    hinge = ctx.chosen("gap_hinge", "gap at the hinges", choice.gap_hinge, "fit.gap_hinge")
-    latch = ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
-    head = ctx.chosen("gap_head", "gap at the head", choice.gap_head, "fit.gap_head")
-    floor = ctx.chosen("gap_floor", "gap over the floor", choice.gap_floor, "fit.gap_floor")
+    hinge, latch, head, floor = (ctx.figures[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor"))
     width = ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), minus(hinge), minus(latch)))
     height = ctx.figures.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
     side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
@@ -50,7 +57,13 @@ def fit(ctx: Context, opening: Opening) -> Fit:
     glued_width = ctx.figures.add(total("glued_width", "width at the glue-up", plus(width), plus(side, 2)))
     glued_height = ctx.figures.add(total("glued_height", "height at the glue-up", plus(height), plus(ends, 2)))
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
-    if not possible:
+    if ctx.leaf.hanging is Hanging.OPEN:
+        possible = False
+        ctx.say("hanging-open", Level.LOOK, Stage.FIT, "How it hangs is not decided",
+                f"The opening is known: {ctx.show.size(opening.clear_width.value, opening.clear_height.value)} clear. "
+                "The leaf follows from the way of hanging.",
+                Remedy(f"Hang it {Hanging.LINING}", "hanging", Hanging.LINING), figure="clear_width")  # fmt: skip
+    elif not possible:
         ctx.say(
             "no-leaf",
             Level.STOP,

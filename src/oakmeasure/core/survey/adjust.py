@@ -1,6 +1,7 @@
 """Survey adjustment: all readings of an opening brought into one shape, and a misread found where it can be.
 
-Weighted least squares on the four corners. The hinge side's foot is the origin, x runs to the latch, y up.
+Weighted least squares on the corners, four or any other number. The hinge side's foot is the origin, x runs to
+the latch, y up; the other corners' coordinates are the unknowns, in order round the opening.
 A reading is judged by its normalised residual v/(σ√r), r its redundancy number (Baarda's test). The normal
 matrix is needed for r and for the uncertainty of the leaf, so the iteration stands here rather than in a
 general solver; the tests hold it against SciPy's.
@@ -9,9 +10,10 @@ general solver; the tests hold it against SciPy's.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Generic, TypeVar
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
@@ -63,50 +65,85 @@ class Judged:
     status: Status
 
 
-@dataclass(frozen=True, slots=True)
-class Adjustment:
-    """The opening's corners, (x, y) from the hinge side's foot, and what became of each reading."""
-
-    hinge_foot: tuple[float, float]
-    latch_foot: tuple[float, float]
-    latch_head: tuple[float, float]
-    hinge_head: tuple[float, float]
-    readings: Mapping[Kind, Judged]
-    assumptions: tuple[str, ...]
-    undecided: tuple[Kind, ...]
-    redundancy: int
-    covariance: Matrix
-
-    def sigma_of(self, gradient: Vector) -> float:
-        """Return the standard uncertainty of a linear function of the six free coordinates."""
-        return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
-
-    def gradient(self, kind: Kind) -> list[float]:
-        """Return how a reading of that kind changes with the six free coordinates, taken or not."""
-        return _predict(kind, [*self.latch_foot, *self.latch_head, *self.hinge_head])[1]
+K = TypeVar("K", bound=str)
 
 
 @dataclass(frozen=True, slots=True)
-class _Assumption:
+class Assumption:
+    """Taken where the readings leave a freedom open: a row over the free coordinates that is 0, give or take sigma."""
+
     label: str
     row: tuple[float, ...]
     sigma: float
 
 
-# In the order in which they are taken, each only where the readings leave that freedom open.
-_ASSUMPTIONS = (
-    _Assumption("the sill is level", (0, 1, 0, 0, 0, 0), SILL_SIGMA),
-    _Assumption("head and sill are parallel", (0, -1, 0, 1, 0, -1), ASSUMED_SIGMA),
-    _Assumption("the sides are parallel", (-1, 0, 1, 0, -1, 0), ASSUMED_SIGMA),
-    _Assumption("the hinge side is plumb", (0, 0, 0, 0, 1, 0), ASSUMED_SIGMA),
-    _Assumption("the latch side is plumb", (-1, 0, 1, 0, 0, 0), ASSUMED_SIGMA),
+@dataclass(frozen=True, slots=True)
+class Network(Generic[K]):
+    """What can be read on an opening of so many corners.
+
+    matrices: by reading; two rows over the free coordinates give the vector whose length is read, one row the
+    reading itself. assumptions: in the order in which they are taken. bows: readings that a bowed side explains.
+    """
+
+    matrices: Mapping[K, Matrix]
+    assumptions: tuple[Assumption, ...]
+    bows: tuple[K, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Adjustment(Generic[K]):
+    """The opening's corners, (x, y) from the first one, the hinge side's foot, and what became of each reading."""
+
+    corners: tuple[tuple[float, float], ...]
+    readings: Mapping[K, Judged]
+    assumptions: tuple[str, ...]
+    undecided: tuple[K, ...]
+    redundancy: int
+    covariance: Matrix
+    network: Network[K]
+
+    @property
+    def hinge_foot(self) -> tuple[float, float]:
+        return self.corners[0]
+
+    @property
+    def latch_foot(self) -> tuple[float, float]:
+        return self.corners[1]
+
+    @property
+    def latch_head(self) -> tuple[float, float]:
+        return self.corners[2]
+
+    @property
+    def hinge_head(self) -> tuple[float, float]:
+        return self.corners[-1]
+
+    def sigma_of(self, gradient: Vector) -> float:
+        """Return the standard uncertainty of a linear function of the free coordinates."""
+        return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
+
+    def gradient(self, key: K) -> list[float]:
+        """Return how a reading changes with the free coordinates, taken or not."""
+        return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[1]
+
+
+FOUR_SIDED: Network[Kind] = Network(
+    {kind: each.matrix for kind, each in KINDS.items()},
+    (
+        Assumption("the sill is level", (0, 1, 0, 0, 0, 0), SILL_SIGMA),
+        Assumption("head and sill are parallel", (0, -1, 0, 1, 0, -1), ASSUMED_SIGMA),
+        Assumption("the sides are parallel", (-1, 0, 1, 0, -1, 0), ASSUMED_SIGMA),
+        Assumption("the hinge side is plumb", (0, 0, 0, 0, 1, 0), ASSUMED_SIGMA),
+        Assumption("the latch side is plumb", (-1, 0, 1, 0, 0, 0), ASSUMED_SIGMA),
+    ),
+    MIDDLES,
 )
 
 
 @dataclass(slots=True)
-class _Fit:
+class _Fit(Generic[K]):
     corners: list[float]
-    kinds: list[Kind]
+    kinds: list[K]
     residuals: list[float]  # reading less adjusted
     redundancies: list[float]
     sigmas: list[float]
@@ -118,39 +155,44 @@ class _Fit:
         return abs(self.residuals[at]) / (self.sigmas[at] * math.sqrt(r)) if r > CHECKED else 0.0
 
 
-def adjust(readings: Mapping[Kind, Observed]) -> Adjustment:
-    """Return the opening that fits the readings best, with each reading judged.
+def adjust(readings: Mapping[Kind, Observed]) -> Adjustment[Kind]:
+    """Return the four-sided opening that fits the readings best, with each reading judged.
 
     readings: at least one width and one height, mm. Freedoms that no reading fixes are filled with stated
     assumptions (a level sill, parallel sides). Raises InputError when no opening has these readings.
     Source: weighted least squares; W. Baarda, A testing procedure for use in geodetic networks (1968),
     from memory.
     """
+    network = FOUR_SIDED
+    if any(kind.is_plumb for kind in readings):  # then the sill need not be taken for level first
+        network = Network(network.matrices, network.assumptions[1:] + network.assumptions[:1], network.bows)
+    return adjust_network(network, readings, _start)
+
+
+def adjust_network(
+    network: Network[K], readings: Mapping[K, Observed], start: Callable[[Mapping[K, Observed]], list[float]]
+) -> Adjustment[K]:
+    """Return the corners that fit the readings best; `start` gives free coordinates near enough to begin from.
+
+    A reading that is singled out is set aside and the rest fitted again; one group that cannot be told apart ends
+    the search. Raises InputError where the readings fix no shape, or none that closes.
+    """
     used = dict(readings)
-    aside: list[Kind] = []
+    aside: list[K] = []
     while True:
-        fit = _solve(used)
+        fit = _solve(network, used, start(used))
         group = _suspects(fit)
         if len(group) != 1 or len(used) <= 2:
             break
         aside.append(group[0])
         del used[group[0]]
-    _refuse_impossible(fit.corners)
-    undecided = tuple(group) if len(group) > 1 else ()
     p = fit.corners
-    corner = [(p[0], p[1]), (p[2], p[3]), (p[4], p[5])]
-    judged = {kind: _judge(kind, observed, fit, aside, undecided) for kind, observed in readings.items()}
-    return Adjustment(
-        (0.0, 0.0),
-        corner[0],
-        corner[1],
-        corner[2],
-        judged,
-        fit.assumptions,
-        undecided,
-        len(fit.kinds) + len(fit.assumptions) - 6,
-        fit.covariance,
-    )
+    corners = ((0.0, 0.0), *zip(p[::2], p[1::2], strict=True))
+    _refuse_impossible(corners)
+    undecided = tuple(group) if len(group) > 1 else ()
+    judged = {key: _judge(network, key, observed, fit, aside, undecided) for key, observed in readings.items()}
+    redundancy = len(fit.kinds) + len(fit.assumptions) - len(p)
+    return Adjustment(corners, judged, fit.assumptions, undecided, redundancy, fit.covariance, network)
 
 
 def _start(used: Mapping[Kind, Observed]) -> list[float]:
@@ -162,9 +204,8 @@ def _start(used: Mapping[Kind, Observed]) -> list[float]:
     return [w, 0.0, w, h, 0.0, h]
 
 
-def _predict(kind: Kind, p: Vector) -> tuple[float, list[float]]:
+def _predict(matrix: Matrix, p: Vector) -> tuple[float, list[float]]:
     """Return what the reading would be on corners `p`, and its gradient."""
-    matrix = KINDS[kind].matrix
     if len(matrix) == 1:
         return dot(matrix[0], p), list(matrix[0])
     vector = times(matrix, p)
@@ -174,14 +215,14 @@ def _predict(kind: Kind, p: Vector) -> tuple[float, list[float]]:
     return length, combined([each / length for each in vector], matrix)
 
 
-def _solve(used: Mapping[Kind, Observed]) -> _Fit:
-    p = _start(used)
+def _solve(network: Network[K], used: Mapping[K, Observed], p: list[float]) -> _Fit[K]:
     kinds = list(used)
-    assumed = _fill_up([_predict(kind, p)[1] for kind in kinds], any(kind.is_plumb for kind in kinds))
+    matrices = [network.matrices[kind] for kind in kinds]
+    assumed = _fill_up(network, [_predict(matrix, p)[1] for matrix in matrices], len(p))
     sigmas = [used[kind].sigma for kind in kinds]
     weights = [1 / sigma**2 for sigma in (*sigmas, *(each.sigma for each in assumed))]
     for _ in range(40):
-        predicted = [_predict(kind, p) for kind in kinds]
+        predicted = [_predict(matrix, p) for matrix in matrices]
         rows = [gradient for _, gradient in predicted] + [list(each.row) for each in assumed]
         misfit = [used[kind].value - value for kind, (value, _) in zip(kinds, predicted, strict=True)]
         misfit += [-dot(each.row, p) for each in assumed]
@@ -196,28 +237,29 @@ def _solve(used: Mapping[Kind, Observed]) -> _Fit:
         if max(abs(dx) for dx in step) < 1e-7:
             break
     covariance = inverse(normal)
-    residuals = [used[kind].value - _predict(kind, p)[0] for kind in kinds]
+    residuals = [used[kind].value - _predict(matrix, p)[0] for kind, matrix in zip(kinds, matrices, strict=True)]
     redundancies = [
         1 - w * dot(row, times(covariance, row)) for w, row in zip(weights[: len(kinds)], rows, strict=False)
     ]
     return _Fit(p, kinds, residuals, redundancies, sigmas, covariance, tuple(each.label for each in assumed))
 
 
-def _fill_up(gradients: Matrix, has_plumb: bool) -> list[_Assumption]:
-    """Return the assumptions that make the corners determinate, as few as possible."""
-    taken: list[_Assumption] = []
+def _fill_up(network: Network[K], gradients: Matrix, unknowns: int) -> list[Assumption]:
+    """Return the assumptions that make the corners determinate, as few as possible. InputError when none do."""
+    taken: list[Assumption] = []
     so_far = rank(gradients)
-    order = _ASSUMPTIONS[1:] + _ASSUMPTIONS[:1] if has_plumb else _ASSUMPTIONS
-    for each in order:
-        if so_far == 6:
+    for each in network.assumptions:
+        if so_far == unknowns:
             break
         if (higher := rank([*gradients, *(one.row for one in [*taken, each])])) > so_far:
             taken.append(each)
             so_far = higher
+    if so_far < unknowns:
+        raise InputError("readings", "too few", "more readings: as they stand the shape can still rack")
     return taken
 
 
-def _suspects(fit: _Fit) -> list[Kind]:
+def _suspects(fit: _Fit[K]) -> list[K]:
     """Return the readings that could be the misread: none, the one, or several that cannot be told apart."""
     w = [fit.normalised(at) for at in range(len(fit.kinds))]
     worst = max(w, default=0.0)
@@ -226,13 +268,14 @@ def _suspects(fit: _Fit) -> list[Kind]:
     return [kind for kind, each in zip(fit.kinds, w, strict=True) if worst**2 - each**2 < SINGLED_OUT_BY]
 
 
-def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecided: tuple[Kind, ...]) -> Judged:
-    adjusted = _predict(kind, fit.corners)[0]
+def _judge(
+    network: Network[K], kind: K, observed: Observed, fit: _Fit[K], aside: list[K], undecided: tuple[K, ...]
+) -> Judged:
+    adjusted, gradient = _predict(network.matrices[kind], fit.corners)
     miss = observed.value - adjusted
     if kind in aside:
-        status = Status.BOWED if kind in MIDDLES else Status.SET_ASIDE
+        status = Status.BOWED if kind in network.bows else Status.SET_ASIDE
         # Outside the fit: judged against the shape that the others make, with that shape's own uncertainty.
-        gradient = _predict(kind, fit.corners)[1]
         spread = math.sqrt(observed.sigma**2 + dot(gradient, times(fit.covariance, gradient)))
         redundancy = observed.sigma**2 / spread**2
         return Judged(
@@ -264,10 +307,31 @@ def _judge(kind: Kind, observed: Observed, fit: _Fit, aside: list[Kind], undecid
     )
 
 
-def _refuse_impossible(p: Vector) -> None:
-    """Refuse corners that cross over or collapse."""
-    corners = [(0.0, 0.0), (p[0], p[1]), (p[2], p[3]), (p[4], p[5])]
-    for at in range(4):
-        (ax, ay), (bx, by), (cx, cy) = corners[at], corners[(at + 1) % 4], corners[(at + 2) % 4]
-        if (bx - ax) * (cy - by) - (by - ay) * (cx - bx) <= 0:
-            raise InputError("readings", "contradictory", "readings that one opening can have")
+def _refuse_impossible(corners: Sequence[tuple[float, float]]) -> None:
+    """Refuse corners that cross over or collapse; a four-sided opening has no corner that points inwards either."""
+    count = len(corners)
+    turns = []
+    for at in range(count):
+        (ax, ay), (bx, by), (cx, cy) = (corners[(at + step) % count] for step in range(3))
+        turns.append((bx - ax) * (cy - by) - (by - ay) * (cx - bx))
+    if area_of(corners) <= 0 or (count <= 4 and min(turns) <= 0) or _crosses_itself(corners):
+        raise InputError("readings", "contradictory", "readings that one opening can have")
+
+
+def area_of(corners: Sequence[tuple[float, float]]) -> float:
+    """Return the area inside corners that go round anticlockwise, mm²; negative for clockwise."""
+    after = [*corners[1:], corners[0]]
+    return sum(ax * by - bx * ay for (ax, ay), (bx, by) in zip(corners, after, strict=True)) / 2
+
+
+def _crosses_itself(corners: Sequence[tuple[float, float]]) -> bool:
+    sides = [(corners[at], corners[(at + 1) % len(corners)]) for at in range(len(corners))]
+
+    def turn(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> float:
+        return (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0])
+
+    for at, (a, b) in enumerate(sides):
+        for c, d in sides[at + 2 : len(sides) - (at == 0)]:
+            if turn(a, b, c) * turn(a, b, d) < 0 and turn(c, d, a) * turn(c, d, b) < 0:
+                return True
+    return False

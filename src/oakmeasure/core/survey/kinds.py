@@ -42,6 +42,7 @@ class Kind(StrEnum):
     LEAN_HINGE = "lean_hinge"
     LEAN_LATCH = "lean_latch"
     SILL_RISE = "sill_rise"
+    HEAD_RISE = "head_rise"
 
     @property
     def is_width(self) -> bool:
@@ -53,7 +54,7 @@ class Kind(StrEnum):
 
     @property
     def is_plumb(self) -> bool:
-        return self.startswith(("lean", "sill"))
+        return self.startswith(("lean", "sill", "head"))
 
 
 MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
@@ -97,5 +98,8 @@ KINDS: dict[Kind, KindOfReading] = {
     ),
     Kind.SILL_RISE: KindOfReading(
         "rise of the sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"
+    ),
+    Kind.HEAD_RISE: KindOfReading(
+        "rise of the head", _minus(_LH, _HH)[1:], "over its width; plus: higher at the latch"
     ),
 }

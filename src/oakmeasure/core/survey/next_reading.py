@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.kinds import Kind
-from oakmeasure.core.survey.linear import Vector, dot, times
+from oakmeasure.core.survey.linear import Matrix, dot, times
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,19 +19,27 @@ class NextReading:
     then: float
 
 
-def best_next(adjustment: Adjustment, *, size: Vector, sigmas: Mapping[Kind, float]) -> NextReading:
+def best_next(
+    adjustment: Adjustment[Kind], *, spread: Callable[[Matrix], float], sigmas: Mapping[Kind, float]
+) -> NextReading:
     """Return the reading that would make a size surest.
 
-    size: gradient of the size over the six free coordinates. sigmas: uncertainty of a reading of each kind, mm.
+    spread: the size's standard uncertainty, mm, from the covariance of the free coordinates. sigmas: uncertainty of a
+    reading of each kind, mm.
     Source: one more observation in a least-squares adjustment, Σ' = Σ − Σgg'Σ / (σ² + g'Σg).
     """
-    spread = adjustment.covariance
-    variance = max(dot(size, times(spread, size)), 0.0)
+    before = adjustment.covariance
 
-    def left(kind: Kind) -> float:
+    def then(kind: Kind) -> float:
         gradient = adjustment.gradient(kind)
-        shared = times(spread, gradient)
-        return max(variance - dot(size, shared) ** 2 / (sigmas[kind] ** 2 + dot(gradient, shared)), 0.0)
+        shared = times(before, gradient)
+        by = sigmas[kind] ** 2 + dot(gradient, shared)
+        after = [
+            [each - a * b / by for each, b in zip(row, shared, strict=True)]
+            for row, a in zip(before, shared, strict=True)
+        ]
+        return spread(after)
 
-    best = min(Kind, key=left)
-    return NextReading(best, math.sqrt(variance), math.sqrt(left(best)))
+    left = {kind: then(kind) for kind in Kind}
+    best = min(left, key=left.__getitem__)
+    return NextReading(best, spread(before), left[best])

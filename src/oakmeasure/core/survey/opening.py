@@ -1,355 +1,252 @@
-"""The opening as measured: clear sizes, how sure they are, and what the readings say of each other."""
+"""The opening as it really is: taken by tape, by sides and diagonals or by ticks; clear sizes and how sure they are."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 from oakmeasure.core.context import Context
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Reading
-from oakmeasure.core.survey.adjust import Adjustment, Judged, Observed, Status, adjust
+from oakmeasure.core.readings import MeasuredBy, Side
+from oakmeasure.core.survey.adjust import Adjustment
+from oakmeasure.core.survey.by_polygon import judge_polygon, take_by_polygon
+from oakmeasure.core.survey.by_tape import judge_tape, sigma_of, take_by_tape
+from oakmeasure.core.survey.by_ticks import judge_ticks, take_by_ticks
 from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.least import spread_of_width
+from oakmeasure.core.survey.linear import Matrix
+from oakmeasure.core.survey.lining import LiningPlan, plan_lining
 from oakmeasure.core.survey.next_reading import best_next
+from oakmeasure.core.survey.outline import Box, Outline, Point, half_planes, largest_box, plumb_box
 from oakmeasure.core.survey.square import skew_from_both
+from oakmeasure.core.survey.surroundings import across_readings, look_round
+from oakmeasure.core.survey.taken import Taken
+from oakmeasure.core.survey.template import TemplateFit
 from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, State, derived, given, minus, plus, total
+from oakmeasure.core.working import Figure, derived, minus, plus, total
 
 
 @dataclass(frozen=True, slots=True)
 class Opening:
-    """Corners and the plumb clear size; `adjustment` is None when the readings contradict each other."""
+    """Corners, outline and the plumb clear size that the leaf is fitted to.
 
-    hinge_foot: tuple[float, float]
-    latch_foot: tuple[float, float]
-    latch_head: tuple[float, float]
-    hinge_head: tuple[float, float]
+    taken: what was measured; with a lining to be made that is the rough opening, else the same as the outline.
+    `adjustment` is None when the readings contradict each other, or were ticks.
+    """
+
+    hinge_foot: Point
+    latch_foot: Point
+    latch_head: Point
+    hinge_head: Point
     hinge_in: Figure
     latch_in: Figure
     head_low: Figure
     floor_high: Figure
     clear_width: Figure
     clear_height: Figure
-    adjustment: Adjustment | None
+    outline: Outline
+    taken: Taken
+    lining: LiningPlan | None
+
+    @property
+    def adjustment(self) -> Adjustment[Any] | None:
+        return self.taken.adjustment
+
+    @property
+    def template(self) -> TemplateFit | None:
+        return self.taken.template
 
 
 def survey(ctx: Context) -> Opening:
-    """Adjust the readings, add the opening's figures and judge the readings."""
-    readings = _readings(ctx)
-    figures = {
-        kind: ctx.reading(f"reading_{kind}", KINDS[kind].label, reading, f"readings.{kind}", KINDS[kind].wanted)
-        for kind, reading in readings.items()
-    }
-    observed = {kind: Observed(each.value, sigma(ctx, kind, each)) for kind, each in readings.items()}
-    try:
-        adjustment = adjust(observed)
-    except InputError:
-        return _contradictory(ctx, observed)
-    aside = (Status.SET_ASIDE, Status.BOWED)  # no part of what the corners were worked out from
-    inputs = [figure for kind, figure in figures.items() if adjustment.readings[kind].status not in aside]
-    for label in adjustment.assumptions:
-        name = "assumed_" + label.replace(" ", "_")
-        inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
-    opening = _opening(ctx, adjustment, inputs)
-    _judge_readings(ctx, adjustment)
-    return opening
+    """Work out the opening, add its figures, judge what was read and what stands round it."""
+    taken = _take(ctx)
+    across_readings(ctx)
+    lining = None
+    if ctx.leaf.lining is None:
+        box = _clear(ctx, taken)
+        outline, corners = taken.outline, (taken.hinge_foot, taken.latch_foot, taken.latch_head, taken.hinge_head)
+    else:
+        rough = _clear(ctx, taken, rough=True)
+        lining = plan_lining(ctx, ctx.leaf.lining, taken, rough)
+        box, outline, corners = lining.clear, lining.outline, lining.corners
+    _uncertainty(ctx, taken)
+    _skew(ctx, taken)
+    _judge(ctx, taken)
+    look_round(ctx, box["floor_high"])
+    return Opening(
+        *corners,
+        box["hinge_side_in"],
+        box["latch_side_in"],
+        box["head_low"],
+        box["floor_high"],
+        box["clear_width"],
+        box["clear_height"],
+        outline,
+        taken,
+        lining,
+    )
 
 
-def sigma(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
-    """Return the standard uncertainty of a reading, mm: its own, or its kind's by the shop rules."""
-    if reading is not None and reading.sigma is not None:
-        return reading.sigma
-    if kind.startswith("diagonal"):
-        return ctx.rules.sigma_diagonal.value
-    if kind.is_plumb:
-        r = ctx.leaf.readings
-        widths, heights = (
-            (r.width_bottom, r.width_middle, r.width_top),
-            (r.height_hinge, r.height_middle, r.height_latch),
-        )
-        span = next(each for each in (widths if kind is Kind.SILL_RISE else heights) if each is not None)
-        return ctx.rules.sigma_plumb_per_m.value * span.value / 1000
-    return ctx.rules.sigma_tape.value
+def _take(ctx: Context) -> Taken:
+    leaf = ctx.leaf
+    taken = None
+    if leaf.measured_by is MeasuredBy.POLYGON and leaf.polygon is not None:
+        taken = take_by_polygon(ctx, leaf.polygon)
+    elif leaf.measured_by is MeasuredBy.TICKS and leaf.template is not None:
+        taken = take_by_ticks(ctx, leaf.template)
+    return taken if taken is not None else take_by_tape(ctx)
 
 
-def _readings(ctx: Context) -> dict[Kind, Reading]:
-    every = {kind: getattr(ctx.leaf.readings, kind) for kind in Kind}
-    return {kind: reading for kind, reading in every.items() if reading is not None}
+def _judge(ctx: Context, taken: Taken) -> None:
+    leaf = ctx.leaf
+    if taken.template is not None and leaf.template is not None:
+        judge_ticks(ctx, leaf.template, taken.template)
+    elif taken.adjustment is not None and leaf.measured_by is MeasuredBy.POLYGON and leaf.polygon is not None:
+        if isinstance(next(iter(taken.adjustment.readings)), Kind):
+            return  # the shape is not fixed yet and says so; what stands in for it is not what was read
+        judge_polygon(ctx, taken, leaf.polygon)
+    else:
+        judge_tape(ctx, taken)
 
 
-def _opening(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> Opening:
-    count = sum(each.name.startswith("reading_") for each in inputs)
-    how = f"least squares over {count} reading{'s' * (count != 1)}, the hinge side's foot being 0"
+def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figure]:
+    """Add the clear plumb size, of the opening or, before its lining is made, of the rough one."""
+    prefix, word = ("rough_", "rough ") if rough else ("", "")
+    upright = taken.outline.is_upright and len(taken.corners) >= 4
+    box = plumb_box(taken.outline) if upright else largest_box(half_planes(taken.outline))
+    how = taken.how if upright else taken.how + "; the upright rectangle of most area"
 
     def corner(name: str, label: str, value: float) -> Figure:
-        return ctx.figures.add(
-            derived(
-                name,
-                label,
-                value,
-                Unit.MM,
-                *inputs,
-                formula=how,
-                source="survey adjustment, weighted by each reading's uncertainty",
-            )
-        )
+        figure = derived(prefix + name, word + label, value, Unit.MM, *taken.inputs, formula=how, source=taken.source)
+        return ctx.figures.add(figure)
 
-    def end(at_head: bool) -> str:
-        return "at the head" if at_head else "at the foot"
-
-    hinge_at_head, latch_at_foot = adj.hinge_head[0] > 0, adj.latch_foot[0] < adj.latch_head[0]
-    hinge_in = corner("hinge_side_in", f"hinge side, furthest in ({end(hinge_at_head)})", max(0.0, adj.hinge_head[0]))
-    latch_in = corner(
-        "latch_side_in",
-        f"latch side, furthest in ({end(not latch_at_foot)})",
-        min(adj.latch_foot[0], adj.latch_head[0]),
-    )
-    head_at_hinge = adj.hinge_head[1] < adj.latch_head[1]
-    head = corner(
-        "head_low",
-        f"head, lowest (at the {'hinge' if head_at_hinge else 'latch'} side)",
-        min(adj.hinge_head[1], adj.latch_head[1]),
-    )
-    floor = corner("floor_high", "floor, highest under the leaf", max(0.0, adj.latch_foot[1]))
-    width_bow, height_bow = _bow(ctx, adj, Kind.WIDTH_MIDDLE), _bow(ctx, adj, Kind.HEIGHT_MIDDLE)
-    clear_width = total(
-        "clear_width",
-        "clear width, plumb",
-        plus(latch_in),
-        minus(hinge_in),
-        *([minus(width_bow)] if width_bow else []),
-        source="the least plumb width, from the hinge side's furthest in to the latch side's",
-    )
-    clear_height = total(
-        "clear_height", "clear height", plus(head), minus(floor), *([minus(height_bow)] if height_bow else [])
-    )
-    ctx.figures.add(clear_width)
-    ctx.figures.add(clear_height)
-    _uncertainty(ctx, adj, clear_width, hinge_at_head, latch_at_foot)
-    _skew(ctx, adj, inputs)
-    return Opening(
-        adj.hinge_foot,
-        adj.latch_foot,
-        adj.latch_head,
-        adj.hinge_head,
-        hinge_in,
-        latch_in,
-        head,
-        floor,
-        clear_width,
-        clear_height,
-        adj,
-    )
-
-
-def _bow(ctx: Context, adj: Adjustment, kind: Kind) -> Figure | None:
-    """Return how far a side bows in at the middle, beyond what the tapered clear size already gives away."""
-    judged = adj.readings.get(kind)
-    doubted = judged is not None and judged.status in (Status.BOWED, Status.UNDECIDED)
-    if judged is None or not doubted or judged.miss >= 0:
-        return None
-    # A straight taper leaves room at the middle; only what the bow takes beyond that narrows the plumb size.
-    if kind is Kind.WIDTH_MIDDLE:
-        room = min(abs(adj.hinge_head[0]), abs(adj.latch_head[0] - adj.latch_foot[0])) / 2
-    else:
-        room = min(abs(adj.latch_foot[1]), abs(adj.latch_head[1] - adj.hinge_head[1])) / 2
-    taken = -judged.miss - room
-    if taken <= 0:
-        return None
-    reading = ctx.figures[f"reading_{kind}"]
-    what = "width" if kind is Kind.WIDTH_MIDDLE else "height"
-    label = f"bow into the {what} at the middle"
-    return ctx.figures.add(
-        derived(
-            f"bow_{what}",
-            label,
-            taken,
-            Unit.MM,
-            reading,
-            formula=f"reading less what straight edges make it, {ctx.fmt(judged.adjusted)}, "
-            f"less the room {ctx.fmt(room)} that the taper leaves there",
+    where = _where(taken, box)
+    found = {
+        "hinge_side_in": corner("hinge_side_in", f"hinge side, furthest in ({where['hinge']})", box.x0),
+        "latch_side_in": corner("latch_side_in", f"latch side, furthest in ({where['latch']})", box.x1),
+        "head_low": corner("head_low", f"head, lowest ({where['head']})", box.y1),
+        "floor_high": corner("floor_high", "floor, highest under the leaf", box.y0),
+    }
+    width, height = taken.bow_width, taken.bow_height
+    found["clear_width"] = ctx.figures.add(
+        total(
+            prefix + "clear_width",
+            word + "clear width, plumb",
+            plus(found["latch_side_in"]),
+            minus(found["hinge_side_in"]),
+            *([minus(width)] if width else []),
+            source="the least plumb width, from the hinge side's furthest in to the latch side's",
         )
     )
+    found["clear_height"] = ctx.figures.add(
+        total(
+            prefix + "clear_height",
+            word + "clear height",
+            plus(found["head_low"]),
+            minus(found["floor_high"]),
+            *([minus(height)] if height else []),
+        )
+    )
+    return found
 
 
-def _uncertainty(ctx: Context, adj: Adjustment, clear: Figure, hinge_at_head: bool, latch_at_foot: bool) -> None:
+def _where(taken: Taken, box: Box) -> dict[str, str]:
+    """Return, for each side, where it stands furthest in."""
+
+    def end(points: list[Point]) -> str:
+        if not points:
+            return "nowhere"
+        low, high = min(y for _, y in points), max(y for _, y in points)
+        nearest = min(points, key=lambda each: abs(each[0] - (box.x0 if points is hinge else box.x1)))
+        share = (nearest[1] - low) / max(high - low, 1.0)
+        return "at the foot" if share < 0.15 else "at the head" if share > 0.85 else "between its ends"
+
+    hinge, latch = taken.outline.of(Side.HINGE), taken.outline.of(Side.LATCH)
+    head = taken.hinge_head[1] < taken.latch_head[1]
+    return {"hinge": end(hinge), "latch": end(latch), "head": f"at the {'hinge' if head else 'latch'} side"}
+
+
+# --- how sure it is ----------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class ClearWidth:
+    """The clear width as a function of the corners, for drawing openings at random. mean: of the free coordinates."""
+
+    mean: tuple[float, ...]
+    covariance: Matrix
+    latch: tuple[int, ...]  # which free coordinates are x of the latch side's ends
+    hinge: tuple[int, ...]  # and of the hinge side's head; its foot is 0
+    taken_off: float  # by what is no corner: bows
+
+    def of(self, drawn: Any) -> Any:
+        """Return the clear width of every drawn opening, mm."""
+        latch = drawn[list(self.latch)].min(axis=0)
+        hinge = drawn[list(self.hinge)].max(axis=0).clip(0.0)
+        return latch - hinge - self.taken_off
+
+
+def clear_width_of(taken: Taken) -> ClearWidth | None:
+    """Return the clear width to draw at random; None where no plumb width bounds the leaf."""
+    if not taken.outline.is_upright or len(taken.corners) < 4:
+        return None
+    mean = tuple(each for corner in taken.corners[1:] for each in corner)
+    straight = min(taken.latch_foot[0], taken.latch_head[0]) - max(0.0, taken.hinge_head[0])
+    box = plumb_box(taken.outline)
+    bow = (taken.bow_width.value if taken.bow_width else 0.0) + straight - (box.x1 - box.x0)
+    return ClearWidth(mean, taken.covariance, (0, 2), (len(mean) - 2,), bow)
+
+
+def width_spread(taken: Taken) -> Callable[[Matrix], float]:
+    """Return the clear width's standard uncertainty, mm, as a function of the corners' covariance."""
+    size = 2 * len(taken.corners) - 2
+
+    def row(at: int) -> list[float]:
+        return [float(each == at) for each in range(size)]
+
+    at = (taken.latch_foot[0], taken.latch_head[0], taken.hinge_head[0])
+    return lambda covariance: spread_of_width(covariance, latch=(row(0), row(2)), hinge=row(size - 2), at=at)
+
+
+def _uncertainty(ctx: Context, taken: Taken) -> None:
     """Add how sure the clear width is, and how sure one more reading, the best one, would make it."""
-    gradient = [0.0] * 6
-    gradient[0 if latch_at_foot else 2] += 1
-    if hinge_at_head:
-        gradient[4] -= 1
-    best = best_next(adj, size=gradient, sigmas={kind: sigma(ctx, kind) for kind in Kind})
-    how = "standard uncertainty, carried through the adjustment"
+    prefix = "rough_" if "rough_clear_width" in ctx.figures else ""
+    clear = ctx.figures[f"{prefix}clear_width"]
+    how = "standard uncertainty, carried through the adjustment" if taken.adjustment else "carried through the fit"
+    spread = width_spread(taken)
     now = ctx.figures.add(
-        derived("clear_width_uncertainty", "uncertainty of the clear width", best.now, Unit.MM, clear, formula=how)
-    )
-    label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
-    ctx.figures.add(derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how))
-    ctx.next_reading = best.kind
-
-
-def next_words(ctx: Context) -> str:
-    """Return which reading would help most and by how much."""
-    then = ctx.fmt(ctx.figures["clear_width_uncertainty_next"])
-    kind = Kind(ctx.next_reading)
-    again = "again" if getattr(ctx.leaf.readings, kind) is not None else "next"
-    return f"read the {KINDS[kind].label} {again}: the clear width is then known to ± {then}"
-
-
-def _skew(ctx: Context, adj: Adjustment, inputs: list[Figure]) -> None:
-    rising = math.hypot(*adj.latch_head)
-    falling = math.hypot(adj.hinge_head[0] - adj.latch_foot[0], adj.hinge_head[1] - adj.latch_foot[1])
-    width = (
-        float(
-            math.hypot(*adj.latch_foot)
-            + math.hypot(adj.latch_head[0] - adj.hinge_head[0], adj.latch_head[1] - adj.hinge_head[1])
+        derived(
+            "clear_width_uncertainty",
+            f"uncertainty of the {'rough ' if prefix else ''}clear width",
+            spread(taken.covariance),
+            Unit.MM,
+            clear,
+            formula=how,
         )
-        / 2
     )
+    adj = taken.adjustment
+    if adj is None or not isinstance(next(iter(adj.readings)), Kind):
+        return
+    best = best_next(adj, spread=spread, sigmas={kind: sigma_of(ctx, kind) for kind in Kind})
+    label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
+    then = ctx.figures.add(derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how))
+    again = "again" if getattr(ctx.leaf.readings, best.kind) is not None else "next"
+    ctx.next_reading = f"read the {KINDS[best.kind].label} {again}: the clear width is then known to ± {ctx.fmt(then)}"
+
+
+def _skew(ctx: Context, taken: Taken) -> None:
+    if len(taken.corners) != 4:
+        return
+    hf, lf, lh, hh = taken.corners
+    width = (math.dist(hf, lf) + math.dist(hh, lh)) / 2
     ctx.figures.add(
         derived(
             "skew",
             "out of square over the height",
-            skew_from_both(width=width, first=rising, second=falling),
+            skew_from_both(width=width, first=math.dist(hf, lh), second=math.dist(hh, lf)),
             Unit.MM,
-            *inputs,
+            *taken.inputs,
             formula="(rising² − falling²) ÷ (4 × width), the three as adjusted",
         )
-    )
-
-
-def _contradictory(ctx: Context, observed: dict[Kind, Observed]) -> Opening:
-    """Fall back to the least of each reading, square, so that the rest can be seen, and say so with a stop."""
-
-    def least(name: str, label: str, kinds: list[Kind]) -> Figure:
-        figures = [ctx.figures[f"reading_{kind}"] for kind in kinds]
-        return ctx.figures.add(
-            derived(
-                name,
-                label,
-                min(each.value for each in figures),
-                Unit.MM,
-                *figures,
-                formula="the least reading, since no opening has them all",
-            )
-        )
-
-    width = least("clear_width", "clear width", [kind for kind in observed if kind.is_width])
-    height = least("clear_height", "clear height", [kind for kind in observed if kind.is_height])
-    zero = ctx.figures.add(given("hinge_side_in", "hinge side", 0.0))
-    latch = ctx.figures.add(total("latch_side_in", "latch side", plus(width)))
-    head = ctx.figures.add(total("head_low", "head", plus(height)))
-    floor = ctx.figures.add(given("floor_high", "floor", 0.0))
-    ctx.say(
-        "survey-contradictory",
-        Level.STOP,
-        Stage.MEASURE,
-        "No opening has these readings",
-        "Together they close to no shape, so nothing below can be trusted.",
-        Remedy("Take widths, heights and diagonals again"),
-        figure="clear_width",
-    )
-    w, h = width.value, height.value
-    return Opening((0, 0), (w, 0), (w, h), (0, h), zero, latch, head, floor, width, height, None)
-
-
-# --- what the readings say of each other -----------------------------------------------------------------
-
-
-def _judge_readings(ctx: Context, adj: Adjustment) -> None:
-    said = False
-    for kind, judged in adj.readings.items():
-        if judged.status in (Status.SET_ASIDE, Status.BOWED):
-            said = True
-            _say_aside(ctx, kind, judged)
-    if adj.undecided:
-        said = True
-        _say_undecided(ctx, adj)
-    unchecked = [
-        kind for kind, judged in adj.readings.items() if judged.least_blunder == float("inf") and not kind.is_plumb
-    ]
-    if unchecked:
-        names = ", ".join(KINDS[kind].label for kind in unchecked)
-        ctx.say(
-            "survey-unchecked",
-            Level.LOOK,
-            Stage.MEASURE,
-            "A misread would not show",
-            f"Nothing checks the {names}. The clear width is known to ± "
-            f"{ctx.fmt(ctx.figures['clear_width_uncertainty'])}.",
-            Remedy("Read both diagonals, and widths and heights at three places"),
-            *([] if adj.assumptions else [Remedy(f"Most would help: {next_words(ctx)}")]),
-            rule="a reading is checked when others would contradict a misread",
-            where=f"reading:{unchecked[0]}",
-        )
-    elif not said:
-        least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
-        width, sigma_width = ctx.figures["clear_width"], ctx.figures["clear_width_uncertainty"]
-        ctx.say(
-            "survey-agrees",
-            Level.FINE,
-            Stage.MEASURE,
-            "The readings agree",
-            f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
-            f"The clear width is {ctx.fmt(width)} ± {ctx.fmt(sigma_width)}.",
-            Remedy(f"To be surer, {next_words(ctx)}"),
-            rule="normalised residual under 3",
-            figure="clear_width",
-        )
-
-
-def _say_aside(ctx: Context, kind: Kind, judged: Judged) -> None:
-    label = KINDS[kind].label
-    numbers = (
-        f"The {label} reads {ctx.fmt(judged.value)}; the other readings make it {ctx.fmt(judged.adjusted)}, "
-        f"{judged.normalised:.1f} times the spread that is usual."
-    )
-    again = Remedy("Take it again")
-    if judged.status is Status.BOWED:
-        way = "in" if judged.miss < 0 else "out"
-        ctx.say(
-            f"bowed-{kind}",
-            Level.LOOK,
-            Stage.MEASURE,
-            f"A side bows {way}, or a middle reading is wrong",
-            numbers + " Taken as a bow until a second reading says otherwise.",
-            again,
-            rule="normalised residual over 3",
-            where=f"reading:{kind}",
-            figure=f"reading_{kind}",
-        )
-        return
-    ctx.say(
-        f"misread-{kind}",
-        Level.LOOK,
-        Stage.MEASURE,
-        f"Misread: {label}",
-        numbers + " It is set aside.",
-        again,
-        rule="normalised residual over 3",
-        where=f"reading:{kind}",
-        figure=f"reading_{kind}",
-    )
-
-
-def _say_undecided(ctx: Context, adj: Adjustment) -> None:
-    labels = [KINDS[kind].label for kind in adj.undecided]
-    names = ", ".join(labels[:-1]) + " and " + labels[-1]
-    size = max(abs(adj.readings[kind].blunder) for kind in adj.undecided)
-    if len(adj.undecided) <= 3:
-        advice = f"Take {names} again"
-    else:
-        advice = "Take both diagonals again, then the widths"
-    plumb = "" if any(kind.is_plumb for kind in adj.readings) else ", or read the lean of both sides"
-    ctx.say(
-        "survey-undecided",
-        Level.LOOK,
-        Stage.MEASURE,
-        "Readings disagree; which one is wrong cannot be told",
-        f"One of {names} is out by about {ctx.fmt(size)}; each explains it equally well. All are kept for now.",
-        Remedy(advice + plumb),
-        rule="normalised residual over 3",
-        where=f"reading:{adj.undecided[0]}",
-        figure=f"reading_{adj.undecided[0]}",
     )

@@ -1,0 +1,93 @@
+"""An opening of 3 to 8 sides taken by its sides and diagonals."""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.job import Reading
+from oakmeasure.core.readings import Polygon
+from oakmeasure.core.survey.adjust import Observed, Status
+from oakmeasure.core.survey.judge import judge_readings
+from oakmeasure.core.survey.polygon import FLOOR_RISE, LEAN_HINGE, adjust_polygon, span_key
+from oakmeasure.core.survey.taken import Taken, outline_of
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import State, given
+
+PREFIX = "span_"
+
+
+def label_of(key: str, corners: int) -> str:
+    """Return what a reading of a polygon is called."""
+    if key == FLOOR_RISE:
+        return "rise of the floor"
+    if key == LEAN_HINGE:
+        return "lean of the hinge side"
+    start, end = (int(each) for each in key.split("-"))
+    is_side = end - start == 1 or (start == 1 and end == corners)
+    return f"{'side' if is_side else 'diagonal'} {start} to {end}"
+
+
+def readings_of(polygon: Polygon) -> dict[str, tuple[Reading, str]]:
+    """Return each reading with the path of its field; of a length that was read twice, the first."""
+    found: dict[str, tuple[Reading, str]] = {}
+    for at, each in enumerate(polygon.spans):
+        found.setdefault(span_key(each.start, each.end), (each.length, f"polygon.spans.{at}.length"))
+    for key, reading in ((FLOOR_RISE, polygon.floor_rise), (LEAN_HINGE, polygon.lean_hinge)):
+        if reading is not None:
+            found[key] = (reading, f"polygon.{key}")
+    return found
+
+
+def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
+    """Adjust the sides and diagonals; None, with a verdict, where they fix no shape yet."""
+    rules = ctx.rules
+    readings = readings_of(polygon)
+    observed = {}
+    for key, (reading, _) in readings.items():
+        sigma = rules.sigma_tape.value
+        if key in (FLOOR_RISE, LEAN_HINGE):
+            sigma = rules.sigma_plumb_per_m.value
+        elif label_of(key, polygon.corners).startswith("diagonal"):
+            sigma = rules.sigma_diagonal.value
+        observed[key] = Observed(reading.value, reading.sigma or sigma)
+    inputs = [
+        ctx.reading(f"reading_{PREFIX}{key}", label_of(key, polygon.corners), reading, path)
+        for key, (reading, path) in readings.items()
+    ]
+    try:
+        adjustment = adjust_polygon(polygon.corners, observed)
+    except InputError as error:
+        code, title = "polygon-open", "The readings fix no shape yet"
+        if error.value == "contradictory":
+            code, title = "survey-contradictory", "No opening has these readings"
+        ctx.say(
+            code,
+            Level.STOP,
+            Stage.MEASURE,
+            title,
+            f"{len(readings)} readings for {polygon.corners} corners: needs {error.need}.",
+            Remedy("Take it, or look for a corner that is numbered wrongly"),
+            where=f"reading:{PREFIX}{next(iter(readings), '')}",
+            figure="clear_width",
+        )
+        return None
+    for label in adjustment.assumptions:
+        name = "assumed_" + label.replace(" ", "_")
+        inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
+    used = sum(each.status is Status.USED for each in adjustment.readings.values())
+    return Taken(
+        outline_of(adjustment.corners, bows=ctx.leaf.bows),
+        adjustment.corners,
+        adjustment.covariance,
+        tuple(inputs),
+        f"least squares over {used} sides and diagonals, the hinge side's foot being 0",
+        "survey adjustment, weighted by each reading's uncertainty",
+        adjustment,
+    )
+
+
+def judge_polygon(ctx: Context, taken: Taken, polygon: Polygon) -> None:
+    """Say what the sides and diagonals say of each other."""
+    assert taken.adjustment is not None
+    labels = {key: label_of(key, polygon.corners) for key in taken.adjustment.readings}
+    judge_readings(ctx, taken.adjustment, labels, prefix=PREFIX)

@@ -1,0 +1,341 @@
+"""A lining to be made: its sizes from the rough opening or from a leaf that exists, its parts, packing and strips.
+
+Coordinates are the rough opening's: x from the hinge side's foot to the latch, y up from the floor there; across the
+wall, + towards the opening side.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.build.shape import Part, Rect, Role, Size
+from oakmeasure.core.context import Context
+from oakmeasure.core.readings import Lining, LiningFrom, LiningSchool, Side
+from oakmeasure.core.survey.outline import Outline, Point
+from oakmeasure.core.survey.strips import Stretch, packing_stretches, strips_of
+from oakmeasure.core.survey.taken import Taken, outline_of
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, State, derived, given, minus, plus, total
+
+LEAST_PACKING = 2.0  # less cannot be wedged: common practice, no source
+SHOWS = 0.5  # a strip thinner than this is caulked: common practice, no source
+STRIP_WIDTH = 25.0  # under the edge of an architrave: common practice, no source
+WALL_DEPTH = 100.0  # until it is read
+
+
+@dataclass(frozen=True, slots=True)
+class LiningPlan:
+    """clear: the figures of the opening between its jambs. packing: behind each leg. strips: between wall and lining.
+
+    legs: outer faces, x at foot and head, of hinge and latch leg. underside: height of the head's underside at the
+    hinge and at the latch side.
+    """
+
+    clear: dict[str, Figure]
+    outline: Outline
+    corners: tuple[Point, Point, Point, Point]
+    outside: Figure
+    between: Figure
+    thickness: float
+    depth: float
+    legs: tuple[tuple[float, float], tuple[float, float]]
+    underside: tuple[float, float]
+    packing: tuple[Stretch, ...]
+    strips: tuple[Stretch, ...]
+    parts: tuple[Part, ...]
+
+
+def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Figure]) -> LiningPlan:
+    """Return the lining, add its figures and judge whether it goes in."""
+    f = ctx.figures
+    thickness = f.add(
+        given("lining_thickness", "lining, thickness", lining.thickness, edit="lining.thickness", choice=True)
+    )
+    packing = f.add(
+        given("packing", "packing, both sides together", lining.packing, edit="lining.packing", choice=True)
+    )
+    over = f.add(
+        given("packing_head", "packing over the head", lining.packing_head, edit="lining.packing_head", choice=True)
+    )
+    width = _rough_width(ctx, taken)
+    if lining.made_from is LiningFrom.LEAF and lining.leaf_width is not None:
+        between, outside = _from_leaf(ctx, lining, thickness)
+    else:
+        outside = f.add(total("lining_outside", "lining, outside", plus(width), minus(packing)))
+        between = f.add(total("between", "between the jambs", plus(outside), minus(thickness, 2)))
+    slack = f.add(total("packing_left", "packing left at the tightest", plus(rough["clear_width"]), minus(outside)))
+    head = _head_height(ctx, lining, rough, thickness, over)
+    follow = lining.school is LiningSchool.FOLLOW_WALL
+    x0 = rough["hinge_side_in"].value + slack.value / 2
+    x1 = x0 + outside.value
+    floor = rough["floor_high"].value
+    top = floor + head.value
+    legs, underside = ((x0, x0), (x1, x1)), (top, top)
+    if follow:
+        legs, underside = _followed(taken, lining, outside.value, width.value, top)
+    t = thickness.value
+    corners = (
+        (legs[0][0] + t, taken.hinge_foot[1]),
+        (legs[1][0] - t, taken.latch_foot[1]),
+        (legs[1][1] - t, underside[1]),
+        (legs[0][1] + t, underside[0]),
+    )
+    clear = _clear(ctx, corners, between, head, floor, follow)
+    depth = _depth(ctx, lining)
+    packed = packing_stretches(taken, legs, max(underside))
+    lean = (ctx.leaf.readings.across_hinge, ctx.leaf.readings.across_latch)
+    strips = () if follow else strips_of(ctx, lean, depth=depth.value, height=max(underside) + t)
+    parts = _parts(ctx, lining, taken, outside, thickness, depth.value, underside, legs, packed, strips)
+    _judge(ctx, lining, rough, width, outside, slack, strips)
+    return LiningPlan(
+        clear, outline_of(corners), corners, outside, between, t, depth.value, legs, underside, packed, strips, parts
+    )
+
+
+def _rough_width(ctx: Context, taken: Taken) -> Figure:
+    """Return the least width between the sides, on the level but not plumb: what the tape gives."""
+    foot, head = taken.latch_foot[0] - taken.hinge_foot[0], taken.latch_head[0] - taken.hinge_head[0]
+    value = min(foot, head) - (taken.bow_width.value if taken.bow_width else 0.0)
+    label = f"rough width, {'at the foot' if foot <= head else 'at the head'}"
+    return ctx.figures.add(
+        derived("rough_width", label, value, Unit.MM, *taken.inputs, formula=taken.how, source=taken.source)
+    )
+
+
+def _from_leaf(ctx: Context, lining: Lining, thickness: Figure) -> tuple[Figure, Figure]:
+    f = ctx.figures
+    assert lining.leaf_width is not None
+    leaf = ctx.reading("existing_width", "the leaf that exists, width", lining.leaf_width, "lining.leaf_width")
+    between = f.add(
+        total("between", "between the jambs", plus(leaf), plus(f["gap_hinge"]), plus(f["gap_latch"]),
+              source="a lining made to the leaf")
+    )  # fmt: skip
+    outside = f.add(total("lining_outside", "lining, outside", plus(between), plus(thickness, 2)))
+    f.add(total("rough_needed", "rough width that it needs", plus(outside), plus(f["packing"])))
+    return between, outside
+
+
+def _head_height(ctx: Context, lining: Lining, rough: dict[str, Figure], thickness: Figure, over: Figure) -> Figure:
+    """Return the clear height under the head, from the floor where it is highest."""
+    f = ctx.figures
+    if lining.made_from is LiningFrom.LEAF and lining.leaf_height is not None:
+        leaf = ctx.reading("existing_height", "the leaf that exists, height", lining.leaf_height, "lining.leaf_height")
+        return f.add(
+            total(
+                "lining_head_height",
+                "floor to the head's underside",
+                plus(leaf),
+                plus(f["gap_head"]),
+                plus(f["gap_floor"]),
+            )
+        )
+    return f.add(
+        total(
+            "lining_head_height",
+            "floor to the head's underside",
+            plus(rough["clear_height"]),
+            minus(over),
+            minus(thickness),
+        )
+    )
+
+
+def _followed(
+    taken: Taken, lining: Lining, outside: float, width: float, top: float
+) -> tuple[tuple[tuple[float, float], tuple[float, float]], tuple[float, float]]:
+    """Return legs and head that run along the wall, the packing the same all the way up."""
+    pack = (width - outside) / 2
+    hinge = (taken.hinge_foot[0] + pack, taken.hinge_head[0] + pack)
+    latch = (taken.latch_foot[0] - pack, taken.latch_head[0] - pack)
+    low = min(taken.hinge_head[1], taken.latch_head[1])
+    return (hinge, latch), (top + taken.hinge_head[1] - low, top + taken.latch_head[1] - low)
+
+
+def _clear(
+    ctx: Context, corners: tuple[Point, ...], between: Figure, head: Figure, floor: float, follow: bool
+) -> dict[str, Figure]:
+    """Return the figures of the opening between the jambs."""
+    (hfx, _), (lfx, _), (lhx, lhy), (hhx, hhy) = corners
+    how = "the lining as set in the rough opening"
+
+    def place(name: str, label: str, value: float) -> Figure:
+        return ctx.figures.add(derived(name, label, value, Unit.MM, between, head, formula=how))
+
+    found = {
+        "hinge_side_in": place("hinge_side_in", "hinge jamb, furthest in", max(hfx, hhx)),
+        "latch_side_in": place("latch_side_in", "latch jamb, furthest in", min(lfx, lhx)),
+        "head_low": place("head_low", "head's underside, lowest", min(hhy, lhy)),
+        "floor_high": place("floor_high", "floor, highest under the leaf", floor),
+    }
+    terms = [plus(found["latch_side_in"]), minus(found["hinge_side_in"])] if follow else [plus(between)]
+    found["clear_width"] = ctx.figures.add(total("clear_width", "clear width, plumb", *terms))
+    found["clear_height"] = ctx.figures.add(
+        total("clear_height", "clear height", plus(found["head_low"]), minus(found["floor_high"]))
+    )
+    return found
+
+
+def _depth(ctx: Context, lining: Lining) -> Figure:
+    if lining.depth is not None:
+        return ctx.figures.add(given("lining_depth", "lining, depth", lining.depth, edit="lining.depth", choice=True))
+    reading = ctx.leaf.readings.depth
+    if reading is not None:
+        return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
+    return ctx.figures.add(
+        given(
+            "lining_depth",
+            "depth of the wall",
+            WALL_DEPTH,
+            state=State.ASSUMED,
+            source="not read",
+            edit="readings.depth",
+        )
+    )
+
+
+# --- parts -------------------------------------------------------------------------------------------------
+
+
+def _parts(
+    ctx: Context,
+    lining: Lining,
+    taken: Taken,
+    outside: Figure,
+    thickness: Figure,
+    depth: float,
+    underside: tuple[float, float],
+    legs: tuple[tuple[float, float], tuple[float, float]],
+    packed: tuple[Stretch, ...],
+    strips: tuple[Stretch, ...],
+) -> tuple[Part, ...]:
+    """Return legs and head, and what is packed and made up; the last from off-cuts."""
+    f, t = ctx.figures, thickness.value
+    trench = f.add(given("trench", "legs housed into the head by", lining.trench, edit="lining.trench", choice=True))
+    made: list[Part] = []
+    width = f.add(given("lining_part_depth", "lining parts, as wide as the lining is deep", depth, choice=True))
+    for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
+        slug = side.split()[0]
+        under = f.add(
+            derived(f"underside_{slug}", f"head's underside over the floor, {side}", underside[at] - floor, Unit.MM,
+                    f["lining_head_height"], formula="from the finished floor where this leg stands")
+        )  # fmt: skip
+        length = f.add(total(f"leg_{slug}", f"lining leg, {side}", plus(under), plus(trench)))
+        x = min(legs[at]) if at == 0 else max(legs[at]) - t
+        rect = Rect(x, floor, x + t, underside[at] + trench.value)
+        made.append(_part(ctx, lining, f"lining leg, {side}", f"L{at + 1}", rect, length, width, t, upright=True))
+    top = max(underside)
+    rect = Rect(min(legs[0]), top, max(legs[1]), top + t)
+    head = f.add(total("lining_head", "lining head, over both legs", plus(outside)))
+    made.append(_part(ctx, lining, "lining head", "L3", rect, head, width, t, upright=False))
+    made += _made_up(ctx, lining, packed, strips, depth)
+    return tuple(made)
+
+
+def _part(
+    ctx: Context,
+    lining: Lining,
+    name: str,
+    mark: str,
+    rect: Rect,
+    length: Figure,
+    width: Figure,
+    t: float,
+    *,
+    upright: bool,
+) -> Part:
+    rules = ctx.rules
+    planed = Size(length.value, width.value, t)
+    rough = Size(
+        length.value + rules.allow_length.value, width.value + rules.allow_width.value, t + rules.allow_thickness.value
+    )
+    volume = length.value * width.value * t
+    species = lining.species or ctx.leaf.timber.species
+    return Part(name, Role.LINING, rect, rect, upright, species, planed, planed, rough, length, width, volume, mark)
+
+
+def _made_up(
+    ctx: Context, lining: Lining, packed: tuple[Stretch, ...], strips: tuple[Stretch, ...], depth: float
+) -> list[Part]:
+    """Return packing behind each leg and the strips, one piece for each run, as thick as its thickest place."""
+    made = []
+    species = lining.species or ctx.leaf.timber.species
+    wanted: list[tuple[str, list[Stretch], float]] = [
+        (f"packing, {side}", [each for each in packed if each.side is side], depth) for side in (Side.HINGE, Side.LATCH)
+    ]
+    faces = dict.fromkeys((each.side, each.face) for each in strips)
+    for side, face in faces:
+        own = [each for each in strips if (each.side, each.face) == (side, face)]
+        wanted.append((f"strip, {side}, {face}", own, STRIP_WIDTH))
+    for number, (name, run, wide) in enumerate(wanted, start=1):
+        thick = max((max(abs(each.start), abs(each.end)) for each in run), default=0.0)
+        if thick < SHOWS:
+            continue
+        slug = f"made_up_{number}"
+        length = ctx.figures.add(
+            given(f"{slug}_length", f"{name}, length", run[-1].upper - run[0].lower, source="the stretch", choice=True)
+        )
+        width = ctx.figures.add(given(f"{slug}_width", f"{name}, width", wide, choice=True))
+        size = Size(length.value, wide, thick)
+        rect = Rect(0, run[0].lower, thick, run[-1].upper)
+        volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)
+        made.append(
+            Part(name, Role.PACKING, rect, rect, True, species, size, size, size, length, width, volume, f"P{number}")
+        )
+    return made
+
+
+# --- what is said ----------------------------------------------------------------------------------------------
+
+
+def _judge(
+    ctx: Context,
+    lining: Lining,
+    rough: dict[str, Figure],
+    width: Figure,
+    outside: Figure,
+    slack: Figure,
+    strips: tuple[Stretch, ...],
+) -> None:
+    lost = width.value - rough["clear_width"].value
+    say, fmt = ctx.say, ctx.fmt
+    if slack.value < 0:
+        less = lining.packing - slack.value + LEAST_PACKING
+        can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
+        say("lining-tight", Level.STOP, Stage.MEASURE, "The lining does not go in plumb",
+            f"It is {fmt(outside)} outside; plumb there are {fmt(rough['clear_width'])}, {fmt(-slack.value)} too "
+            f"little. The lean takes {fmt(lost)}.",
+            *([Remedy(f"Make it narrower: {fmt(round(less))} of packing", "lining.packing", float(round(less)))]
+              if can_narrow else [Remedy("Cut the wall back, or a narrower leaf")]),
+            rule="the worst lean eats the packing first", figure="packing_left")  # fmt: skip
+    elif slack.value < LEAST_PACKING:
+        say("lining-packing", Level.LOOK, Stage.MEASURE, "Hardly any packing is left",
+            f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
+            Remedy("Wedge it where it is tightest first"),
+            rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged", figure="packing_left")  # fmt: skip
+    else:
+        say("lining", Level.FINE, Stage.MEASURE, "The lining goes in plumb",
+            f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
+            "tightest.", figure="between")  # fmt: skip
+    if "rough_needed" in ctx.figures:
+        spare = ctx.figures["rough_clear_width"].value - ctx.figures["rough_needed"].value
+        if spare > 25:
+            say("lining-wide", Level.LOOK, Stage.MEASURE, "The opening is wider than the lining needs",
+                f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
+                Remedy("Pack with timber, not with wedges, or make the wall up"), figure="rough_needed")  # fmt: skip
+    thickest = max((max(abs(each.start), abs(each.end)) for each in strips), default=0.0)
+    if thickest >= SHOWS:
+        sides = ", ".join(
+            dict.fromkeys(str(each.side) for each in strips if max(abs(each.start), abs(each.end)) >= SHOWS)
+        )
+        say("lining-strips", Level.LOOK, Stage.MEASURE, "The wall is made up to the lining",
+            f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
+            Remedy("Strips under the architrave, by the list"),
+            Remedy("Or follow the wall", "lining.school", LiningSchool.FOLLOW_WALL),
+            rule="plumb first and make the wall up, or follow the wall: schools differ")  # fmt: skip
+    if lining.school is LiningSchool.FOLLOW_WALL:
+        say("lining-follows", Level.LOOK, Stage.MEASURE, "The lining follows the wall",
+            f"No strips; the hinge line leans as the wall does, and the plumb width is "
+            f"{fmt(ctx.figures['clear_width'])} of {fmt(ctx.figures['between'])}.",
+            Remedy("Or plumb first", "lining.school", LiningSchool.PLUMB_FIRST),
+            rule="schools differ")  # fmt: skip

@@ -1,0 +1,167 @@
+"""What stands round the opening: sides in wind, the floor where the leaf passes, things in the way."""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.readings import FloorAlong, FloorReadings, InTheWay, Side
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+
+IN_WIND = 2.0  # of cross-legged sides; more shows at the stop: common practice, no source
+AIR = 5.0  # between a leaf and what it passes: common practice, no source
+TRAVEL_SLOPE = 2.0  # mm per metre of floor that gear on the floor, or a level track over it, notices: common practice
+
+
+def look_round(ctx: Context, sill: Figure) -> None:
+    """Add the figures of wind, floor and things in the way, and judge them. sill: the floor, highest in the opening."""
+    _wind(ctx)
+    if ctx.leaf.readings.depth is not None and "lining_depth" not in ctx.figures:
+        ctx.reading(
+            "reading_depth", "depth, face to face", ctx.leaf.readings.depth, "readings.depth", "of lining or wall"
+        )
+    _floor(ctx, sill)
+    for at, thing in enumerate(ctx.leaf.in_the_way):
+        _thing(ctx, at, thing)
+
+
+def across_readings(ctx: Context) -> list[Figure]:
+    """Add the leans across the wall as figures; before anything rests on them."""
+    found = []
+    for side in (Side.HINGE, Side.LATCH):
+        slug = side.split()[0]
+        reading = getattr(ctx.leaf.readings, f"across_{slug}")
+        if reading is not None:
+            found.append(
+                ctx.reading(f"reading_across_{slug}", f"lean of the {side} across the wall", reading,
+                            f"readings.across_{slug}", "over its height; plus: its head lies to the opening side")
+            )  # fmt: skip
+    return found
+
+
+def _wind(ctx: Context) -> None:
+    readings = [ctx.figures.get(f"reading_across_{slug}") for slug in ("hinge", "latch")]
+    hinge, latch = readings
+    if hinge is None or latch is None:
+        return
+    wind = ctx.figures.add(
+        total("wind", "wind: latch side against hinge side", plus(latch), minus(hinge), source="at the head")
+    )
+    if ctx.leaf.lining is not None:
+        return  # a lining to be made is set without wind; the wall's crookedness is in its strips
+    where = "head" if wind.value > 0 else "foot"
+    if abs(wind.value) > IN_WIND:
+        ctx.say(
+            "cross-legged",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The sides are cross-legged",
+            f"They lean {ctx.fmt(abs(wind.value))} differently across the wall: the leaf touches its stop at the latch "
+            f"side's {where} first, and stands off by as much at the other end.",
+            Remedy("Reset one leg of the lining, or move the stop to the leaf"),
+            rule=f"over {ctx.fmt(IN_WIND)} shows",
+            where="reading:across_latch",
+            figure="wind",
+        )
+    else:
+        ctx.say("wind", Level.FINE, Stage.MEASURE, "The sides are out of wind",
+                f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.", figure="wind")  # fmt: skip
+
+
+# --- the floor -----------------------------------------------------------------------------------------------
+
+
+def _floor(ctx: Context, sill: Figure) -> None:
+    floor = ctx.leaf.floor
+    if not floor.points:
+        return
+    figures = []
+    for at, point in enumerate(floor.points):
+        place = f"{point.at:g}°" if floor.along is FloorAlong.SWING else ctx.fmt(point.at)
+        figures.append(
+            ctx.reading(f"floor_{at + 1}", f"floor at {place}", point.height, f"floor.points.{at}.height",
+                        "over the sill at the hinge side's foot")
+        )  # fmt: skip
+    top = max(range(len(figures)), key=lambda each: figures[each].value)
+    highest = ctx.figures.add(
+        derived("floor_peak", f"floor along {floor.along}, highest", max(figures[top].value, sill.value), Unit.MM,
+                *figures, sill, formula="the highest of these")
+    )  # fmt: skip
+    rise = ctx.figures.add(total("floor_rise", "floor rises above the opening's own by", plus(highest), minus(sill)))
+    where = f"floor:{top + 1}"
+    if floor.along is FloorAlong.SWING:
+        _swing(ctx, rise, where)
+    else:
+        _travel(ctx, floor, figures, highest, rise, where)
+
+
+def _swing(ctx: Context, rise: Figure, where: str) -> None:
+    gap = ctx.figures["gap_floor"]
+    left = gap.value - rise.value
+    if left < 1.0:
+        wanted = min(60.0, round(rise.value + gap.value, 1))
+        ctx.say("floor-drags", Level.LOOK, Stage.MEASURE, "The leaf would drag on the floor as it opens",
+                f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
+                Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
+                Remedy("Or rising hinges, where only part of the way is high"),
+                rule="the leaf passes the highest floor with air", where=where, figure="floor_rise")  # fmt: skip
+    else:
+        ctx.say("floor", Level.FINE, Stage.MEASURE, "The floor clears the swing",
+                f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.", where=where,
+                figure="floor_rise")  # fmt: skip
+
+
+def _travel(
+    ctx: Context, floor: FloorReadings, figures: list[Figure], highest: Figure, rise: Figure, where: str
+) -> None:
+    places = [each.at for each in floor.points]
+    low = min(range(len(figures)), key=lambda each: figures[each].value)
+    fall = ctx.figures.add(
+        derived("floor_fall", "floor falls along the travel by", highest.value - figures[low].value, Unit.MM, *figures,
+                formula="highest less lowest")
+    )  # fmt: skip
+    reach = max(places) - min(places)
+    per_metre = 1000 * fall.value / reach if reach > 0 else 0.0
+    ctx.figures.add(
+        derived("floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel")
+    )
+    if fall.value < 1.0:
+        ctx.say("floor", Level.FINE, Stage.MEASURE, "The floor is level along the travel",
+                f"Within {ctx.fmt(fall)}.", figure="floor_fall")  # fmt: skip
+        return
+    level = Level.LOOK if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.FINE
+    ctx.say("floor-travel", level, Stage.MEASURE, "The floor is not level along the travel",
+            f"It rises {ctx.fmt(rise)} above the opening's own and falls {ctx.fmt(fall)} in all, "
+            f"{ctx.fmt(per_metre)} a metre.",
+            Remedy("Set the leaf from the highest point; gear on the floor is shimmed where it falls"),
+            rule=f"over {ctx.fmt(TRAVEL_SLOPE)} a metre is noticed", where=where, figure="floor_peak")  # fmt: skip
+
+
+# --- in the way ------------------------------------------------------------------------------------------------
+
+
+def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
+    name = f"in_the_way_{at + 1}"
+    value = thing.stands_out.value
+    label = f"{thing.what}, {thing.where}: " + ("stands out" if value >= 0 else "lies deep")
+    figure = ctx.reading(name, label, thing.stands_out, f"in_the_way.{at}.stands_out", "from the wall's face")
+    where = f"thing:{at + 1}"
+    if value < 0:
+        label = f"{thing.what} in the wall: nothing goes in deeper than"
+        how = f"as deep as it lies, less {ctx.fmt(AIR)} of wall"
+        safe = ctx.figures.add(derived(f"{name}_deep", label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how))
+        ctx.say(f"hidden-{at + 1}", Level.LOOK, Stage.MEASURE, f"A {thing.what} lies {ctx.fmt(-value)} deep",
+                f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
+                Remedy("Find it before drilling; stop on resistance"),
+                rule=f"{ctx.fmt(AIR)} of wall stays before it", where=where, figure=name)  # fmt: skip
+        return
+    air = ctx.figures.get("air") or ctx.figures.add(
+        given("air", "air between a leaf and what it passes", AIR, choice=True)
+    )
+    off = ctx.figures.add(total(f"{name}_off", "a leaf in front of it stands off the wall by", plus(figure), plus(air)))
+    behind = thing.where is Side.BEHIND
+    ctx.say(f"in-the-way-{at + 1}", Level.FINE, Stage.MEASURE,
+            f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
+            f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more." if not behind else
+            f"A leaf in front of it needs {ctx.fmt(off)} from the wall to its back.",
+            rule=f"{ctx.fmt(AIR)} of air", where=where, figure=name)  # fmt: skip

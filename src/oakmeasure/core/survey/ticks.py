@@ -1,0 +1,264 @@
+"""A template by ticks: points from marks, lines and circles through them that one wrong tick does not pull.
+
+A stick with a pointed end and one mark is laid with its point on the opening's edge; its edge is traced and its mark
+ticked on a board. Each side is then fitted to its points by consensus: of all lines through two points (all circles
+through three) the one that most points agree with, then least squares through those.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from oakmeasure.core.errors import InputError
+
+Point = tuple[float, float]
+OUTLIER = 3.0  # times a tick's uncertainty from the line
+MOST_TRIALS = 600  # pairs or triples that are tried; up to 35 points on a straight side that is all of them
+# A rival consensus that explains the points nearly as well leaves it open which ticks are wrong (odds of 20 to 1).
+RIVAL_WITHIN = 6.0
+
+
+def tick_point(
+    x: float, y: float, *, stick: float, angle_deg: float | None = None, second: Point | None = None
+) -> Point:
+    """Return the point that a tick stands for, mm on the board.
+
+    x, y: the mark. stick: point to mark, mm. angle_deg: from the mark to the point, anticlockwise from the board's x.
+    second: instead, another point on the traced edge, on the point's side of the mark. With neither, x y is the point.
+    Sensitivity: 1° is 1.7 % of the stick; a second point far from the mark is surer. Raises InputError for a second
+    point that is the mark. Source: plane geometry.
+
+    >>> tick_point(10, 20, stick=250, second=(10, 120))
+    (10.0, 270.0)
+    """
+    if second is not None:
+        apart = math.dist((x, y), second)
+        if apart < 1e-9:
+            raise InputError("x2", second[0], "another point than the mark")
+        return x + stick * (second[0] - x) / apart, y + stick * (second[1] - y) / apart
+    if angle_deg is None:
+        return x, y
+    turn = math.radians(angle_deg)
+    return x + stick * math.cos(turn), y + stick * math.sin(turn)
+
+
+@dataclass(frozen=True, slots=True)
+class Straight:
+    """A line a·x + b·y = c with (a, b) a unit normal."""
+
+    a: float
+    b: float
+    c: float
+
+    def miss(self, point: Point) -> float:
+        """Return how far a point lies off, mm, with its sign."""
+        return self.a * point[0] + self.b * point[1] - self.c
+
+
+@dataclass(frozen=True, slots=True)
+class Round:
+    """A circle."""
+
+    x: float
+    y: float
+    radius: float
+
+    def miss(self, point: Point) -> float:
+        """Return how far a point lies outside, mm."""
+        return math.dist(point, (self.x, self.y)) - self.radius
+
+
+Curve = Straight | Round
+
+
+@dataclass(frozen=True, slots=True)
+class SideFit:
+    """One side as fitted. misses: of every point, mm. kept: which were used.
+
+    spread: root mean square of the kept points' misses, for the points that check the line; None when none does.
+    sigma: standard error of where the line lies, at the middle of its points, mm. rivals: other sets of points that
+    explain the side about as well; then it is not decided which are wrong.
+    """
+
+    curve: Curve
+    misses: tuple[float, ...]
+    kept: tuple[bool, ...]
+    spread: float | None
+    sigma: float
+    rivals: tuple[tuple[bool, ...], ...] = ()
+
+
+def fit_side(points: Sequence[Point], *, tick_sigma: float, curved: bool = False, seed: int = 1) -> SideFit:
+    """Return the line (or circle) that most points of a side agree with, and which points do not.
+
+    points: mm. tick_sigma: standard uncertainty of one tick across the side, mm. curved: a circle. seed: of the
+    choice of trials where there are too many to try all. Raises InputError for a side with too few points.
+    Source: consensus after Fischler and Bolles (1981), cost truncated at 3σ (MSAC), from memory; then least squares.
+    """
+    need = 3 if curved else 2
+    if len(points) < need:
+        what = "three points for a curved head" if curved else "two points"
+        raise InputError("ticks", f"{len(points)} on a side", f"at least {what}")
+    limit = OUTLIER * tick_sigma
+    trials = _trials(len(points), need, seed)
+    seen: dict[tuple[bool, ...], float] = {}
+    for trial in trials:
+        curve = _through([points[at] for at in trial], curved)
+        if curve is None:
+            continue
+        kept = tuple(abs(curve.miss(each)) <= limit for each in points)
+        if sum(kept) < need:
+            continue
+        if kept not in seen:
+            fitted = _least_squares([p for p, used in zip(points, kept, strict=True) if used], curved) or curve
+            kept = tuple(abs(fitted.miss(each)) <= limit for each in points)
+            if sum(kept) >= need:
+                seen.setdefault(kept, _cost(fitted, points, limit, tick_sigma))
+    if not seen:
+        raise InputError("ticks", f"{len(points)} on a side", "points that do not fall on one another")
+    best = min(seen, key=lambda each: (seen[each], -sum(each)))
+    rivals = tuple(each for each in seen if each != best and _is_rival(each, best, seen, limit, tick_sigma))
+    return refitted(points, best, tick_sigma=tick_sigma, curved=curved, rivals=rivals)
+
+
+def _is_rival(
+    one: tuple[bool, ...], best: tuple[bool, ...], cost: dict[tuple[bool, ...], float], limit: float, sigma: float
+) -> bool:
+    """Whether another consensus is as good: about the same cost, and it leaves out other points."""
+    leaves_out_other = any(mine and not theirs for mine, theirs in zip(best, one, strict=True))
+    return leaves_out_other and cost[one] - cost[best] < min(RIVAL_WITHIN, (limit / sigma) ** 2 * 0.9)
+
+
+def refitted(
+    points: Sequence[Point],
+    kept: tuple[bool, ...],
+    *,
+    tick_sigma: float,
+    curved: bool,
+    rivals: tuple[tuple[bool, ...], ...] = (),
+) -> SideFit:
+    """Return the least-squares fit through the kept points. Raises InputError when they fix no line."""
+    used = [point for point, use in zip(points, kept, strict=True) if use]
+    curve = _least_squares(used, curved)
+    if curve is None:
+        raise InputError("ticks", f"{len(used)} on a side", "points that do not fall on one another")
+    misses = tuple(curve.miss(each) for each in points)
+    spare = len(used) - (3 if curved else 2)
+    spread = math.sqrt(sum(curve.miss(each) ** 2 for each in used) / spare) if spare > 0 else None
+    scale = max(tick_sigma, spread or 0.0)
+    return SideFit(curve, misses, tuple(kept), spread, scale / math.sqrt(len(used)), rivals)
+
+
+def _trials(count: int, need: int, seed: int) -> list[tuple[int, ...]]:
+    if math.comb(count, need) <= MOST_TRIALS:
+        return list(combinations(range(count), need))
+    source = random.Random(seed)
+    return [tuple(source.sample(range(count), need)) for _ in range(MOST_TRIALS)]
+
+
+def _cost(curve: Curve, points: Sequence[Point], limit: float, sigma: float) -> float:
+    return sum(min(curve.miss(each) ** 2, limit**2) for each in points) / sigma**2
+
+
+def _through(points: Sequence[Point], curved: bool) -> Curve | None:
+    if not curved:
+        (ax, ay), (bx, by) = points
+        length = math.dist(*points)
+        if length < 1e-6:
+            return None
+        a, b = (by - ay) / length, -(bx - ax) / length
+        return Straight(a, b, a * ax + b * ay)
+    return _circle(points)
+
+
+def _least_squares(points: Sequence[Point], curved: bool) -> Curve | None:
+    return _circle_refined(points) if curved else line_through(points)
+
+
+def line_through(points: Sequence[Point]) -> Straight | None:
+    """Return the line with the least squares of distances to it (not of heights over it), None for a single place."""
+    n = len(points)
+    mx, my = sum(x for x, _ in points) / n, sum(y for _, y in points) / n
+    xx = sum((x - mx) ** 2 for x, _ in points)
+    yy = sum((y - my) ** 2 for _, y in points)
+    xy = sum((x - mx) * (y - my) for x, y in points)
+    if xx + yy < 1e-9:
+        return None
+    turn = 0.5 * math.atan2(2 * xy, xx - yy)  # of the line
+    a, b = math.sin(turn), -math.cos(turn)
+    return Straight(a, b, a * mx + b * my)
+
+
+def _circle(points: Sequence[Point]) -> Round | None:
+    """Return the circle by algebraic least squares (exact through three points), None for points on a line.
+
+    Source: I. Kåsa, A circle fitting procedure and its error analysis (1976), from memory.
+    """
+    from oakmeasure.core.survey.linear import normal_matrix, solved
+
+    n = len(points)
+    mx, my = sum(x for x, _ in points) / n, sum(y for _, y in points) / n
+    size = max(max(abs(x - mx), abs(y - my)) for x, y in points) or 1.0
+    rows = [[(x - mx) / size, (y - my) / size, 1.0] for x, y in points]
+    right = [row[0] ** 2 + row[1] ** 2 for row in rows]
+    normal = normal_matrix([1.0] * n, rows)
+    moment = [sum(row[at] * value for row, value in zip(rows, right, strict=True)) for at in range(3)]
+    try:
+        p, q, r = solved(normal, moment)
+    except ZeroDivisionError:
+        return None
+    square = r + (p * p + q * q) / 4
+    if square <= 0 or abs(p) + abs(q) > 400:
+        return None
+    return Round(mx + p / 2 * size, my + q / 2 * size, math.sqrt(square) * size)
+
+
+def _circle_refined(points: Sequence[Point]) -> Round | None:
+    """Return the circle with the least squares of distances to it: Gauss–Newton from the algebraic one."""
+    from oakmeasure.core.survey.linear import combined, normal_matrix, solved
+
+    circle = _circle(points)
+    for _ in range(12 if circle is not None and len(points) > 3 else 0):
+        assert circle is not None
+        rows, misses = [], []
+        for x, y in points:
+            away = math.dist((x, y), (circle.x, circle.y))
+            if away < 1e-9:
+                return circle
+            rows.append([(circle.x - x) / away, (circle.y - y) / away, -1.0])
+            misses.append(away - circle.radius)
+        try:
+            step = solved(normal_matrix([1.0] * len(rows), rows), combined([-each for each in misses], rows))
+        except ZeroDivisionError:
+            return circle
+        circle = Round(circle.x + step[0], circle.y + step[1], circle.radius + step[2])
+        if max(map(abs, step)) < 1e-7:
+            break
+    return circle
+
+
+def meeting(one: Curve, other: Curve, near: Point) -> Point:
+    """Return where two sides meet, the place nearest to `near`. Raises InputError where they do not."""
+    if isinstance(one, Straight) and isinstance(other, Straight):
+        cross = one.a * other.b - other.a * one.b
+        if abs(cross) < 0.02:
+            raise InputError("ticks", "parallel", "sides that meet: two of them run side by side")
+        return (one.c * other.b - other.c * one.b) / cross, (one.a * other.c - other.a * one.c) / cross
+    if isinstance(one, Round):
+        one, other = other, one
+    assert isinstance(other, Round)
+    if isinstance(one, Round):
+        raise InputError("ticks", "two curves", "one curved side at the most")
+    along = one.c - one.a * other.x - one.b * other.y
+    square = other.radius**2 - along**2
+    # An arch that just misses its side by a hair still springs there.
+    half = math.sqrt(max(square, 0.0))
+    if square < -((0.1 * other.radius) ** 2):
+        raise InputError("ticks", "apart", "a curved head that reaches both sides")
+    foot = other.x + one.a * along, other.y + one.b * along
+    places = [(foot[0] - sign * one.b * half, foot[1] + sign * one.a * half) for sign in (1, -1)]
+    return min(places, key=lambda each: math.dist(each, near))

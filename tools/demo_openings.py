@@ -1,0 +1,162 @@
+"""The openings of the demo job beyond its three room doors: one of each kind that people come with. All made up."""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Iterable
+
+from oakmeasure.core.job import FitChoices, Framed, Hand, Hanging, Leaf
+from oakmeasure.core.readings import (
+    FloorAlong,
+    FloorPoint,
+    FloorReadings,
+    HeadKind,
+    HeadShape,
+    InTheWay,
+    Lining,
+    LiningFrom,
+    MeasuredBy,
+    OpeningReadings,
+    Reading,
+    Side,
+    Template,
+    Thing,
+    Tick,
+)
+from oakmeasure.core.working import State
+
+Point = tuple[float, float]
+
+
+def read(**values: float) -> OpeningReadings:
+    return OpeningReadings(**{name: Reading(value=value) for name, value in values.items()})
+
+
+def square(width: float, height: float, **more: float) -> OpeningReadings:
+    """Readings of an opening that is true, as a tape gives them: to the half millimetre."""
+    diagonal = round(2 * math.hypot(width, height)) / 2
+    values = {
+        "width_top": width, "width_middle": width, "width_bottom": width, "height_hinge": height,
+        "height_latch": height, "diagonal_rising": diagonal, "diagonal_falling": diagonal,
+    }  # fmt: skip
+    return read(**(values | more))
+
+
+def thing(what: Thing, where: Side, out: float, *, away: float = 0.0, up: float = 0.0) -> InTheWay:
+    return InTheWay(what=what, where=where, away=away, up=up, stands_out=Reading(value=out))
+
+
+def travel(points: Iterable[Point]) -> FloorReadings:
+    return FloorReadings(
+        along=FloorAlong.TRAVEL, points=tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in points)
+    )
+
+
+def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int, int, float]) -> Template:
+    """Ticks of a stick of 250 round an opening, one of them wrong by `wrong[2]`, and a check in one corner."""
+    source = random.Random(5)
+    middle = (sum(x for x, _ in corners) / len(corners), sum(y for _, y in corners) / len(corners))
+    ticks = []
+
+    def tick(point: Point, side: int | None) -> Tick:
+        turn = math.atan2(point[1] - middle[1], point[0] - middle[0]) + source.uniform(-0.2, 0.2)
+        return Tick(
+            x=round(point[0] - 250 * math.cos(turn), 1), y=round(point[1] - 250 * math.sin(turn), 1),
+            angle_deg=round(math.degrees(turn), 2), side=side,
+        )  # fmt: skip
+
+    for side, count in enumerate(counts, start=1):
+        (ax, ay), (bx, by) = corners[side - 1], corners[side % len(corners)]
+        length = math.dist((ax, ay), (bx, by))
+        for at in range(count):
+            share = 0.12 + 0.76 * at / (count - 1)
+            off = source.uniform(-0.25, 0.25) + (wrong[2] if (side, at) == wrong[:2] else 0.0)
+            ticks.append(
+                tick(
+                    (
+                        ax + share * (bx - ax) + off * (by - ay) / length,
+                        ay + share * (by - ay) - off * (bx - ax) / length,
+                    ),
+                    side,
+                )
+            )
+    return Template(
+        stick=Reading(value=250.0), ticks=tuple(ticks), check=tick(corners[2], None), check_corner=2,
+        nick_x=corners[0][0] + 60.0, nick_y=corners[0][1] + 300.0, nick_up=300.0,
+    )  # fmt: skip
+
+
+HATCH = ((84.0, 52.0), (724.0, 52.0), (731.0, 962.0), (91.0, 962.0))
+
+
+def hatch() -> Leaf:
+    return Leaf(
+        id="hatch", name="Hatch in the gable", measured_by=MeasuredBy.TICKS,
+        template=ticked(HATCH, (2, 4, 3, 3), (2, 2, 9.0)),
+        readings=OpeningReadings(width_middle=Reading(value=640.0, state=State.ASSUMED),
+                                 height_middle=Reading(value=910.0, state=State.ASSUMED)),
+        fit=FitChoices(gap_hinge=1.5, gap_latch=1.5, gap_head=1.5, gap_floor=1.5),
+        build=Framed(thickness=28.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=70.0, muntin=None,
+                     panel_thickness=9.0),
+    )  # fmt: skip
+
+
+def _open(leaf_id: str, name: str, readings: OpeningReadings, **more) -> Leaf:
+    return Leaf(id=leaf_id, name=name, readings=readings, hanging=more.pop("hanging", Hanging.OPEN), **more)
+
+
+def openings() -> tuple[Leaf, ...]:
+    """Return one leaf for each of the jobs, in their order."""
+    linings = {
+        "made-longer": Lining(
+            made_from=LiningFrom.LEAF, thickness=25.0, packing=8.0, packing_head=5.0,
+            leaf_width=Reading(value=737.0), leaf_height=Reading(value=1990.0),
+        ),
+        "pair": Lining(thickness=25.0, packing=12.0, packing_head=6.0),
+    }  # fmt: skip
+    return (
+        hatch(),
+        _open("office-store", "Office store door", square(817.0, 2044.0), hanging=Hanging.LINING,
+              fit=FitChoices(gap_floor=10.0),
+              build=Framed(thickness=36.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=220.0,
+                           muntin=None, lock_height=1000.0)),
+        _open("winnowing", "Winnowing floor slider", square(756.0, 2075.0),
+              floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
+              in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
+        _open("packet-press", "Packet press cupboard", square(447.0, 713.0)),
+        _open("specimens", "Specimen cupboard, left of two", square(440.0, 660.0)),
+        _open("tool-shed", "Tool shed leaf of old boards", square(795.0, 1948.0, lean_hinge=1.0, lean_latch=1.0)),
+        _open("ledger", "Ledger cupboard", square(532.0, 704.0)),
+        _open("meter", "Covers before the meter board", square(1150.0, 980.0),
+              in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),)),
+        _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
+              build=Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=None)),
+        _open("stair-cupboard", "Cupboard under the stair", read(
+            width_top=617.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
+            diagonal_falling=864.0,
+        ), head=HeadShape(kind=HeadKind.RAKED)),
+        _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), in_the_way=(
+            thing(Thing.ARCHITRAVE, Side.HINGE, 22.0), thing(Thing.ARCHITRAVE, Side.LATCH, 22.0),
+            thing(Thing.ARCHITRAVE, Side.HEAD, 22.0))),
+        _open("press-left", "Press cupboard, out of level", square(520.0, 690.0)),
+        _open("tall-press", "Tall press", square(500.0, 1193.0)),
+        _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0)),
+        _open("scale-case", "Scale case, brass butts", square(413.6, 620.0)),
+        _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0),
+              floor=travel(((0, 0.0), (1100, 0.5), (2210, 0.0)))),
+        _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT),
+        _open("made-longer", "Loft door made longer", square(805.0, 2040.0, depth=118.0), hanging=Hanging.LINING,
+              fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"]),
+        _open("pair", "Pair to the threshing floor", square(
+            1536.0, 2090.0, lean_hinge=0.0, lean_latch=0.0, across_hinge=0.0, across_latch=8.0, depth=120.0,
+        ), lining=linings["pair"]),
+        _open("walnut", "Counting room slab, hidden gear", square(985.0, 2330.0),
+              floor=travel(((0, 0.0), (1000, -5.0), (2000, -10.0))),
+              in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),)),
+        _open("engine-room", "Engine room, double thickness", square(760.0, 910.0)),
+        _open("reading-room", "Reading room, arched", read(
+            width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
+            height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
+        ), head=HeadShape(kind=HeadKind.SEGMENTAL)),
+    )  # fmt: skip
