@@ -49,7 +49,7 @@ def thing(what: Thing, where: Side, out: float, *, away: float = 0.0, up: float 
 
 def travel(points: Iterable[Point]) -> FloorReadings:
     return FloorReadings(
-        along=FloorAlong.TRAVEL, points=tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in points)
+        along=FloorAlong.TRAVEL, travel=tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in points)
     )
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sys
 
-COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema")
+COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim")
 
 
 def main() -> None:

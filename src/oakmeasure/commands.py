@@ -44,6 +44,16 @@ def _chosen(solution: Solution, leaf: str) -> str:
     return leaf or ids[0]
 
 
+def _page(page: str, stage: Stage) -> str:
+    from oakmeasure.core.drawings.views import MeasurePage
+
+    named = next((each for each in MeasurePage if each.lower() == page.lower()), "")
+    if page and (not named or stage is not Stage.MEASURE):
+        print(f"oak-measure: --page {page}: one of {', '.join(MeasurePage)}, of Measure", file=sys.stderr)
+        raise typer.Exit(2)
+    return named
+
+
 @app.command()
 def figures(job: JobPath, as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False) -> None:
     """Print all figures, parts, borings and verdicts of a job."""
@@ -60,12 +70,59 @@ def figures(job: JobPath, as_json: Annotated[bool, typer.Option("--json", help="
             print(f"  {verdict['level']}: {verdict['title']}. {verdict['sentence']}")
 
 
+@app.command("to-measure")
+def to_measure(job: JobPath) -> None:
+    """List what is still to be measured, with what hangs on it; one line each, tabs between."""
+    from oakmeasure.core.still import all_to_measure
+
+    for each in all_to_measure(_opened(job).leaves):
+        hangs = ", ".join(each.hangs) or "-"
+        print(f"{each.leaf_name}\t{each.label}\t{each.state}\t{hangs}\t+{each.others}")
+
+
+@app.command("gauge-sim")
+def gauge_sim(
+    noise: Annotated[float, typer.Option(help="standard deviation of a reading, mm")] = 0.3,
+    bad: Annotated[float, typer.Option(help="share of readings before which a bad line is sent")] = 0.12,
+    every: Annotated[float, typer.Option(help="seconds between readings; 0: one for each line read from here")] = 2.0,
+    count: Annotated[int, typer.Option(help="readings until it stops; 0: until it is stopped")] = 0,
+    values: Annotated[str, typer.Option(help="what it reads, mm, in turn")] = "742,739.5,736.5,2031,2032,2033.5",
+    seed: Annotated[int, typer.Option(help="of noise and bad lines")] = 1,
+) -> None:
+    """Be a gauge on a pseudo-terminal, whose name is printed first; see docs/gauges.md."""
+    import time
+
+    from oakmeasure.gauges.simulated import SimulatedGauge
+
+    try:
+        true = [float(each) for each in values.split(",")]
+    except ValueError:
+        print(f"oak-measure: --values {values}: numbers with commas between them", file=sys.stderr)
+        raise typer.Exit(2) from None
+    gauge = SimulatedGauge(noise=noise, bad_share=bad, seed=seed)
+    print(gauge.path, flush=True)
+    sent = 0
+    try:
+        while not count or sent < count:
+            if every > 0:
+                time.sleep(every)
+            elif not sys.stdin.readline():
+                break
+            print(f"{gauge.press(true[sent % len(true)]):.2f}", flush=True)
+            sent += 1
+    except KeyboardInterrupt:
+        pass
+    finally:
+        gauge.close()
+
+
 @app.command()
 def shot(
     job: JobPath,
     png: Annotated[Path, typer.Argument(help="the picture to write")],
     stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber or Hardware")] = Stage.MEASURE,
     leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
+    page: Annotated[str, typer.Option(help="of the Measure sheet: Opening, Round it, Lining")] = "",
 ) -> None:
     """Paint the window at 1280 × 800 into a PNG, without a screen."""
     named = next((each for each in Stage if each.lower() == stage.lower()), None)
@@ -76,7 +133,7 @@ def shot(
     from oakmeasure.app.start import picture
 
     try:
-        picture(solution.job, png, stage=named, leaf=_chosen(solution, leaf))
+        picture(solution.job, png, stage=named, leaf=_chosen(solution, leaf), page=_page(page, named))
     except (jobfile.JobFileError, OSError) as error:
         print(f"oak-measure: {error}", file=sys.stderr)
         raise typer.Exit(2) from None

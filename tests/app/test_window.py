@@ -258,10 +258,16 @@ def test_choice_and_board_rows_edit_the_job(window):
     write(window, "boards.0.length", "4800")
     assert window.session.job.boards[0].length == 4800
     count = len(window.session.job.boards)
-    QTest.mouseClick(window.sheet().findChild(QPushButton, "addBoard"), Qt.MouseButton.LeftButton)
-    assert len(window.session.job.boards) == count + 1
-    write(window, f"boards.{count}.quantity", "2.5")
-    assert "valid integer" in note_under(window, "") or "whole" in note_under(window, "")
+    for name, text in (("length", "3600"), ("width", "175"), ("thickness", "38")):
+        write(window, f"boards.new.{name}", text)
+    write(window, "boards.new.quantity", "2.5")
+    assert "whole" in note_under(window, "")
+    assert len(window.session.job.boards) == count
+    write(window, "boards.new.quantity", "2")
+    board = window.session.job.boards[-1]
+    assert (board.length, board.width, board.thickness, board.quantity) == (3600, 175, 38, 2)
+    assert box(window, "boards.new.length").hasFocus()
+    assert box(window, "boards.new.length").text() == ""
 
 
 def test_saving_opening_and_a_refused_file(window, tmp_path, monkeypatch):

@@ -131,11 +131,11 @@ def test_mirroring_turns_places_and_not_words():
 def test_crookedness_is_shown_as_many_times_as_is_said(demo, times):
     leaf = solve(demo).leaves[0]
     drawing = opening_view(leaf, Show(), exaggeration=times)
-    outline = next(s for s in drawing.shapes if isinstance(s, Line) and s.layer is Layer.OUTLINE and len(s.points) == 5)
-    (_, _), (hh_x, _), (lh_x, _), (lf_x, _), _ = outline.points
-    real = leaf.opening.latch_head[0] - leaf.opening.latch_foot[0]
-    assert lh_x - lf_x == pytest.approx(times * real)
-    assert hh_x == pytest.approx(outline.points[0][0] + times * leaf.opening.hinge_head[0])
+    sides = {s.ref: s.points for s in drawing.shapes if isinstance(s, Line) and s.layer is Layer.OUTLINE}
+    (lf_x, _), (lh_x, _) = sides["side:latch side"]
+    (hh_x, _), (hf_x, _) = sides["side:hinge side"]
+    assert lh_x - lf_x == pytest.approx(times * (leaf.opening.latch_head[0] - leaf.opening.latch_foot[0]))
+    assert hh_x - hf_x == pytest.approx(times * leaf.opening.hinge_head[0])
 
 
 def test_doubted_reading_is_drawn_as_doubted_with_what_the_others_make_it(demo):

@@ -13,6 +13,7 @@ from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
+from oakmeasure.app.to_measure import ToMeasureDialog
 from oakmeasure.core import edits
 from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
@@ -51,6 +52,9 @@ class Commands:
             action.setShortcut(keys)
             self._put(action)
         self.menu.addSeparator()
+        add("Still to be measured…", self.to_measure, QKeySequence("Ctrl+L"))
+        add("Read ticks or points, CSV or DXF…", self.import_ticks)
+        self.menu.addSeparator()
         add("Shop rules…", self.shop_rules, QKeySequence("Ctrl+R"))
         add("Rename this leaf…", self.rename_leaf)
         add("Rename the job…", self.rename_job)
@@ -83,6 +87,10 @@ class Commands:
 
     def ask_open_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
+
+    def ask_points_path(self) -> str:
+        kinds = "Ticks and points (*.csv *.dxf)"
+        return QFileDialog.getOpenFileName(self.window, "Read ticks or points", self._folder(), kinds)[0]
 
     def ask_text(self, title: str, question: str, now: str) -> str:
         text, taken = QInputDialog.getText(self.window, title, question, text=now)
@@ -165,6 +173,30 @@ class Commands:
         return True
 
     # --- paper -------------------------------------------------------------------------------------------
+
+    def import_ticks(self) -> None:
+        """Read ticks or points from a file; they replace those of the leaf, as one step that can be undone."""
+        path = self.ask_points_path()
+        if not path:
+            return
+        from oakmeasure.files.points_in import PointsFileError, read_points
+
+        try:
+            ticks = read_points(path, self.session.job.unit)
+        except PointsFileError as error:
+            self.tell("Not read", f"{error}. The ticks are as they were.")
+            return
+        leaf_id = self.session.leaf_id
+        self._report(self.session.push("read ticks", lambda job: edits.with_ticks(job, leaf_id, ticks)))
+
+    def take_check(self) -> None:
+        """Keep the last tick as the check reading."""
+        leaf_id = self.session.leaf_id
+        self._report(self.session.push("take the check", lambda job: edits.with_last_tick_as_check(job, leaf_id)))
+
+    def to_measure(self) -> None:
+        """Show all that is still to be measured, and what hangs on it."""
+        ToMeasureDialog(self.window, self.session).exec()
 
     def bench_sheet(self) -> None:
         """Write the bench sheet of the leaf in hand; stops are answered for first."""

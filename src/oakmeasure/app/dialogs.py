@@ -6,9 +6,10 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
+from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
+from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import in_words
-from oakmeasure.app.sheets import ChoiceBox, label, tell
 from oakmeasure.core.edits import with_field, with_leaf, with_value
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job

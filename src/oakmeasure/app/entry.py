@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, QRectF, QSize, Qt, Signal
@@ -21,6 +22,17 @@ def read(text: str, unit: Unit, show: Show, *, signed: bool = False) -> float:
     if unit is Unit.MM:
         return parse_length(text, show.system, allow_negative=signed)
     return parse_quantity(text, unit)
+
+
+_SURE = re.compile(r"^(.*?)\s*(?:±|\+/-|\+-)\s*(.+)$")
+
+
+def read_sure(text: str, unit: Unit, show: Show, *, signed: bool, sure: bool = True) -> tuple[float, float | None]:
+    """Return the number of a text and, of "742 ± 1", how sure it is. Raises LengthError."""
+    found = _SURE.match(text) if sure else None
+    if found is None:
+        return read(text, unit, show, signed=signed), None
+    return read(found[1], unit, show, signed=signed), read(found[2], unit, show)
 
 
 class StateMark(QWidget):
@@ -91,6 +103,7 @@ class Entry(QFrame):
     told = Signal(str, bool)
     entered = Signal(bool)
     state_asked = Signal()
+    row_ended = Signal()
 
     def __init__(
         self,
@@ -105,11 +118,14 @@ class Entry(QFrame):
         note: str = "",
         name: str = "",
         shows_unit: bool = True,
+        narrow: bool = False,
     ) -> None:
         super().__init__()
         self.setObjectName("entryBox")
         self.unit, self.signed, self.optional, self.note = unit, signed, optional, note
-        self._compact = compact
+        self._compact, self._narrow = compact, narrow
+        self.sigma: float | None = None  # as written behind a "±" with the value that is being committed
+        self.last_in_row = False  # of an empty row: Enter ends the row instead of moving on
         self._commit_value = commit
         self._show = Show()
         self._value: float | None = None
@@ -151,13 +167,13 @@ class Entry(QFrame):
             self.setFixedHeight(50)
             return
         row = QHBoxLayout(self)
-        row.setContentsMargins(6, 3, 8, 3)
+        row.setContentsMargins(*((3, 2, 4, 2) if self._narrow else (6, 3, 8, 3)))
         row.setSpacing(6)
         if self.mark is not None:
             row.addWidget(self.mark)
         row.addWidget(self.line, 1)
         row.addWidget(self._unit_label)
-        self.setFixedHeight(36)
+        self.setFixedHeight(32 if self._narrow else 36)
 
     # --- showing -----------------------------------------------------------------------------------------
 
@@ -167,7 +183,7 @@ class Entry(QFrame):
         self._unit_label.setText("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
         self.line.setPlaceholderText(placeholder)
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
-        self.set_flag("small", self._compact and show.system is System.INCH)
+        self.set_flag("small", self._narrow or (self._compact and show.system is System.INCH))
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
@@ -193,6 +209,12 @@ class Entry(QFrame):
 
     def _enter(self) -> None:
         if self.commit():
+            self._move_on()
+
+    def _move_on(self) -> None:
+        if self.last_in_row:
+            self.row_ended.emit()
+        else:
             self.focusNextChild()
 
     def commit(self) -> bool:
@@ -204,7 +226,7 @@ class Entry(QFrame):
         if not text and self.optional:
             return self._taken(self._commit_value(None, False))
         try:
-            value = read(text, self.unit, self._show, signed=self.signed)
+            value, self.sigma = read_sure(text, self.unit, self._show, signed=self.signed, sure=self.mark is not None)
         except LengthError as error:
             return self._taken(str(error))
         self._shown = "" if self._value is None else self._shown
@@ -237,6 +259,26 @@ class Entry(QFrame):
             self.told.emit(reason, True)
         else:
             self._taken("", value)
+
+    @property
+    def value(self) -> float | None:
+        """Return the value that the box stands for; what is being typed is not it yet."""
+        return self._value
+
+    def clear(self) -> None:
+        """Empty the box for the next value."""
+        self._value, self._shown = None, ""
+        self.line.clear()
+        self._refuse("")
+
+    def take(self, value: float) -> bool:
+        """Take a value from a gauge as if it were typed, and move on. Returns whether it was taken."""
+        # In mm, so that nothing is rounded to a mark of the rule on its way.
+        self.line.setText(f"{value:.2f} mm" if self.unit is Unit.MM else f"{value:.2f}")
+        taken = self.commit()
+        if taken:
+            self._move_on()
+        return taken
 
     def give_back(self) -> None:
         """Put the job's value back in the box."""

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, QStringListModel, Qt, Signal
 from PySide6.QtGui import QColor, QFocusEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QButtonGroup, QCompleter, QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QCompleter, QHBoxLayout, QLabel, QLineEdit, QMenu, QToolButton, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.clickable import Clickable
+from oakmeasure.app.notes import label
 from oakmeasure.app.session import Session
-from oakmeasure.app.sheets import label
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
@@ -17,6 +17,13 @@ from oakmeasure.core.units import System
 
 SILHOUETTE_HEIGHT = 36.0
 TALLEST_MM = 2200.0
+WIDEST = 26.0
+RACK = 8  # leaves that stand on the job line at once; the others are in the list beside them
+
+
+def solved_height(solved: LeafSolution) -> float:
+    """Return how tall a leaf is drawn, mm; of one that is not built yet, the largest that its opening takes."""
+    return max(solved.fit.height.value, 100.0)
 
 
 class Silhouette(Clickable):
@@ -30,10 +37,12 @@ class Silhouette(Clickable):
     def show_leaf(self, solved: LeafSolution, *, current: bool) -> None:
         """Show a leaf as it is now."""
         self.solved, self.current = solved, current
-        self.setToolTip(f"{solved.leaf.name} (Alt+{self.number})")
+        keys = f" (Alt+{self.number})" if self.number < 10 else ""
+        self.setToolTip(f"{solved.leaf.name}{keys}")
         self.setAccessibleName(f"leaf {self.number}, {solved.leaf.name}")
-        self._scale = SILHOUETTE_HEIGHT / max(TALLEST_MM, solved.fit.height.value)
-        self.setFixedSize(max(26, int(solved.fit.width.value * self._scale) + 14), 48)
+        wide, tall = max(solved.fit.width.value, 1.0), solved_height(solved)
+        self._scale = min(SILHOUETTE_HEIGHT / max(TALLEST_MM, tall), WIDEST / wide)
+        self.setFixedSize(max(26, int(wide * self._scale) + 14), 48)
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -49,7 +58,10 @@ class Silhouette(Clickable):
         left, foot = 7.0, self.height() - 6.0
         painter.setPen(QPen(QColor(p.ink if self.current else p.pencil), 1.0))
         if build is None:
-            painter.drawRect(QRectF(left, foot - SILHOUETTE_HEIGHT, self.width() - 14, SILHOUETTE_HEIGHT))
+            pen = QPen(QColor(p.ink if self.current else p.pencil), 1.0, Qt.PenStyle.DashLine)
+            painter.setPen(pen)
+            tall = solved_height(self.solved) * self._scale
+            painter.drawRect(QRectF(left, foot - tall, self.width() - 14, tall))
             painter.end()
             return
         for part in build.parts:
@@ -144,6 +156,13 @@ class JobLine(QWidget):
         row.addLayout(self._rack)
         self.leaf_name = QLabel()
         row.addWidget(self.leaf_name)
+        self.all_leaves = QToolButton()
+        self.all_leaves.setObjectName("allLeaves")
+        self.all_leaves.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self._leaf_menu = QMenu(self)
+        self._leaf_menu.aboutToShow.connect(self._fill_leaf_menu)
+        self.all_leaves.setMenu(self._leaf_menu)
+        row.addWidget(self.all_leaves)
         row.addStretch(1)
         self.finder = Find(session)
         self.finder.setFixedWidth(270)
@@ -167,6 +186,7 @@ class JobLine(QWidget):
         self.paper.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         row.addWidget(self.paper)
         self._silhouettes: list[Silhouette] = []
+        self._first = 0
 
     def refresh(self) -> None:
         """Show the job as it is now."""
@@ -174,25 +194,44 @@ class JobLine(QWidget):
         self.name.setText(self.name.fontMetrics().elidedText(session.job.name, Qt.TextElideMode.ElideRight, 210))
         self.name.setToolTip(session.job.name)
         p = theme.palette()
-        text = self.leaf_name.fontMetrics().elidedText(session.leaf.name, Qt.TextElideMode.ElideRight, 170)
+        text = self.leaf_name.fontMetrics().elidedText(session.leaf.name, Qt.TextElideMode.ElideRight, 150)
         self.leaf_name.setText(f'<span style="color:{p.accent}; font-weight:600">{text}</span>')
         self.leaf_name.setToolTip(session.leaf.name)
         for button in self.units.buttons():
             button.setChecked(button.text() == session.job.unit)
         self.refresh_saved()
-        leaves = session.solution.leaves[:12]
+        ids = [each.id for each in session.job.leaves]
+        first = self._first_shown(ids.index(session.leaf_id), len(ids))
+        self.all_leaves.setVisible(len(ids) > RACK)
+        self.all_leaves.setText(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾")
+        self.all_leaves.setAccessibleName(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another")
+        leaves = [session.solution.leaf(each) for each in ids[first : first + RACK]]
         while len(self._silhouettes) > len(leaves):
             old = self._silhouettes.pop()
             old.hide()
             old.deleteLater()
         while len(self._silhouettes) < len(leaves):
             at = len(self._silhouettes)
-            made = Silhouette(leaves[at], at + 1)
+            made = Silhouette(leaves[at], first + at + 1)
             made.clicked.connect(lambda made=made: self.leaf_chosen.emit(made.solved.leaf.id))
             self._rack.addWidget(made)
             self._silhouettes.append(made)
-        for silhouette, solved in zip(self._silhouettes, leaves, strict=True):
+        for at, (silhouette, solved) in enumerate(zip(self._silhouettes, leaves, strict=True)):
+            silhouette.number = first + at + 1
             silhouette.show_leaf(solved, current=solved.leaf.id == session.leaf_id)
+
+    def _first_shown(self, current: int, count: int) -> int:
+        """Return which leaf stands first on the rack: the one in hand is on it, and it moves no more than needed."""
+        self._first = min(max(self._first, current - RACK + 1, 0), current, max(count - RACK, 0))
+        return self._first
+
+    def _fill_leaf_menu(self) -> None:
+        self._leaf_menu.clear()
+        for at, leaf in enumerate(self.session.job.leaves, start=1):
+            action = self._leaf_menu.addAction(f"{at}  {leaf.name}")
+            action.setCheckable(True)
+            action.setChecked(leaf.id == self.session.leaf_id)
+            action.triggered.connect(lambda _on=False, leaf_id=leaf.id: self.leaf_chosen.emit(leaf_id))
 
     def refresh_saved(self) -> None:
         session = self.session

@@ -20,16 +20,22 @@ from PySide6.QtWidgets import (
 
 from oakmeasure.app import theme
 from oakmeasure.app.painter import text_size
+from oakmeasure.core.drawings.views import MeasurePage
+from oakmeasure.core.readings import FloorAlong
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.adjust import Status
-from oakmeasure.core.survey.kinds import KINDS
+from oakmeasure.core.survey.by_polygon import PREFIX, label_of
+from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.template import TickStatus, side_names
 from oakmeasure.core.timber.species import species
-from oakmeasure.core.units import MINUS, Show, Unit
+from oakmeasure.core.units import MINUS, Show, System, Unit
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
+TICK_WORDS = {TickStatus.USED: "", TickStatus.SET_ASIDE: "wrong", TickStatus.UNDECIDED: "?", TickStatus.EXCLUDED: "out"}
 HEADER_NOTES = {
     "residual": "the reading less what the adjusted opening makes it",
-    "normalised": "the residual in units of its own usual spread; over 3 is suspect",
+    "±": "how sure one is of it; write “742 ± 1” to change it",
+    "norm.": "normalised: the residual in units of its own usual spread; over 3 is suspect",
     "shows from": "the smallest misread of this reading that would show",
     "planed": "at the glue-up, trimming allowance still on",
     "rough": "as sawn",
@@ -46,9 +52,12 @@ class Record:
     ref: str
 
 
-def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
-    """Return header and rows of the readings, each with how far it misses and how that is judged."""
-    header = ("reading", "residual", "normalised", "shows from")
+Listed = tuple[tuple[str, ...], list[Record]]
+
+
+def readings_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of the readings, each with how sure it is, how far it misses and how that is judged."""
+    header = ("reading", "±", "residual", "norm.", "shows from")
     if leaf.opening.adjustment is None:
         return header, []
     rows = []
@@ -56,13 +65,80 @@ def readings_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list
         judged = "–" if each.least_blunder == float("inf") else f"{each.normalised:.1f}"
         least = "–" if each.least_blunder == float("inf") else show.length(each.least_blunder)
         word = STATUS_WORDS[each.status]
-        name = KINDS[kind].label.replace("lean of the ", "lean, ").replace(" in the middle", ", middle")
-        name = name.replace(" at the ", ", ").replace("rise of the sill", "sill")
-        rows.append(Record((name + word, show.length(each.miss), judged, least), f"reading:{kind}"))
+        is_kind = isinstance(kind, Kind)
+        label = KINDS[kind].label if is_kind else label_of(kind, len(leaf.opening.taken.corners))
+        name = label.replace("lean of the ", "lean, ").replace(" in the middle", ", middle")
+        name = name.replace(" at the ", ", ").replace("rise of the ", "").replace("hinge side", "hinges")
+        name = name.replace("latch side", "latch").replace("diagonal", "diag.")
+        ref = f"reading:{kind}" if is_kind else f"reading:{PREFIX}{kind}"
+        sure = show.length(each.sigma)
+        rows.append(Record((name + word, sure, show.length(each.miss), judged, least), ref))
     return header, rows
 
 
-def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
+def measure_list(leaf: LeafSolution, show: Show, page: MeasurePage) -> Listed:
+    """Return header and rows of what belongs beside a page of Measure."""
+    if page is MeasurePage.LINING:
+        return stretches_list(leaf, show)
+    if page is MeasurePage.ROUND:
+        return surroundings_list(leaf, show)
+    if leaf.opening.template is not None:
+        return ticks_list(leaf, show)
+    return readings_list(leaf, show)
+
+
+def ticks_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of the ticks, and of each side's standard error."""
+    header = ("tick", "side", "miss", "")
+    fit, template = leaf.opening.template, leaf.leaf.template
+    if fit is None or template is None:
+        return header, []
+    names = side_names(template.sides)
+    rows = [
+        Record((f"{at}", names[each.side - 1], show.length(each.miss), TICK_WORDS[each.status]), f"tick:{at}")
+        for at, each in enumerate(fit.ticks, start=1)
+    ]
+    rows += [
+        Record(("±", name, show.length(each.sigma), "error"), f"side:{name}")
+        for name, each in zip(names, fit.sides, strict=True)
+    ]
+    if fit.check_miss is not None:
+        rows.insert(0, Record(("check", "corner", show.length(fit.check_miss), ""), "tick:check"))
+    return header, rows
+
+
+def surroundings_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of floor heights and things in the way."""
+    rows = []
+    swing = leaf.leaf.floor.along is FloorAlong.SWING
+    for at, point in enumerate(leaf.leaf.floor.points, start=1):
+        place = f"floor at {point.at:g}°" if swing else f"floor at {show.length(point.at)}"
+        rows.append(Record((place, show.length(point.height.value), str(point.height.state)), f"floor:{at}"))
+    for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
+        name = f"{thing.what}, {thing.where}"
+        rows.append(Record((name, show.length(thing.stands_out.value), str(thing.stands_out.state)), f"thing:{at}"))
+    return ("read", "mm" if show.system is System.MM else "inch", ""), rows
+
+
+def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of strips and packing, stretch by stretch."""
+    header = ("stretch", "from", "to", "thick below", "thick above", "")
+    lining = leaf.opening.lining
+    if lining is None:
+        return header, []
+    rows = []
+    for each in (*lining.strips, *lining.packing):
+        what = f"{each.side}, {'strip, ' + each.face if each.face else 'packing'}"
+        ref = f"figure:strip_{each.side.split()[0]}" if each.face else "figure:packing_left"
+        lengths = (show.length(value) for value in (each.lower, each.upper, each.start, each.end))
+        where = "" if not each.face or max(abs(each.start), abs(each.end)) < 0.05 else "on the wall"
+        if each.face and min(each.start, each.end) < -0.05:
+            where = "on the lining"
+        rows.append(Record((what, *lengths, where), ref))
+    return header, rows
+
+
+def cut_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the cut list."""
     header = ("no.", "part", "finished", "planed", "rough", "weight")
     mixed = len({part.species for part in leaf.cut_parts}) > 1  # of one timber, its name would only take room
@@ -78,7 +154,7 @@ def cut_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Reco
     return (*header, "timber") if mixed else header, rows
 
 
-def boring_list(leaf: LeafSolution, show: Show) -> tuple[tuple[str, ...], list[Record]]:
+def boring_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the boring list."""
     header = ("let in", "member", "measured", "from", "to", "across", "deep")
     if leaf.butts is None:
@@ -211,6 +287,7 @@ class RecordList(QTableView):
         self.verticalHeader().hide()
         self.verticalHeader().setDefaultSectionSize(24)
         self.horizontalHeader().setHighlightSections(False)
+        self.horizontalHeader().setFixedHeight(31)
         self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
         self._fitted_to: object = None
         self.horizontalHeader().setStretchLastSection(False)

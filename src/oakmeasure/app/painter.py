@@ -103,6 +103,7 @@ def _fill(layer: Layer, tint: str, p: theme.Palette) -> QBrush:
         Layer.METAL: (p.ink, 0.5, p.sheet),
         Layer.WASTE: (p.hairline, 0.35, p.sheet),
         Layer.LEAF: (p.accent_soft, 1.0, p.sheet),
+        Layer.BAND: (p.look, 0.16, p.sheet),
     }.get(layer, (p.sheet, 1.0, p.sheet))
     return QBrush(theme.mixed(colour, share, ground))
 

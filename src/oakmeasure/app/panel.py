@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVB
 
 from oakmeasure.app import theme
 from oakmeasure.app.clickable import Clickable
+from oakmeasure.app.notes import label
 from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
-from oakmeasure.app.sheets import label
 from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
 from oakmeasure.core.working import Figure, Row, State

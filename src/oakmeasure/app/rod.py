@@ -51,7 +51,7 @@ class Mark(Clickable):
         super().__init__()
         self.stage = stage
         self.key = ""
-        self.level = Level.FINE
+        self.level: Level | None = Level.FINE
         self.current = False
         self.setObjectName(f"mark-{stage}")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -59,12 +59,14 @@ class Mark(Clickable):
     def sizeHint(self) -> QSize:
         return QSize(180, HEIGHT)
 
-    def show_state(self, key: str, level: Level, current: bool) -> None:
+    def show_state(self, key: str, level: Level | None, current: bool) -> None:
+        """Show the key figure and the worst level; None: nothing is worked out here yet."""
         if (key, level, current) == (self.key, self.level, self.current):
             return
         self.key, self.level, self.current = key, level, current
-        self.setAccessibleName(f"{self.stage}: {key}; {level}")
-        self.setToolTip(f"{self.stage}: {level}")
+        words = str(level) if level is not None else "not yet"
+        self.setAccessibleName(f"{self.stage}: {key}; {words}")
+        self.setToolTip(f"{self.stage}: {words}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -82,6 +84,9 @@ class Mark(Clickable):
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
         painter.drawText(QRectF(18, 34, self.width() - 26, 22), Qt.AlignmentFlag.AlignVCenter, theme.typeset(self.key))
+        if self.level is None:
+            painter.end()
+            return
         box = QRectF(self.width() - 31, 15, 14, 13)
         if not self.current:  # a patch of paper under the sign keeps its contrast on the wood
             painter.setPen(Qt.PenStyle.NoPen)

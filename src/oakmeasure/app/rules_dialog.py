@@ -8,8 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from oakmeasure.app.entry import Entry
+from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import Session
-from oakmeasure.app.sheets import label, tell
 from oakmeasure.core import edits
 from oakmeasure.core.rules import RULE_KINDS
 

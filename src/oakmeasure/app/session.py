@@ -61,6 +61,7 @@ class Session(QObject):
     working_changed = Signal()
     lit_changed = Signal()
     saved_changed = Signal()
+    field_asked = Signal(str)
 
     def __init__(self, job: Job, path: Path | None = None) -> None:
         super().__init__()

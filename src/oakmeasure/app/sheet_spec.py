@@ -1,85 +1,18 @@
-"""What each stage's sheet asks, in the order of asking. A new field is one line here."""
+"""What each stage's sheet asks, in the order of asking. A new field is one line; Measure's are in measure_sheet."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
+from oakmeasure.app.measure_sheet import MEASURE
+from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
-from oakmeasure.core.job import Framed, Hand, Job, TenonKind
+from oakmeasure.core.job import Board, Framed, Hanging, Job, TenonKind
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
-from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import table
-
-
-@dataclass(frozen=True, slots=True)
-class Field:
-    """A box. path: of the leaf. figure: what stands there while the field is left to the rules.
-
-    optional: an emptied box goes back to the rules, or means that there is none. ref: what it lights up.
-    """
-
-    path: str
-    label: str
-    unit: Unit = Unit.MM
-    note: str = ""
-    figure: str = ""
-    signed: bool = False
-    optional: bool = False
-    has_state: bool = False
-    ref: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """One of several. get: the chosen key; put: the edit that chooses another."""
-
-    name: str
-    label: str
-    options: Callable[[], list[tuple[Any, str]]]
-    get: Callable[[Job, str], Any]
-    put: Callable[[Job, str, Any], Job]
-    note: str = ""
-    other: Callable[[Job], str] | None = None  # what to show when it is none of the options
-
-
-@dataclass(frozen=True, slots=True)
-class Rows:
-    """A list that the sheet builds by itself (the boards on the rack)."""
-
-    name: str
-
-
-@dataclass(frozen=True, slots=True)
-class Group:
-    """Fields asked together. columns: how many boxes in a row; 1 puts the label to the left of its box."""
-
-    title: str
-    items: tuple[Field | Choice | Rows, ...]
-    columns: int = 1
-    hint: str = ""
-
-
-def _reading(kind: Kind, label: str, *, signed: bool = False) -> Field:
-    return Field(
-        f"readings.{kind}", label, note=KINDS[kind].wanted, signed=signed, optional=True, has_state=True,
-        ref=f"reading:{kind}",
-    )  # fmt: skip
-
-
-def _field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "") -> Choice:
-    return Choice(
-        path, label, options, lambda job, leaf_id: edits.get(job.leaf(leaf_id), path),
-        lambda job, leaf_id, key: edits.with_field(job, leaf_id, path, key), note,
-    )  # fmt: skip
-
-
-def _enum(kind: type) -> Callable[[], list[tuple[Any, str]]]:
-    return lambda: [(each, str(each)) for each in kind]  # type: ignore[attr-defined]
 
 
 def _rules_key(job: Job, _leaf_id: str) -> str:
@@ -106,7 +39,6 @@ def _member(path: str, default: float) -> Choice:
 
 
 _DEFAULT = Framed()
-_HAND = _field_choice("hand", "Hinges", _enum(Hand), "seen from the opening side, where the knuckles show")
 _RULES = Choice(
     "rules", "Shop rules", lambda: [(key, load_rules(key).name) for key in rule_set_names()], _rules_key,
     lambda job, _leaf_id, key: edits.with_rules(job, key), "what is not set by hand; Ctrl+R shows each with its reason",
@@ -116,31 +48,21 @@ _BUTT = Choice(
     "butt", "Butt", lambda: [(key, row["name"]) for key, row in table("butts").items()], _butt_key, edits.with_butt,
     "made-up makers; measure the ones on your bench",
 )  # fmt: skip
-_SCHOOL = _field_choice(
+_SCHOOL = field_choice(
     "hardware.school", "Places", lambda: [(None, "by the shop rules"), *((each, str(each)) for each in ButtSchool)]
 )
 
+_BOARDS = Rows(
+    "boards", "boards",
+    (Column("length", "long", share=5), Column("width", "wide"), Column("thickness", "thick"),
+     Column("quantity", "pieces", Unit.COUNT, optional=True)),
+    lambda values: Board(**values), "board", of_job=True,
+)  # fmt: skip
+
 SHEETS: dict[Stage, tuple[Group, ...]] = {
-    Stage.MEASURE: (
-        Group("Widths", (
-            _reading(Kind.WIDTH_TOP, "top"), _reading(Kind.WIDTH_MIDDLE, "middle"),
-            _reading(Kind.WIDTH_BOTTOM, "bottom"),
-        ), 3),
-        Group("Heights", (
-            _reading(Kind.HEIGHT_HINGE, "hinge side"), _reading(Kind.HEIGHT_MIDDLE, "middle"),
-            _reading(Kind.HEIGHT_LATCH, "latch side"),
-        ), 3, "from the finished floor"),
-        Group("Diagonals", (
-            _reading(Kind.DIAGONAL_RISING, "rising"), _reading(Kind.DIAGONAL_FALLING, "falling"),
-        ), 3, "rising from the hinge side's foot"),
-        Group("Plumb and level", (
-            _reading(Kind.LEAN_HINGE, "hinge side", signed=True), _reading(Kind.LEAN_LATCH, "latch side", signed=True),
-            _reading(Kind.SILL_RISE, "sill", signed=True),
-        ), 3, "if you have a level"),
-        Group("Which way it hangs", (_HAND,)),
-    ),
+    Stage.MEASURE: MEASURE,
     Stage.FIT: (
-        Group("School", (_RULES,)),
+        Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), _RULES)),
         Group("Gaps", (
             Field("fit.gap_hinge", "at the hinges", figure="gap_hinge", optional=True, ref="figure:gap_hinge"),
             Field("fit.gap_latch", "at the latch", figure="gap_latch", optional=True, ref="figure:gap_latch"),
@@ -172,7 +94,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
                   ref="part:upper muntin"),
         )),
         Group("Joints", (
-            _field_choice("build.tenon", "Tenons", _enum(TenonKind)),
+            field_choice("build.tenon", "Tenons", enum_options(TenonKind)),
         )),
         Group("Panels", (
             Field("build.panel_thickness", "thickness", ref="part:panel"),
@@ -182,9 +104,9 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
     ),
     Stage.TIMBER: (
         Group("Timber", (
-            _field_choice("timber.species", "Frame", _species),
-            _field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
-            _field_choice("timber.cut", "Cut", _enum(Cut), "how the rings lie; quarter-sawn moves about half as much"),
+            field_choice("timber.species", "Frame", _species),
+            field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
+            field_choice("timber.cut", "Cut", enum_options(Cut), "how the rings lie; quarter-sawn moves half as much"),
             Field("timber.moisture", "moisture when made", Unit.PERCENT, "of the dry mass, by a meter or an oven"),
         )),
         Group("Air it will live in", (
@@ -193,7 +115,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             Field("timber.wet.temperature", "wettest", Unit.CELSIUS),
             Field("timber.wet.humidity", "humidity", Unit.PERCENT),
         ), 2, "weeks, not hours"),
-        Group("Boards to be had", (Rows("boards"),), hint="long, wide, thick, pieces"),
+        Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces"),
     ),
     Stage.HARDWARE: (
         Group("Butts", (

@@ -81,7 +81,9 @@ def run(path: str | None, *, demo: bool = False) -> int:
     return app.exec()
 
 
-def picture(job: Job, target: Path, *, stage: Stage, leaf: str = "", size: tuple[int, int] = (1280, 800)) -> None:
+def picture(
+    job: Job, target: Path, *, stage: Stage, leaf: str = "", page: str = "", size: tuple[int, int] = (1280, 800)
+) -> None:
     """Paint the window on a stage of a leaf into a PNG. Raises JobFileError when it cannot be written."""
     if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -92,7 +94,11 @@ def picture(job: Job, target: Path, *, stage: Stage, leaf: str = "", size: tuple
     if leaf:
         session.choose_leaf(leaf)
     session.go_to(stage)
+    if page:
+        window.sheet().go_to_page(page)
     window.show()
+    if stage is Stage.MEASURE:
+        window.sure.draw_now()
     for _ in range(5):
         app.processEvents()
     target.parent.mkdir(parents=True, exist_ok=True)

@@ -19,22 +19,30 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.board import Board
 from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
+from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import RecordList, boring_list, cut_list, readings_list
+from oakmeasure.app.lists import RecordList, boring_list, cut_list, measure_list
+from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
-from oakmeasure.app.sheets import Sheet, label
-from oakmeasure.core.drawings.views import VIEWS
+from oakmeasure.app.sheets import Sheet
+from oakmeasure.app.sure_panel import SurePanel
+from oakmeasure.core.drawings.crooked import can_exaggerate
+from oakmeasure.core.drawings.views import VIEWS, MeasurePage
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
-LISTS = {Stage.MEASURE: readings_list, Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
+LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
+PAGE_WORDS = {
+    MeasurePage.OPENING: "The opening as measured",
+    MeasurePage.ROUND: "What stands round it",
+    MeasurePage.LINING: "The lining in the rough opening",
+}
 BOARD_WORDS = {
-    Stage.MEASURE: "The opening as measured",
     Stage.FIT: "The leaf in its opening",
     Stage.LEAF: "The leaf, set out",
     Stage.TIMBER: "Cutting plan and cut list",
@@ -59,12 +67,15 @@ class Window(QMainWindow):
         self.resize(1280, 800)
         self.exaggeration = 10
         self._words_shown = True
+        self._laid_for_ticks = False
         self.job_line = JobLine(session)
         self.rod = Rod()
         self.sheets = QStackedWidget()
         self._sheet_of: dict[Stage, Sheet] = {}
         self.board = Board()
         self.list = RecordList()
+        self.sure = SurePanel(session)
+        self.gauge = GaugeStrip(session)
         self.verdicts = Verdicts(session)
         self.working = WorkingView(session)
         self._count = label("", "pencil")
@@ -91,8 +102,15 @@ class Window(QMainWindow):
         column.addWidget(self.rod)
         row = QHBoxLayout()
         row.setSpacing(0)
-        self.sheets.setFixedWidth(SHEET_WIDTH)
-        row.addWidget(self.sheets)
+        left = QWidget()
+        left.setObjectName("sheet")
+        left.setFixedWidth(SHEET_WIDTH)
+        left_column = QVBoxLayout(left)
+        left_column.setContentsMargins(0, 0, 0, 0)
+        left_column.setSpacing(0)
+        left_column.addWidget(self.sheets, 1)
+        left_column.addWidget(self.gauge)
+        row.addWidget(left)
         row.addWidget(self._middle(), 1)
         row.addWidget(self._panel())
         column.addLayout(row, 1)
@@ -125,7 +143,15 @@ class Window(QMainWindow):
         self._split.setChildrenCollapsible(False)
         self._split.setHandleWidth(8)
         self._split.addWidget(self.board)
-        self._split.addWidget(self.list)
+        beside = QWidget()
+        beside.setObjectName("panel")
+        beside_column = QVBoxLayout(beside)
+        beside_column.setContentsMargins(0, 0, 0, 0)
+        beside_column.setSpacing(0)
+        beside_column.addWidget(self.list, 3)
+        beside_column.addWidget(self.sure, 2)
+        self._split.addWidget(beside)
+        self._beside = beside
         self._split.setStretchFactor(0, 3)
         self._split.setStretchFactor(1, 1)
         column.addWidget(self._split, 1)
@@ -160,6 +186,7 @@ class Window(QMainWindow):
         s.working_changed.connect(self._show_working)
         s.lit_changed.connect(self._light)
         s.saved_changed.connect(self._title_changed)
+        s.field_asked.connect(lambda path: self.sheet().focus_field(path))
         self.rod.chosen.connect(s.go_to)
         self.job_line.leaf_chosen.connect(self.choose_leaf)
         self.job_line.unit_chosen.connect(s.set_unit)
@@ -191,6 +218,8 @@ class Window(QMainWindow):
         stage = self.session.stage
         if stage not in self._sheet_of:
             made = Sheet(self.session, stage)
+            made.asked.connect(lambda name: getattr(self.commands, name)())
+            made.page_changed.connect(self._page_changed)
             self._sheet_of[stage] = made
             self.sheets.addWidget(made)
         return self._sheet_of[stage]
@@ -208,12 +237,18 @@ class Window(QMainWindow):
         self._stage_laid_out()
         self.session.show_working(FIRST_WORKING[self.session.stage])
 
+    def _page_changed(self) -> None:
+        self._show_stage(keep_view=False)
+        self._stage_laid_out()
+
     def _show_rod(self) -> None:
         s = self.session
         for stage, mark in self.rod.marks.items():
             mark.show_state(
                 s.solved.key_figure(stage, s.show),
-                worst((*s.solution.verdicts, *s.solved.verdicts), stage),
+                None
+                if s.solved.build is None and stage not in (Stage.MEASURE, Stage.FIT)
+                else worst((*s.solution.verdicts, *s.solved.verdicts), stage),
                 stage is s.stage,
             )
 
@@ -222,26 +257,39 @@ class Window(QMainWindow):
         sheet = self.sheet()
         sheet.refresh()
         self.sheets.setCurrentWidget(sheet)
-        self._board_title.setText(BOARD_WORDS[stage])
+        measuring = stage is Stage.MEASURE
+        page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
+        self._board_title.setText(PAGE_WORDS[page] if measuring else BOARD_WORDS[stage])
+        crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self._crooked, self._crooked_label):
-            each.setVisible(stage is Stage.MEASURE)
+            each.setVisible(crooked)
+        self.gauge.setVisible(measuring)
         self.draw(keep_view=keep_view)
-        listed = LISTS.get(stage)
-        self.list.setVisible(listed is not None)
+        solved, show = self.session.solved, self.session.show
+        listed = measure_list(solved, show, page) if measuring else None
+        if stage in LISTS:
+            listed = LISTS[stage](solved, show)
+        self._beside.setVisible(listed is not None)
+        self.sure.setVisible(measuring and page is MeasurePage.OPENING)
         if listed is not None:
-            self.list.show_records(*listed(self.session.solved, self.session.show))
+            self.list.show_records(*listed)
+        if measuring:
+            self.sure.refresh()
+            if (solved.opening.template is not None) is not self._laid_for_ticks:
+                self._stage_laid_out()
         self.verdicts.refresh()
         self._count.setText(count_text(self.verdicts.shown_verdicts()))
 
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
-        beside = self.session.stage is Stage.MEASURE
+        beside = self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
         self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
         if beside:
-            self._split.setSizes([296, 372])
+            self._laid_for_ticks = self.session.solved.opening.template is not None
+            self._split.setSizes([392, 276] if self._laid_for_ticks else [316, 352])
         else:
             rows = len(self.list.records.records)
-            tall = min(34 + 24 * rows, 300)
+            tall = min(34 + 24 * rows, 220 if self.session.stage is Stage.MEASURE else 300)
             self._split.setSizes([max(self._split.height() - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:
@@ -250,6 +298,7 @@ class Window(QMainWindow):
         options: dict[str, object] = {}
         if s.stage is Stage.MEASURE:
             options["exaggeration"] = float(self.exaggeration)
+            options["page"] = MeasurePage(self.sheet().page)
         elif s.stage is Stage.LEAF:
             options["title"] = self._words_shown = self._has_room_for_words()
         self._crooked_label.setText(f"crookedness shown × {self.exaggeration}")
@@ -298,7 +347,7 @@ class Window(QMainWindow):
 
     def _commit_on_board(self, path: str, text: str) -> str:
         """Take what was written over a dimension. Returns "" or the reason for refusing it."""
-        signed = path.startswith(("readings.lean", "readings.sill"))
+        signed = path.startswith(("readings.lean", "readings.sill", "readings.head"))
         try:
             value = read(text, Unit.MM, self.session.show, signed=signed)
         except LengthError as error:
@@ -314,10 +363,22 @@ class Window(QMainWindow):
             for part in solved.cut_parts:
                 if part.name == name:
                     self.session.show_working(part.length.name)
+        elif kind == "tick" and name.isdigit():
+            self._turn_tick(int(name) - 1)
+        elif kind == "thing":
+            self.session.show_working(f"in_the_way_{name}")
+        elif kind == "floor":
+            self.session.show_working(f"floor_{name}")
         elif kind == "reading":
             self.session.show_working(f"reading_{name}")
         elif kind == "butt":
             self.session.show_working(f"butt_{name}_top")
+
+    def _turn_tick(self, at: int) -> None:
+        """Take a tick out, or in again."""
+        template = self.session.leaf.template
+        if template is not None and at < len(template.ticks):
+            self.session.edit(f"template.ticks.{at}.excluded", not template.ticks[at].excluded)
 
     def go_to_found(self, kind: str, key: str) -> None:
         """Go to what the find box found."""
@@ -336,6 +397,7 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.commands.may_close():
+            self.gauge.disconnect_gauge()
             event.accept()
         else:
             event.ignore()

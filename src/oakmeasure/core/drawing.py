@@ -40,6 +40,7 @@ class Layer(StrEnum):
     FLOOR = "floor"
     CENTRE = "centre"
     SPACE = "space"
+    BAND = "band"
 
 
 class Grain(StrEnum):

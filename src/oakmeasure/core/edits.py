@@ -9,8 +9,9 @@ from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
-from oakmeasure.core.readings import FloorReadings, MeasuredBy
+from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
 from oakmeasure.core.rules import load_rules
+from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.core.verdicts import Remedy
 from oakmeasure.core.working import State
 
@@ -118,6 +119,63 @@ def with_state(job: Job, leaf_id: str, path: str, state: State) -> Job:
 def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
     """Return the job with a verdict's remedy taken."""
     return with_field(job, leaf_id, remedy.path, remedy.value)
+
+
+def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
+    """Return the job with another way of taking a leaf's opening; what the other ways hold is kept."""
+
+    def change(leaf: Leaf) -> Leaf:
+        more: dict[str, Any] = {}
+        if way is MeasuredBy.POLYGON and leaf.polygon is None:
+            more["polygon"] = Polygon()
+        if way is MeasuredBy.TICKS and leaf.template is None:
+            more["template"] = Template()
+        return leaf.model_copy(update={"measured_by": way, **more})
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_tick_form(job: Job, leaf_id: str, form: TickForm) -> Job:
+    """Return the job with a leaf's ticks written another way; their points stay where they are."""
+
+    def change(leaf: Leaf) -> Leaf:
+        if leaf.template is None:
+            return leaf
+        stick = leaf.template.stick.value
+        ticks = tuple(rewritten(each, stick, form) for each in leaf.template.ticks)
+        template = leaf.template.model_copy(update={"ticks": ticks, "form": form})
+        return leaf.model_copy(update={"template": template})
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
+    """Return the job with a leaf's ticks replaced by those of a file, and its opening taken by them."""
+    job = with_measured_by(job, leaf_id, MeasuredBy.TICKS)
+    form = TickForm.POINT
+    if any(each.angle_deg is not None for each in ticks):
+        form = TickForm.ANGLE
+    elif any(each.x2 is not None for each in ticks):
+        form = TickForm.SECOND
+    sides = max([4, *(each.side or 0 for each in ticks)])
+    template = job.leaf(leaf_id).template
+    assert template is not None
+    known = {name: getattr(template, name) for name in type(template).model_fields}
+    fresh = Template.model_validate(known | {"ticks": ticks, "form": form, "sides": max(sides, template.sides)})
+    return with_field(job, leaf_id, "template", fresh)
+
+
+def with_last_tick_as_check(job: Job, leaf_id: str) -> Job:
+    """Return the job with the last tick taken out of the fit and kept as the check reading.
+
+    Raises InputError when there is none.
+    """
+    template = job.leaf(leaf_id).template
+    if template is None or not template.ticks:
+        raise InputError("template.check", "nothing", "a tick in a corner, written as the last one")
+    *rest, last = template.ticks
+    check = last.model_copy(update={"side": None})
+    return with_field(job, leaf_id, "template", template.model_copy(update={"ticks": tuple(rest), "check": check}))
 
 
 def with_butt(job: Job, leaf_id: str, key: str) -> Job:

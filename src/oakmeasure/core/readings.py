@@ -156,17 +156,28 @@ class FloorPoint(Model):
 
 
 class FloorReadings(Model):
-    """The floor where the leaf will pass."""
+    """The floor where the leaf will pass: along its swing, `at` in degrees, or along its travel, in mm."""
 
     along: FloorAlong = FloorAlong.SWING
-    points: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+    swing: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+    travel: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
 
     @model_validator(mode="after")
     def _on_the_swing(self) -> FloorReadings:
-        if self.along is FloorAlong.SWING:
-            for each in self.points:
-                check_between(each.at, 0, 180, "opening", "°")
+        for at, each in enumerate(self.swing):
+            if not 0 <= each.at <= 180:
+                raise InputError(f"swing.{at}.at", each.at, limits=(0, 180), unit="°")
         return self
+
+    @property
+    def points(self) -> tuple[FloorPoint, ...]:
+        """Return the heights along the way that is chosen."""
+        return self.swing if self.along is FloorAlong.SWING else self.travel
+
+    @property
+    def path(self) -> str:
+        """Return the path of those points in the leaf."""
+        return "floor.swing" if self.along is FloorAlong.SWING else "floor.travel"
 
 
 class Thing(StrEnum):
@@ -204,7 +215,7 @@ class LiningFrom(StrEnum):
 class LiningSchool(StrEnum):
     """What is done where the wall is crooked."""
 
-    PLUMB_FIRST = "plumb first, the wall made up"
+    PLUMB_FIRST = "plumb first"
     FOLLOW_WALL = "follow the wall"
 
 
@@ -297,6 +308,14 @@ class Tick(Model):
         return self
 
 
+class TickForm(StrEnum):
+    """How the direction of a tick is written."""
+
+    ANGLE = "by its angle"
+    SECOND = "by a second point"
+    POINT = "points alone"
+
+
 class Template(Model):
     """A template by ticks. The board is fixed to the hinge side; the nick, x y on it, says where.
 
@@ -306,6 +325,7 @@ class Template(Model):
     """
 
     stick: StickReading = Reading(value=250.0, state=State.ASSUMED)
+    form: TickForm = TickForm.ANGLE
     sides: Annotated[int, Field(ge=3, le=8)] = 4
     head: Literal["straight", "curved"] = "straight"
     ticks: Annotated[tuple[Tick, ...], Field(max_length=5000)] = ()

@@ -42,6 +42,7 @@ _FILLS = {
     Layer.METAL: "#777777",
     Layer.WASTE: "#F1F1F1",
     Layer.LEAF: "#F4F7F6",
+    Layer.BAND: "#F3EEE4",
 }
 _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
 

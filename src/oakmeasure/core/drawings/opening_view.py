@@ -1,16 +1,21 @@
-"""The opening as measured, its crookedness exaggerated, with the readings on it and the largest square leaf."""
+"""The opening as measured, its crookedness exaggerated, with readings, how sure its sides are, and the largest leaf."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Any
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch, corners
+from oakmeasure.core.drawings.crooked import Crooked, crooked, side_sigmas
 from oakmeasure.core.drawings.leaf_view import floor_line
 from oakmeasure.core.job import Hand
+from oakmeasure.core.readings import FloorAlong, Side
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.adjust import Judged, Status
+from oakmeasure.core.survey.by_polygon import PREFIX
 from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.outline import scribed
 from oakmeasure.core.units import Show
 
 WALL = 120.0  # mm of wall drawn round the opening
@@ -18,72 +23,99 @@ WALL = 120.0  # mm of wall drawn round the opening
 
 def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
     """Return the opening with every departure from square shown `exaggeration` times its size."""
-    opening, f = leaf.opening, leaf.figures
-    w, h = f["clear_width"].value, f["clear_height"].value
-    base = (f["hinge_side_in"].value, f["floor_high"].value)
+    shape = crooked(leaf, exaggeration)
+    w, h = shape.width, shape.height
     sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
-    step = max(h, 1.4 * w) / 100
-
-    def shown(point: Point, nominal: Point) -> Point:
-        """The nominal corner of the clear opening, moved by the exaggerated departure of the real one."""
-        dx, dy = point[0] - base[0] - nominal[0], point[1] - base[1] - nominal[1]
-        return nominal[0] + dx * exaggeration, nominal[1] + dy * exaggeration
-
-    hf, lf = shown(opening.hinge_foot, (0, 0)), shown(opening.latch_foot, (w, 0))
-    lh, hh = shown(opening.latch_head, (w, h)), shown(opening.hinge_head, (0, h))
-    _wall(sketch, (hf, lf, lh, hh), step)
-    sketch.area((hf, lf, lh, hh), Layer.SPACE)
-    _leaf(sketch, leaf, show)
-    floor_line(sketch.page(), -WALL, w + WALL, min(hf[1], lf[1], 0.0), step)
-    sketch.line([hf, hh, lh, lf, hf], Layer.OUTLINE)
-    _plumb(sketch, leaf, show, (hf, lf, lh, hh), step)
-    if opening.adjustment is not None:
-        _readings(sketch, opening.adjustment.readings, (hf, lf, lh, hh), show, step)
-    page = sketch.page()
-    hinges_left = leaf.leaf.hand is Hand.LEFT
-    for x, text in (
-        (-WALL / 2, "hinges" if hinges_left else "latch"),
-        (w + WALL / 2, "latch" if hinges_left else "hinges"),
-    ):
-        page.label(x, -4 * step, text, layer=Layer.PENCIL, anchor=Anchor.BELOW)
+    tall = max(y for _, y in shape.points)
+    step = max(tall, 1.4 * w) / 100
+    wall_round(sketch, shape)
+    sketch.area(shape.points, Layer.SPACE)
+    _bands(sketch, leaf, shape)
+    largest_leaf(sketch, leaf, show, shape)
+    floor_line(sketch.page(), -WALL, w + WALL, min(0.0, *(y for _, y in shape.corners[:2])), step)
+    for at, edge in enumerate(shape.outline.edges):
+        sketch.line(shape.line(at), Layer.OUTLINE, ref=f"side:{edge.side}")
+    # The true rectangle, in pencil: what the opening would be.
+    sketch.line([(0, 0), (w, 0), (w, h), (0, h), (0, 0)], Layer.CENTRE)
+    _plumb(sketch, leaf, show, shape, step)
+    adjustment = leaf.opening.adjustment
+    if adjustment is not None:
+        if isinstance(next(iter(adjustment.readings)), Kind):
+            _taped(sketch, leaf, adjustment.readings, shape, show)
+        else:
+            _spans(sketch, leaf, adjustment.readings, shape, show)
+    _floor_heights(sketch, leaf, shape, show, step)
+    sides_named(sketch, leaf, w, -4 * step)
     return sketch.drawing(margin=2 * step)
 
 
-Corners = tuple[Point, Point, Point, Point]  # hinge foot, latch foot, latch head, hinge head
+def wall_round(sketch: Sketch, shape: Crooked) -> None:
+    """Draw the wall that the opening is in."""
+    xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
+    sketch.rect(Rect(min(0, *xs) - WALL, min(0, *ys), max(shape.width, *xs) + WALL, max(ys) + 0.7 * WALL), Layer.WALL)
 
 
-def _wall(sketch: Sketch, at: Corners, step: float) -> None:
-    hf, lf, lh, hh = at
-    left, right = min(hf[0], hh[0], 0) - WALL, max(lf[0], lh[0]) + WALL
-    top, foot = max(lh[1], hh[1]) + 0.7 * WALL, min(hf[1], lf[1], 0.0)
-    sketch.rect(Rect(left, foot, right, top), Layer.WALL)
+def sides_named(sketch: Sketch, leaf: LeafSolution, width: float, y: float) -> None:
+    """Say under the drawing which side the hinges are on."""
+    left = leaf.leaf.hand is Hand.LEFT
+    for x, text in ((-WALL / 2, "hinges" if left else "latch"), (width + WALL / 2, "latch" if left else "hinges")):
+        sketch.page().label(x, y, text, layer=Layer.PENCIL, anchor=Anchor.BELOW)
 
 
-def _leaf(sketch: Sketch, leaf: LeafSolution, show: Show) -> None:
-    """The square leaf at its true size inside the clear plumb opening."""
-    f = leaf.figures
-    x0, y0 = f["gap_hinge"].value, f["gap_floor"].value
+def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
+    """Two standard errors to either side of every side that is not sure to a hair."""
+    taken = leaf.opening.taken
+    for at in range(len(taken.corners)):
+        sigmas = side_sigmas(taken.corners, taken.covariance, at)
+        if max(sigmas) > 0.01:
+            # Far out it says no more than "anywhere": kept within the wall.
+            most = 0.45 * WALL / shape.times
+            sketch.area(shape.band(at, (min(sigmas[0], most), min(sigmas[1], most))), Layer.BAND)
+
+
+def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
+    """The largest square leaf at its true size inside the clear plumb opening; of an odd shape also the scribed one."""
+    f, opening = leaf.figures, leaf.opening
+    gaps = {side: f[f"gap_{side.split()[0]}"].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
     w, h = leaf.fit.width.value, leaf.fit.height.value
-    if not leaf.fit.possible:
+    if w <= 0 or h <= 0:
         return
+    x0, y0 = gaps[Side.HINGE], gaps[Side.FLOOR]
+    if opening.lining is not None:
+        base = (f["rough_hinge_side_in"].value, f["rough_floor_high"].value)
+        x0 += opening.hinge_in.value - base[0]
+        y0 += opening.floor_high.value - base[1]
     box = Rect(x0, y0, x0 + w, y0 + h)
-    sketch.area(corners(box), Layer.LEAF, ref="figure:leaf_width")
-    sketch.box(box, Layer.LEAF)
-    page = sketch.page()
-    middle = f["clear_width"].value / 2
-    page.label(middle, y0 + 0.60 * h, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref="figure:leaf_width")
-    page.label(middle, y0 + 0.60 * h - 0.046 * h, "largest square leaf", layer=Layer.LEAF, size=1.0)
+    ref = "figure:leaf_width"
+    if shape.times == 1.0 or len(opening.outline.edges) != 4 or any(len(e.points) > 8 for e in opening.outline.edges):
+        outline = scribed(opening.outline, gaps)
+        if outline:
+            moved = [(x - opening.hinge_in.value, y - opening.floor_high.value) for x, y in outline]
+            if is_filled:
+                sketch.area(moved, Layer.LEAF, ref=ref)
+            sketch.line([*moved, moved[0]], Layer.HIDDEN, ref=ref)
+    if is_filled:
+        sketch.area(corners(box), Layer.LEAF, ref=ref)
+    sketch.box(box, Layer.LEAF, ref=ref)
+    if not is_filled:
+        return
+    page, middle = sketch.page(), sketch.at(x0 + w / 2, 0)[0]
+    y, below = y0 + 0.6 * h, 4.6 * max(h, 1.9 * w) / 100
+    page.label(middle, y, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref=ref, on_paper=True)
+    page.label(middle, y - below, "largest square leaf", layer=Layer.LEAF, size=1.0, on_paper=True)
 
 
-def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, at: Corners, step: float) -> None:
+def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, step: float) -> None:
     """Plumb lines at both feet, and how far each side's head stands off them."""
-    opening = leaf.opening
-    hf, lf, lh, hh = at
+    if shape.times == 1.0 and len(shape.corners) != 4:
+        return
+    taken = leaf.opening.taken
+    (hf, lf, lh, hh) = shape.corners if len(shape.corners) == 4 else (*shape.corners[:3], shape.corners[-1])
     for foot, head, real in (
-        (hf, hh, opening.hinge_head[0] - opening.hinge_foot[0]),
-        (lf, lh, opening.latch_head[0] - opening.latch_foot[0]),
+        (hf, hh, taken.hinge_head[0] - taken.hinge_foot[0]),
+        (lf, lh, taken.latch_head[0] - taken.latch_foot[0]),
     ):
-        top = max(lh[1], hh[1]) + 3.5 * step
+        top = max(y for _, y in shape.points) + 3.5 * step
         if abs(real) < 0.05 or abs(head[0] - foot[0]) < 0.3 * step:
             continue
         sketch.line([foot, (foot[0], top)], Layer.CENTRE)
@@ -99,54 +131,101 @@ def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, at: Corners, step: fl
         )
 
 
-def _readings(sketch: Sketch, readings: Mapping[Kind, Judged], at: Corners, show: Show, step: float) -> None:
-    """Every reading where it was taken; one that is doubted in its own layer, with what the others make it."""
-    hf, lf, lh, hh = at
+# --- readings ------------------------------------------------------------------------------------------------
 
-    def along(a: Point, b: Point, share: float) -> Point:
-        return a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share
 
+def _along(a: Point, b: Point, share: float) -> Point:
+    return a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share
+
+
+def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+    """Every reading of tape where it was taken."""
+    hf, lf, lh, hh = shape.corners
     places = {
-        Kind.WIDTH_TOP: (along(hf, hh, 0.94), along(lf, lh, 0.94)),
-        Kind.WIDTH_MIDDLE: (along(hf, hh, 0.5), along(lf, lh, 0.5)),
-        Kind.WIDTH_BOTTOM: (along(hf, hh, 0.05), along(lf, lh, 0.05)),
-        Kind.HEIGHT_HINGE: (along(hf, lf, 0.09), along(hh, lh, 0.09)),
-        Kind.HEIGHT_MIDDLE: (along(hf, lf, 0.5), along(hh, lh, 0.5)),
-        Kind.HEIGHT_LATCH: (along(hf, lf, 0.91), along(hh, lh, 0.91)),
         Kind.DIAGONAL_RISING: (hf, lh),
         Kind.DIAGONAL_FALLING: (hh, lf),
+        Kind.WIDTH_TOP: (_along(hf, hh, 0.94), _along(lf, lh, 0.94)),
+        Kind.WIDTH_MIDDLE: (_along(hf, hh, 0.5), _along(lf, lh, 0.5)),
+        Kind.WIDTH_BOTTOM: (_along(hf, hh, 0.05), _along(lf, lh, 0.05)),
+        Kind.HEIGHT_HINGE: (_along(hf, lf, 0.09), _along(hh, lh, 0.09)),
+        Kind.HEIGHT_MIDDLE: (_along(hf, lf, 0.5), _along(hh, lh, 0.5)),
+        Kind.HEIGHT_LATCH: (_along(hf, lf, 0.91), _along(hh, lh, 0.91)),
     }
-    for kind in (Kind.DIAGONAL_RISING, Kind.DIAGONAL_FALLING, *places):
-        judged = readings.get(kind)
-        if judged is None or (kind.startswith("diagonal") and kind in (shape.ref[8:] for shape in sketch.shapes)):
+    for kind, (start, end) in places.items():
+        reading = getattr(leaf.leaf.readings, kind)
+        if reading is None:
             continue
-        _reading(sketch, kind, judged, *places[kind], show)
+        judged = readings.get(kind)
+        if judged is None:  # the height to an arch's crown
+            crown = max(y for _, y in shape.points)
+            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), show, f"readings.{kind}",
+                     share=0.28)  # fmt: skip
+            continue
+        _written(sketch, f"{kind}", reading.value, judged, (start, end), show, f"readings.{kind}",
+                 is_diagonal=kind.startswith("diagonal"), share=0.28 if kind.is_height else 0.5)  # fmt: skip
 
 
-def _reading(sketch: Sketch, kind: Kind, judged: Judged, start: Point, end: Point, show: Show) -> None:
-    ref = f"reading:{kind}"
-    doubted = judged.status is not Status.USED
+def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+    """Sides and diagonals of a polygon, and its corners by number."""
+    step = max(y for _, y in shape.points) / 100
+    polygon = leaf.leaf.polygon
+    assert polygon is not None
+    paths = {each: at for at, each in reversed(list(enumerate(polygon.spans)))}
+    for span, at in paths.items():
+        key = f"{min(span.start, span.end)}-{max(span.start, span.end)}"
+        judged = readings.get(key)
+        if judged is None:
+            continue
+        a, b = shape.corners[span.start - 1], shape.corners[span.end - 1]
+        is_side = (span.end - span.start) % polygon.corners in (1, polygon.corners - 1)
+        _written(sketch, PREFIX + key, span.length.value, judged, (a, b), show, f"polygon.spans.{at}.length",
+                 is_diagonal=not is_side, share=0.5 if is_side else 0.36)  # fmt: skip
+    for number, (x, y) in enumerate(shape.corners, start=1):
+        sketch.label(x, y + 2.5 * step, str(number), layer=Layer.PENCIL, bold=True, on_paper=True)
+
+
+def _written(
+    sketch: Sketch,
+    name: str,
+    value: float,
+    judged: Judged | None,
+    line: tuple[Point, Point],
+    show: Show,
+    edit: str,
+    *,
+    is_diagonal: bool = False,
+    share: float = 0.5,
+) -> None:
+    """Write a reading on the line that was read; one that is doubted in its own layer, with what the others make it."""
+    ref = f"reading:{name}"
+    doubted = judged is not None and judged.status is not Status.USED
     layer = Layer.DOUBT if doubted else Layer.READING
-    text = show.length(judged.value)
-    if judged.status in (Status.SET_ASIDE, Status.BOWED):
+    text = show.length(value)
+    if judged is not None and judged.status in (Status.SET_ASIDE, Status.BOWED):
         text = f"{text}, not {show.length(judged.adjusted)}"
     elif doubted:
         text = f"{text} ?"
-    if kind.startswith("diagonal"):
-        line_layer = Layer.DOUBT if doubted else Layer.FAINT
-        sketch.line([start, end], line_layer, ref=ref)
-        share = 0.83 if kind is Kind.DIAGONAL_RISING else 0.62
-        x, y = start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share
+    start, end = line
+    if is_diagonal:
+        sketch.line([start, end], Layer.DOUBT if doubted else Layer.FAINT, ref=ref)
+        at = {"diagonal_rising": 0.83, "diagonal_falling": 0.62}.get(name, share)
+        x, y = _along(start, end, at)
         sketch.label(x, y, text, layer=layer, bold=doubted, on_paper=True, ref=ref)
         return
     sketch.dimension(
-        start,
-        end,
-        text,
-        layer=layer,
-        figure=f"reading_{kind}",
-        edit=f"readings.{kind}",
-        arrows=True,
-        ref=ref,
-        share=0.28 if kind.is_height else 0.5,
+        start, end, text, layer=layer, figure=f"reading_{name}", edit=edit, arrows=True, ref=ref, share=share
     )
+
+
+def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked, show: Show, step: float) -> None:
+    """Heights of the floor along a travel, exaggerated, where they were read."""
+    floor = leaf.leaf.floor
+    if floor.along is not FloorAlong.TRAVEL or not floor.points:
+        return
+    inside = [each for each in sorted(floor.points, key=lambda p: p.at) if -WALL <= each.at <= shape.width + WALL]
+    line = [(each.at, each.height.value * shape.times) for each in inside]
+    if len(line) > 1:
+        sketch.line(line, Layer.FLOOR)
+    for at, (x, y) in enumerate(line):
+        text = show.length(inside[at].height.value)
+        sketch.label(x, min(y, 0) - 2 * step, text, layer=Layer.READING, ref=f"floor:{at + 1}", anchor=Anchor.BELOW)

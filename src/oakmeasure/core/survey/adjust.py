@@ -122,6 +122,10 @@ class Adjustment(Generic[K]):
         """Return the standard uncertainty of a linear function of the free coordinates."""
         return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
 
+    def predicted(self, key: K) -> float:
+        """Return what a reading would be on these corners, taken or not."""
+        return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[0]
+
     def gradient(self, key: K) -> list[float]:
         """Return how a reading changes with the free coordinates, taken or not."""
         return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[1]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Reading
+from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import Polygon
 from oakmeasure.core.survey.adjust import Observed, Status
 from oakmeasure.core.survey.judge import judge_readings
@@ -36,6 +36,18 @@ def readings_of(polygon: Polygon) -> dict[str, tuple[Reading, str]]:
         if reading is not None:
             found[key] = (reading, f"polygon.{key}")
     return found
+
+
+def next_span(leaf: Leaf) -> dict[str, int]:
+    """Return the corners of the length to read next: the sides in their order, then diagonals from corner 1."""
+    polygon = leaf.polygon
+    if polygon is None:
+        return {}
+    n = polygon.corners
+    taken = {span_key(each.start, each.end) for each in polygon.spans}
+    order = [(at, at % n + 1) for at in range(1, n + 1)]
+    order += [(start, end) for start in range(1, n + 1) for end in range(start + 2, n + 1)]
+    return next(({"start": a, "end": b} for a, b in order if span_key(a, b) not in taken), {})
 
 
 def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:

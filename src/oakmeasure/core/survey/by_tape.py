@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Reading
+from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import HeadKind, Side
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
 from oakmeasure.core.survey.heads import half_round_rise, head_line, segmental_radius, two_centred_radius
@@ -86,6 +86,17 @@ def sigma_of(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
         span = next(each for each in (widths if level else heights) if each is not None)
         return ctx.rules.sigma_plumb_per_m.value * span.value / 1000
     return ctx.rules.sigma_tape.value
+
+
+def lean_over_side(leaf: Leaf, name: str, slope: float) -> float:
+    """Return what a slope in mm per metre, as an inclinometer reads it, comes to over a whole side, mm.
+
+    name: the reading's field. Over the height for a lean, over the width for sill and head.
+    """
+    r = leaf.readings
+    widths, heights = (r.width_bottom, r.width_middle, r.width_top), (r.height_hinge, r.height_latch, r.height_middle)
+    over = next(each for each in (widths if name.endswith("_rise") else heights) if each is not None)
+    return slope * over.value / 1000
 
 
 def _straightened(ctx: Context, kind: Kind, reading: Reading) -> Observed:

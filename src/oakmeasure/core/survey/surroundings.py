@@ -79,7 +79,7 @@ def _floor(ctx: Context, sill: Figure) -> None:
     for at, point in enumerate(floor.points):
         place = f"{point.at:g}°" if floor.along is FloorAlong.SWING else ctx.fmt(point.at)
         figures.append(
-            ctx.reading(f"floor_{at + 1}", f"floor at {place}", point.height, f"floor.points.{at}.height",
+            ctx.reading(f"floor_{at + 1}", f"floor at {place}", point.height, f"{floor.path}.{at}.height",
                         "over the sill at the hinge side's foot")
         )  # fmt: skip
     top = max(range(len(figures)), key=lambda each: figures[each].value)

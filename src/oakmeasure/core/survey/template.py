@@ -9,7 +9,7 @@ from enum import StrEnum
 from functools import lru_cache
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.readings import Template, Tick
+from oakmeasure.core.readings import Template
 from oakmeasure.core.survey.grouping import grouped
 from oakmeasure.core.survey.linear import Matrix
 from oakmeasure.core.survey.ticks import (
@@ -21,8 +21,8 @@ from oakmeasure.core.survey.ticks import (
     Straight,
     fit_side,
     meeting,
+    point_of,
     refitted,
-    tick_point,
 )
 
 CURVED_SIDE = 3  # the head, where it is curved
@@ -73,12 +73,6 @@ def side_names(sides: int) -> tuple[str, ...]:
         return ("floor", "latch side", "hinge side")
     heads = ("head",) if sides == 4 else tuple(f"head {at}" for at in range(1, sides - 2))
     return ("floor", "latch side", *heads, "hinge side")
-
-
-def point_of(tick: Tick, stick: float) -> Point:
-    """Return the point that a tick stands for, mm on the board."""
-    second = (tick.x2, tick.y2) if tick.x2 is not None and tick.y2 is not None else None
-    return tick_point(tick.x, tick.y, stick=stick, angle_deg=tick.angle_deg, second=second)
 
 
 @lru_cache(maxsize=32)

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.readings import Tick, TickForm
 
 Point = tuple[float, float]
 OUTLIER = 3.0  # times a tick's uncertainty from the line
@@ -44,6 +45,27 @@ def tick_point(
         return x, y
     turn = math.radians(angle_deg)
     return x + stick * math.cos(turn), y + stick * math.sin(turn)
+
+
+def point_of(tick: Tick, stick: float) -> Point:
+    """Return the point that a tick stands for, mm on the board."""
+    second = (tick.x2, tick.y2) if tick.x2 is not None and tick.y2 is not None else None
+    return tick_point(tick.x, tick.y, stick=stick, angle_deg=tick.angle_deg, second=second)
+
+
+def rewritten(tick: Tick, stick: float, form: TickForm) -> Tick:
+    """Return the tick written another way; a point alone gets a mark beside it, as if the stick had lain level."""
+    x, y = point_of(tick, stick)
+    has_mark = tick.angle_deg is not None or tick.x2 is not None
+    mark = (tick.x, tick.y) if has_mark else (x - stick, y)
+    written: dict[str, float | None] = {"x": mark[0], "y": mark[1], "angle_deg": None, "x2": None, "y2": None}
+    if form is TickForm.POINT:
+        written |= {"x": x, "y": y}
+    elif form is TickForm.SECOND:
+        written |= {"x2": x, "y2": y}
+    else:
+        written["angle_deg"] = math.degrees(math.atan2(y - mark[1], x - mark[0]))
+    return tick.model_copy(update=written)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,31 @@
+"""A combo box in the look of the window."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QComboBox
+
+from oakmeasure.app import theme
+
+
+class ChoiceBox(QComboBox):
+    """A combo box with its arrow in the colour of what can be changed, wheel-proof while the sheet is scrolled."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(QColor(theme.palette().accent), 1.8))
+        x, y = self.width() - 18.0, self.height() / 2 - 2
+        if self.width() >= 90:
+            painter.drawPolyline([QPointF(x, y), QPointF(x + 5, y + 5), QPointF(x + 10, y)])
+        painter.end()
+
+    def show_other(self, text: str) -> None:
+        """Show a text while none of the options is chosen; a long one gives way in its middle."""
+        metrics = QFontMetrics(theme.font(14, bold=True))
+        self.setPlaceholderText(metrics.elidedText(text, Qt.TextElideMode.ElideMiddle, self.width() - 44))
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()

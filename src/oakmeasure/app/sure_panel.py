@@ -1,0 +1,115 @@
+"""How sure the opening is: the plot and its sentence, drawn in a thread when the readings have come to rest."""
+
+from __future__ import annotations
+
+import contextlib
+import threading
+
+from PySide6.QtCore import QObject, QRectF, QTimer, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QVBoxLayout, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.app.notes import label
+from oakmeasure.app.painter import fitted, paint
+from oakmeasure.app.session import Session
+from oakmeasure.core.drawing import Drawing
+from oakmeasure.core.drawings.spread_view import spread_view
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.units import Show
+
+REST_MS = 180
+
+
+class _Told(QObject):
+    done = Signal(object, object)
+
+
+def _draw(leaf: LeafSolution, show: Show, told: _Told) -> None:
+    """Draw in a thread of its own; the window may be gone when it is done."""
+    from oakmeasure.core.survey.sureness import how_sure
+
+    found = how_sure(leaf, show)
+    with contextlib.suppress(RuntimeError):
+        told.done.emit(leaf, found)
+
+
+class Picture(QWidget):
+    """Shows one core drawing, nothing more."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.drawing: Drawing | None = None
+        self.setMinimumHeight(120)
+
+    def put(self, drawing: Drawing | None) -> None:
+        self.drawing = drawing
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(theme.palette().sheet))
+        if self.drawing is not None:
+            paint(painter, self.drawing, fitted(self.drawing, QRectF(self.rect()).adjusted(6, 4, -6, -4)))
+        painter.end()
+
+
+class SurePanel(QWidget):
+    """The plot with its sentence."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("panel")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(14, 6, 10, 10)
+        column.setSpacing(3)
+        column.addWidget(label("How sure", "group"))
+        self.picture = Picture()
+        self.picture.setAccessibleName("how often each clear width came up")
+        column.addWidget(self.picture, 1)
+        self.sentence = label("", "sum")
+        self.sentence.setObjectName("sureSentence")
+        self.detail = label("", "pencil")
+        for each in (self.sentence, self.detail):
+            each.setWordWrap(True)
+            column.addWidget(each)
+        self._told = _Told()
+        self._told.done.connect(self._put)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
+        self._rest.timeout.connect(self._start)
+        self._drawn: LeafSolution | None = None
+
+    def refresh(self) -> None:
+        """Ask for the plot of the leaf in hand, once no more edits follow."""
+        if self.session.solved is not self._drawn:
+            self._rest.start()
+
+    def _start(self) -> None:
+        self._drawn = self.session.solved
+        work = (self._drawn, self.session.show, self._told)
+        threading.Thread(target=_draw, args=work, name="how sure", daemon=True).start()
+
+    def draw_now(self) -> None:
+        """Draw without waiting, for pictures of the window."""
+        from oakmeasure.core.survey.sureness import how_sure
+
+        self._rest.stop()
+        self._drawn = self.session.solved
+        self._put(self._drawn, how_sure(self._drawn, self.session.show))
+
+    def _put(self, leaf: object, sure: object) -> None:
+        from oakmeasure.core.survey.sureness import Sureness
+
+        if leaf is not self.session.solved:
+            return  # another edit overtook it
+        if not isinstance(sure, Sureness):
+            self.picture.put(None)
+            self.sentence.setText("")
+            self.detail.setText("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it.")
+            return
+        self.picture.put(spread_view(sure.spread, sure.needed, self.session.show))
+        self.sentence.setText(theme.typeset(sure.sentence))
+        self.detail.setText(theme.typeset(sure.detail))

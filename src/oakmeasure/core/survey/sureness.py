@@ -1,0 +1,57 @@
+"""How sure the clear width is, in the words that a joiner needs, with the draws behind them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.survey.opening import clear_width_of
+from oakmeasure.core.uncertainty import DRAWS, SEED, Spread, monte_carlo
+from oakmeasure.core.units import Show
+
+
+@dataclass(frozen=True, slots=True)
+class Sureness:
+    """needed: the clear width from which on it goes in, mm. sentence: what it means. detail: how it was reckoned."""
+
+    spread: Spread
+    needed: float
+    sentence: str
+    detail: str
+
+
+def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = SEED) -> Sureness | None:
+    """Return how often the leaf (or the lining to be made) goes in, over openings drawn as the readings allow.
+
+    A leaf goes in without planing when the gap at the hinges stays whole and that at the latch keeps the margin that
+    the passing corner needs. None for an opening that no plumb width bounds. Source: see `monte_carlo`.
+    """
+    f, taken = leaf.figures, leaf.opening.taken
+    clear = clear_width_of(taken)
+    if clear is None or f["clear_width_uncertainty"].value < 1e-6:
+        return None
+    if leaf.opening.lining is not None:
+        needed, what = f["lining_outside"].value, f"a lining of {show.length(f['lining_outside'].value)} goes in plumb"
+    else:
+        margin = f.get("rule_bevel_margin")
+        latch = min(f["gap_latch"].value, margin.value if margin is not None else 0.0)
+        needed = f["leaf_width"].value + f["gap_hinge"].value + latch
+        what = f"a leaf of {show.length(f['leaf_width'].value)} goes in without planing"
+    spread = monte_carlo(clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed,
+                         draws=draws, seed=seed)  # fmt: skip
+    sigma = show.length(f["clear_width_uncertainty"].value)
+    count = f"{draws:_}".replace("_", "\u202f")
+    detail = f"± {sigma} by the sums, ± {show.length(spread.sd)} over {count} openings, seed {seed}."
+    then = f.get("clear_width_uncertainty_next")
+    if then is not None and then.value < 0.9 * f["clear_width_uncertainty"].value:
+        reading = then.label.rpartition(", the ")[2]
+        detail += f" The {reading} would make it ± {show.length(then.value)}."
+    return Sureness(spread, needed, f"In {_of_hundred(spread.share)} such openings {what}.", detail)
+
+
+def _of_hundred(share: float) -> str:
+    if share > 0.995:
+        return "more than 99 of 100"
+    if share < 0.005:
+        return "hardly one of 100"
+    return f"{100 * share:.0f} of 100"
