@@ -133,7 +133,7 @@ def openings() -> tuple[Leaf, ...]:
         _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
               build=Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=None)),
         _open("stair-cupboard", "Cupboard under the stair", read(
-            width_top=617.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
+            width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
             diagonal_falling=864.0,
         ), head=HeadShape(kind=HeadKind.RAKED)),
         _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), in_the_way=(

@@ -211,11 +211,11 @@ class Commands:
 
     def cut_list(self) -> None:
         self._write("Cut list", f"{_file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
-                    lambda: tables.cut_list_csv(self.session.solution).encode("utf-8-sig"))  # fmt: skip
+                    lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
 
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
-                    lambda: tables.boring_list_csv(self.session.solution).encode("utf-8-sig"))  # fmt: skip
+                    lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
 
     def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
         path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)

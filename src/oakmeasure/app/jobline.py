@@ -11,6 +11,7 @@ from oakmeasure.app.clickable import Clickable
 from oakmeasure.app.notes import label
 from oakmeasure.app.session import Session
 from oakmeasure.core.build.shape import Role
+from oakmeasure.core.job import Leaf
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import System
@@ -29,18 +30,18 @@ def solved_height(solved: LeafSolution) -> float:
 class Silhouette(Clickable):
     """One leaf, small and to scale; click to work on it."""
 
-    def __init__(self, solved: LeafSolution, number: int) -> None:
+    def __init__(self, leaf: Leaf, number: int) -> None:
         super().__init__()
         self.number = number
-        self.show_leaf(solved, current=False)
+        self.show_leaf(leaf, None, current=False)
 
-    def show_leaf(self, solved: LeafSolution, *, current: bool) -> None:
-        """Show a leaf as it is now."""
-        self.solved, self.current = solved, current
+    def show_leaf(self, leaf: Leaf, solved: LeafSolution | None, *, current: bool) -> None:
+        """Show a leaf as it is now; one that is not worked out yet as a blank."""
+        self.leaf, self.solved, self.current = leaf, solved, current
         keys = f" (Alt+{self.number})" if self.number < 10 else ""
-        self.setToolTip(f"{solved.leaf.name}{keys}")
-        self.setAccessibleName(f"leaf {self.number}, {solved.leaf.name}")
-        wide, tall = max(solved.fit.width.value, 1.0), solved_height(solved)
+        self.setToolTip(f"{leaf.name}{keys}")
+        self.setAccessibleName(f"leaf {self.number}, {leaf.name}")
+        wide, tall = (max(solved.fit.width.value, 1.0), solved_height(solved)) if solved else (700.0, 2000.0)
         self._scale = min(SILHOUETTE_HEIGHT / max(TALLEST_MM, tall), WIDEST / wide)
         self.setFixedSize(max(26, int(wide * self._scale) + 14), 48)
         self.update()
@@ -54,19 +55,19 @@ class Silhouette(Clickable):
         if self.hasFocus():
             painter.setPen(QPen(QColor(p.accent), 2))
             painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
-        build = self.solved.build
+        build = self.solved.build if self.solved else None
         left, foot = 7.0, self.height() - 6.0
         painter.setPen(QPen(QColor(p.ink if self.current else p.pencil), 1.0))
         if build is None:
             pen = QPen(QColor(p.ink if self.current else p.pencil), 1.0, Qt.PenStyle.DashLine)
             painter.setPen(pen)
-            tall = solved_height(self.solved) * self._scale
+            tall = (solved_height(self.solved) if self.solved else 2000.0) * self._scale
             painter.drawRect(QRectF(left, foot - tall, self.width() - 14, tall))
             painter.end()
             return
         for part in build.parts:
             rect = part.face
-            mirrored = self.solved.leaf.hand == "hinges right"
+            mirrored = self.leaf.hand == "hinges right"
             x0 = build.width - rect.x1 if mirrored else rect.x0
             box = QRectF(
                 left + x0 * self._scale,
@@ -205,7 +206,7 @@ class JobLine(QWidget):
         self.all_leaves.setVisible(len(ids) > RACK)
         self.all_leaves.setText(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾")
         self.all_leaves.setAccessibleName(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another")
-        leaves = [session.solution.leaf(each) for each in ids[first : first + RACK]]
+        leaves = session.job.leaves[first : first + RACK]
         while len(self._silhouettes) > len(leaves):
             old = self._silhouettes.pop()
             old.hide()
@@ -213,12 +214,12 @@ class JobLine(QWidget):
         while len(self._silhouettes) < len(leaves):
             at = len(self._silhouettes)
             made = Silhouette(leaves[at], first + at + 1)
-            made.clicked.connect(lambda made=made: self.leaf_chosen.emit(made.solved.leaf.id))
+            made.clicked.connect(lambda made=made: self.leaf_chosen.emit(made.leaf.id))
             self._rack.addWidget(made)
             self._silhouettes.append(made)
-        for at, (silhouette, solved) in enumerate(zip(self._silhouettes, leaves, strict=True)):
+        for at, (silhouette, leaf) in enumerate(zip(self._silhouettes, leaves, strict=True)):
             silhouette.number = first + at + 1
-            silhouette.show_leaf(solved, current=solved.leaf.id == session.leaf_id)
+            silhouette.show_leaf(leaf, session.solution.known(leaf.id), current=leaf.id == session.leaf_id)
 
     def _first_shown(self, current: int, count: int) -> int:
         """Return which leaf stands first on the rack: the one in hand is on it, and it moves no more than needed."""

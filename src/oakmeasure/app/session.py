@@ -9,13 +9,13 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from oakmeasure.core import edits
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Job, Leaf
-from oakmeasure.core.solve import LeafSolution, Solution, Solver
+from oakmeasure.core.solve import LeafSolution, Solution, Solver, Unfolding
 from oakmeasure.core.units import Show, System
 from oakmeasure.core.verdicts import Remedy, Stage
 from oakmeasure.core.working import State
@@ -62,12 +62,17 @@ class Session(QObject):
     lit_changed = Signal()
     saved_changed = Signal()
     field_asked = Signal(str)
+    others_known = Signal()
 
     def __init__(self, job: Job, path: Path | None = None) -> None:
         super().__init__()
         self.undo_stack = QUndoStack(self)
         self.undo_stack.cleanChanged.connect(self.saved_changed)
         self._solver = Solver()
+        self.solution: Unfolding = self._solver.unfold(job)
+        self._others = QTimer(self)
+        self._others.setInterval(0)  # whenever nothing else is to be done
+        self._others.timeout.connect(self._one_more)
         self.stage = Stage.MEASURE
         self.working = ""
         self.lit = ""
@@ -87,8 +92,23 @@ class Session(QObject):
         self.job = job
         if all(each.id != self.leaf_id for each in job.leaves):
             self.leaf_id = job.leaves[-1].id
-        self.solution: Solution = self._solver.solve(job)
+        self.solution = self._solver.unfold(job)
         self.changed.emit()
+        if self.solution.next_missing():
+            self._others.start()
+
+    def _one_more(self) -> None:
+        """Work out one of the leaves that nobody looks at; when none is left, say so."""
+        missing = self.solution.next_missing()
+        if missing:
+            self.solution.leaf(missing)
+            return
+        self._others.stop()
+        self.others_known.emit()
+
+    def whole(self) -> Solution:
+        """Return the finished solution of all leaves, for lists and paper."""
+        return self.solution.whole()
 
     @property
     def leaf(self) -> Leaf:

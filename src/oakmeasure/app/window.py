@@ -186,6 +186,7 @@ class Window(QMainWindow):
         s.working_changed.connect(self._show_working)
         s.lit_changed.connect(self._light)
         s.saved_changed.connect(self._title_changed)
+        s.others_known.connect(self._others_known)
         s.field_asked.connect(lambda path: self.sheet().focus_field(path))
         self.rod.chosen.connect(s.go_to)
         self.job_line.leaf_chosen.connect(self.choose_leaf)
@@ -230,6 +231,13 @@ class Window(QMainWindow):
         self._show_stage(keep_view=True)
         self._show_working()
         self._title_changed()
+
+    def _others_known(self) -> None:
+        """Show what is said of all leaves together, now that they are all worked out."""
+        self.job_line.refresh()
+        self._show_rod()
+        self.verdicts.refresh()
+        self._count.setText(count_text(self.verdicts.shown_verdicts()))
 
     def _stage_changed(self) -> None:
         self._show_rod()

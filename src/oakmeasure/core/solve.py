@@ -106,15 +106,68 @@ class Solver:
         self._kept = {leaf.id: self._kept[leaf.id] for leaf in job.leaves}
         return Solution(job, leaves, _shared_boards(job, leaves))
 
-    def _leaf(self, job: Job, leaf: Leaf) -> LeafSolution:
-        rests_on = (leaf, job.rules, job.boards, job.unit)
+    def unfold(self, job: Job) -> Unfolding:
+        """Return the same as `solve`, each leaf worked out when it is first asked for."""
+        ids = {leaf.id for leaf in job.leaves}
+        self._kept = {leaf_id: kept for leaf_id, kept in self._kept.items() if leaf_id in ids}
+        return Unfolding(job, self)
+
+    def kept(self, job: Job, leaf: Leaf) -> LeafSolution | None:
+        """Return a leaf's result if nothing that it rests on has changed since."""
         kept = self._kept.get(leaf.id)
-        if kept is not None and all(map(_same, kept[0], rests_on)):
-            return kept[1]
+        return kept[1] if kept is not None and all(map(_same, kept[0], _rests_on(job, leaf))) else None
+
+    def _leaf(self, job: Job, leaf: Leaf) -> LeafSolution:
+        kept = self.kept(job, leaf)
+        if kept is not None:
+            return kept
         solution = solve_leaf(job, leaf)
         self.worked_out += 1
-        self._kept[leaf.id] = (rests_on, solution)
+        self._kept[leaf.id] = (_rests_on(job, leaf), solution)
         return solution
+
+
+def _rests_on(job: Job, leaf: Leaf) -> tuple[object, ...]:
+    return (leaf, job.rules, job.boards, job.unit)
+
+
+@dataclass(slots=True)
+class Unfolding:
+    """A solution whose leaves are worked out one by one, so that a window need not wait for two hundred of them."""
+
+    job: Job
+    solver: Solver
+    _verdicts: tuple[Verdict, ...] | None = None
+
+    def leaf(self, leaf_id: str) -> LeafSolution:
+        """Return what follows from one leaf."""
+        return self.solver._leaf(self.job, self.job.leaf(leaf_id))
+
+    @property
+    def leaves(self) -> tuple[LeafSolution, ...]:
+        """Return what follows from every leaf."""
+        return tuple(self.solver._leaf(self.job, leaf) for leaf in self.job.leaves)
+
+    def known(self, leaf_id: str) -> LeafSolution | None:
+        """Return what follows from a leaf if it is worked out already."""
+        return self.solver.kept(self.job, self.job.leaf(leaf_id))
+
+    def next_missing(self) -> str:
+        """Return the id of a leaf that is not worked out yet, "" when all are."""
+        return next((leaf.id for leaf in self.job.leaves if self.solver.kept(self.job, leaf) is None), "")
+
+    @property
+    def verdicts(self) -> tuple[Verdict, ...]:
+        """Return the verdicts of the job as a whole; none until every leaf is worked out."""
+        if self._verdicts is None:
+            if self.next_missing():
+                return ()
+            self._verdicts = _shared_boards(self.job, self.leaves)
+        return self._verdicts
+
+    def whole(self) -> Solution:
+        """Return the finished solution."""
+        return Solution(self.job, self.leaves, _shared_boards(self.job, self.leaves))
 
 
 def _same(one: object, other: object) -> bool:

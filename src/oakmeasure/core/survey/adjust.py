@@ -159,15 +159,22 @@ class _Fit(Generic[K]):
         return abs(self.residuals[at]) / (self.sigmas[at] * math.sqrt(r)) if r > CHECKED else 0.0
 
 
-def adjust(readings: Mapping[Kind, Observed]) -> Adjustment[Kind]:
+def adjust(readings: Mapping[Kind, Observed], *, is_raked: bool = False) -> Adjustment[Kind]:
     """Return the four-sided opening that fits the readings best, with each reading judged.
 
-    readings: at least one width and one height, mm. Freedoms that no reading fixes are filled with stated
-    assumptions (a level sill, parallel sides). Raises InputError when no opening has these readings.
+    readings: at least one width and one height, mm. is_raked: the head rakes; widths are then read on the level.
+    Freedoms that no reading fixes are filled with stated assumptions (a level sill, parallel sides). Raises
+    InputError when no opening has these readings.
     Source: weighted least squares; W. Baarda, A testing procedure for use in geodetic networks (1968),
     from memory.
     """
     network = FOUR_SIDED
+    if is_raked:
+        level = {kind: each[:1] if kind.is_width else each for kind, each in network.matrices.items()}
+        # That head and sill are parallel is the last thing to take for granted here.
+        parallel = "head and sill are parallel"
+        assumed = sorted(network.assumptions, key=lambda each: each.label == parallel)
+        network = Network(level, tuple(assumed), network.bows)
     if any(kind.is_plumb for kind in readings):  # then the sill need not be taken for level first
         network = Network(network.matrices, network.assumptions[1:] + network.assumptions[:1], network.bows)
     return adjust_network(network, readings, _start)

@@ -32,7 +32,7 @@ def take_by_tape(ctx: Context) -> Taken:
         readings.pop(Kind.HEIGHT_MIDDLE, None)
     observed = {kind: _straightened(ctx, kind, each) for kind, each in readings.items()}
     try:
-        adjustment = adjust(observed)
+        adjustment = adjust(observed, is_raked=head is HeadKind.RAKED)
     except InputError:
         return _contradictory(ctx, observed)
     aside = (Status.SET_ASIDE, Status.BOWED)  # no part of what the corners were worked out from

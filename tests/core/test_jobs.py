@@ -1,0 +1,76 @@
+"""The openings of the demo job, one of each kind that people come with, and what Measure makes of them."""
+
+from __future__ import annotations
+
+import pytest
+
+from oakmeasure.app.start import demo_job
+from oakmeasure.core.solve import solve
+from samples import codes
+
+# leaf, figure, value, tolerance: what the readings must come to at this stage
+FIGURES = [
+    ("hatch", "skew", 7.0, 1.0), ("hatch", "check_miss", 0.0, 1.0), ("hatch", "nick_up", 300.0, 1.0),
+    ("office-store", "clear_width", 817.0, 0.1), ("office-store", "leaf_width", 812.0, 0.1),
+    ("office-store", "leaf_height", 2032.0, 0.2), ("winnowing", "clear_width", 756.0, 0.1),
+    ("winnowing", "clear_height", 2075.0, 0.1), ("winnowing", "floor_peak", 7.0, 1e-9),
+    ("winnowing", "floor_rise", 7.0, 1e-6), ("packet-press", "clear_width", 447.0, 0.1),
+    ("packet-press", "clear_height", 713.0, 0.1), ("specimens", "clear_width", 440.0, 0.1),
+    ("tool-shed", "clear_width", 794.0, 0.1), ("ledger", "clear_width", 532.0, 0.1),
+    ("meter", "clear_width", 1150.0, 0.1),
+    ("meter", "in_the_way_1", 9.0, 1e-9), ("meter", "in_the_way_1_off", 14.0, 1e-9),
+    ("pantry", "leaf_width", 658.0, 0.1), ("stair-cupboard", "head_rake", 208.0, 0.2),
+    ("stair-cupboard", "head_low", 640.0, 0.2), ("barn-side", "in_the_way_1_off", 27.0, 1e-9),
+    ("press-left", "clear_width", 520.0, 0.1), ("tall-press", "clear_height", 1193.0, 0.1),
+    ("pigeon-holes", "clear_width", 388.0, 0.1), ("pigeon-holes", "clear_height", 512.0, 0.1),
+    ("scale-case", "clear_width", 413.6, 0.1), ("sorting", "clear_width", 2210.0, 0.1),
+    ("sorting", "floor_fall", 0.5, 1e-9), ("coal-hole", "clear_width", 747.0, 0.1),
+    ("made-longer", "between", 742.0, 1e-9), ("made-longer", "lining_outside", 792.0, 1e-9),
+    ("made-longer", "rough_needed", 800.0, 1e-9), ("made-longer", "leaf_width", 737.0, 1e-9),
+    ("made-longer", "leaf_height", 1990.0, 1e-6), ("pair", "rough_width", 1536.0, 0.1),
+    ("pair", "lining_outside", 1524.0, 0.1), ("pair", "between", 1474.0, 0.1), ("pair", "strip_latch", 8.0, 1e-9),
+    ("walnut", "floor_slope", 5.0, 1e-9), ("walnut", "in_the_way_1_deep", 30.0, 1e-9),
+    ("engine-room", "clear_width", 760.0, 0.1), ("reading-room", "head_radius", 1724.3, 0.5),
+    ("reading-room", "head_arch_rise", 38.0, 0.1),
+]  # fmt: skip
+# leaf, code of a verdict that must be said
+SAID = [
+    ("hatch", "tick-5"), ("hatch", "check"), ("winnowing", "floor-travel"), ("meter", "in-the-way-1"),
+    ("barn-side", "in-the-way-3"), ("made-longer", "lining"), ("pair", "lining-strips"), ("walnut", "hidden-1"),
+    ("walnut", "floor-travel"), ("sorting", "floor"), ("tool-shed", "survey-agrees"),
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def leaves():
+    return {each.leaf.id: each for each in solve(demo_job()).leaves}
+
+
+@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES)
+def test_opening_of_each_job_comes_out(leaves, leaf_id, name, value, within):
+    assert leaves[leaf_id].figures[name].value == pytest.approx(value, abs=within)
+
+
+@pytest.mark.parametrize(("leaf_id", "code"), SAID)
+def test_opening_of_each_job_is_judged(leaves, leaf_id, code):
+    assert code in codes(leaves[leaf_id])
+
+
+def test_every_job_has_its_opening_and_the_wrong_tick_is_named(leaves):
+    assert len(leaves) == 25  # three room doors, twenty-one jobs, one of which has two openings
+    assert {leaf_id for leaf_id, *_ in FIGURES} == set(leaves) - {"seed-room", "drying-loft", "weighing-office"}
+    said = next(each for each in leaves["hatch"].verdicts if each.code == "tick-5")
+    assert "latch side" in said.sentence
+    assert leaves["hatch"].opening.template.ticks[4].miss == pytest.approx(9, abs=0.5)
+
+
+def test_parts_of_a_lining_join_the_cut_list(leaves):
+    pair = {part.name: part for part in leaves["pair"].cut_parts}
+    assert pair["lining head"].finished.length == pytest.approx(1524, abs=0.1)
+    assert pair["lining leg, hinge side"].finished.length == pytest.approx(2090 - 6 - 25 + 10, abs=0.1)
+    assert pair["packing, hinge side"].finished.thickness == pytest.approx(6, abs=0.1)
+    assert pair["strip, latch side, opening face"].finished.thickness == 8
+    longer = leaves["made-longer"]
+    assert {"lining head", "top rail"} <= {part.name for part in longer.cut_parts}
+    sawn = {piece.piece.part for group in longer.plan.groups for cut in group.plan.boards for piece in cut.pieces}
+    assert "lining head" in sawn

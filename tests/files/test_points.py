@@ -1,0 +1,128 @@
+"""Ticks and points from CSV and DXF: read whole, or refused with the line and the reason."""
+
+from __future__ import annotations
+
+import contextlib
+import math
+import time
+
+import ezdxf
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from oakmeasure.core import edits
+from oakmeasure.core.readings import MeasuredBy, TickForm
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import System
+from oakmeasure.files.points_in import PointsFileError, read_points
+from samples import job
+
+
+def read(tmp_path, text, unit=System.MM, name="ticks.csv"):
+    path = tmp_path / name
+    path.write_bytes(text if isinstance(text, bytes) else text.encode())
+    return read_points(path, unit)
+
+
+def test_ticks_by_angle_by_second_point_and_plain_points_are_read(tmp_path):
+    by_angle = read(tmp_path, "x,y,angle,side\n10,20,45,2\n12.5,-3,-90,\n")
+    assert [(each.x, each.y, each.angle_deg, each.side) for each in by_angle] == [
+        (10, 20, 45, 2),
+        (12.5, -3, -90, None),
+    ]
+    (second,) = read(tmp_path, "# board of the gable\n1;2;3;4,5\n")
+    assert (second.x2, second.y2) == (3, 4.5)
+    points = read(tmp_path, "x\ty\n27 7/8\t1/2\n", System.INCH)
+    assert (points[0].x, points[0].y) == (708.025, 12.7)
+
+
+@pytest.mark.parametrize(
+    ("text", "reason"),
+    [
+        ("x;y\n1;2\n1;zz\n", "line 3, y: “zz”"),
+        ("1,2,3,4,5\n", "5 columns"),
+        ("", "no ticks"),
+        ("x,y\n", "no ticks"),
+        ("x,depth\n1,2\n", "“depth”"),
+        ("x,angle\n1,2\n", "no column y"),
+        ("1,2,3\n4,5\n", "line 2: 2 cells"),
+        ("x,y,side\n1,2,nine\n", "whole number"),
+        ("x,y,side\n1,2,9\n", "line 2, side"),
+        ("x,y,x2,y2\n1,2,1,2\n", "another point"),
+        ("x,y,x2,y2\n1,2,3,\n", "both figures"),
+        (b"\xff\xfe1,2\n", "not text"),
+        ("1,2\n" * 5001, "line 5001: more than 5000"),
+        ("1" * 3000, "longer than"),
+        ("x,y\n1e9,2\n", "exponent"),
+        ("x,y\n99999,2\n", "line 2, x"),
+    ],
+)
+def test_file_that_is_not_understood_is_refused_with_line_and_reason(tmp_path, text, reason):
+    with pytest.raises(PointsFileError, match=r"ticks\.csv was not read") as refused:
+        read(tmp_path, text)
+    assert reason in str(refused.value)
+
+
+def test_missing_file_and_folder_are_refused(tmp_path):
+    for path in (tmp_path / "none.csv", tmp_path):
+        with pytest.raises(PointsFileError):
+            read_points(path, System.MM)
+
+
+def test_200_mb_of_csv_are_refused_at_once(tmp_path):
+    path = tmp_path / "scan.csv"
+    block = b"1.0,2.0\n" * 131072
+    with path.open("wb") as stream:
+        for _ in range(200):
+            stream.write(block)
+    start = time.perf_counter()
+    with pytest.raises(PointsFileError, match="more than 5000"):
+        read_points(path, System.MM)
+    assert time.perf_counter() - start < 5  # it is not read to its end
+    path.unlink()
+
+
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.one_of(st.binary(max_size=300), st.text(alphabet="xy,;0123456789.-+e\n \t\"'", max_size=200).map(str.encode)))
+def test_no_file_makes_it_fail_but_with_a_reason(tmp_path, content):
+    for name in ("any.csv", "any.dxf"):
+        with contextlib.suppress(PointsFileError):
+            assert read(tmp_path, content, name=name)
+
+
+def drawing(tmp_path, unit=ezdxf.units.CM):
+    document = ezdxf.new()
+    document.units = unit
+    space = document.modelspace()
+    scale = 0.1 if unit == ezdxf.units.CM else 1
+    corners = [(x * scale, y * scale) for x, y in ((0, 0), (640, 0), (647, 910), (7, 905))]
+    space.add_lwpolyline(corners, close=True)
+    space.add_text("not a point")
+    path = tmp_path / "opening.dxf"
+    document.saveas(path)
+    return path
+
+
+@pytest.mark.parametrize("unit", [ezdxf.units.CM, ezdxf.units.MM, 0])
+def test_dxf_outline_gives_the_opening_in_mm_whatever_its_unit(tmp_path, unit):
+    ticks = read_points(drawing(tmp_path, unit), System.MM)
+    made = edits.with_ticks(job(), "leaf-1", ticks)
+    assert made.leaves[0].measured_by is MeasuredBy.TICKS
+    assert made.leaves[0].template.form is TickForm.POINT
+    leaf = solve(made).leaves[0]
+    assert leaf.opening.taken.corners[1] == pytest.approx((640, 0), abs=0.01)
+    assert leaf.opening.taken.corners[2] == pytest.approx((647, 910), abs=0.01)
+
+
+def test_dxf_arc_gives_points_on_it_and_a_wrong_file_its_reason(tmp_path):
+    document = ezdxf.new()
+    document.units = ezdxf.units.MM
+    document.modelspace().add_arc((100, 50), 400, 30, 150)
+    path = tmp_path / "arch.dxf"
+    document.saveas(path)
+    points = read_points(path, System.MM)
+    assert all(math.dist((each.x, each.y), (100, 50)) == pytest.approx(400) for each in points)
+    text = path.read_text()
+    with pytest.raises(PointsFileError, match="DXF"):
+        read(tmp_path, text[: len(text) // 3], name="cut.dxf")
