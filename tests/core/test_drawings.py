@@ -12,9 +12,10 @@ from hypothesis import strategies as st
 from oakmeasure.core import edits
 from oakmeasure.core.build.shape import Rect, Role
 from oakmeasure.core.drawing import Anchor, Area, Dimension, Grain, Label, Layer, Line, Sketch, grain_lines, hatching
+from oakmeasure.core.drawings.crooked import crooked, side_sigmas
 from oakmeasure.core.drawings.leaf_view import height_marks, leaf_view, width_marks
 from oakmeasure.core.drawings.opening_view import opening_view
-from oakmeasure.core.drawings.views import VIEWS
+from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
 from oakmeasure.core.job import Framed, Hand, TenonKind
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show, System
@@ -22,6 +23,12 @@ from oakmeasure.core.verdicts import Stage
 from samples import framed, job, solved
 
 rects = st.builds(lambda x, y, w, h: Rect(x, y, x + w, y + h), *(st.floats(-500, 500),) * 2, *(st.floats(1, 900),) * 2)
+
+
+def _places(shape):
+    if isinstance(shape, Label):
+        return [(shape.x, shape.y)]
+    return [shape.start, shape.end] if isinstance(shape, Dimension) else shape.points
 
 
 @pytest.mark.parametrize("stage", list(Stage))
@@ -32,9 +39,7 @@ def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_
     drawing = VIEWS[stage](leaf, Show(system))
     b = drawing.bounds
     for shape in drawing.shapes:
-        points = [(shape.x, shape.y)] if isinstance(shape, Label) else (
-            [shape.start, shape.end] if isinstance(shape, Dimension) else shape.points)  # fmt: skip
-        for x, y in points:
+        for x, y in _places(shape):
             assert math.isfinite(x)
             assert math.isfinite(y)
             assert b.x0 <= x <= b.x1
@@ -46,6 +51,39 @@ def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_
         if isinstance(shape, Dimension) and shape.figure:
             assert shape.figure in leaf.figures
             assert shape.text.split(",")[0].removesuffix(" ?") == Show(system).length(leaf.figures[shape.figure].value)
+
+
+@pytest.mark.parametrize("page", list(MeasurePage))
+@pytest.mark.parametrize("hand", list(Hand))
+def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_inside(demo, page, hand):
+    for at, leaf in enumerate(demo.leaves):
+        turned = solve(edits.with_value(demo, f"leaves.{at}.hand", hand)).leaf(leaf.id)
+        drawing = measure_view(turned, Show(), exaggeration=14.0, page=page)
+        assert drawing.shapes, leaf.id
+        b = drawing.bounds
+        for shape in drawing.shapes:
+            for x, y in _places(shape):
+                assert b.x0 <= x <= b.x1, leaf.id
+                assert b.y0 <= y <= b.y1, leaf.id
+        assert not any("nan" in text or not text.strip() for text in drawing.texts())
+
+
+def test_ticks_are_drawn_off_their_side_as_often_as_said_and_the_wrong_one_in_its_own_layer(demo):
+    leaf = solve(demo).leaf("hatch")
+    drawing = measure_view(leaf, Show(), exaggeration=10.0)
+    wrong = [s for s in drawing.shapes if s.ref == "tick:5"]
+    assert any(isinstance(s, Line) and s.layer is Layer.DOUBT for s in wrong)
+    assert any(isinstance(s, Label) and s.text.startswith("tick 5, 9") for s in wrong)
+    assert {"tick:check", "tick:nick", "tick:12"} <= drawing.refs()
+
+
+def test_uncertainty_band_is_as_wide_as_two_standard_errors_times_the_exaggeration(demo):
+    leaf = solve(demo).leaf("hatch")
+    taken = leaf.opening.taken
+    shape = crooked(leaf, 10.0)
+    sigmas = side_sigmas(taken.corners, taken.covariance, 1)
+    band = shape.band(1, sigmas)
+    assert math.dist(band[0], band[-1]) == pytest.approx(4 * 10 * sigmas[0])
 
 
 def test_leaf_view_shows_every_part_and_every_dimension_leads_to_its_figure():

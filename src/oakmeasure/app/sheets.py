@@ -228,6 +228,9 @@ class Sheet(QWidget):
                 before = sum(each is not None for each in self._boxes[:at])
                 self._column.insertWidget(before, box)
             if box is not None:
+                if not asked and group.page == self.page:  # no longer asked: what was refused there goes with it
+                    for entry in box.entries.values():
+                        entry.give_back()
                 box.setVisible(asked)
                 if asked:
                     self._refresh(box)

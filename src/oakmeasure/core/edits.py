@@ -44,6 +44,8 @@ def _place(items: tuple[Any, ...], path: str, name: str) -> int:
 
 def _inner(old: Any, path: str, value: Any) -> Any:
     """Return `old`, a model or a list of models, with the value at a path below it changed."""
+    if old is None:
+        raise InputError(path, value, "what it belongs to, which is not there")
     if not isinstance(old, tuple):
         return with_value(old, path, value)
     name, _, rest = path.partition(".")
