@@ -5,19 +5,23 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture
+from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.verdicts import Stage
 
-SHOTS = {
-    "measure": (Stage.MEASURE, "seed-room"),
-    "fit": (Stage.FIT, "seed-room"),
-    "leaf": (Stage.LEAF, "seed-room"),
-    "timber": (Stage.TIMBER, "seed-room"),
-    "hardware": (Stage.HARDWARE, "weighing-office"),
+SHOTS: dict[str, tuple[Stage, str, str]] = {
+    "measure": (Stage.MEASURE, "seed-room", ""),
+    "measure-ticks": (Stage.MEASURE, "hatch", ""),
+    "measure-floor": (Stage.MEASURE, "winnowing", MeasurePage.ROUND),
+    "measure-lining": (Stage.MEASURE, "pair", MeasurePage.LINING),
+    "fit": (Stage.FIT, "seed-room", ""),
+    "leaf": (Stage.LEAF, "seed-room", ""),
+    "timber": (Stage.TIMBER, "seed-room", ""),
+    "hardware": (Stage.HARDWARE, "weighing-office", ""),
 }
 
 if __name__ == "__main__":
     folder = Path(__file__).parent.parent / "docs/screenshots"
-    for name, (stage, leaf) in SHOTS.items():
+    for name, (stage, leaf, page) in SHOTS.items():
         target = folder / f"{name}.png"
-        picture(demo_job(), target, stage=stage, leaf=leaf)
+        picture(demo_job(), target, stage=stage, leaf=leaf, page=page)
         print(target)

@@ -77,6 +77,15 @@ def test_ticks_are_drawn_off_their_side_as_often_as_said_and_the_wrong_one_in_it
     assert {"tick:check", "tick:nick", "tick:12"} <= drawing.refs()
 
 
+def test_residual_stands_under_its_reading_with_its_sign(demo):
+    leaf = solve(demo).leaves[0]
+    drawing = opening_view(leaf, Show())
+    shown = {s.ref: s.text for s in drawing.shapes if isinstance(s, Label) and s.layer is Layer.PENCIL and s.ref}
+    for kind, judged in leaf.opening.adjustment.readings.items():
+        if abs(judged.miss) >= 0.05:
+            assert shown[f"reading:{kind}"] == ("+" if judged.miss > 0 else "") + Show().length(judged.miss)
+
+
 def test_uncertainty_band_is_as_wide_as_two_standard_errors_times_the_exaggeration(demo):
     leaf = solve(demo).leaf("hatch")
     taken = leaf.opening.taken

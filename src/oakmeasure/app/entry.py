@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayou
 
 from oakmeasure.app import theme
 from oakmeasure.core.errors import LengthError
-from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.units import MINUS, MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.working import State
 
 NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
@@ -183,12 +183,13 @@ class Entry(QFrame):
         self._unit_label.setText("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
         self.line.setPlaceholderText(placeholder)
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
-        self.set_flag("small", self._narrow or (self._compact and show.system is System.INCH))
+        tight = self._compact or self.mark is not None
+        self.set_flag("small", self._narrow or (tight and show.system is System.INCH))
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
                 self.mark.set_state(state)
-        text = "" if value is None else show.value(value, self.unit, with_unit=False)
+        text = self._text(value)
         refused = bool(self.property("refused"))
         busy = (self.line.hasFocus() and self.line.text() != self._shown) or refused
         if busy and value == self._value:
@@ -196,6 +197,14 @@ class Entry(QFrame):
         self._value, self._shown = value, text
         self.line.setText(text)
         self._refuse("")
+
+    def _text(self, value: float | None) -> str:
+        """Return a value as the box shows it; a narrow box has no room for a sixteenth with its sign."""
+        if value is None:
+            return ""
+        if self._narrow and self.unit is Unit.MM and self._show.system is System.INCH:
+            return f'{value / MM_PER_INCH:.2f}"'.replace("-", MINUS)
+        return self._show.value(value, self.unit, with_unit=False)
 
     def set_flag(self, name: str, on: bool) -> None:
         """Set one of the style flags `doubted`, `lit`, `focused`, `refused`, `small`."""
@@ -236,7 +245,7 @@ class Entry(QFrame):
         self._refuse(reason)
         if not reason:
             self._value = value
-            self._shown = "" if value is None else self._show.value(value, self.unit, with_unit=False)
+            self._shown = self._text(value)
             self.line.setText(self._shown)
         return not reason
 

@@ -92,7 +92,7 @@ class Find(QLineEdit):
         self.setObjectName("find")
         self.setPlaceholderText("Find a figure, part or verdict      Ctrl+K")
         self.setAccessibleName("find a figure, part or verdict")
-        self.setMinimumWidth(200)
+        self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}
         self._model = QStringListModel()
         finder = QCompleter(self._model, self)
@@ -166,8 +166,8 @@ class JobLine(QWidget):
         row.addWidget(self.all_leaves)
         row.addStretch(1)
         self.finder = Find(session)
-        self.finder.setFixedWidth(270)
-        row.addWidget(self.finder)
+        self.finder.setMaximumWidth(270)
+        row.addWidget(self.finder, 20)
         self.units = QButtonGroup(self)
         for system in System:
             button = QToolButton()

@@ -97,6 +97,8 @@ def picture(
     if page:
         window.sheet().go_to_page(page)
     window.show()
+    assert len(session.solution.leaves) == len(job.leaves)  # all worked out: a picture does not wait for them
+    window.job_line.refresh()
     if stage is Stage.MEASURE:
         window.sure.draw_now()
     for _ in range(5):

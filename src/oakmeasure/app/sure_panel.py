@@ -107,9 +107,11 @@ class SurePanel(QWidget):
             return  # another edit overtook it
         if not isinstance(sure, Sureness):
             self.picture.put(None)
+            self.picture.hide()
             self.sentence.setText("")
             self.detail.setText("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it.")
             return
+        self.picture.show()
         self.picture.put(spread_view(sure.spread, sure.needed, self.session.show))
         self.sentence.setText(theme.typeset(sure.sentence))
         self.detail.setText(theme.typeset(sure.detail))

@@ -36,6 +36,7 @@ from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
+BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 PAGE_WORDS = {
     MeasurePage.OPENING: "The opening as measured",
@@ -278,7 +279,6 @@ class Window(QMainWindow):
         if stage in LISTS:
             listed = LISTS[stage](solved, show)
         self._beside.setVisible(listed is not None)
-        self.sure.setVisible(measuring and page is MeasurePage.OPENING)
         if listed is not None:
             self.list.show_records(*listed)
         if measuring:
@@ -291,10 +291,12 @@ class Window(QMainWindow):
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
         beside = self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
+        beside = beside and self._split.width() >= BESIDE_FROM_PX
+        self.sure.setVisible(beside)
         self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
         if beside:
             self._laid_for_ticks = self.session.solved.opening.template is not None
-            self._split.setSizes([392, 276] if self._laid_for_ticks else [316, 352])
+            self._split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
             rows = len(self.list.records.records)
             tall = min(34 + 24 * rows, 220 if self.session.stage is Stage.MEASURE else 300)
@@ -309,7 +311,8 @@ class Window(QMainWindow):
             options["page"] = MeasurePage(self.sheet().page)
         elif s.stage is Stage.LEAF:
             options["title"] = self._words_shown = self._has_room_for_words()
-        self._crooked_label.setText(f"crookedness shown × {self.exaggeration}")
+        narrow = self._split.width() < BESIDE_FROM_PX
+        self._crooked_label.setText(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}")
         self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
 
     def _has_room_for_words(self) -> bool:
@@ -317,6 +320,11 @@ class Window(QMainWindow):
         return self.board.width() >= WORDS_FROM_PX
 
     def _board_resized(self) -> None:
+        measuring = self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
+        wide = self._split.width() >= BESIDE_FROM_PX
+        if measuring and wide is not (self._split.orientation() is Qt.Orientation.Horizontal):
+            self._stage_laid_out()
+            self.draw(keep_view=False)
         if self.session.stage is Stage.LEAF and self._has_room_for_words() is not self._words_shown:
             self.draw(keep_view=False)
 

@@ -39,13 +39,14 @@ def floor_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
         _thing(sketch, at, thing, show, w, unit)
     page = sketch.page()
-    page.label(
-        w / 2, depth + 2 * unit, "plan: the leaf on the opening side, below", layer=Layer.PENCIL, anchor=Anchor.ABOVE
-    )
+    page.label(w / 2, depth + 2 * unit, "plan, opening side below", layer=Layer.PENCIL, anchor=Anchor.ABOVE)
     for x, text in ((low + side / 2, "hinges"), (w + side / 2, "latch")):
-        sketch.label(x, depth / 2, text, layer=Layer.PENCIL, on_paper=True)
-    lowest = min((shape_y for shape_y in _ys(sketch)), default=0.0)
-    _profile(sketch, leaf, show, Rect(low, 0, high, lowest - 5 * unit), exaggeration, unit)
+        sketch.label(x, depth + 2 * unit, text, layer=Layer.PENCIL, anchor=Anchor.ABOVE)
+    lowest = min(_ys(sketch), default=0.0)
+    room = Rect(low, 0, high, lowest - 6 * unit)
+    if not travels:  # a swing is as deep as it is wide: the floor beside it, not below
+        room = Rect(high + 14 * unit, 0, high + 14 * unit + 0.9 * (high - low), -8 * unit)
+    _profile(sketch, leaf, show, room, exaggeration, unit)
     return sketch.drawing(margin=unit)
 
 
@@ -117,6 +118,8 @@ def _thing(sketch: Sketch, at: int, thing: InTheWay, show: Show, w: float, unit:
     sketch.box(rect, Layer.OUTLINE, ref=ref)
     word = f"{thing.what} {show.length(abs(out))} {'deep' if out < 0 else 'out'}"
     y = rect.y0 - 2.5 * unit - (3 * unit if thing.where is Side.BEHIND else 0)
+    if out < 0:
+        y = rect.y1 + 3 * unit
     sketch.label(x0 + wide / 2, y, word, layer=Layer.READING, ref=ref, on_paper=True)
 
 
@@ -135,8 +138,9 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
     points = sorted(enumerate(floor.points), key=lambda each: each[1].at)
     heights = [each.height.value for _, each in points]
     foot = (f["floor_high"].value if swing else f["floor_peak"].value) + f["gap_floor"].value
-    # As high as the slider asks, but never more than a third of the drawing.
-    times = exaggeration * min(3.0, 0.34 * (room.x1 - room.x0) / exaggeration / max(foot - min(heights), 1.0))
+    # As high as the slider asks, as far as there is room.
+    tall = (0.55 if swing else 0.34) * (room.x1 - room.x0)
+    times = min(4.0 * exaggeration, tall / max(foot - min(heights), 1.0))
     low, high = min(each.at for _, each in points), max(each.at for _, each in points)
     low, high = (0.0, max(high, 90.0)) if swing else (min(low, 0.0), max(high, low + 1.0))
     left, wide = room.x0 + 6 * unit, room.x1 - room.x0 - 12 * unit

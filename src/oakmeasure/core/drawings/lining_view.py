@@ -34,7 +34,7 @@ def lining_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -
     floor_line(sketch.page(), -WALL, w + WALL, 0.0, step)
     _sizes(sketch, leaf, lining, show, (x0, y0), step)
     page = sketch.page()
-    x = w + WALL + 0.45 * SECTION_APART
+    x = w + WALL + 0.8 * SECTION_APART
     for side in (Side.HINGE, Side.LATCH):
         x = _section(page, lining, side, x, show, exaggeration, step)
     return sketch.drawing(margin=3 * step)
@@ -69,18 +69,21 @@ def _sizes(
     sketch.dimension(
         (left + t, 0.55 * h), (right - t, 0.55 * h), show.length(between.value), figure="between", arrows=True
     )
-    page.label(w / 2, 0.55 * h - 2 * step, "between the jambs", layer=Layer.PENCIL, anchor=Anchor.BELOW)
+    page.label(w / 2, 0.55 * h - 2 * step, "between", layer=Layer.PENCIL, anchor=Anchor.BELOW)
     page.dimension((0, -9 * step), (w, -9 * step), show.length(w), figure="rough_clear_width")
     page.label(w / 2, -12 * step, "rough, plumb", layer=Layer.PENCIL, anchor=Anchor.BELOW)
     sketch.dimension(
         (left, 0.75 * h), (right, 0.75 * h), show.length(outside.value), figure="lining_outside", arrows=True
     )
     page.label(w / 2, 0.75 * h - 2 * step, "outside", layer=Layer.PENCIL, anchor=Anchor.BELOW)
-    for slug, x, anchor in (("hinge", left + t + 3 * step, Anchor.LEFT), ("latch", right - t - 3 * step, Anchor.RIGHT)):
-        leg = f[f"leg_{slug}"]
-        sketch.label(x, 0.3 * h, f"leg {show.length(leg.value)}", bold=True, anchor=anchor, ref=f"figure:leg_{slug}")
+    hinge, latch = (show.length(f[f"leg_{slug}"].value) for slug in ("hinge", "latch"))
+    if hinge == latch:
+        page.label(w / 2, 0.3 * h, f"legs {hinge}", bold=True, ref="figure:leg_hinge")
+    else:
+        page.label(w / 2, 0.32 * h, f"hinge leg {hinge}", bold=True, ref="figure:leg_hinge")
+        page.label(w / 2, 0.24 * h, f"latch leg {latch}", bold=True, ref="figure:leg_latch")
     for stretch in lining.packing:
-        x = left - 7 * step if stretch.side is Side.HINGE else right + 7 * step
+        x = -WALL - 4 * step if stretch.side is Side.HINGE else w + WALL + 4 * step
         places = [(stretch.lower, stretch.start)]
         if abs(stretch.upper - max(lining.underside)) < 1:
             places.append((stretch.upper, stretch.end))

@@ -18,6 +18,7 @@ from oakmeasure.core.survey.kinds import Kind
 from oakmeasure.core.survey.outline import scribed
 from oakmeasure.core.units import Show
 
+SHOWN_RESIDUAL = 0.05  # mm; less says nothing
 WALL = 120.0  # mm of wall drawn round the opening
 
 
@@ -141,6 +142,7 @@ def _along(a: Point, b: Point, share: float) -> Point:
 def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
     """Every reading of tape where it was taken."""
     hf, lf, lh, hh = shape.corners
+    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     places = {
         Kind.DIAGONAL_RISING: (hf, lh),
         Kind.DIAGONAL_FALLING: (hh, lf),
@@ -158,16 +160,16 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
         judged = readings.get(kind)
         if judged is None:  # the height to an arch's crown
             crown = max(y for _, y in shape.points)
-            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), show, f"readings.{kind}",
+            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), show, f"readings.{kind}", step,
                      share=0.28)  # fmt: skip
             continue
-        _written(sketch, f"{kind}", reading.value, judged, (start, end), show, f"readings.{kind}",
+        _written(sketch, f"{kind}", reading.value, judged, (start, end), show, f"readings.{kind}", step,
                  is_diagonal=kind.startswith("diagonal"), share=0.28 if kind.is_height else 0.5)  # fmt: skip
 
 
 def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
     """Sides and diagonals of a polygon, and its corners by number."""
-    step = max(y for _, y in shape.points) / 100
+    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     polygon = leaf.leaf.polygon
     assert polygon is not None
     paths = {each: at for at, each in reversed(list(enumerate(polygon.spans)))}
@@ -178,7 +180,7 @@ def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
             continue
         a, b = shape.corners[span.start - 1], shape.corners[span.end - 1]
         is_side = (span.end - span.start) % polygon.corners in (1, polygon.corners - 1)
-        _written(sketch, PREFIX + key, span.length.value, judged, (a, b), show, f"polygon.spans.{at}.length",
+        _written(sketch, PREFIX + key, span.length.value, judged, (a, b), show, f"polygon.spans.{at}.length", step,
                  is_diagonal=not is_side, share=0.5 if is_side else 0.36)  # fmt: skip
     for number, (x, y) in enumerate(shape.corners, start=1):
         sketch.label(x, y + 2.5 * step, str(number), layer=Layer.PENCIL, bold=True, on_paper=True)
@@ -192,6 +194,7 @@ def _written(
     line: tuple[Point, Point],
     show: Show,
     edit: str,
+    step: float,
     *,
     is_diagonal: bool = False,
     share: float = 0.5,
@@ -206,15 +209,21 @@ def _written(
     elif doubted:
         text = f"{text} ?"
     start, end = line
+    where = {"diagonal_rising": 0.83, "diagonal_falling": 0.62}.get(name, share)
     if is_diagonal:
         sketch.line([start, end], Layer.DOUBT if doubted else Layer.FAINT, ref=ref)
-        at = {"diagonal_rising": 0.83, "diagonal_falling": 0.62}.get(name, share)
-        x, y = _along(start, end, at)
-        sketch.label(x, y, text, layer=layer, bold=doubted, on_paper=True, ref=ref)
-        return
-    sketch.dimension(
-        start, end, text, layer=layer, figure=f"reading_{name}", edit=edit, arrows=True, ref=ref, share=share
-    )
+        sketch.label(*_along(start, end, where), text, layer=layer, bold=doubted, on_paper=True, ref=ref)
+    else:
+        sketch.dimension(
+            start, end, text, layer=layer, figure=f"reading_{name}", edit=edit, arrows=True, ref=ref, share=share
+        )
+    if judged is not None and not doubted and abs(judged.miss) >= SHOWN_RESIDUAL:
+        # Under the reading: by how much it misses what the opening is taken to be.
+        x, y = _along(start, end, where)
+        sign = "+" if judged.miss > 0 else ""
+        sketch.label(
+            x, y - 3.4 * step, sign + show.length(judged.miss), layer=Layer.PENCIL, size=0.85, ref=ref, on_paper=True
+        )
 
 
 def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked, show: Show, step: float) -> None:

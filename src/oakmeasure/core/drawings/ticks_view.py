@@ -35,12 +35,17 @@ def ticks_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     _check(sketch, template, fit, shape, step)
     _nick(sketch, template, fit, show, step)
     sides_named(sketch, leaf, shape.width, -6 * step)
-    size = show.size(leaf.fit.width.value, leaf.fit.height.value)
-    page, x = sketch.page(), shape.width / 2
-    page.label(
-        x, -11 * step, size, layer=Layer.LEAF, size=1.45, bold=True, ref="figure:leaf_width", anchor=Anchor.BELOW
+    words = f"largest square leaf {show.size(leaf.fit.width.value, leaf.fit.height.value)}"
+    sketch.page().label(
+        shape.width / 2,
+        -13 * step,
+        words,
+        layer=Layer.LEAF,
+        size=1.2,
+        bold=True,
+        ref="figure:leaf_width",
+        anchor=Anchor.BELOW,
     )
-    page.label(x, -19 * step, "largest square leaf", layer=Layer.LEAF, anchor=Anchor.BELOW)
     return sketch.drawing(margin=2 * step)
 
 
