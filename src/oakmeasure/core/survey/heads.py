@@ -34,8 +34,8 @@ def two_centred_radius(*, span: float, rise: float) -> float:
     span: clear chord where it springs, mm. rise: point above that chord, mm; ≥ span/2 (equal is a half-round).
     Raises InputError naming the field outside. Source: each arc springs square to the line of the centres.
 
-    >>> two_centred_radius(span=900, rise=900 * 3**0.5 / 2)
-    900.0
+    >>> two_centred_radius(span=800, rise=800)
+    1000.0
     """
     _span(span)
     if rise < span / 2:
