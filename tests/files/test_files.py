@@ -219,3 +219,13 @@ def test_bench_sheet_in_inches_and_of_no_leaf_at_all():
         edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
     )
     assert "No leaf fits" in text_of(bench_sheet_pdf(tiny, solve(tiny).leaves[0]))[0]
+
+
+def test_file_of_an_older_version_opens_with_everything_that_it_held():
+    old = Path(__file__).parent / "samples/version-1.oakjob"
+    before = old.read_bytes()
+    job = load(old)
+    assert [each.id for each in job.leaves] == ["seed-room", "drying-loft", "weighing-office"]
+    assert job.leaves[0].readings.width_top.value == 742.0
+    assert json.loads(dumps(job))["schema_version"] == 2
+    assert old.read_bytes() == before  # opening changes no file
