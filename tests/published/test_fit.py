@@ -1,0 +1,149 @@
+"""Fit against the world outside: the handbook's worked values, a polygon sweep by Shapely, brute force."""
+
+from __future__ import annotations
+
+import math
+import random
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
+
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.along import bypassing, height_under_track, short_by, slid_height, slid_width
+from oakmeasure.core.fit.swing import square_corner_growth
+from oakmeasure.core.fit.turning import (
+    Plan,
+    clear_way,
+    corner_rise,
+    opens_to_deg,
+    rising_easing,
+    self_swing_nm,
+    throw_deg,
+)
+from oakmeasure.core.units import Show, System, parse_length
+
+inch = parse_length
+
+
+def shown(mm: float) -> str:
+    return Show(System.INCH).length(mm)
+
+
+# --- swing -----------------------------------------------------------------------------------------------
+
+
+def test_throw_over_an_architrave_of_18():
+    """[G] p 6, s 1, architrave 18 out and 6 back, gap 2 → 145.8°; the pin at half the projection → 180°."""
+    case = {"setback": 1, "gap": 2, "edge": 6, "projection": 18}
+    assert throw_deg(knuckle=6, **case) == pytest.approx(145.8, abs=0.05)
+    assert throw_deg(knuckle=9, **case) == 180
+    # The same by turning the whole leaf against the architrave's outline.
+    architrave = [(-8, 0), (-78, 0), (-78, -18), (-8, -18)]
+    assert opens_to_deg(Plan(762, 35, 6, 1), architrave) == pytest.approx(throw_deg(knuckle=6, **case), abs=1e-9)
+
+
+def test_clear_way_at_90_degrees():
+    """[G] 762, gap 3, 35 thick, p 6, s 1 → 725."""
+    assert clear_way(Plan(762, 35, 6, 1), latch_gap=3, degrees=90) == pytest.approx(725)
+    assert clear_way(Plan(762, 35, 6, 1), latch_gap=3, degrees=90, pull=50) == pytest.approx(675)
+
+
+def test_hinge_line_out_of_plumb():
+    """[G] latch corner +3.05 at 180°; 40 kg at 3/2000 → 0.224 N·m. By rotating about the leaning axis (Rodrigues)."""
+    a, c = 4 / 2000, 3 / 2000
+    assert corner_rise(width=762, lean_latch=a, lean_out=c, degrees=180) == pytest.approx(3.05, abs=0.005)
+    assert self_swing_nm(mass=40, width=762, lean=c) == pytest.approx(0.224, abs=0.0005)
+    axis = np.array([a, -c, 1.0])  # to the latch, to the swing side (−y), up
+    axis /= np.linalg.norm(axis)
+    for degrees in (30, 90, 150, 180):
+        turn, start = -math.radians(degrees), np.array([762.0, 0.0, 0.0])
+        moved = (start * math.cos(turn) + np.cross(axis, start) * math.sin(turn)
+                 + axis * axis.dot(start) * (1 - math.cos(turn)))  # fmt: skip
+        assert corner_rise(width=762, lean_latch=a, lean_out=c, degrees=degrees) == pytest.approx(moved[2], abs=0.01)
+
+
+def test_rising_hinges_top_is_eased_128_8_from_the_hinge():
+    """[G] lift 12, gap 2, t 35, p 6, s 1 → 15°, 128.8."""
+    easing = rising_easing(lift=12, gap=2, thickness=35, knuckle=6, setback=1)
+    assert easing.degrees == pytest.approx(15)
+    assert easing.length == pytest.approx(128.8, abs=0.05)
+
+
+def _swept(plan: Plan, obstacle: Polygon) -> float:
+    """The first angle at which the leaf's polygon shares area with the obstacle's, by stepping and halving."""
+
+    def hits(degrees: float) -> bool:
+        return Polygon(plan.turned(degrees)).intersection(obstacle).area > 1e-9
+
+    step, at = 0.25, 0.0
+    while at < 180 and not hits(at + step):
+        at += step
+    if at >= 180:
+        return 180.0
+    low, high = at, at + step
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (low, middle) if hits(middle) else (middle, high)
+    return high
+
+
+def test_200_random_leaves_open_as_far_as_a_polygon_sweep_says():
+    """By Shapely, general geometry: leaf and obstacle as polygons, swept in quarter degrees and halved."""
+    source = random.Random(12)
+    for _ in range(200):
+        plan = Plan(source.uniform(250, 1000), source.uniform(16, 60), source.uniform(0, 14), source.uniform(0, 6),
+                    source.uniform(0, 6))  # fmt: skip
+        cx, cy = source.uniform(-700, 1000), source.uniform(-900, -60)
+        turns = sorted(source.uniform(0, 2 * math.pi) for _ in range(5))
+        outline = [(cx + 40 * math.cos(t), min(cy + 40 * math.sin(t), -15.0)) for t in turns]
+        obstacle = Polygon(outline).convex_hull
+        if obstacle.geom_type != "Polygon" or obstacle.area < 50 or Polygon(plan.corners).intersects(obstacle):
+            continue
+        ours = opens_to_deg(plan, list(obstacle.exterior.coords)[:-1])
+        assert ours == pytest.approx(_swept(plan, obstacle), abs=0.01)
+
+
+@given(st.floats(300, 1000), st.floats(16, 60), st.floats(0, 15), st.floats(0, 5))
+def test_back_corner_sweeps_the_circle_that_the_growth_says(width, thickness, knuckle, setback):
+    plan = Plan(width, thickness, knuckle, setback)
+    growth = square_corner_growth(width=width, thickness=thickness, knuckle=knuckle, setback=setback)
+    # Where the back corner passes the opening face it stands as far from the pin as it does shut.
+    assert math.dist((width + growth, 0.0), plan.pin) == pytest.approx(math.dist((width, thickness), plan.pin))
+
+
+# --- sliding ---------------------------------------------------------------------------------------------
+
+
+def test_sliding_leaf_in_inches():
+    """[G] 33" with 1" a side → 35"; 84" leaf over 82" with 1/2" of floor gap → 2 1/2" of overlap."""
+    assert shown(slid_width(opening=inch('33"'), overlap_hinge=inch('1"'), overlap_latch=inch('1"'))) == '35"'
+    assert shown(slid_height(opening=inch('82"'), head_overlap=inch('2 1/2"'), floor_gap=inch('1/2"'))) == '84"'
+
+
+def test_bypassing_leaves_in_inches():
+    """[G] 93", side 1 1/2", centre 6", rollers 3" at 1 1/2": track 96", leaves 51", clear 43 1/2" and 40 1/2"."""
+    case = {"opening": inch('93"'), "side": inch('1 1/2"'), "centre": inch('6"'), "roller": inch('3"'),
+            "roller_in": inch('1 1/2"')}  # fmt: skip
+    two, one = bypassing(**case, one_rail=False), bypassing(**case, one_rail=True)
+    assert (shown(two.track), shown(two.leaf), shown(two.clear)) == ('96"', '51"', '43 1/2"')
+    assert shown(one.clear) == '40 1/2"'
+    with pytest.raises(InputError, match="rollers"):
+        bypassing(**{**case, "centre": inch('5"')}, one_rail=True)
+
+
+def test_bypassing_of_two_of_the_jobs():
+    assert bypassing(opening=1150, side=25, centre=60, one_rail=False).clear == 545
+    rail = bypassing(opening=2210, side=40, centre=140, one_rail=True, roller=70, roller_in=35)
+    assert (rail.track, rail.leaf, rail.clear) == (2290, 1215, 965)
+
+
+def test_set_that_needs_more_than_there_is_is_3_3_4_short():
+    """[G] needs 86 3/4", there is 83"."""
+    assert shown(short_by(needed=inch('86 3/4"'), there=inch('83"'))) == '3 3/4"'
+
+
+def test_track_that_is_up_gives_the_leaf():
+    assert height_under_track(floor_to_track=2100, drop=35, floor_gap=12) == 2053
