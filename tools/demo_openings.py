@@ -6,6 +6,7 @@ import math
 import random
 from collections.abc import Iterable
 
+from oakmeasure.core.hang_choices import CabinetChoices, PairChoices, SlideChoices
 from oakmeasure.core.job import FitChoices, Framed, Hand, Hanging, Leaf
 from oakmeasure.core.readings import (
     FloorAlong,
@@ -87,6 +88,11 @@ def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int
     )  # fmt: skip
 
 
+# Stand-ins until their own constructions are there: what matters here is how they hang.
+PLAIN = Framed(thickness=38.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=210.0, muntin=None)
+CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
+                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+EVEN = FitChoices(gap_hinge=1.5, gap_latch=1.5, gap_head=1.5, gap_floor=1.5)
 HATCH = ((84.0, 52.0), (724.0, 52.0), (731.0, 962.0), (91.0, 962.0))
 
 
@@ -118,45 +124,71 @@ def openings() -> tuple[Leaf, ...]:
     return (
         hatch(),
         _open("office-store", "Office store door", square(817.0, 2044.0), hanging=Hanging.LINING,
+              in_the_way=(thing(Thing.ARCHITRAVE, Side.HINGE, 18.0, away=6.0),
+                          thing(Thing.ARCHITRAVE, Side.LATCH, 18.0, away=6.0)),
               fit=FitChoices(gap_floor=10.0),
               build=Framed(thickness=36.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=220.0,
                            muntin=None, lock_height=1000.0)),
         _open("winnowing", "Winnowing floor slider", square(756.0, 2075.0),
-              floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
+              hanging=Hanging.SLIDING, fit=FitChoices(gap_floor=12.0), slide=SlideChoices(overlap_head=45.0),
+              build=PLAIN, floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
-        _open("packet-press", "Packet press cupboard", square(447.0, 713.0)),
-        _open("specimens", "Specimen cupboard, left of two", square(440.0, 660.0)),
-        _open("tool-shed", "Tool shed leaf of old boards", square(795.0, 1948.0, lean_hinge=1.0, lean_latch=1.0)),
-        _open("ledger", "Ledger cupboard", square(532.0, 704.0)),
-        _open("meter", "Covers before the meter board", square(1150.0, 980.0),
+        _open("packet-press", "Packet press cupboard", square(447.0, 713.0), hanging=Hanging.INSET, build=CUPBOARD,
+              fit=EVEN),
+        _open("specimens", "Specimen cupboard, left of two", square(440.0, 660.0), build=CUPBOARD,
+              hanging=Hanging.HALF_OVERLAY, cabinet=CabinetChoices(overlay=16.0, division=22.0, gap=3.0)),
+        _open("tool-shed", "Tool shed leaf of old boards", square(795.0, 1948.0, lean_hinge=1.0, lean_latch=1.0),
+              hanging=Hanging.LINING),
+        _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY, build=CUPBOARD,
+              cabinet=CabinetChoices(overlay=13.5)),
+        _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
+              slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, centre=60.0, overlap_head=20.0,
+                                 projection=55.0),
+              build=CUPBOARD,
               in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),)),
         _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
               build=Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=None)),
         _open("stair-cupboard", "Cupboard under the stair", read(
             width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
             diagonal_falling=864.0,
-        ), head=HeadShape(kind=HeadKind.RAKED)),
-        _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), in_the_way=(
+        ), head=HeadShape(kind=HeadKind.RAKED), hanging=Hanging.INSET_BUTTS, build=CUPBOARD),
+        _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), hanging=Hanging.SLIDING, build=PLAIN,
+              fit=FitChoices(gap_floor=10.0),
+              slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, overlap_head=45.0, stand_off=19.0),
+              in_the_way=(
             thing(Thing.ARCHITRAVE, Side.HINGE, 22.0), thing(Thing.ARCHITRAVE, Side.LATCH, 22.0),
             thing(Thing.ARCHITRAVE, Side.HEAD, 22.0))),
-        _open("press-left", "Press cupboard, out of level", square(520.0, 690.0)),
-        _open("tall-press", "Tall press", square(500.0, 1193.0)),
-        _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0)),
-        _open("scale-case", "Scale case, brass butts", square(413.6, 620.0)),
-        _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0),
+        _open("press-left", "Press cupboard, out of level", square(520.0, 690.0), hanging=Hanging.OVERLAY,
+              build=CUPBOARD),
+        _open("tall-press", "Tall press", square(500.0, 1193.0), hanging=Hanging.INSET, build=CUPBOARD,
+              fit=FitChoices(gap_hinge=2.5, gap_latch=2.5, gap_head=2.5, gap_floor=2.5)),
+        _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0), hanging=Hanging.OVERLAY,
+              build=CUPBOARD,
+              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0)),
+        _open("scale-case", "Scale case, brass butts", square(413.6, 620.0), hanging=Hanging.INSET_BUTTS,
+              build=CUPBOARD,
+              fit=FitChoices(gap_hinge=0.8, gap_latch=0.8, gap_head=0.8, gap_floor=0.8)),
+        _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0), build=PLAIN,
+              hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0),
               floor=travel(((0, 0.0), (1100, 0.5), (2210, 0.0)))),
-        _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT),
+        _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT,
+              hanging=Hanging.LINING),
         _open("made-longer", "Loft door made longer", square(805.0, 2040.0, depth=118.0), hanging=Hanging.LINING,
               fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"]),
         _open("pair", "Pair to the threshing floor", square(
             1536.0, 2090.0, lean_hinge=0.0, lean_latch=0.0, across_hinge=0.0, across_latch=8.0, depth=120.0,
-        ), lining=linings["pair"]),
+        ), lining=linings["pair"], hanging=Hanging.PAIR, pair=PairChoices(meeting=3.0),
+              fit=FitChoices(gap_hinge=3.0, gap_latch=3.0)),
         _open("walnut", "Counting room slab, hidden gear", square(985.0, 2330.0),
+              hanging=Hanging.FLOOR_GEAR, fit=FitChoices(gap_floor=10.0), build=PLAIN,
+              slide=SlideChoices(overlap_hinge=15.0, overlap_latch=15.0, overlap_head=-10.0),
               floor=travel(((0, 0.0), (1000, -5.0), (2000, -10.0))),
               in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),)),
-        _open("engine-room", "Engine room, double thickness", square(760.0, 910.0)),
+        _open("engine-room", "Engine room, double thickness", square(760.0, 910.0), hanging=Hanging.LINING,
+              build=CUPBOARD.model_copy(update={"thickness": 40.0})),
         _open("reading-room", "Reading room, arched", read(
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
-        ), head=HeadShape(kind=HeadKind.SEGMENTAL)),
+        ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.POCKET, build=PLAIN,
+              slide=SlideChoices(gear_height=92.0, size_height=Reading(value=1981.0))),
     )  # fmt: skip

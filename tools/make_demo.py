@@ -77,11 +77,11 @@ def weighing_office() -> Leaf:
 
 def demo() -> Job:
     boards = (
-        Board(length=4200, width=225, thickness=52, quantity=6, price=118.0),
-        Board(length=3000, width=250, thickness=52, quantity=6, price=96.0),
-        Board(length=2400, width=200, thickness=52, quantity=8, price=59.0),
-        Board(length=3000, width=200, thickness=20, quantity=12, price=34.0),
-        Board(length=2400, width=200, thickness=20, quantity=12, price=27.0),
+        Board(length=4200, width=225, thickness=52, quantity=36, price=118.0),
+        Board(length=3000, width=250, thickness=52, quantity=36, price=96.0),
+        Board(length=2400, width=200, thickness=52, quantity=48, price=59.0),
+        Board(length=3000, width=200, thickness=20, quantity=72, price=34.0),
+        Board(length=2400, width=200, thickness=20, quantity=72, price=27.0),
     )
     return Job(
         name="Saltmarsh seed store", place="north range, first floor", rules=load_rules("site-metric"), boards=boards,

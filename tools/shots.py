@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture
-from oakmeasure.core.drawings.views import MeasurePage
+from oakmeasure.core.drawings.views import FitPage, MeasurePage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -14,6 +14,8 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "measure-floor": (Stage.MEASURE, "winnowing", MeasurePage.ROUND),
     "measure-lining": (Stage.MEASURE, "pair", MeasurePage.LINING),
     "fit": (Stage.FIT, "seed-room", ""),
+    "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
+    "fit-sliding": (Stage.FIT, "barn-side", FitPage.WAY),
     "leaf": (Stage.LEAF, "seed-room", ""),
     "timber": (Stage.TIMBER, "seed-room", ""),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),

@@ -45,11 +45,12 @@ def _chosen(solution: Solution, leaf: str) -> str:
 
 
 def _page(page: str, stage: Stage) -> str:
-    from oakmeasure.core.drawings.views import MeasurePage
+    from oakmeasure.core.drawings.views import FitPage, MeasurePage
 
-    named = next((each for each in MeasurePage if each.lower() == page.lower()), "")
-    if page and (not named or stage is not Stage.MEASURE):
-        print(f"oak-measure: --page {page}: one of {', '.join(MeasurePage)}, of Measure", file=sys.stderr)
+    pages: list[str] = list({Stage.MEASURE: MeasurePage, Stage.FIT: FitPage}.get(stage, ()))
+    named = next((each for each in pages if each.lower() == page.lower()), "")
+    if page and not named:
+        print(f"oak-measure: --page {page}: one of {', '.join(pages) or 'none'}, at {stage}", file=sys.stderr)
         raise typer.Exit(2)
     return named
 
@@ -122,7 +123,7 @@ def shot(
     png: Annotated[Path, typer.Argument(help="the picture to write")],
     stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber or Hardware")] = Stage.MEASURE,
     leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
-    page: Annotated[str, typer.Option(help="of the Measure sheet: Opening, Round it, Lining")] = "",
+    page: Annotated[str, typer.Option(help="of the sheet of Measure or Fit")] = "",
 ) -> None:
     """Paint the window at 1280 × 800 into a PNG, without a screen."""
     named = next((each for each in Stage if each.lower() == stage.lower()), None)

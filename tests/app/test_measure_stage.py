@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QDialog, QLabel, QLineEdit, QPushButton, QToolButton
 
@@ -248,3 +248,28 @@ def test_slope_goes_into_a_lean_only_and_a_reading_out_of_range_is_refused_besid
     window.setFocus()
     gauge.take(GaugeReading(Quantity.DISTANCE, 740.0))
     assert "no box has the cursor" in gauge.last.text()
+
+
+# --- fit ---------------------------------------------------------------------------------------------------
+
+
+def test_way_of_hanging_is_chosen_and_the_leaf_is_opened_by_its_handle(window):
+    window.session.go_to(Stage.FIT)
+    page(window, "How it opens")
+    QTest.mousePress(window.board, Qt.MouseButton.LeftButton, pos=window.board.place_of("handle:opened").toPoint())
+    pin = window.board.place_of("figure:butt_knuckle").toPoint()
+    QTest.mouseMove(window.board, pin + QPoint(0, 150))  # straight down from the pin: open to a right angle
+    QTest.mouseRelease(window.board, Qt.MouseButton.LeftButton, pos=pin)
+    assert abs(window._opened.value() - 90) <= 2
+    assert any(text.startswith("opened ") for text in window.board.drawing.texts())
+    page(window, "Leaf")
+    choose(window, "hanging", "sliding on the wall")
+    write(window, "slide.overlap_head", "-10")
+    assert window.session.leaf.slide.overlap_head == -10
+    page(window, "How it opens")
+    window.board.handle_moved.emit("handle:opened", 2000.0, 900.0)
+    assert "slid 100 %" in window._opened_label.text()
+    write(window, "slide.track", "100")
+    assert "track-short" in codes(window.session.solved)
+    window.session.undo_stack.undo()
+    assert "track-short" not in codes(window.session.solved)

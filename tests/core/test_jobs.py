@@ -33,6 +33,47 @@ FIGURES = [
     ("engine-room", "clear_width", 760.0, 0.1), ("reading-room", "head_radius", 1724.3, 0.5),
     ("reading-room", "head_arch_rise", 38.0, 0.1),
 ]  # fmt: skip
+# the same for Fit: how it hangs
+FITTED = [
+    ("hatch", "leaf_width", 629.75, 0.1),
+    ("winnowing", "leaf_width", 832.0, 0.1),
+    ("winnowing", "leaf_height", 2108.0, 0.1),
+    ("winnowing", "hung_higher", 7.0, 1e-6),
+    ("packet-press", "leaf_width", 444.0, 0.1),
+    ("specimens", "overlay_shared", 9.5, 1e-9),
+    ("ledger", "overlay", 13.5, 1e-9),
+    ("meter", "track_needed", 1200.0, 0.1),
+    ("meter", "leaf_width", 630.0, 0.1),
+    ("meter", "clear_way", 545.0, 0.1),
+    ("meter", "stands_out", 59.0, 1e-9),
+    ("barn-side", "leaf_width", 955.0, 0.1),
+    ("barn-side", "leaf_height", 2130.0, 0.1),
+    ("barn-side", "backing", 8.0, 1e-9),
+    ("tall-press", "leaf_height", 1188.0, 0.1),
+    ("pigeon-holes", "leaf_width", 412.0, 0.1),
+    ("pigeon-holes", "leaf_height", 536.0, 0.1),
+    ("pigeon-holes", "run_between", 16.0, 1e-9),
+    ("scale-case", "leaf_width", 412.0, 0.1),
+    ("sorting", "centre", 140.0, 1e-9),
+    ("sorting", "track_needed", 2290.0, 0.1),
+    ("sorting", "leaf_width", 1215.0, 0.1),
+    ("sorting", "clear_way", 965.0, 0.1),
+    ("coal-hole", "leaf_width", 742.0, 0.1),
+    ("tool-shed", "leaf_width", 789.0, 0.1),
+    ("pair", "leaf_width", 732.5, 0.1),
+    ("walnut", "leaf_width", 1015.0, 0.1),
+    ("walnut", "leaf_height", 2310.0, 0.1),
+    ("reading-room", "gear_short", 15.0, 0.1),
+]
+SAID_FIT = [
+    ("winnowing", "hung-higher"),
+    ("meter", "projection"),
+    ("barn-side", "backing"),
+    ("reading-room", "gear-short"),
+    ("pigeon-holes", "run"),
+    ("pair", "opens"),
+    ("sorting", "clear-way"),
+]
 # leaf, code of a verdict that must be said
 SAID = [
     ("hatch", "tick-5"), ("hatch", "check"), ("winnowing", "floor-travel"), ("meter", "in-the-way-1"),
@@ -46,12 +87,12 @@ def leaves():
     return {each.leaf.id: each for each in solve(demo_job()).leaves}
 
 
-@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES)
+@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED)
 def test_opening_of_each_job_comes_out(leaves, leaf_id, name, value, within):
     assert leaves[leaf_id].figures[name].value == pytest.approx(value, abs=within)
 
 
-@pytest.mark.parametrize(("leaf_id", "code"), SAID)
+@pytest.mark.parametrize(("leaf_id", "code"), SAID + SAID_FIT)
 def test_opening_of_each_job_is_judged(leaves, leaf_id, code):
     assert code in codes(leaves[leaf_id])
 

@@ -18,7 +18,8 @@ EDGE_PX = 22.0
 
 
 class Board(QWidget):
-    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`.
+    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`,
+    `handle_moved(ref, x, y)` while a handle is dragged, to a place on the drawing in mm.
 
     A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
     for refusing it.
@@ -27,6 +28,7 @@ class Board(QWidget):
     pointed = Signal(str)
     figure_asked = Signal(str)
     part_asked = Signal(str)
+    handle_moved = Signal(str, float, float)
     resized = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -42,6 +44,7 @@ class Board(QWidget):
         self._own_view = False  # the person zoomed or moved it
         self._base: QPixmap | None = None
         self._dragged_from: QPointF | None = None
+        self._handle = ""
         self._editing: Dimension | None = None
         self._box = QLineEdit(self)
         self._box.setObjectName("boardEntry")
@@ -144,6 +147,9 @@ class Board(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         at = event.position()
+        if self._handle:
+            self.handle_moved.emit(self._handle, *self._view.back(at))
+            return
         if self._dragged_from is not None:
             moved = at - self._dragged_from
             self._view = View(self._view.scale, self._view.x + moved.x(), self._view.y + moved.y())
@@ -165,6 +171,9 @@ class Board(QWidget):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.close_entry()
         shape = self.shape_at(event.position())
+        if shape is not None and shape.ref.startswith("handle:"):
+            self._handle = shape.ref
+            return
         if event.button() is Qt.MouseButton.MiddleButton or shape is None:
             self._dragged_from = event.position()
             return
@@ -180,6 +189,7 @@ class Board(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         self._dragged_from = None
+        self._handle = ""
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         if self.shape_at(event.position()) is None:

@@ -26,6 +26,10 @@ class View:
     def at(self, point: tuple[float, float]) -> QPointF:
         return QPointF(self.x + point[0] * self.scale, self.y - point[1] * self.scale)
 
+    def back(self, point: QPointF) -> tuple[float, float]:
+        """Return the place on the drawing, mm, of a px point."""
+        return (point.x() - self.x) / self.scale, (self.y - point.y()) / self.scale
+
     def polygon(self, points: tuple[tuple[float, float], ...]) -> QPolygonF:
         return QPolygonF([self.at(each) for each in points])
 
@@ -104,6 +108,7 @@ def _fill(layer: Layer, tint: str, p: theme.Palette) -> QBrush:
         Layer.WASTE: (p.hairline, 0.35, p.sheet),
         Layer.LEAF: (p.accent_soft, 1.0, p.sheet),
         Layer.BAND: (p.look, 0.16, p.sheet),
+        Layer.HANDLE: (p.accent, 1.0, p.sheet),
     }.get(layer, (p.sheet, 1.0, p.sheet))
     return QBrush(theme.mixed(colour, share, ground))
 

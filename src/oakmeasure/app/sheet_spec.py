@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from oakmeasure.app.fit_sheet import fit_groups
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
-from oakmeasure.core.job import Board, Framed, Hanging, Job, TenonKind
+from oakmeasure.core.job import Board, Framed, Job, TenonKind
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
@@ -61,25 +62,7 @@ _BOARDS = Rows(
 
 SHEETS: dict[Stage, tuple[Group, ...]] = {
     Stage.MEASURE: MEASURE,
-    Stage.FIT: (
-        Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), _RULES)),
-        Group("Gaps", (
-            Field("fit.gap_hinge", "at the hinges", figure="gap_hinge", optional=True, ref="figure:gap_hinge"),
-            Field("fit.gap_latch", "at the latch", figure="gap_latch", optional=True, ref="figure:gap_latch"),
-            Field("fit.gap_head", "at the head", figure="gap_head", optional=True, ref="figure:gap_head_hinges"),
-            Field("fit.gap_floor", "over the floor", figure="gap_floor", optional=True, ref="figure:gap_floor_hinges",
-                  note="from the finished floor; over carpet from the top of its pile"),
-        ), hint="empty: by the rules"),
-        Group("Left on to trim", (
-            Field("fit.trim_side", "each side", figure="trim_side", optional=True,
-                  note="planed off when the leaf is fitted; apart from the finished size"),
-            Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
-        )),
-        Group("Latch edge", (
-            Field("fit.bevel_deg", "bevel", Unit.DEG, "towards the closing face; the opening face keeps the width",
-                  "bevel", optional=True, ref="figure:bevel"),
-        )),
-    ),
+    Stage.FIT: fit_groups(_RULES),
     Stage.LEAF: (
         Group("Frame", (
             Field("build.thickness", "thickness"),

@@ -29,7 +29,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
 from oakmeasure.app.sure_panel import SurePanel
 from oakmeasure.core.drawings.crooked import can_exaggerate
-from oakmeasure.core.drawings.views import VIEWS, MeasurePage
+from oakmeasure.core.drawings.views import VIEWS, FitPage, MeasurePage, opened_by
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
@@ -137,6 +137,15 @@ class Window(QMainWindow):
         self._crooked.setRange(1, 20)
         self._crooked.setValue(self.exaggeration)
         self._crooked.setFixedWidth(150)
+        self._opened_label = QLabel()
+        self._opened = QSlider(Qt.Orientation.Horizontal)
+        self._opened.setObjectName("opened")
+        self._opened.setAccessibleName("how far the leaf is opened")
+        self._opened.setRange(0, 180)
+        self._opened.setValue(63)
+        self._opened.setFixedWidth(190)
+        row.addWidget(self._opened_label)
+        row.addWidget(self._opened)
         row.addWidget(self._crooked_label)
         row.addWidget(self._crooked)
         column.addWidget(head)
@@ -197,10 +206,12 @@ class Window(QMainWindow):
         self.board.resized.connect(self._board_resized)
         self.board.figure_asked.connect(s.show_working)
         self.board.part_asked.connect(self._ask_part)
+        self.board.handle_moved.connect(self._move_handle)
         self.board.commit = self._commit_on_board
         self.list.pointed.connect(s.light)
         self.list.chosen.connect(self._ask_part)
         self._crooked.valueChanged.connect(self._exaggerate)
+        self._opened.valueChanged.connect(lambda _value: self.draw())
 
     def _shortcuts(self) -> None:
         for at, stage in enumerate(Stage, start=1):
@@ -272,6 +283,10 @@ class Window(QMainWindow):
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self._crooked, self._crooked_label):
             each.setVisible(crooked)
+        moves = stage is Stage.FIT and sheet.page == FitPage.WAY
+        moves = moves and (self.session.solved.swing is not None or self.session.leaf.hanging.slides)
+        for each in (self._opened, self._opened_label):
+            each.setVisible(moves)
         self.gauge.setVisible(measuring)
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
@@ -309,6 +324,13 @@ class Window(QMainWindow):
         if s.stage is Stage.MEASURE:
             options["exaggeration"] = float(self.exaggeration)
             options["page"] = MeasurePage(self.sheet().page)
+        elif s.stage is Stage.FIT:
+            options["page"] = FitPage(self.sheet().page)
+            options["opened"] = self._opened.value() / 180
+            turns = s.solved.swing is not None
+            self._opened_label.setText(
+                f"opened {self._opened.value()}°" if turns else f"slid {100 * self._opened.value() / 180:.0f} %"
+            )
         elif s.stage is Stage.LEAF:
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self._split.width() < BESIDE_FROM_PX
@@ -356,6 +378,10 @@ class Window(QMainWindow):
     def _leaf_number(self, at: int) -> None:
         if at < len(self.session.job.leaves):
             self.choose_leaf(self.session.job.leaves[at].id)
+
+    def _move_handle(self, _handle: str, x: float, y: float) -> None:
+        """Open the leaf as far as its handle is dragged."""
+        self._opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
 
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times

@@ -41,6 +41,7 @@ class Layer(StrEnum):
     CENTRE = "centre"
     SPACE = "space"
     BAND = "band"
+    HANDLE = "handle"
 
 
 class Grain(StrEnum):
@@ -234,6 +235,16 @@ def _points_of(shape: Shape) -> Iterable[Point]:
 def corners(rect: Rect) -> list[Point]:
     """Return the corners of a rectangle, round from the lower left."""
     return [(rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)]
+
+
+def handle(sketch: Sketch, at: Point, radius: float, ref: str) -> None:
+    """Draw a round handle that can be dragged."""
+    ring = [
+        (at[0] + radius * math.cos(turn), at[1] + radius * math.sin(turn))
+        for turn in (2 * math.pi * each / 20 for each in range(20))
+    ]
+    sketch.area(ring, Layer.HANDLE, ref=ref)
+    sketch.line([*ring, ring[0]], Layer.LEAF, ref=ref)
 
 
 def hatching(rect: Rect, spacing: float) -> list[list[Point]]:

@@ -12,6 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.hang_choices import CabinetChoices, Hanging, PairChoices, SlideChoices
 from oakmeasure.core.readings import (
     ButtLength,
     FloorReadings,
@@ -41,13 +42,6 @@ class Hand(StrEnum):
 
     LEFT = "hinges left"
     RIGHT = "hinges right"
-
-
-class Hanging(StrEnum):
-    """The ways of hanging that can be worked out."""
-
-    LINING = "on butts in a lining"
-    OPEN = "not decided yet"
 
 
 class TenonKind(StrEnum):
@@ -187,6 +181,9 @@ class Leaf(Model):
     in_the_way: Annotated[tuple[InTheWay, ...], Field(max_length=24)] = ()
     lining: Lining | None = None
     fit: FitChoices = FitChoices()
+    pair: PairChoices = PairChoices()
+    cabinet: CabinetChoices = CabinetChoices()
+    slide: SlideChoices = SlideChoices()
     build: Construction = Framed()
     timber: TimberChoices = TimberChoices()
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)

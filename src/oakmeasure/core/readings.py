@@ -39,7 +39,7 @@ DepthReading = Annotated[Reading, _reading(10, 1000, "depth")]
 RiseReading = Annotated[Reading, _reading(1, 3000, "rise")]
 OffsetReading = Annotated[Reading, _reading(-100, 100, "bow")]
 FloorReading = Annotated[Reading, _reading(-200, 200, "floor height")]
-StandOutReading = Annotated[Reading, _reading(-300, 300, "stand-out")]
+StandOutReading = Annotated[Reading, _reading(-300, 3000, "stand-out")]
 SideReading = Annotated[Reading, _reading(20, 6000, "side or diagonal")]
 StickReading = Annotated[Reading, _reading(20, 2000, "stick")]
 SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
@@ -188,6 +188,8 @@ class Thing(StrEnum):
     PIPE = "pipe"
     SCREW_HEAD = "screw head"
     BOLT = "bolt"
+    WALL = "wall beside"
+    NEIGHBOUR = "neighbour"
     OTHER = "something else"
 
 

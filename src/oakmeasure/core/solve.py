@@ -13,7 +13,9 @@ from oakmeasure.core.build.framed import inputs as build_inputs
 from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
-from oakmeasure.core.fit.hung import Fit, fit, gaps
+from oakmeasure.core.fit import fit
+from oakmeasure.core.fit.shape import Fit, gaps
+from oakmeasure.core.fit.swung import Swing, swing
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.job import Hanging, Job, Leaf
@@ -39,6 +41,7 @@ class LeafSolution:
     weights: Weights | None
     plan: LeafPlan | None
     butts: Butts | None
+    swing: Swing | None = None
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
@@ -64,13 +67,15 @@ class LeafSolution:
             return "not decided"
         if stage is Stage.FIT:
             return show.size(f["leaf_width"].value, f["leaf_height"].value)
-        if self.build is None or self.plan is None or self.butts is None:
+        if self.build is None or self.plan is None:
             return "no leaf"
         if stage is Stage.LEAF:
             return self.build.summary
         if stage is Stage.TIMBER:
             boards = self.plan.boards
             return f"{boards} board{'s' * (boards != 1)} · {self.plan.yield_percent:.0f} %"
+        if self.butts is None:
+            return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
 
 
@@ -185,14 +190,19 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     fitted = fit(ctx, opening)
     build = weights = plan = butts = None
     lining = opening.lining.parts if opening.lining else ()
+    turning = None
     if fitted.possible:
+        if leaf.hanging.has_butts:
+            turning = swing(ctx, opening, fitted)
         build = builder(leaf.build.kind)(ctx, fitted, wood)
         weights = weigh(ctx, build, wood)
         sawn = tuple(each for each in lining if each.role is not Role.PACKING)  # packing comes out of off-cuts
         plan = plan_leaf(ctx, (*build.parts, *sawn), job.boards)
-        butts = hang_on_butts(ctx, fitted, build, weights.mass)
+        if leaf.hanging.has_butts:
+            butts = hang_on_butts(ctx, fitted, build, weights.mass)
     _judge_states(ctx)
-    return LeafSolution(leaf, ctx.figures, ctx.findings.sorted(), opening, fitted, wood, build, weights, plan, butts)
+    found = ctx.findings.sorted()
+    return LeafSolution(leaf, ctx.figures, found, opening, fitted, wood, build, weights, plan, butts, turning)
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.
@@ -245,19 +255,14 @@ def still_to_measure(figures: Figures) -> list[Figure]:
 
 def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Verdict, ...]:
     """Each leaf is planned by itself; say where they together take more boards than there are."""
-    show, found = Show(job.unit), []
+    show, short = Show(job.unit), []
     for at, board in enumerate(job.boards):
         taken = sum(each.plan.used.get(at, 0) for each in leaves if each.plan)
         if board.quantity is not None and taken > board.quantity:
             size = show.size(board.length, board.width, board.thickness)
-            found.append(
-                Verdict(
-                    "boards-shared",
-                    Level.LOOK,
-                    Stage.TIMBER,
-                    "The leaves want the same boards",
-                    f"{taken} of {size} are planned, {board.quantity} on the rack.",
-                    remedies=(Remedy("Get more, or make the leaves one after the other"),),
-                )
-            )
-    return tuple(found)
+            short.append(f"{taken} of {size} are planned, {board.quantity} on the rack")
+    if not short:
+        return ()
+    remedy = Remedy("Get more, or make the leaves one after the other")
+    title, sentence = "The leaves want the same boards", "; ".join(short) + "."
+    return (Verdict("boards-shared", Level.LOOK, Stage.TIMBER, title, sentence, remedies=(remedy,)),)

@@ -43,6 +43,7 @@ _FILLS = {
     Layer.WASTE: "#F1F1F1",
     Layer.LEAF: "#F4F7F6",
     Layer.BAND: "#F3EEE4",
+    Layer.HANDLE: "#FFFFFF",
 }
 _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
 

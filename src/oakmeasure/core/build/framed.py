@@ -13,7 +13,7 @@ from oakmeasure.core.build import framed_checks as checks
 from oakmeasure.core.build.joints import RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.build.shape import Build, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.context import Context
-from oakmeasure.core.fit.hung import Fit
+from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.job import Framed, TenonKind
 from oakmeasure.core.timber.choice import Timber, frame_movement
 from oakmeasure.core.timber.wood import change_of_width

@@ -6,7 +6,7 @@ import math
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.context import Context
-from oakmeasure.core.fit.hung import Fit
+from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.job import Framed
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from enum import StrEnum
 
 from oakmeasure.core.drawing import Drawing
+from oakmeasure.core.drawings.cabinet_view import cabinet_view
 from oakmeasure.core.drawings.cutting_view import cutting_view
 from oakmeasure.core.drawings.fit_view import fit_view
 from oakmeasure.core.drawings.floor_view import floor_view
@@ -13,6 +14,8 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
 from oakmeasure.core.drawings.opening_view import opening_view
+from oakmeasure.core.drawings.slide_view import slid_to, slide_view
+from oakmeasure.core.drawings.swing_view import swing_view, swung_to
 from oakmeasure.core.drawings.ticks_view import ticks_view
 from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.solve import LeafSolution
@@ -40,9 +43,35 @@ def measure_view(
     return view(leaf, show, exaggeration=exaggeration)
 
 
+class FitPage(StrEnum):
+    """A page of the Fit sheet; each has its own view."""
+
+    LEAF = "Leaf"
+    WAY = "How it opens"
+
+
+def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LEAF, opened: float = 0.35) -> Drawing:
+    """Return the leaf in or before its opening; on the second page opened by a share of its way, 0 shut to 1."""
+    hanging = leaf.leaf.hanging
+    if leaf.swing is not None and page is FitPage.WAY:
+        return swing_view(leaf, show, leaf.swing, opened=180 * opened)
+    if hanging.covers and leaf.fit.possible:
+        return slide_view(leaf, show, slid=opened if page is FitPage.WAY else 0.0)
+    if hanging.lies_on and leaf.fit.possible:
+        return cabinet_view(leaf, show)
+    return fit_view(leaf, show)
+
+
+def opened_by(leaf: LeafSolution, x: float, y: float) -> float:
+    """Return the share of its way to which a leaf goes when its handle is drawn to a place on the drawing, mm."""
+    if leaf.swing is not None:
+        return swung_to(leaf, leaf.swing, x, y)
+    return slid_to(leaf, x)
+
+
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
-    Stage.FIT: fit_view,
+    Stage.FIT: fit_stage_view,
     Stage.LEAF: leaf_view,
     Stage.TIMBER: cutting_view,
     Stage.HARDWARE: hardware_view,

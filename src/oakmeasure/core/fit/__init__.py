@@ -1,1 +1,31 @@
-"""From the opening to the size of the leaf."""
+"""From opening to leaf: each way of hanging is a module that turns an opening into a `Fit`.
+
+To add one: a member of `Hanging` in core/hang_choices.py, with what is chosen for it; a function
+`(ctx, opening) -> Fit`; its line in `fit`.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from oakmeasure.core.context import Context
+    from oakmeasure.core.fit.shape import Fit
+    from oakmeasure.core.survey.opening import Opening
+
+
+def fit(ctx: Context, opening: Opening) -> Fit:
+    """Return the leaf that hangs in the opening the way that is chosen, judged."""
+    from oakmeasure.core.fit import cabinet, hung, slide, undecided
+    from oakmeasure.core.hang_choices import Hanging
+
+    hanging = ctx.leaf.hanging
+    if hanging is Hanging.OPEN:
+        return undecided.fit_open(ctx, opening)
+    if hanging.covers:
+        return slide.fit_slide(ctx, opening)
+    if hanging.lies_on:
+        return cabinet.fit_overlay(ctx, opening)
+    if hanging is Hanging.INSET:
+        return cabinet.fit_inset(ctx, opening)
+    return hung.fit_hung(ctx, opening)

@@ -3,92 +3,58 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.edges import gaps_along
+from oakmeasure.core.fit.shape import Fit, finished
 from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
 from oakmeasure.core.job import Hanging
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, minus, plus, total
-
-LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT = 150.0, 250.0
-UNEVEN = 3.0  # a gap that varies by more than this shows: common practice, no source
+from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 
-@dataclass(frozen=True, slots=True)
-class Fit:
-    """The leaf in its opening. x_hinge_edge: the leaf's hinge edge in the opening's coordinates; y_foot: its foot.
-
-    The glued size is the size at the bench, with the trimming allowance still on.
-    """
-
-    width: Figure
-    height: Figure
-    trim_side: Figure
-    trim_height: Figure
-    glued_width: Figure
-    glued_height: Figure
-    x_hinge_edge: float
-    y_foot: float
-    bevel: Figure
-    possible: bool
-
-
-def gaps(ctx: Context) -> None:
-    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's verdict."""
-    choice = ctx.leaf.fit
-    ctx.chosen("gap_hinge", "gap at the hinges", choice.gap_hinge, "fit.gap_hinge")
-    ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
-    ctx.chosen("gap_head", "gap at the head", choice.gap_head, "fit.gap_head")
-    ctx.chosen("gap_floor", "gap over the floor", choice.gap_floor, "fit.gap_floor")
-
-
-def fit(ctx: Context, opening: Opening) -> Fit:
-    """Work out the square leaf that hangs plumb in the opening, and judge it."""
-    choice = ctx.leaf.fit
+def fit_hung(ctx: Context, opening: Opening) -> Fit:
+    """Work out the square leaf, or pair, that hangs plumb in the opening on butts, and judge it."""
     hinge, latch, head, floor = (ctx.figures[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor"))
-    width = ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), minus(hinge), minus(latch)))
+    pair = ctx.leaf.hanging is Hanging.PAIR
+    if pair:
+        width = _half(ctx, opening, hinge)
+    else:
+        terms = (plus(opening.clear_width), minus(hinge), minus(latch))
+        width = ctx.figures.add(total("leaf_width", "leaf width", *terms))
     height = ctx.figures.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
-    side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
-    ends = ctx.chosen("trim_height", "trimming allowance, top and bottom each", choice.trim_height, "fit.trim_height")
-    glued_width = ctx.figures.add(total("glued_width", "width at the glue-up", plus(width), plus(side, 2)))
-    glued_height = ctx.figures.add(total("glued_height", "height at the glue-up", plus(height), plus(ends, 2)))
-    possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
-    if ctx.leaf.hanging is Hanging.OPEN:
-        possible = False
-        ctx.say("hanging-open", Level.LOOK, Stage.FIT, "How it hangs is not decided",
-                f"The opening is known: {ctx.show.size(opening.clear_width.value, opening.clear_height.value)} clear. "
-                "The leaf follows from the way of hanging.",
-                Remedy(f"Hang it {Hanging.LINING}", "hanging", Hanging.LINING), figure="clear_width")  # fmt: skip
-    elif not possible:
-        ctx.say(
-            "no-leaf",
-            Level.STOP,
-            Stage.FIT,
-            "No leaf is left",
-            f"The gaps leave {ctx.show.size(width.value, height.value)}; a leaf needs at least "
-            f"{ctx.show.size(LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT)}.",
-            Remedy("Smaller gaps, or read the opening again"),
-            figure="leaf_width",
+    meeting = ctx.figures.get("gap_meeting")
+    bevel = _bevel(ctx, width, meeting or latch)
+    at = (opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value)
+    apart = meeting.value - ctx.leaf.pair.rebate if meeting else 0.0
+    fitted = finished(ctx, width, height, bevel, at=at, leaves=2 if pair else 1, apart=apart)
+    if fitted.possible:
+        across = width if not pair else ctx.figures["pair_width"]
+        gaps_along(ctx, opening, across, height)
+    return fitted
+
+
+def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
+    """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
+    choice, add = ctx.leaf.pair, ctx.figures.add
+    meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
+    rebate = add(given("rebate", "rebated meeting, overlap", choice.rebate, edit="pair.rebate", choice=True))
+    both = add(
+        total(
+            "pair_both",
+            "both leaves together",
+            plus(opening.clear_width),
+            minus(hinge, 2),
+            minus(meeting),
+            *([plus(rebate)] if choice.rebate else []),
         )
-    bevel = _bevel(ctx, width, latch)
-    if possible:
-        _edges(ctx, opening, width, height, hinge, floor)
-    return Fit(
-        width,
-        height,
-        side,
-        ends,
-        glued_width,
-        glued_height,
-        opening.hinge_in.value + hinge.value,
-        opening.floor_high.value + floor.value,
-        bevel,
-        possible,
     )
+    width = add(total("leaf_width", "leaf width, each of the pair", plus(both, 0.5)))
+    add(total("pair_width", "the pair, hinge edge to hinge edge", plus(opening.clear_width), minus(hinge, 2)))
+    return width
 
 
 def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
@@ -167,52 +133,3 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
             "bevel", Level.FINE, Stage.FIT, "The latch edge passes", numbers, where="edge:latch", figure="least_bevel"
         )
     return school
-
-
-def _edges(ctx: Context, opening: Opening, width: Figure, height: Figure, hinge: Figure, floor: Figure) -> None:
-    """Add the gap at both ends of every edge; say where a square leaf leaves an uneven one."""
-    x0, y0 = opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value
-    x1, y1 = x0 + width.value, y0 + height.value
-    ends = {
-        "hinge side": (("at the foot", x0 - opening.hinge_foot[0]), ("at the head", x0 - opening.hinge_head[0])),
-        "latch side": (("at the foot", opening.latch_foot[0] - x1), ("at the head", opening.latch_head[0] - x1)),
-        "head": (("at the hinges", opening.hinge_head[1] - y1), ("at the latch", opening.latch_head[1] - y1)),
-        "floor": (("at the hinges", y0 - opening.hinge_foot[1]), ("at the latch", y0 - opening.latch_foot[1])),
-    }
-    uneven = False
-    for edge, ((first, one), (second, other)) in ends.items():
-        for where, value in ((first, one), (second, other)):
-            name = f"gap_{edge.split()[0]}_{where.split()[-1]}"
-            ctx.figures.add(
-                derived(
-                    name,
-                    f"gap, {edge}, {where}",
-                    value,
-                    Unit.MM,
-                    opening.clear_width,
-                    width,
-                    formula="from the adjusted corner to the square leaf",
-                )
-            )
-        if abs(one - other) > UNEVEN:
-            uneven = True
-            ctx.say(
-                f"uneven-{edge.split()[0]}",
-                Level.LOOK,
-                Stage.FIT,
-                f"The gap along the {edge} is uneven",
-                f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
-                Remedy("Pack the lining, or scribe that edge out of the trimming allowance"),
-                rule=f"a difference over {ctx.fmt(UNEVEN)} shows",
-                where=f"edge:{edge.split()[0]}",
-                figure=f"gap_{edge.split()[0]}_{first.split()[-1]}",
-            )
-    if not uneven:
-        ctx.say(
-            "even",
-            Level.FINE,
-            Stage.FIT,
-            "The gaps are even",
-            f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",
-            figure="leaf_width",
-        )

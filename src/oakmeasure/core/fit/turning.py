@@ -118,19 +118,24 @@ def clear_way(plan: Plan, *, latch_gap: float, degrees: float, pull: float = 0.0
     725.0
     """
     jamb = (plan.width + latch_gap, 0.0)
-    corners = plan.turned(degrees)
     if degrees >= 90:
-        return jamb[0] - max(x for x, _ in corners) - pull
+        return jamb[0] - max(x for x, _ in plan.turned(degrees)) - pull
+    return math.dist(jamb, nearest_of_leaf(plan, jamb, degrees))
+
+
+def nearest_of_leaf(plan: Plan, point: Point, degrees: float) -> Point:
+    """Return the place on the opened leaf's outline that is nearest to a point."""
+    corners = plan.turned(degrees)
     sides = zip(corners, (*corners[1:], corners[0]), strict=True)
-    return min(_distance(jamb, a, b) for a, b in sides)
+    return min((_nearest(point, a, b) for a, b in sides), key=lambda each: math.dist(each, point))
 
 
-def _distance(point: Point, a: Point, b: Point) -> float:
+def _nearest(point: Point, a: Point, b: Point) -> Point:
     dx, dy = b[0] - a[0], b[1] - a[1]
     square = dx * dx + dy * dy
     share = 0.0 if square == 0 else ((point[0] - a[0]) * dx + (point[1] - a[1]) * dy) / square
     share = min(max(share, 0.0), 1.0)
-    return math.dist(point, (a[0] + share * dx, a[1] + share * dy))
+    return a[0] + share * dx, a[1] + share * dy
 
 
 def corner_rise(*, width: float, lean_latch: float, lean_out: float, degrees: float) -> float:

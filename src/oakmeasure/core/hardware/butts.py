@@ -12,7 +12,7 @@ from itertools import pairwise
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.hung import Fit
+from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hardware.loads import top_hinge_pull
 from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.units import Unit

@@ -1,0 +1,90 @@
+"""Cabinet leaves: lying on their opening (full or half overlay), or inset; one, or a run on one frame."""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.fit.edges import gaps_along
+from oakmeasure.core.fit.shape import Fit, finished, square_edge
+from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, given, minus, plus, total
+
+LEAST_BETWEEN = 2.0  # between two leaves of a run, or they rub: common practice, no source
+
+
+def fit_overlay(ctx: Context, opening: Opening) -> Fit:
+    """Work out a leaf that lies on its opening: opening + overlay at each edge."""
+    choice, add = ctx.leaf.cabinet, ctx.figures.add
+    overlay = add(given("overlay", "overlay", choice.overlay, edit="cabinet.overlay", choice=True))
+    shared = overlay
+    if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
+        division = add(
+            given("division", "division that two leaves share", choice.division, edit="cabinet.division", choice=True)
+        )
+        between = add(given("gap_between", "gap between the two", choice.gap, edit="cabinet.gap", choice=True))
+        shared = add(
+            total(
+                "overlay_shared",
+                "overlay on the division, each",
+                plus(division, 0.5),
+                minus(between, 0.5),
+                source="half of what the division leaves",
+            )
+        )
+    width = add(total("leaf_width", "leaf width", plus(opening.clear_width), plus(shared), plus(overlay)))
+    height = add(total("leaf_height", "leaf height", plus(opening.clear_height), plus(overlay, 2)))
+    at = (opening.hinge_in.value - shared.value, opening.floor_high.value - overlay.value)
+    apart = _run(ctx, overlay)
+    return finished(ctx, width, height, square_edge(ctx), at=at, leaves=choice.run, apart=apart)
+
+
+def _run(ctx: Context, overlay: Figure) -> float:
+    """Add the gap from leaf to leaf of a run, and judge it; return it."""
+    choice = ctx.leaf.cabinet
+    if choice.run == 1:
+        return 0.0
+    frame = ctx.figures.add(
+        given("frame", "frame between two openings", choice.frame, edit="cabinet.frame", choice=True)
+    )
+    ctx.figures.add(given("run", "leaves in the run", choice.run, Unit.COUNT, edit="cabinet.run", choice=True))
+    between = ctx.figures.add(total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2)))
+    if between.value < LEAST_BETWEEN:
+        most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
+        ctx.say(
+            "run-tight",
+            Level.STOP,
+            Stage.FIT,
+            "The leaves of the run rub",
+            f"{ctx.fmt(between)} from one to the next: {ctx.fmt(overlay)} of overlay, {ctx.fmt(frame)} of frame.",
+            Remedy(f"Overlay {ctx.fmt(most)}", "cabinet.overlay", most),
+            rule=f"at least {ctx.fmt(LEAST_BETWEEN)}",
+            figure="run_between",
+        )
+    else:
+        ctx.say(
+            "run",
+            Level.FINE,
+            Stage.FIT,
+            f"{choice.run} leaves in a run",
+            f"{ctx.fmt(between)} from one to the next.",
+            figure="run_between",
+        )
+    return between.value
+
+
+def fit_inset(ctx: Context, opening: Opening) -> Fit:
+    """Work out a leaf that stands in its opening, on cups: opening − a gap at each edge."""
+    f, add = ctx.figures, ctx.figures.add
+    width = add(
+        total("leaf_width", "leaf width", plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
+    )
+    height = add(
+        total("leaf_height", "leaf height", plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
+    )
+    at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
+    fitted = finished(ctx, width, height, square_edge(ctx), at=at)
+    if fitted.possible:
+        gaps_along(ctx, opening, width, height)
+    return fitted

@@ -1,0 +1,61 @@
+"""The gap along every edge of a square leaf that stands in its opening."""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived
+
+UNEVEN = 3.0  # a gap that varies by more than this shows: common practice, no source
+
+
+def gaps_along(ctx: Context, opening: Opening, width: Figure, height: Figure) -> None:
+    """Add the gap at both ends of every edge; say where a square leaf leaves an uneven one."""
+    hinge, floor = ctx.figures["gap_hinge"], ctx.figures["gap_floor"]
+    x0, y0 = opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value
+    x1, y1 = x0 + width.value, y0 + height.value
+    ends = {
+        "hinge side": (("at the foot", x0 - opening.hinge_foot[0]), ("at the head", x0 - opening.hinge_head[0])),
+        "latch side": (("at the foot", opening.latch_foot[0] - x1), ("at the head", opening.latch_head[0] - x1)),
+        "head": (("at the hinges", opening.hinge_head[1] - y1), ("at the latch", opening.latch_head[1] - y1)),
+        "floor": (("at the hinges", y0 - opening.hinge_foot[1]), ("at the latch", y0 - opening.latch_foot[1])),
+    }
+    uneven = False
+    for edge, ((first, one), (second, other)) in ends.items():
+        for where, value in ((first, one), (second, other)):
+            name = f"gap_{edge.split()[0]}_{where.split()[-1]}"
+            ctx.figures.add(
+                derived(
+                    name,
+                    f"gap, {edge}, {where}",
+                    value,
+                    Unit.MM,
+                    opening.clear_width,
+                    width,
+                    formula="from the adjusted corner to the square leaf",
+                )
+            )
+        if abs(one - other) > UNEVEN:
+            uneven = True
+            ctx.say(
+                f"uneven-{edge.split()[0]}",
+                Level.LOOK,
+                Stage.FIT,
+                f"The gap along the {edge} is uneven",
+                f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
+                Remedy("Pack the lining, or scribe that edge out of the trimming allowance"),
+                rule=f"a difference over {ctx.fmt(UNEVEN)} shows",
+                where=f"edge:{edge.split()[0]}",
+                figure=f"gap_{edge.split()[0]}_{first.split()[-1]}",
+            )
+    if not uneven:
+        ctx.say(
+            "even",
+            Level.FINE,
+            Stage.FIT,
+            "The gaps are even",
+            f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",
+            figure="leaf_width",
+        )

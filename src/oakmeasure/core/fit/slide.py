@@ -1,0 +1,286 @@
+"""Leaves that slide in front of the wall or into it, that pass each other, or that cover and lift off."""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.along import Bypass, bypassing, least_centre, missing_backing
+from oakmeasure.core.fit.shape import Fit, finished, square_edge
+from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.readings import Side
+from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+
+
+def fit_slide(ctx: Context, opening: Opening) -> Fit:
+    """Work out a leaf before its opening: its size by its overlaps, its way, its track, what it must clear."""
+    choice, add = ctx.leaf.slide, ctx.figures.add
+    hanging = ctx.leaf.hanging
+    left = add(
+        given(
+            "overlap_hinge", "overlap at the hinge side", choice.overlap_hinge, edit="slide.overlap_hinge", choice=True
+        )
+    )
+    right = add(
+        given(
+            "overlap_latch", "overlap at the latch side", choice.overlap_latch, edit="slide.overlap_latch", choice=True
+        )
+    )
+    leaves, apart = 1, 0.0
+    if hanging.bypasses:
+        width, passing = _bypass(ctx, opening, left)
+        leaves, apart = 2, -ctx.figures["centre"].value
+        clear = passing.clear if passing else 0.0
+    else:
+        width = _width(ctx, opening, left, right)
+        clear = opening.clear_width.value
+    height = _height(ctx, opening)
+    if hanging.slides:
+        _way(ctx, opening, clear)
+        _track(ctx, opening, width)
+        _floor(ctx)
+    _stack(ctx, leaves)
+    foot = opening.floor_high.value
+    peak = ctx.figures.get("floor_peak")
+    foot = max(foot, peak.value if peak is not None and hanging.slides else foot) + ctx.figures["gap_floor"].value
+    at = (opening.hinge_in.value - left.value, foot)
+    fitted = finished(ctx, width, height, square_edge(ctx), at=at, leaves=leaves, apart=apart)
+    if fitted.possible:
+        _gear(ctx, opening, height)
+    return fitted
+
+
+def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figure:
+    size = ctx.leaf.slide.size_width
+    if size is not None:
+        width = ctx.reading("leaf_width", "leaf width, the slab at hand", size, "slide.size_width")
+        covered = width.value - opening.clear_width.value
+        if covered < left.value + right.value - 0.05:
+            ctx.say("slab-narrow", Level.LOOK, Stage.FIT, "The slab covers less than was wished",
+                    f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
+                    Remedy("A wider slab, or less overlap"), figure="leaf_width")  # fmt: skip
+        return width
+    return ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), plus(left), plus(right)))
+
+
+def _height(ctx: Context, opening: Opening) -> Figure:
+    choice = ctx.leaf.slide
+    if choice.size_height is not None:
+        return ctx.reading("leaf_height", "leaf height, the slab at hand", choice.size_height, "slide.size_height")
+    head = ctx.figures.add(
+        given("overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True)
+    )
+    floor = ctx.figures["gap_floor"]
+    return ctx.figures.add(
+        total(
+            "leaf_height",
+            "leaf height",
+            plus(opening.clear_height),
+            plus(head),
+            minus(floor),
+            source="opening + head overlap − floor gap; an overlap may be negative",
+        )
+    )
+
+
+def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypass | None]:
+    """Add track and leaf of two that pass each other; a STOP where their rollers cannot."""
+    choice, add = ctx.leaf.slide, ctx.figures.add
+    rail = ctx.leaf.hanging is Hanging.BYPASS_RAIL
+    least = least_centre(roller=choice.roller, roller_in=choice.roller_in) if rail else 0.0
+    value = choice.centre if choice.centre is not None else max(least, 60.0 if not rail else least)
+    centre = add(given("centre", "overlap of the leaves in the middle", value, edit="slide.centre", choice=True))
+    track = add(total("track_needed", "track", plus(opening.clear_width), plus(side, 2)))
+    width = add(total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5)))
+    try:
+        passing = bypassing(opening=opening.clear_width.value, side=side.value, centre=value, one_rail=rail,
+                            roller=choice.roller, roller_in=choice.roller_in)  # fmt: skip
+    except InputError as error:
+        remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
+        ctx.say("bypass", Level.STOP, Stage.FIT, "The two leaves cannot pass",
+                f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.", remedy,
+                rule="on one rail the wheels stand between each other", figure="centre")  # fmt: skip
+        return width, None
+    return width, passing
+
+
+def _way(ctx: Context, opening: Opening, clear: float) -> None:
+    """Add the clear way, less a pull that cannot pass the jamb."""
+    choice, add = ctx.leaf.slide, ctx.figures.add
+    hanging = ctx.leaf.hanging
+    inputs = [opening.clear_width, ctx.figures["overlap_hinge"]]
+    how = "the opening, the leaf slid right past it"
+    if hanging.bypasses:
+        inputs += [ctx.figures["leaf_width"]]
+        how = "opening − leaf + side overlap" + (", less a roller" if hanging is Hanging.BYPASS_RAIL else "")
+    way = clear - choice.pull
+    if choice.pull:
+        inputs.append(add(given("pull", "pull that cannot pass the jamb", choice.pull, edit="slide.pull", choice=True)))
+        how += ", less the pull"
+    figure = add(derived("clear_way", "clear way", way, Unit.MM, *inputs, formula=how))
+    ctx.say("clear-way", Level.FINE, Stage.FIT, f"The clear way is {ctx.fmt(figure)}",
+            f"Of an opening of {ctx.fmt(opening.clear_width)}.", Remedy("Access widths: local code decides"),
+            figure="clear_way")  # fmt: skip
+
+
+def _track(ctx: Context, opening: Opening, width: Figure) -> None:
+    """Add the track that is needed and judge the one at hand, and the free wall beside the opening."""
+    choice, add, hanging = ctx.leaf.slide, ctx.figures.add, ctx.leaf.hanging
+    needed = ctx.figures.get("track_needed") or add(total("track_needed", "track, twice the leaf", plus(width, 2)))
+    if choice.track is not None:
+        there = add(given("track", "track at hand", choice.track, edit="slide.track", choice=True))
+        rest = there.value - needed.value
+        if there.value < width.value:
+            ctx.say(
+                "track-short",
+                Level.STOP,
+                Stage.FIT,
+                "The track is shorter than its leaf",
+                f"{ctx.fmt(there)} for a leaf of {ctx.fmt(width)}.",
+                Remedy("A longer track"),
+                figure="track",
+            )
+        elif rest < 0:
+            ctx.say("track-short", Level.LOOK, Stage.FIT, "The leaf does not clear the opening",
+                    f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
+                    Remedy("A longer track, or take the way that is left"), figure="track_needed")  # fmt: skip
+        else:
+            ctx.say("track", Level.FINE, Stage.FIT, "The track is long enough",
+                    f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.", figure="track_needed")  # fmt: skip
+    if hanging.bypasses or hanging is Hanging.POCKET or choice.free_wall is None:
+        return
+    stop = add(given("stop", "kept free for the stop", choice.stop, edit="slide.stop", choice=True))
+    wanted = add(
+        total(
+            "free_wall_needed", "free wall that it needs", plus(width), minus(ctx.figures["overlap_latch"]), plus(stop)
+        )
+    )
+    free = add(
+        given("free_wall", "free wall beside the opening", choice.free_wall, edit="slide.free_wall", choice=True)
+    )
+    if free.value < wanted.value:
+        lost = wanted.value - free.value
+        ctx.say(
+            "free-wall",
+            Level.LOOK,
+            Stage.FIT,
+            "The wall beside is too short",
+            f"{ctx.fmt(free)} free; the leaf needs {ctx.fmt(wanted)}: {ctx.fmt(lost)} stay in the way.",
+            Remedy("A pair, by-passing leaves, or a leaf that goes the other way"),
+            figure="free_wall_needed",
+        )
+
+
+def _floor(ctx: Context) -> None:
+    rise = ctx.figures.get("floor_rise")
+    if rise is None or rise.value < 0.05:
+        return
+    ctx.figures.add(
+        total(
+            "hung_higher", "hung higher, for the floor along its way", plus(rise), source="set from the highest point"
+        )
+    )
+    ctx.say(
+        "hung-higher",
+        Level.LOOK,
+        Stage.FIT,
+        "Hang it from the highest floor",
+        f"The floor rises {ctx.fmt(rise)} along the travel: track and leaf go up by as much; the size stays.",
+        Remedy("Mark the track from the highest point, not at the opening"),
+        figure="hung_higher",
+    )
+
+
+def _stack(ctx: Context, leaves: int) -> None:
+    """From the wall outward: what stands out, air, leaf, air, second leaf; against the track and against the wish."""
+    choice, add, f = ctx.leaf.slide, ctx.figures.add, ctx.figures
+    outs = [
+        f[f"in_the_way_{at}"] for at, each in enumerate(ctx.leaf.in_the_way, start=1)
+        if each.stands_out.value > 0 and each.where is not Side.FLOOR
+    ]  # fmt: skip
+    air = add(given("slide_air", "air between leaf and what it passes", choice.air, edit="slide.air", choice=True))
+    most = max(outs, key=lambda each: each.value, default=None)
+    terms = [plus(air)] if most is None else [plus(most), plus(air)]
+    back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
+    thick = f["thickness"]
+    layers = [plus(back), plus(thick)] + ([plus(air), plus(thick)] if leaves == 2 and
+                                          ctx.leaf.hanging is Hanging.BYPASS_TRACKS else [])  # fmt: skip
+    out = add(total("stands_out", "stands out of the wall", *layers))
+    if choice.stand_off is not None:
+        off = add(given("stand_off", "stand-off of the track", choice.stand_off, edit="slide.stand_off", choice=True))
+        missing = missing_backing(needed=back.value, stand_off=off.value)
+        board = add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
+                            formula="what the leaf must pass less the track's stand-off"))  # fmt: skip
+        if missing > 0:
+            what = most.label.partition(",")[0] if most is not None else "wall"
+            ctx.say("backing", Level.LOOK, Stage.FIT, "The leaf would rub on what stands out",
+                    f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
+                    Remedy(f"A backing board of {ctx.fmt(board)} behind the track"),
+                    Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
+                    rule=f"{ctx.fmt(air)} of air", figure="backing")  # fmt: skip
+        else:
+            ctx.say("backing", Level.FINE, Stage.FIT, "The leaf clears what stands out",
+                    f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.", figure="back_off")  # fmt: skip
+    if choice.projection is not None:
+        wish = add(
+            given(
+                "projection", "wished: stands out no more than", choice.projection, edit="slide.projection", choice=True
+            )
+        )
+        over = out.value - wish.value
+        if over > 0.05:
+            thinner = (wish.value - back.value) / leaves - (choice.air / 2 if leaves == 2 else 0)
+            words = (
+                f"What stands behind it takes {ctx.fmt(back)}" if most is not None else "Wall and air take their part"
+            )
+            ctx.say(
+                "projection",
+                Level.LOOK,
+                Stage.FIT,
+                "It stands out more than was wished",
+                f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
+                *([Remedy(f"Leaves of {ctx.fmt(thinner)}", "build.thickness", thinner)] if thinner >= 16 else []),
+                Remedy(f"Or give the wish up: {ctx.fmt(out)}", "slide.projection", out.value),
+                Remedy("Or move what stands behind"),
+                rule="a wish, with its price",
+                figure="stands_out",
+            )
+
+
+def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
+    """Judge whether the opening is as tall as the set needs."""
+    choice, add = ctx.leaf.slide, ctx.figures.add
+    if choice.gear_height is None:
+        return
+    gear = add(
+        given(
+            "gear_height", "the set needs, beyond the leaf", choice.gear_height, edit="slide.gear_height", choice=True
+        )
+    )
+    needed = add(total("opening_needed", "opening that the set needs", plus(height), plus(gear)))
+    crown = opening.head_low.value - opening.floor_high.value
+    if opening.taken.outline.of(Side.HEAD):
+        crown = max(y for _, y in opening.taken.outline.of(Side.HEAD)) - opening.floor_high.value
+    there = add(
+        derived(
+            "opening_there",
+            "opening, floor to head",
+            crown,
+            Unit.MM,
+            opening.clear_height,
+            formula="where it is tallest",
+        )
+    )
+    short = add(total("gear_short", "missing for the set", plus(needed), minus(there)))
+    if short.value > 0.05:
+        shorter = height.value - short.value
+        ctx.say("gear-short", Level.STOP, Stage.FIT, "The set does not fit the opening",
+                f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
+                Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
+                Remedy("Cut the head out: dear, dirty, and structure"), Remedy("A lower set"),
+                rule="tracks state the opening they need: compare before cutting", figure="gear_short")  # fmt: skip
+    else:
+        ctx.say("gear", Level.FINE, Stage.FIT, "The set fits the opening",
+                f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.", figure="opening_needed")  # fmt: skip

@@ -1,0 +1,153 @@
+"""Every way of hanging: sizes, what stands in the way, and that every remedy offered mends."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oakmeasure.core import edits
+from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by
+from oakmeasure.core.hang_choices import CabinetChoices, Hanging, PairChoices, SlideChoices
+from oakmeasure.core.job import FitChoices, Framed, Hand, Reading
+from oakmeasure.core.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import Show
+from oakmeasure.core.verdicts import Level
+from samples import codes, job, readings, solved, square_readings
+
+LEVEL = {"width_top": 800.0, "width_bottom": 800.0, "height_hinge": 2000.0, "height_latch": 2000.0, "lean_hinge": 0.0,
+         "lean_latch": 0.0}  # fmt: skip
+
+
+def standing(out, where=Side.HINGE, away=6.0, what=Thing.ARCHITRAVE):
+    return InTheWay(what=what, where=where, away=away, stands_out=Reading(value=out))
+
+
+def hung(way, **more):
+    return solved(readings=readings(**LEVEL), hanging=way, **more)
+
+
+@given(
+    st.sampled_from([Hanging.LINING, Hanging.PAIR, Hanging.INSET, Hanging.INSET_BUTTS]),
+    st.floats(0, 8),
+    st.floats(0, 8),
+)
+def test_leaves_and_gaps_fill_the_opening(way, side, meeting):
+    gaps = FitChoices(gap_hinge=side, gap_latch=side, gap_head=side, gap_floor=side)
+    leaf = hung(way, fit=gaps, pair=PairChoices(meeting=meeting))
+    count = leaf.fit.leaves
+    between = meeting if count == 2 else 0.0
+    assert count * leaf.fit.width.value + between + 2 * side == pytest.approx(800)
+
+
+def test_rebated_meeting_adds_its_overlap_to_the_two():
+    square, rebated = (hung(Hanging.PAIR, pair=PairChoices(meeting=3, rebate=each)) for each in (0, 12))
+    assert 2 * (rebated.fit.width.value - square.fit.width.value) == pytest.approx(12)
+    assert rebated.fit.apart == 3 - 12
+
+
+@given(st.integers(2, 8), st.floats(5, 20), st.floats(30, 80))
+def test_leaves_of_a_run_cover_the_frame_with_even_gaps_or_say_that_they_rub(count, overlay, frame):
+    leaf = hung(Hanging.OVERLAY, cabinet=CabinetChoices(overlay=overlay, run=count, frame=frame))
+    length = count * 800 + (count - 1) * frame + 2 * overlay
+    assert count * leaf.fit.width.value + (count - 1) * leaf.fit.apart == pytest.approx(length)
+    assert ("run-tight" in codes(leaf)) is (leaf.fit.apart < 2)
+
+
+def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
+    cases = {
+        "run-tight": {"hanging": Hanging.OVERLAY, "cabinet": CabinetChoices(overlay=22, run=3, frame=40)},
+        "bypass": {"hanging": Hanging.BYPASS_RAIL, "slide": SlideChoices(centre=80)},
+        "backing": {"hanging": Hanging.SLIDING, "slide": SlideChoices(stand_off=10), "in_the_way": (standing(22),)},
+        "projection": {"hanging": Hanging.COVER, "slide": SlideChoices(projection=40), "in_the_way": (standing(9),)},
+        "gear-short": {"hanging": Hanging.POCKET,
+                       "slide": SlideChoices(gear_height=92, size_height=Reading(value=1981))},
+    }  # fmt: skip
+    for code, more in cases.items():
+        sample = job(readings=readings(**LEVEL), **more)
+        said = next(each for each in solve(sample).leaves[0].verdicts if each.code == code)
+        assert said.level is not Level.FINE
+        offered = [each for each in said.remedies if each.path]
+        assert offered, code
+        for remedy in offered:
+            after = solve(edits.with_remedy(sample, "leaf-1", remedy)).leaves[0]
+            assert not [each for each in after.verdicts if each.code == code and each.level is said.level], (
+                code,
+                remedy,
+            )
+
+
+@pytest.mark.parametrize(
+    ("slide", "code", "level"),
+    [
+        (SlideChoices(track=700), "track-short", Level.STOP), (SlideChoices(track=1500), "track-short", Level.LOOK),
+        (SlideChoices(track=2000), "track", Level.FINE), (SlideChoices(free_wall=500), "free-wall", Level.LOOK),
+        (SlideChoices(size_width=Reading(value=820)), "slab-narrow", Level.LOOK),
+    ],
+)  # fmt: skip
+def test_track_wall_and_slab_are_judged(slide, code, level):
+    assert code in codes(hung(Hanging.SLIDING, slide=slide), level)
+
+
+def test_negative_overlap_is_a_leaf_smaller_than_its_opening():
+    leaf = hung(Hanging.FLOOR_GEAR, slide=SlideChoices(overlap_head=-10), fit=FitChoices(gap_floor=10))
+    assert leaf.fit.height.value == pytest.approx(1980)
+
+
+def test_pull_that_cannot_pass_the_jamb_comes_off_the_clear_way():
+    assert hung(Hanging.SLIDING, slide=SlideChoices(pull=45)).figures["clear_way"].value == pytest.approx(755)
+
+
+def test_architrave_stops_the_leaf_and_a_pin_further_out_lets_it_open():
+    sample = job(readings=readings(**LEVEL), in_the_way=(standing(18),))
+    leaf = solve(sample).leaves[0]
+    assert leaf.figures["opens_to"].value == pytest.approx(145.8, abs=0.1)  # p 6, s 1, gap 2
+    said = next(each for each in leaf.verdicts if each.code == "opens")
+    assert "architrave" in said.sentence
+    mended = solve(edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
+    assert mended.figures["opens_to"].value == 180
+
+
+def test_hinge_line_out_of_plumb_says_how_the_corner_moves():
+    leaf = solved(
+        readings=readings(**{**LEVEL, "lean_hinge": 4.0, "lean_latch": 4.0}, across_hinge=3.0, across_latch=3.0)
+    )
+    said = next(each for each in leaf.verdicts if each.code == "corner-rise")
+    assert "rises" in said.sentence
+    assert leaf.figures["corner_rise"].value == pytest.approx(2 * leaf.fit.width.value * 4 / 2000, abs=0.02)
+
+
+def test_rising_hinges_are_offered_where_part_of_the_way_is_high():
+    points = tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in ((20, 0), (90, 8)))
+    leaf = solved(readings=readings(**LEVEL), floor=FloorReadings(swing=points))
+    assert "rising-hinges" in codes(leaf, Level.LOOK)
+    assert leaf.figures["rising_easing"].value > 0
+
+
+@given(
+    st.sampled_from(list(Hanging)), st.floats(250, 2800), st.floats(400, 3500), st.floats(-200, 400), st.floats(0, 60),
+    st.booleans(), st.floats(0, 1),
+)  # fmt: skip
+def test_no_choice_of_hanging_makes_the_leaf_or_its_picture_fail(way, width, height, overlap, overlay, right, opened):
+    slide = SlideChoices(overlap_hinge=overlap, overlap_latch=overlap, overlap_head=overlap, stand_off=12, track=900,
+                         free_wall=600, gear_height=80, projection=50)  # fmt: skip
+    leaf = solved(
+        readings=square_readings(width, height), hanging=way, hand=Hand.RIGHT if right else Hand.LEFT, slide=slide,
+        cabinet=CabinetChoices(overlay=overlay, run=2), in_the_way=(standing(20), standing(9, Side.BEHIND, 300)),
+    )  # fmt: skip
+    for page in FitPage:
+        drawing = fit_stage_view(leaf, Show(), page=page, opened=opened)
+        assert drawing.shapes
+        assert not any("nan" in text for text in drawing.texts())
+
+
+@pytest.mark.parametrize("hand", list(Hand))
+@pytest.mark.parametrize("way", [Hanging.LINING, Hanging.SLIDING, Hanging.BYPASS_TRACKS])
+@pytest.mark.parametrize("share", [0.1, 0.35, 0.8, 1.0])
+def test_handle_dragged_to_where_it_is_drawn_opens_the_leaf_as_far(hand, way, share):
+    leaf = hung(way, hand=hand, build=Framed(thickness=20, panel_thickness=6))
+    drawing = fit_stage_view(leaf, Show(), page=FitPage.WAY, opened=share)
+    ring = next(shape for shape in drawing.shapes if shape.ref == "handle:opened").points
+    x, y = (sum(each[at] for each in ring) / len(ring) for at in (0, 1))
+    assert opened_by(leaf, x, y) == pytest.approx(share, abs=1e-6)
