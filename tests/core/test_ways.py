@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by
-from oakmeasure.core.hang_choices import CabinetChoices, Hanging, PairChoices, SlideChoices
+from oakmeasure.core.hang_choices import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.job import FitChoices, Framed, Hand, Reading
 from oakmeasure.core.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
 from oakmeasure.core.solve import solve
@@ -151,3 +151,30 @@ def test_handle_dragged_to_where_it_is_drawn_opens_the_leaf_as_far(hand, way, sh
     ring = next(shape for shape in drawing.shapes if shape.ref == "handle:opened").points
     x, y = (sum(each[at] for each in ring) / len(ring) for at in (0, 1))
     assert opened_by(leaf, x, y) == pytest.approx(share, abs=1e-6)
+
+
+def test_scribed_leaf_keeps_every_gap_and_says_what_comes_off_where():
+    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": 6.0, "height_latch": 2003.0})
+    leaf = solved(readings=crooked, fit=FitChoices(shape=LeafShape.SCRIBED))
+    square = solved(readings=crooked)
+    assert leaf.fit.width.value > square.fit.width.value + 5
+    assert leaf.figures["scribe_latch_edge_foot"].value == pytest.approx(6, abs=0.1)
+    assert leaf.figures["gap_latch_foot"].value == leaf.figures["gap_latch_head"].value
+    assert "scribed" in codes(leaf, Level.FINE)
+    assert len(leaf.fit.outline) == 4
+
+
+def test_square_leaf_of_most_area_is_never_smaller_than_the_widest():
+    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": 6.0, "height_latch": 2009.0})
+    sizes = {}
+    for aim in Aim:
+        leaf = solved(readings=crooked, fit=FitChoices(aim=aim))
+        sizes[aim] = leaf.fit.width.value * leaf.fit.height.value
+    assert sizes[Aim.AREA] >= sizes[Aim.WIDTH] - 1
+
+
+def test_gaps_larger_than_the_opening_leave_no_leaf_and_say_so():
+    small = square_readings(250, 350)
+    wide = FitChoices(gap_hinge=60, gap_latch=60, gap_head=60, gap_floor=60)
+    for fit in (wide, wide.model_copy(update={"shape": LeafShape.SCRIBED}), wide.model_copy(update={"aim": Aim.AREA})):
+        assert "no-leaf" in codes(solved(readings=small, fit=fit), Level.STOP)

@@ -13,6 +13,7 @@ from shapely.geometry import Polygon
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import bypassing, height_under_track, short_by, slid_height, slid_width
+from oakmeasure.core.fit.largest import largest_square
 from oakmeasure.core.fit.swing import square_corner_growth
 from oakmeasure.core.fit.turning import (
     Plan,
@@ -23,6 +24,10 @@ from oakmeasure.core.fit.turning import (
     self_swing_nm,
     throw_deg,
 )
+from oakmeasure.core.hang_choices import Aim
+from oakmeasure.core.readings import Side
+from oakmeasure.core.survey.outline import HalfPlane, half_planes
+from oakmeasure.core.survey.taken import outline_of
 from oakmeasure.core.units import Show, System, parse_length
 
 inch = parse_length
@@ -147,3 +152,44 @@ def test_set_that_needs_more_than_there_is_is_3_3_4_short():
 
 def test_track_that_is_up_gives_the_leaf():
     assert height_under_track(floor_to_track=2100, drop=35, floor_gap=12) == 2053
+
+
+# --- the largest leaf --------------------------------------------------------------------------------------
+
+
+def _brute_force(planes: list[HalfPlane]) -> float:
+    """The most area of an upright rectangle inside half-planes: a grid over foot and head, refined eight times."""
+    a, b, c = (np.array([getattr(each, name) for each in planes])[:, None, None] for name in "abc")
+    low, high = np.array([-50.0, 1200.0]), np.array([700.0, 2300.0])
+    best = 0.0
+    for _ in range(9):
+        foot, head = np.meshgrid(np.linspace(low[0], high[0], 61), np.linspace(low[1], high[1], 61), indexing="ij")
+        reach = c - b * np.where(b * foot > b * head, foot, head)  # the end of each side that binds
+        with np.errstate(divide="ignore", invalid="ignore"):
+            x = reach / a
+        right = np.min(np.where(a > 1e-9, x, np.inf), axis=0)
+        left = np.max(np.where(a < -1e-9, x, -np.inf), axis=0)
+        free = np.all(np.where(np.abs(a) <= 1e-9, reach >= 0, True), axis=0)
+        area = np.where(free, np.maximum(right - left, 0) * np.maximum(head - foot, 0), 0.0)
+        at = np.unravel_index(np.argmax(area), area.shape)
+        best, centre = float(area[at]), np.array([foot[at], head[at]])
+        span = (high - low) / 12
+        low, high = centre - span, centre + span
+    return best
+
+
+def test_largest_leaf_of_200_crooked_openings_agrees_with_a_brute_force_search():
+    """[G] brute force over foot and head; agreement of the leaf's mean side to 0.01 mm."""
+    source = np.random.default_rng(8)
+    gaps = {Side.HINGE: 2.0, Side.LATCH: 3.0, Side.HEAD: 2.0, Side.FLOOR: 6.0}
+    for _ in range(200):
+        off = source.uniform(-30, 30, 8)
+        corners = ((off[0], off[1]), (800 + off[2], off[3]), (800 + off[4], 2000 + off[5]), (off[6], 2000 + off[7]))
+        outline = outline_of(corners)
+        box = largest_square(outline, gaps, Aim.AREA)
+        ours, theirs = (box.x1 - box.x0) * (box.y1 - box.y0), _brute_force(half_planes(outline, gaps))
+        assert abs(math.sqrt(ours) - math.sqrt(theirs)) < 0.01
+        for plane in half_planes(outline, gaps):
+            for x in (box.x0, box.x1):
+                for y in (box.y0, box.y1):
+                    assert plane.a * x + plane.b * y <= plane.c + 1e-3

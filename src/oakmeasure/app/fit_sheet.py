@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from oakmeasure.app.sheet_parts import Choice, Field, Group, enum_options, field_choice
 from oakmeasure.core.drawings.views import FitPage
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hang_choices import Aim, Hanging, LeafShape
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.units import Unit
 
@@ -33,6 +33,10 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
     hung = _where(lambda way: not way.covers and not way.lies_on)
     return (
         Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), rules), page=page),
+        Group("Of a crooked opening", (
+            field_choice("fit.shape", "Made", enum_options(LeafShape)),
+            field_choice("fit.aim", "Square: aim", enum_options(Aim)),
+        ), page=page, when=_where(lambda way: way in (Hanging.LINING, Hanging.INSET_BUTTS))),
         Group("Gaps", (
             _gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR,
         ), hint="empty: by the rules", page=page, when=hung),

@@ -55,6 +55,20 @@ class Hanging(StrEnum):
         return self.slides or self is Hanging.COVER
 
 
+class LeafShape(StrEnum):
+    """What is made of a crooked opening."""
+
+    SQUARE = "a square leaf"
+    SCRIBED = "scribed to the opening"
+
+
+class Aim(StrEnum):
+    """Which square leaf is the largest."""
+
+    WIDTH = "width, then height"
+    AREA = "the most area"
+
+
 Overlap = Annotated[float, between(-200, 400, "overlap")]
 Small = Annotated[float, between(0, 300, "size")]
 

@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import CabinetChoices, Hanging, PairChoices, SlideChoices
+from oakmeasure.core.hang_choices import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.readings import (
     ButtLength,
     FloorReadings,
@@ -65,6 +65,8 @@ class FitChoices(Model):
     trim_side: Trim | None = None
     trim_height: Trim | None = None
     bevel_deg: Annotated[float, between(0, 10, "bevel", "degrees")] | None = None
+    shape: LeafShape = LeafShape.SQUARE
+    aim: Aim = Aim.WIDTH
 
 
 class Framed(Model):

@@ -25,6 +25,8 @@ def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
     sketch, step = sketch_for(leaf), ROOM * unit_step(build)
     surround(sketch, leaf, step)
     front(sketch, build)
+    if leaf.fit.outline:  # what is scribed off the rectangle that it was glued up to
+        sketch.line([*leaf.fit.outline, leaf.fit.outline[0]], Layer.DOUBT)
     _gaps(sketch, leaf, show, step)
     _sizes(sketch, leaf, show, step)
     _latch_edge(sketch.page(), leaf, show, build.width + 15 * step, step)

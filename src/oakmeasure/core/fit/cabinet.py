@@ -86,5 +86,5 @@ def fit_inset(ctx: Context, opening: Opening) -> Fit:
     at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
     fitted = finished(ctx, width, height, square_edge(ctx), at=at)
     if fitted.possible:
-        gaps_along(ctx, opening, width, height)
+        gaps_along(ctx, opening, width, height, at)
     return fitted

@@ -11,10 +11,14 @@ from oakmeasure.core.working import Figure, derived
 UNEVEN = 3.0  # a gap that varies by more than this shows: common practice, no source
 
 
-def gaps_along(ctx: Context, opening: Opening, width: Figure, height: Figure) -> None:
-    """Add the gap at both ends of every edge; say where a square leaf leaves an uneven one."""
-    hinge, floor = ctx.figures["gap_hinge"], ctx.figures["gap_floor"]
-    x0, y0 = opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value
+def gaps_along(
+    ctx: Context, opening: Opening, width: Figure, height: Figure, at: tuple[float, float], *, is_scribed: bool = False
+) -> None:
+    """Add the gap at both ends of every edge; say where a square leaf leaves an uneven one.
+
+    at: the leaf's hinge edge and foot, in the opening's coordinates. is_scribed: then each gap is what was asked.
+    """
+    x0, y0 = at
     x1, y1 = x0 + width.value, y0 + height.value
     ends = {
         "hinge side": (("at the foot", x0 - opening.hinge_foot[0]), ("at the head", x0 - opening.hinge_head[0])),
@@ -24,6 +28,9 @@ def gaps_along(ctx: Context, opening: Opening, width: Figure, height: Figure) ->
     }
     uneven = False
     for edge, ((first, one), (second, other)) in ends.items():
+        if is_scribed:
+            asked = ctx.figures[f"gap_{edge.split()[0]}"].value
+            one = other = asked
         for where, value in ((first, one), (second, other)):
             name = f"gap_{edge.split()[0]}_{where.split()[-1]}"
             ctx.figures.add(
@@ -50,7 +57,7 @@ def gaps_along(ctx: Context, opening: Opening, width: Figure, height: Figure) ->
                 where=f"edge:{edge.split()[0]}",
                 figure=f"gap_{edge.split()[0]}_{first.split()[-1]}",
             )
-    if not uneven:
+    if not uneven and not is_scribed:
         ctx.say(
             "even",
             Level.FINE,

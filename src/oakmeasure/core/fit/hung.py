@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.edges import gaps_along
+from oakmeasure.core.fit.largest import largest_square, scribe
 from oakmeasure.core.fit.shape import Fit, finished
 from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
+from oakmeasure.core.hang_choices import Aim, LeafShape
 from oakmeasure.core.job import Hanging
+from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -17,23 +21,59 @@ from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 
 def fit_hung(ctx: Context, opening: Opening) -> Fit:
-    """Work out the square leaf, or pair, that hangs plumb in the opening on butts, and judge it."""
-    hinge, latch, head, floor = (ctx.figures[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor"))
+    """Work out the leaf, or pair, that hangs plumb in the opening on butts, and judge it."""
+    choice, f = ctx.leaf.fit, ctx.figures
     pair = ctx.leaf.hanging is Hanging.PAIR
+    if not pair and (choice.shape is LeafShape.SCRIBED or choice.aim is Aim.AREA):
+        odd = _by_outline(ctx, opening)
+        if odd is not None:
+            return odd
+    hinge, latch, head, floor = (f[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor"))
     if pair:
         width = _half(ctx, opening, hinge)
     else:
         terms = (plus(opening.clear_width), minus(hinge), minus(latch))
-        width = ctx.figures.add(total("leaf_width", "leaf width", *terms))
-    height = ctx.figures.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
-    meeting = ctx.figures.get("gap_meeting")
+        width = f.add(total("leaf_width", "leaf width", *terms))
+    height = f.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
+    meeting = f.get("gap_meeting")
     bevel = _bevel(ctx, width, meeting or latch)
     at = (opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value)
     apart = meeting.value - ctx.leaf.pair.rebate if meeting else 0.0
     fitted = finished(ctx, width, height, bevel, at=at, leaves=2 if pair else 1, apart=apart)
     if fitted.possible:
-        across = width if not pair else ctx.figures["pair_width"]
-        gaps_along(ctx, opening, across, height)
+        across = width if not pair else f["pair_width"]
+        gaps_along(ctx, opening, across, height, at)
+    return fitted
+
+
+def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
+    """Work out a leaf that is scribed, or the square one of most area; None, with a word, where the gaps leave none."""
+    choice, f = ctx.leaf.fit, ctx.figures
+    gaps = {side: f[f"gap_{side.split()[0]}"].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
+    made = scribe(ctx, opening, gaps) if choice.shape is LeafShape.SCRIBED else None
+    how = "over its widest, scribed to the opening with its gaps"
+    try:
+        if made is not None:
+            box = made.box
+        else:
+            box, how = (
+                largest_square(opening.outline, gaps, choice.aim),
+                "of all upright rectangles the one of most area",
+            )
+    except InputError:
+        return None
+    inputs = (
+        opening.clear_width,
+        opening.clear_height,
+        *(f[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor")),
+    )
+    width = f.add(derived("leaf_width", "leaf width", box.x1 - box.x0, Unit.MM, *inputs, formula=how))
+    height = f.add(derived("leaf_height", "leaf height", box.y1 - box.y0, Unit.MM, *inputs, formula=how))
+    bevel = _bevel(ctx, width, f["gap_latch"])
+    outline = tuple((x - box.x0, y - box.y0) for x, y in made.outline) if made is not None else ()
+    fitted = replace(finished(ctx, width, height, bevel, at=(box.x0, box.y0)), outline=outline)
+    if fitted.possible:
+        gaps_along(ctx, opening, width, height, (box.x0, box.y0), is_scribed=made is not None)
     return fitted
 
 

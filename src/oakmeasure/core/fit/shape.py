@@ -17,7 +17,8 @@ class Fit:
     """The leaf in its opening. x_hinge_edge: the leaf's hinge edge in the opening's coordinates; y_foot: its foot.
 
     The glued size is the size at the bench, with the trimming allowance still on. leaves: of this size that hang in the
-    opening. apart: from one of them to the next, negative where they overlap, mm.
+    opening. apart: from one of them to the next, negative where they overlap, mm. outline: of a scribed leaf, in
+    its own coordinates; () for a square one.
     """
 
     width: Figure
@@ -32,6 +33,7 @@ class Fit:
     possible: bool
     leaves: int = 1
     apart: float = 0.0
+    outline: tuple[tuple[float, float], ...] = ()
 
 
 def gaps(ctx: Context) -> None:

@@ -1,0 +1,104 @@
+"""The largest leaf that stands in a crooked opening with its gaps: square, by a stated aim, or scribed to it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.hang_choices import Aim
+from oakmeasure.core.readings import Side
+from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, Point, half_planes, largest_box, plumb_box, scribed
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived
+
+
+@dataclass(frozen=True, slots=True)
+class Scribed:
+    """outline: of the leaf, in the opening's coordinates. box: the upright rectangle round it, to start from."""
+
+    outline: tuple[Point, ...]
+    box: Box
+
+
+def largest_square(outline: Outline, gaps: dict[Side, float], aim: Aim) -> Box:
+    """Return the largest upright, square leaf in an opening, mm in its coordinates, every gap kept.
+
+    Width first: as wide as the plumb opening allows over its whole height, then as tall as head and floor allow over
+    that width. Most area: over both together. Sides that bow in are replaced by their inner chords.
+    Raises InputError where the gaps leave nothing.
+    """
+    planes = half_planes(outline, gaps)
+    if aim is Aim.AREA or not outline.is_upright:
+        box = largest_box(planes)
+    else:
+        plumb = plumb_box(outline)
+        x0, x1 = plumb.x0 + gaps.get(Side.HINGE, 0.0), plumb.x1 - gaps.get(Side.LATCH, 0.0)
+        y0, y1 = _between(planes, x0, x1)
+        box = Box(x0, y0, x1, y1)
+    if box.x1 <= box.x0 or box.y1 <= box.y0:
+        raise InputError("gaps", "larger than the opening", "gaps that leave a leaf")
+    return box
+
+
+def _between(planes: list[HalfPlane], x0: float, x1: float) -> tuple[float, float]:
+    """Return the lowest and the highest level that floor and head leave over a width; the sides are kept by it."""
+    low, high = -1e9, 1e9
+    for each in planes:
+        if abs(each.b) < 0.5:
+            continue  # a side: it bounds the width, not the height
+        for x in (x0, x1):
+            y = (each.c - each.a * x) / each.b
+            if each.b > 0:
+                high = min(high, y)
+            else:
+                low = max(low, y)
+    return low, high
+
+
+def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed | None:
+    """Return the leaf scribed to the opening, adding by how much each edge tapers; None where nothing is left."""
+    outline = scribed(opening.outline, gaps)
+    if len(outline) < 3:
+        return None
+    xs, ys = [x for x, _ in outline], [y for _, y in outline]
+    box = Box(min(xs), min(ys), max(xs), max(ys))
+    tapers: dict[str, float] = {}
+    if len(outline) == 4:
+        (hf, lf, lh, hh) = _in_order(outline)
+        tapers = {
+            "hinge edge, at the foot": hf[0] - box.x0, "hinge edge, at the head": hh[0] - box.x0,
+            "latch edge, at the foot": box.x1 - lf[0], "latch edge, at the head": box.x1 - lh[0],
+            "top, at the hinges": box.y1 - hh[1], "top, at the latch": box.y1 - lh[1],
+            "foot, at the hinges": hf[1] - box.y0, "foot, at the latch": lf[1] - box.y0,
+        }  # fmt: skip
+    figures: list[Figure] = []
+    for name, value in tapers.items():
+        slug = name.replace(",", "").replace(" at the", "").replace(" ", "_")
+        figures.append(
+            ctx.figures.add(
+                derived(f"scribe_{slug}", f"off the {name}", value, Unit.MM, opening.clear_width, opening.clear_height,
+                        formula="from the rectangle round the leaf to its scribed corner")
+            )
+        )  # fmt: skip
+    most = max(figures, key=lambda each: each.value, default=None)
+    words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > 0.05 else "It stays square."
+    ctx.say(
+        "scribed",
+        Level.FINE,
+        Stage.FIT,
+        "Scribed to the opening: every gap is even",
+        words,
+        Remedy("Glue it up to the rectangle, then scribe"),
+        figure=most.name if most is not None else "leaf_width",
+    )
+    return Scribed(outline, box)
+
+
+def _in_order(points: tuple[Point, ...]) -> tuple[Point, Point, Point, Point]:
+    """Return the corners from the hinge side's foot round anticlockwise."""
+    start = min(range(4), key=lambda at: points[at][0] + points[at][1])
+    a, b, c, d = (points[(start + step) % 4] for step in range(4))
+    return a, b, c, d
