@@ -14,6 +14,7 @@ from shapely.geometry import Polygon
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import bypassing, height_under_track, short_by, slid_height, slid_width
 from oakmeasure.core.fit.largest import largest_square
+from oakmeasure.core.fit.stock import left_after, nearest_slab
 from oakmeasure.core.fit.swing import square_corner_growth
 from oakmeasure.core.fit.turning import (
     Plan,
@@ -24,11 +25,13 @@ from oakmeasure.core.fit.turning import (
     self_swing_nm,
     throw_deg,
 )
-from oakmeasure.core.hang_choices import Aim
+from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices
+from oakmeasure.core.job import FitChoices
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.outline import HalfPlane, half_planes
 from oakmeasure.core.survey.taken import outline_of
 from oakmeasure.core.units import Show, System, parse_length
+from samples import solved
 
 inch = parse_length
 
@@ -152,6 +155,33 @@ def test_set_that_needs_more_than_there_is_is_3_3_4_short():
 
 def test_track_that_is_up_gives_the_leaf():
     assert height_under_track(floor_to_track=2100, drop=35, floor_gap=12) == 2053
+
+
+# --- make, alter or buy -------------------------------------------------------------------------------------
+
+
+def test_slab_of_709_for_703_gives_three_an_edge_and_a_groove_of_20_keeps_15():
+    """[G] (709 − 703)/2; 20 − 5."""
+    assert nearest_slab(width=703, height=2000, sizes=[(709, 2040)]).each_edge == 3
+    assert left_after(depth=20, off=5) == 15
+    with pytest.raises(InputError):
+        left_after(depth=4, off=5)
+
+
+def test_pair_in_59_3_8_inches_takes_half_an_inch_off_each_of_two_30_inch_slabs():
+    """[G] three gaps of 1/8": 29 1/2" each."""
+    gap, wide = inch('1/8"'), inch('59 3/8"')
+    f = solved(wide, inch('80"'), hanging=Hanging.PAIR, pair=PairChoices(meeting=gap),
+               fit=FitChoices(gap_hinge=gap, gap_latch=gap)).figures  # fmt: skip
+    assert shown(f["leaf_width"].value) == '29 1/2"'
+    assert shown(inch('30"') - f["leaf_width"].value) == '1/2"'
+
+
+def test_nearest_slab_is_the_one_that_loses_least_and_never_too_small():
+    sizes = [(762, 1981), (838, 1981), (826, 2040), (726, 2040)]
+    best = nearest_slab(width=750, height=1970, sizes=sizes)
+    assert (best.width, best.height) == (762, 1981)
+    assert nearest_slab(width=900, height=1970, sizes=sizes) is None
 
 
 # --- the largest leaf --------------------------------------------------------------------------------------

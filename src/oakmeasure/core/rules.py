@@ -74,6 +74,7 @@ RULE_KINDS: dict[str, RuleKind] = {
     "gap_floor": RuleKind("Gaps", "over the floor", 0, 60),
     "trim_side": RuleKind("Left on to trim", "each side", 0, 50),
     "trim_height": RuleKind("Left on to trim", "top and bottom each", 0, 50),
+    "solid_edge": RuleKind("Bought slabs", "solid edge", 0, 120),
     "bevel_deg": RuleKind("Latch edge", "bevel", 0, 10, Unit.DEG),
     "bevel_margin": RuleKind("Latch edge", "gap kept as the corner passes", 0, 5),
     "tenon_share": RuleKind("Joints", "tenon, share of the thickness", 0.15, 0.6, Unit.RATIO),
@@ -117,6 +118,7 @@ class ShopRules(Model):
     gap_floor: Rule
     trim_side: Rule
     trim_height: Rule
+    solid_edge: Rule = Rule(value=25, reason="what most bought slabs have behind their edge; look at yours")
     bevel_deg: Rule
     bevel_margin: Rule
     # joints

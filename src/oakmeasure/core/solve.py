@@ -15,6 +15,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
 from oakmeasure.core.fit import fit
 from oakmeasure.core.fit.shape import Fit, gaps
+from oakmeasure.core.fit.stock import buy_or_make
 from oakmeasure.core.fit.swung import Swing, swing
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
@@ -194,6 +195,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     if fitted.possible:
         if leaf.hanging.has_butts:
             turning = swing(ctx, opening, fitted)
+        buy_or_make(ctx, fitted.width, fitted.height)
         build = builder(leaf.build.kind)(ctx, fitted, wood)
         weights = weigh(ctx, build, wood)
         sawn = tuple(each for each in lining if each.role is not Role.PACKING)  # packing comes out of off-cuts
