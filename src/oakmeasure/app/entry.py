@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayou
 
 from oakmeasure.app import theme
 from oakmeasure.core.errors import LengthError
-from oakmeasure.core.units import MINUS, MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.working import State
 
 NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
@@ -203,7 +203,7 @@ class Entry(QFrame):
         if value is None:
             return ""
         if self._narrow and self.unit is Unit.MM and self._show.system is System.INCH:
-            return f'{value / MM_PER_INCH:.2f}"'.replace("-", MINUS)
+            return self._show.short_length(value)
         return self._show.value(value, self.unit, with_unit=False)
 
     def set_flag(self, name: str, on: bool) -> None:

@@ -380,6 +380,12 @@ class Show:
         """Return `708 × 2016`."""
         return " × ".join(self.length(each, sign=False) for each in mm)
 
+    def short_length(self, mm: float) -> str:
+        """Return a length for a place too narrow for a sixteenth with its sign: inches as a decimal, to 1/100."""
+        if self.system is System.INCH:
+            return f'{mm / MM_PER_INCH:.2f}"'.replace("-", MINUS)
+        return self.length(mm)
+
     def value(self, value: float, unit: Unit, *, with_unit: bool = True) -> str:
         inch = self.system is System.INCH
         if unit is Unit.MM:
