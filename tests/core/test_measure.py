@@ -111,6 +111,7 @@ def test_hexagon_by_all_its_lengths_comes_back_and_one_misread_diagonal_is_set_a
     assert "misread-span_2-5" in codes(leaf, Level.LOOK)
     for (x, y), (cx, cy) in zip(leaf.opening.taken.corners, HEXAGON, strict=True):
         assert math.dist((x, y), (cx, cy)) < 2.0
+    assert 0 < leaf.figures["clear_width_uncertainty"].value < 10
     box = (leaf.opening.hinge_in.value, leaf.opening.floor_high.value, leaf.opening.latch_in.value,
            leaf.opening.head_low.value)  # fmt: skip
     assert box[2] - box[0] == pytest.approx(900, abs=2)

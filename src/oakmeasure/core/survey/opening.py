@@ -201,6 +201,8 @@ def clear_width_of(taken: Taken) -> ClearWidth | None:
 def width_spread(taken: Taken) -> Callable[[Matrix], float]:
     """Return the clear width's standard uncertainty, mm, as a function of the corners' covariance."""
     size = 2 * len(taken.corners) - 2
+    if clear_width_of(taken) is None:  # no two sides bound it: no surer than its least sure corner
+        return lambda covariance: math.sqrt(max(covariance[at][at] for at in range(size)))
 
     def row(at: int) -> list[float]:
         return [float(each == at) for each in range(size)]
