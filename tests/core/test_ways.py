@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core import edits
+from oakmeasure.core.drawing import Dimension
 from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.job import FitChoices, Framed, Hand, Reading
@@ -45,6 +46,18 @@ def test_rebated_meeting_adds_its_overlap_to_the_two():
     square, rebated = (hung(Hanging.PAIR, pair=PairChoices(meeting=3, rebate=each)) for each in (0, 12))
     assert 2 * (rebated.fit.width.value - square.fit.width.value) == pytest.approx(12)
     assert rebated.fit.apart == 3 - 12
+
+
+@pytest.mark.parametrize("hand", list(Hand))
+def test_pair_is_drawn_whole_its_two_leaves_and_gaps_filling_the_clear_width(hand):
+    leaf = hung(Hanging.PAIR, hand=hand)
+    drawing = fit_stage_view(leaf, Show())
+    dims = [shape for shape in drawing.shapes if isinstance(shape, Dimension)]
+    widths = [each for each in dims if each.figure == "leaf_width"]
+    assert len(widths) == 2
+    clear = next(each for each in dims if each.figure == "clear_width")
+    assert clear.end[0] - clear.start[0] == pytest.approx(leaf.figures["clear_width"].value)
+    assert "figure:gap_meeting" in drawing.refs()
 
 
 @given(st.integers(2, 8), st.floats(5, 20), st.floats(30, 80))

@@ -14,9 +14,11 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
 from oakmeasure.core.drawings.opening_view import opening_view
+from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
 from oakmeasure.core.drawings.swing_view import swing_view, swung_to
 from oakmeasure.core.drawings.ticks_view import ticks_view
+from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
@@ -55,6 +57,8 @@ def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LE
     hanging = leaf.leaf.hanging
     if leaf.swing is not None and page is FitPage.WAY:
         return swing_view(leaf, show, leaf.swing, opened=180 * opened)
+    if hanging is Hanging.PAIR and leaf.build is not None:
+        return pair_view(leaf, leaf.build, show)
     if hanging.covers and leaf.fit.possible:
         return slide_view(leaf, show, slid=opened if page is FitPage.WAY else 0.0)
     if hanging.lies_on and leaf.fit.possible:
