@@ -185,7 +185,7 @@ def test_writing_ticks_another_way_moves_no_point(one, other, angle, stick):
 def test_no_heap_of_ticks_makes_the_leaf_fail(points, curved):
     made = Template(ticks=tuple(Tick(x=x, y=y) for x, y in points), head="curved" if curved else "straight")
     leaf = leaf_of(made)
-    assert leaf.figures["clear_width"].value == pytest.approx(leaf.figures["clear_width"].value)
+    assert all(math.isfinite(each.value) for each in leaf.figures)
 
 
 def test_side_is_seen_through_two_wrong_of_six_and_said_to_be_open_when_half_disagree():

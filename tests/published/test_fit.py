@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.along import bypassing, height_under_track, short_by, slid_height, slid_width
+from oakmeasure.core.fit.along import bypassing
 from oakmeasure.core.fit.largest import largest_square
 from oakmeasure.core.fit.stock import left_after, nearest_slab
 from oakmeasure.core.fit.swing import square_corner_growth
@@ -25,8 +25,8 @@ from oakmeasure.core.fit.turning import (
     self_swing_nm,
     throw_deg,
 )
-from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices
-from oakmeasure.core.job import FitChoices
+from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices, SlideChoices
+from oakmeasure.core.job import FitChoices, Reading
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.outline import HalfPlane, half_planes
 from oakmeasure.core.survey.taken import outline_of
@@ -127,8 +127,10 @@ def test_back_corner_sweeps_the_circle_that_the_growth_says(width, thickness, kn
 
 def test_sliding_leaf_in_inches():
     """[G] 33" with 1" a side → 35"; 84" leaf over 82" with 1/2" of floor gap → 2 1/2" of overlap."""
-    assert shown(slid_width(opening=inch('33"'), overlap_hinge=inch('1"'), overlap_latch=inch('1"'))) == '35"'
-    assert shown(slid_height(opening=inch('82"'), head_overlap=inch('2 1/2"'), floor_gap=inch('1/2"'))) == '84"'
+    slide = SlideChoices(overlap_hinge=inch('1"'), overlap_latch=inch('1"'), overlap_head=inch('2 1/2"'))
+    f = solved(inch('33"'), inch('82"'), hanging=Hanging.SLIDING, slide=slide, fit=FitChoices(gap_floor=12.7)).figures
+    assert shown(f["leaf_width"].value) == '35"'
+    assert shown(f["leaf_height"].value) == '84"'
 
 
 def test_bypassing_leaves_in_inches():
@@ -150,11 +152,10 @@ def test_bypassing_of_two_of_the_jobs():
 
 def test_set_that_needs_more_than_there_is_is_3_3_4_short():
     """[G] needs 86 3/4", there is 83"."""
-    assert shown(short_by(needed=inch('86 3/4"'), there=inch('83"'))) == '3 3/4"'
-
-
-def test_track_that_is_up_gives_the_leaf():
-    assert height_under_track(floor_to_track=2100, drop=35, floor_gap=12) == 2053
+    slide = SlideChoices(size_height=Reading(value=inch('83"')), gear_height=inch('3 3/4"'))
+    f = solved(inch('33"'), inch('83"'), hanging=Hanging.POCKET, slide=slide).figures
+    assert shown(f["opening_needed"].value) == '86 3/4"'
+    assert shown(f["gear_short"].value) == '3 3/4"'
 
 
 # --- make, alter or buy -------------------------------------------------------------------------------------

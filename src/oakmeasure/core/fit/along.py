@@ -47,31 +47,6 @@ def least_centre(*, roller: float, roller_in: float) -> float:
     return 2 * roller_in + roller
 
 
-def slid_width(*, opening: float, overlap_hinge: float, overlap_latch: float) -> float:
-    """Return the width of a leaf that slides in front of an opening; overlaps may be negative."""
-    return opening + overlap_hinge + overlap_latch
-
-
-def slid_height(*, opening: float, head_overlap: float, floor_gap: float) -> float:
-    """Return the height: opening + head overlap − floor gap over the highest floor; the overlap may be negative."""
-    return opening + head_overlap - floor_gap
-
-
-def height_under_track(*, floor_to_track: float, drop: float, floor_gap: float) -> float:
-    """Return the height of a leaf under a track that is up already. drop: from the track to the leaf's top."""
-    return floor_to_track - drop - floor_gap
-
-
-def behind(*, projection: float, air: float) -> float:
-    """Return how far a leaf's back stands off the wall to pass what projects from it."""
-    return projection + air
-
-
 def missing_backing(*, needed: float, stand_off: float) -> float:
     """Return the thickness of backing board that a track's stand-off lacks; 0 where it does."""
     return max(0.0, needed - stand_off)
-
-
-def short_by(*, needed: float, there: float) -> float:
-    """Return how much of a needed size is missing; 0 or less where it is there."""
-    return needed - there

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.edges import gaps_along
-from oakmeasure.core.fit.shape import Fit, finished, square_edge
+from oakmeasure.core.fit.shape import Fit, finished, size_inside, square_edge
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
@@ -76,14 +76,7 @@ def _run(ctx: Context, overlay: Figure) -> float:
 
 def fit_inset(ctx: Context, opening: Opening) -> Fit:
     """Work out a leaf that stands in its opening, on cups: opening − a gap at each edge."""
-    f, add = ctx.figures, ctx.figures.add
-    width = add(
-        total("leaf_width", "leaf width", plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
-    )
-    height = add(
-        total("leaf_height", "leaf height", plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
-    )
-    at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
+    width, height, at = size_inside(ctx, opening)
     fitted = finished(ctx, width, height, square_edge(ctx), at=at)
     if fitted.possible:
         gaps_along(ctx, opening, width, height, at)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, given, plus, total
+from oakmeasure.core.working import Figure, given, minus, plus, total
 
 LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT = 150.0, 250.0
 
@@ -77,6 +78,17 @@ def finished(
             figure="leaf_width",
         )
     return Fit(width, height, side, ends, glued_width, glued_height, at[0], at[1], bevel, possible, leaves, apart)
+
+
+def size_inside(ctx: Context, opening: Opening) -> tuple[Figure, Figure, tuple[float, float]]:
+    """Add the size of a square leaf that stands in its opening, a gap at each edge; return it with its hinge foot."""
+    f, add = ctx.figures, ctx.figures.add
+    terms = (plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
+    width = add(total("leaf_width", "leaf width", *terms))
+    terms = (plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
+    height = add(total("leaf_height", "leaf height", *terms))
+    at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
+    return width, height, at
 
 
 def square_edge(ctx: Context) -> Figure:

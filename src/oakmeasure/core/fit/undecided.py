@@ -5,22 +5,15 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.context import Context
-from oakmeasure.core.fit.shape import Fit, finished, square_edge
+from oakmeasure.core.fit.shape import Fit, finished, size_inside, square_edge
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import minus, plus, total
 
 
 def fit_open(ctx: Context, opening: Opening) -> Fit:
     """Return the largest leaf that would stand in the opening, to be seen and not to be made."""
-    f, add = ctx.figures, ctx.figures.add
-    width = add(
-        total("leaf_width", "leaf width", plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
-    )
-    height = add(
-        total("leaf_height", "leaf height", plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
-    )
+    width, height, at = size_inside(ctx, opening)
     ctx.say(
         "hanging-open",
         Level.LOOK,
@@ -31,5 +24,4 @@ def fit_open(ctx: Context, opening: Opening) -> Fit:
         Remedy(f"Hang it {Hanging.LINING}", "hanging", Hanging.LINING),
         figure="clear_width",
     )
-    at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
     return replace(finished(ctx, width, height, square_edge(ctx), at=at), possible=False)

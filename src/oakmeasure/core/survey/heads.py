@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from itertools import pairwise
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.readings import HeadKind
@@ -82,8 +81,3 @@ def _pointed(span: float, rise: float, steps: int) -> list[Point]:
     near = [(radius + radius * math.cos(each), radius * math.sin(each)) for each in half]
     near[-1] = (span / 2, rise)
     return near + [(span - x, y) for x, y in reversed(near[:-1])]
-
-
-def length_along(points: tuple[Point, ...]) -> float:
-    """Return the length of a line through points, mm."""
-    return sum(math.dist(a, b) for a, b in pairwise(points))

@@ -120,17 +120,13 @@ def _clipped(points: list[Point], plane: HalfPlane) -> list[Point]:
 
 def plumb_box(outline: Outline) -> Box:
     """Return the plumb rectangle between the sides' furthest points in: width first, then height."""
-    lowest_head = min((y for _, y in _chords(outline, Side.HEAD)), default=0.0)
+    lowest_head = min((y for _, y in outline.of(Side.HEAD)), default=0.0)
     return Box(
-        max(x for x, _ in _chords(outline, Side.HINGE)),
-        max(y for _, y in _chords(outline, Side.FLOOR)),
-        min(x for x, _ in _chords(outline, Side.LATCH)),
+        max(x for x, _ in outline.of(Side.HINGE)),
+        max(y for _, y in outline.of(Side.FLOOR)),
+        min(x for x, _ in outline.of(Side.LATCH)),
         lowest_head,
     )
-
-
-def _chords(outline: Outline, side: Side) -> Sequence[Point]:
-    return outline.of(side)
 
 
 def largest_box(planes: Sequence[HalfPlane]) -> Box:

@@ -15,6 +15,7 @@ from itertools import combinations
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.readings import Tick, TickForm
+from oakmeasure.core.survey.linear import combined, normal_matrix, solved
 
 Point = tuple[float, float]
 OUTLIER = 3.0  # times a tick's uncertainty from the line
@@ -220,8 +221,6 @@ def _circle(points: Sequence[Point]) -> Round | None:
 
     Source: I. Kåsa, A circle fitting procedure and its error analysis (1976), from memory.
     """
-    from oakmeasure.core.survey.linear import normal_matrix, solved
-
     n = len(points)
     mx, my = sum(x for x, _ in points) / n, sum(y for _, y in points) / n
     size = max(max(abs(x - mx), abs(y - my)) for x, y in points) or 1.0
@@ -241,8 +240,6 @@ def _circle(points: Sequence[Point]) -> Round | None:
 
 def _circle_refined(points: Sequence[Point]) -> Round | None:
     """Return the circle with the least squares of distances to it: Gauss–Newton from the algebraic one."""
-    from oakmeasure.core.survey.linear import combined, normal_matrix, solved
-
     circle = _circle(points)
     for _ in range(12 if circle is not None and len(points) > 3 else 0):
         assert circle is not None
