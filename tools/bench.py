@@ -152,7 +152,7 @@ def handles() -> list[Line]:
     lines = [_dragged(window, leaf, window._crooked, f"exaggeration handle, {what}")
              for leaf, what in (("seed-room", "readings"), ("hatch", "ticks"))]  # fmt: skip
     window.session.go_to(Stage.FIT)
-    window.sheet().go_to_page("How it opens")
+    window.sheet().go_to_page("Opens")
     lines += [_dragged(window, leaf, window._opened, f"opening handle, {what}")
               for leaf, what in (("seed-room", "swing"), ("meter", "slide"))]  # fmt: skip
     window.session.undo_stack.setClean()

@@ -6,8 +6,8 @@ import math
 import random
 from collections.abc import Iterable
 
-from oakmeasure.core.hang_choices import CabinetChoices, PairChoices, SlideChoices
-from oakmeasure.core.job import FitChoices, Framed, Hand, Hanging, Leaf
+from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, PairChoices, Shim, SlideChoices, track_sets
+from oakmeasure.core.job import Butt, FitChoices, Framed, Hand, Hanging, HardwareChoices, Leaf, butt_from_table
 from oakmeasure.core.readings import (
     FloorAlong,
     FloorPoint,
@@ -96,6 +96,12 @@ EVEN = FitChoices(gap_hinge=1.5, gap_latch=1.5, gap_head=1.5, gap_floor=1.5)
 HATCH = ((84.0, 52.0), (724.0, 52.0), (731.0, 962.0), (91.0, 962.0))
 
 
+def brass_butt() -> Butt:
+    """The butts on the bench for the scale case, measured."""
+    read = {"closed": 4.6, "knuckle": 3.2, "setback": 0.4, "leaf": 16.0, "length": 50.0}
+    return butt_from_table("brock-76").model_copy(update={name: Reading(value=value) for name, value in read.items()})
+
+
 def hatch() -> Leaf:
     return Leaf(
         id="hatch", name="Hatch in the gable", measured_by=MeasuredBy.TICKS,
@@ -130,7 +136,9 @@ def openings() -> tuple[Leaf, ...]:
               build=Framed(thickness=36.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=220.0,
                            muntin=None, lock_height=1000.0)),
         _open("winnowing", "Winnowing floor slider", square(756.0, 2075.0),
-              hanging=Hanging.SLIDING, fit=FitChoices(gap_floor=12.0), slide=SlideChoices(overlap_head=45.0),
+              hanging=Hanging.SLIDING, fit=FitChoices(gap_floor=12.0),
+              slide=SlideChoices(overlap_head=45.0, track_set=track_sets()["marram-flat-40"], headroom=290.0,
+                                 free_wall=1100.0),
               build=PLAIN, floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
         _open("packet-press", "Packet press cupboard", square(447.0, 713.0), hanging=Hanging.INSET, build=CUPBOARD,
@@ -164,12 +172,17 @@ def openings() -> tuple[Leaf, ...]:
               fit=FitChoices(gap_hinge=2.5, gap_latch=2.5, gap_head=2.5, gap_floor=2.5)),
         _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0), hanging=Hanging.OVERLAY,
               build=CUPBOARD,
-              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0)),
+              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, hinge_angle=170.0, must_open=165.0)),
         _open("scale-case", "Scale case, brass butts", square(413.6, 620.0), hanging=Hanging.INSET_BUTTS,
-              build=CUPBOARD,
-              fit=FitChoices(gap_hinge=0.8, gap_latch=0.8, gap_head=0.8, gap_floor=0.8)),
+              build=CUPBOARD.model_copy(update={"thickness": 22.0}),
+              fit=FitChoices(gap_hinge=0.8, gap_latch=0.8, gap_head=0.8, gap_floor=0.8, bevel_deg=1.0,
+                             bevel_margin=0.3, even=EvenGap(
+                  shims=(Shim(thickness=0.55, count=2),), full_width=Reading(value=412.6),
+                  full_height=Reading(value=619.0))),
+              hardware=HardwareChoices(butt=brass_butt())),
         _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0), build=PLAIN,
-              hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0),
+              hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0,
+                                                              track_set=track_sets()["marram-bypass"]),
               floor=travel(((0, 0.0), (1100, 0.5), (2210, 0.0)))),
         _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT,
               hanging=Hanging.LINING),
@@ -190,5 +203,5 @@ def openings() -> tuple[Leaf, ...]:
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
         ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.POCKET, build=PLAIN,
-              slide=SlideChoices(gear_height=92.0, size_height=Reading(value=1981.0))),
+              slide=SlideChoices(track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0))),
     )  # fmt: skip

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QDialog, QLabel, QLineEdit, QPushButton, QToolButton
+from PySide6.QtWidgets import QDialog, QPushButton
 
+from driving import RETURN, box, choose, page, refusals, write
 from oakmeasure.app.to_measure import ToMeasureDialog
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.readings import FloorAlong, MeasuredBy, TickForm
@@ -14,38 +15,6 @@ from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.working import State
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
-
-RETURN = Qt.Key.Key_Return
-
-
-def box(window, name) -> QLineEdit:
-    found = [each for each in window.sheet().findChildren(QLineEdit, name) if each.isVisibleTo(window)]
-    assert found, name
-    return found[0]
-
-
-def write(window, name, text):
-    line = box(window, name)
-    line.setFocus()
-    line.selectAll()
-    QTest.keyClicks(line, text)
-    QTest.keyClick(line, RETURN)
-
-
-def choose(window, name, text):
-    combo = next(each for each in window.sheet().findChildren(QComboBox, name) if each.isVisibleTo(window))
-    combo.setCurrentIndex(combo.findText(text))
-    assert combo.currentText() == text
-    combo.activated.emit(combo.currentIndex())
-
-
-def page(window, name):
-    QTest.mouseClick(window.sheet().findChild(QToolButton, f"page-{name}"), Qt.MouseButton.LeftButton)
-
-
-def refusals(window) -> str:
-    said = [each.text() for each in window.sheet().findChildren(QLabel) if each.property("role") == "refused"]
-    return " ".join(each for each in said if each)
 
 
 def test_each_page_has_its_own_board_and_list(window):
@@ -248,28 +217,3 @@ def test_slope_goes_into_a_lean_only_and_a_reading_out_of_range_is_refused_besid
     window.setFocus()
     gauge.take(GaugeReading(Quantity.DISTANCE, 740.0))
     assert "no box has the cursor" in gauge.last.text()
-
-
-# --- fit ---------------------------------------------------------------------------------------------------
-
-
-def test_way_of_hanging_is_chosen_and_the_leaf_is_opened_by_its_handle(window):
-    window.session.go_to(Stage.FIT)
-    page(window, "How it opens")
-    QTest.mousePress(window.board, Qt.MouseButton.LeftButton, pos=window.board.place_of("handle:opened").toPoint())
-    pin = window.board.place_of("figure:butt_knuckle").toPoint()
-    QTest.mouseMove(window.board, pin + QPoint(0, 150))  # straight down from the pin: open to a right angle
-    QTest.mouseRelease(window.board, Qt.MouseButton.LeftButton, pos=pin)
-    assert abs(window._opened.value() - 90) <= 2
-    assert any(text.startswith("opened ") for text in window.board.drawing.texts())
-    page(window, "Leaf")
-    choose(window, "hanging", "sliding on the wall")
-    write(window, "slide.overlap_head", "-10")
-    assert window.session.leaf.slide.overlap_head == -10
-    page(window, "How it opens")
-    window.board.handle_moved.emit("handle:opened", 2000.0, 900.0)
-    assert "slid 100 %" in window._opened_label.text()
-    write(window, "slide.track", "100")
-    assert "track-short" in codes(window.session.solved)
-    window.session.undo_stack.undo()
-    assert "track-short" not in codes(window.session.solved)

@@ -13,9 +13,10 @@ from shapely.geometry import Polygon
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import bypassing
+from oakmeasure.core.fit.chance import chance_over
 from oakmeasure.core.fit.largest import largest_square
 from oakmeasure.core.fit.stock import left_after, nearest_slab
-from oakmeasure.core.fit.swing import square_corner_growth
+from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
 from oakmeasure.core.fit.turning import (
     Plan,
     clear_way,
@@ -28,7 +29,7 @@ from oakmeasure.core.fit.turning import (
 from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices, SlideChoices
 from oakmeasure.core.job import FitChoices, Reading
 from oakmeasure.core.readings import Side
-from oakmeasure.core.survey.outline import HalfPlane, half_planes
+from oakmeasure.core.survey.outline import HalfPlane, Outline, half_planes
 from oakmeasure.core.survey.taken import outline_of
 from oakmeasure.core.units import Show, System, parse_length
 from samples import solved
@@ -224,3 +225,63 @@ def test_largest_leaf_of_200_crooked_openings_agrees_with_a_brute_force_search()
             for x in (box.x0, box.x1):
                 for y in (box.y0, box.y1):
                     assert plane.a * x + plane.b * y <= plane.c + 1e-3
+
+
+# --- weighed, height first, and chance ---------------------------------------------------------------------
+
+
+GAPS = {Side.HINGE: 2.0, Side.LATCH: 3.0, Side.HEAD: 2.0, Side.FLOOR: 6.0}
+
+
+def _crooked(source: random.Random) -> Outline:
+    off = [source.uniform(-30, 30) for _ in range(8)]
+    return outline_of(
+        ((off[0], off[1]), (800 + off[2], off[3]), (800 + off[4], 2000 + off[5]), (off[6], 2000 + off[7]))
+    )
+
+
+def test_weighed_leaf_of_200_crooked_openings_agrees_with_a_linear_programme():
+    """SciPy's HiGHS over the four edges of the leaf: each side bounds the corner that is next to it."""
+    from scipy.optimize import linprog
+
+    source = random.Random(11)
+    for _ in range(200):
+        outline = _crooked(source)
+        planes = half_planes(outline, GAPS)
+        counts = source.uniform(0.05, 0.95)
+        # x0, x1, y0, y1; a·x + b·y ≤ c at the corner that lies furthest out along (a, b)
+        rows = [[min(p.a, 0), max(p.a, 0), min(p.b, 0), max(p.b, 0)] for p in planes]
+        best = linprog(
+            [counts, -counts, 1 - counts, counts - 1], A_ub=rows, b_ub=[p.c for p in planes], bounds=[(None, None)] * 4
+        )
+        box = largest_square(outline, GAPS, Aim.WEIGHED, width_counts=counts)
+        assert counts * (box.x1 - box.x0) + (1 - counts) * (box.y1 - box.y0) == pytest.approx(-best.fun, abs=0.01)
+
+
+def test_height_first_takes_the_whole_least_height_and_no_wider_leaf_of_it_fits():
+    source = random.Random(12)
+    for _ in range(50):
+        outline = _crooked(source)
+        box = largest_square(outline, GAPS, Aim.HEIGHT)
+        low = max(y for _, y in outline.of(Side.FLOOR)) + GAPS[Side.FLOOR]
+        high = min(y for _, y in outline.of(Side.HEAD)) - GAPS[Side.HEAD]
+        assert (box.y0, box.y1) == pytest.approx((low, high))
+        inside = Polygon(outline.points).buffer(1e-6)
+        assert inside.contains(Polygon([(box.x0, box.y0), (box.x1, box.y0), (box.x1, box.y1), (box.x0, box.y1)]))
+        assert largest_square(outline, GAPS, Aim.WIDTH).x1 - largest_square(outline, GAPS, Aim.WIDTH).x0 <= (
+            box.x1 - box.x0 + 0.02
+        )
+
+
+@given(st.floats(-5, 5), st.floats(0.05, 3))
+def test_chance_is_the_normal_distribution_s(room, sigma):
+    """Against SciPy's normal distribution."""
+    from scipy.stats import norm
+
+    assert chance_over(room, sigma) == pytest.approx(norm.cdf(room / sigma), abs=1e-12)
+
+
+def test_inset_leaf_on_brass_butts_needs_0_67_of_relief():
+    """[G] w 412, t 22, p 3.2, s 0.4, gap 0.8, margin 0.3 → 0.67°."""
+    plan = {"width": 412, "thickness": 22, "knuckle": 3.2, "setback": 0.4}
+    assert least_bevel_deg(**plan, gap=0.8, margin=0.3) == pytest.approx(0.67, abs=0.005)

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.sheet_parts import Choice, Field, Group, enum_options, field_choice
+from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import FitPage
-from oakmeasure.core.hang_choices import Aim, Hanging, LeafShape
-from oakmeasure.core.job import Leaf
+from oakmeasure.core.fit import even
+from oakmeasure.core.fit.swung import CUP_ANGLES
+from oakmeasure.core.hang_choices import Aim, EvenGap, Hanging, LeafShape, Shim, track_sets
+from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.units import Unit
 
 
@@ -16,14 +19,45 @@ def _gap(edge: str, label: str, note: str = "") -> Field:
     return Field(f"fit.gap_{edge}", label, figure=f"gap_{edge}", optional=True, ref=ref, note=note)
 
 
-def _slide(name: str, label: str, note: str = "", *, optional: bool = False, signed: bool = False) -> Field:
-    return Field(f"slide.{name}", label, note=note, optional=optional, signed=signed, figure=name, ref=f"figure:{name}")
+def _slide(
+    name: str, label: str, note: str = "", *, optional: bool = False, signed: bool = False, has_state: bool = False
+) -> Field:
+    ref = f"figure:{name}"
+    return Field(f"slide.{name}", label, Unit.MM, note, name, signed, optional, has_state, ref)
 
 
 def _where(test: Callable[[Hanging], bool]) -> Callable[[Leaf], bool]:
     return lambda leaf: test(leaf.hanging)
 
 
+def _can_be_even(leaf: Leaf) -> bool:
+    return leaf.hanging in (Hanging.LINING, Hanging.INSET_BUTTS)
+
+
+def _is_even(leaf: Leaf) -> bool:
+    return even.is_the_aim(leaf)
+
+
+def _set_key(job: Job, leaf_id: str) -> str:
+    chosen = job.leaf(leaf_id).slide.track_set
+    return next((key for key, each in track_sets().items() if each == chosen), "") if chosen else "none"
+
+
+_SET = Choice(
+    "track-set", "Set", lambda: [("none", "none yet"), *((key, each.name) for key, each in track_sets().items())],
+    _set_key, lambda job, leaf_id, key: edits.with_field(job, leaf_id, "slide.track_set", track_sets().get(key)),
+    "made-up makers; its sheet gives stand-off, drop, rollers and what it needs",
+)  # fmt: skip
+_EVEN = Choice(
+    "has-fit.even", "The gaps are", lambda: [(False, "those that are chosen"), (True, "what the hinges make")],
+    lambda job, leaf_id: job.leaf(leaf_id).fit.even is not None,
+    lambda job, leaf_id, is_aim: edits.with_field(job, leaf_id, "fit.even", EvenGap() if is_aim else None),
+    "the leaf is left full and hung; the other sides are planed to the gap at the hinges",
+)  # fmt: skip
+_SHIMS = Rows(
+    "shims", "fit.even.shims", (Column("thickness", "thick"), Column("count", "how many", Unit.COUNT)),
+    lambda values: Shim(**values), "shim", suggest=lambda _leaf: {"count": 1},
+)  # fmt: skip
 _FLOOR = _gap("floor", "over the floor", "from the finished floor; over carpet from the top of its pile")
 
 
@@ -36,6 +70,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
         Group("Of a crooked opening", (
             field_choice("fit.shape", "Made", enum_options(LeafShape)),
             field_choice("fit.aim", "Square: aim", enum_options(Aim)),
+            Field("fit.width_counts", "weighed: width counts", Unit.PERCENT, "the height counts the rest"),
         ), page=page, when=_where(lambda way: way in (Hanging.LINING, Hanging.INSET_BUTTS))),
         Group("Gaps", (
             _gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR,
@@ -64,31 +99,49 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
         ), page=page, when=_where(lambda way: way.covers)),
         Group("Where they pass", (
             _slide("centre", "overlap in the middle", "empty: the least", optional=True),
-            _slide("roller", "roller, wide"), _slide("roller_in", "its centre from the edge"),
+            _slide("roller", "roller, wide", "empty: by the set", optional=True),
+            _slide("roller_in", "its centre from the edge", optional=True),
         ), page=page, when=_where(lambda way: way.bypasses)),
         Group("A slab at hand", (
             Field("slide.size_width", "width", optional=True, has_state=True),
             Field("slide.size_height", "height", optional=True, has_state=True),
         ), page=page, when=_where(lambda way: way.covers and not way.bypasses), hint="empty: made to size"),
+        Group("A track that is up already", (
+            _slide("track_up", "floor to its underside", "the leaf hangs under it", optional=True, has_state=True),
+            _slide("drop", "its underside to the leaf", "empty: by the set", optional=True),
+        ), page=page, when=_where(lambda way: way.slides)),
         Group("Left on to trim", (
             Field("fit.trim_side", "each side", figure="trim_side", optional=True,
                   note="planed off when the leaf is fitted; apart from the finished size"),
             Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
-        ), page=page),
+        ), page=FitPage.SURE),
+        Group("An even gap as the aim", (_EVEN,), page=FitPage.SURE, when=_can_be_even),
+        Group("Gap at the hinges", (
+            _SHIMS,
+            Field("fit.even.gap", "or by a feeler", optional=True, has_state=True, figure="gap_made"),
+        ), page=FitPage.SURE, when=_is_even, hint="shims that just fill it"),
+        Group("Leaf left full", (
+            Field("fit.even.full_width", "width", optional=True, has_state=True, figure="glued_width"),
+            Field("fit.even.full_height", "height", optional=True, has_state=True, figure="glued_height"),
+        ), page=FitPage.SURE, when=_is_even, hint="empty: as glued up"),
         Group("Latch edge", (
             Field("fit.bevel_deg", "bevel", Unit.DEG, "towards the closing face; the opening face keeps the width",
                   "bevel", optional=True, ref="figure:bevel"),
+            Field("fit.bevel_margin", "gap it keeps, passing", figure="bevel_margin", optional=True),
         ), page=page, when=_where(lambda way: way.has_butts)),
         Group("Track and wall", (
+            _SET,
             _slide("track", "track at hand", "empty: cut to need", optional=True),
             _slide("free_wall", "free wall beside", "empty: not read", optional=True),
+            _slide("headroom", "free wall over the head", "to lift the leaf on; empty: not read", optional=True),
             _slide("stop", "kept free for the stop"),
             _slide("pull", "pull that stops at the jamb", "comes off the clear way"),
-            _slide("gear_height", "set needs above the leaf", "of opening, beyond the leaf's height", optional=True),
+            _slide("gear_height", "opening it needs, + leaf", "beyond the leaf's height; empty: by the set",
+                   optional=True),
         ), page=FitPage.WAY, when=_where(lambda way: way.slides)),
         Group("Out of the wall", (
             _slide("air", "air it passes with"),
-            _slide("stand_off", "track stands off by", "wall to the leaf's back; empty: not known", optional=True),
+            _slide("stand_off", "track stands off by", "wall to the leaf's back; empty: by the set", optional=True),
             _slide("projection", "wished: no more than", "a wish, with its price", optional=True),
         ), page=FitPage.WAY, when=_where(lambda way: way.covers)),
         Group("The butt's pin", (
@@ -96,4 +149,12 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                   note="half of what an architrave stands out lets the leaf open to 180°"),
             Field("hardware.butt.setback", "back from the edge", has_state=True),
         ), page=FitPage.WAY, when=_where(lambda way: way.has_butts)),
+        Group("Cup hinges", (
+            field_choice("cabinet.hinge_angle", "They open to", lambda: [(each, f"{each:g}°") for each in CUP_ANGLES]),
+            Field("cabinet.must_open", "it must open to", Unit.DEG, "a wish; empty: none", optional=True,
+                  ref="figure:opens_to"),
+        ), page=FitPage.WAY, when=_where(lambda way: way.is_cabinet and not way.has_butts)),
+        Group("Track set", (_SET,), page=FitPage.CHOICES, when=_where(lambda way: way.slides)),
+        Group("What it costs", (Command("rules", "An hour's price: shop rules…"),),
+              page=FitPage.CHOICES),
     )  # fmt: skip

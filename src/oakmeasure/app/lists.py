@@ -37,6 +37,7 @@ HEADER_NOTES = {
     "±": "how sure one is of it; write “742 ± 1” to change it",
     "norm.": "normalised: the residual in units of its own usual spread; over 3 is suspect",
     "shows from": "the smallest misread of this reading that would show",
+    "pcs": "pieces, for all leaves of the pair or the run",
     "planed": "at the glue-up, trimming allowance still on",
     "rough": "as sawn",
     "across": "from the opening face",
@@ -140,8 +141,11 @@ def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
 
 def cut_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the cut list."""
-    header = ("no.", "part", "finished", "planed", "rough", "weight")
+    header: tuple[str, ...] = ("no.", "part", "finished", "planed", "rough", "weight")
     mixed = len({part.species for part in leaf.cut_parts}) > 1  # of one timber, its name would only take room
+    several = leaf.fit.leaves > 1  # a pair or a run: as many of each part
+    if several:
+        header = (*header[:2], "pcs", *header[2:])
     rows = []
     for part in leaf.cut_parts:
         sizes = [
@@ -150,7 +154,8 @@ def cut_list(leaf: LeafSolution, show: Show) -> Listed:
         weight = leaf.mass_of(part)
         mass = show.value(weight.value, Unit.KG) if weight else ""
         timber = (species(part.species).name,) if mixed else ()
-        rows.append(Record((part.mark, part.name, *sizes, mass, *timber), f"part:{part.name}"))
+        pieces = (str(leaf.pieces_of(part)),) if several else ()
+        rows.append(Record((part.mark, part.name, *pieces, *sizes, mass, *timber), f"part:{part.name}"))
     return (*header, "timber") if mixed else header, rows
 
 

@@ -99,8 +99,9 @@ def picture(
     window.show()
     assert len(session.solution.leaves) == len(job.leaves)  # all worked out: a picture does not wait for them
     window.job_line.refresh()
-    if stage is Stage.MEASURE:
-        window.sure.draw_now()
+    for plot in (window.sure, window.goes_in):
+        if plot.isVisible():
+            plot.draw_now()
     for _ in range(5):
         app.processEvents()
     target.parent.mkdir(parents=True, exist_ok=True)

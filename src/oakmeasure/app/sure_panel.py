@@ -1,9 +1,11 @@
-"""How sure the opening is: the plot and its sentence, drawn in a thread when the readings have come to rest."""
+"""How sure it is: a plot and its sentence, drawn in a thread when the figures have come to rest."""
 
 from __future__ import annotations
 
 import contextlib
 import threading
+from collections.abc import Callable
+from dataclasses import dataclass
 
 from PySide6.QtCore import QObject, QRectF, QTimer, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
@@ -21,15 +23,42 @@ from oakmeasure.core.units import Show
 REST_MS = 180
 
 
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A plot and what it means."""
+
+    drawing: Drawing
+    sentence: str
+    detail: str
+
+
+Work = Callable[[LeafSolution, Show], Shown | None]
+
+
+def how_sure_shown(leaf: LeafSolution, show: Show) -> Shown | None:
+    """Return how sure the clear width is."""
+    from oakmeasure.core.survey.sureness import how_sure
+
+    found = how_sure(leaf, show)
+    return None if found is None else Shown(spread_view(found.spread, found.needed, show), found.sentence, found.detail)
+
+
+def tolerance_shown(leaf: LeafSolution, show: Show) -> Shown | None:
+    """Return whether the leaf will go in."""
+    from oakmeasure.core.drawings.tolerance_view import tolerance_view
+    from oakmeasure.core.fit.tolerance import tolerance
+
+    found = tolerance(leaf, show)
+    return None if found is None else Shown(tolerance_view(found, show), found.sentence, found.detail)
+
+
 class _Told(QObject):
     done = Signal(object, object)
 
 
-def _draw(leaf: LeafSolution, show: Show, told: _Told) -> None:
+def _draw(work: Work, leaf: LeafSolution, show: Show, told: _Told) -> None:
     """Draw in a thread of its own; the window may be gone when it is done."""
-    from oakmeasure.core.survey.sureness import how_sure
-
-    found = how_sure(leaf, show)
+    found = work(leaf, show)
     with contextlib.suppress(RuntimeError):
         told.done.emit(leaf, found)
 
@@ -57,23 +86,24 @@ class Picture(QWidget):
 class SurePanel(QWidget):
     """The plot with its sentence."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, title: str, work: Work, about: str) -> None:
         super().__init__()
-        self.session = session
+        self.session, self.work = session, work
         self.setObjectName("panel")
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 6, 10, 10)
         column.setSpacing(3)
-        column.addWidget(label("How sure", "group"))
+        column.addWidget(label(title, "group"))
         self.picture = Picture()
-        self.picture.setAccessibleName("how often each clear width came up")
-        column.addWidget(self.picture, 1)
+        self.picture.setAccessibleName(about)
         self.sentence = label("", "sum")
         self.sentence.setObjectName("sureSentence")
         self.detail = label("", "pencil")
+        column.addWidget(self.sentence)
+        column.addWidget(self.picture, 1)
+        column.addWidget(self.detail)
         for each in (self.sentence, self.detail):
             each.setWordWrap(True)
-            column.addWidget(each)
         self._told = _Told()
         self._told.done.connect(self._put)
         self._rest = QTimer(self)
@@ -89,29 +119,25 @@ class SurePanel(QWidget):
 
     def _start(self) -> None:
         self._drawn = self.session.solved
-        work = (self._drawn, self.session.show, self._told)
+        work = (self.work, self._drawn, self.session.show, self._told)
         threading.Thread(target=_draw, args=work, name="how sure", daemon=True).start()
 
     def draw_now(self) -> None:
         """Draw without waiting, for pictures of the window."""
-        from oakmeasure.core.survey.sureness import how_sure
-
         self._rest.stop()
         self._drawn = self.session.solved
-        self._put(self._drawn, how_sure(self._drawn, self.session.show))
+        self._put(self._drawn, self.work(self._drawn, self.session.show))
 
-    def _put(self, leaf: object, sure: object) -> None:
-        from oakmeasure.core.survey.sureness import Sureness
-
+    def _put(self, leaf: object, shown: object) -> None:
         if leaf is not self.session.solved:
             return  # another edit overtook it
-        if not isinstance(sure, Sureness):
+        if not isinstance(shown, Shown):
             self.picture.put(None)
             self.picture.hide()
             self.sentence.setText("")
             self.detail.setText("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it.")
             return
         self.picture.show()
-        self.picture.put(spread_view(sure.spread, sure.needed, self.session.show))
-        self.sentence.setText(theme.typeset(sure.sentence))
-        self.detail.setText(theme.typeset(sure.detail))
+        self.picture.put(shown.drawing)
+        self.sentence.setText(theme.typeset(shown.sentence))
+        self.detail.setText(theme.typeset(shown.detail))

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 
 from oakmeasure.app.board import Board
 from oakmeasure.app.commands import Commands
+from oakmeasure.app.compare_panel import ComparePanel
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
@@ -27,7 +28,7 @@ from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
-from oakmeasure.app.sure_panel import SurePanel
+from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
 from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import VIEWS, FitPage, MeasurePage, opened_by
 from oakmeasure.core.errors import LengthError
@@ -43,8 +44,13 @@ PAGE_WORDS = {
     MeasurePage.ROUND: "What stands round it",
     MeasurePage.LINING: "The lining in the rough opening",
 }
+FIT_WORDS = {
+    FitPage.LEAF: "The leaf in its opening",
+    FitPage.WAY: "How it opens",
+    FitPage.SURE: "Will it go in without planing",
+    FitPage.CHOICES: "The choices side by side",
+}
 BOARD_WORDS = {
-    Stage.FIT: "The leaf in its opening",
     Stage.LEAF: "The leaf, set out",
     Stage.TIMBER: "Cutting plan and cut list",
     Stage.HARDWARE: "Hinges on leaf and lining",
@@ -75,7 +81,9 @@ class Window(QMainWindow):
         self._sheet_of: dict[Stage, Sheet] = {}
         self.board = Board()
         self.list = RecordList()
-        self.sure = SurePanel(session)
+        self.sure = SurePanel(session, "How sure", how_sure_shown, "how often each clear width came up")
+        self.goes_in = SurePanel(session, "Where each gap will lie", tolerance_shown, "where each gap will lie")
+        self.compare = ComparePanel(session)
         self.gauge = GaugeStrip(session)
         self.verdicts = Verdicts(session)
         self.working = WorkingView(session)
@@ -160,6 +168,8 @@ class Window(QMainWindow):
         beside_column.setSpacing(0)
         beside_column.addWidget(self.list, 3)
         beside_column.addWidget(self.sure, 2)
+        beside_column.addWidget(self.goes_in, 1)
+        beside_column.addWidget(self.compare, 1)
         self._split.addWidget(beside)
         self._beside = beside
         self._split.setStretchFactor(0, 3)
@@ -279,7 +289,9 @@ class Window(QMainWindow):
         self.sheets.setCurrentWidget(sheet)
         measuring = stage is Stage.MEASURE
         page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
-        self._board_title.setText(PAGE_WORDS[page] if measuring else BOARD_WORDS[stage])
+        fit_page = FitPage(sheet.page) if stage is Stage.FIT else None
+        words = PAGE_WORDS[page] if measuring else FIT_WORDS[fit_page] if fit_page else BOARD_WORDS[stage]
+        self._board_title.setText(words)
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self._crooked, self._crooked_label):
             each.setVisible(crooked)
@@ -293,9 +305,17 @@ class Window(QMainWindow):
         listed = measure_list(solved, show, page) if measuring else None
         if stage in LISTS:
             listed = LISTS[stage](solved, show)
-        self._beside.setVisible(listed is not None)
+        self._beside.setVisible(listed is not None or fit_page in (FitPage.SURE, FitPage.CHOICES))
+        self.list.setVisible(listed is not None)
+        self.board.setVisible(fit_page is not FitPage.SURE)
+        self.goes_in.setVisible(fit_page is FitPage.SURE)
+        self.compare.setVisible(fit_page is FitPage.CHOICES)
         if listed is not None:
             self.list.show_records(*listed)
+        if fit_page is FitPage.SURE:
+            self.goes_in.refresh()
+        if fit_page is FitPage.CHOICES:
+            self.compare.refresh()
         if measuring:
             self.sure.refresh()
             if (solved.opening.template is not None) is not self._laid_for_ticks:
@@ -305,11 +325,13 @@ class Window(QMainWindow):
 
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
-        beside = self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
-        beside = beside and self._split.width() >= BESIDE_FROM_PX
+        beside = self._stands_beside() and self._split.width() >= BESIDE_FROM_PX
         self.sure.setVisible(beside)
         self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
-        if beside:
+        if self.session.stage is Stage.FIT:
+            whole = self._split.height()
+            self._split.setSizes([whole * 2 // 5, whole * 3 // 5])
+        elif beside:
             self._laid_for_ticks = self.session.solved.opening.template is not None
             self._split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
@@ -341,10 +363,13 @@ class Window(QMainWindow):
         """Return whether words can stand beside the leaf without making it small."""
         return self.board.width() >= WORDS_FROM_PX
 
+    def _stands_beside(self) -> bool:
+        """Return whether what belongs to the board stands beside it, where there is room, and not under it."""
+        return self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
+
     def _board_resized(self) -> None:
-        measuring = self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
         wide = self._split.width() >= BESIDE_FROM_PX
-        if measuring and wide is not (self._split.orientation() is Qt.Orientation.Horizontal):
+        if self._stands_beside() and wide is not (self._split.orientation() is Qt.Orientation.Horizontal):
             self._stage_laid_out()
             self.draw(keep_view=False)
         if self.session.stage is Stage.LEAF and self._has_room_for_words() is not self._words_shown:

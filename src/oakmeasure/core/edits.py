@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import Any, TypeVar, get_args
 
 from pydantic import BaseModel, ValidationError
 
@@ -105,12 +105,18 @@ def with_field(job: Job, leaf_id: str, path: str, value: Any) -> Job:
 
 
 def _as_reading(leaf: Leaf, path: str, value: Any) -> Any:
-    parent, _, _ = path.rpartition(".")
-    is_reading = parent == "readings" or isinstance(get(leaf, path), Reading)
-    if not is_reading or value is None or isinstance(value, Reading):
+    parent, _, name = path.rpartition(".")
+    owner = get(leaf, parent) if parent else leaf
+    field = type(owner).model_fields.get(name) if isinstance(owner, BaseModel) else None
+    if field is None or not _holds_reading(field.annotation) or value is None or isinstance(value, Reading):
         return value
     old = get(leaf, path)
     return Reading(value=value, state=State.MEASURED, sigma=old.sigma if isinstance(old, Reading) else None)
+
+
+def _holds_reading(annotation: Any) -> bool:
+    """Return whether a field's type is a reading, or may be one."""
+    return annotation is Reading or any(_holds_reading(each) for each in get_args(annotation))
 
 
 def with_state(job: Job, leaf_id: str, path: str, state: State) -> Job:

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import cache
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from oakmeasure.core.readings import HeightReading, WidthReading
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.readings import HeightReading, SmallReading, WidthReading
 from oakmeasure.core.rules import Model, between
+from oakmeasure.data import table
 
 
 class Hanging(StrEnum):
@@ -66,11 +69,33 @@ class Aim(StrEnum):
     """Which square leaf is the largest."""
 
     WIDTH = "width, then height"
+    HEIGHT = "height, then width"
+    WEIGHED = "both, weighed"
     AREA = "the most area"
 
 
 Overlap = Annotated[float, between(-200, 400, "overlap")]
 Small = Annotated[float, between(0, 300, "size")]
+
+
+class Shim(Model):
+    """Shims of one thickness that fill a gap, or part of it."""
+
+    thickness: Annotated[float, between(0.05, 20, "shim")] = 0.5
+    count: Annotated[int, Field(ge=1, le=40)] = 1
+
+
+class EvenGap(Model):
+    """The leaf is left full and hung; the gap that its hinges make is read, and the other sides are planed to it.
+
+    shims: what just fills the gap at the hinges; gap: the same by a feeler, instead. full_width, full_height: of the
+    leaf as it hangs; None takes its size at the glue-up.
+    """
+
+    shims: Annotated[tuple[Shim, ...], Field(max_length=8)] = ()
+    gap: SmallReading | None = None
+    full_width: WidthReading | None = None
+    full_height: HeightReading | None = None
 
 
 class PairChoices(Model):
@@ -82,7 +107,8 @@ class PairChoices(Model):
 
 class CabinetChoices(Model):
     """overlay: on each side of the opening, of a leaf that lies on it. division: that two leaves share. gap: between
-    those two. run: leaves on one frame; frame: between two of its openings.
+    those two. run: leaves on one frame; frame: between two of its openings. hinge_angle: to which the cup hinges
+    open. must_open: as wished; None: no wish.
     """
 
     overlay: Annotated[float, between(0, 60, "overlay")] = 14.0
@@ -90,26 +116,72 @@ class CabinetChoices(Model):
     gap: Annotated[float, between(0, 20, "gap")] = 3.0
     run: Annotated[int, Field(ge=1, le=24)] = 1
     frame: Annotated[float, between(5, 300, "frame")] = 40.0
+    hinge_angle: Annotated[float, between(60, 270, "hinge angle", "°")] = 110.0
+    must_open: Annotated[float, between(10, 270, "opening angle", "°")] | None = None
+
+
+class TrackSet(Model):
+    """Track, hangers and guide as sold, by its sheet. Lengths in mm.
+
+    ways: of hanging that it is made for. opening: of opening that it needs beyond the leaf's height, where the track
+    lies in the opening; None: it goes on the wall. above: from the leaf's top to the top of the track with its
+    hangers. drop: from the track's underside to the leaf's top. lift: how far the leaf goes up to be hung on.
+    block: of an anti-lift block, over the leaf. stand_off: wall to the leaf's back. thickness_*: of the leaf that its
+    hangers take. rating_kg: of one hanger, two to a leaf. roller, roller_in: width of a roller, its centre from the
+    leaf's edge. lengths: of track that are sold. price: in the job's money.
+    """
+
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    ways: tuple[Hanging, ...]
+    opening: Small | None = None
+    above: Small
+    drop: Small
+    lift: Small
+    block: Small
+    stand_off: Small
+    thickness_least: Small
+    thickness_most: Small
+    rating_kg: Annotated[float, between(1, 1000, "rating", "kg")]
+    roller: Small
+    roller_in: Small
+    lengths: tuple[Annotated[float, between(300, 8000, "track")], ...]
+    price: Annotated[float, between(0, 1e5, "price", "")]
+
+    @model_validator(mode="after")
+    def _sensible(self) -> TrackSet:
+        if self.thickness_least > self.thickness_most:
+            raise InputError("thickness_least", self.thickness_least, limits=(0, self.thickness_most), unit="mm")
+        if not self.lengths:
+            raise InputError("lengths", "nothing", "at least one length of track")
+        return self
+
+
+@cache
+def track_sets() -> dict[str, TrackSet]:
+    """Return the sets of data/track_sets.toml by their keys: made-up makers, true geometry."""
+    return {key: TrackSet.model_validate(row) for key, row in table("track_sets").items()}
 
 
 class SlideChoices(Model):
-    """For a leaf that slides or covers.
+    """For a leaf that slides or covers. None: left to the set, or not known.
 
     overlap_*: beyond the opening; may be negative. centre: of two that pass each other; None takes the least.
-    roller, roller_in: width of a roller, its centre from the leaf's edge. air: between the leaf and what it passes.
-    stand_off: of the track, wall to the leaf's back; None: not known. free_wall: beside the opening, where the leaf
-    goes; None: not read. stop: kept free at its end. pull: of the leaf that cannot pass the jamb. track: of the length
-    at hand; None: cut to need. gear_height: of opening that the set needs beyond the leaf; None: not known.
-    size_width, size_height: a slab of that size is to be used. projection: the most that it may stand out of the
-    wall, as wished; None: no wish.
+    track_set: the one that is chosen. roller, roller_in: width of a roller, its centre from the leaf's edge. air:
+    between the leaf and what it passes. stand_off: of the track, wall to the leaf's back. free_wall: beside the
+    opening, where the leaf goes. stop: kept free at its end. pull: of the leaf that cannot pass the jamb. track: of the
+    length at hand; None: cut to need. gear_height: of opening that the set needs beyond the leaf. drop: from the
+    track's underside to the leaf's top. headroom: free wall over the opening. track_up: finished floor to the
+    underside of a track that is up already. size_width, size_height: of a slab that is to be used. projection: the
+    most that it may stand out of the wall, as wished.
     """
 
     overlap_hinge: Overlap = 38.0
     overlap_latch: Overlap = 38.0
     overlap_head: Overlap = 45.0
     centre: Annotated[float, between(0, 800, "overlap")] | None = None
-    roller: Small = 70.0
-    roller_in: Small = 35.0
+    track_set: TrackSet | None = None
+    roller: Small | None = None
+    roller_in: Small | None = None
     air: Annotated[float, between(0, 60, "air")] = 5.0
     stand_off: Small | None = None
     free_wall: Annotated[float, between(0, 6000, "free wall")] | None = None
@@ -117,6 +189,9 @@ class SlideChoices(Model):
     pull: Small = 0.0
     track: Annotated[float, between(100, 8000, "track")] | None = None
     gear_height: Annotated[float, between(0, 600, "gear")] | None = None
+    drop: Small | None = None
+    headroom: Annotated[float, between(0, 3000, "free wall")] | None = None
+    track_up: HeightReading | None = None
     size_width: WidthReading | None = None
     size_height: HeightReading | None = None
     projection: Annotated[float, between(5, 400, "projection")] | None = None

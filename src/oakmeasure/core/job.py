@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
+from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.readings import (
     ButtLength,
     FloorReadings,
@@ -34,7 +34,7 @@ from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 from oakmeasure.data import table
 
-SCHEMA_VERSION = 2
+SCHEMA_VERSION = 3
 
 
 class Hand(StrEnum):
@@ -56,7 +56,11 @@ Trim = Annotated[float, between(0, 50, "trimming allowance")]
 
 
 class FitChoices(Model):
-    """Gaps round the leaf and what is left on to plane; None takes the shop rule."""
+    """Gaps round the leaf and what is left on to plane; None takes the shop rule.
+
+    width_counts: of a size that is weighed, how much the width counts, %; the height counts the rest. even: the gap
+    that the hinges make is the aim for the other sides; None: the gaps are those that are chosen.
+    """
 
     gap_hinge: Gap | None = None
     gap_latch: Gap | None = None
@@ -65,8 +69,11 @@ class FitChoices(Model):
     trim_side: Trim | None = None
     trim_height: Trim | None = None
     bevel_deg: Annotated[float, between(0, 10, "bevel", "degrees")] | None = None
+    bevel_margin: Annotated[float, between(0, 5, "margin")] | None = None
     shape: LeafShape = LeafShape.SQUARE
     aim: Aim = Aim.WIDTH
+    width_counts: Annotated[float, between(5, 95, "share of the width", "%")] = 50.0
+    even: EvenGap | None = None
 
 
 class Framed(Model):
@@ -209,7 +216,7 @@ class Board(Model):
 class Job(Model):
     """The whole document."""
 
-    schema_version: Literal[2] = 2
+    schema_version: Literal[3] = 3
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM

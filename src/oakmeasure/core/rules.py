@@ -74,7 +74,11 @@ RULE_KINDS: dict[str, RuleKind] = {
     "gap_floor": RuleKind("Gaps", "over the floor", 0, 60),
     "trim_side": RuleKind("Left on to trim", "each side", 0, 50),
     "trim_height": RuleKind("Left on to trim", "top and bottom each", 0, 50),
+    "sigma_cut": RuleKind("How sure a cut is", "a planed size", 0.02, 5),
+    "sigma_hang": RuleKind("How sure a cut is", "the gap that the hinges make", 0.02, 5),
+    "shaving": RuleKind("How sure a cut is", "one stroke of the plane takes", 0.02, 1),
     "solid_edge": RuleKind("Bought slabs", "solid edge", 0, 120),
+    "hour_price": RuleKind("Costs, in the job's money", "an hour of work", 0, 1000, Unit.RATIO),
     "bevel_deg": RuleKind("Latch edge", "bevel", 0, 10, Unit.DEG),
     "bevel_margin": RuleKind("Latch edge", "gap kept as the corner passes", 0, 5),
     "tenon_share": RuleKind("Joints", "tenon, share of the thickness", 0.15, 0.6, Unit.RATIO),
@@ -119,6 +123,10 @@ class ShopRules(Model):
     trim_side: Rule
     trim_height: Rule
     solid_edge: Rule = Rule(value=25, reason="what most bought slabs have behind their edge; look at yours")
+    sigma_cut: Rule = Rule(value=0.3, reason="plane and straightedge, tried along the whole edge")
+    sigma_hang: Rule = Rule(value=0.4, reason="a gauged recess and hinges of one packet")
+    shaving: Rule = Rule(value=0.1, reason="a try plane set to trim")
+    hour_price: Rule = Rule(value=40, reason="made up: put in yours")
     bevel_deg: Rule
     bevel_margin: Rule
     # joints

@@ -14,9 +14,12 @@ from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
 from oakmeasure.core.fit import fit
+from oakmeasure.core.fit.chance import say_chance
+from oakmeasure.core.fit.gear import judge_set, place_of
 from oakmeasure.core.fit.shape import Fit, gaps
 from oakmeasure.core.fit.stock import buy_or_make
-from oakmeasure.core.fit.swung import Swing, swing
+from oakmeasure.core.fit.swung import Swing, swing, swings_by_itself
+from oakmeasure.core.fit.ways import Comparison, side_by_side
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.job import Hanging, Job, Leaf
@@ -43,6 +46,9 @@ class LeafSolution:
     plan: LeafPlan | None
     butts: Butts | None
     swing: Swing | None = None
+    choices: tuple[Comparison, ...] = ()
+    sigma_cut: float = 0.0
+    sigma_hang: float = 0.0
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
@@ -50,8 +56,12 @@ class LeafSolution:
         lining = self.opening.lining
         return (self.build.parts if self.build else ()) + (lining.parts if lining else ())
 
+    def pieces_of(self, part: Part) -> int:
+        """Return how many of a part are made: of a pair or a run, one for each leaf."""
+        return 1 if part.role in (Role.LINING, Role.PACKING) else self.fit.leaves
+
     def mass_of(self, part: Part) -> Figure | None:
-        """Return the weight of a part of the leaf; None for one of its lining."""
+        """Return the weight of one of a part of the leaf; None for one of its lining."""
         return self.weights.parts.get(part.name) if self.weights else None
 
     def open_stops(self) -> list[Verdict]:
@@ -192,19 +202,30 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     build = weights = plan = butts = None
     lining = opening.lining.parts if opening.lining else ()
     turning = None
+    choices: tuple[Comparison, ...] = ()
     if fitted.possible:
-        if leaf.hanging.has_butts:
+        if leaf.hanging.has_butts or leaf.hanging.is_cabinet:
             turning = swing(ctx, opening, fitted)
+        say_chance(ctx, opening, fitted)
         buy_or_make(ctx, fitted.width, fitted.height)
         build = builder(leaf.build.kind)(ctx, fitted, wood)
         weights = weigh(ctx, build, wood)
+        if turning is not None:
+            swings_by_itself(ctx, turning, weights.mass)
+        place = place_of(ctx, opening, fitted, weights.mass.value) if leaf.hanging.slides else None
+        if place is not None:
+            judge_set(ctx, place)
+        choices = side_by_side(ctx, fitted, place)
         sawn = tuple(each for each in lining if each.role is not Role.PACKING)  # packing comes out of off-cuts
-        plan = plan_leaf(ctx, (*build.parts, *sawn), job.boards)
+        plan = plan_leaf(ctx, (*build.parts * fitted.leaves, *sawn), job.boards)
         if leaf.hanging.has_butts:
             butts = hang_on_butts(ctx, fitted, build, weights.mass)
     _judge_states(ctx)
     found = ctx.findings.sorted()
-    return LeafSolution(leaf, ctx.figures, found, opening, fitted, wood, build, weights, plan, butts, turning)
+    sure = (job.rules.sigma_cut.value, job.rules.sigma_hang.value)
+    return LeafSolution(
+        leaf, ctx.figures, found, opening, fitted, wood, build, weights, plan, butts, turning, choices, *sure
+    )
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.

@@ -70,9 +70,8 @@ def monte_carlo(
 
     if draws < 100:
         raise InputError("draws", draws, "at least 100")
-    root = _root(np.asarray(covariance, dtype=float))
     source = np.random.default_rng(seed)
-    drawn = np.asarray(mean, dtype=float)[:, None] + root @ source.standard_normal((root.shape[1], draws))
+    drawn = np.asarray(mean, dtype=float)[:, None] + draw_normal(source, covariance, draws)
     sizes = size(drawn)
     centre, sd = float(sizes.mean()), float(sizes.std())
     low, high = (float(each) for each in np.percentile(sizes, (2.5, 97.5)))
@@ -83,9 +82,26 @@ def monte_carlo(
     return Spread(centre, sd, low, high, centre - reach, centre + reach, bars, share, draws, seed)
 
 
+def draw_normal(source: Any, covariance: Matrix, draws: int) -> Any:
+    """Return normal draws about 0 with that covariance, one row for each coordinate. source: a NumPy generator."""
+    import numpy as np
+
+    root = _root(np.asarray(covariance, dtype=float))
+    return root @ source.standard_normal((root.shape[1], draws))
+
+
 def _root(covariance: np.ndarray) -> np.ndarray:
     """Return a matrix whose square is the covariance; an assumption without spread must not stop it."""
     import numpy as np
 
     values, vectors = np.linalg.eigh(covariance)
     return vectors * np.sqrt(np.clip(values, 0.0, None))
+
+
+def of_hundred(share: float) -> str:
+    """Return a share of the draws in words: "93 of 100"."""
+    if share > 0.995:
+        return "more than 99 of 100"
+    if share < 0.005:
+        return "hardly one of 100"
+    return f"{100 * share:.0f} of 100"

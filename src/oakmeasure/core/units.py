@@ -40,6 +40,7 @@ class Unit(StrEnum):
     DEG = "deg"
     KG = "kg"
     N = "N"
+    NM = "N·m"
     PERCENT = "%"
     COUNT = "count"
     KG_M3 = "kg/m³"

@@ -230,7 +230,9 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
         ]
         weight = leaf.mass_of(part)
         mass = show.value(weight.value, Unit.KG) if weight else ""
-        rows.append([_p(part.mark), _p(part.name, _style(8.2, bold=True)), _p(species(part.species).name, SMALL),
+        pieces = leaf.pieces_of(part)
+        name = part.name if pieces == 1 else f"{part.name} × {pieces}"
+        rows.append([_p(part.mark), _p(name, _style(8.2, bold=True)), _p(species(part.species).name, SMALL),
                      *(_p(each) for each in sizes), _p(mass)])  # fmt: skip
     return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
 

@@ -28,8 +28,13 @@ def upgrade_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 2}
 
 
+def upgrade_2_to_3(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 adds track sets, an even gap as the aim and what a rail's rollers are by default."""
+    return document | {"schema_version": 3}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: upgrade_1_to_2}
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: upgrade_1_to_2, 2: upgrade_2_to_3}
 
 
 class JobFileError(ValueError):

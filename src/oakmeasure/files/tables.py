@@ -15,6 +15,7 @@ CUT_LIST_HEADER = (
     "leaf",
     "no",
     "part",
+    "pieces",
     "species",
     "length_mm",
     "width_mm",
@@ -54,7 +55,17 @@ def cut_list_csv(solution: Solution) -> str:
             ]
             mass = leaf.mass_of(part)
             weight = f"{mass.value:.2f}" if mass else ""
-            rows.append([leaf.leaf.name, part.mark, part.name, species(part.species).name, *sizes, weight])
+            rows.append(
+                [
+                    leaf.leaf.name,
+                    part.mark,
+                    part.name,
+                    str(leaf.pieces_of(part)),
+                    species(part.species).name,
+                    *sizes,
+                    weight,
+                ]
+            )
     return _csv(CUT_LIST_HEADER, rows)
 
 
@@ -155,6 +166,7 @@ def _part_record(leaf: LeafSolution, part: Any) -> dict[str, Any]:
 
     return {
         "name": part.name,
+        "pieces": leaf.pieces_of(part),
         "species": part.species,
         "grain": "upright" if part.grain_upright else "level",
         "finished": size(part.finished),

@@ -138,8 +138,12 @@ def _report(
 
 def _judge(ctx: Context, groups: tuple[Group, ...], boards: int, least: int, percent: float) -> None:
     unplaced = [piece for group in groups for piece in group.plan.unplaced]
+    said: set[str] = set()
     for group in groups:
         for piece in group.plan.unplaced:
+            if piece.name in said:  # the same part of another leaf of a pair or a run
+                continue
+            said.add(piece.name)
             ctx.say(
                 f"unplaced-{piece.name.replace(' ', '-').replace(',', '')}",
                 Level.STOP,

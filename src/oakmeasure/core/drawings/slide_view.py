@@ -12,7 +12,7 @@ from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import Show
 
-RAIL = 32.0  # of the track, drawn for the eye
+RAIL, STOP = 32.0, 22.0  # of the track and of a stop on it, drawn for the eye
 WALL_DEPTH = 110.0
 
 
@@ -28,6 +28,8 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
     places = _places(leaf, x0, lw, w, slid)
     low = min(-0.25 * w, *(x for x, _ in places)) - 6 * unit
     high = max(w + lw, *(x + lw for x, _ in places)) + 6 * unit
+    if "free_wall" in f:
+        high = max(high, w + f["free_wall"].value + 6 * unit)
     if not leaf.leaf.hanging.slides:
         high = w + 0.3 * w
     _front(sketch, leaf, low, high, w, h, unit)
@@ -42,6 +44,9 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
         top = y0 + lh + 2 * unit
         sketch.rect(Rect(x0, top, x0 + track, top + RAIL), Layer.METAL, ref="figure:track_needed")
         sketch.dimension((x0, top + 7 * unit), (x0 + track, top + 7 * unit), show.length(track), figure="track_needed")
+        for end in (x0, x0 + track - STOP):
+            sketch.rect(Rect(end, top - 0.4 * RAIL, end + STOP, top + 1.2 * RAIL), Layer.METAL, ref="figure:stop")
+        _free(sketch, leaf, show, w, h, high, unit)
     sketch.box(Rect(0, 0, w, h), Layer.HIDDEN)
     floor_line(sketch.page(), low, high, 0.0, unit)
     sketch.dimension((x0, -7 * unit), (x0 + lw, -7 * unit), show.length(lw), figure="leaf_width")
@@ -66,7 +71,7 @@ def _places(leaf: LeafSolution, x0: float, lw: float, w: float, slid: float) -> 
     """Return the hinge-side edge of each leaf, the one behind first."""
     if leaf.leaf.hanging.bypasses:
         other = x0 + lw + leaf.fit.apart
-        way = other - x0 - (leaf.leaf.slide.roller if leaf.leaf.hanging is Hanging.BYPASS_RAIL else 0.0)
+        way = other - x0 - (leaf.figures["roller"].value if leaf.leaf.hanging is Hanging.BYPASS_RAIL else 0.0)
         return [(other, Layer.LINING), (x0 + way * slid, None)]
     way = lw if leaf.leaf.hanging.slides else 0.0
     return [(x0 + way * slid, None)]
@@ -86,6 +91,22 @@ def _front(sketch: Sketch, leaf: LeafSolution, low: float, high: float, w: float
             edge = -thing.away if thing.where is Side.HINGE else w + thing.away
             wide = -60.0 if thing.where is Side.HINGE else 60.0
             sketch.box(Rect(min(edge, edge + wide), 0, max(edge, edge + wide), h + 60), Layer.PENCIL, ref=ref)
+
+
+def _free(sketch: Sketch, leaf: LeafSolution, show: Show, w: float, h: float, high: float, unit: float) -> None:
+    """What is free beside and over the opening, as far as it was read, and what stands there."""
+    f = leaf.figures
+    if "free_wall" in f:
+        end = w + f["free_wall"].value
+        sketch.line([(end, 0.0), (end, h + 22 * unit)], Layer.OUTLINE, ref="figure:free_wall")
+        rect = Rect(end, 0.0, max(end + 4 * unit, high), h + 22 * unit)
+        for line in hatching(rect, 3 * unit):
+            sketch.line(line, Layer.FAINT)
+        sketch.dimension((w, 0.16 * h), (end, 0.16 * h), show.length(f["free_wall"].value), figure="free_wall")
+    if "headroom" in f:
+        top = h + f["headroom"].value
+        sketch.line([(-8 * unit, top), (w + 8 * unit, top)], Layer.FLOOR, ref="figure:headroom")
+        sketch.dimension((-6 * unit, h), (-6 * unit, top), show.length(f["headroom"].value), figure="headroom")
 
 
 def _clear(
@@ -129,7 +150,8 @@ def _plan(
         rect = Rect(centre - 40, base - out, centre + 40, base)
         sketch.rect(rect, Layer.LINING, ref=f"thing:{at}")
         sketch.box(rect, Layer.OUTLINE, ref=f"thing:{at}")
-        sketch.label(centre, base - out / 2, show.length(thing.stands_out.value), bold=True, ref=f"thing:{at}")
+        sketch.label(centre, base + 0.3 * WALL_DEPTH, show.length(thing.stands_out.value), bold=True, ref=f"thing:{at}",
+                     on_paper=True)  # fmt: skip
     off = f["stand_off"].value if "stand_off" in f else f["back_off"].value
     thick = f["thickness"].value
     tint = species(leaf.leaf.timber.species).tint

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import math
-from itertools import pairwise
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle, hatching
-from oakmeasure.core.fit.swung import Swing
-from oakmeasure.core.fit.turning import nearest_of_leaf
+from oakmeasure.core.fit.swung import Swing, floor_at
+from oakmeasure.core.fit.turning import nearest_of_leaf, turned
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
@@ -16,33 +15,36 @@ from oakmeasure.core.units import Show
 
 STEPS = 30
 REBATE = 12.0  # of the stop, drawn for the eye
+CABINET_SIDE, CUP_EDGE = 18.0, 4.5  # drawn for the eye until hinges are chosen
 
 
 def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -> Drawing:
     """Return the plan with the leaf opened by `opened` degrees, or as far as it goes."""
     plan = swing.plan
     at = min(opened, swing.stops_deg)
-    w, t = plan.width, plan.thickness
-    gap = leaf.figures["gap_hinge"].value
+    w = plan.width
+    on_cups = not leaf.leaf.hanging.has_butts
     sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
     unit = w / 60
-    side, depth = 0.35 * w, max(2.6 * t, 90.0)
-    _jamb(sketch, -gap - side, -gap, depth, unit)
-    _jamb(sketch, w + swing.latch_gap, w + swing.latch_gap + side, depth, unit)
-    for x0, x1 in ((-gap, -gap + REBATE + gap), (w + swing.latch_gap - REBATE - swing.latch_gap, w + swing.latch_gap)):
-        sketch.rect(Rect(x0, t, x1, t + 25), Layer.LINING)
+    if on_cups:
+        _cabinet(sketch, leaf, swing)
+    else:
+        _lining(sketch, leaf, swing, unit)
     for each in swing.obstacles:
         sketch.area(each.outline, Layer.LINING, ref=each.ref)
         sketch.line([*each.outline, each.outline[0]], Layer.OUTLINE, ref=each.ref)
-    sketch.line([_turned(swing, (w, 0.0), swing.stops_deg * step / STEPS) for step in range(STEPS + 1)], Layer.CENTRE)
+    sketch.line([turned((w, 0.0), plan.pin, swing.stops_deg * step / STEPS) for step in range(STEPS + 1)], Layer.CENTRE)
     sketch.line([*plan.corners, plan.corners[0]], Layer.HIDDEN)
     corners = plan.turned(at)
     tint = species(leaf.leaf.timber.species).tint
     sketch.area(corners, Layer.WOOD, ref="figure:opens_to", grain=Grain.NONE, tint=tint)
     sketch.line([*corners, corners[0]], Layer.OUTLINE, ref="figure:opens_to")
     handle(sketch, corners[1], 1.1 * unit, "handle:opened")
-    _pin(sketch, plan.pin, 0.35 * unit + plan.knuckle / 2)
-    _way(sketch, leaf, show, swing, at, corners)
+    if on_cups:
+        _cup(sketch, swing, at)
+    else:
+        _pin(sketch, plan.pin, 0.35 * unit + plan.knuckle / 2)
+        _way(sketch, leaf, show, swing, at, corners)
     _words(sketch, leaf, show, swing, opened, at, unit)
     return sketch.drawing(margin=1.5 * unit)
 
@@ -57,11 +59,37 @@ def swung_to(leaf: LeafSolution, swing: Swing, x: float, y: float) -> float:
     return 0.0 if turn > 270 else min(turn, 180.0) / 180
 
 
-def _turned(swing: Swing, point: Point, degrees: float) -> Point:
-    turn = math.radians(degrees)
-    px, py = swing.plan.pin
-    x, y = point[0] - px, point[1] - py
-    return px + x * math.cos(turn) + y * math.sin(turn), py - x * math.sin(turn) + y * math.cos(turn)
+def _lining(sketch: Sketch, leaf: LeafSolution, swing: Swing, unit: float) -> None:
+    """The jambs, with the stop that the leaf shuts against."""
+    w, t, gap = swing.plan.width, swing.plan.thickness, leaf.figures["gap_hinge"].value
+    side, depth = 0.35 * w, max(2.6 * t, 90.0)
+    _jamb(sketch, -gap - side, -gap, depth, unit)
+    _jamb(sketch, w + swing.latch_gap, w + swing.latch_gap + side, depth, unit)
+    for x0, x1 in ((-gap, -gap + REBATE + gap), (w + swing.latch_gap - REBATE - swing.latch_gap, w + swing.latch_gap)):
+        sketch.rect(Rect(x0, t, x1, t + 25), Layer.LINING)
+
+
+def _cabinet(sketch: Sketch, leaf: LeafSolution, swing: Swing) -> None:
+    """The cabinet's two sides, behind a leaf that lies on them or beside one that stands between them."""
+    f, w, front = leaf.figures, swing.plan.width, swing.front
+    if leaf.leaf.hanging.lies_on:
+        hinge = (f.get("overlay_shared") or f["overlay"]).value
+        latch = w - f["overlay"].value
+        thick = f["division"].value if "division" in f else CABINET_SIDE
+    else:
+        hinge, latch, thick = -f["gap_hinge"].value, w + f["gap_latch"].value, CABINET_SIDE
+    for x0, x1 in ((hinge - thick, hinge), (latch, latch + CABINET_SIDE)):
+        rect = Rect(x0, front, x1, front + 0.3 * w)
+        sketch.rect(rect, Layer.LINING)
+        sketch.box(rect, Layer.OUTLINE)
+
+
+def _cup(sketch: Sketch, swing: Swing, at: float) -> None:
+    """The cup in the leaf's back, where it is commonly bored."""
+    plan = swing.plan
+    t = plan.thickness
+    box = ((CUP_EDGE, t), (CUP_EDGE + 35.0, t), (CUP_EDGE + 35.0, 0.35 * t), (CUP_EDGE, 0.35 * t))
+    sketch.area([turned(each, plan.pin, at) for each in box], Layer.METAL)
 
 
 def _jamb(sketch: Sketch, x0: float, x1: float, depth: float, unit: float) -> None:
@@ -100,11 +128,11 @@ def _words(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, opened:
     page, w = sketch.page(), swing.plan.width
     lines = [f"opened {at:.0f}°"]
     if opened > at + 0.5:
-        lines[0] += f", stopped by the {swing.stopped_by}"
+        lines[0] += f": stopped by the {swing.stopped_by}"
     rise = swing.rise(at)
     if abs(rise) >= 0.05:
         lines.append(f"latch corner {'up' if rise > 0 else 'down'} {show.length(abs(rise))}")
-    floor = _floor_here(leaf, at)
+    floor = floor_at(leaf.leaf.floor.swing, at)
     if floor is not None:
         f = leaf.figures
         left = f["gap_floor"].value + f["floor_high"].value + rise - floor
@@ -113,14 +141,3 @@ def _words(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, opened:
         layer = Layer.DOUBT if "stopped" in line or "drags" in line else Layer.LEAF
         page.label(w / 2, 9 * unit + 4 * unit * (len(lines) - number), line, layer=layer, bold=number == 0, size=1.15)
     page.label(w / 2, -1.06 * w, "plan: opening side below", layer=Layer.PENCIL, anchor=Anchor.BELOW)
-
-
-def _floor_here(leaf: LeafSolution, at: float) -> float | None:
-    """Return the floor's height under the latch corner, between the places that were read."""
-    points = sorted((each.at, each.height.value) for each in leaf.leaf.floor.swing)
-    if not points or not points[0][0] <= at <= points[-1][0]:
-        return None
-    for (a, low), (b, high) in pairwise(points):
-        if a <= at <= b:
-            return low + (high - low) * (at - a) / (b - a) if b > a else high
-    return points[0][1]

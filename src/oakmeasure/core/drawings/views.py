@@ -49,7 +49,9 @@ class FitPage(StrEnum):
     """A page of the Fit sheet; each has its own view."""
 
     LEAF = "Leaf"
-    WAY = "How it opens"
+    WAY = "Opens"
+    SURE = "Goes in"
+    CHOICES = "Compare"
 
 
 def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LEAF, opened: float = 0.35) -> Drawing:

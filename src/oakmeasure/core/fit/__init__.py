@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 def fit(ctx: Context, opening: Opening) -> Fit:
     """Return the leaf that hangs in the opening the way that is chosen, judged."""
-    from oakmeasure.core.fit import cabinet, hung, slide, undecided
+    from oakmeasure.core.fit import cabinet, even, hung, slide, undecided
     from oakmeasure.core.hang_choices import Hanging
 
     hanging = ctx.leaf.hanging
@@ -28,4 +28,7 @@ def fit(ctx: Context, opening: Opening) -> Fit:
         return cabinet.fit_overlay(ctx, opening)
     if hanging is Hanging.INSET:
         return cabinet.fit_inset(ctx, opening)
-    return hung.fit_hung(ctx, opening)
+    fitted = hung.fit_hung(ctx, opening)
+    if fitted.possible and even.is_the_aim(ctx.leaf):
+        even.plane_to(ctx, fitted.width, fitted.height)
+    return fitted

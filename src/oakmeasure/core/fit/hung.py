@@ -9,7 +9,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.largest import largest_square, scribe
-from oakmeasure.core.fit.shape import Fit, finished
+from oakmeasure.core.fit.shape import Fit, finished, size_inside
 from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
 from oakmeasure.core.hang_choices import Aim, LeafShape
 from oakmeasure.core.job import Hanging
@@ -19,25 +19,26 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
+AIM_WORDS = {
+    Aim.WIDTH: "the least plumb width, then as tall as head and floor allow over it",
+    Aim.HEIGHT: "the least height over the whole width, then as wide as the sides allow over it",
+    Aim.WEIGHED: "of all upright rectangles the one of the greatest weighed size, the width counting {share:g} %",
+    Aim.AREA: "of all upright rectangles the one of most area",
+}
+
 
 def fit_hung(ctx: Context, opening: Opening) -> Fit:
     """Work out the leaf, or pair, that hangs plumb in the opening on butts, and judge it."""
     choice, f = ctx.leaf.fit, ctx.figures
     pair = ctx.leaf.hanging is Hanging.PAIR
-    if not pair and (choice.shape is LeafShape.SCRIBED or choice.aim is Aim.AREA):
+    if not pair and (choice.shape is LeafShape.SCRIBED or choice.aim is not Aim.WIDTH):
         odd = _by_outline(ctx, opening)
         if odd is not None:
             return odd
-    hinge, latch, head, floor = (f[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor"))
-    if pair:
-        width = _half(ctx, opening, hinge)
-    else:
-        terms = (plus(opening.clear_width), minus(hinge), minus(latch))
-        width = f.add(total("leaf_width", "leaf width", *terms))
-    height = f.add(total("leaf_height", "leaf height", plus(opening.clear_height), minus(head), minus(floor)))
+    hinge, latch = f["gap_hinge"], f["gap_latch"]
+    width, height, at = size_inside(ctx, opening, width=_half(ctx, opening, hinge) if pair else None)
     meeting = f.get("gap_meeting")
     bevel = _bevel(ctx, width, meeting or latch)
-    at = (opening.hinge_in.value + hinge.value, opening.floor_high.value + floor.value)
     apart = meeting.value - ctx.leaf.pair.rebate if meeting else 0.0
     fitted = finished(ctx, width, height, bevel, at=at, leaves=2 if pair else 1, apart=apart)
     if fitted.possible:
@@ -56,10 +57,8 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
         if made is not None:
             box = made.box
         else:
-            box, how = (
-                largest_square(opening.outline, gaps, choice.aim),
-                "of all upright rectangles the one of most area",
-            )
+            box = largest_square(opening.outline, gaps, choice.aim, width_counts=choice.width_counts / 100)
+            how = AIM_WORDS[choice.aim].format(share=choice.width_counts)
     except InputError:
         return None
     inputs = (
@@ -102,7 +101,9 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
     school = ctx.chosen(
         "bevel", "bevel of the latch edge", ctx.leaf.fit.bevel_deg, "fit.bevel_deg", Unit.DEG, rule="bevel_deg"
     )
-    margin = ctx.rule("bevel_margin", "margin kept as the corner passes")
+    margin = ctx.chosen(
+        "bevel_margin", "margin kept as the corner passes", ctx.leaf.fit.bevel_margin, "fit.bevel_margin"
+    )
     thickness, knuckle, setback = figures["thickness"], figures["butt_knuckle"], figures["butt_setback"]
     plan = {"width": width.value, "thickness": thickness.value, "knuckle": knuckle.value, "setback": setback.value}
     inputs = (width, thickness, knuckle, setback)

@@ -23,18 +23,24 @@ class Scribed:
     box: Box
 
 
-def largest_square(outline: Outline, gaps: dict[Side, float], aim: Aim) -> Box:
+def largest_square(outline: Outline, gaps: dict[Side, float], aim: Aim, *, width_counts: float = 0.5) -> Box:
     """Return the largest upright, square leaf in an opening, mm in its coordinates, every gap kept.
 
     Width first: as wide as the plumb opening allows over its whole height, then as tall as head and floor allow over
-    that width. Most area: over both together. Sides that bow in are replaced by their inner chords.
+    that width. Height first: the same, turned round. Weighed: the greatest k·width + (1 − k)·height, k being
+    width_counts. Most area: over both together. Sides that bow in are replaced by their inner chords.
     Raises InputError where the gaps leave nothing.
     """
     planes = half_planes(outline, gaps)
-    if aim is Aim.AREA or not outline.is_upright:
+    plumb = plumb_box(outline) if outline.is_upright else None
+    if plumb is None or aim is Aim.AREA:
         box = largest_box(planes)
+    elif aim is Aim.WEIGHED:
+        box = largest_box(planes, width_counts=width_counts)
+    elif aim is Aim.HEIGHT:
+        y0, y1 = plumb.y0 + gaps.get(Side.FLOOR, 0.0), plumb.y1 - gaps.get(Side.HEAD, 0.0)
+        box = Box(*_across(planes, y0, y1))
     else:
-        plumb = plumb_box(outline)
         x0, x1 = plumb.x0 + gaps.get(Side.HINGE, 0.0), plumb.x1 - gaps.get(Side.LATCH, 0.0)
         y0, y1 = _between(planes, x0, x1)
         box = Box(x0, y0, x1, y1)
@@ -56,6 +62,21 @@ def _between(planes: list[HalfPlane], x0: float, x1: float) -> tuple[float, floa
             else:
                 low = max(low, y)
     return low, high
+
+
+def _across(planes: list[HalfPlane], y0: float, y1: float) -> tuple[float, float, float, float]:
+    """Return the box of that height: how far the sides leave room over it; head and floor are kept by it."""
+    left, right = -1e9, 1e9
+    for each in planes:
+        if abs(each.a) < 0.5:
+            continue  # head or floor: it bounds the height, not the width
+        for y in (y0, y1):
+            x = (each.c - each.b * y) / each.a
+            if each.a > 0:
+                right = min(right, x)
+            else:
+                left = max(left, x)
+    return left, y0, right, y1
 
 
 def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed | None:

@@ -5,11 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.fit import even
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, given, minus, plus, total
 
+MOST_TRIM = {"framed": 12.0}  # by construction; a boarded leaf may be cut down on site: common practice, no source
+TRIM_ANY = 50.0
 LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT = 150.0, 250.0
 
 
@@ -40,6 +43,9 @@ class Fit:
 def gaps(ctx: Context) -> None:
     """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's verdict."""
     choice = ctx.leaf.fit
+    if even.is_the_aim(ctx.leaf):
+        even.gaps(ctx)
+        return
     ctx.chosen("gap_hinge", "gap at the hinges", choice.gap_hinge, "fit.gap_hinge")
     ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
     ctx.chosen("gap_head", "gap at the head", choice.gap_head, "fit.gap_head")
@@ -65,6 +71,7 @@ def finished(
     ends = ctx.chosen("trim_height", "trimming allowance, top and bottom each", choice.trim_height, "fit.trim_height")
     glued_width = ctx.figures.add(total("glued_width", "width at the glue-up", plus(width), plus(side, 2)))
     glued_height = ctx.figures.add(total("glued_height", "height at the glue-up", plus(height), plus(ends, 2)))
+    _judge_trim(ctx, side, ends)
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
     if not possible:
         ctx.say(
@@ -80,11 +87,34 @@ def finished(
     return Fit(width, height, side, ends, glued_width, glued_height, at[0], at[1], bevel, possible, leaves, apart)
 
 
-def size_inside(ctx: Context, opening: Opening) -> tuple[Figure, Figure, tuple[float, float]]:
-    """Add the size of a square leaf that stands in its opening, a gap at each edge; return it with its hinge foot."""
+def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
+    """Say where more is left on than the joints and the looks of a construction bear to lose."""
+    most = MOST_TRIM.get(ctx.leaf.build.kind, TRIM_ANY)
+    for figure, field, where in ((side, "fit.trim_side", "each side"), (ends, "fit.trim_height", "top and bottom")):
+        if figure.value > most:
+            ctx.say(
+                f"trim-much-{'side' if figure is side else 'height'}",
+                Level.LOOK,
+                Stage.FIT,
+                "That is much to trim off such a leaf",
+                f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",
+                Remedy(f"Leave {ctx.fmt(most)} on", field, most),
+                rule="common practice: up to 12 a side; 50 for boarded leaves cut on site",
+                figure=figure.name,
+            )
+
+
+def size_inside(
+    ctx: Context, opening: Opening, *, width: Figure | None = None
+) -> tuple[Figure, Figure, tuple[float, float]]:
+    """Add the size of a square leaf that stands in its opening, a gap at each edge; return it with its hinge foot.
+
+    width: of one of a pair, worked out already.
+    """
     f, add = ctx.figures, ctx.figures.add
-    terms = (plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
-    width = add(total("leaf_width", "leaf width", *terms))
+    if width is None:
+        terms = (plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
+        width = add(total("leaf_width", "leaf width", *terms))
     terms = (plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
     height = add(total("leaf_height", "leaf height", *terms))
     at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import Bypass, bypassing, least_centre, missing_backing
+from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
 from oakmeasure.core.fit.shape import Fit, finished, square_edge
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import Side
@@ -12,6 +13,8 @@ from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+
+ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common practice, no source
 
 
 def fit_slide(ctx: Context, opening: Opening) -> Fit:
@@ -67,8 +70,23 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
 
 def _height(ctx: Context, opening: Opening) -> Figure:
     choice = ctx.leaf.slide
+    up = _under_track(ctx) if choice.track_up is not None and ctx.leaf.hanging.slides else None
     if choice.size_height is not None:
-        return ctx.reading("leaf_height", "leaf height, the slab at hand", choice.size_height, "slide.size_height")
+        slab = ctx.reading("leaf_height", "leaf height, the slab at hand", choice.size_height, "slide.size_height")
+        if up is not None:
+            _slab_under_track(ctx, slab, up)
+        return slab
+    if up is not None:
+        height = ctx.figures.add(total("leaf_height", "leaf height", plus(up)))
+        over = derived("overlap_head", "overlap at the head", height.value + ctx.figures["gap_floor"].value
+                       - opening.clear_height.value, Unit.MM, height, ctx.figures["gap_floor"], opening.clear_height,
+                       formula="leaf + floor gap − opening")  # fmt: skip
+        ctx.figures.add(over)
+        if over.value < 0:
+            ctx.say("head-open", Level.LOOK, Stage.FIT, "The leaf does not reach the opening's head",
+                    f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
+                    Remedy("Raise the track, or close the gap with a pelmet"), figure="overlap_head")  # fmt: skip
+        return height
     head = ctx.figures.add(
         given("overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True)
     )
@@ -85,18 +103,42 @@ def _height(ctx: Context, opening: Opening) -> Figure:
     )
 
 
+def _under_track(ctx: Context) -> Figure:
+    """Add the leaf that hangs under a track that is up: floor to track − drop − floor gap, over the highest floor."""
+    choice, f = ctx.leaf.slide, ctx.figures
+    assert choice.track_up is not None
+    up = ctx.reading("track_up", "floor to the underside of the track", choice.track_up, "slide.track_up")
+    drop = from_set_or(ctx, "drop", DROP)
+    rise = f.get("floor_rise")
+    terms = [plus(up), minus(drop), minus(f["gap_floor"])]
+    if rise is not None and rise.value > 0:
+        terms.append(minus(rise))
+    return f.add(total("under_track", "leaf that goes under the track", *terms))
+
+
+def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
+    """Judge a slab at hand under a track that is up already."""
+    over = slab.value - most.value
+    if over > 0.05:
+        ctx.say("under-track", Level.STOP, Stage.FIT, "The slab does not go under the track",
+                f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
+                Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
+                Remedy("Or raise the track"), figure="under_track")  # fmt: skip
+
+
 def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypass | None]:
     """Add track and leaf of two that pass each other; a STOP where their rollers cannot."""
     choice, add = ctx.leaf.slide, ctx.figures.add
     rail = ctx.leaf.hanging is Hanging.BYPASS_RAIL
-    least = least_centre(roller=choice.roller, roller_in=choice.roller_in) if rail else 0.0
+    roller, roller_in = _roller(ctx) if rail else (0.0, 0.0)
+    least = least_centre(roller=roller, roller_in=roller_in) if rail else 0.0
     value = choice.centre if choice.centre is not None else max(least, 60.0 if not rail else least)
     centre = add(given("centre", "overlap of the leaves in the middle", value, edit="slide.centre", choice=True))
     track = add(total("track_needed", "track", plus(opening.clear_width), plus(side, 2)))
     width = add(total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5)))
     try:
         passing = bypassing(opening=opening.clear_width.value, side=side.value, centre=value, one_rail=rail,
-                            roller=choice.roller, roller_in=choice.roller_in)  # fmt: skip
+                            roller=roller, roller_in=roller_in)  # fmt: skip
     except InputError as error:
         remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
         ctx.say("bypass", Level.STOP, Stage.FIT, "The two leaves cannot pass",
@@ -104,6 +146,11 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
                 rule="on one rail the wheels stand between each other", figure="centre")  # fmt: skip
         return width, None
     return width, passing
+
+
+def _roller(ctx: Context) -> tuple[float, float]:
+    """Return the width of a roller and its centre from the leaf's edge, mm."""
+    return from_set_or(ctx, "roller", ROLLER).value, from_set_or(ctx, "roller_in", ROLLER_IN).value
 
 
 def _way(ctx: Context, opening: Opening, clear: float) -> None:
@@ -208,8 +255,8 @@ def _stack(ctx: Context, leaves: int) -> None:
     layers = [plus(back), plus(thick)] + ([plus(air), plus(thick)] if leaves == 2 and
                                           ctx.leaf.hanging is Hanging.BYPASS_TRACKS else [])  # fmt: skip
     out = add(total("stands_out", "stands out of the wall", *layers))
-    if choice.stand_off is not None:
-        off = add(given("stand_off", "stand-off of the track", choice.stand_off, edit="slide.stand_off", choice=True))
+    off = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None
+    if off is not None:
         missing = missing_backing(needed=back.value, stand_off=off.value)
         board = add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
                             formula="what the leaf must pass less the track's stand-off"))  # fmt: skip
@@ -251,23 +298,16 @@ def _stack(ctx: Context, leaves: int) -> None:
 
 def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
     """Judge whether the opening is as tall as the set needs."""
-    choice, add = ctx.leaf.slide, ctx.figures.add
-    if choice.gear_height is None:
+    add = ctx.figures.add
+    gear = from_set(ctx, "gear_height")
+    if gear is None:
         return
-    gear = add(
-        given(
-            "gear_height", "the set needs, beyond the leaf", choice.gear_height, edit="slide.gear_height", choice=True
-        )
-    )
     needed = add(total("opening_needed", "opening that the set needs", plus(height), plus(gear)))
-    crown = opening.head_low.value - opening.floor_high.value
-    if opening.taken.outline.of(Side.HEAD):
-        crown = max(y for _, y in opening.taken.outline.of(Side.HEAD)) - opening.floor_high.value
     there = add(
         derived(
             "opening_there",
             "opening, floor to head",
-            crown,
+            tallest(opening),
             Unit.MM,
             opening.clear_height,
             formula="where it is tallest",
@@ -279,7 +319,7 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
         ctx.say("gear-short", Level.STOP, Stage.FIT, "The set does not fit the opening",
                 f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
                 Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
-                Remedy("Cut the head out: dear, dirty, and structure"), Remedy("A lower set"),
+                Remedy("Or another of the ways out, side by side"),
                 rule="tracks state the opening they need: compare before cutting", figure="gear_short")  # fmt: skip
     else:
         ctx.say("gear", Level.FINE, Stage.FIT, "The set fits the opening",

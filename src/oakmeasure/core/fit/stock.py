@@ -59,12 +59,16 @@ def nearest_slab(*, width: float, height: float, sizes: list[tuple[float, float]
     return min(fitting, key=lambda each: each.width * each.height, default=None)
 
 
+def slab_sizes() -> list[tuple[float, float]]:
+    """Return the widths and heights in which slabs are commonly sold, mm."""
+    return [(float(w), float(h)) for w, h in table("stock_sizes")["site"]["sizes"]]
+
+
 def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
     """Say which slab could be bought for the leaf, and whether its solid edge would take the trimming."""
     if width.value < DOOR_WIDTH or height.value < DOOR_HEIGHT or ctx.leaf.slide.size_height is not None:
         return
-    sizes = [(float(w), float(h)) for w, h in table("stock_sizes")["site"]["sizes"]]
-    found = nearest_slab(width=width.value, height=height.value, sizes=sizes)
+    found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())
     if found is None:
         ctx.say("stock", Level.FINE, Stage.FIT, "To be made: no common slab will do",
                 f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",

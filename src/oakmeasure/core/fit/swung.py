@@ -3,20 +3,28 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing
-from oakmeasure.core.readings import FloorAlong, InTheWay, Side
+from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
+from oakmeasure.core.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived
+from oakmeasure.core.working import Figure, derived, given
 
 Point = tuple[float, float]
+LEAST_OVER_FLOOR = 1.0  # or it drags on the first grain of sand: common practice, no source
 THING_WIDE = 70.0  # of an architrave or a skirting in plan, until more is read
 LIFT = 12.0  # of a pair of rising hinges at 90°: common practice, no source
+CUP_ANGLES = (95.0, 110.0, 155.0, 170.0)  # at which cup hinges are sold: common practice, no source
+# A cup hinge turns about a point that wanders; seen from the front corner at the hinges, its middle lies about here,
+# mm: common practice, no source. Its own table decides, at Hardware.
+CUP_PIN_IN, CUP_PIN_DEEP = 9.0, 6.0
+SELF_SWING = 0.1  # N·m that the friction of greased butts still holds: common practice, no source
 RISE_SEEN = 1.5  # of the latch corner; more shows at the head gap: common practice, no source
 
 
@@ -31,7 +39,9 @@ class Obstacle:
 
 @dataclass(frozen=True, slots=True)
 class Swing:
-    """stops_deg: where it stops, 180 for nowhere. stopped_by: what stops it, "" for nothing."""
+    """stops_deg: where it stops, 180 for nowhere. stopped_by: what stops it, "" for nothing. front: of the wall or
+    cabinet that carries it, behind the leaf's opening face, mm.
+    """
 
     plan: Plan
     obstacles: tuple[Obstacle, ...]
@@ -40,6 +50,7 @@ class Swing:
     stopped_by: str
     lean_latch: float
     lean_out: float
+    front: float = 0.0
 
     def clear_way(self, degrees: float) -> float:
         """Return the clear way, mm, with the leaf opened so far."""
@@ -52,14 +63,18 @@ class Swing:
 
 def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     """Work out the swing of one leaf and judge it."""
-    f = ctx.figures
-    plan = Plan(fitted.width.value, f["thickness"].value, f["butt_knuckle"].value, f["butt_setback"].value,
-                fitted.bevel.value)  # fmt: skip
-    gap = f["gap_hinge"].value
+    f, hanging = ctx.figures, ctx.leaf.hanging
+    plan = _plan(ctx, fitted)
+    gap = -f["overlay"].value if hanging.lies_on else f["gap_hinge"].value
+    front = plan.thickness if hanging.lies_on else 0.0
     obstacles = tuple(
-        each for at, thing in enumerate(ctx.leaf.in_the_way, start=1) if (each := _obstacle(at, thing, gap, plan.width))
+        each
+        for at, thing in enumerate(ctx.leaf.in_the_way, start=1)
+        if (each := _obstacle(at, thing, gap, plan.width, front))
     )
     stops, by = 180.0, ""
+    if not hanging.has_butts:
+        stops, by = min(180.0, ctx.leaf.cabinet.hinge_angle), "hinge's own stop"
     for each in obstacles:
         angle = opens_to_deg(plan, each.outline)
         if angle < stops - 1e-9:
@@ -68,15 +83,82 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     across = f.get("reading_across_hinge")
     lean_out = across.value / height if across is not None and opening.lining is None else 0.0
     lean_latch = (opening.hinge_head[0] - opening.hinge_foot[0]) / height
-    latch_gap = (f.get("gap_meeting") or f["gap_latch"]).value
-    made = Swing(plan, obstacles, latch_gap, stops, by, lean_latch, lean_out)
+    latch_gap = gap if hanging.lies_on else (f.get("gap_meeting") or f["gap_latch"]).value
+    made = Swing(plan, obstacles, latch_gap, stops, by, lean_latch, lean_out, front)
+    if not hanging.has_butts:
+        _on_cups(ctx, made, fitted)
+        return made
+    drags = _drags_at(ctx, made)
+    if drags is not None and drags < made.stops_deg:
+        made = replace(made, stops_deg=drags, stopped_by="floor")
     _figures(ctx, made, fitted)
     _corner(ctx, made, fitted)
     _floor(ctx, made)
     return made
 
 
-def _obstacle(at: int, thing: InTheWay, gap: float, width: float) -> Obstacle | None:
+def _plan(ctx: Context, fitted: Fit) -> Plan:
+    f = ctx.figures
+    width, thickness = fitted.width.value, f["thickness"].value
+    if not ctx.leaf.hanging.has_butts:
+        return Plan(width, thickness, -CUP_PIN_DEEP, -CUP_PIN_IN)
+    return Plan(width, thickness, f["butt_knuckle"].value, f["butt_setback"].value, fitted.bevel.value)
+
+
+def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
+    """Add how far a leaf on cup hinges opens, and judge it against what is wished."""
+    choice, add = ctx.leaf.cabinet, ctx.figures.add
+    angle = add(given("hinge_angle", "the hinges open to", choice.hinge_angle, Unit.DEG, edit="cabinet.hinge_angle",
+                      choice=True))  # fmt: skip
+    outs = [ctx.figures[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
+    opens = add(derived("opens_to", "opens to", swing.stops_deg, Unit.DEG, angle, fitted.width, *outs,
+                        formula="the hinge's own stop, or where leaf and obstacle touch"))  # fmt: skip
+    if choice.must_open is None:
+        ctx.say("opens", Level.FINE, Stage.FIT, f"It opens to {ctx.fmt(opens)}", f"There it meets the "
+                f"{swing.stopped_by}.", where="figure:opens_to", figure="opens_to")  # fmt: skip
+        return
+    wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, edit="cabinet.must_open", choice=True))
+    if opens.value >= wish.value - 1e-9:
+        ctx.say("opens", Level.FINE, Stage.FIT, f"It opens to {ctx.fmt(opens)}", f"{ctx.fmt(wish)} is wished.",
+                where="figure:opens_to", figure="opens_to")  # fmt: skip
+        return
+    wider = next((each for each in CUP_ANGLES if each >= wish.value), None)
+    remedy = Remedy("Move what stands in its way")
+    if swing.stopped_by == "hinge's own stop":
+        remedy = (
+            Remedy(f"Hinges that open to {wider:g}°", "cabinet.hinge_angle", wider)
+            if wider is not None
+            else Remedy("No cup hinge opens so far: butts, or a smaller wish")
+        )
+    ctx.say("opens", Level.LOOK, Stage.FIT, f"It opens to {ctx.fmt(opens)} only",
+            f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.", remedy,
+            where="figure:opens_to", figure="opens_to")  # fmt: skip
+
+
+def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
+    """Add the torque with which the leaf swings by itself on a hinge line that leans, and say which way."""
+    lean = max((swing.lean_latch, swing.lean_out), key=abs)
+    if not ctx.leaf.hanging.has_butts or abs(lean) < 1e-9:
+        return
+    torque = self_swing_nm(mass=mass.value, width=swing.plan.width, lean=abs(lean))
+    figure = ctx.figures.add(
+        derived("self_swing", "swings by itself with", torque, Unit.NM, mass, ctx.figures["leaf_width"],
+                formula="m·g·(w ÷ 2)·lean, the greater of the two leans")
+    )  # fmt: skip
+    if figure.value < SELF_SWING:
+        return
+    if abs(swing.lean_out) >= abs(swing.lean_latch):
+        way = "opens" if swing.lean_out > 0 else "shuts"
+        words = f"Out of plumb across the wall: from shut it {way} by itself"
+    else:
+        way = "past the middle it falls shut" if swing.lean_latch < 0 else "past the middle it falls open"
+        words = f"Out of plumb along the wall: {way}"
+    ctx.say("self-swing", Level.LOOK, Stage.FIT, "The leaf swings by itself", f"{words}, with {ctx.fmt(figure)}.",
+            Remedy("Plumb the hinge jamb; a hinge bent a little only hides it"),
+            rule=f"friction holds about {SELF_SWING:g} N·m", figure="self_swing")  # fmt: skip
+
+
+def _obstacle(at: int, thing: InTheWay, gap: float, width: float, front: float) -> Obstacle | None:
     """Return a thing beside the opening as an outline in front of the wall; what lies in the wall stops no leaf."""
     out = thing.stands_out.value
     if out <= 0 or thing.where not in (Side.HINGE, Side.LATCH):
@@ -87,7 +169,7 @@ def _obstacle(at: int, thing: InTheWay, gap: float, width: float) -> Obstacle | 
     else:
         x0 = width + gap + thing.away
         x1 = x0 + THING_WIDE
-    outline = ((x0, 0.0), (x0, -out), (x1, -out), (x1, 0.0))
+    outline = ((x0, front), (x0, front - out), (x1, front - out), (x1, front))
     return Obstacle(f"{thing.what}, {thing.where}", outline, f"thing:{at}")
 
 
@@ -107,6 +189,8 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
         ctx.say("opens", Level.FINE, Stage.FIT, "It opens all the way",
                 f"180°; at 90° the clear way is {ctx.fmt(way)}.", figure="clear_way")  # fmt: skip
         return
+    if swing.stopped_by == "floor":
+        return  # that is said of the floor, with what would lift it over
     wanted = max(-y for each in swing.obstacles for _, y in each.outline) / 2
     reach = Remedy(f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out", "hardware.butt.knuckle",
                    float(math.ceil(wanted)))  # fmt: skip
@@ -139,9 +223,33 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
     if abs(rise.value) > RISE_SEEN:
         way = "rises" if rise.value > 0 else "drops"
         ctx.say("corner-rise", Level.LOOK, Stage.FIT, "The hinge line is out of plumb",
-                f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}; the leaf swings by itself.",
+                f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
                 Remedy("Pack the foot or the head of the hinge jamb until it is plumb"),
                 rule=f"over {ctx.fmt(RISE_SEEN)} shows", figure="corner_rise")  # fmt: skip
+
+
+def floor_at(points: Sequence[FloorPoint], degrees: float) -> float | None:
+    """Return the floor's height under the latch corner, between the places that were read; None beyond them."""
+    places = sorted((each.at, each.height.value) for each in points)
+    if not places or not places[0][0] <= degrees <= places[-1][0]:
+        return None
+    for (a, low), (b, high) in pairwise(places):
+        if a <= degrees <= b:
+            return low + (high - low) * (degrees - a) / (b - a) if b > a else high
+    return places[0][1]
+
+
+def _drags_at(ctx: Context, swing: Swing) -> float | None:
+    """Return the angle at which the leaf first touches the floor, to half a degree; None where it never does."""
+    points = ctx.leaf.floor.swing
+    if not points:
+        return None
+    clear = ctx.figures["gap_floor"].value + ctx.figures["floor_high"].value
+    for half in range(361):
+        floor = floor_at(points, half / 2)
+        if floor is not None and clear + swing.rise(half / 2) < floor:
+            return half / 2
+    return None
 
 
 def _floor(ctx: Context, swing: Swing) -> None:
@@ -157,7 +265,7 @@ def _floor(ctx: Context, swing: Swing) -> None:
         derived("swing_floor_gap", f"least gap over the floor, at {floor.points[at].at:g}°", gaps[at], Unit.MM, *inputs,
                 formula="gap + the corner's rise − the floor's")
     )  # fmt: skip
-    if least.value >= 1.0:
+    if least.value >= LEAST_OVER_FLOOR:
         return
     thick, knuckle, setback, head = f["thickness"], f["butt_knuckle"], f["butt_setback"], f["gap_head"]
     easing = rising_easing(lift=LIFT, gap=max(head.value, 0.1), thickness=thick.value, knuckle=knuckle.value,
@@ -180,8 +288,9 @@ def _floor(ctx: Context, swing: Swing) -> None:
         Level.LOOK,
         Stage.FIT,
         "Rising hinges would lift it over",
-        f"It drags by {ctx.fmt(1.0 - least.value)} at {floor.points[at].at:g}°. With {ctx.fmt(LIFT)} of lift ease "
-        f"the top for {ctx.fmt(eased)} from the hinges.",
+        (f"It drags from {swing.stops_deg:.0f}°, " if swing.stopped_by == "floor" else "It comes close, ")
+        + f"{ctx.fmt(LEAST_OVER_FLOOR - least.value)} too low at {floor.points[at].at:g}°. "
+        f"With {ctx.fmt(LIFT)} of lift ease the top for {ctx.fmt(eased)} from the hinges.",
         Remedy("Only where part of the way is high; else a wider gap"),
         figure="rising_easing",
     )

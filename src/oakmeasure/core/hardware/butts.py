@@ -282,7 +282,7 @@ def _place(
 
 def _depth(ctx: Context) -> Figure:
     """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
-    closed, gap = ctx.figures["butt_closed"], ctx.figures["gap_hinge"]
+    closed, gap = ctx.figures["butt_closed"], ctx.figures.get("gap_wanted") or ctx.figures["gap_hinge"]
     depth = ctx.figures.add(
         derived(
             "butt_depth",

@@ -129,10 +129,11 @@ def plumb_box(outline: Outline) -> Box:
     )
 
 
-def largest_box(planes: Sequence[HalfPlane]) -> Box:
-    """Return the upright rectangle of most area inside all half-planes.
+def largest_box(planes: Sequence[HalfPlane], *, width_counts: float | None = None) -> Box:
+    """Return the upright rectangle of most area inside all half-planes, or of the greatest weighed size.
 
-    Width over foot and head is concave and so is the log of the area: a ternary search within a ternary search.
+    width_counts: share of the width in k·width + (1 − k)·height, 0 to 1; None: the area. Width over foot and head is
+    concave, and so are that sum and the log of the area: a ternary search within a ternary search.
     An empty region gives a box whose width is not positive.
     """
     level = [each for each in planes if abs(each.a) < 1e-9]
@@ -151,17 +152,19 @@ def largest_box(planes: Sequence[HalfPlane]) -> Box:
                     x0 = max(x0, x)
         return x0, x1
 
-    def area(y0: float, y1: float) -> float:
+    def worth(y0: float, y1: float) -> float:
         x0, x1 = sides(y0, y1)
         wide, tall = x1 - x0, y1 - y0
-        return wide * tall if wide > 0 and tall > 0 else min(wide, 0.0) + min(tall, 0.0)
+        if wide <= 0 or tall <= 0:
+            return min(wide, 0.0) + min(tall, 0.0)
+        return wide * tall if width_counts is None else width_counts * wide + (1 - width_counts) * tall
 
     def best_head(y0: float) -> float:
-        return _highest(lambda y1: area(y0, y1), y0, high)
+        return _highest(lambda y1: worth(y0, y1), y0, high)
 
     if high == 1e4 or low == -1e4:
         low, high = _reach(sloping, low, high)
-    foot = _highest(lambda y0: area(y0, best_head(y0)), low, high)
+    foot = _highest(lambda y0: worth(y0, best_head(y0)), low, high)
     head = best_head(foot)
     x0, x1 = sides(foot, head)
     return Box(x0, foot, x1, head)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from oakmeasure.core.fit.chance import least_at_latch
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.opening import clear_width_of
-from oakmeasure.core.uncertainty import DRAWS, SEED, Spread, monte_carlo
+from oakmeasure.core.uncertainty import DRAWS, SEED, Spread, monte_carlo, of_hundred
 from oakmeasure.core.units import Show
 
 
@@ -33,9 +34,7 @@ def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = 
     if leaf.opening.lining is not None:
         needed, what = f["lining_outside"].value, f"a lining of {show.length(f['lining_outside'].value)} goes in plumb"
     else:
-        margin = f.get("rule_bevel_margin")
-        latch = min(f["gap_latch"].value, margin.value if margin is not None else 0.0)
-        needed = f["leaf_width"].value + f["gap_hinge"].value + latch
+        needed = f["leaf_width"].value + f["gap_hinge"].value + least_at_latch(f)
         what = f"a leaf of {show.length(f['leaf_width'].value)} goes in without planing"
     spread = monte_carlo(clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed,
                          draws=draws, seed=seed)  # fmt: skip
@@ -46,12 +45,4 @@ def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = 
     if then is not None and then.value < 0.9 * f["clear_width_uncertainty"].value:
         reading = then.label.rpartition(", the ")[2]
         detail += f" The {reading} would make it ± {show.length(then.value)}."
-    return Sureness(spread, needed, f"In {_of_hundred(spread.share)} such openings {what}.", detail)
-
-
-def _of_hundred(share: float) -> str:
-    if share > 0.995:
-        return "more than 99 of 100"
-    if share < 0.005:
-        return "hardly one of 100"
-    return f"{100 * share:.0f} of 100"
+    return Sureness(spread, needed, f"In {of_hundred(spread.share)} such openings {what}.", detail)

@@ -1,0 +1,138 @@
+"""Choices side by side: what each costs and means, and a word to take it by."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
+from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.app.notes import label, note_label, tell
+from oakmeasure.app.rod import paint_level
+from oakmeasure.app.session import Session
+from oakmeasure.core.fit.ways import Comparison, Option
+from oakmeasure.core.verdicts import Level, Remedy
+
+
+class LevelMark(QWidget):
+    """The shape of a level, with its word for those who do not see it."""
+
+    def __init__(self, level: Level) -> None:
+        super().__init__()
+        self.level = level
+        self.setFixedSize(QSize(20, 20))
+        self.setAccessibleName(str(level))
+        self.setToolTip(str(level))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_level(painter, self.level, QRectF(3, 4, 13, 12))
+        painter.end()
+
+
+class ComparePanel(QScrollArea):
+    """All comparisons of the leaf in hand, one under the other."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("compare")
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.note = note_label()
+        self.buttons: dict[str, QPushButton] = {}
+        self._shown: tuple[Comparison, ...] | None = None
+
+    def refresh(self) -> None:
+        """Show the comparisons as they are now; built anew only when one of them changed."""
+        choices = self.session.solved.choices
+        if choices == self._shown:
+            return
+        self._shown = choices
+        bar = self.verticalScrollBar()
+        place = bar.value()
+        self.buttons = {}
+        body = QWidget()
+        body.setObjectName("panel")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(20, 8, 14, 12)
+        column.setSpacing(4)
+        if not choices:
+            words = label(
+                "Nothing to compare: this leaf is made to its cabinet, and its hinges come at Hardware.", "pencil"
+            )
+            words.setWordWrap(True)
+            column.addWidget(words)
+        for each in choices:
+            self._add(column, each)
+        self.note = note_label()
+        column.addWidget(self.note)
+        column.addStretch(1)
+        self.setWidget(body)
+        self._give_height()
+        bar.setValue(place)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._give_height()
+
+    def _give_height(self) -> None:
+        """Give the lines that wrap their height: a scroll area asks for the least, in which they would overlap."""
+        body = self.widget()
+        layout = body.layout() if body is not None else None
+        if body is not None and layout is not None:
+            body.setMinimumHeight(layout.heightForWidth(self.viewport().width()))
+
+    def _add(self, column: QVBoxLayout, comparison: Comparison) -> None:
+        column.addWidget(label(comparison.title, "group"))
+        about = label(theme.typeset(comparison.about), "pencil")
+        about.setWordWrap(True)
+        column.addWidget(about)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(14)
+        grid.setVerticalSpacing(3)
+        last = len(comparison.columns) - 1
+        for at, title in enumerate(comparison.columns):
+            grid.addWidget(label(title, "pencil"), 0, at + 1, _side(title))
+        for row, option in enumerate(comparison.options, start=1):
+            grid.addWidget(LevelMark(option.level), row, 0, Qt.AlignmentFlag.AlignTop)
+            for at, text in enumerate(option.cells):
+                cell = QLabel(theme.typeset(text))
+                cell.setFont(theme.font(14, bold=at == 0))
+                cell.setWordWrap(at == last)
+                cell.setAlignment(_side(comparison.columns[at]) | Qt.AlignmentFlag.AlignTop)
+                grid.addWidget(cell, row, at + 1)
+            grid.addWidget(self._taker(comparison, option), row, last + 2, Qt.AlignmentFlag.AlignTop)
+        grid.setColumnStretch(last + 1, 1)
+        column.addLayout(grid)
+        column.addSpacing(10)
+
+    def _taker(self, comparison: Comparison, option: Option) -> QWidget:
+        if option.is_taken:
+            return label("taken", "pencil")
+        if option.remedy is None:
+            return QLabel()
+        button = QPushButton("take")
+        button.setProperty("role", "link")
+        button.setCursor(Qt.CursorShape.PointingHandCursor)
+        button.setToolTip("takes this way; Ctrl+Z takes it back")
+        button.setAccessibleName(f"take {option.cells[0]}, {comparison.title}")
+        remedy = option.remedy
+        button.clicked.connect(lambda: self._take(replace(remedy, text=f"take {option.cells[0]}")))
+        self.buttons[option.cells[0]] = button
+        return button
+
+    def _take(self, remedy: Remedy) -> None:
+        reason = self.session.take(remedy)
+        tell(self.note, reason, bool(reason))
+
+
+NUMBERS = ("cost", "hours", "price", "track", "bevel", "gap at the back")
+
+
+def _side(title: str) -> Qt.AlignmentFlag:
+    return Qt.AlignmentFlag.AlignRight if title in NUMBERS else Qt.AlignmentFlag.AlignLeft

@@ -1,0 +1,205 @@
+"""Track and hangers: what the chosen set says, what the hand has set instead, and whether a set fits where it goes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.hang_choices import Hanging, TrackSet, track_sets
+from oakmeasure.core.readings import Side
+from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+
+LABELS = {
+    "roller": "roller, wide",
+    "roller_in": "roller centre from the leaf's edge",
+    "stand_off": "stand-off of the track",
+    "drop": "track's underside to the leaf's top",
+    "gear_height": "the set needs, beyond the leaf",
+}
+OF_SET = {"gear_height": "opening"}  # where the set calls it otherwise
+
+
+def from_set(ctx: Context, name: str) -> Figure | None:
+    """Return a figure of the gear: set by hand, else of the chosen set; None where nobody says."""
+    if name in ctx.figures:
+        return ctx.figures[name]
+    choice = ctx.leaf.slide
+    value, source = getattr(choice, name), "set by hand for this leaf"
+    if value is None and choice.track_set is not None:
+        value, source = getattr(choice.track_set, OF_SET.get(name, name)), choice.track_set.name
+    return None if value is None else ctx.figures.add(_gear(name, value, source))
+
+
+def from_set_or(ctx: Context, name: str, default: float) -> Figure:
+    """Return the same, or the default as the figure until a set is chosen."""
+    return from_set(ctx, name) or ctx.figures.add(_gear(name, default, "taken until a set is chosen"))
+
+
+def _gear(name: str, value: float, source: str) -> Figure:
+    return given(name, LABELS[name], value, source=source, edit=f"slide.{name}", choice=True)
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """What a set must fit into, lengths in mm. None: not known.
+
+    opening: tallest, floor to head. leaf_height, thickness: of the leaf; over_head: its top over the opening's head.
+    headroom: free wall over the head. back: wall to the leaf's back at the least. track: needed. mass: of a leaf, kg.
+    """
+
+    way: Hanging
+    leaf_height: float
+    thickness: float
+    over_head: float
+    opening: float
+    headroom: float | None
+    back: float
+    track: float
+    mass: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Miss:
+    """One thing in which a set does not fit. short: by how much, mm; 0 where it is no length."""
+
+    what: str
+    words: str
+    short: float = 0.0
+
+
+def misses(track_set: TrackSet, place: Place, show: Show) -> list[Miss]:
+    """Return everything in which a set does not fit its place; none where it does. The load's lever is not in it."""
+    found: list[Miss] = []
+    fmt = show.length
+    if place.way not in track_set.ways:
+        found.append(Miss("way", f"made for {', '.join(track_set.ways)}"))
+    if track_set.opening is not None:
+        short = place.leaf_height + track_set.opening - place.opening
+        if short > 0.05:
+            found.append(Miss("opening", f"opening {fmt(short)} short", short))
+    elif place.headroom is not None:
+        short = place.over_head + track_set.above + track_set.lift - place.headroom
+        if short > 0.05:
+            found.append(Miss("headroom", f"headroom {fmt(short)} short", short))
+    if not track_set.thickness_least <= place.thickness <= track_set.thickness_most:
+        takes = f"{fmt(track_set.thickness_least)} to {fmt(track_set.thickness_most)}"
+        found.append(Miss("thickness", f"takes leaves of {takes}, not {fmt(place.thickness)}"))
+    if place.mass is not None and place.mass / 2 > track_set.rating_kg:
+        kilos = show.value(place.mass / 2, Unit.KG), show.value(track_set.rating_kg, Unit.KG)
+        found.append(Miss("rating", f"{kilos[0]} a hanger, rated {kilos[1]}"))
+    if place.track > max(track_set.lengths) + 0.05:
+        found.append(Miss("length", f"longest track {fmt(max(track_set.lengths))}, needed {fmt(place.track)}"))
+    return found
+
+
+def length_to_buy(track_set: TrackSet, needed: float) -> float | None:
+    """Return the shortest track sold that is long enough, mm; None where none is."""
+    return min((each for each in track_set.lengths if each >= needed - 0.05), default=None)
+
+
+def backing_for(track_set: TrackSet, place: Place) -> float:
+    """Return the backing board that a set's stand-off lacks, mm; 0 where it does."""
+    return max(0.0, place.back - track_set.stand_off)
+
+
+def sets_for(way: Hanging) -> dict[str, TrackSet]:
+    """Return the sets of the table that are made for a way of hanging."""
+    return {key: each for key, each in track_sets().items() if way in each.ways}
+
+
+def place_of(ctx: Context, opening: Opening, fitted: Fit, mass: float | None = None) -> Place:
+    """Return what a set must fit into."""
+    f = ctx.figures
+    top = fitted.y_foot + fitted.height.value
+    return Place(
+        ctx.leaf.hanging,
+        fitted.height.value,
+        f["thickness"].value,
+        top - opening.head_low.value,
+        tallest(opening),
+        ctx.leaf.slide.headroom,
+        f["back_off"].value,
+        f["track_needed"].value,
+        mass,
+    )
+
+
+def tallest(opening: Opening) -> float:
+    """Return the opening from its floor to the highest place of its head, mm: there a track could lie."""
+    crown = max((y for _, y in opening.taken.outline.of(Side.HEAD)), default=opening.head_low.value)
+    return max(crown, opening.head_low.value) - opening.floor_high.value
+
+
+def judge_set(ctx: Context, place: Place) -> None:
+    """Say whether the chosen set fits, or which of the table's do; ratings of a leaf off its middle come later."""
+    chosen = ctx.leaf.slide.track_set
+    _headroom(ctx, place)
+    if chosen is None:
+        return
+    found = [each for each in misses(chosen, place, ctx.show) if each.what not in ("opening", "headroom")]
+    if found:
+        words = "; ".join(each.words for each in found)
+        others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
+        cheapest = min(others, key=lambda each: each.price, default=None)
+        ctx.say(
+            "set",
+            Level.STOP,
+            Stage.FIT,
+            f"The {chosen.name} does not suit this leaf",
+            f"It is {words}." if found[0].what == "way" else f"{words[0].upper()}{words[1:]}.",
+            Remedy(f"Take the {cheapest.name}", "slide.track_set", cheapest) if cheapest else Remedy("Another set"),
+            rule="its sheet",
+            figure="track_needed",
+        )
+        return
+    buy = length_to_buy(chosen, place.track)
+    cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
+    ctx.say("set", Level.FINE, Stage.FIT, f"The {chosen.name} suits this leaf",
+            f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
+            rule="its sheet", figure="track_needed")  # fmt: skip
+
+
+def _headroom(ctx: Context, place: Place) -> None:
+    """Judge the free wall over the opening: the track with its hangers, the leaf lifted on, the anti-lift block."""
+    chosen, add = ctx.leaf.slide.track_set, ctx.figures.add
+    if chosen is None or chosen.opening is not None:
+        return
+    over = add(derived("leaf_over_head", "leaf's top over the opening's head", place.over_head, Unit.MM,
+                       ctx.figures["leaf_height"], formula="foot + height − lowest head"))  # fmt: skip
+    above = add(given("gear_above", "track and hangers over the leaf", chosen.above, source=chosen.name, choice=True))
+    lift = add(given("lift_on", "lifted to be hung on", chosen.lift, source=chosen.name, choice=True))
+    needed = add(total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift)))
+    block = add(given("anti_lift", "anti-lift block", chosen.block, source=chosen.name, choice=True))
+    drop = from_set_or(ctx, "drop", chosen.drop)
+    room = add(total("anti_lift_room", "room over the leaf for the block", plus(drop)))
+    if room.value < block.value:
+        ctx.say("anti-lift", Level.STOP, Stage.FIT, "No room for the anti-lift block",
+                f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
+                Remedy("A set with more drop, or take a little off the leaf's top"),
+                rule="a leaf that can be lifted off its track falls", figure="anti_lift_room")  # fmt: skip
+    elif lift.value > 0:
+        ctx.say("anti-lift", Level.FINE, Stage.FIT, "Fit the anti-lift block last",
+                f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
+                "from coming off.", figure="anti_lift_room")  # fmt: skip
+    if ctx.leaf.slide.headroom is None:
+        return
+    free = add(given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, edit="slide.headroom",
+                     choice=True))  # fmt: skip
+    short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
+    if short.value > 0.05:
+        lower = math.floor((ctx.leaf.slide.overlap_head - short.value) * 2) / 2
+        others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
+        ctx.say("headroom", Level.STOP, Stage.FIT, "There is no room to lift it on",
+                f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",
+                *(Remedy(f"Take the {each.name}", "slide.track_set", each) for each in others[:1]),
+                *([Remedy(f"Or overlap {ctx.fmt(lower)} at the head", "slide.overlap_head", lower)]
+                  if lower > -200 else []),
+                rule="track, hangers and the lift to hang it on", figure="headroom_short")  # fmt: skip
+    else:
+        ctx.say("headroom", Level.FINE, Stage.FIT, "There is room to lift it on",
+                f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.", figure="headroom_needed")  # fmt: skip

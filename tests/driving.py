@@ -1,0 +1,39 @@
+"""How the tests drive a window: by its boxes, choices and pages, as a person would."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QToolButton
+
+RETURN = Qt.Key.Key_Return
+
+
+def box(window, name) -> QLineEdit:
+    found = [each for each in window.sheet().findChildren(QLineEdit, name) if each.isVisibleTo(window)]
+    assert found, name
+    return found[0]
+
+
+def write(window, name, text):
+    line = box(window, name)
+    line.setFocus()
+    line.selectAll()
+    QTest.keyClicks(line, text)
+    QTest.keyClick(line, RETURN)
+
+
+def choose(window, name, text):
+    combo = next(each for each in window.sheet().findChildren(QComboBox, name) if each.isVisibleTo(window))
+    combo.setCurrentIndex(combo.findText(text))
+    assert combo.currentText() == text
+    combo.activated.emit(combo.currentIndex())
+
+
+def page(window, name):
+    QTest.mouseClick(window.sheet().findChild(QToolButton, f"page-{name}"), Qt.MouseButton.LeftButton)
+
+
+def refusals(window) -> str:
+    said = [each.text() for each in window.sheet().findChildren(QLabel) if each.property("role") == "refused"]
+    return " ".join(each for each in said if each)
