@@ -30,7 +30,7 @@ def _where(test: Callable[[Hanging], bool]) -> Callable[[Leaf], bool]:
     return lambda leaf: test(leaf.hanging)
 
 
-def _can_be_even(leaf: Leaf) -> bool:
+def _stands_alone(leaf: Leaf) -> bool:
     return leaf.hanging in (Hanging.LINING, Hanging.INSET_BUTTS)
 
 
@@ -70,8 +70,9 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
         Group("Of a crooked opening", (
             field_choice("fit.shape", "Made", enum_options(LeafShape)),
             field_choice("fit.aim", "Square: aim", enum_options(Aim)),
-            Field("fit.width_counts", "weighed: width counts", Unit.PERCENT, "the height counts the rest"),
-        ), page=page, when=_where(lambda way: way in (Hanging.LINING, Hanging.INSET_BUTTS))),
+        ), page=page, when=_stands_alone),
+        Group("", (Field("fit.width_counts", "the width counts", Unit.PERCENT, "the height counts the rest"),),
+              page=page, when=lambda leaf: leaf.fit.aim is Aim.WEIGHED and _stands_alone(leaf)),
         Group("Gaps", (
             _gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR,
         ), hint="empty: by the rules", page=page, when=hung),
@@ -115,7 +116,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                   note="planed off when the leaf is fitted; apart from the finished size"),
             Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
         ), page=FitPage.SURE),
-        Group("An even gap as the aim", (_EVEN,), page=FitPage.SURE, when=_can_be_even),
+        Group("An even gap as the aim", (_EVEN,), page=FitPage.SURE, when=_stands_alone),
         Group("Gap at the hinges", (
             _SHIMS,
             Field("fit.even.gap", "or by a feeler", optional=True, has_state=True, figure="gap_made"),
