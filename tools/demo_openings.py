@@ -6,8 +6,22 @@ import math
 import random
 from collections.abc import Iterable
 
+from oakmeasure.core.build.patterns import with_pattern
+from oakmeasure.core.build_choices import Boarded, BoardedStyle, Infill, Laid, Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.job import Butt, FitChoices, Framed, Hand, Hanging, HardwareChoices, Leaf, butt_from_table
+from oakmeasure.core.job import (
+    Butt,
+    Climate,
+    FitChoices,
+    Framed,
+    Hand,
+    Hanging,
+    HardwareChoices,
+    Leaf,
+    MortiseLock,
+    TimberChoices,
+    butt_from_table,
+)
 from oakmeasure.core.readings import (
     FloorAlong,
     FloorPoint,
@@ -102,6 +116,10 @@ def brass_butt() -> Butt:
     return butt_from_table("brock-76").model_copy(update={name: Reading(value=value) for name, value in read.items()})
 
 
+def laid(*widths: float) -> tuple[Laid, ...]:
+    return tuple(Laid(width=each) for each in widths)
+
+
 def hatch() -> Leaf:
     return Leaf(
         id="hatch", name="Hatch in the gable", measured_by=MeasuredBy.TICKS,
@@ -145,8 +163,11 @@ def openings() -> tuple[Leaf, ...]:
               fit=EVEN),
         _open("specimens", "Specimen cupboard, left of two", square(440.0, 660.0), build=CUPBOARD,
               hanging=Hanging.HALF_OVERLAY, cabinet=CabinetChoices(overlay=16.0, division=22.0, gap=3.0)),
-        _open("tool-shed", "Tool shed leaf of old boards", square(795.0, 1948.0, lean_hinge=1.0, lean_latch=1.0),
-              hanging=Hanging.LINING),
+        _open("tool-shed", "Tool shed leaf of old boards", square(796.0, 1948.0, lean_hinge=1.0, lean_latch=1.0),
+              hanging=Hanging.LINING, build=Slab(
+                  thickness=23.0, measured=laid(212, 187, 231, 198), joint=SlabJoint.TENONS, every=300.0,
+                  glue=SlabGlue.MORTISES, stiffener=Stiffener.NAILED, stiffener_width=120.0, stiffener_thickness=22.0,
+                  stiffener_in=40.0)),
         _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY, build=CUPBOARD,
               cabinet=CabinetChoices(overlay=13.5)),
         _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
@@ -155,12 +176,15 @@ def openings() -> tuple[Leaf, ...]:
               build=CUPBOARD,
               in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),)),
         _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
-              build=Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=None)),
+              build=with_pattern(Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=70.0),
+                                 "one_over_three")),
         _open("stair-cupboard", "Cupboard under the stair", read(
             width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
             diagonal_falling=864.0,
         ), head=HeadShape(kind=HeadKind.RAKED), hanging=Hanging.INSET_BUTTS, build=CUPBOARD),
-        _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), hanging=Hanging.SLIDING, build=PLAIN,
+        _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), hanging=Hanging.SLIDING,
+              build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, stages=3, stiffener=Stiffener.DADOES),
+              timber=TimberChoices(species="ponderosa", moisture=12.0),
               fit=FitChoices(gap_floor=10.0),
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, overlap_head=45.0, stand_off=19.0),
               in_the_way=(
@@ -185,23 +209,41 @@ def openings() -> tuple[Leaf, ...]:
                                                               track_set=track_sets()["marram-bypass"]),
               floor=travel(((0, 0.0), (1100, 0.5), (2210, 0.0)))),
         _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT,
-              hanging=Hanging.LINING),
+              hanging=Hanging.LINING, build=Boarded(
+                  cover=112.0, groove=6.0, gap=0.0, ledge_in=37.0, ledge_width=190.0, ledge_foot=126.0,
+                  ledge_top=126.0, brace_width=110.0),
+              timber=TimberChoices(species="redwood", moisture=13.0)),
         _open("made-longer", "Loft door made longer", square(805.0, 2040.0, depth=118.0), hanging=Hanging.LINING,
               fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"]),
         _open("pair", "Pair to the threshing floor", square(
             1536.0, 2090.0, lean_hinge=0.0, lean_latch=0.0, across_hinge=0.0, across_latch=8.0, depth=120.0,
-        ), lining=linings["pair"], hanging=Hanging.PAIR, pair=PairChoices(meeting=3.0),
+        ), lining=linings["pair"], build=with_pattern(Framed(), "glazed_top"), hanging=Hanging.PAIR,
+              pair=PairChoices(meeting=3.0),
               fit=FitChoices(gap_hinge=3.0, gap_latch=3.0)),
         _open("walnut", "Counting room slab, hidden gear", square(985.0, 2330.0),
-              hanging=Hanging.FLOOR_GEAR, fit=FitChoices(gap_floor=10.0), build=PLAIN,
+              hanging=Hanging.FLOOR_GEAR, fit=FitChoices(gap_floor=10.0),
+              build=Slab(thickness=44.0, strip=150.0, joint=SlabJoint.TENONS, stiffener=Stiffener.CHANNELS,
+                         stiffeners=3, stiffener_width=22.0, stiffener_thickness=12.0),
+              timber=TimberChoices(species="walnut", moisture=8.0, dry=Climate(temperature=20.0, humidity=28.8),
+                                   wet=Climate(temperature=20.0, humidity=54.4)),
               slide=SlideChoices(overlap_hinge=15.0, overlap_latch=15.0, overlap_head=-10.0),
               floor=travel(((0, 0.0), (1000, -5.0), (2000, -10.0))),
               in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),)),
         _open("engine-room", "Engine room, double thickness", square(760.0, 910.0), hanging=Hanging.LINING,
-              build=CUPBOARD.model_copy(update={"thickness": 40.0})),
+              build=Boarded(style=BoardedStyle.X, double=True, board=16.0, cover=95.0, groove=5.0, ledge_in=72.5,
+                            ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0),
+              timber=TimberChoices(species="redwood", moisture=13.0)),
+        _open("sample-room", "Sample room, six panels", square(767.0, 2050.0), hanging=Hanging.LINING,
+              build=with_pattern(Framed(bottom_rail=210.0), "six").model_copy(update={"rows": tuple(
+                  row.model_copy(update={"infill": Infill.RAISED})
+                  for row in with_pattern(Framed(), "six").rows)}),
+              hardware=HardwareChoices(lock=MortiseLock(case_depth=76.0, case_height=56.0, backset=57.0))),
+        _open("scullery", "Scullery, boarded below", square(727.0, 1990.0), hand=Hand.RIGHT, hanging=Hanging.LINING,
+              build=with_pattern(Framed(), "boarded_lower")),
         _open("reading-room", "Reading room, arched", read(
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
-        ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.POCKET, build=PLAIN,
+        ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.POCKET,
+              build=PLAIN.model_copy(update={"arch": 38.0, "top_rail": 120.0}),
               slide=SlideChoices(track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0))),
     )  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.job import (
     Board,
     Climate,
@@ -15,7 +16,6 @@ from oakmeasure.core.job import (
     Job,
     Leaf,
     Reading,
-    TenonKind,
     TimberChoices,
     butt_from_table,
 )
@@ -80,6 +80,8 @@ def demo() -> Job:
         Board(length=4200, width=225, thickness=52, quantity=36, price=118.0),
         Board(length=3000, width=250, thickness=52, quantity=36, price=96.0),
         Board(length=2400, width=200, thickness=52, quantity=48, price=59.0),
+        Board(length=3000, width=225, thickness=30, quantity=60, price=46.0),
+        Board(length=2400, width=200, thickness=26, quantity=72, price=31.0),
         Board(length=3000, width=200, thickness=20, quantity=72, price=34.0),
         Board(length=2400, width=200, thickness=20, quantity=72, price=27.0),
     )

@@ -11,13 +11,14 @@ from hypothesis import strategies as st
 
 from oakmeasure.core import edits
 from oakmeasure.core.build.shape import Rect, Role
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.drawing import Anchor, Area, Dimension, Grain, Label, Layer, Line, Sketch, grain_lines, hatching
 from oakmeasure.core.drawings.crooked import crooked, side_sigmas
 from oakmeasure.core.drawings.leaf_view import height_marks, leaf_view, width_marks
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
-from oakmeasure.core.job import Framed, Hand, TenonKind
-from oakmeasure.core.solve import solve
+from oakmeasure.core.job import Framed, Hand
+from oakmeasure.core.solve import solve, solve_leaf
 from oakmeasure.core.units import Show, System
 from oakmeasure.core.verdicts import Stage
 from samples import framed, job, solved
@@ -57,7 +58,7 @@ def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_
 @pytest.mark.parametrize("hand", list(Hand))
 def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_inside(demo, page, hand):
     for at, leaf in enumerate(demo.leaves):
-        turned = solve(edits.with_value(demo, f"leaves.{at}.hand", hand)).leaf(leaf.id)
+        turned = solve_leaf(demo, edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at])
         drawing = measure_view(turned, Show(), exaggeration=14.0, page=page)
         assert drawing.shapes, leaf.id
         b = drawing.bounds

@@ -5,6 +5,10 @@ from __future__ import annotations
 import pytest
 
 from oakmeasure.app.start import demo_job
+from oakmeasure.core.build.layout import rows_of
+from oakmeasure.core.build.patterns import PATTERNS
+from oakmeasure.core.build.shape import Role
+from oakmeasure.core.build_choices import Framed, Infill
 from oakmeasure.core.solve import solve
 from samples import codes
 
@@ -16,7 +20,7 @@ FIGURES = [
     ("winnowing", "clear_height", 2075.0, 0.1), ("winnowing", "floor_peak", 7.0, 1e-9),
     ("winnowing", "floor_rise", 7.0, 1e-6), ("packet-press", "clear_width", 447.0, 0.1),
     ("packet-press", "clear_height", 713.0, 0.1), ("specimens", "clear_width", 440.0, 0.1),
-    ("tool-shed", "clear_width", 794.0, 0.1), ("ledger", "clear_width", 532.0, 0.1),
+    ("tool-shed", "clear_width", 795.0, 0.1), ("ledger", "clear_width", 532.0, 0.1),
     ("meter", "clear_width", 1150.0, 0.1),
     ("meter", "in_the_way_1", 9.0, 1e-9), ("meter", "in_the_way_1_off", 14.0, 1e-9),
     ("pantry", "leaf_width", 658.0, 0.1), ("stair-cupboard", "head_rake", 208.0, 0.2),
@@ -65,12 +69,29 @@ FITTED = [
     ("sorting", "leaf_width", 1215.0, 0.1),
     ("sorting", "clear_way", 965.0, 0.1),
     ("coal-hole", "leaf_width", 742.0, 0.1),
-    ("tool-shed", "leaf_width", 789.0, 0.1),
+    ("tool-shed", "leaf_width", 790.0, 0.1),
     ("pair", "leaf_width", 732.5, 0.1),
     ("walnut", "leaf_width", 1015.0, 0.1),
     ("walnut", "leaf_height", 2310.0, 0.1),
     ("reading-room", "gear_short", 15.0, 0.1),
 ]
+# the same for Leaf: how it is built
+BUILT = [
+    ("tool-shed", "boards_laid", 828.0, 1e-9), ("tool-shed", "laid_over", 38.0, 0.1),
+    ("tool-shed", "glue_stages", 2.0, 1e-9), ("barn-side", "strips_count", 7.0, 1e-9),
+    ("barn-side", "glue_stages", 3.0, 1e-9), ("coal-hole", "boards_count", 7.0, 1e-9),
+    ("coal-hole", "board_end", 91.0, 0.1), ("coal-hole", "field_width", 668.0, 0.1),
+    ("coal-hole", "field_height", 1180.0, 0.1), ("coal-hole", "brace_angle", 65.139, 0.005),
+    ("coal-hole", "brace_edge", 1300.5, 0.1), ("coal-hole", "brace_blank", 1351.5, 0.1),
+    ("coal-hole", "fixing_length", 32.0, 1e-9), ("walnut", "season", 11.1, 0.05),
+    ("engine-room", "field_width", 610.0, 0.1), ("engine-room", "field_height", 640.0, 0.1),
+    ("engine-room", "brace_angle", 46.375, 0.005), ("engine-room", "brace_blank", 884.1, 0.1),
+    ("pantry", "leaf_width", 658.0, 0.1), ("pantry", "sight_width_lower", 116.0, 0.1),
+]  # fmt: skip
+SAID_BUILT = [
+    ("tool-shed", "held-across"), ("tool-shed", "nails"), ("tool-shed", "lay-up"), ("barn-side", "slots"),
+    ("coal-hole", "fixings"), ("engine-room", "brace-round-one"), ("pair", "glass"), ("sample-room", "lock"),
+]  # fmt: skip
 SAID_FIT = [
     ("winnowing", "hung-higher"),
     ("meter", "projection"),
@@ -97,19 +118,20 @@ def leaves():
     return {each.leaf.id: each for each in solve(demo_job()).leaves}
 
 
-@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED)
+@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED + BUILT)
 def test_opening_of_each_job_comes_out(leaves, leaf_id, name, value, within):
     assert leaves[leaf_id].figures[name].value == pytest.approx(value, abs=within)
 
 
-@pytest.mark.parametrize(("leaf_id", "code"), SAID + SAID_FIT)
+@pytest.mark.parametrize(("leaf_id", "code"), SAID + SAID_FIT + SAID_BUILT)
 def test_opening_of_each_job_is_judged(leaves, leaf_id, code):
     assert code in codes(leaves[leaf_id])
 
 
 def test_every_job_has_its_opening_and_the_wrong_tick_is_named(leaves):
-    assert len(leaves) == 25  # three room doors, twenty-one jobs, one of which has two openings
-    assert {leaf_id for leaf_id, *_ in FIGURES} == set(leaves) - {"seed-room", "drying-loft", "weighing-office"}
+    assert len(leaves) == 27  # three room doors, twenty-one jobs, one of which has two openings, two more patterns
+    more = {"seed-room", "drying-loft", "weighing-office", "sample-room", "scullery"}
+    assert {leaf_id for leaf_id, *_ in FIGURES} == set(leaves) - more
     said = next(each for each in leaves["hatch"].verdicts if each.code == "tick-5")
     assert "latch side" in said.sentence
     assert leaves["hatch"].opening.template.ticks[4].miss == pytest.approx(9, abs=0.5)
@@ -125,3 +147,21 @@ def test_parts_of_a_lining_join_the_cut_list(leaves):
     assert {"lining head", "top rail"} <= {part.name for part in longer.cut_parts}
     sawn = {piece.piece.part for group in longer.plan.groups for cut in group.plan.boards for piece in cut.pieces}
     assert "lining head" in sawn
+
+
+def test_slabs_weigh_what_their_jobs_say_without_their_battens(leaves):
+    for leaf_id, kilos in (("barn-side", 35.0), ("walnut", 63.1)):
+        leaf = leaves[leaf_id]
+        strips = [part.name for part in leaf.build.parts if part.role is Role.STRIP]
+        assert sum(leaf.weights.parts[name].value for name in strips) == pytest.approx(kilos, abs=0.05)
+
+
+def test_a_leaf_of_each_ready_pattern_stands_in_the_demo(leaves):
+    def filled(build):
+        return tuple(
+            (row.columns, row.infill in (Infill.GLASS, Infill.BOARDS) and row.infill) for row in rows_of(build)
+        )
+
+    shapes = {filled(leaf.leaf.build) for leaf in leaves.values() if isinstance(leaf.leaf.build, Framed)}
+    for _, fields in PATTERNS.values():
+        assert filled(Framed(**fields)) in shapes, fields

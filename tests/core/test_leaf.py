@@ -11,10 +11,11 @@ from hypothesis import strategies as st
 from oakmeasure.core import edits
 from oakmeasure.core.build.joints import RailJoint, rail_tenons
 from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware.butts import places_by_school
-from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, TenonKind, TimberChoices
+from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, TimberChoices
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.solve import Solver, solve
 from oakmeasure.core.units import MINUS, Show, System

@@ -12,10 +12,11 @@ import numpy as np
 import pytest
 from scipy.optimize import least_squares
 
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
 from oakmeasure.core.hardware.butts import butt_count, places_by_school
 from oakmeasure.core.hardware.loads import top_hinge_pull
-from oakmeasure.core.job import FitChoices, Framed, Hand, TenonKind, TimberChoices
+from oakmeasure.core.job import FitChoices, Framed, Hand, TimberChoices
 from oakmeasure.core.rules import ButtSchool
 from oakmeasure.core.survey.adjust import Observed, adjust
 from oakmeasure.core.survey.kinds import Kind

@@ -13,7 +13,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import System
 
 SILHOUETTE_HEIGHT = 36.0
@@ -76,7 +76,7 @@ class Silhouette(Clickable):
                 rect.height * self._scale,
             )
             share = p.wood_share * (0.55 if part.role is Role.PANEL else 1.0)
-            painter.setBrush(theme.mixed(species(part.species).tint, share, p.sheet))
+            painter.setBrush(theme.mixed(stuff(part.species).tint, share, p.sheet))
             painter.drawRect(box)
         painter.end()
 

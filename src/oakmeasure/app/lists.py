@@ -27,7 +27,7 @@ from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.survey.by_polygon import PREFIX, label_of
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.template import TickStatus, side_names
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import MINUS, Show, System, Unit
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
@@ -153,7 +153,7 @@ def cut_list(leaf: LeafSolution, show: Show) -> Listed:
         ]
         weight = leaf.mass_of(part)
         mass = show.value(weight.value, Unit.KG) if weight else ""
-        timber = (species(part.species).name,) if mixed else ()
+        timber = (stuff(part.species).name,) if mixed else ()
         pieces = (str(leaf.pieces_of(part)),) if several else ()
         rows.append(Record((part.mark, part.name, *pieces, *sizes, mass, *timber), f"part:{part.name}"))
     return (*header, "timber") if mixed else header, rows

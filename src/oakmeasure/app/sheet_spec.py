@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from oakmeasure.app.fit_sheet import fit_groups
+from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
-from oakmeasure.core.job import Board, Framed, Job, TenonKind
+from oakmeasure.core.job import Board, Job
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
@@ -29,17 +30,6 @@ def _species() -> list[tuple[Any, str]]:
     return sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1])
 
 
-def _member(path: str, default: float) -> Choice:
-    """A member that a leaf may have or not."""
-    word = path.rpartition(".")[2].replace("_", " ")
-    return Choice(
-        f"has-{path}", word.capitalize(), lambda: [(True, f"with a {word}"), (False, f"no {word}")],
-        lambda job, leaf_id: edits.get(job.leaf(leaf_id), path) is not None,
-        lambda job, leaf_id, has: edits.with_field(job, leaf_id, path, default if has else None),
-    )  # fmt: skip
-
-
-_DEFAULT = Framed()
 _RULES = Choice(
     "rules", "Shop rules", lambda: [(key, load_rules(key).name) for key in rule_set_names()], _rules_key,
     lambda job, _leaf_id, key: edits.with_rules(job, key), "what is not set by hand; Ctrl+R shows each with its reason",
@@ -63,34 +53,15 @@ _BOARDS = Rows(
 SHEETS: dict[Stage, tuple[Group, ...]] = {
     Stage.MEASURE: MEASURE,
     Stage.FIT: fit_groups(_RULES),
-    Stage.LEAF: (
-        Group("Frame", (
-            Field("build.thickness", "thickness"),
-            Field("build.stile", "stile", note="the uprights, full height", ref="part:hinge stile"),
-            Field("build.top_rail", "top rail", ref="part:top rail"),
-            Field("build.middle_rail", "middle rail", note="empty: none. Centred on the lock", optional=True,
-                  ref="part:middle rail"),
-            Field("build.lock_height", "lock above the floor", note="the middle rail centres on it, less the floor gap",
-                  ref="part:middle rail"),
-            Field("build.bottom_rail", "bottom rail", ref="part:bottom rail"),
-            Field("build.muntin", "muntin", note="the upright between two panels. Empty: none", optional=True,
-                  ref="part:upper muntin"),
-        )),
-        Group("Joints", (
-            field_choice("build.tenon", "Tenons", enum_options(TenonKind)),
-        )),
-        Group("Panels", (
-            Field("build.panel_thickness", "thickness", ref="part:panel"),
-            Field("build.groove_depth", "groove", figure="groove_depth", optional=True, ref="part:panel",
-                  note="empty: by the rules. Counted from the sight edge"),
-        )),
-    ),
+    Stage.LEAF: LEAF,
     Stage.TIMBER: (
         Group("Timber", (
             field_choice("timber.species", "Frame", _species),
             field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
             field_choice("timber.cut", "Cut", enum_options(Cut), "how the rings lie; quarter-sawn moves half as much"),
             Field("timber.moisture", "moisture when made", Unit.PERCENT, "of the dry mass, by a meter or an oven"),
+            field_choice("timber.between_climates", "It parts", lambda: [(False, "rooms of one climate"),
+                                                                        (True, "two climates")]),
         )),
         Group("Air it will live in", (
             Field("timber.dry.temperature", "driest", Unit.CELSIUS),

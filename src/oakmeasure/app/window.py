@@ -58,10 +58,13 @@ BOARD_WORDS = {
 FIRST_WORKING = {
     Stage.MEASURE: "clear_width",
     Stage.FIT: "leaf_width",
-    Stage.LEAF: "rail_length",
+    Stage.LEAF: "rail_length",  # of a frame; else what makes the width
     Stage.TIMBER: "mass",
     Stage.HARDWARE: "butt_depth",
 }
+
+
+MAKES_THE_WIDTH = ("board_end", "boards_laid", "strip_width")
 
 
 class Window(QMainWindow):
@@ -93,11 +96,11 @@ class Window(QMainWindow):
         self.job_line.paper.setMenu(self.commands.menu)
         self._connect()
         self._shortcuts()
-        self.session.working = FIRST_WORKING[session.stage]
+        self.session.working = self._first_working()
         self._all_changed()
         self._stage_laid_out()
         self.sheet().focus_first()
-        session.show_working(FIRST_WORKING[session.stage])
+        session.show_working(self._first_working())
 
     # --- laying out --------------------------------------------------------------------------------------
 
@@ -261,11 +264,16 @@ class Window(QMainWindow):
         self.verdicts.refresh()
         self._count.setText(count_text(self.verdicts.shown_verdicts()))
 
+    def _first_working(self) -> str:
+        """Return the figure whose working stands beside a stage until another one is asked for."""
+        name, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
+        return next((each for each in (name, *MAKES_THE_WIDTH) if each in figures), name)
+
     def _stage_changed(self) -> None:
         self._show_rod()
         self._show_stage(keep_view=False)
         self._stage_laid_out()
-        self.session.show_working(FIRST_WORKING[self.session.stage])
+        self.session.show_working(self._first_working())
 
     def _page_changed(self) -> None:
         self._show_stage(keep_view=False)

@@ -7,6 +7,9 @@ from typing import Any, TypeVar, get_args
 
 from pydantic import BaseModel, ValidationError
 
+from oakmeasure.core.build import patterns
+from oakmeasure.core.build.patterns import PATTERNS
+from oakmeasure.core.build_choices import Boarded, Framed, Slab
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
 from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
@@ -190,6 +193,24 @@ def with_butt(job: Job, leaf_id: str, key: str) -> Job:
     """Return the job with the butt of a leaf changed for one of the table."""
     butt: Butt = butt_from_table(key)
     return with_field(job, leaf_id, "hardware.butt", butt)
+
+
+def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
+    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such."""
+    models = {each.model_fields["kind"].default: each for each in (Framed, Boarded, Slab)}
+    if kind not in models:
+        raise InputError("build.kind", kind, "one of " + ", ".join(models))
+    if job.leaf(leaf_id).build.kind == kind:
+        return job
+    return with_field(job, leaf_id, "build", models[kind]())
+
+
+def with_pattern(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with a framed leaf on one of the ready patterns; InputError where it is not framed."""
+    build = job.leaf(leaf_id).build
+    if not isinstance(build, Framed) or key not in PATTERNS:
+        raise InputError("build.rows", key, "a framed leaf and one of " + ", ".join(PATTERNS))
+    return with_field(job, leaf_id, "build", patterns.with_pattern(build, key))
 
 
 def with_rules(job: Job, key: str) -> Job:

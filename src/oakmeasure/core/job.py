@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from oakmeasure.core.build_choices import Construction, Framed
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.readings import (
@@ -44,13 +45,6 @@ class Hand(StrEnum):
     RIGHT = "hinges right"
 
 
-class TenonKind(StrEnum):
-    """How a rail is held in the stile."""
-
-    BLIND = "blind"
-    THROUGH = "through and wedged"
-
-
 Gap = Annotated[float, between(0, 60, "gap")]
 Trim = Annotated[float, between(0, 50, "trimming allowance")]
 
@@ -76,29 +70,6 @@ class FitChoices(Model):
     even: EvenGap | None = None
 
 
-class Framed(Model):
-    """Framed and panelled: stiles, two or three rails, an optional muntin, flat panels.
-
-    lock_height: of the middle rail's centre above the finished floor.
-    """
-
-    kind: Literal["framed"] = "framed"
-    thickness: Annotated[float, between(16, 90, "thickness")] = 44.0
-    stile: Annotated[float, between(30, 400, "stile")] = 95.0
-    top_rail: Annotated[float, between(30, 400, "top rail")] = 95.0
-    middle_rail: Annotated[float, between(30, 500, "middle rail")] | None = 180.0
-    bottom_rail: Annotated[float, between(30, 600, "bottom rail")] = 200.0
-    muntin: Annotated[float, between(20, 300, "muntin")] | None = 95.0
-    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
-    tenon: TenonKind = TenonKind.BLIND
-    panel_thickness: Annotated[float, between(4, 60, "panel thickness")] = 12.0
-    groove_depth: Annotated[float, between(4, 40, "groove")] | None = None
-
-
-# A second construction makes this a union, told apart by `kind`.
-Construction = Framed
-
-
 class Climate(Model):
     """Air that the leaf lives in for weeks."""
 
@@ -107,12 +78,16 @@ class Climate(Model):
 
 
 class TimberChoices(Model):
-    """What it is made of, how dry it is when made, and the driest and wettest air it will meet."""
+    """What it is made of, how dry it is when made, and the driest and wettest air it will meet.
+
+    between_climates: one face lives in the driest air while the other lives in the wettest.
+    """
 
     species: str = "european_oak"
     panel_species: str | None = None
     cut: Cut = Cut.FLAT
     moisture: Annotated[float, between(4, 25, "moisture", "%")] = 10.0
+    between_climates: bool = False
     dry: Climate = Climate(temperature=20, humidity=35)
     wet: Climate = Climate(temperature=18, humidity=70)
 
@@ -158,12 +133,21 @@ def _default_butt() -> Butt:
     return butt_from_table("brock-100")
 
 
+class MortiseLock(Model):
+    """A mortise lock, as far as the leaf must hold it. case_depth: forend to the case's back. backset: to spindle."""
+
+    case_depth: Annotated[float, between(30, 250, "lock case")] = 76.0
+    case_height: Annotated[float, between(40, 350, "lock case")] = 150.0
+    backset: Annotated[float, between(15, 200, "backset")] = 55.0
+
+
 class HardwareChoices(Model):
-    """The butts; None leaves number and school to the rules."""
+    """The butts, None leaving number and school to the rules; the lock, None for none."""
 
     butt: Butt = Field(default_factory=_default_butt)
     count: Annotated[int, Field(ge=2, le=6)] | None = None
     school: ButtSchool | None = None
+    lock: MortiseLock | None = None
 
 
 class Acknowledged(Model):

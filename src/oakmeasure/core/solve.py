@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from oakmeasure.core.build import builder
-from oakmeasure.core.build.framed import inputs as build_inputs
+from oakmeasure.core.build import inputs as build_inputs
 from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
@@ -25,6 +25,8 @@ from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
+from oakmeasure.core.timber.movement import effects
+from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.timber.weight import Weights, weigh
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage, Verdict
@@ -210,14 +212,14 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         buy_or_make(ctx, fitted.width, fitted.height)
         build = builder(leaf.build.kind)(ctx, fitted, wood)
         weights = weigh(ctx, build, wood)
+        effects(ctx, ctx.figures["thickness"], fitted.height)
         if turning is not None:
             swings_by_itself(ctx, turning, weights.mass)
         place = place_of(ctx, opening, fitted, weights.mass.value) if leaf.hanging.slides else None
         if place is not None:
             judge_set(ctx, place)
         choices = side_by_side(ctx, fitted, place)
-        sawn = tuple(each for each in lining if each.role is not Role.PACKING)  # packing comes out of off-cuts
-        plan = plan_leaf(ctx, (*build.parts * fitted.leaves, *sawn), job.boards)
+        plan = plan_leaf(ctx, _sawn(build.parts * fitted.leaves + lining), job.boards)
         if leaf.hanging.has_butts:
             butts = hang_on_butts(ctx, fitted, build, weights.mass)
     _judge_states(ctx)
@@ -226,6 +228,14 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     return LeafSolution(
         leaf, ctx.figures, found, opening, fitted, wood, build, weights, plan, butts, turning, choices, *sure
     )
+
+
+def _sawn(parts: tuple[Part, ...]) -> tuple[Part, ...]:
+    """Return the parts that come out of boards: no packing, which off-cuts give, nothing that is there or no timber."""
+    return tuple(
+        each for each in parts
+        if each.role is not Role.PACKING and not each.at_hand and not isinstance(stuff(each.species), Sheet)
+    )  # fmt: skip
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.

@@ -121,6 +121,9 @@ def minus(figure: Figure, times: float = 1.0) -> Term:
     return Term(figure, -times)
 
 
+SHARES = {1.0: "", 0.5: "half of ", 0.333333: "a third of ", 0.666667: "two thirds of ", 0.25: "a quarter of "}
+
+
 def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
     """Return the sum of the terms as a figure in the unit of the first one."""
     rows, value = [], 0.0
@@ -128,7 +131,7 @@ def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
         amount = term.times * term.figure.value
         value += amount
         times = abs(term.times)
-        count = {1.0: "", 0.5: "half of "}.get(times, f"{times:g} × ")
+        count = SHARES.get(round(times, 6), f"{times:.4g} × ")
         op = MINUS if term.times < 0 else "+" if at else ""
         rows.append(
             Row(op, count + term.figure.label, abs(term.times) * term.figure.value, term.figure.unit, term.figure.name)

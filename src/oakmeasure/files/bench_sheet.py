@@ -33,7 +33,7 @@ from reportlab.platypus import (
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level
 from oakmeasure.core.working import Figure, row_text
@@ -232,7 +232,7 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
         mass = show.value(weight.value, Unit.KG) if weight else ""
         pieces = leaf.pieces_of(part)
         name = part.name if pieces == 1 else f"{part.name} × {pieces}"
-        rows.append([_p(part.mark), _p(name, _style(8.2, bold=True)), _p(species(part.species).name, SMALL),
+        rows.append([_p(part.mark), _p(name, _style(8.2, bold=True)), _p(stuff(part.species).name, SMALL),
                      *(_p(each) for each in sizes), _p(mass)])  # fmt: skip
     return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
 

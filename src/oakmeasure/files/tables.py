@@ -8,7 +8,7 @@ from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.solve import LeafSolution, Solution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 CUT_LIST_HEADER = (
@@ -61,7 +61,7 @@ def cut_list_csv(solution: Solution) -> str:
                     part.mark,
                     part.name,
                     str(leaf.pieces_of(part)),
-                    species(part.species).name,
+                    stuff(part.species).name,
                     *sizes,
                     weight,
                 ]

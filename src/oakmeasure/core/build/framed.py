@@ -1,29 +1,35 @@
-"""Framed and panelled: stiles full height, rails tenoned between them, muntins between the rails, flat panels.
+"""Framed and panelled: stiles full height, rails tenoned between them, muntins between the rails, fields filled.
 
-Arithmetic: shoulder = leaf − 2·stile; rail = shoulder + 2·tenon; panel = sight + 2·(groove − room), the groove
-counted from the sight edge, the room from the panel's movement. Sources: common practice of the trade.
+Arithmetic: shoulder = leaf − 2·stile (+ 2·sticking when coped); rail = shoulder + 2·tenon, the tenon counted from the
+shoulder used. Where rails and muntins stand: `layout`; panels: `panels`. Sources: common practice of the trade.
 """
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
 from oakmeasure.core.build import framed_checks as checks
+from oakmeasure.core.build.arch import arch_points, segment_area
 from oakmeasure.core.build.joints import RailJoint, rail_tenons, tenon_thickness
-from oakmeasure.core.build.shape import Build, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.build.layout import Fields, Layout, Rail, lay_out
+from oakmeasure.core.build.panels import fill
+from oakmeasure.core.build.shape import Build, Dim, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build_choices import Framed, Infill, TenonKind
 from oakmeasure.core.context import Context
+from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.job import Framed, TenonKind
-from oakmeasure.core.timber.choice import Timber, frame_movement
-from oakmeasure.core.timber.wood import change_of_width
+from oakmeasure.core.survey.heads import segmental_radius
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.movement import frame_movement
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 
 @dataclass(slots=True)
 class _Frame:
-    """The setting-out while the leaf is being worked out."""
+    """The setting-out while the leaf is being worked out. arch: points of an arched top rail's lower edge, or ()."""
 
     ctx: Context
     fit: Fit
@@ -36,8 +42,8 @@ class _Frame:
     tenon: Figure
     shoulder: Figure
     rail_length: Figure
-    rails: dict[str, Rect] = field(default_factory=dict)
-    rail_widths: dict[str, Figure] = field(default_factory=dict)
+    layout: Layout
+    arch: tuple[Point, ...] = ()
     tenons: list[Tenon] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
 
@@ -53,22 +59,21 @@ class _Frame:
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     """Return the framed leaf; what cannot be made is said by verdicts, and the rest is still set out."""
     frame = _set_out(ctx, fit, wood)
-    _rails(frame)
-    rows = _rows(frame)
-    columns = _columns(frame)
-    for rail in frame.rails:
-        _rail_part(frame, rail, len(columns))
-    sights = [Rect(x0, y0, x1, y1) for _, y0, y1 in rows for _, x0, x1 in columns]
-    _stiles(frame, rows)
-    if frame.choice.muntin is not None:
-        for row in rows:
-            _muntin(frame, row)
-    if rows and columns:
-        _panels(frame, rows, columns)
-    checks.judge(ctx, frame.choice, fit, frame.rails, rows, columns, frame.shoulder, frame.tenon, frame.groove)
-    frame_movement(ctx, wood, frame.stile, ctx.figures["gap_latch"])
-    panels = len(rows) * len(columns)
-    summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {panels} panel{'s' * (panels != 1)}"
+    _arch(frame)
+    for rail in frame.layout.rails:
+        _rail_part(frame, rail)
+    rows = frame.layout.rows
+    sights = [Rect(column.x0, row.y0, column.x1, row.y1) for row in rows for column in row.columns]
+    _stiles(frame)
+    for row in rows:
+        _muntins(frame, row)
+    panels = fill(ctx, wood, frame.choice, rows, frame.groove, frame.tenon_thick, frame.arch)
+    frame.parts += panels
+    checks.judge(ctx, frame.choice, fit, frame.layout, frame.shoulder, frame.tenon, frame.groove)
+    checks.judge_lock(ctx, frame.choice, fit, frame.tenons)
+    frame_movement(ctx, wood, frame.stile)
+    count = len(panels)
+    summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {count} panel{'s' * (count != 1)}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}
     ordered = sorted(frame.parts, key=lambda each: order[each.role])
     # What a stop verdict speaks of (stiles that meet, say) can leave parts of no size: they are not cut.
@@ -85,128 +90,90 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         frame.choice.panel_thickness,
         frame.tenon_thick.value,
         summary,
+        edge=frame.choice.thickness,
+        dims=_dims(frame),
+        says=_says(frame),
     )
+
+
+def _dims(frame: _Frame) -> tuple[Dim, ...]:
+    """Return the sizes to write: rails and sights up the latch side, stiles, muntins and sights of the upper row."""
+    found = [Dim(each.rect.y0, each.rect.y1, each.width.name, f"part:{each.name}", True) for each in frame.layout.rails]
+    found += [Dim(row.y0, row.y1, row.sight.name, "", True) for row in frame.layout.rows]
+    w, s = frame.fit.width.value, frame.stile.value
+    found += [Dim(0.0, s, "stile", "part:hinge stile", False), Dim(w - s, w, "stile", "part:latch stile", False)]
+    rows = [row for row in frame.layout.rows if row.columns]
+    if rows:
+        row = max(rows, key=lambda each: (len(each.columns), each.y0))
+        found += [Dim(each.x0, each.x1, each.sight.name, "", False) for each in row.columns]
+        found += [
+            Dim(left.x1, right.x0, "muntin", f"part:{row.name}muntin", False) for left, right in pairwise(row.columns)
+        ]
+    return tuple(found)
+
+
+def _says(frame: _Frame) -> str:
+    """Return the joints in a few words."""
+    words = [f"tenons {frame.choice.tenon}"]
+    if any(each.is_haunch for each in frame.tenons):
+        words.append("haunched")
+    if frame.choice.sticking:
+        words.append("coped")
+    infills = {row.infill for row in frame.layout.rows} - {Infill.FLAT}
+    return "; ".join([*words, *sorted(map(str, infills))])
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
     choice, add = ctx.leaf.build, ctx.figures.add
+    assert isinstance(choice, Framed)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     thickness = ctx.figures["thickness"]
     groove = ctx.chosen("groove_depth", "groove", choice.groove_depth, "build.groove_depth")
     thick = tenon_thickness(ctx, thickness)
-    shoulder = add(total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2)))
+    between = add(total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2)))
+    sticking = add(
+        given("sticking", "sticking that is coped over", choice.sticking, edit="build.sticking", choice=True)
+    )
+    coped = [plus(sticking, 2)] if choice.sticking else []
     if choice.tenon is TenonKind.THROUGH:
-        tenon = add(total("tenon", "tenon, through the stile", plus(stile)))
+        terms = [plus(stile), *([minus(sticking)] if choice.sticking else [])]
+        tenon = add(total("tenon", "tenon, through the stile", *terms))
     else:
         share, step = (
             ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
             ctx.rule("joint_step", "joints are set out to"),
         )
         value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
-        tenon = add(
-            derived(
-                "tenon",
-                "tenon, blind",
-                value,
-                Unit.MM,
-                stile,
-                share,
-                step,
-                formula="its share of the stile, to the full step below",
-            )
-        )
-    rail_length = add(total("rail_length", "rail, over its tenons", plus(shoulder), plus(tenon, 2)))
-    return _Frame(ctx, fit, wood, choice, groove, stile, thickness, thick, tenon, shoulder, rail_length)
+        tenon = add(derived("tenon", "tenon, blind", value, Unit.MM, stile, share, step,
+                            formula="its share of the stile, to the full step below"))  # fmt: skip
+    rail_length = add(total("rail_length", "rail, over its tenons", plus(between), *coped, plus(tenon, 2)))
+    layout = lay_out(ctx, fit, choice, between)
+    return _Frame(ctx, fit, wood, choice, groove, stile, thickness, thick, tenon, between, rail_length, layout)
 
 
-def _rails(frame: _Frame) -> None:
-    """Place the rails: bottom and top at the ends, the middle one centred on the lock."""
-    ctx, choice, height = frame.ctx, frame.choice, frame.fit.height
-    x0, x1 = frame.stile.value, frame.fit.width.value - frame.stile.value
-
-    def rail(name: str, width: float, y0: float) -> None:
-        slug = name.replace(" ", "_")
-        frame.rail_widths[name] = ctx.chosen(slug, name, width, f"build.{slug}")
-        frame.rails[name] = Rect(x0, y0, x1, y0 + width)
-
-    rail("top rail", choice.top_rail, height.value - choice.top_rail)
-    if choice.middle_rail is not None:
-        lock = ctx.chosen("lock_height", "lock above the floor", choice.lock_height, "build.lock_height")
-        centre = ctx.figures.add(
-            total(
-                "middle_rail_centre", "middle rail's centre, up the leaf", plus(lock), minus(ctx.figures["gap_floor"])
-            )
-        )
-        rail("middle rail", choice.middle_rail, centre.value - choice.middle_rail / 2)
-    rail("bottom rail", choice.bottom_rail, 0.0)
+def _arch(frame: _Frame) -> None:
+    """Set out the arched lower edge of the top rail: a segment over the shoulders, its crown at the rail's width."""
+    ctx, choice = frame.ctx, frame.choice
+    if choice.arch is None:
+        return
+    rise = ctx.chosen("arch", "rise of the top rail's arch", choice.arch, "build.arch")
+    top = frame.layout.rail("top rail").rect
+    try:
+        radius = segmental_radius(span=frame.shoulder.value, rise=rise.value)
+    except InputError:
+        checks.say_arch(ctx, frame.shoulder, rise)
+        return
+    ctx.figures.add(derived("arch_radius", "radius of the top rail's arch", radius, Unit.MM, frame.shoulder, rise,
+                            formula="(span² ÷ 4 + rise²) ÷ (2 × rise)", source="intersecting chords"))  # fmt: skip
+    frame.arch = arch_points(x0=top.x0, x1=top.x1, springing=top.y0 - rise.value, rise=rise.value)
 
 
-Span = tuple[str, float, float]  # name, from, to
-
-
-def _rows(frame: _Frame) -> list[Span]:
-    """Return the sight openings up the leaf, lowest first; those that overlapping rails leave none are dropped."""
-    ctx, rails = frame.ctx, frame.rails
-    top, bottom, middle = rails["top rail"], rails["bottom rail"], rails.get("middle rail")
-    if middle is None:
-        spans: list[Span] = [("", bottom.y1, top.y0)]
-    else:
-        spans = [("lower ", bottom.y1, middle.y0), ("upper ", middle.y1, top.y0)]
-        half = frame.rail_widths["middle rail"]
-        centre = ctx.figures["middle_rail_centre"]
-        ctx.figures.add(
-            total(
-                "sight_height_lower",
-                "lower panels, sight height",
-                plus(centre),
-                minus(half, 0.5),
-                minus(frame.rail_widths["bottom rail"]),
-            )
-        )
-        ctx.figures.add(
-            total(
-                "sight_height_upper",
-                "upper panels, sight height",
-                plus(frame.fit.height),
-                minus(centre),
-                minus(half, 0.5),
-                minus(frame.rail_widths["top rail"]),
-            )
-        )
-    if middle is None:
-        ctx.figures.add(
-            total(
-                "sight_height",
-                "panels, sight height",
-                plus(frame.fit.height),
-                minus(frame.rail_widths["top rail"]),
-                minus(frame.rail_widths["bottom rail"]),
-            )
-        )
-    return [(name, y0, y1) for name, y0, y1 in spans if y1 > y0]
-
-
-def _columns(frame: _Frame) -> list[Span]:
-    """Return the sight openings across the leaf, from the hinge side."""
-    ctx = frame.ctx
-    x0, x1 = frame.stile.value, frame.fit.width.value - frame.stile.value
-    if frame.choice.muntin is None:
-        ctx.figures.add(total("sight_width", "panels, sight width", plus(frame.shoulder)))
-        return [("", x0, x1)] if x1 > x0 else []
-    muntin = ctx.chosen("muntin", "muntin", frame.choice.muntin, "build.muntin")
-    sight = ctx.figures.add(total("sight_width", "panels, sight width", plus(frame.shoulder, 0.5), minus(muntin, 0.5)))
-    if sight.value <= 0:
-        return []
-    return [("hinge-side ", x0, x0 + sight.value), ("latch-side ", x1 - sight.value, x1)]
-
-
-def _rail_part(frame: _Frame, name: str, columns: int) -> None:
-    rect, width = frame.rails[name], frame.rail_widths[name]
-    end = "top" if name == "top rail" else "bottom" if name == "bottom rail" else ""
+def _rail_part(frame: _Frame, rail: Rail) -> None:
+    name, rect, width = rail.name, rail.rect, rail.width
     joint = RailJoint(
         name,
         rect,
-        end,
+        rail.end,
         frame.groove.value,
         frame.tenon.value,
         frame.tenon_thick.value,
@@ -214,25 +181,36 @@ def _rail_part(frame: _Frame, name: str, columns: int) -> None:
     )
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
-    trim = frame.fit.trim_height.value if end else 0.0
+    arched = rail.end == "top" and bool(frame.arch)
+    wide = width.value + (frame.choice.arch or 0.0 if arched else 0.0)
+    trim = frame.fit.trim_height.value if rail.end else 0.0
     # A through tenon is cut to the stile as glued up, and planed off with it.
     past = frame.fit.trim_side.value if joint.through else 0.0
-    finished = Size(frame.rail_length.value, width.value, frame.thickness.value)
-    planed = Size(finished.length + 2 * past, width.value + trim, finished.thickness)
-    grooved = 1 if end else 2
-    open_length = max(rect.width - (columns - 1) * (frame.choice.muntin or 0.0), 0.0)
+    finished = Size(frame.rail_length.value, wide, frame.thickness.value)
+    planed = Size(finished.length + 2 * past, wide + trim, finished.thickness)
+    groove = sum(
+        sum(column.x1 - column.x0 for column in row.columns) for row in frame.layout.rows
+        if name in (row.below, row.above) and row.infill is not Infill.GLASS
+    )  # fmt: skip
     volume = (
         rect.width * rect.height * finished.thickness
         + sum(each.volume for each in mine)
-        - (grooved * open_length * frame.groove.value * frame.choice.panel_thickness)
+        - groove * frame.groove.value * frame.choice.panel_thickness
     )
+    shape: tuple[Point, ...] = ()
+    face = rect
+    if arched:
+        rise = frame.choice.arch or 0.0
+        face = Rect(rect.x0, rect.y0 - rise, rect.x1, rect.y1)
+        shape = (*frame.arch, (rect.x1, rect.y1), (rect.x0, rect.y1))
+        volume += (rect.width * rise - segment_area(frame.arch)) * finished.thickness
     reach = frame.tenon.value
     frame.parts.append(
         Part(
             name,
             Role.RAIL,
-            rect,
-            Rect(rect.x0 - reach, rect.y0, rect.x1 + reach, rect.y1),
+            face,
+            Rect(rect.x0 - reach, face.y0, rect.x1 + reach, rect.y1),
             False,
             frame.wood.frame.key,
             finished,
@@ -241,175 +219,73 @@ def _rail_part(frame: _Frame, name: str, columns: int) -> None:
             frame.rail_length,
             width,
             volume,
+            shape=shape,
+            note=f"arched, rise {frame.ctx.fmt(frame.choice.arch)}" if arched and frame.choice.arch else "",
         )
     )
 
 
-def _stiles(frame: _Frame, rows: list[Span]) -> None:
+def _stiles(frame: _Frame) -> None:
     fit, rules = frame.fit, frame.ctx.rules
     w, h, s = fit.width.value, fit.height.value, frame.stile.value
     finished = Size(h, s, frame.thickness.value)
     planed = Size(fit.glued_height.value, s + fit.trim_side.value, finished.thickness)
     rough = frame.rough(planed, length=planed.length + 2 * rules.horn.value)
-    groove = sum(y1 - y0 for _, y0, y1 in rows) * frame.groove.value * frame.choice.panel_thickness
+    grooved = sum(row.y1 - row.y0 for row in frame.layout.rows if row.infill is not Infill.GLASS)
+    groove = grooved * frame.groove.value * frame.choice.panel_thickness
     for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
         mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
         frame.parts.append(
-            Part(
-                name,
-                Role.STILE,
-                rect,
-                rect,
-                True,
-                frame.wood.frame.key,
-                finished,
-                planed,
-                rough,
-                fit.height,
-                frame.stile,
-                h * s * finished.thickness - mortises - groove,
-            )
-        )
+            Part(name, Role.STILE, rect, rect, True, frame.wood.frame.key, finished, planed, rough, fit.height,
+                 frame.stile, h * s * finished.thickness - mortises - groove)
+        )  # fmt: skip
 
 
-def _muntin(frame: _Frame, row: Span) -> None:
+def _muntins(frame: _Frame, row: Fields) -> None:
+    """Add the muntins of a row, each tenoned into the rails below and above."""
+    if len(row.columns) < 2:
+        return
     ctx, muntin = frame.ctx, frame.ctx.figures["muntin"]
-    prefix, y0, y1 = row
-    name = f"{prefix}muntin"
     stub = ctx.rule("muntin_tenon", "muntin's tenon")
-    sight = ctx.figures[f"sight_height_{prefix.strip()}" if prefix else "sight_height"]
+    slug = f"{row.slug}_" if row.slug else ""
     length = ctx.figures.add(
-        total(f"{name.replace(' ', '_')}_length", f"{name}, over its tenons", plus(sight), plus(stub, 2))
+        total(f"{slug}muntin_length", f"{row.name}muntin, over its tenons", plus(row.sight), plus(stub, 2))
     )
-    centre = frame.fit.width.value / 2
-    rect = Rect(centre - muntin.value / 2, y0, centre + muntin.value / 2, y1)
-    below = "bottom rail" if prefix != "upper " else "middle rail"
-    above = "top rail" if prefix != "lower " else "middle rail"
+    for at, (left, _right) in enumerate(pairwise(row.columns), start=1):
+        name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
+        _muntin(frame, row, name, left.x1, muntin, stub, length)
+
+
+def _muntin(
+    frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stub: Figure, length: Figure
+) -> None:  # fmt: skip
+    rect = Rect(x, row.y0, x + muntin.value, row.y1)
     inset = min(frame.groove.value, muntin.value / 2 - 1)
     x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
     ends = (
-        Tenon(name, below, Rect(x0, y0 - stub.value, x1, y0), thick, False),
-        Tenon(name, above, Rect(x0, y1, x1, y1 + stub.value), thick, False),
+        Tenon(name, row.below, Rect(x0, row.y0 - stub.value, x1, row.y0), thick, False),
+        Tenon(name, row.above, Rect(x0, row.y1, x1, row.y1 + stub.value), thick, False),
     )
     frame.tenons += ends
     finished = Size(length.value, muntin.value, frame.thickness.value)
-    groove = 2 * (y1 - y0) * frame.groove.value * frame.choice.panel_thickness
+    groove = 0.0 if row.infill is Infill.GLASS else 2 * (row.y1 - row.y0) * frame.groove.value * (
+        frame.choice.panel_thickness)  # fmt: skip
     volume = rect.width * rect.height * finished.thickness + sum(each.volume for each in ends) - groove
     for at, part in enumerate(frame.parts):  # the rails lose what the muntin's mortises take
         taken = sum(each.volume for each in ends if each.into == part.name)
         if taken:
-            frame.parts[at] = _lighter(part, taken)
+            frame.parts[at] = replace(part, volume=part.volume - taken)
+    outline = Rect(rect.x0, row.y0 - stub.value, rect.x1, row.y1 + stub.value)
     frame.parts.append(
-        Part(
-            name,
-            Role.MUNTIN,
-            rect,
-            Rect(rect.x0, y0 - stub.value, rect.x1, y1 + stub.value),
-            True,
-            frame.wood.frame.key,
-            finished,
-            finished,
-            frame.rough(finished),
-            length,
-            muntin,
-            volume,
-        )
-    )
-
-
-def _lighter(part: Part, volume: float) -> Part:
-    return replace(part, volume=part.volume - volume)
-
-
-def _panels(frame: _Frame, rows: list[Span], columns: list[Span]) -> None:
-    ctx, wood, choice = frame.ctx, frame.wood, frame.choice
-    clearance = ctx.rule("panel_clearance", "clearance of a panel")
-    sight_width = ctx.figures["sight_width"]
-    whole = ctx.figures.add(
-        total("panel_widest", "panel to the bottoms of its grooves", plus(sight_width), plus(frame.groove, 2))
-    )
-    swell = _panel_moves(frame, "swell", "swells, at the wettest", whole, wood.wet)
-    room = ctx.figures.add(
-        total("panel_room", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance))
-    )
-    width = ctx.figures.add(
-        total("panel_width", "panel, width", plus(sight_width), plus(frame.groove, 2), minus(room, 2))
-    )
-    shrink = _panel_moves(frame, "shrink", "shrinks, at the driest", width, wood.dry)
-    hold = ctx.figures.add(
-        total("panel_hold", "panel held, at the driest", plus(frame.groove), minus(room), minus(shrink, 0.5))
-    )
-    for prefix, y0, y1 in rows:
-        sight = ctx.figures[f"sight_height_{prefix.strip()}" if prefix else "sight_height"]
-        length = ctx.figures.add(
-            total(
-                f"{prefix.strip() or 'whole'}_panel_length",
-                f"{prefix}panel, length".strip(),
-                plus(sight),
-                plus(frame.groove, 2),
-                minus(clearance, 2),
-            )
-        )
-        for side, x0, x1 in columns:
-            face = Rect(x0, y0, x1, y1)
-            reach_x, reach_y = frame.groove.value - room.value, frame.groove.value - clearance.value
-            outline = Rect(x0 - reach_x, y0 - reach_y, x1 + reach_x, y1 + reach_y)
-            finished = Size(length.value, width.value, choice.panel_thickness)
-            rough = frame.rough(finished)
-            frame.parts.append(
-                Part(
-                    f"{prefix}{side}panel",
-                    Role.PANEL,
-                    face,
-                    outline,
-                    True,
-                    wood.panel.key,
-                    finished,
-                    finished,
-                    rough,
-                    length,
-                    width,
-                    finished.length * finished.width * finished.thickness,
-                )
-            )
-    checks.judge_panels(ctx, choice, hold, room, swell, frame.groove, frame.tenon_thick)
-
-
-def _panel_moves(frame: _Frame, key: str, words: str, across: Figure, air: Figure) -> Figure:
-    """Add how much a panel swells or shrinks from the moisture it is made at to that of the air; never less than 0."""
-    wood = frame.wood
-    change = change_of_width(
-        width=across.value,
-        coefficient=wood.panel_coefficient.value,
-        from_moisture=wood.made.value,
-        to_moisture=air.value,
-    )
-    value = max(0.0, change if key == "swell" else -change)
-    return frame.ctx.figures.add(
-        derived(
-            f"panel_{key}",
-            f"panel {words}, by",
-            value,
-            Unit.MM,
-            across,
-            wood.panel_coefficient,
-            wood.made,
-            air,
-            formula="width × movement × points of moisture",
-        )
-    )
+        Part(name, Role.MUNTIN, rect, outline, True, frame.wood.frame.key, finished, finished, frame.rough(finished),
+             length, muntin, volume)
+    )  # fmt: skip
 
 
 def inputs(ctx: Context) -> None:
     """Add what other stages need before the leaf is built: its thickness."""
     ctx.figures.add(
-        given(
-            "thickness",
-            "leaf thickness",
-            ctx.leaf.build.thickness,
-            edit="build.thickness",
-            source="set by hand for this leaf",
-            choice=True,
-        )
-    )
+        given("thickness", "leaf thickness", ctx.leaf.build.thickness, edit="build.thickness",
+              source="set by hand for this leaf", choice=True)
+    )  # fmt: skip

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
-from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.build.layout import MUNTIN, Layout, rows_of
+from oakmeasure.core.build.shape import Part, Rect, Tenon
+from oakmeasure.core.build_choices import Framed
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.job import Framed
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure
+from oakmeasure.core.working import Figure, given
 
 ROUNDING = 1e-6  # mm
 PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
@@ -20,35 +22,32 @@ TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
 
 
 def judge(
-    ctx: Context,
-    choice: Framed,
-    fit: Fit,
-    rails: dict[str, Rect],
-    rows: list,
-    columns: list,
-    shoulder: Figure,
-    tenon: Figure,
-    groove: Figure,
+    ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure, tenon: Figure, groove: Figure
 ) -> None:
     """Judge the frame."""
     stops = len(ctx.findings.items)
     _widths(ctx, choice, fit, shoulder)
-    _heights(ctx, choice, rails)
+    _heights(ctx, choice, layout)
     if len(ctx.findings.items) == stops:
-        across = f" and {len(columns)} wide" if len(columns) > 1 else ""
+        wide = max((len(row.columns) for row in layout.rows), default=0)
+        across = f" and {wide} wide" if wide > 1 else ""
         ctx.say(
             "frame-fits",
             Level.FINE,
             Stage.LEAF,
             "The frame fills the leaf",
-            f"{len(rows)} panel{'s' * (len(rows) != 1)} high{across}, {ctx.fmt(shoulder)} between shoulders.",
+            f"{len(layout.rows)} panel{'s' * (len(layout.rows) != 1)} high{across}, {ctx.fmt(shoulder)} between "
+            "shoulders.",
             figure="shoulder",
         )
     _joints(ctx, choice, tenon, groove)
 
 
 def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
-    least = PANEL_LEAST if choice.muntin is None else 2 * PANEL_LEAST + choice.muntin
+    rows = rows_of(choice)
+    columns = max(row.columns for row in rows)
+    muntin = (choice.muntin or MUNTIN) if columns > 1 else 0.0
+    least = columns * PANEL_LEAST + (columns - 1) * muntin
     short = least - shoulder.value
     if short <= ROUNDING:
         return
@@ -56,13 +55,17 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     remedies = []
     if stile >= 30:
         remedies.append(Remedy(f"Stiles of {ctx.fmt(stile)}", "build.stile", stile))
-    if choice.muntin is not None:
-        if choice.muntin - short >= 20:
-            narrower = choice.muntin - short
+    if columns > 1:
+        narrower = muntin - short / (columns - 1)
+        if narrower >= 20:
             remedies.append(Remedy(f"Muntin of {ctx.fmt(narrower)}", "build.muntin", narrower))
-        if shoulder.value >= PANEL_LEAST:
+        if shoulder.value >= PANEL_LEAST and not choice.rows:
             remedies.append(Remedy("No muntin", "build.muntin", None))
-    sight = ctx.figures["sight_width"]
+        elif shoulder.value >= PANEL_LEAST:
+            whole = tuple(row.model_copy(update={"columns": 1, "widths": ()}) for row in rows)
+            remedies.append(Remedy("One panel wide", "build.rows", whole))
+    sights = [each for each in ctx.figures if each.name.startswith("sight_width")]
+    sight = min(sights, key=lambda each: each.value)
     what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
     ctx.say(
         "panel-width",
@@ -71,27 +74,30 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
         what,
         f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
         *(remedies or [Remedy("Narrower stiles and no muntin, or a wider opening")]),
-        where="part:muntin" if choice.muntin else "part:hinge stile",
-        figure="sight_width",
+        where="part:muntin" if columns > 1 else "part:hinge stile",
+        figure=sight.name,
     )
 
 
-def _heights(ctx: Context, choice: Framed, rails: dict[str, Rect]) -> None:
-    top, bottom, middle = rails["top rail"], rails["bottom rail"], rails.get("middle rail")
-    if middle is None:
-        _gap_between(ctx, "bottom rail", bottom, "top rail", top, [])
-        return
-    floor = ctx.figures["gap_floor"].value
-    half = middle.height / 2
-    lowest, highest = bottom.y1 + PANEL_LEAST + half + floor, top.y0 - PANEL_LEAST - half + floor
+def _heights(ctx: Context, choice: Framed, layout: Layout) -> None:
+    rails = layout.rails
+    bottom, top = rails[0], rails[-1]
     remedies = []
-    if top.y0 - bottom.y1 >= PANEL_LEAST:
-        remedies.append(Remedy("No middle rail", "build.middle_rail", None))
-    if lowest <= highest:
-        nearest = min(max(choice.lock_height, lowest), highest)
-        remedies.insert(0, Remedy(f"Lock at {ctx.fmt(nearest)}", "build.lock_height", nearest))
-    _gap_between(ctx, "bottom rail", bottom, "middle rail", middle, remedies)
-    _gap_between(ctx, "middle rail", middle, "top rail", top, remedies)
+    if len(rails) > 2:
+        if top.rect.y0 - bottom.rect.y1 >= PANEL_LEAST:
+            none = Remedy("No middle rail", "build.middle_rail", None)
+            remedies.append(none if not choice.rows else Remedy("One row of panels", "build.rows", choice.rows[:1]))
+        lock = next((at for at, each in enumerate(rails) if each.name == "middle rail"), None)
+        if lock is not None and choice.middle_rail is not None:
+            floor, half = ctx.figures["gap_floor"].value, choice.middle_rail / 2
+            below = sum(each.rect.height + PANEL_LEAST for each in rails[:lock])
+            above = sum(each.rect.height + PANEL_LEAST for each in rails[lock + 1 :])
+            lowest, highest = below + half + floor, top.rect.y1 - above - half + floor
+            if lowest <= highest:
+                nearest = min(max(choice.lock_height, lowest), highest)
+                remedies.insert(0, Remedy(f"Lock at {ctx.fmt(nearest)}", "build.lock_height", nearest))
+    for low, high in pairwise(rails):
+        _gap_between(ctx, low.name, low.rect, high.name, high.rect, remedies)
 
 
 def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: Rect, remedies: list[Remedy]) -> None:
@@ -129,7 +135,7 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
             where="part:hinge stile",
             figure="tenon",
         )
-    if choice.muntin is not None and choice.middle_rail is not None:
+    if choice.middle_rail is not None and any(row.columns > 1 for row in rows_of(choice)) and len(rows_of(choice)) > 1:
         between = choice.middle_rail - 2 * ctx.rules.muntin_tenon.value
         if between < BETWEEN_MUNTINS:
             needed = 2 * ctx.rules.muntin_tenon.value + BETWEEN_MUNTINS
@@ -172,7 +178,16 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
 
 
 def judge_panels(
-    ctx: Context, choice: Framed, hold: Figure, room: Figure, swell: Figure, groove: Figure, tenon_thick: Figure
+    ctx: Context,
+    choice: Framed,
+    hold: Figure,
+    room: Figure,
+    swell: Figure,
+    shrink: Figure,
+    widest: Figure,
+    width: Figure,
+    groove: Figure,
+    tenon_thick: Figure,
 ) -> None:
     """Judge the panels in their grooves: held at the driest, free at the wettest."""
     least = ctx.rule("panel_hold", "least hold of a panel")
@@ -186,10 +201,10 @@ def judge_panels(
             Stage.LEAF,
             "A panel may come out of its groove",
             numbers,
-            _deeper_groove(ctx, choice, hold, least, swell, groove),
+            _deeper_groove(ctx, choice, hold, least, (swell, widest, shrink, width), groove),
             rule=f"at least {ctx.fmt(least)} held",
             where=where,
-            figure="panel_hold",
+            figure=hold.name,
         )
     else:
         ctx.say(
@@ -199,7 +214,7 @@ def judge_panels(
             "Panels stay in their grooves",
             numbers,
             where=where,
-            figure="panel_hold",
+            figure=hold.name,
         )
     wood = (choice.thickness - choice.panel_thickness) / 2
     if wood < TONGUE_WOOD:
@@ -231,16 +246,93 @@ def judge_panels(
         )
 
 
-def _deeper_groove(ctx: Context, choice: Framed, hold: Figure, least: Figure, swell: Figure, groove: Figure) -> Remedy:
+def _deeper_groove(
+    ctx: Context, choice: Framed, hold: Figure, least: Figure, moves: tuple[Figure, Figure, Figure, Figure],
+    groove: Figure,
+) -> Remedy:  # fmt: skip
     """Return the least groove, to the full step above, that holds the panel.
 
     A deeper groove makes the panel wider, which then moves more; that is allowed for.
     """
-    swells = swell.value / ctx.figures["panel_widest"].value
-    shrinks = ctx.figures["panel_shrink"].value / ctx.figures["panel_width"].value
+    swell, widest, shrink, width = moves
+    swells, shrinks = swell.value / widest.value, shrink.value / width.value
     gained_per_mm = (1 - swells) * (1 - shrinks)
     step = ctx.rules.joint_step.value
     deeper = math.ceil((groove.value + (least.value - hold.value) / gained_per_mm) / step - 1e-9) * step
     if deeper > min(DEEPEST_GROOVE, choice.stile / 2):
         return Remedy("A muntin between, or quarter-sawn panels, which move about half as much")
     return Remedy(f"Groove {ctx.fmt(deeper)}", "build.groove_depth", deeper)
+
+
+def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
+    """Say that no segment has such a rise."""
+    most = max(span.value / 2, 5.0)
+    ctx.say("arch", Level.STOP, Stage.LEAF, "No arch rises so high over its span",
+            f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
+            Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most), where="part:top rail", figure="arch")  # fmt: skip
+
+
+def say_glass(ctx: Context, pane: Part) -> None:
+    """The caution that stands at glass."""
+    ctx.say(
+        "glass",
+        Level.LOOK,
+        Stage.LEAF,
+        "Glass in a door",
+        f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "
+        "stand here, local code decides.",
+        Remedy("Safety glass by its mark; order after the frame is glued up and measured"),
+        rule="glass in doors: local code and the glazier",
+        where=f"part:{pane.name}",
+        figure=pane.length.name,
+    )
+
+
+def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> None:
+    """Judge the case of a mortise lock against the latch stile and the tenons in it."""
+    lock = ctx.leaf.hardware.lock
+    if lock is None:
+        return
+    add = ctx.figures.add
+    deep = add(given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth",
+                     choice=True))  # fmt: skip
+    tall = add(given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height",
+                     choice=True))  # fmt: skip
+    back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
+    wood = choice.stile - deep.value
+    centre = choice.lock_height - ctx.figures["gap_floor"].value
+    low, high = centre - tall.value / 2, centre + tall.value / 2
+    rail = [each for each in tenons if each.into == "latch stile" and not each.is_haunch]
+    met = [each for each in rail if each.rect.y0 < high and low < each.rect.y1
+           and each.rect.x1 > fit.width.value - deep.value]  # fmt: skip
+    if back.value > choice.stile - 15:
+        ctx.say("lock-backset", Level.STOP, Stage.LEAF, "The stile does not hold the backset",
+                f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(back.value + 15)}", "build.stile", back.value + 15),
+                rule="15 of wood behind the spindle: common practice", where="part:latch stile",
+                figure="lock_backset")  # fmt: skip
+    elif wood < 8 and not met:
+        ctx.say("lock-case", Level.LOOK, Stage.LEAF, "The lock case comes through the stile",
+                f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
+                if deep.value + 8 <= 400 else Remedy("A shallower lock"),
+                where="part:latch stile", figure="lock_case")  # fmt: skip
+    if met:
+        first = met[0]
+        ctx.say("lock-tenon", Level.STOP, Stage.LEAF, "The lock case cuts a tenon",
+                f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
+                f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
+                Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
+                *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
+                rule="a lock between divided tenons: common practice", where=f"part:{first.member}",
+                figure="lock_case")  # fmt: skip
+    elif wood >= 8 and back.value <= choice.stile - 15:
+        ctx.say(
+            "lock",
+            Level.FINE,
+            Stage.LEAF,
+            "The lock case misses the tenons",
+            f"{ctx.fmt(wood)} of the stile stay behind it.",
+            where="part:latch stile",
+            figure="lock_case",
+        )

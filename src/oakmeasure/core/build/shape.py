@@ -11,6 +11,8 @@ from enum import StrEnum
 
 from oakmeasure.core.working import Figure
 
+Point = tuple[float, float]
+
 
 @dataclass(frozen=True, slots=True)
 class Rect:
@@ -40,6 +42,11 @@ class Role(StrEnum):
     RAIL = "rail"
     MUNTIN = "muntin"
     PANEL = "panel"
+    BOARD = "board"
+    LEDGE = "ledge"
+    BRACE = "brace"
+    STRIP = "strip"
+    STIFFENER = "stiffener"
     LINING = "lining"  # of the opening, not of the leaf
     PACKING = "packing"  # out of off-cuts
 
@@ -76,7 +83,10 @@ class Part:
     face: what is seen of it in the finished leaf (a panel: its sight). outline: the whole part, tongues too.
     finished: in the hung leaf. planed: at the glue-up, trimming allowance still on. rough: sawn.
     length, width: the figures behind `finished`. volume: net of joints and grooves, mm³, finished.
-    mark: its number in the cut list.
+    mark: its number in the cut list. shape: corners of its face where that is no upright rectangle, () where it is.
+    depth: from and to, into the leaf from its opening face; None: the whole thickness, a panel in its middle.
+    note: what its cut ends or edges need, for the list. boards: side by side, that it is made of. fielded: width of the
+    slope round a raised panel. at_hand: it is there already and cut out of nothing.
     """
 
     name: str
@@ -92,6 +102,18 @@ class Part:
     width: Figure
     volume: float
     mark: str = ""
+    shape: tuple[Point, ...] = ()
+    depth: tuple[float, float] | None = None
+    note: str = ""
+    boards: int = 1
+    fielded: float = 0.0
+    at_hand: bool = False
+
+    @property
+    def corners(self) -> tuple[Point, ...]:
+        """Return the corners of its face."""
+        f = self.face
+        return self.shape or ((f.x0, f.y0), (f.x1, f.y0), (f.x1, f.y1), (f.x0, f.y1))
 
     @property
     def slug(self) -> str:
@@ -99,8 +121,35 @@ class Part:
 
 
 @dataclass(frozen=True, slots=True)
+class Fixing:
+    """A screw or a nail. length, mm. slotted: its hole lets the wood move. ref: of the part that it holds."""
+
+    x: float
+    y: float
+    length: float
+    what: str
+    slotted: bool
+    ref: str
+
+
+@dataclass(frozen=True, slots=True)
+class Dim:
+    """A size to be written on the setting-out drawing. upright: up the latch side, else along the top."""
+
+    start: float
+    end: float
+    figure: str
+    ref: str
+    upright: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Build:
-    """A leaf as it is built. groove: width of the panel groove, 0 where there is none."""
+    """A leaf as it is built. groove_*: of the panel groove, 0 where there is none. edge: thickness at its edges.
+
+    fixings: seen from the opening face. dims: sizes to write; () leaves them to a frame's own. says: what its joints
+    are, in a few words.
+    """
 
     width: float
     height: float
@@ -112,6 +161,19 @@ class Build:
     groove_width: float
     tenon_thickness: float
     summary: str
+    edge: float = 0.0
+    fixings: tuple[Fixing, ...] = ()
+    dims: tuple[Dim, ...] = ()
+    says: str = ""
+
+    def depth_of(self, part: Part) -> tuple[float, float]:
+        """Return from where to where a part lies into the leaf from its opening face, mm."""
+        if part.depth is not None:
+            return part.depth
+        if part.role is Role.PANEL:
+            middle, half = self.thickness / 2, part.finished.thickness / 2
+            return middle - half, middle + half
+        return 0.0, self.thickness
 
     def part(self, name: str) -> Part:
         """Return the part called `name`; KeyError when there is none."""

@@ -10,7 +10,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
 from oakmeasure.core.drawings.leaf_view import front, no_leaf, side_gaps, sketch_for, surround, unit_step
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, Unit
 
 # These views are wider than a leaf is high, so their texts need more mm to stand in.
@@ -105,7 +105,7 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
         return (x_edge + (-past_edge if mirrored else past_edge) * big, y_face + into * big)
 
     back = t * math.tan(math.radians(f["bevel"].value))
-    tint = species(build.parts[0].species).tint
+    tint = stuff(build.parts[0].species).tint
     page.label(x, build.height, "Plan of the latch edge, shut", anchor=Anchor.LEFT, bold=True)
     page.label(
         x, build.height - 4 * step, f"opening face below, {leaf.leaf.hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL

@@ -11,7 +11,7 @@ from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, sid
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 # These views are wider than a leaf is high, so their texts need more mm to stand in.
@@ -84,7 +84,7 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, sho
 def _edge(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
     """The hinge edge seen straight on, the opening face to the left, with what is let in."""
     t = build.thickness
-    tint = species(build.parts[0].species).tint
+    tint = stuff(build.parts[0].species).tint
     page.rect(Rect(x, 0, x + t, build.height), Layer.WOOD, ref="part:hinge stile", grain=Grain.UPRIGHT, tint=tint)
     page.label(x + t / 2, build.height + 6 * step, "hinge edge", layer=Layer.PENCIL, size=0.95)
     page.label(x + t / 2, build.height + 2.6 * step, show.length(t), layer=Layer.PENCIL, size=0.95)
@@ -124,7 +124,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
         (a, b), (c, d) = at(x0, y0), at(x1, y1)
         return Rect(min(a, c), b, max(a, c), d)
 
-    tint = species(build.parts[0].species).tint
+    tint = stuff(build.parts[0].species).tint
     page.label(x, build.height, "Plan through a butt, shut", anchor=Anchor.LEFT, bold=True)
     hand = "hinges right" if mirrored else "hinges left"
     page.label(x, build.height - 4 * step, f"opening face below, {hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL)

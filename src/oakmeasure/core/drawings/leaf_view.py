@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, grain_lines
+from oakmeasure.core.drawings import layers
+from oakmeasure.core.drawings.layers import grain_along
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import species, stuff
 from oakmeasure.core.units import Show, Unit
 
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
@@ -24,9 +26,13 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
     joints(sketch, build)
     height_rod(sketch, leaf, build, show, step)
     width_rod(sketch, build, show, step)
-    _dimensions(sketch, leaf, build, show, step)
-    _section(sketch, leaf, build, step)
-    _plan(sketch, leaf, build, step)
+    layers.dimensions(sketch, leaf, build, show, step)
+    if not has_panels(build):
+        layers.section(sketch.page(), build, _section_x(leaf, build, step), step)
+        layers.plan(sketch, build, step)
+    else:
+        _section(sketch, leaf, build, step)
+        _plan(sketch, leaf, build, step)
     if title:
         _title(sketch, leaf, build, show, step)
     return sketch.drawing(margin=step)
@@ -93,18 +99,44 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
 
 def front(sketch: Sketch, build: Build) -> None:
     """Draw what is seen of every part, grain along the wood."""
-    for part in sorted(build.parts, key=lambda each: each.role is not Role.PANEL):
-        layer = Layer.PANEL if part.role is Role.PANEL else Layer.WOOD
+    for part in seen_from_front(build):
+        layer = Layer.PANEL if part.role is Role.PANEL else Layer.METAL if part.species == "steel" else Layer.WOOD
         grain = Grain.UPRIGHT if part.grain_upright else Grain.LEVEL
-        sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=species(part.species).tint)
-    for sight in build.sights:
-        # A second line inside the sight edge: the panel lies lower than its frame.
-        inset = min(5.0, sight.width / 6, sight.height / 6)
-        sketch.box(Rect(sight.x0 + inset, sight.y0 + inset, sight.x1 - inset, sight.y1 - inset), Layer.FAINT)
+        tint = stuff(part.species).tint
+        if part.role is Role.PANEL:
+            layers.panel(sketch, part, tint)
+        elif part.shape and part.role is Role.BRACE:
+            sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
+            for line in grain_along(part.corners):
+                sketch.line(line, Layer.GRAIN)
+        elif part.shape:
+            sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
+            solid = Rect(part.face.x0, max(y for _, y in part.shape[: len(part.shape) - 2]), part.face.x1, part.face.y1)
+            for strand in grain_lines(solid, upright=part.grain_upright):
+                sketch.line(strand, Layer.GRAIN)
+        else:
+            sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=tint)
+
+
+def has_panels(build: Build) -> bool:
+    """Return whether it is a frame with panels, not boards or strips on ledges."""
+    return any(part.role is Role.PANEL for part in build.parts)
+
+
+def seen_from_front(build: Build) -> list[Part]:
+    """Return the parts that are drawn, the furthest behind first.
+
+    Ledges and battens lie behind their boards and are drawn through them, or nothing would be seen but boards.
+    """
+    if has_panels(build):
+        return sorted(build.parts, key=lambda each: each.role is not Role.PANEL)
+    return sorted(build.parts, key=lambda each: (build.depth_of(each)[1], each.role is not Role.BOARD))
 
 
 def joints(sketch: Sketch, build: Build) -> None:
-    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves."""
+    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves, fixings."""
+    for fixing in build.fixings:
+        layers.fixing(sketch, fixing, max(build.width, 600.0) / 130)
     for part in build.parts:
         if part.role is Role.PANEL:
             sketch.box(part.outline, Layer.FAINT, ref=part_ref(part.name))
@@ -124,11 +156,15 @@ def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
 
 def height_marks(build: Build) -> list[tuple[float, str]]:
     """Return every mark of the height rod, up from the foot, with the part whose edge it is."""
-    marks = {0.0: "bottom rail", build.height: "top rail"}
-    for part in build.parts:
-        if part.role is Role.RAIL:
-            marks.setdefault(part.face.y0, part.name)
-            marks.setdefault(part.face.y1, part.name)
+    level = [part for part in build.parts if part.role in (Role.RAIL, Role.LEDGE, Role.STIFFENER)]
+    foot, top = build.parts[0].name, build.parts[0].name
+    if any(part.role is Role.RAIL for part in level):
+        rails = sorted((part for part in level if part.role is Role.RAIL), key=lambda each: each.face.y0)
+        foot, top = rails[0].name, rails[-1].name
+    marks = {0.0: foot, build.height: top}
+    for part in level:
+        marks.setdefault(part.face.y0, part.name)
+        marks.setdefault(part.face.y1, part.name)
     return sorted(marks.items())
 
 
@@ -136,7 +172,7 @@ def width_marks(build: Build) -> list[tuple[float, str]]:
     """Return every mark of the width rod, from the hinge edge."""
     marks: dict[float, str] = {}
     for part in build.parts:
-        if part.role in (Role.STILE, Role.MUNTIN):
+        if part.role in (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP):
             marks.setdefault(round(part.face.x0, 6), part.name)
             marks.setdefault(round(part.face.x1, 6), part.name)
     return sorted(marks.items())
@@ -184,53 +220,6 @@ def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
         last = x
 
 
-def _dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
-    """Sizes that can be changed where they stand: rails and sights up the latch side, stiles and muntin on top."""
-    f, page = leaf.figures, sketch.page()
-    x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
-    at, low = 0.0, "bottom rail"
-    for rail in sorted((part for part in build.parts if part.role is Role.RAIL), key=lambda each: each.face.y0):
-        if rail.face.y0 > at:
-            name = (
-                "sight_height"
-                if "sight_height" in f
-                else f"sight_height_{'lower' if low == 'bottom rail' else 'upper'}"
-            )
-            page.dimension((x, at), (x, rail.face.y0), show.length(rail.face.y0 - at), figure=name)
-        figure = rail.name.replace(" ", "_")
-        page.dimension(
-            (x, rail.face.y0),
-            (x, rail.face.y1),
-            show.length(rail.face.height),
-            figure=figure,
-            edit=f[figure].edit,
-            ref=part_ref(rail.name),
-        )
-        at, low = rail.face.y1, rail.name
-    y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
-    uprights = sorted(
-        (part for part in build.parts if part.role in (Role.STILE, Role.MUNTIN)), key=lambda each: each.face.x0
-    )
-    at, done = 0.0, set()
-    for part in uprights:
-        if (span := (round(part.face.x0, 3), round(part.face.x1, 3))) in done:
-            continue
-        done.add(span)
-        if part.face.x0 > at + 1e-6:
-            sketch.dimension((at, y), (part.face.x0, y), show.length(part.face.x0 - at), figure="sight_width")
-        figure = "stile" if part.role is Role.STILE else "muntin"
-        sketch.dimension(
-            (part.face.x0, y),
-            (part.face.x1, y),
-            show.length(part.face.width),
-            figure=figure,
-            edit=f[figure].edit,
-            ref=part_ref(part.name),
-        )
-        at = part.face.x1
-    sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
-
-
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
     return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 15 * step
 
@@ -239,7 +228,7 @@ def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> N
     """Upright section through the panels next to the hinges, the opening face to the left."""
     x0, sketch = _section_x(leaf, build, step), sketch.page()
     sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
-    tint = species(build.parts[0].species).tint
+    tint = stuff(build.parts[0].species).tint
     middle = x0 + build.thickness / 2
     half = build.groove_width / 2
     column = min((part.face.x0 for part in build.parts if part.role is Role.PANEL), default=None)
@@ -250,7 +239,7 @@ def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> N
                 Layer.PANEL,
                 ref=part_ref(part.name),
                 grain=Grain.UPRIGHT,
-                tint=species(part.species).tint,
+                tint=stuff(part.species).tint,
             )
     for part in build.parts:
         if part.role is Role.RAIL:
@@ -263,7 +252,7 @@ def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None
     """Level section through the upper panels, the opening face at the bottom."""
     y1 = -17 * step
     y0 = y1 - build.thickness
-    tint = species(build.parts[0].species).tint
+    tint = stuff(build.parts[0].species).tint
     middle, half = (y0 + y1) / 2, build.groove_width / 2
     row = max((part.face.y0 for part in build.parts if part.role is Role.PANEL), default=None)
     for part in build.parts:
@@ -273,7 +262,7 @@ def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None
                 Layer.PANEL,
                 ref=part_ref(part.name),
                 grain=Grain.END,
-                tint=species(part.species).tint,
+                tint=stuff(part.species).tint,
             )
     seen = set()
     for part in build.parts:
@@ -316,7 +305,7 @@ def _panel_in_groove(sketch: Sketch, groove: Rect, panel: Part, *, upright: bool
         inside = Rect(groove.x0, max(groove.y0, panel.outline.y0), groove.x1, min(groove.y1, panel.outline.y1))
     else:
         inside = Rect(max(groove.x0, panel.outline.x0), groove.y0, min(groove.x1, panel.outline.x1), groove.y1)
-    sketch.rect(inside, Layer.PANEL, ref=part_ref(panel.name), tint=species(panel.species).tint)
+    sketch.rect(inside, Layer.PANEL, ref=part_ref(panel.name), tint=stuff(panel.species).tint)
     sketch.box(groove, Layer.PENCIL)
 
 
@@ -328,11 +317,12 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     lines = [
         (leaf.leaf.name, True, Layer.OUTLINE),
         ("seen from the opening side", False, Layer.PENCIL),
+        *([] if has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
         (str(leaf.leaf.hand), False, Layer.PENCIL),
         ("", False, Layer.PENCIL),
         (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
         (f"{wood}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),
-        (f"tenons {leaf.leaf.build.tenon}", False, Layer.PENCIL),
+        *((each, False, Layer.PENCIL) for each in build.says.split("; ") if each),
         ("", False, Layer.PENCIL),
         (show.value(leaf.figures["mass"].value, Unit.KG), True, Layer.OUTLINE),
         ("without its hardware", False, Layer.PENCIL),

@@ -11,7 +11,7 @@ from oakmeasure.core.job import Hand
 from oakmeasure.core.readings import Side
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.lining import LiningPlan
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 SECTION_APART = 620.0  # from one section to the next, so that their names have room
@@ -49,7 +49,7 @@ def _front(sketch: Sketch, lining: LiningPlan, x0: float, y0: float) -> None:
         "lining leg, hinge side": (hf, hh, hf + t, hh + t, foot_hinge, under_hinge),
         "lining leg, latch side": (lf - t, lh - t, lf, lh, foot_latch, under_latch),
     }
-    tint = species(lining.parts[0].species).tint
+    tint = stuff(lining.parts[0].species).tint
     for name, (a, b, c, d, foot, top) in legs.items():
         corners = [(a - x0, foot), (c - x0, foot), (d - x0, top - y0), (b - x0, top - y0)]
         sketch.area(corners, Layer.WOOD, ref=f"part:{name}", grain=Grain.UPRIGHT, tint=tint)

@@ -153,7 +153,7 @@ def _plan(
         sketch.label(centre, base + 0.3 * WALL_DEPTH, show.length(thing.stands_out.value), bold=True, ref=f"thing:{at}",
                      on_paper=True)  # fmt: skip
     off = f["stand_off"].value if "stand_off" in f else f["back_off"].value
-    thick = f["thickness"].value
+    thick = (f.get("thickness_over") or f["thickness"]).value
     tint = species(leaf.leaf.timber.species).tint
     for at, (x, _) in enumerate(places):
         back = off

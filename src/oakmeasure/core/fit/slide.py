@@ -251,7 +251,7 @@ def _stack(ctx: Context, leaves: int) -> None:
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
     back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
-    thick = f["thickness"]
+    thick = f.get("thickness_over") or f["thickness"]
     layers = [plus(back), plus(thick)] + ([plus(air), plus(thick)] if leaves == 2 and
                                           ctx.leaf.hanging is Hanging.BYPASS_TRACKS else [])  # fmt: skip
     out = add(total("stands_out", "stands out of the wall", *layers))

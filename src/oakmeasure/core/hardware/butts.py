@@ -324,7 +324,7 @@ def _across(ctx: Context, build: Build) -> Figure:
             Level.LOOK,
             Stage.HARDWARE,
             "Little wood behind the butts",
-            f"In {ctx.fmt(build.thickness)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
+            f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
             Remedy("A narrower butt"),
             rule=f"{ctx.fmt(least)} or more",
             where="butt:1",

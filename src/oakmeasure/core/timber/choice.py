@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from oakmeasure.core.context import Context
 from oakmeasure.core.job import Climate
 from oakmeasure.core.timber.species import Species, species
-from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
+from oakmeasure.core.timber.wood import density, equilibrium_moisture
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, given, plus, total
+from oakmeasure.core.working import Figure, derived, given
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"
 COEFFICIENT_FROM, COEFFICIENT_TO = 6.0, 14.0  # the range that the coefficients were fitted to
@@ -167,56 +167,4 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             Remedy("Leave a little more room than is worked out"),
             rule=f"{HANDBOOK}, ch. 13",
             figure="moisture_wet",
-        )
-
-
-def frame_movement(ctx: Context, wood: Timber, stile: Figure, gap_latch: Figure) -> None:
-    """Say how much the leaf itself moves: a framed leaf moves through its stiles, twice stile × C × ΔM."""
-    stiles = ctx.figures.add(total("stiles_both", "both stiles", plus(stile, 2)))
-    for key, moisture in (("wet", wood.wet), ("dry", wood.dry)):
-        value = change_of_width(
-            width=stiles.value,
-            coefficient=wood.coefficient.value,
-            from_moisture=wood.made.value,
-            to_moisture=moisture.value,
-        )
-        word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
-        ctx.figures.add(
-            derived(
-                f"leaf_change_{key}",
-                f"the leaf {word}",
-                value,
-                Unit.MM,
-                stiles,
-                wood.coefficient,
-                wood.made,
-                moisture,
-                formula="both stiles × movement × points of moisture",
-                source=f"{HANDBOOK}, ch. 13",
-            )
-        )
-    swell = ctx.figures["leaf_change_wet"]
-    room = gap_latch.value + ctx.figures["gap_hinge"].value
-    numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
-    if swell.value > room - 1:
-        ctx.say(
-            "leaf-swells",
-            Level.LOOK,
-            Stage.TIMBER,
-            "The leaf may bind in wet weather",
-            numbers,
-            Remedy("Quarter-sawn stiles move about half as much", "timber.cut", "quarter-sawn"),
-            rule="1 of the side gaps stays free",
-            where="part:latch stile",
-            figure="leaf_change_wet",
-        )
-    else:
-        ctx.say(
-            "leaf-moves",
-            Level.FINE,
-            Stage.TIMBER,
-            "The gaps take the movement",
-            numbers,
-            where="part:latch stile",
-            figure="leaf_change_wet",
         )

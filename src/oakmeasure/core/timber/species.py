@@ -49,6 +49,23 @@ def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
     return 1 / (3000 / total_shrinkage - 20)
 
 
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """What is no solid timber: sheets, glass, metal. density: kg/m³."""
+
+    key: str
+    name: str
+    density: float
+    tint: str
+
+
+@cache
+def stuff(key: str) -> Species | Sheet:
+    """Return a species or a sheet by its key; InputError when neither table has it."""
+    row = table("sheets").get(key)
+    return species(key) if row is None else Sheet(key, row["name"], float(row["density"]), row["tint"])
+
+
 def species_keys() -> tuple[str, ...]:
     """Return the keys of all species in the table."""
     return tuple(table("species"))

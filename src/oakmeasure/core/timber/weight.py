@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Build, Role
+from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, plus, total
@@ -27,7 +29,7 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
     """Add the mass of every part (net of joints and grooves) and of the leaf, without its hardware."""
     parts: dict[str, Figure] = {}
     for part in build.parts:
-        rho = wood.panel_density if part.role is Role.PANEL else wood.density
+        rho = _density(ctx, part, wood)
         volume = ctx.figures.add(
             given(
                 f"volume_{part.slug}",
@@ -49,6 +51,7 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             )
         )
     mass = ctx.figures.add(total("mass", "leaf, weight without hardware", *(plus(each) for each in parts.values())))
+    _centre(ctx, build, parts, mass)
     if mass.value > TWO_PEOPLE_KG:
         ctx.say(
             "lift",
@@ -61,3 +64,50 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             figure="mass",
         )
     return Weights(mass, parts)
+
+
+def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
+    """Return the density of what a part is made of: the panels' or the frame's timber, or a sheet's."""
+    if part.species == wood.panel.key and part.role is Role.PANEL:
+        return wood.panel_density
+    made_of = stuff(part.species)
+    if not isinstance(made_of, Sheet):
+        return wood.density
+    name = f"density_{made_of.key}"
+    if name in ctx.figures:
+        return ctx.figures[name]
+    label = f"density of {made_of.name.lower()}"
+    return ctx.figures.add(given(name, label, made_of.density, Unit.KG_M3, source="common value", choice=True))
+
+
+def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure) -> None:
+    """Add the centre of gravity: each part's own middle, weighed. Source: moments about two edges."""
+    if mass.value <= 0:
+        return
+    across = up = 0.0
+    for part in build.parts:
+        x, y = centroid(part.corners)
+        across += masses[part.name].value * x
+        up += masses[part.name].value * y
+    for name, label, moment in (
+        ("centre_across", "centre of gravity, from the hinge edge", across),
+        ("centre_up", "centre of gravity, up the leaf", up),
+    ):
+        ctx.figures.add(
+            derived(name, label, moment / mass.value, Unit.MM, mass, formula="moments of the parts ÷ the whole weight")
+        )
+
+
+def centroid(corners: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    """Return the middle of a polygon's area. Raises nothing: one without area gives the mean of its corners.
+
+    >>> centroid([(0, 0), (6, 0), (0, 3)])
+    (2.0, 1.0)
+    """
+    twice = x = y = 0.0
+    for (ax, ay), (bx, by) in zip(corners, [*corners[1:], corners[0]], strict=True):
+        cross = ax * by - bx * ay
+        twice, x, y = twice + cross, x + (ax + bx) * cross, y + (ay + by) * cross
+    if abs(twice) < 1e-9:
+        return sum(each for each, _ in corners) / len(corners), sum(each for _, each in corners) / len(corners)
+    return x / (3 * twice), y / (3 * twice)

@@ -1,0 +1,174 @@
+"""What a leaf of boards or strips needs beside its front: sizes, a section and a plan through all its layers."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.build.shape import Build, Fixing, Part, Point, Rect, Role
+from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners, grain_lines
+from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.units import Show
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solve import LeafSolution
+
+GRAIN_LINES = 5
+
+
+def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
+    """Return lines along the longest side of a slanting part, inside it."""
+    sides = list(zip(shape, (*shape[1:], shape[0]), strict=True))
+    (ax, ay), (bx, by) = max(sides, key=lambda each: math.dist(*each))
+    length = math.dist((ax, ay), (bx, by))
+    ux, uy = (bx - ax) / length, (by - ay) / length
+    across = [(x - ax) * -uy + (y - ay) * ux for x, y in shape]
+    low, high = min(across), max(across)
+    found = []
+    for at in range(1, GRAIN_LINES):
+        off = low + (high - low) * at / GRAIN_LINES
+        cuts = []
+        for (px, py), (qx, qy) in sides:
+            one, other = (px - ax) * -uy + (py - ay) * ux - off, (qx - ax) * -uy + (qy - ay) * ux - off
+            if (one > 0) != (other > 0):
+                share = one / (one - other)
+                cuts.append((px + share * (qx - px), py + share * (qy - py)))
+        if len(cuts) == 2:
+            found.append((cuts[0], cuts[1]))
+    return found
+
+
+def panel(sketch: Sketch, part: Part, tint: str) -> None:
+    """A panel in its field: its wood or its glass, what is fielded or boarded, a line where it lies lower."""
+    ref, face = f"part:{part.name}", part.face
+    if part.species == "glass":
+        sketch.area(part.corners, Layer.SPACE, ref=ref)
+        for at in (0.3, 0.42):
+            x, y, reach = face.x0 + at * face.width, face.y0 + 0.55 * face.height, 0.2 * min(face.width, face.height)
+            sketch.line([(x, y), (x + reach, y + reach)], Layer.PENCIL)
+    elif part.shape:
+        sketch.area(part.corners, Layer.PANEL, ref=ref, tint=tint)
+        low = Rect(face.x0, face.y0, face.x1, min(y for _, y in part.shape[2:]))
+        for line in grain_lines(low, upright=True):
+            sketch.line(line, Layer.GRAIN)
+    else:
+        sketch.rect(face, Layer.PANEL, ref=ref, grain=Grain.UPRIGHT, tint=tint)
+    for at in range(1, part.boards):
+        x = face.x0 + face.width * at / part.boards
+        sketch.line([(x, face.y0), (x, face.y1)], Layer.OUTLINE, ref=ref)
+    if part.fielded and min(face.width, face.height) > 2.4 * part.fielded:
+        inner = Rect(face.x0 + part.fielded, face.y0 + part.fielded, face.x1 - part.fielded, face.y1 - part.fielded)
+        sketch.box(inner, Layer.OUTLINE, ref=ref)
+        for (ax, ay), (bx, by) in zip(corners(face), corners(inner), strict=True):
+            sketch.line([(ax, ay), (bx, by)], Layer.FAINT)
+    # A second line inside the sight edge: the panel lies lower than its frame.
+    inset = min(5.0, face.width / 6, face.height / 6)
+    if part.shape:
+        middle = (face.x0 + face.x1) / 2
+        inside = [(x + (inset if x < middle else -inset), y - inset if at >= 2 else y + inset)
+                  for at, (x, y) in enumerate(part.shape)]  # fmt: skip
+        sketch.line([*inside, inside[0]], Layer.FAINT)
+    else:
+        sketch.box(Rect(face.x0 + inset, face.y0 + inset, face.x1 - inset, face.y1 - inset), Layer.FAINT)
+
+
+def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
+    """A screw as a small round, one in a slot with its slot, a nail as a cross."""
+    if each.what.startswith(("nail", "clenched")):
+        for dx, dy in ((radius, radius), (radius, -radius)):
+            sketch.line([(each.x - dx, each.y - dy), (each.x + dx, each.y + dy)], Layer.OUTLINE, ref=each.ref)
+        return
+    ring = [(each.x + radius * math.cos(math.radians(d)), each.y + radius * math.sin(math.radians(d)))
+            for d in range(0, 360, 30)]  # fmt: skip
+    sketch.area(ring, Layer.METAL, ref=each.ref)
+    if each.slotted:
+        wide = 2.2 * radius
+        sketch.box(Rect(each.x - wide, each.y - radius, each.x + wide, each.y + radius), Layer.OUTLINE, ref=each.ref)
+
+
+def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """The sizes that the builder asks for: up the latch side, and on top from the hinge edge."""
+    from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, side_gaps
+
+    f, page = leaf.figures, sketch.page()
+    x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
+    y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
+    for dim in build.dims:
+        edit = f[dim.figure].edit
+        text = show.length(dim.end - dim.start)
+        if dim.upright:
+            page.dimension((x, dim.start), (x, dim.end), text, figure=dim.figure, edit=edit, ref=dim.ref)
+        else:
+            sketch.dimension((dim.start, y), (dim.end, y), text, figure=dim.figure, edit=edit, ref=dim.ref)
+    sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
+
+
+def section(page: Sketch, build: Build, x0: float, step: float) -> None:
+    """Upright section near the hinges, the opening face to the left, thickness at twice its size."""
+    times = 2.0
+    page.label(x0 + build.thickness, build.height + 3 * step, "section, thickness × 2", layer=Layer.PENCIL, size=0.9)
+    cut = 0.3 * build.width
+    for part in build.parts:
+        if not part.face.x0 <= cut <= part.face.x1:
+            continue
+        low, high = _span_at(part, cut, upright=True)
+        if high <= low:
+            continue
+        z0, z1 = build.depth_of(part)
+        rect = Rect(x0 + z0 * times, low, x0 + z1 * times, high)
+        _cut_part(page, part, rect, along=part.grain_upright)
+
+
+def plan(sketch: Sketch, build: Build, step: float) -> None:
+    """Level section through a ledge or a stiffener, the opening face at the bottom, thickness at twice its size."""
+    times = 2.0
+    level = [part for part in build.parts if part.role in (Role.LEDGE, Role.STIFFENER)]
+    cut = level[-1].face.y0 + 0.5 * level[-1].face.height if level else 0.6 * build.height
+    base = -17 * step - build.thickness * times
+    for part in build.parts:
+        if not part.face.y0 <= cut <= part.face.y1:
+            continue
+        low, high = _span_at(part, cut, upright=False)
+        if high <= low:
+            continue
+        z0, z1 = build.depth_of(part)
+        rect = Rect(low, base + z0 * times, high, base + z1 * times)
+        _cut_part(sketch, part, rect, along=not part.grain_upright)
+    _tongues(sketch, build, base, times)
+    sketch.page().label(-6 * step, base + build.thickness * times / 2, "plan, × 2", layer=Layer.PENCIL, size=0.9,
+                        anchor=Anchor.RIGHT)  # fmt: skip
+
+
+def _tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
+    """The tongue of each board in the groove of the next."""
+    boards = sorted((part for part in build.parts if part.role is Role.BOARD), key=lambda each: each.face.x0)
+    for part in boards:
+        tongue = part.planed.width - part.finished.width
+        if "tongue" not in part.note or tongue <= 0:
+            continue
+        z0, z1 = build.depth_of(part)
+        middle, half = (z0 + z1) / 2, (z1 - z0) / 6
+        tip = Rect(part.face.x1, base + (middle - half) * times, part.face.x1 + min(tongue, 20.0),
+                   base + (middle + half) * times)  # fmt: skip
+        sketch.rect(tip, Layer.END_GRAIN, ref=f"part:{part.name}", tint=stuff(part.species).tint)
+        sketch.box(tip, Layer.OUTLINE, ref=f"part:{part.name}")
+
+
+def _span_at(part: Part, cut: float, *, upright: bool) -> tuple[float, float]:
+    """Return from where to where a part is met by a cut."""
+    shape = part.corners if upright else tuple((y, x) for x, y in part.corners)
+    met = []
+    for (ax, ay), (bx, by) in zip(shape, (*shape[1:], shape[0]), strict=True):
+        if (ax <= cut) != (bx <= cut):
+            met.append(ay + (cut - ax) / (bx - ax) * (by - ay))
+    return (min(met), max(met)) if len(met) >= 2 else (0.0, 0.0)
+
+
+def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
+    tint = stuff(part.species).tint
+    if part.species == "steel":
+        sketch.rect(rect, Layer.METAL, ref=f"part:{part.name}")
+        return
+    layer = Layer.WOOD if along else Layer.END_GRAIN
+    grain = (Grain.UPRIGHT if part.grain_upright else Grain.LEVEL) if along else Grain.END
+    sketch.rect(rect, layer, ref=f"part:{part.name}", grain=grain, tint=tint)

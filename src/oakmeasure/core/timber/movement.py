@@ -1,0 +1,145 @@
+"""How much a leaf moves through its year, and what that does to its gaps, its tongues and its flatness.
+
+Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is named.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.context import Context
+from oakmeasure.core.timber.choice import HANDBOOK, Timber
+from oakmeasure.core.timber.wood import change_of_width
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, derived, given, plus, total
+
+ALONG_GRAIN = 0.00005  # change of a length per point of moisture: handbook of the trade, from memory
+TONGUE_HELD = 2.0  # of a tongue must stay in its groove: common practice, no source
+FINISH_COAT = 0.12  # thickness on each face: common practice, no source
+BOW_SEEN = 3.0  # of a leaf; more keeps it off its stop: common practice, no source
+
+
+def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
+    """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM."""
+    moving = ctx.figures.add(total("moving_width", "both stiles", plus(stile, 2)))
+    _change(ctx, wood, moving, "both stiles × movement × points of moisture")
+    _gaps(ctx, "Quarter-sawn stiles move about half as much")
+
+
+def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
+    """Say how much a slab moves: its whole width does."""
+    moving = ctx.figures.add(total("moving_width", "the whole width", plus(width)))
+    _change(ctx, wood, moving, "width × movement × points of moisture")
+    _gaps(ctx, "Quarter-sawn strips move about half as much")
+
+
+def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | None) -> None:
+    """Say how much each board moves in its joint: the gap closes when wet, the tongue draws out when dry."""
+    add, gap = ctx.figures.add, ctx.figures["board_gap"]
+    moves = {}
+    for key, words, air in (("wet", "wider at the wettest", wood.wet), ("dry", "narrower at the driest", wood.dry)):
+        change = change_of_width(width=cover.value, coefficient=wood.coefficient.value,
+                                 from_moisture=wood.made.value, to_moisture=air.value)  # fmt: skip
+        value = max(0.0, change if key == "wet" else -change)
+        moves[key] = add(
+            derived(f"board_change_{key}", f"a board is {words}, by", value, Unit.MM, cover, wood.coefficient,
+                    wood.made, air, formula="cover × movement × points of moisture", source=f"{HANDBOOK}, ch. 13")
+        )  # fmt: skip
+    if moves["wet"].value > gap.value + 0.1:
+        ctx.say("boards-buckle", Level.LOOK, Stage.LEAF, "The boards will push one another when wet",
+                f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
+                Remedy("Fit them apart as the moisture has it", "build.gap", None),
+                where="part:board 1", figure="board_change_wet")  # fmt: skip
+    else:
+        ctx.say("boards-move", Level.FINE, Stage.LEAF, "The boards have room to swell",
+                f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
+                where="part:board 1", figure="board_change_wet")  # fmt: skip
+    if groove is None:
+        return
+    opened = add(total("joint_opens", "a joint opens, at the driest", plus(gap), plus(moves["dry"])))
+    held = add(derived("tongue_held", "tongue still in its groove, at the driest", groove.value - opened.value,
+                       Unit.MM, groove, opened, formula="tongue − what the joint opens"))  # fmt: skip
+    if held.value < TONGUE_HELD:
+        ctx.say("tongue-out", Level.LOOK, Stage.LEAF, "The tongues draw out when dry",
+                f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
+                Remedy("Drier boards, narrower ones, or deeper grooves"),
+                rule=f"{ctx.fmt(TONGUE_HELD)} at the least", where="part:board 1", figure="tongue_held")  # fmt: skip
+
+
+def _change(ctx: Context, wood: Timber, moving: Figure, formula: str) -> None:
+    """Add how much the leaf's width changes at the wettest and at the driest."""
+    for key, air in (("wet", wood.wet), ("dry", wood.dry)):
+        value = change_of_width(width=moving.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value,
+                                to_moisture=air.value)  # fmt: skip
+        word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
+        ctx.figures.add(
+            derived(f"leaf_change_{key}", f"the leaf {word}", value, Unit.MM, moving, wood.coefficient, wood.made, air,
+                    formula=formula, source=f"{HANDBOOK}, ch. 13")
+        )  # fmt: skip
+
+
+def _gaps(ctx: Context, mends: str) -> None:
+    """Judge whether the two side gaps take the swelling; a leaf before its opening has none to lose."""
+    swell = ctx.figures["leaf_change_wet"]
+    if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
+        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The leaf has room to move",
+                f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
+                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+        return
+    room = (ctx.figures.get("gap_meeting") or ctx.figures["gap_latch"]).value + ctx.figures["gap_hinge"].value
+    numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
+    if swell.value > room - 1:
+        ctx.say("leaf-swells", Level.LOOK, Stage.TIMBER, "The leaf may bind in wet weather", numbers,
+                Remedy(mends, "timber.cut", "quarter-sawn"), rule="1 of the side gaps stays free",
+                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+    else:
+        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers,
+                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+
+
+# --- what else wood does -----------------------------------------------------------------------------------
+
+
+def bow_between_climates(*, height: float, thickness: float, points: float) -> float:
+    """Return the bow, mm, of a leaf whose faces rest at moistures `points` apart: H²·c_L·ΔM/(8t).
+
+    height, thickness: mm. points: of moisture, %. Not rounded. Source: circular arc of two strips that differ in
+    length.
+
+    >>> bow_between_climates(height=2000, thickness=40, points=4)
+    2.5
+    """
+    return height**2 * ALONG_GRAIN * points / (8 * thickness)
+
+
+def finish_takes(*, faces: int = 4, coat: float = FINISH_COAT) -> float:
+    """Return the gap that a finish takes, mm: so many faces of a coat.
+
+    >>> finish_takes()
+    0.48
+    """
+    return faces * coat
+
+
+def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
+    """Add what a finish takes off the gaps and how far two climates would bow the leaf, and judge both."""
+    add, f = ctx.figures.add, ctx.figures
+    coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, source="common practice", choice=True))
+    takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))
+    if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
+        gap = f.get("gap_meeting") or f["gap_latch"]
+        left = f["gap_hinge"].value + gap.value - takes.value - max(f["leaf_change_wet"].value, 0.0) if (
+            "leaf_change_wet" in f) else f["gap_hinge"].value + gap.value - takes.value  # fmt: skip
+        if left < 0.5:
+            ctx.say("finish-gap", Level.LOOK, Stage.TIMBER, "The finish takes the last of the gap",
+                    f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
+                    Remedy("Plane it off before the finish, or a thinner one"), figure="finish_takes")  # fmt: skip
+    points = add(total("two_climates", "points between the two climates", plus(f["moisture_wet"]),
+                       plus(f["moisture_dry"], -1)))  # fmt: skip
+    bow = bow_between_climates(height=height.value, thickness=thickness.value, points=max(points.value, 0.0))
+    figure = add(derived("climate_bow", "bow, were one face in each climate", bow, Unit.MM, height, thickness, points,
+                         formula="H² × 0.00005 × points ÷ (8 × thickness)"))  # fmt: skip
+    if ctx.leaf.timber.between_climates and figure.value > BOW_SEEN:
+        ctx.say("climate-bow", Level.LOOK, Stage.TIMBER, "Between its two climates it bows",
+                f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",
+                Remedy("A thicker leaf, the same finish on both faces, or a lobby"),
+                rule=f"over {ctx.fmt(BOW_SEEN)} it leaves its stop", figure="climate_bow")  # fmt: skip

@@ -1,0 +1,239 @@
+"""Boarded leaves and slabs: worked by hand, filling their width, braces on the right side, remedies that mend."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
+
+from oakmeasure.core import edits
+from oakmeasure.core.build.boarded import board_count
+from oakmeasure.core.build.braces import corner_brace, halves, pointed_shape, turned_over
+from oakmeasure.core.build.made import area, screw_for
+from oakmeasure.core.build.shape import Role
+from oakmeasure.core.build.slab import slot_length, strip_count, tenon_places
+from oakmeasure.core.build.slab_checks import glue_stages
+from oakmeasure.core.build_choices import (
+    Boarded,
+    BoardEdge,
+    BoardedStyle,
+    BraceEnds,
+    FixedBy,
+    Laid,
+    Rip,
+    Slab,
+    SlabGlue,
+    SlabJoint,
+    Stiffener,
+)
+from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.job import Climate, Hand, TimberChoices
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import Show
+from oakmeasure.core.verdicts import Level
+from samples import codes, job, solved
+
+DRY = TimberChoices(species="redwood", moisture=13.0, wet=Climate(temperature=18, humidity=68))
+
+
+def said(leaf, code):
+    return next(each for each in leaf.verdicts if each.code == code)
+
+
+def faces(leaf, role):
+    found = sorted((part.face for part in leaf.build.parts if part.role is role), key=lambda each: (each.x0, each.y0))
+    return [(each.x0, each.x1, each.y0, each.y1) for each in found]
+
+
+def test_boarded_leaf_worked_by_hand():
+    """742 × 1812: seven boards of 112, ends 91; ledges 668 × 140, 32 fixings; Z in 668 × 1282."""
+    build = Boarded(cover=112.0, groove=6.0, gap=0.0, ledge_in=37.0, ledge_width=140.0)
+    leaf = solved(747.0, 1820.0, build=build, timber=DRY)
+    f = leaf.figures
+    sizes = {part.name: part for part in leaf.build.parts}
+    assert [sizes[f"board {at}"].finished.width for at in range(1, 8)] == pytest.approx(
+        [91, 112, 112, 112, 112, 112, 91]
+    )
+    assert {part.finished.length for name, part in sizes.items() if name.startswith("board")} == {1812.0}
+    assert sizes["board 1"].planed.width == pytest.approx(91 + 6 + f["trim_side"].value)  # tongue, and left on to trim
+    assert sizes["board 7"].planed.width == pytest.approx(91 + f["trim_side"].value)  # the last one has no tongue
+    for name, y0 in (("lower ledge", 125.0), ("upper ledge", 1812 - 125 - 140.0)):
+        assert (sizes[name].finished.length, sizes[name].finished.width) == (668.0, 140.0)
+        assert sizes[name].face.y0 == pytest.approx(y0)
+    brace = corner_brace(base=668, height=1812 - 250 - 280, width=110)
+    assert f["brace_blank"].value == pytest.approx(brace.blank)
+    assert sizes["brace"].volume == pytest.approx(110 * brace.edge * 20)  # between its two long edges it is a strip
+    assert len(leaf.build.fixings) == 2 * 7 * 2
+    assert {each.length for each in leaf.build.fixings} == {32.0}
+    rho = f["density"].value / 1e9
+    assert sizes["board 2"].volume * rho == pytest.approx(leaf.weights.parts["board 2"].value)
+
+
+boarded = st.builds(
+    Boarded, style=st.sampled_from(BoardedStyle), cover=st.floats(60, 240), groove=st.floats(3, 12),
+    edge=st.sampled_from(BoardEdge), rip=st.sampled_from(Rip), gap=st.none() | st.floats(0, 3),
+    ledges=st.integers(2, 4), ledge_width=st.floats(60, 180), brace_width=st.floats(50, 150),
+    brace_ends=st.sampled_from(BraceEnds), half_lapped=st.booleans(), fixed_by=st.sampled_from(FixedBy),
+    double=st.booleans(), ledge_in=st.floats(0, 60),
+)  # fmt: skip
+
+
+@given(boarded, st.floats(500, 1100), st.floats(1500, 2300), st.sampled_from(Hand))
+@settings(max_examples=40)
+def test_boards_and_gaps_fill_the_leaf_and_braces_rise_from_the_hinge_side(build, width, height, hand):
+    leaf = solved(width, height, build=build, hand=hand)
+    f, made = leaf.figures, leaf.build
+    boards = faces(leaf, Role.BOARD)[:: 2 if build.double else 1]
+    assert boards[0][0] == pytest.approx(0.0 if build.style is not BoardedStyle.FRAMED else build.stile)
+    assert boards[-1][1] == pytest.approx(made.width - boards[0][0], abs=1e-6)
+    for left, right in pairwise(boards):
+        assert right[0] - left[1] == pytest.approx(f["board_gap"].value, abs=1e-6)
+    assert all(part.volume >= 0 and min(part.finished.length, part.finished.width) > 0 for part in made.parts)
+    net = len(boards) * (f["board_cover"].value + f["board_gap"].value) - f["board_gap"].value - f["board_groove"].value
+    assert net >= f["boards_width"].value - 1e-6  # five on paper are not five
+    for part in made.parts:
+        if part.role is Role.BRACE and "crossing" not in part.name:
+            foot = min(part.shape, key=lambda each: (each[1], each[0]))
+            head = max(part.shape, key=lambda each: (each[1], each[0]))
+            assert foot[0] < head[0]  # the foot at the hinges, whichever hand: the drawing turns it
+            assert Polygon(part.shape).is_valid
+    assert leaf_view(leaf, Show()).shapes
+    assert len({each.code for each in leaf.verdicts}) == len(leaf.verdicts)
+    for verdict in leaf.verdicts:
+        for remedy in (each for each in verdict.remedies if each.path):
+            taken = edits.with_remedy(job(width, height, build=build, hand=hand), "leaf-1", remedy)
+            mended = solve(taken).leaves[0]
+            assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
+
+
+def test_crossing_brace_in_two_pieces_meets_the_whole_one_and_lies_in_its_field():
+    whole = pointed_shape(0.0, 0.0, 610.0, 640.0, 70.0)
+    other = turned_over(whole, 0.0, 610.0)
+    pieces = halves(other, whole)
+    kept = Polygon(other).difference(Polygon(whole))
+    assert sum(map(area, pieces)) == pytest.approx(kept.area, abs=0.01)
+    for piece in pieces:
+        assert Polygon(piece).intersection(Polygon(whole)).area < 1e-6
+        assert Polygon([(0, 0), (610, 0), (610, 640), (0, 640)]).buffer(1e-6).contains(Polygon(piece))
+
+
+def test_brace_angle_is_made_round_by_one_click_and_a_steep_one_asks_for_a_ledge():
+    made = job(760.0, 910.0, build=Boarded(style=BoardedStyle.X, ledge_in=72.5, ledge_width=70.0, ledge_foot=61.0,
+                                           ledge_top=61.0, brace_width=70.0), timber=DRY)  # fmt: skip
+    offer = said(solve(made).leaves[0], "brace-round-one")
+    assert "30 lower" in offer.sentence  # 640 high becomes 610, as wide as it is
+    mended = solve(edits.with_remedy(made, "leaf-1", offer.remedies[0])).leaves[0]
+    assert mended.figures["brace_angle"].value == pytest.approx(45.0)
+    steep = job(500.0, 2100.0, build=Boarded(), timber=DRY)
+    look = said(solve(steep).leaves[0], "brace-slope-one")
+    assert "brace-slope-lower" not in codes(solve(edits.with_remedy(steep, "leaf-1", look.remedies[0])).leaves[0])
+
+
+def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop():
+    widths = tuple(Laid(width=each) for each in (150.0, 160.0, 155.0, 158.0))
+    leaf = solved(747.0, 1820.0, build=Boarded(measured=widths, gap=0.0), timber=DRY)
+    assert leaf.figures["board_5"].value == pytest.approx(742 - 623)
+    assert [part.at_hand for part in leaf.build.parts if part.role is Role.BOARD] == [True] * 4 + [False]
+    planned = {piece.piece.part for group in leaf.plan.groups for board in group.plan.boards for piece in board.pieces}
+    assert "board 5" in planned  # what is at hand is not cut out of new boards
+    assert "board 1" not in planned
+    assert said(solved(747.0, 1820.0, build=Boarded(measured=widths * 2)), "boards-over").level is Level.STOP
+
+
+def test_gap_at_fitting_follows_the_moisture_and_dry_boards_draw_out_of_their_grooves():
+    wet = TimberChoices(species="redwood", moisture=8.0, wet=Climate(temperature=15, humidity=85))
+    leaf = solved(747.0, 1820.0, build=Boarded(cover=140.0), timber=wet)
+    assert leaf.figures["board_gap"].value >= leaf.figures["board_change_wet"].value
+    assert "boards-buckle" not in codes(leaf)
+    tight = job(747.0, 1820.0, build=Boarded(cover=140.0, gap=0.0), timber=wet)
+    look = said(solve(tight).leaves[0], "boards-buckle")
+    assert "boards-buckle" not in codes(solve(edits.with_remedy(tight, "leaf-1", look.remedies[0])).leaves[0])
+    green = TimberChoices(species="beech", moisture=18.0, dry=Climate(temperature=22, humidity=25))
+    assert "tongue-out" in codes(solved(747.0, 1820.0, build=Boarded(cover=200.0, groove=6.0), timber=green))
+    with pytest.raises(InputError, match="cover"):
+        board_count(width=700, cover=5, groove=6)
+
+
+# --- slabs -------------------------------------------------------------------------------------------------
+
+
+def test_slab_worked_by_hand():
+    """757 × 1973 in 140s at most: six of 126.167; battens 637 less shrinkage; screws round in the middle only."""
+    build = Slab(thickness=40.0, strip=140.0, stiffener_in=60.0, stiffeners=2, stiffener_end=250.0)
+    leaf = solved(762.0, 1981.0, build=build)
+    f = leaf.figures
+    strips = [part for part in leaf.build.parts if part.role is Role.STRIP]
+    assert [part.finished.width for part in strips] == pytest.approx([757 / 6] * 6)
+    assert strips[0].planed.width == pytest.approx(757 / 6 + f["trim_side"].value)
+    shrink = 757 * f["movement"].value * (f["moisture_made"].value - f["moisture_dry"].value)
+    assert f["stiffener_length"].value == pytest.approx(757 - 120 - shrink)
+    assert f["season"].value == pytest.approx(
+        757 * f["movement"].value * (f["moisture_wet"].value - f["moisture_dry"].value)
+    )
+    assert [each.slotted for each in leaf.build.fixings] == [True, True, False, True, True] * 2
+    middle = [each.x for each in leaf.build.fixings if not each.slotted]
+    assert middle == pytest.approx([757 / 2] * 2)
+    assert tenon_places(height=1973, every=300)[0] == 100.0
+
+
+@given(
+    st.floats(300, 1300),
+    st.floats(600, 2400),
+    st.floats(60, 300),
+    st.sampled_from(SlabJoint),
+    st.sampled_from(SlabGlue),
+    st.sampled_from(Stiffener),
+    st.integers(2, 5),
+)
+@settings(max_examples=40)
+def test_strips_fill_the_slab_and_every_stop_is_mended_by_its_remedy(width, height, strip, joint, glue, kept, count):
+    made = job(width, height, build=Slab(strip=strip, joint=joint, glue=glue, stiffener=kept, stiffeners=count))
+    leaf = solve(made).leaves[0]
+    strips = faces(leaf, Role.STRIP)
+    assert strips[0][0] == 0.0
+    assert strips[-1][1] == pytest.approx(leaf.build.width)
+    assert all(part.volume > 0 for part in leaf.build.parts)
+    assert 0 < leaf.figures["centre_across"].value < leaf.build.width
+    assert leaf_view(leaf, Show()).shapes
+    for verdict in leaf.verdicts:
+        for remedy in (each for each in verdict.remedies if each.path):
+            mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+            assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
+
+
+def test_old_boards_make_their_width_or_say_what_is_missing():
+    old = tuple(Laid(width=each) for each in (212.0, 187.0, 231.0, 198.0))
+    leaf = solved(795.0, 1948.0, build=Slab(measured=old))
+    assert leaf.figures["boards_laid"].value == 828
+    assert leaf.figures["strip_1"].value == pytest.approx(212 - 19)  # 38 off, half at each edge
+    made = job(900.0, 1948.0, build=Slab(measured=old))
+    stop = said(solve(made).leaves[0], "strips-short")
+    assert "strips-short" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
+
+
+@pytest.mark.parametrize(
+    ("strips", "at_once", "stages"), [(1, 3, 0), (2, 3, 1), (3, 3, 1), (4, 3, 2), (9, 3, 4), (10, 3, 5)]
+)
+def test_glue_ups_are_counted_group_by_group(strips, at_once, stages):
+    assert glue_stages(strips=strips, at_once=at_once) == stages
+
+
+@given(st.floats(100, 1500), st.floats(40, 400), st.floats(0, 8))
+def test_fewest_strips_reach_and_one_less_would_not(width, strip, shoot):
+    count = strip_count(width=width, strip=strip, shoot=shoot)
+    assert count * strip - (count - 1) * shoot >= width - 1e-6
+    assert count == 1 or (count - 1) * strip - (count - 2) * shoot < width + 1e-6
+
+
+def test_slot_grows_from_the_middle_and_the_screw_never_comes_through():
+    lengths = [slot_length(moves=12.0, from_middle=x, width=900.0) for x in (0, 150, 300, 450)]
+    assert lengths == sorted(lengths)
+    assert lengths[0] == 5.0
+    assert screw_for(15.0) is None
+    assert all(screw_for(total) <= total - 3 for total in range(16, 90))
+    assert math.isclose(screw_for(40.0), 32.0)
