@@ -33,7 +33,7 @@ def test_every_link_of_a_page_leads_to_a_file(page):
 
 def test_every_stage_has_its_picture_and_there_are_fewer_than_twenty():
     pictures = {each.stem for each in (ROOT / "docs/screenshots").glob("*.png")}
-    assert {stage.lower() for stage in Stage} <= pictures
+    assert all(any(each.partition("-")[0] == stage.lower() for each in pictures) for stage in Stage)
     assert len(pictures) < 20
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture
-from oakmeasure.core.drawings.views import FitPage, MeasurePage
+from oakmeasure.core.drawings.views import FitPage, MeasurePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -18,8 +18,10 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
     "fit-goes-in": (Stage.FIT, "weighing-office", FitPage.SURE),
     "fit-compare": (Stage.FIT, "reading-room", FitPage.CHOICES),
-    "leaf": (Stage.LEAF, "seed-room", ""),
-    "timber": (Stage.TIMBER, "seed-room", ""),
+    "leaf-framed": (Stage.LEAF, "sample-room", ""),
+    "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
+    "timber": (Stage.TIMBER, "seed-room", TimberPage.BOARDS),
+    "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),
 }
 

@@ -156,7 +156,12 @@ def cut_list(leaf: LeafSolution, show: Show) -> Listed:
         timber = (stuff(part.species).name,) if mixed else ()
         pieces = (str(leaf.pieces_of(part)),) if several else ()
         rows.append(Record((part.mark, part.name, *pieces, *sizes, mass, *timber), f"part:{part.name}"))
-    return (*header, "timber") if mixed else header, rows
+    if mixed:
+        header = (*header, "timber")
+    if any(part.note for part in leaf.cut_parts):
+        header = (*header, "to note")
+        rows = [Record((*row.cells, part.note), row.ref) for row, part in zip(rows, leaf.cut_parts, strict=True)]
+    return header, rows
 
 
 def boring_list(leaf: LeafSolution, show: Show) -> Listed:

@@ -9,6 +9,7 @@ from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
+from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.job import Board, Job
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
@@ -62,14 +63,14 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             Field("timber.moisture", "moisture when made", Unit.PERCENT, "of the dry mass, by a meter or an oven"),
             field_choice("timber.between_climates", "It parts", lambda: [(False, "rooms of one climate"),
                                                                         (True, "two climates")]),
-        )),
+        ), page=TimberPage.BOARDS),
         Group("Air it will live in", (
             Field("timber.dry.temperature", "driest", Unit.CELSIUS),
             Field("timber.dry.humidity", "humidity", Unit.PERCENT),
             Field("timber.wet.temperature", "wettest", Unit.CELSIUS),
             Field("timber.wet.humidity", "humidity", Unit.PERCENT),
-        ), 2, "weeks, not hours"),
-        Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces"),
+        ), 2, "weeks, not hours", page=TimberPage.YEAR),
+        Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces", page=TimberPage.BOARDS),
     ),
     Stage.HARDWARE: (
         Group("Butts", (

@@ -29,8 +29,9 @@ from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
 from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
+from oakmeasure.core.build.snapped import dragged
 from oakmeasure.core.drawings.crooked import can_exaggerate
-from oakmeasure.core.drawings.views import VIEWS, FitPage, MeasurePage, opened_by
+from oakmeasure.core.drawings.views import VIEWS, FitPage, MeasurePage, TimberPage, opened_by
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
@@ -299,7 +300,7 @@ class Window(QMainWindow):
         page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
         fit_page = FitPage(sheet.page) if stage is Stage.FIT else None
         words = PAGE_WORDS[page] if measuring else FIT_WORDS[fit_page] if fit_page else BOARD_WORDS[stage]
-        self._board_title.setText(words)
+        self._board_title.setText("The leaf through its year" if sheet.page == TimberPage.YEAR else words)
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self._crooked, self._crooked_label):
             each.setVisible(crooked)
@@ -311,7 +312,7 @@ class Window(QMainWindow):
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
         listed = measure_list(solved, show, page) if measuring else None
-        if stage in LISTS:
+        if stage in LISTS and sheet.page != TimberPage.YEAR:
             listed = LISTS[stage](solved, show)
         self._beside.setVisible(listed is not None or fit_page in (FitPage.SURE, FitPage.CHOICES))
         self.list.setVisible(listed is not None)
@@ -361,6 +362,8 @@ class Window(QMainWindow):
             self._opened_label.setText(
                 f"opened {self._opened.value()}°" if turns else f"slid {100 * self._opened.value() / 180:.0f} %"
             )
+        elif s.stage is Stage.TIMBER:
+            options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.LEAF:
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self._split.width() < BESIDE_FROM_PX
@@ -412,9 +415,19 @@ class Window(QMainWindow):
         if at < len(self.session.job.leaves):
             self.choose_leaf(self.session.job.leaves[at].id)
 
-    def _move_handle(self, _handle: str, x: float, y: float) -> None:
-        """Open the leaf as far as its handle is dragged."""
+    def _move_handle(self, handle: str, x: float, y: float) -> None:
+        """Open the leaf as far as its handle is dragged, or set a rail where it is dragged to."""
+        if self.session.stage is Stage.LEAF:
+            self._drag_rail(handle.removeprefix("handle:"), y)
+            return
         self._opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
+
+    def _drag_rail(self, name: str, y: float) -> None:
+        drop = dragged(self.session.solved, name, y)
+        if drop is not None:
+            self.session.edit(drop.path, drop.value, nudge=True)
+            snapped = f"The leaf, set out: {name} at {drop.words}"
+            self._board_title.setText(snapped if drop.words else BOARD_WORDS[Stage.LEAF])
 
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.build import patterns
 from oakmeasure.core.build.patterns import PATTERNS
-from oakmeasure.core.build_choices import Boarded, Framed, Slab
+from oakmeasure.core.build_choices import Construction, Framed
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
 from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
@@ -197,7 +197,7 @@ def with_butt(job: Job, leaf_id: str, key: str) -> Job:
 
 def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
     """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such."""
-    models = {each.model_fields["kind"].default: each for each in (Framed, Boarded, Slab)}
+    models = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
     if kind not in models:
         raise InputError("build.kind", kind, "one of " + ", ".join(models))
     if job.leaf(leaf_id).build.kind == kind:

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from oakmeasure.core.build import builder
 from oakmeasure.core.build import inputs as build_inputs
 from oakmeasure.core.build.shape import Build, Part, Role
+from oakmeasure.core.build.shaped import hinge_edge, shape_to
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
 from oakmeasure.core.fit import fit
@@ -210,7 +211,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             turning = swing(ctx, opening, fitted)
         say_chance(ctx, opening, fitted)
         buy_or_make(ctx, fitted.width, fitted.height)
-        build = builder(leaf.build.kind)(ctx, fitted, wood)
+        build = shape_to(ctx, fitted, builder(leaf.build.kind)(ctx, fitted, wood))
         weights = weigh(ctx, build, wood)
         effects(ctx, ctx.figures["thickness"], fitted.height)
         if turning is not None:
@@ -221,7 +222,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         choices = side_by_side(ctx, fitted, place)
         plan = plan_leaf(ctx, _sawn(build.parts * fitted.leaves + lining), job.boards)
         if leaf.hanging.has_butts:
-            butts = hang_on_butts(ctx, fitted, build, weights.mass)
+            butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
     _judge_states(ctx)
     found = ctx.findings.sorted()
     sure = (job.rules.sigma_cut.value, job.rules.sigma_hang.value)

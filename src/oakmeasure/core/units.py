@@ -395,6 +395,8 @@ class Show:
             value, suffix, decimals = (value / KG_PER_LB, "lb", 1) if inch else (value, "kg", 1)
         elif unit is Unit.N:
             value, suffix, decimals = (value / N_PER_LBF, "lbf", 1) if inch else (value, "N", 0)
+        elif unit is Unit.NM:
+            suffix, decimals = "N·m", 2
         elif unit is Unit.KG_M3:
             suffix, decimals = "kg/m³", 0
         elif unit is Unit.CELSIUS:

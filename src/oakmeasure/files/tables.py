@@ -27,6 +27,7 @@ CUT_LIST_HEADER = (
     "rough_width_mm",
     "rough_thickness_mm",
     "mass_kg",
+    "note",
 )
 BORING_LIST_HEADER = (
     "leaf",
@@ -64,6 +65,7 @@ def cut_list_csv(solution: Solution) -> str:
                     stuff(part.species).name,
                     *sizes,
                     weight,
+                    part.note,
                 ]
             )
     return _csv(CUT_LIST_HEADER, rows)
@@ -167,6 +169,7 @@ def _part_record(leaf: LeafSolution, part: Any) -> dict[str, Any]:
     return {
         "name": part.name,
         "pieces": leaf.pieces_of(part),
+        "note": part.note,
         "species": part.species,
         "grain": "upright" if part.grain_upright else "level",
         "finished": size(part.finished),

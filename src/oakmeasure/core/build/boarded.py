@@ -34,6 +34,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 WIDE_BOARD = 120.0  # one of whose two fixings is slotted: common practice, no source
+SLIVER = 10.0  # mm; nobody rips a board to less
 GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
 
 
@@ -236,8 +237,8 @@ def _alike(leaf: _Leaf) -> list[Figure]:
     if count == 1:
         end = add(total("board_end", "the one board", plus(whole)))
         return [end]
-    if choice.rip is Rip.LAST:
-        rest = whole.value - (count - 1) * pitch.value
+    rest = whole.value - (count - 1) * pitch.value
+    if choice.rip is Rip.LAST and rest >= SLIVER:  # a sliver cannot be ripped: then both ends share what is left
         end = add(derived("board_end", "last board, ripped to", rest, Unit.MM, whole, pitch, number,
                           formula="width − (n − 1) × (cover + gap)"))  # fmt: skip
         return [cover] * (count - 1) + [end]

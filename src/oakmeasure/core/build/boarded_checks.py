@@ -46,14 +46,14 @@ def _boards(ctx: Context, choice: Boarded) -> None:
         return
     if choice.measured and end.value > 0:
         ctx.say(
-            "boards",
+            "lay-up",
             Level.FINE,
             Stage.LEAF,
             f"{count} boards, the last one ripped to {ctx.fmt(end)}",
             f"{ctx.fmt(f['boards_laid'])} are laid up of {ctx.fmt(f['boards_width'])}.",
             figure=end.name,
         )
-    elif end.value <= 0:
+    elif choice.measured:
         over = -end.value
         ctx.say(
             "boards-over",

@@ -6,7 +6,7 @@ import math
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.build.shape import Build, Fixing, Part, Point, Rect, Role
-from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners, grain_lines
+from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
@@ -38,6 +38,24 @@ def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
     return found
 
 
+def strands_in(shape: tuple[Point, ...], upright: bool) -> list[tuple[Point, Point]]:
+    """Return straight lines along the grain inside a shape that is level or upright."""
+    turned = shape if upright else tuple((y, x) for x, y in shape)
+    low, high = min(x for x, _ in turned), max(x for x, _ in turned)
+    count = max(2, min(7, round((high - low) / 18)))
+    found: list[tuple[Point, Point]] = []
+    for at in range(1, count):
+        x = low + (high - low) * at / count
+        cuts = sorted(
+            ay + (x - ax) / (bx - ax) * (by - ay)
+            for (ax, ay), (bx, by) in zip(turned, (*turned[1:], turned[0]), strict=True)
+            if (ax <= x) != (bx <= x)
+        )
+        for start, end in zip(cuts[::2], cuts[1::2], strict=False):
+            found.append(((x, start), (x, end)) if upright else ((start, x), (end, x)))
+    return found
+
+
 def panel(sketch: Sketch, part: Part, tint: str) -> None:
     """A panel in its field: its wood or its glass, what is fielded or boarded, a line where it lies lower."""
     ref, face = f"part:{part.name}", part.face
@@ -48,9 +66,8 @@ def panel(sketch: Sketch, part: Part, tint: str) -> None:
             sketch.line([(x, y), (x + reach, y + reach)], Layer.PENCIL)
     elif part.shape:
         sketch.area(part.corners, Layer.PANEL, ref=ref, tint=tint)
-        low = Rect(face.x0, face.y0, face.x1, min(y for _, y in part.shape[2:]))
-        for line in grain_lines(low, upright=True):
-            sketch.line(line, Layer.GRAIN)
+        for strand in strands_in(part.corners, True):
+            sketch.line(strand, Layer.GRAIN)
     else:
         sketch.rect(face, Layer.PANEL, ref=ref, grain=Grain.UPRIGHT, tint=tint)
     for at in range(1, part.boards):

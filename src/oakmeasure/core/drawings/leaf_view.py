@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, grain_lines
+from oakmeasure.core.build.shaped import head_of
+from oakmeasure.core.build.snapped import rails_to_drag
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.layers import grain_along
 from oakmeasure.core.job import Hand, Hanging
@@ -24,6 +26,9 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
     surround(sketch, leaf, step)
     front(sketch, build)
     joints(sketch, build)
+    for rail in rails_to_drag(leaf):
+        handle(sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step,
+               f"handle:{rail.name}")  # fmt: skip
     height_rod(sketch, leaf, build, show, step)
     width_rod(sketch, build, show, step)
     layers.dimensions(sketch, leaf, build, show, step)
@@ -82,10 +87,23 @@ def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
     w, h = leaf.fit.width.value, leaf.fit.height.value
     x0, x1 = -f["gap_hinge"].value, w + f["gap_latch"].value
     y0, y1 = -f["gap_floor"].value, h + f["gap_head"].value
-    sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
-    for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
-        sketch.rect(rect, Layer.LINING)
+    if leaf.fit.outline:
+        _surround_outline(sketch, leaf, (x0, y0, x1), t)
+    else:
+        sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
+        for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
+            sketch.rect(rect, Layer.LINING)
     floor_line(sketch.page(), -11 * step, w + 14 * step, y0, step)
+
+
+def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, float, float], thick: float) -> None:
+    """The lining round a leaf that is no rectangle: upright sides, a head that follows the leaf's."""
+    x0, y0, x1 = box
+    head, gap = head_of(leaf.fit.outline), leaf.figures["gap_head"].value
+    under = head.between(x0, x1, -gap)
+    over = head.between(x0 - thick, x1 + thick, -gap - thick)
+    sketch.area([(x0, y0), (x1, y0), *reversed(under)], Layer.SPACE)
+    sketch.area([(x0 - thick, y0), (x0, y0), *under, (x1, y0), (x1 + thick, y0), *reversed(over)], Layer.LINING)
 
 
 def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> None:
@@ -105,14 +123,11 @@ def front(sketch: Sketch, build: Build) -> None:
         tint = stuff(part.species).tint
         if part.role is Role.PANEL:
             layers.panel(sketch, part, tint)
-        elif part.shape and part.role is Role.BRACE:
-            sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
-            for line in grain_along(part.corners):
-                sketch.line(line, Layer.GRAIN)
         elif part.shape:
             sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
-            solid = Rect(part.face.x0, max(y for _, y in part.shape[: len(part.shape) - 2]), part.face.x1, part.face.y1)
-            for strand in grain_lines(solid, upright=part.grain_upright):
+            slanting = part.role is Role.BRACE or "raked" in part.note
+            strands = grain_along(part.corners) if slanting else layers.strands_in(part.corners, part.grain_upright)
+            for strand in strands:
                 sketch.line(strand, Layer.GRAIN)
         else:
             sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=tint)
@@ -138,7 +153,7 @@ def joints(sketch: Sketch, build: Build) -> None:
     for fixing in build.fixings:
         layers.fixing(sketch, fixing, max(build.width, 600.0) / 130)
     for part in build.parts:
-        if part.role is Role.PANEL:
+        if part.role is Role.PANEL and not part.shape:
             sketch.box(part.outline, Layer.FAINT, ref=part_ref(part.name))
     for tenon in build.tenons:
         sketch.box(tenon.rect, Layer.HIDDEN, ref=part_ref(tenon.member))

@@ -18,6 +18,7 @@ from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
 from oakmeasure.core.drawings.swing_view import swing_view, swung_to
 from oakmeasure.core.drawings.ticks_view import ticks_view
+from oakmeasure.core.drawings.year_view import year_view
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.solve import LeafSolution
@@ -75,10 +76,22 @@ def opened_by(leaf: LeafSolution, x: float, y: float) -> float:
     return slid_to(leaf, x)
 
 
+class TimberPage(StrEnum):
+    """A page of the Timber sheet; each has its own view."""
+
+    BOARDS = "Boards"
+    YEAR = "Through the year"
+
+
+def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage.BOARDS) -> Drawing:
+    """Return the cutting plan, or how the leaf moves through its year."""
+    return year_view(leaf, show) if page is TimberPage.YEAR else cutting_view(leaf, show)
+
+
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
     Stage.FIT: fit_stage_view,
     Stage.LEAF: leaf_view,
-    Stage.TIMBER: cutting_view,
+    Stage.TIMBER: timber_view,
     Stage.HARDWARE: hardware_view,
 }

@@ -22,14 +22,14 @@ def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
     """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM."""
     moving = ctx.figures.add(total("moving_width", "both stiles", plus(stile, 2)))
     _change(ctx, wood, moving, "both stiles × movement × points of moisture")
-    _gaps(ctx, "Quarter-sawn stiles move about half as much")
+    _gaps(ctx, "Quarter-sawn stiles: about half")
 
 
 def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
     """Say how much a slab moves: its whole width does."""
     moving = ctx.figures.add(total("moving_width", "the whole width", plus(width)))
     _change(ctx, wood, moving, "width × movement × points of moisture")
-    _gaps(ctx, "Quarter-sawn strips move about half as much")
+    _gaps(ctx, "Quarter-sawn strips: about half")
 
 
 def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | None) -> None:

@@ -1,0 +1,83 @@
+"""A rail that is dragged on the drawing: where it may go, and what it snaps to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.build.layout import between_names, lock_rail_of, rows_of
+from oakmeasure.core.build.shape import Part, Role
+from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.solve import LeafSolution
+
+SNAP = 8.0  # mm; nearer than this a rail jumps to it
+LOCK_HEIGHT = 1000.0  # above the floor: common practice, no source
+STEP = 1.0  # to which a dragged rail is set
+
+
+@dataclass(frozen=True, slots=True)
+class Drop:
+    """Where a dragged rail goes: one edit of the leaf. words: what it snapped to, "" for nothing."""
+
+    path: str
+    value: object
+    words: str
+
+
+def rails_to_drag(leaf: LeafSolution) -> list[Part]:
+    """Return the rails that can be dragged: those between the top and the bottom one."""
+    if leaf.build is None or not isinstance(leaf.leaf.build, Framed):
+        return []
+    ends = ("top rail", "bottom rail")
+    return [part for part in leaf.build.parts if part.role is Role.RAIL and part.name not in ends]
+
+
+def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
+    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged.
+
+    The rail on the lock sets the lock's height; any other one the sight height of the row below it.
+    """
+    choice = leaf.leaf.build
+    if not isinstance(choice, Framed) or leaf.build is None:
+        return None
+    rows = rows_of(choice)
+    between = between_names(choice, len(rows) - 1)
+    if name not in between:
+        return None
+    at = between.index(name)
+    rail = leaf.build.part(name)
+    half = rail.face.height / 2
+    below, above = _neighbours(leaf, rail)
+    y = min(max(round(y / STEP) * STEP, below + half + 20), above - half - 20)
+    floor = leaf.figures["gap_floor"].value
+    y, words = _snapped(leaf, y, below, above, half, floor)
+    if at == lock_rail_of(choice, len(between)):
+        return Drop("build.lock_height", round(y + floor, 3), words)
+    if not choice.rows:
+        return None
+    rows = tuple(row.model_copy(update={"height": round(y - half - below, 3)}) if n == at else row
+                 for n, row in enumerate(choice.rows))  # fmt: skip
+    return Drop("build.rows", rows, words)
+
+
+def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:
+    """Return the upper edge of the rail below and the lower edge of the one above."""
+    assert leaf.build is not None
+    rails = [part for part in leaf.build.parts if part.role is Role.RAIL and part.name != rail.name]
+    below = [each.face.y1 for each in rails if each.face.y0 < rail.face.y0]
+    above = [each.face.y0 for each in rails if each.face.y0 >= rail.face.y0]
+    return max(below, default=0.0), min(above, default=leaf.build.height)
+
+
+def _snapped(
+    leaf: LeafSolution, y: float, below: float, above: float, half: float, floor: float
+) -> tuple[float, str]:  # fmt: skip
+    """Return the place to which the rail jumps, and to what."""
+    places = [(LOCK_HEIGHT - floor, "the usual lock height"), ((below + above) / 2, "equal panels")]
+    for place in leaf.butts.places if leaf.butts is not None else ():
+        places += [
+            (place.rect.y0 - half, f"under butt {place.number}"),
+            (place.rect.y1 + half, f"over butt {place.number}"),
+        ]
+    near = min(places, key=lambda each: abs(each[0] - y))
+    inside = below + half + 20 <= near[0] <= above - half - 20
+    return near if abs(near[0] - y) <= SNAP and inside else (y, "")

@@ -1,0 +1,108 @@
+"""Constructions and wood against the world outside: the handbook's worked values, trigonometry by Shapely."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
+
+from oakmeasure.core.build.boarded import board_count, equal_ends
+from oakmeasure.core.build.braces import (
+    corner_brace,
+    corner_shape,
+    height_for_corner,
+    height_for_pointed,
+    pointed_brace,
+    pointed_shape,
+    stile_brace,
+)
+from oakmeasure.core.build.made import nail_for, screw_for
+from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.timber.movement import bow_between_climates, finish_takes
+from oakmeasure.core.units import parse_length as inch
+from samples import solved
+
+
+def test_through_tenoned_coped_rail_is_as_long_as_the_leaf_is_wide():
+    """[G] leaf 762, stile 95, sticking 10 → rail 762."""
+    leaf = solved(767.0, 1981.0, build=Framed(tenon=TenonKind.THROUGH, sticking=10.0))
+    assert leaf.figures["leaf_width"].value == pytest.approx(762)
+    assert leaf.figures["rail_length"].value == pytest.approx(762)
+
+
+@pytest.mark.parametrize(
+    ("width", "cover", "groove", "count", "end"),
+    [("35in", "7in", "1/4in", 6, "3 1/2in"), ("51in", "7 1/4in", "1/4in", 8, "3 3/4in"),
+     ("35in", "3 1/2in", "0in", 10, "3 1/2in")],
+)  # fmt: skip
+def test_boards_that_make_a_width(width, cover, groove, count, end):
+    """[G] five of 7" are 35" only on paper."""
+    values = {"width": inch(width), "cover": inch(cover)}
+    found = board_count(**values, groove=inch(groove))
+    assert found == count
+    assert equal_ends(**values, count=found) == pytest.approx(inch(end))
+
+
+def test_last_board_of_a_lay_up_in_inches():
+    """[G] five measure 31 1/4" of 35" → 3 3/4"."""
+    laid = tuple(Laid(width=inch("6 1/4in")) for _ in range(5))
+    leaf = solved(inch("35in") + 5, 1981.0, build=Boarded(measured=laid, gap=0.0))
+    assert leaf.figures["board_6"].value == pytest.approx(inch("3 3/4in"), abs=1e-6)
+
+
+def test_ledges_an_inch_and_a_half_in_are_32_inches_long():
+    """[G] 35" leaf, 1 1/2" each → 32"."""
+    leaf = solved(inch("35in") + 5, 1981.0, build=Boarded(ledge_in=inch("1 1/2in")))
+    assert leaf.figures["ledge_length"].value == pytest.approx(inch("32in"))
+
+
+def test_braces_of_a_field_of_600_by_700():
+    """[G] width 100: corner 55.626°, 848.1, 916.5; on the stiles 43.17°, 822.7; pointed 49.399°, 921.95."""
+    corner = corner_brace(base=600, height=700, width=100)
+    assert corner.angle_deg == pytest.approx(55.626, abs=5e-4)
+    assert (corner.edge, corner.blank) == pytest.approx((848.1, 916.5), abs=0.05)
+    stile = stile_brace(base=600, height=700, width=100)
+    assert stile.angle_deg == pytest.approx(43.17, abs=5e-3)
+    assert stile.edge == pytest.approx(822.7, abs=0.05)
+    pointed = pointed_brace(base=600, height=700)
+    assert pointed.angle_deg == pytest.approx(49.399, abs=5e-4)
+    assert pointed.blank == pytest.approx(921.95, abs=5e-3)
+    for bad in ({"base": 0, "height": 700, "width": 100}, {"base": 60, "height": 70, "width": 100}):
+        with pytest.raises(InputError):
+            corner_brace(**bad)
+
+
+@given(st.floats(250, 1200), st.floats(250, 1500), st.floats(40, 120))
+def test_brace_shapes_lie_in_their_field_at_their_angle_and_width(base, height, width):
+    """Shapely: the strip's area is its width times its edge, its long edge stands at its angle, the field holds it."""
+    field = Polygon([(0, 0), (base, 0), (base, height), (0, height)]).buffer(1e-6)
+    try:
+        brace = corner_brace(base=base, height=height, width=width)
+    except InputError:
+        return
+    shape = corner_shape(0, 0, base, height, width)
+    assert field.contains(Polygon(shape))
+    assert Polygon(shape).area == pytest.approx(brace.edge * width, rel=1e-9)
+    (ax, ay), (bx, by) = shape[1], shape[2]
+    assert math.degrees(math.atan2(by - ay, bx - ax)) == pytest.approx(brace.angle_deg, abs=1e-6)
+    assert height_for_corner(base=base, width=width, angle_deg=brace.angle_deg) == pytest.approx(height, rel=1e-6)
+    pointed = pointed_brace(base=base, height=height)
+    assert height_for_pointed(base=base, angle_deg=pointed.angle_deg) == pytest.approx(height)
+    if width < min(base, height) / 2:
+        assert field.contains(Polygon(pointed_shape(0, 0, base, height, width)))
+
+
+def test_screws_and_nails_through_boards_and_ledges():
+    """[G] screw ≤ total − 3: 32 through 20 + 20; clenched nail = total + 12."""
+    assert screw_for(40) == 32
+    assert nail_for(40) == 52
+
+
+def test_bow_between_two_climates_and_what_a_finish_takes():
+    """[G] 2000, 40, 4 points → 2.5; four faces of 0.12 → 0.48."""
+    assert bow_between_climates(height=2000, thickness=40, points=4) == pytest.approx(2.5)
+    assert finish_takes() == pytest.approx(0.48)
