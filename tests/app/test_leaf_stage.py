@@ -12,7 +12,7 @@ from driving import choose, page, write
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
 from oakmeasure.core.build.shape import Role
-from oakmeasure.core.drawings.views import TimberPage
+from oakmeasure.core.drawings.views import LeafPage, TimberPage
 from oakmeasure.core.job import new_job
 from oakmeasure.core.verdicts import Level, Stage
 from samples import codes
@@ -74,6 +74,12 @@ def test_boards_are_laid_up_one_by_one_and_the_last_rip_is_worked_out(window):
     assert [each.width for each in window.session.leaf.build.measured] == pytest.approx([150, 158.75, 155])
     left = window.session.solved.figures["board_4"].value
     assert left == pytest.approx(window.session.solved.figures["leaf_width"].value - 463.75)
+    page(window, LeafPage.JOINTS)
+    rows = [each.cells for each in window.list.records.records]
+    assert sum("screw" in each[0] for each in rows) == len(window.session.solved.build.fixings)
+    choose(window, "build.fixed_by", "clenched nails")
+    assert {each.cells[4] for each in window.list.records.records} == {"52"}  # 20 + 20 and 12 to bend over
+    page(window, LeafPage.SET_OUT)
     choose(window, "build.style", "framed and braced")
     assert any(part.name == "hinge stile" for part in window.session.solved.build.parts)
     choose(window, "construction", "solid slab")

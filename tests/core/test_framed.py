@@ -135,6 +135,35 @@ def test_lock_case_that_meets_a_tenon_is_a_stop_and_a_deep_backset_widens_the_st
     assert "lock-backset" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
 
 
+@pytest.mark.parametrize("kind", list(TenonKind))
+def test_every_joint_has_its_rail_its_list_and_its_word(kind):
+    leaf = framed(tenon=kind)
+    f = leaf.figures
+    rail = leaf.build.part("middle rail")
+    reach = 2 * f["tenon"].value if kind.is_whole else 0.0
+    assert rail.finished.length == pytest.approx(f["shoulder"].value + reach)
+    mine = [each for each in leaf.build.tenons if each.member == "middle rail"]
+    assert bool(mine) is (kind is not TenonKind.POCKET)
+    assert all(each.rect.x0 >= 0 and each.rect.x1 <= leaf.build.width for each in mine)
+    assert all(rail.face.y0 - 1e-6 <= each.rect.y0 and each.rect.y1 <= rail.face.y1 + 1e-6 for each in mine)
+    if kind in (TenonKind.LOOSE, TenonKind.DOWELS, TenonKind.POCKET):
+        assert rail.note
+    look = [each for each in leaf.verdicts if each.code == "joint-weak"]
+    assert bool(look) is (kind in (TenonKind.POCKET, TenonKind.HALF_LAP))
+    for each in look:
+        assert "joint-weak" not in codes(solve(edits.with_remedy(job(build=Framed(tenon=kind)), "leaf-1",
+                                                                 each.remedies[0])).leaves[0])  # fmt: skip
+
+
+def test_short_tenons_and_thin_leaves_for_their_lock_are_mended_by_one_click():
+    narrow = job(build=Framed(stile=45.0))
+    look = said(solve(narrow).leaves[0], "tenon-short")
+    assert "tenon-short" not in codes(solve(edits.with_remedy(narrow, "leaf-1", look.remedies[0])).leaves[0])
+    thin = job(build=Framed(thickness=28.0), hardware=HardwareChoices(lock=MortiseLock(case_height=50.0)))
+    look = said(solve(thin).leaves[0], "lock-thin")
+    assert "lock-thin" not in codes(solve(edits.with_remedy(thin, "leaf-1", look.remedies[0])).leaves[0])
+
+
 # --- outlines ----------------------------------------------------------------------------------------------
 
 RAKED = {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
@@ -25,6 +26,7 @@ from oakmeasure.core.build_choices import (
     Stiffener,
     TenonKind,
 )
+from oakmeasure.core.drawings.views import LeafPage
 from oakmeasure.core.job import Leaf, MortiseLock
 from oakmeasure.core.units import Unit
 
@@ -123,7 +125,7 @@ FRAMED = (
     ), when=_is("framed")),
     Group("", (
         Field("hardware.lock.backset", "backset"), Field("hardware.lock.case_depth", "case, forend to back"),
-        Field("hardware.lock.case_height", "case, height"),
+        Field("hardware.lock.case_height", "case, height"), Field("hardware.lock.case_thickness", "case, thickness"),
     ), when=lambda leaf: leaf.build.kind == "framed" and leaf.hardware.lock is not None),
 )  # fmt: skip
 
@@ -178,7 +180,7 @@ SLAB = (
         field_choice("build.glue", "Glue", enum_options(SlabGlue)),
         _f("stages", "glued up at a time", unit=Unit.COUNT, figure="glue_at_once"),
     ), when=_is("slab")),
-    Group("", (_f("every", "about every", figure="tenon_every"),),
+    Group("Joints", (_f("every", "about every", figure="tenon_every"),),
           when=_slab(lambda build: build.joint is not SlabJoint.GLUED)),
     Group("Kept flat by", (field_choice("build.stiffener", "With", enum_options(Stiffener)),), when=_is("slab")),
     Group("", (
@@ -189,4 +191,11 @@ SLAB = (
     Group("", (_f("dado", "let in"),), when=_slab(lambda build: build.stiffener is Stiffener.DADOES)),
 )  # fmt: skip
 
-LEAF = (Group("", (_CONSTRUCTION,)), *FRAMED, *BOARDED, *SLAB)
+_JOINTS = ("Joints", "Fixings")  # groups that stand on the second page, beside the list of every one
+
+
+def _on_page(group: Group) -> Group:
+    return replace(group, page=LeafPage.JOINTS if group.title in _JOINTS else LeafPage.SET_OUT)
+
+
+LEAF = tuple(_on_page(each) for each in (Group("", (_CONSTRUCTION,)), *FRAMED, *BOARDED, *SLAB))

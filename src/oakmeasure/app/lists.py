@@ -41,6 +41,8 @@ HEADER_NOTES = {
     "planed": "at the glue-up, trimming allowance still on",
     "rough": "as sawn",
     "across": "from the opening face",
+    "in": "from the hinge edge",
+    "up": "from the leaf's foot",
 }
 Index = QModelIndex | QPersistentModelIndex
 
@@ -161,6 +163,30 @@ def cut_list(leaf: LeafSolution, show: Show) -> Listed:
     if any(part.note for part in leaf.cut_parts):
         header = (*header, "to note")
         rows = [Record((*row.cells, part.note), row.ref) for row, part in zip(rows, leaf.cut_parts, strict=True)]
+    return header, rows
+
+
+def joint_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of every joint and fixing: where it stands, how far it reaches, how thick it is.
+
+    The joints in the latch stile stand as those in the hinge stile do, and are not said twice.
+    """
+    header = ("joint", "up", "to", "in", "long", "thick")
+    if leaf.build is None:
+        return header, []
+    rows = []
+    for each in leaf.build.tenons:
+        if each.into == "latch stile" and not leaf.fit.outline:
+            continue
+        r = each.rect
+        kind = "haunch" if each.is_haunch else "through" if each.through else "tenon"
+        reach = r.height if each.into.endswith("rail") else r.width
+        lengths = (r.y0, r.y1, r.x0, reach, each.thickness)
+        rows.append(Record((f"{kind}, {each.member}", *(show.length(one) for one in lengths)), f"part:{each.member}"))
+    for at, fixing in enumerate(leaf.build.fixings, start=1):
+        what = f"{at} {fixing.what.rpartition(' ')[2].rstrip('s')}, {fixing.ref.partition(':')[2]}"
+        places = (show.length(fixing.y), "", show.length(fixing.x), show.length(fixing.length), "")
+        rows.append(Record((what + (", slot" if fixing.slotted else ""), *places), fixing.ref))
     return header, rows
 
 

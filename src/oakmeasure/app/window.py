@@ -22,7 +22,7 @@ from oakmeasure.app.compare_panel import ComparePanel
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import RecordList, boring_list, cut_list, measure_list
+from oakmeasure.app.lists import RecordList, boring_list, cut_list, joint_list, measure_list
 from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
@@ -31,7 +31,7 @@ from oakmeasure.app.sheets import Sheet
 from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
 from oakmeasure.core.build.snapped import dragged
 from oakmeasure.core.drawings.crooked import can_exaggerate
-from oakmeasure.core.drawings.views import VIEWS, FitPage, MeasurePage, TimberPage, opened_by
+from oakmeasure.core.drawings.views import VIEWS, FitPage, LeafPage, MeasurePage, TimberPage, opened_by
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
@@ -312,6 +312,8 @@ class Window(QMainWindow):
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
         listed = measure_list(solved, show, page) if measuring else None
+        if sheet.page == LeafPage.JOINTS and stage is Stage.LEAF:
+            listed = joint_list(solved, show)
         if stage in LISTS and sheet.page != TimberPage.YEAR:
             listed = LISTS[stage](solved, show)
         self._beside.setVisible(listed is not None or fit_page in (FitPage.SURE, FitPage.CHOICES))
@@ -335,11 +337,13 @@ class Window(QMainWindow):
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
         beside = self._stands_beside() and self._split.width() >= BESIDE_FROM_PX
-        self.sure.setVisible(beside)
+        self.sure.setVisible(beside and self.session.stage is Stage.MEASURE)
         self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
         if self.session.stage is Stage.FIT:
             whole = self._split.height()
             self._split.setSizes([whole * 2 // 5, whole * 3 // 5])
+        elif self.session.stage is Stage.LEAF and beside:
+            self._split.setSizes([280, 388])
         elif beside:
             self._laid_for_ticks = self.session.solved.opening.template is not None
             self._split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
@@ -365,6 +369,7 @@ class Window(QMainWindow):
         elif s.stage is Stage.TIMBER:
             options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.LEAF:
+            options["page"] = LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self._split.width() < BESIDE_FROM_PX
         self._crooked_label.setText(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}")
@@ -376,7 +381,10 @@ class Window(QMainWindow):
 
     def _stands_beside(self) -> bool:
         """Return whether what belongs to the board stands beside it, where there is room, and not under it."""
-        return self.session.stage is Stage.MEASURE and self.sheet().page == MeasurePage.OPENING
+        page = self.sheet().page
+        if self.session.stage is Stage.LEAF:
+            return page == LeafPage.JOINTS
+        return self.session.stage is Stage.MEASURE and page == MeasurePage.OPENING
 
     def _board_resized(self) -> None:
         wide = self._split.width() >= BESIDE_FROM_PX

@@ -16,6 +16,21 @@ class TenonKind(StrEnum):
 
     BLIND = "blind"
     THROUGH = "through and wedged"
+    LOOSE = "loose tenons"
+    DOWELS = "dowels"
+    BRIDLE = "bridles"
+    POCKET = "pocket screws"
+    HALF_LAP = "half laps"
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether the rail itself reaches into the stile; else it ends at its shoulder."""
+        return self in (TenonKind.BLIND, TenonKind.THROUGH, TenonKind.BRIDLE, TenonKind.HALF_LAP)
+
+    @property
+    def goes_through(self) -> bool:
+        """Whether its end is seen on the stile's edge."""
+        return self in (TenonKind.THROUGH, TenonKind.BRIDLE, TenonKind.HALF_LAP)
 
 
 class Infill(StrEnum):

@@ -139,6 +139,7 @@ class MortiseLock(Model):
     case_depth: Annotated[float, between(30, 250, "lock case")] = 76.0
     case_height: Annotated[float, between(40, 350, "lock case")] = 150.0
     backset: Annotated[float, between(15, 200, "backset")] = 55.0
+    case_thickness: Annotated[float, between(6, 40, "lock case")] = 15.0
 
 
 class HardwareChoices(Model):

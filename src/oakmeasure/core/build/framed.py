@@ -114,7 +114,8 @@ def _dims(frame: _Frame) -> tuple[Dim, ...]:
 
 def _says(frame: _Frame) -> str:
     """Return the joints in a few words."""
-    words = [f"tenons {frame.choice.tenon}"]
+    kind = frame.choice.tenon
+    words = [f"tenons {kind}" if kind in (TenonKind.BLIND, TenonKind.THROUGH) else str(kind)]
     if any(each.is_haunch for each in frame.tenons):
         words.append("haunched")
     if frame.choice.sticking:
@@ -135,20 +136,30 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
         given("sticking", "sticking that is coped over", choice.sticking, edit="build.sticking", choice=True)
     )
     coped = [plus(sticking, 2)] if choice.sticking else []
-    if choice.tenon is TenonKind.THROUGH:
-        terms = [plus(stile), *([minus(sticking)] if choice.sticking else [])]
-        tenon = add(total("tenon", "tenon, through the stile", *terms))
-    else:
-        share, step = (
-            ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
-            ctx.rule("joint_step", "joints are set out to"),
-        )
-        value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
-        tenon = add(derived("tenon", "tenon, blind", value, Unit.MM, stile, share, step,
-                            formula="its share of the stile, to the full step below"))  # fmt: skip
-    rail_length = add(total("rail_length", "rail, over its tenons", plus(between), *coped, plus(tenon, 2)))
+    tenon = _reach(ctx, choice, stile, sticking)
+    into = [plus(tenon, 2)] if choice.tenon.is_whole else []
+    label = "rail, over its tenons" if choice.tenon.is_whole else "rail, to its shoulders"
+    rail_length = add(total("rail_length", label, plus(between), *coped, *into))
     layout = lay_out(ctx, fit, choice, between)
     return _Frame(ctx, fit, wood, choice, groove, stile, thickness, thick, tenon, between, rail_length, layout)
+
+
+def _reach(ctx: Context, choice: Framed, stile: Figure, sticking: Figure) -> Figure:
+    """Add how far a rail, or what joins it, reaches into the stile."""
+    add = ctx.figures.add
+    if choice.tenon.goes_through:
+        word = {TenonKind.BRIDLE: "bridle, over the stile", TenonKind.HALF_LAP: "half lap, over the stile"}
+        terms = [plus(stile), *([minus(sticking)] if choice.sticking else [])]
+        return add(total("tenon", word.get(choice.tenon, "tenon, through the stile"), *terms))
+    share, step = (
+        ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
+        ctx.rule("joint_step", "joints are set out to"),
+    )
+    word = {TenonKind.LOOSE: "loose tenon, into the stile", TenonKind.DOWELS: "dowel, into the stile",
+            TenonKind.POCKET: "pocket screw, into the stile"}  # fmt: skip
+    value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
+    return add(derived("tenon", word.get(choice.tenon, "tenon, blind"), value, Unit.MM, stile, share, step,
+                       formula="its share of the stile, to the full step below"))  # fmt: skip
 
 
 def _arch(frame: _Frame) -> None:
@@ -176,8 +187,9 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
         rail.end,
         frame.groove.value,
         frame.tenon.value,
-        frame.tenon_thick.value,
-        frame.choice.tenon is TenonKind.THROUGH,
+        frame.tenon_thick.value if frame.choice.tenon is not TenonKind.HALF_LAP else frame.thickness.value / 2,
+        frame.choice.tenon.goes_through,
+        frame.choice.tenon,
     )
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
@@ -194,7 +206,7 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     )  # fmt: skip
     volume = (
         rect.width * rect.height * finished.thickness
-        + sum(each.volume for each in mine)
+        + (sum(each.volume for each in mine) if frame.choice.tenon.is_whole else 0.0)
         - groove * frame.groove.value * frame.choice.panel_thickness
     )
     shape: tuple[Point, ...] = ()
@@ -204,7 +216,9 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
         face = Rect(rect.x0, rect.y0 - rise, rect.x1, rect.y1)
         shape = (*frame.arch, (rect.x1, rect.y1), (rect.x0, rect.y1))
         volume += (rect.width * rise - segment_area(frame.arch)) * finished.thickness
-    reach = frame.tenon.value
+    reach = frame.tenon.value if frame.choice.tenon.is_whole else 0.0
+    loose = _loose(frame, mine)
+    arched_by = f"arched, rise {frame.ctx.fmt(frame.choice.arch or 0.0)}" if arched else ""
     frame.parts.append(
         Part(
             name,
@@ -220,9 +234,20 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
             width,
             volume,
             shape=shape,
-            note=f"arched, rise {frame.ctx.fmt(frame.choice.arch)}" if arched and frame.choice.arch else "",
+            note="; ".join(each for each in (arched_by, loose) if each),
         )
     )
+
+
+def _loose(frame: _Frame, mine: list[Tenon]) -> str:
+    """Return what joins a rail that ends at its shoulders, for the cut list; both ends together."""
+    kind, ctx = frame.choice.tenon, frame.ctx
+    long = ctx.fmt(2 * frame.tenon.value)
+    if kind is TenonKind.LOOSE and mine:
+        return f"{len(mine)} loose tenons {long} × {ctx.fmt(mine[0].rect.height)} × {ctx.fmt(mine[0].thickness)}"
+    if kind is TenonKind.DOWELS and mine:
+        return f"{len(mine)} dowels {ctx.fmt(mine[0].thickness)} × {long}; carry the second holes over from the first"
+    return "4 pocket screws" if kind is TenonKind.POCKET else ""
 
 
 def _stiles(frame: _Frame) -> None:

@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from oakmeasure.core.build.layout import MUNTIN, Layout, rows_of
 from oakmeasure.core.build.shape import Part, Rect, Tenon
-from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.build_choices import Framed, TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -15,6 +15,13 @@ from oakmeasure.core.working import Figure, given
 
 ROUNDING = 1e-6  # mm
 PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
+SHORT_TENON = 35.0  # into a door's stile: common practice, no source
+JOINT_WORDS = {
+    TenonKind.BLIND: "blind tenons", TenonKind.THROUGH: "through tenons, wedged", TenonKind.LOOSE: "loose tenons",
+    TenonKind.DOWELS: "dowels", TenonKind.BRIDLE: "bridles", TenonKind.POCKET: "pocket screws",
+    TenonKind.HALF_LAP: "half laps",
+}  # fmt: skip
+LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
 BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
 BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
 DEEPEST_GROOVE = 40.0  # as the document allows
@@ -123,6 +130,7 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
 
 def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None:
     thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
+    _say_joints(ctx, choice, tenon)
     if choice.tenon == "blind" and choice.stile - tenon.value < BLIND_WOOD:
         ctx.say(
             "tenon-deep",
@@ -175,6 +183,38 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
             rule="at most a third of the member: common practice",
             figure="groove_depth",
         )
+
+
+def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
+    """Name the joints, with what is easily done wrong at them; say where one is too weak for a door."""
+    words = {
+        TenonKind.BLIND: "Dry fit first; glue on the cheeks, none in the bottom of the mortise.",
+        TenonKind.THROUGH: "Wedges: the outer ones first, until shoulders and muntins seat, then the inner ones; all "
+        "to about the same depth.",
+        TenonKind.LOOSE: "Mortise rails and stiles alike, from the opening face.",
+        TenonKind.DOWELS: "Bore the rails, carry the holes over to the stiles.",
+        TenonKind.BRIDLE: "Open at the ends: clamp the cheeks as well.",
+        TenonKind.POCKET: "From the closing face, the shoulders clamped.",
+        TenonKind.HALF_LAP: "Half the thickness each, the stiles in front.",
+    }
+    weak = choice.tenon in (TenonKind.POCKET, TenonKind.HALF_LAP) and choice.thickness >= 30
+    if weak:
+        ctx.say("joint-weak", Level.LOOK, Stage.LEAF, f"{str(choice.tenon).capitalize()} are for light frames",
+                f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
+                Remedy("Blind tenons", "build.tenon", TenonKind.BLIND), rule="common practice",
+                figure="tenon")  # fmt: skip
+    else:
+        ctx.say("joints", Level.FINE, Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon],
+                figure="tenon")  # fmt: skip
+    if choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS) and tenon.value < SHORT_TENON and (
+        choice.thickness >= 30):  # fmt: skip
+        wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
+        ctx.say("tenon-short", Level.LOOK, Stage.LEAF, "A short tenon for a door",
+                f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
+                Remedy("Or through and wedged", "build.tenon", TenonKind.THROUGH),
+                rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice", where="part:hinge stile",
+                figure="tenon")  # fmt: skip
 
 
 def judge_panels(
@@ -299,6 +339,16 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     tall = add(given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height",
                      choice=True))  # fmt: skip
     back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
+    thick = add(given("lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness",
+                      choice=True))  # fmt: skip
+    cheek = (choice.thickness - thick.value) / 2
+    if cheek < LOCK_CHEEK:
+        thicker = thick.value + 2 * LOCK_CHEEK
+        ctx.say("lock-thin", Level.STOP if cheek < 3 else Level.LOOK, Stage.LEAF, "The leaf is thin for its lock",
+                f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
+                Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
+                rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice", where="part:latch stile",
+                figure="lock_thick")  # fmt: skip
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value
     low, high = centre - tall.value / 2, centre + tall.value / 2

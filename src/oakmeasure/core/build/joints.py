@@ -6,10 +6,12 @@ import math
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Rect, Tenon
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived
 
+MOST_DOWELS, DOWELS_APART = 4, 45.0  # common practice, no source
 BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
 
 
@@ -24,6 +26,17 @@ class RailJoint:
     tenon: float
     thickness: float
     through: bool
+    kind: TenonKind = TenonKind.BLIND
+
+
+def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
+    """Return the dowels of a rail's end: two to four, clear of its grooves, evenly spread. Source: common practice."""
+    size = joint.thickness
+    low, high = joint.rect.y0 + joint.groove + size, joint.rect.y1 - joint.groove - size
+    if high <= low:
+        return []
+    count = min(MOST_DOWELS, max(2, round((high - low) / DOWELS_APART) + 1))
+    return [(y - size / 2, y + size / 2) for y in (low + at * (high - low) / (count - 1) for at in range(count))]
 
 
 def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
@@ -52,6 +65,14 @@ def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon
     the rail left between. Source: common practice of the trade.
     """
     spans, haunch = _across(ctx, joint)
+    if joint.kind is TenonKind.DOWELS:
+        spans, haunch = _dowels(joint), None
+    elif joint.kind is TenonKind.POCKET:
+        return []
+    elif joint.kind in (TenonKind.BRIDLE, TenonKind.HALF_LAP):
+        spans, haunch = [(joint.rect.y0, joint.rect.y1)], None
+    elif joint.kind is TenonKind.LOOSE:
+        haunch = None
     found = []
     for stile, at_hinge in (("hinge stile", True), ("latch stile", False)):
         for y0, y1 in spans:

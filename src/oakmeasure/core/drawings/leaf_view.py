@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
 from oakmeasure.core.build.shaped import head_of
 from oakmeasure.core.build.snapped import rails_to_drag
@@ -29,6 +31,7 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
     for rail in rails_to_drag(leaf):
         handle(sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step,
                f"handle:{rail.name}")  # fmt: skip
+    _centre(sketch, leaf, step)
     height_rod(sketch, leaf, build, show, step)
     width_rod(sketch, build, show, step)
     layers.dimensions(sketch, leaf, build, show, step)
@@ -41,6 +44,29 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
     if title:
         _title(sketch, leaf, build, show, step)
     return sketch.drawing(margin=step)
+
+
+def joints_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the leaf with its joints and fixings alone, for a narrow place beside their list."""
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    sketch, step = sketch_for(leaf), unit_step(build)
+    front(sketch, build)
+    joints(sketch, build)
+    return sketch.drawing(margin=3 * step)
+
+
+def _centre(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+    """The centre of gravity: a ring with a cross, where the leaf balances."""
+    if "centre_up" not in leaf.figures:
+        return
+    x, y = leaf.figures["centre_across"].value, leaf.figures["centre_up"].value
+    ref, r = "figure:centre_up", 0.9 * step
+    for dx, dy in ((r, 0.0), (0.0, r)):
+        sketch.line([(x - 1.6 * dx, y - 1.6 * dy), (x + 1.6 * dx, y + 1.6 * dy)], Layer.PENCIL, ref=ref)
+    ring = [(x + r * math.cos(math.radians(d)), y + r * math.sin(math.radians(d))) for d in range(0, 361, 20)]
+    sketch.line(ring, Layer.PENCIL, ref=ref)
 
 
 def sketch_for(leaf: LeafSolution) -> Sketch:
@@ -207,6 +233,12 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
         if y - last > 1.6 * step:
             sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
             last = y
+    for tenon in build.tenons:
+        if tenon.into == "hinge stile" and not tenon.is_haunch:  # the mortises, for marking out the stile
+            sketch.rect(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE,
+                        ref=part_ref(tenon.member))  # fmt: skip
+            sketch.box(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.PENCIL,
+                       ref=part_ref(tenon.member))  # fmt: skip
     if leaf.butts is not None:
         for place in leaf.butts.places:
             middle = (place.rect.y0 + place.rect.y1) / 2

@@ -11,7 +11,7 @@ from oakmeasure.core.drawings.cutting_view import cutting_view
 from oakmeasure.core.drawings.fit_view import fit_view
 from oakmeasure.core.drawings.floor_view import floor_view
 from oakmeasure.core.drawings.hardware_view import hardware_view
-from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.pair_view import pair_view
@@ -76,6 +76,20 @@ def opened_by(leaf: LeafSolution, x: float, y: float) -> float:
     return slid_to(leaf, x)
 
 
+class LeafPage(StrEnum):
+    """A page of the Leaf sheet; both show the leaf, the second with its joints and fixings listed."""
+
+    SET_OUT = "Set out"
+    JOINTS = "Joints"
+
+
+def leaf_stage_view(
+    leaf: LeafSolution, show: Show, *, page: LeafPage = LeafPage.SET_OUT, title: bool = True
+) -> Drawing:
+    """Return the leaf set out, or with its joints and fixings alone."""
+    return joints_view(leaf, show) if page is LeafPage.JOINTS else leaf_view(leaf, show, title=title)
+
+
 class TimberPage(StrEnum):
     """A page of the Timber sheet; each has its own view."""
 
@@ -91,7 +105,7 @@ def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
     Stage.FIT: fit_stage_view,
-    Stage.LEAF: leaf_view,
+    Stage.LEAF: leaf_stage_view,
     Stage.TIMBER: timber_view,
     Stage.HARDWARE: hardware_view,
 }
