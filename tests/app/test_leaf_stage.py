@@ -8,13 +8,14 @@ import pytest
 from PySide6.QtCore import QCoreApplication, QEvent, Qt
 from PySide6.QtTest import QTest
 
-from driving import choose, page, write
+from driving import box, choose, page, write
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.drawings.views import LeafPage, TimberPage
 from oakmeasure.core.job import new_job
 from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
 
 
@@ -73,6 +74,12 @@ def test_boards_are_laid_up_one_by_one_and_the_last_rip_is_worked_out(window):
         write(window, "boards-laid.new.width", width)
     assert [each.width for each in window.session.leaf.build.measured] == pytest.approx([150, 158.75, 155])
     left = window.session.solved.figures["board_4"].value
+    assert window.gauge.isVisible()
+    line = box(window, "boards-laid.new.width")
+    line.setFocus()
+    window.gauge.take(GaugeReading(Quantity.DISTANCE, 141.5))
+    assert window.session.leaf.build.measured[-1].width == 141.5
+    window.session.undo_stack.undo()
     assert left == pytest.approx(window.session.solved.figures["leaf_width"].value - 463.75)
     page(window, LeafPage.JOINTS)
     rows = [each.cells for each in window.list.records.records]

@@ -308,7 +308,8 @@ class Window(QMainWindow):
         moves = moves and (self.session.solved.swing is not None or self.session.leaf.hanging.slides)
         for each in (self._opened, self._opened_label):
             each.setVisible(moves)
-        self.gauge.setVisible(measuring)
+        lays_up = stage is Stage.LEAF and hasattr(self.session.leaf.build, "measured")
+        self.gauge.setVisible(measuring or lays_up)  # boards at hand are measured like openings
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
         listed = measure_list(solved, show, page) if measuring else None

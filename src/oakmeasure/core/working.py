@@ -64,8 +64,11 @@ class Figure:
 def row_text(row: Row, show: Show) -> str:
     if row.value is None:
         return row.label
-    op = {"": "", "note": ""}.get(row.op, row.op + " ")
-    return f"{row.label}: {op}{show.value(row.value, row.unit)}"
+    op, value = row.op, row.value
+    if op in ("+", MINUS) and value < 0:  # an overlap of −10 is taken off, not added as "+ −10"
+        op, value = ("+" if op == MINUS else MINUS), -value
+    op = {"": "", "note": ""}.get(op, op + " ")
+    return f"{row.label}: {op}{show.value(value, row.unit)}"
 
 
 def given(

@@ -7,7 +7,7 @@ Back: cut list, boring list and the working of the main figures.
 from __future__ import annotations
 
 import io
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import date
 from xml.sax.saxutils import escape
 
@@ -30,6 +30,7 @@ from reportlab.platypus import (
     TableStyle,
 )
 
+from oakmeasure.core.build.shape import Part
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution
@@ -41,8 +42,10 @@ from oakmeasure.files.pdf_drawing import BOLD, REGULAR, Pen, register_fonts, sca
 
 MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
 MAIN_FIGURES = (
-    "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "shoulder", "tenon", "rail_length",
-    "middle_rail_centre", "panel_room", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
+    "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "tenon", "rail_length",
+    "arch_radius", "boards_count", "board_end", "boards_laid", "ledge_length", "brace_angle", "brace_edge",
+    "brace_blank", "fixing_length", "strip_width", "laid_over", "season", "stiffener_length", "slot_length",
+    "middle_rail_centre", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
     "top_hinge_pull",
 )  # fmt: skip
 _SIGNS = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}
@@ -220,20 +223,46 @@ def _grid(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
     return table
 
 
+def _alike(parts: Sequence[Part]) -> list[list[Part]]:
+    """Return the parts in their order, numbered ones that follow each other and are alike in one row together."""
+    groups: list[list[Part]] = []
+    for part in parts:
+        last = groups[-1][-1] if groups else None
+        same = (
+            last is not None
+            and part.name[-1:].isdigit()
+            and last.name[-1:].isdigit()
+            and (
+                (last.finished, last.planed, last.rough, last.note, last.species, last.name.rpartition(" ")[0])
+                == (part.finished, part.planed, part.rough, part.note, part.species, part.name.rpartition(" ")[0])
+            )
+        )
+        if same:
+            groups[-1].append(part)
+        else:
+            groups.append([part])
+    return groups
+
+
 def _cut_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [
         [_p(each, SMALL) for each in ("no.", "part", "timber", "finished", "planed for the glue-up", "rough", "weight")]
     ]
-    for part in leaf.cut_parts:
+    for group in _alike(leaf.cut_parts):
+        part = group[0]
         sizes = [
             show.size(each.length, each.width, each.thickness) for each in (part.finished, part.planed, part.rough)
         ]
         weight = leaf.mass_of(part)
         mass = show.value(weight.value, Unit.KG) if weight else ""
         pieces = leaf.pieces_of(part)
-        name = part.name if pieces == 1 else f"{part.name} × {pieces}"
-        rows.append([_p(part.mark), _p(name, _style(8.2, bold=True)), _p(stuff(part.species).name, SMALL),
-                     *(_p(each) for each in sizes), _p(mass)])  # fmt: skip
+        name, mark = part.name, part.mark
+        if len(group) > 1:
+            name, mark = f"{name} to {group[-1].name.rpartition(' ')[2]}", f"{mark}–{group[-1].mark}"
+            mass = f"{mass} each" if mass else ""
+        name += f" × {pieces}" if pieces > 1 else ""
+        named = [_p(name, _style(8.2, bold=True)), *([_p(part.note, SMALL)] if part.note else [])]
+        rows.append([_p(mark), named, _p(stuff(part.species).name, SMALL), *(_p(each) for each in sizes), _p(mass)])
     return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
 
 

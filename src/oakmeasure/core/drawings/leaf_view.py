@@ -18,8 +18,8 @@ from oakmeasure.core.units import Show, Unit
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
 
-def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
-    """Return the setting-out drawing of the leaf; `title` adds what it is in words."""
+def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
+    """Return the setting-out drawing of the leaf; `title` adds what it is in words, `handles` what can be dragged."""
     sketch = sketch_for(leaf)
     build = leaf.build
     if build is None:
@@ -28,7 +28,7 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True) -> Drawing:
     surround(sketch, leaf, step)
     front(sketch, build)
     joints(sketch, build)
-    for rail in rails_to_drag(leaf):
+    for rail in rails_to_drag(leaf) if handles else ():
         handle(sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step,
                f"handle:{rail.name}")  # fmt: skip
     _centre(sketch, leaf, step)

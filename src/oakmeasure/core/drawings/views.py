@@ -87,7 +87,7 @@ def leaf_stage_view(
     leaf: LeafSolution, show: Show, *, page: LeafPage = LeafPage.SET_OUT, title: bool = True
 ) -> Drawing:
     """Return the leaf set out, or with its joints and fixings alone."""
-    return joints_view(leaf, show) if page is LeafPage.JOINTS else leaf_view(leaf, show, title=title)
+    return joints_view(leaf, show) if page is LeafPage.JOINTS else leaf_view(leaf, show, title=title, handles=True)
 
 
 class TimberPage(StrEnum):

@@ -217,7 +217,7 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         depth,
         across,
         pull,
-        _borings(ctx, places, depth, across, length),
+        _borings(ctx, places, depth, across, length, _hinge_member(build)),
         {str(key): value for key, value in tops.items() if key is not school},
     )
 
@@ -413,7 +413,7 @@ def _judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> 
 
 
 def _borings(
-    ctx: Context, places: tuple[ButtPlace, ...], depth: Figure, across: Figure, length: Figure
+    ctx: Context, places: tuple[ButtPlace, ...], depth: Figure, across: Figure, length: Figure, member: str
 ) -> tuple[Boring, ...]:
     if depth.value <= 0:
         return ()
@@ -423,7 +423,7 @@ def _borings(
         found.append(
             Boring(
                 name,
-                "hinge stile",
+                member,
                 "hinge edge",
                 "down from the leaf's top",
                 place.top.value,
@@ -445,3 +445,8 @@ def _borings(
             )
         )
     return tuple(found)
+
+
+def _hinge_member(build: Build) -> str:
+    """Return what stands at the hinge edge: a frame's stile, or the first board or strip."""
+    return next(part.name for part in sorted(build.parts, key=lambda each: each.face.x0) if part.grain_upright)
