@@ -282,3 +282,19 @@ def test_every_set_of_the_table_fits_somewhere_and_its_sheet_makes_sense():
             assert key in sets_for(way)
     assert {way for each in track_sets().values() for way in each.ways} == {each for each in Hanging if each.slides}
     assert solved(readings=square_readings(762, 1981)).key_figure(Stage.FIT, MM)
+
+
+def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
+    wall = solve(sliding(free_wall=700.0)).leaves[0]
+    ways = next(each for each in wall.choices if each.title == "Ways out")
+    assert {each.cells[0] for each in ways.options} == {
+        "Take the way that is left", "Two leaves that pass each other", "A pocket in the wall"}  # fmt: skip
+    low = sliding(overlap_head=45.0, track_set=track_sets()["marram-flat-heavy"], headroom=200.0)
+    leaf = solve(low).leaves[0]
+    ways = next(each for each in leaf.choices if each.title == "Ways out")
+    less = next(each for each in ways.options if each.cells[0] == "Less overlap at the head")
+    assert less.remedy.value == pytest.approx(45 - leaf.figures["headroom_short"].value)
+    mended = solve(edits.with_remedy(low, "leaf-1", less.remedy)).leaves[0]
+    assert said(mended, "headroom").level is Level.FINE
+    taken = [each for each in next(c for c in leaf.choices if c.title == "Track sets").options if each.is_taken]
+    assert [each.cells[0] for each in taken] == ["Marram flat rail, heavy"]

@@ -16,7 +16,7 @@ from pypdf import PdfReader
 from oakmeasure.core import edits
 from oakmeasure.core.job import Framed, Job
 from oakmeasure.core.solve import solve
-from oakmeasure.core.units import System
+from oakmeasure.core.units import Show, System
 from oakmeasure.core.working import State
 from oakmeasure.files import tables
 from oakmeasure.files.bench_sheet import bench_sheet_pdf
@@ -232,3 +232,32 @@ def test_file_of_an_older_version_opens_with_everything_that_it_held():
     second = load(old.with_name("version-2.oakjob"))
     assert second.leaf("sorting").slide.roller == 70.0
     assert second.leaf("scale-case").fit.even is None
+
+
+def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_be_noted(demo):
+    for leaf in solve(demo).leaves:
+        text, pages = text_of(bench_sheet_pdf(demo, leaf))
+        assert pages == 2, leaf.leaf.id
+        flat = " ".join(text.split())
+        assert leaf.leaf.name in flat
+        for part in leaf.cut_parts:
+            first = part.name if not part.name[-1].isdigit() else part.name.rpartition(" ")[0]
+            assert first in flat, (leaf.leaf.id, part.name)
+    boarded = solve(demo).leaf("coal-hole")
+    text, _ = text_of(bench_sheet_pdf(demo, boarded))
+    flat = " ".join(text.split())
+    assert "ends cut at 65.14°" in flat
+    assert "board 2 to 6" in flat  # alike ones in one row
+    assert "2–6" in flat
+    row = next(
+        each for each in csv.DictReader(io.StringIO(tables.cut_list_csv(solve(demo)))) if each["part"] == "brace"
+    )
+    assert row["note"] == "ends cut at 65.14°"
+
+
+def test_a_negative_term_is_written_as_taken_off():
+    from oakmeasure.core.working import given, minus, plus, total
+
+    opening, overlap = given("opening", "opening", 2330.0), given("overlap", "overlap", -10.0)
+    assert total("leaf", "leaf", plus(opening), plus(overlap)).lines(Show())[1] == "overlap: − 10 mm"
+    assert total("leaf", "leaf", plus(opening), minus(overlap)).lines(Show())[1] == "overlap: + 10 mm"

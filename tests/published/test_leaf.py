@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
+from oakmeasure.core.build.arch import arch_points, height_at, segment_area
 from oakmeasure.core.build.boarded import board_count, equal_ends
 from oakmeasure.core.build.braces import (
     corner_brace,
@@ -19,10 +20,12 @@ from oakmeasure.core.build.braces import (
     pointed_shape,
     stile_brace,
 )
-from oakmeasure.core.build.made import nail_for, screw_for
+from oakmeasure.core.build.made import area, nail_for, screw_for
+from oakmeasure.core.build.shaped import clipped, head_of
 from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.timber.movement import bow_between_climates, finish_takes
+from oakmeasure.core.timber.weight import centroid
 from oakmeasure.core.units import parse_length as inch
 from samples import solved
 
@@ -106,3 +109,49 @@ def test_bow_between_two_climates_and_what_a_finish_takes():
     """[G] 2000, 40, 4 points → 2.5; four faces of 0.12 → 0.48."""
     assert bow_between_climates(height=2000, thickness=40, points=4) == pytest.approx(2.5)
     assert finish_takes() == pytest.approx(0.48)
+
+
+# --- shapes, against Shapely -------------------------------------------------------------------------------
+
+
+convex = st.lists(st.tuples(st.floats(-500, 1500), st.floats(-500, 2500)), min_size=6, max_size=12).map(
+    lambda points: Polygon(points + points[:1]).convex_hull
+)
+
+
+@given(convex, st.floats(0, 800), st.floats(0, 1800), st.floats(20, 600), st.floats(20, 900))
+def test_part_cut_to_an_outline_is_their_intersection_and_balances_where_shapely_says(hull, x, y, wide, tall):
+    if hull.geom_type != "Polygon" or hull.area < 1e4:
+        return
+    outline = list(hull.exterior.coords)[:-1]
+    if not hull.exterior.is_ccw:
+        outline.reverse()
+    part = [(x, y), (x + wide, y), (x + wide, y + tall), (x, y + tall)]
+    wanted = Polygon(part).intersection(hull)
+    found = clipped(part, outline)
+    assert (area(found) if len(found) > 2 else 0.0) == pytest.approx(wanted.area, abs=0.01)
+    if wanted.area > 100:
+        middle = centroid(found)
+        assert middle == pytest.approx((wanted.centroid.x, wanted.centroid.y), abs=0.01)
+
+
+@given(st.floats(200, 1500), st.floats(0.05, 0.5))
+def test_segment_has_the_area_of_the_circle_that_it_is_cut_from(span, share):
+    """r²/2·(φ − sin φ), the published area of a circular segment; the drawn one has 24 straight pieces."""
+    rise = span * share
+    radius = (span**2 / 4 + rise**2) / (2 * rise)
+    angle = 2 * math.asin(min(1.0, span / 2 / radius))
+    exact = radius**2 / 2 * (angle - math.sin(angle))
+    assert segment_area(arch_points(x0=0.0, x1=span, springing=0.0, rise=rise)) == pytest.approx(exact, rel=0.02)
+    assert height_at(span=span, rise=rise, across=span / 2) == pytest.approx(rise)
+    assert height_at(span=span, rise=rise, across=0.0) == pytest.approx(0.0, abs=1e-6)
+
+
+def test_head_of_an_outline_is_its_upper_edge_from_hinge_to_latch():
+    head = head_of([(0, 0), (600, 2), (605, 850), (-3, 640)])
+    assert head.points == ((-3, 640), (605, 850))
+    assert head.falls == 210
+    assert head.at(301) == pytest.approx(640 + 210 * 304 / 608)
+    assert head.at(-50) == 640
+    assert head.at(900) == 850
+    assert head.slope_deg == pytest.approx(math.degrees(math.atan2(210, 608)))
