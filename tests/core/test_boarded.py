@@ -30,6 +30,7 @@ from oakmeasure.core.build_choices import (
     SlabJoint,
     Stiffener,
 )
+from oakmeasure.core.drawing import Area
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Climate, Hand, TimberChoices
@@ -132,6 +133,40 @@ def test_brace_angle_is_made_round_by_one_click_and_a_steep_one_asks_for_a_ledge
     steep = job(500.0, 2100.0, build=Boarded(), timber=DRY)
     look = said(solve(steep).leaves[0], "brace-slope-one")
     assert "brace-slope-lower" not in codes(solve(edits.with_remedy(steep, "leaf-1", look.remedies[0])).leaves[0])
+
+
+@pytest.mark.parametrize("build", [Boarded(), Boarded(style=BoardedStyle.X), Slab()], ids=["Z", "X", "slab"])
+def test_leaf_for_the_other_hand_has_the_same_parts_and_is_drawn_mirrored(build):
+    left, right = (solved(762.0, 1981.0, build=build, hand=hand, timber=DRY) for hand in Hand)
+    assert left.build.parts == right.build.parts
+    width = left.build.width
+
+    def shapes(leaf):  # of the front; the section beside it stays on its side of the page
+        drawn = [each for each in leaf_view(leaf, Show()).shapes if isinstance(each, Area)]
+        return [
+            each for each in drawn
+            if each.ref.startswith("part:") and all(-1 <= x <= width + 1 and y >= 0 for x, y in each.points)
+        ]  # fmt: skip
+
+    for one, other in zip(shapes(left), shapes(right), strict=True):
+        if "board" in one.ref or "brace" in one.ref or "strip" in one.ref:
+            assert sorted((round(width - x, 3), round(y, 3)) for x, y in one.points) == sorted(
+                (round(x, 3), round(y, 3)) for x, y in other.points
+            )
+
+
+def test_brace_of_a_framed_leaf_may_end_on_its_stiles_and_no_other_leaf_has_any():
+    framed = solved(
+        762.0,
+        1981.0,
+        build=Boarded(style=BoardedStyle.FRAMED, ledges=3, ledge_thickness=24.0, brace_ends=BraceEnds.STILES),
+        timber=DRY,
+    )
+    brace = framed.build.part("lower brace")
+    assert {round(x, 3) for x, _ in brace.shape} == {95.0, round(framed.build.width - 95.0, 3)}
+    made = job(762.0, 1981.0, build=Boarded(brace_ends=BraceEnds.STILES), timber=DRY)
+    look = said(solve(made).leaves[0], "no-stiles-one")
+    assert "no-stiles-one" not in codes(solve(edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0])
 
 
 def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop():

@@ -16,9 +16,11 @@ from oakmeasure.core.build.braces import (
     corner_shape,
     height_for_corner,
     height_for_pointed,
+    height_for_stile,
     pointed_brace,
     pointed_shape,
     stile_brace,
+    stile_shape,
 )
 from oakmeasure.core.build.made import area, nail_for, screw_for
 from oakmeasure.core.build.shaped import clipped, head_of
@@ -93,6 +95,12 @@ def test_brace_shapes_lie_in_their_field_at_their_angle_and_width(base, height, 
     (ax, ay), (bx, by) = shape[1], shape[2]
     assert math.degrees(math.atan2(by - ay, bx - ax)) == pytest.approx(brace.angle_deg, abs=1e-6)
     assert height_for_corner(base=base, width=width, angle_deg=brace.angle_deg) == pytest.approx(height, rel=1e-6)
+    if height > base * 0.3 + width:
+        stile = stile_brace(base=base, height=height, width=width)
+        strip = Polygon(stile_shape(0, 0, base, height, width))
+        assert field.contains(strip)
+        assert strip.area == pytest.approx(stile.edge * width, rel=1e-9)
+        assert height_for_stile(base=base, width=width, angle_deg=stile.angle_deg) == pytest.approx(height, rel=1e-6)
     pointed = pointed_brace(base=base, height=height)
     assert height_for_pointed(base=base, angle_deg=pointed.angle_deg) == pytest.approx(height)
     if width < min(base, height) / 2:

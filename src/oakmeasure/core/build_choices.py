@@ -119,6 +119,7 @@ class BraceEnds(StrEnum):
     """How a brace ends."""
 
     CORNER = "flat on the ledges"
+    STILES = "flat on the stiles"
     POINTED = "pointed into the corners"
 
 

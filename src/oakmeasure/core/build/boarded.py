@@ -18,6 +18,8 @@ from oakmeasure.core.build.braces import (
     halves,
     pointed_brace,
     pointed_shape,
+    stile_brace,
+    stile_shape,
     turned_over,
 )
 from oakmeasure.core.build.joints import tenon_thickness
@@ -354,21 +356,17 @@ def _brace(leaf: _Leaf, prefix: str, inside: Rect, width: Figure) -> None:
     base = add(given(f"field_width{tail}", f"{prefix}field, clear width", inside.width, choice=True))
     height = add(given(f"field_height{tail}", f"{prefix}field, clear height", inside.height, choice=True))
     crossed = choice.style is BoardedStyle.X
-    pointed = crossed or choice.brace_ends is BraceEnds.POINTED
+    ends = BraceEnds.POINTED if crossed else choice.brace_ends
+    if ends is BraceEnds.STILES and not leaf.is_framed:
+        checks.say_no_stiles(ctx, prefix)
+        ends = BraceEnds.CORNER
+    box = (inside.x0, inside.y0, inside.x1, inside.y1)
     try:
-        if pointed:
-            corner_brace(base=inside.width, height=inside.height, width=width.value)  # it must fit the same field
-        brace = (
-            pointed_brace(base=inside.width, height=inside.height)
-            if pointed
-            else corner_brace(base=inside.width, height=inside.height, width=width.value)
-        )
+        brace, shape = _set_brace(ends, box, width.value)
     except InputError as error:
         checks.say_no_brace(ctx, prefix, inside, width, error)
         return
-    box = (inside.x0, inside.y0, inside.x1, inside.y1)
-    shape = pointed_shape(*box, width.value) if pointed else corner_shape(*box, width.value)
-    length = _brace_figures(ctx, prefix, tail, brace, (base, height, width), pointed)
+    length = _brace_figures(ctx, prefix, tail, brace, (base, height, width), ends)
     _brace_part(leaf, f"{prefix}brace", shape, length, width, brace)
     if crossed:
         other = turned_over(shape, inside.x0, inside.x1)
@@ -376,23 +374,40 @@ def _brace(leaf: _Leaf, prefix: str, inside: Rect, width: Figure) -> None:
             _brace_part(leaf, f"{prefix}crossing brace", other, length, width, brace)
         else:
             _halved(leaf, prefix, tail, halves(other, shape), width, brace)
-    checks.say_round(ctx, choice, prefix, inside, brace, pointed)
+    checks.say_round(ctx, choice, prefix, inside, brace, ends)
+
+
+def _set_brace(
+    ends: BraceEnds, box: tuple[float, float, float, float], width: float
+) -> tuple[Brace, tuple[Point, ...]]:
+    """Return a brace in its field, and its corners. Raises InputError where it does not go in."""
+    base, height = box[2] - box[0], box[3] - box[1]
+    if ends is BraceEnds.STILES:
+        return stile_brace(base=base, height=height, width=width), stile_shape(*box, width)
+    corner = corner_brace(base=base, height=height, width=width)  # a pointed one must fit the same field
+    if ends is BraceEnds.POINTED:
+        return pointed_brace(base=base, height=height), pointed_shape(*box, width)
+    return corner, corner_shape(*box, width)
 
 
 def _brace_figures(
-    ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], pointed: bool
+    ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], ends: BraceEnds
 ) -> Figure:
     add = ctx.figures.add
-    how = "atan(h ÷ b)" if pointed else "atan(h ÷ b) + asin(width ÷ √(b² + h²))"
+    how = {BraceEnds.POINTED: "atan(h ÷ b)", BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
+           BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))"}  # fmt: skip
     angle = add(derived(f"brace_angle{tail}", f"{prefix}brace, from the level", brace.angle_deg, Unit.DEG, *inputs,
-                        formula=how))  # fmt: skip
-    if pointed:
+                        formula=how[ends]))  # fmt: skip
+    if ends is BraceEnds.POINTED:
         return add(derived(f"brace_blank{tail}", f"{prefix}brace, tip to tip", brace.blank, Unit.MM, *inputs[:2],
                            formula="√(b² + h²)"))  # fmt: skip
-    edge = add(derived(f"brace_edge{tail}", f"{prefix}brace, each long edge", brace.edge, Unit.MM, inputs[1], angle,
-                       formula="h ÷ sin α"))  # fmt: skip
+    on_stiles = ends is BraceEnds.STILES
+    edge = add(derived(f"brace_edge{tail}", f"{prefix}brace, each long edge", brace.edge, Unit.MM,
+                       inputs[0] if on_stiles else inputs[1], angle,
+                       formula="b ÷ cos α" if on_stiles else "h ÷ sin α"))  # fmt: skip
+    more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
     return add(derived(f"brace_blank{tail}", f"{prefix}brace, blank", brace.blank, Unit.MM, edge, inputs[2], angle,
-                       formula="h ÷ sin α + width ÷ tan α"))  # fmt: skip
+                       formula=more))  # fmt: skip
 
 
 def _brace_part(

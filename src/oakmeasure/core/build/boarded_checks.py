@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from oakmeasure.core.build.braces import Brace, height_for_corner, height_for_pointed
+from oakmeasure.core.build.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
 from oakmeasure.core.build.shape import Fixing, Part, Rect, Role
-from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, FixedBy, Rip
+from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
@@ -181,7 +181,16 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
             Remedy("Ledges further apart"), where="part:lower ledge", figure=width.name)  # fmt: skip
 
 
-def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: Brace, pointed: bool) -> None:
+def say_no_stiles(ctx: Context, prefix: str) -> None:
+    """Say that there are no stiles for a brace to end on; it is set out on the ledges."""
+    tail = prefix.strip().rstrip(".") or "one"
+    ctx.say(f"no-stiles-{tail}", Level.LOOK, Stage.LEAF, "There are no stiles to end on",
+            "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
+            Remedy("Flat on the ledges", "build.brace_ends", BraceEnds.CORNER),
+            where=f"part:{prefix}brace", figure="brace_width")  # fmt: skip
+
+
+def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: Brace, ends: BraceEnds) -> None:
     """Judge a brace's slope, and say which place of a ledge would make its angle a round one."""
     tail = prefix.strip().rstrip(".")
     figure = f"brace_angle_{tail}" if tail else "brace_angle"
@@ -197,11 +206,11 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     wanted = round(brace.angle_deg / ROUND_STEP) * ROUND_STEP
     if abs(wanted - brace.angle_deg) < 0.02 or not 0 < wanted < 90:
         return
-    height = (
-        height_for_pointed(base=inside.width, angle_deg=wanted)
-        if pointed
-        else height_for_corner(base=inside.width, width=choice.brace_width, angle_deg=wanted)
-    )
+    if ends is BraceEnds.POINTED:
+        height = height_for_pointed(base=inside.width, angle_deg=wanted)
+    else:
+        rule = height_for_stile if ends is BraceEnds.STILES else height_for_corner
+        height = rule(base=inside.width, width=choice.brace_width, angle_deg=wanted)
     down = inside.height - height  # by so much the upper ledge comes down, or the lower one up
     moved = choice.ledge_top + down
     if abs(down) > LEDGE_MOVES or not 20 <= moved <= 800 or choice.ledges > 2 or choice.style is BoardedStyle.FRAMED:

@@ -71,6 +71,12 @@ def height_for_corner(*, base: float, width: float, angle_deg: float) -> float:
     return (base * math.sin(turn) - width) / math.cos(turn)
 
 
+def height_for_stile(*, base: float, width: float, angle_deg: float) -> float:
+    """Return the same for a brace whose ends lie on the stiles: (width + b·sin α)/cos α, mm."""
+    turn = math.radians(angle_deg)
+    return (width + base * math.sin(turn)) / math.cos(turn)
+
+
 def height_for_pointed(*, base: float, angle_deg: float) -> float:
     """Return the same for a pointed brace: b·tan α, mm."""
     return base * math.tan(math.radians(angle_deg))
@@ -88,6 +94,12 @@ def corner_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tu
     """Return the corners of a corner brace in a field, foot at (x0, y0), anticlockwise."""
     along = width / math.sin(math.radians(corner_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
     return (x0, y0), (x0 + along, y0), (x1, y1), (x1 - along, y1)
+
+
+def stile_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
+    """Return the corners of a brace between two stiles, foot at (x0, y0), anticlockwise."""
+    up = width / math.cos(math.radians(stile_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
+    return (x0, y0), (x1, y1 - up), (x1, y1), (x0, y0 + up)
 
 
 def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
