@@ -261,3 +261,20 @@ def test_year_swings_between_the_two_airs_and_the_gaps_lose_what_the_leaf_gains(
     assert climate_at(7.0, air.dry, air.wet).humidity == pytest.approx(high)
     assert year_view(leaf, Show()).shapes
     assert len(rows_of(leaf.leaf.build)) == 2
+
+
+@pytest.mark.parametrize("kind", [HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED])
+@pytest.mark.parametrize("build", [Framed(), Boarded(ledge_top=600.0), Slab(stiffener_end=600.0)],
+                         ids=["framed", "boarded", "slab"])  # fmt: skip
+def test_leaf_under_an_arch_is_cut_to_it_whatever_it_is_built_of(kind, build):
+    crown = {HeadKind.SEGMENTAL: 2058, HeadKind.HALF_ROUND: 2380, HeadKind.TWO_CENTRED: 2500}[kind]
+    sides = {"width_top": 720, "width_bottom": 720, "height_hinge": 2020, "height_latch": 2020}
+    leaf = solved(readings=readings(**sides, height_middle=crown), head=HeadShape(kind=kind), build=build,
+                  fit=FitChoices(shape=LeafShape.SCRIBED))  # fmt: skip
+    outline = Polygon(leaf.fit.outline)
+    assert all(outline.buffer(0.01).contains(Polygon(part.corners)) for part in leaf.build.parts)
+    covered = unary_union([Polygon(part.corners) for part in leaf.build.parts]).area
+    assert covered == pytest.approx(outline.area, rel=0.01)
+    assert leaf.fit.height.value > 2020
+    assert said(leaf, "outline").sentence
+    assert leaf_view(leaf, Show()).shapes
