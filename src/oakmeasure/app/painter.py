@@ -31,7 +31,8 @@ class View:
         return (point.x() - self.x) / self.scale, (self.y - point.y()) / self.scale
 
     def polygon(self, points: tuple[tuple[float, float], ...]) -> QPolygonF:
-        return QPolygonF([self.at(each) for each in points])
+        scale, left, top = self.scale, self.x, self.y  # some two thousand points a picture: no call for each
+        return QPolygonF([QPointF(left + x * scale, top - y * scale) for x, y in points])
 
     def zoomed(self, factor: float, around: QPointF) -> View:
         """Return the view with a px point held in its place."""
@@ -47,22 +48,20 @@ def fitted(drawing: Drawing, room: QRectF) -> View:
     b = drawing.bounds
     scale = min(room.width() / max(b.width, 1), room.height() / max(b.height, 1))
     view = View(scale, 0, 0)
+    texts = [shape for shape in drawing.shapes if isinstance(shape, Label | Dimension)]
     for _ in range(3):  # texts keep their size in px: what they need beyond the lines changes with the scale
-        extent = _extent(drawing, view)
+        extent = _extent(drawing, texts, view)
         scale *= min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
         view = View(scale, 0, 0)
-    extent = _extent(drawing, view)
+    extent = _extent(drawing, texts, view)
     return View(scale, room.center().x() - extent.center().x(), room.center().y() - extent.center().y())
 
 
-def _extent(drawing: Drawing, view: View) -> QRectF:
+def _extent(drawing: Drawing, texts: list[Label | Dimension], view: View) -> QRectF:
     b = drawing.bounds
     box = QRectF(view.at((b.x0, b.y1)), view.at((b.x1, b.y0)))
-    for shape in drawing.shapes:
-        if isinstance(shape, Label):
-            box = box.united(label_box(shape, view))
-        elif isinstance(shape, Dimension):
-            box = box.united(dimension_box(shape, view))
+    for shape in texts:
+        box = box.united(label_box(shape, view) if isinstance(shape, Label) else dimension_box(shape, view))
     return box
 
 
@@ -128,7 +127,15 @@ def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
     """Paint every shape, bottom one first."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.TextAntialiasing)
+    palette, drawn = theme.palette(), None
     for shape in drawing.shapes:
+        if isinstance(shape, Line):  # most shapes are lines, many of one layer after another: one pen for them
+            if shape.layer is not drawn:
+                painter.setPen(_pen(shape.layer, palette))
+                drawn = shape.layer
+            painter.drawPolyline(view.polygon(shape.points))
+            continue
+        drawn = None
         paint_shape(painter, shape, view)
 
 
