@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from html import escape
 
-from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
@@ -16,6 +16,43 @@ from oakmeasure.app.session import Session
 from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
 from oakmeasure.core.working import Figure, Row, State
+
+
+class Words(QLabel):
+    """A label that wraps and remembers its sizes: a layout asks for them many times, and setting rich text is slow."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setWordWrap(True)
+        self._heights: dict[int, int] = {}
+        self._hints: dict[str, QSize] = {}
+
+    def setText(self, text: str) -> None:
+        if text != self.text():
+            self._heights.clear()
+            self._hints.clear()
+            super().setText(text)
+
+    def heightForWidth(self, width: int) -> int:
+        if width not in self._heights:
+            self._heights[width] = super().heightForWidth(width)
+        return self._heights[width]
+
+    def sizeHint(self) -> QSize:
+        if "size" not in self._hints:
+            self._hints["size"] = super().sizeHint()
+        return self._hints["size"]
+
+    def minimumSizeHint(self) -> QSize:
+        if "least" not in self._hints:
+            self._hints["least"] = super().minimumSizeHint()
+        return self._hints["least"]
+
+    def changeEvent(self, event: QEvent) -> None:
+        if event.type() in (QEvent.Type.FontChange, QEvent.Type.StyleChange):
+            self._heights.clear()
+            self._hints.clear()
+        super().changeEvent(event)
 
 
 class Card(Clickable):
@@ -31,9 +68,8 @@ class Card(Clickable):
         column = QVBoxLayout(self)
         column.setContentsMargins(38, 7, 8, 8)
         column.setSpacing(1)
-        self._text = QLabel()
+        self._text = Words()
         self._text.setTextFormat(Qt.TextFormat.RichText)
-        self._text.setWordWrap(True)
         self._text.setFont(theme.font(13))
         # A label would swallow the click that is meant for the card.
         self._text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
