@@ -180,8 +180,7 @@ def joint_list(leaf: LeafSolution, show: Show) -> Listed:
             continue
         r = each.rect
         kind = "haunch" if each.is_haunch else "through" if each.through else "tenon"
-        reach = r.height if each.into.endswith("rail") else r.width
-        lengths = (r.y0, r.y1, r.x0, reach, each.thickness)
+        lengths = (r.y0, r.y1, r.x0, each.reach, each.thickness)
         rows.append(Record((f"{kind}, {each.member}", *(show.length(one) for one in lengths)), f"part:{each.member}"))
     for at, fixing in enumerate(leaf.build.fixings, start=1):
         what = f"{at} {fixing.what.rpartition(' ')[2].rstrip('s')}, {fixing.ref.partition(':')[2]}"

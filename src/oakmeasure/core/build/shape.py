@@ -75,6 +75,11 @@ class Tenon:
     def volume(self) -> float:
         return self.rect.width * self.rect.height * self.thickness
 
+    @property
+    def reach(self) -> float:
+        """How far it goes in: upright into a rail, level into a stile."""
+        return self.rect.height if self.into.endswith("rail") else self.rect.width
+
 
 @dataclass(frozen=True, slots=True)
 class Part:

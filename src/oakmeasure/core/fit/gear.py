@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
@@ -164,6 +163,11 @@ def judge_set(ctx: Context, place: Place) -> None:
             rule="its sheet", figure="track_needed")  # fmt: skip
 
 
+def overlap_left(ctx: Context, short: Figure) -> float:
+    """Return the overlap at the head that would leave room to lift the leaf on, mm; may be negative."""
+    return ctx.leaf.slide.overlap_head - short.value
+
+
 def _headroom(ctx: Context, place: Place) -> None:
     """Judge the free wall over the opening: the track with its hangers, the leaf lifted on, the anti-lift block."""
     chosen, add = ctx.leaf.slide.track_set, ctx.figures.add
@@ -192,7 +196,7 @@ def _headroom(ctx: Context, place: Place) -> None:
                      choice=True))  # fmt: skip
     short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
     if short.value > 0.05:
-        lower = math.floor((ctx.leaf.slide.overlap_head - short.value) * 2) / 2
+        lower = overlap_left(ctx, short)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         ctx.say("headroom", Level.STOP, Stage.FIT, "There is no room to lift it on",
                 f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
-from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, sets_for
+from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, overlap_left, sets_for
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.stock import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
 from oakmeasure.core.fit.swing import back_gap
@@ -107,7 +107,7 @@ def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
         area = fitted.width.value * (height - short) / 1e6
         options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
     else:
-        lower = ctx.leaf.slide.overlap_head - short
+        lower = overlap_left(ctx, ctx.figures[name])
         options.append(way(ctx, "less_overlap", f"{fmt(lower)} over the head", remedy=Remedy(
             "", "slide.overlap_head", lower), level=Level.FINE if lower >= 0 else Level.LOOK))  # fmt: skip
     what = "the opening is too low" if name == "gear_short" else "the wall over the opening is too low"
