@@ -32,12 +32,15 @@ class Silhouette(Clickable):
 
     def __init__(self, leaf: Leaf, number: int) -> None:
         super().__init__()
-        self.number = number
-        self.show_leaf(leaf, None, current=False)
+        self.leaf, self.number, self.current = leaf, 0, False
+        self.solved: LeafSolution | None = None
+        self.show_leaf(leaf, None, number, current=False)
 
-    def show_leaf(self, leaf: Leaf, solved: LeafSolution | None, *, current: bool) -> None:
+    def show_leaf(self, leaf: Leaf, solved: LeafSolution | None, number: int, *, current: bool) -> None:
         """Show a leaf as it is now; one that is not worked out yet as a blank."""
-        self.leaf, self.solved, self.current = leaf, solved, current
+        if (leaf, current) == (self.leaf, self.current) and solved is self.solved and number == self.number:
+            return  # nothing to paint again: most edits touch one leaf of the rack
+        self.leaf, self.solved, self.current, self.number = leaf, solved, current, number
         keys = f" (Alt+{self.number})" if self.number < 10 else ""
         self.setToolTip(f"{leaf.name}{keys}")
         self.setAccessibleName(f"leaf {self.number}, {leaf.name}")
@@ -218,8 +221,8 @@ class JobLine(QWidget):
             self._rack.addWidget(made)
             self._silhouettes.append(made)
         for at, (silhouette, leaf) in enumerate(zip(self._silhouettes, leaves, strict=True)):
-            silhouette.number = first + at + 1
-            silhouette.show_leaf(leaf, session.solution.known(leaf.id), current=leaf.id == session.leaf_id)
+            known, current = session.solution.known(leaf.id), leaf.id == session.leaf_id
+            silhouette.show_leaf(leaf, known, first + at + 1, current=current)
 
     def _first_shown(self, current: int, count: int) -> int:
         """Return which leaf stands first on the rack: the one in hand is on it, and it moves no more than needed."""

@@ -17,20 +17,20 @@ from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
 from oakmeasure.core.working import Figure, Row, State
 
+READABLE_PX = 160
+
 
 class Words(QLabel):
-    """A label that wraps and remembers its sizes: a layout asks for them many times, and setting rich text is slow."""
+    """A label that wraps and remembers its heights: a layout asks for them many times, rich text is slow to lay out."""
 
     def __init__(self) -> None:
         super().__init__()
         self.setWordWrap(True)
         self._heights: dict[int, int] = {}
-        self._hints: dict[str, QSize] = {}
 
     def setText(self, text: str) -> None:
         if text != self.text():
             self._heights.clear()
-            self._hints.clear()
             super().setText(text)
 
     def heightForWidth(self, width: int) -> int:
@@ -39,19 +39,16 @@ class Words(QLabel):
         return self._heights[width]
 
     def sizeHint(self) -> QSize:
-        if "size" not in self._hints:
-            self._hints["size"] = super().sizeHint()
-        return self._hints["size"]
+        # As wide as it stands: Qt would lay the text out at several widths to find a pleasing one.
+        wide = max(self.width(), READABLE_PX)
+        return QSize(wide, self.heightForWidth(wide))
 
     def minimumSizeHint(self) -> QSize:
-        if "least" not in self._hints:
-            self._hints["least"] = super().minimumSizeHint()
-        return self._hints["least"]
+        return QSize(READABLE_PX, self.heightForWidth(max(self.width(), READABLE_PX)))
 
     def changeEvent(self, event: QEvent) -> None:
         if event.type() in (QEvent.Type.FontChange, QEvent.Type.StyleChange):
             self._heights.clear()
-            self._hints.clear()
         super().changeEvent(event)
 
 

@@ -160,16 +160,8 @@ class Sketch:
         self.shapes.append(Area(tuple(self.at(*each) for each in points), layer, ref, grain, tint))
 
     def rect(self, rect: Rect, layer: Layer, *, ref: str = "", grain: Grain = Grain.NONE, tint: str = "") -> None:
-        """Add a rectangle, with its grain drawn along the wood or as hatching across it."""
+        """Add a rectangle; how its grain is drawn is the renderer's business."""
         self.area(corners(rect), layer, ref=ref, grain=grain, tint=tint)
-        if grain is Grain.END:
-            lines = hatching(rect, max(min(rect.width, rect.height) / 5, 4.0))
-        elif grain is not Grain.NONE:
-            lines = grain_lines(rect, upright=grain is Grain.UPRIGHT)
-        else:
-            return
-        for each in lines:
-            self.line(each, Layer.GRAIN)
 
     def line(self, points: Sequence[Point], layer: Layer, *, ref: str = "") -> None:
         self.shapes.append(Line(tuple(self.at(*each) for each in points), layer, ref))
@@ -258,6 +250,17 @@ def hatching(rect: Rect, spacing: float) -> list[list[Point]]:
             lines.append([(low, low - rect.x0 + offset), (high, high - rect.x0 + offset)])
         offset += spacing
     return lines
+
+
+def grain_in(area: Area) -> list[list[Point]]:
+    """Return the lines that show which way the wood runs in an area, over the box that it fills: to be clipped."""
+    xs, ys = [x for x, _ in area.points], [y for _, y in area.points]
+    box = Rect(min(xs), min(ys), max(xs), max(ys))
+    if area.grain is Grain.NONE:
+        return []
+    if area.grain is Grain.END:
+        return hatching(box, max(min(box.width, box.height) / 5, 4.0))
+    return grain_lines(box, upright=area.grain is Grain.UPRIGHT)
 
 
 def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:

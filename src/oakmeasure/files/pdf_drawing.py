@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from reportlab.lib.colors import Color, HexColor
@@ -9,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
-from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point
+from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
 from oakmeasure.data import path_of
 
 if TYPE_CHECKING:
@@ -104,8 +105,15 @@ class Pen:
         self._stroke(Layer.OUTLINE if area.layer in _EDGED else Layer.FAINT)
         self.canvas.setFillColor(HexColor(_FILLS.get(area.layer, "#FFFFFF")))
         self.canvas.drawPath(path, stroke=int(area.layer in _EDGED or area.layer is Layer.LINING), fill=1)
+        lines = grain_in(area)
+        if lines:
+            self.canvas.saveState()
+            self.canvas.clipPath(path, stroke=0, fill=0)
+            for line in lines:
+                self._line(line, Layer.GRAIN)
+            self.canvas.restoreState()
 
-    def _line(self, points: tuple[Point, ...], layer: Layer) -> None:
+    def _line(self, points: Sequence[Point], layer: Layer) -> None:
         self._stroke(layer)
         path = self.canvas.beginPath()
         path.moveTo(*self.at(points[0]))
