@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 from oakmeasure.core.build.shape import Rect
@@ -73,6 +73,10 @@ class Area:
     grain: Grain = Grain.NONE
     tint: str = ""
 
+    def moved(self, x: float) -> Area:
+        """Return it so far to the right."""
+        return replace(self, points=_moved(self.points, x))
+
 
 @dataclass(frozen=True, slots=True)
 class Line:
@@ -81,6 +85,10 @@ class Line:
     points: tuple[Point, ...]
     layer: Layer
     ref: str = ""
+
+    def moved(self, x: float) -> Line:
+        """Return it so far to the right."""
+        return replace(self, points=_moved(self.points, x))
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,6 +110,10 @@ class Label:
     room: float = 0.0
     shorter: tuple[str, ...] = ()
 
+    def moved(self, x: float) -> Label:
+        """Return it so far to the right."""
+        return replace(self, x=self.x + x)
+
 
 @dataclass(frozen=True, slots=True)
 class Dimension:
@@ -119,6 +131,14 @@ class Dimension:
     arrows: bool = False
     ref: str = ""
     share: float = 0.5
+
+    def moved(self, x: float) -> Dimension:
+        """Return it so far to the right."""
+        return replace(self, start=(self.start[0] + x, self.start[1]), end=(self.end[0] + x, self.end[1]))
+
+
+def _moved(points: tuple[Point, ...], x: float) -> tuple[Point, ...]:
+    return tuple((px + x, py) for px, py in points)
 
 
 Shape = Area | Line | Label | Dimension

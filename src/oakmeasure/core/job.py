@@ -35,7 +35,7 @@ from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 from oakmeasure.data import table
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 
 
 class Hand(StrEnum):
@@ -77,11 +77,25 @@ class Climate(Model):
     humidity: Annotated[float, between(5, 95, "humidity", "%")]
 
 
-class TimberChoices(Model):
-    """What it is made of, how dry it is when made, and the driest and wettest air it will meet.
+class Place(StrEnum):
+    """Where a leaf lives; data/places.toml says what that asks for."""
 
-    between_climates: one face lives in the driest air while the other lives in the wettest.
+    DRY = "dry room"
+    WET = "wet room"
+    OUTSIDE = "outside"
+
+
+class TimberChoices(Model):
+    """What it is made of, how dry it is when made, where it will live and the air that it will meet there.
+
+    between_climates: one face lives in the driest air while the other lives in the wettest. glue (durability class of
+    EN 204), finish, fixings: None takes what the place asks for.
     """
+
+    place: Place = Place.DRY
+    glue: Literal["D1", "D2", "D3", "D4"] | None = None
+    finish: Literal["oil or wax", "varnish", "paint", "outside paint"] | None = None
+    fixings: Literal["plain steel", "plated steel", "stainless steel", "brass"] | None = None
 
     species: str = "european_oak"
     panel_species: str | None = None
@@ -151,6 +165,25 @@ class HardwareChoices(Model):
     lock: MortiseLock | None = None
 
 
+class LateTrim(Model):
+    """What is taken off the leaf once it is made, by edge; may_*: what the site may still want off each, at the worst.
+
+    foot, head, hinge, latch: mm off. may_side: off each long edge; may_end: off top and foot each.
+    """
+
+    foot: Annotated[float, between(0, 200, "off the foot")] = 0.0
+    head: Annotated[float, between(0, 200, "off the head")] = 0.0
+    hinge: Annotated[float, between(0, 100, "off the hinge edge")] = 0.0
+    latch: Annotated[float, between(0, 100, "off the latch edge")] = 0.0
+    may_side: Annotated[float, between(0, 60, "left a side")] = 0.0
+    may_end: Annotated[float, between(0, 100, "left at each end")] = 0.0
+
+    @property
+    def is_any(self) -> bool:
+        """Whether anything is taken off."""
+        return any((self.foot, self.head, self.hinge, self.latch))
+
+
 class Acknowledged(Model):
     """A stop that was seen and answered for."""
 
@@ -179,6 +212,7 @@ class Leaf(Model):
     cabinet: CabinetChoices = CabinetChoices()
     slide: SlideChoices = SlideChoices()
     build: Construction = Framed()
+    late: LateTrim = LateTrim()
     timber: TimberChoices = TimberChoices()
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)
     acknowledged: tuple[Acknowledged, ...] = ()
@@ -201,7 +235,7 @@ class Board(Model):
 class Job(Model):
     """The whole document."""
 
-    schema_version: Literal[3] = 3
+    schema_version: Literal[4] = 4
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM

@@ -78,6 +78,13 @@ RULE_KINDS: dict[str, RuleKind] = {
     "sigma_hang": RuleKind("How sure a cut is", "the gap that the hinges make", 0.02, 5),
     "shaving": RuleKind("How sure a cut is", "one stroke of the plane takes", 0.02, 1),
     "solid_edge": RuleKind("Bought slabs", "solid edge", 0, 120),
+    "bench_length": RuleKind("What the shop can hold", "bench, or floor kept flat: length", 600, 8000),
+    "clamp_reach": RuleKind("What the shop can hold", "clamps reach", 200, 4000),
+    "clamps": RuleKind("What the shop can hold", "clamps", 1, 100, Unit.COUNT),
+    "planer_width": RuleKind("What the shop can hold", "planer takes", 100, 1300),
+    "sander_width": RuleKind("What the shop can hold", "sander takes", 0, 1600),
+    "saw_width": RuleKind("What the shop can hold", "saw: beside the blade", 200, 3200),
+    "timber_price": RuleKind("Costs, in the job's money", "a cubic metre of sawn timber", 0, 1e5, Unit.RATIO),
     "hour_price": RuleKind("Costs, in the job's money", "an hour of work", 0, 1000, Unit.RATIO),
     "bevel_deg": RuleKind("Latch edge", "bevel", 0, 10, Unit.DEG),
     "bevel_margin": RuleKind("Latch edge", "gap kept as the corner passes", 0, 5),
@@ -126,6 +133,13 @@ class ShopRules(Model):
     sigma_cut: Rule = Rule(value=0.3, reason="plane and straightedge, tried along the whole edge")
     sigma_hang: Rule = Rule(value=0.4, reason="a gauged recess and hinges of one packet")
     shaving: Rule = Rule(value=0.1, reason="a try plane set to trim")
+    bench_length: Rule = Rule(value=2400, reason="the bench, or two bearers set true")
+    clamp_reach: Rule = Rule(value=1200, reason="the longest that there are enough of")
+    clamps: Rule = Rule(value=8, reason="of that reach")
+    planer_width: Rule = Rule(value=400, reason="thicknesser")
+    sander_width: Rule = Rule(value=0, reason="none: scraped and sanded by hand")
+    saw_width: Rule = Rule(value=1250, reason="fence out as far as it goes")
+    timber_price: Rule = Rule(value=1900, reason="made up: put in what your yard asks")
     hour_price: Rule = Rule(value=40, reason="made up: put in yours")
     bevel_deg: Rule
     bevel_margin: Rule

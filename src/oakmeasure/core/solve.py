@@ -8,11 +8,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from oakmeasure.core.build import builder
+from oakmeasure.core.build import build_leaf
 from oakmeasure.core.build import inputs as build_inputs
+from oakmeasure.core.build.leaf_ways import leaf_ways
+from oakmeasure.core.build.pins import keep_clear
 from oakmeasure.core.build.shape import Build, Part, Role
-from oakmeasure.core.build.shaped import hinge_edge, shape_to
+from oakmeasure.core.build.shaped import hinge_edge
+from oakmeasure.core.build.shop import judge_shop
+from oakmeasure.core.build.trimmed import trim_late
 from oakmeasure.core.context import Context
+from oakmeasure.core.cost import cost_up
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
 from oakmeasure.core.fit import fit
 from oakmeasure.core.fit.chance import say_chance
@@ -27,7 +32,7 @@ from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
 from oakmeasure.core.timber.movement import effects
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.timber.place import judge_place
 from oakmeasure.core.timber.weight import Weights, weigh
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage, Verdict
@@ -52,6 +57,7 @@ class LeafSolution:
     choices: tuple[Comparison, ...] = ()
     sigma_cut: float = 0.0
     sigma_hang: float = 0.0
+    leaf_choices: tuple[Comparison, ...] = ()
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
@@ -86,8 +92,7 @@ class LeafSolution:
         if stage is Stage.LEAF:
             return self.build.summary
         if stage is Stage.TIMBER:
-            boards = self.plan.boards
-            return f"{boards} board{'s' * (boards != 1)} · {self.plan.yield_percent:.0f} %"
+            return self.plan.in_words()
         if self.butts is None:
             return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
@@ -206,12 +211,14 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     lining = opening.lining.parts if opening.lining else ()
     turning = None
     choices: tuple[Comparison, ...] = ()
+    leaf_choices: tuple[Comparison, ...] = ()
     if fitted.possible:
         if leaf.hanging.has_butts or leaf.hanging.is_cabinet:
             turning = swing(ctx, opening, fitted)
         say_chance(ctx, opening, fitted)
         buy_or_make(ctx, fitted.width, fitted.height)
-        build = shape_to(ctx, fitted, builder(leaf.build.kind)(ctx, fitted, wood))
+        build = build_leaf(ctx, fitted, wood)
+        fitted, build, trims = trim_late(ctx, fitted, build)
         weights = weigh(ctx, build, wood)
         effects(ctx, ctx.figures["thickness"], fitted.height)
         if turning is not None:
@@ -223,20 +230,35 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         plan = plan_leaf(ctx, _sawn(build.parts * fitted.leaves + lining), job.boards)
         if leaf.hanging.has_butts:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
+        build = keep_clear(ctx, build, butts)
+        judge_place(ctx, build.parts)
+        judge_shop(ctx, build)
+        cost_up(ctx, build, plan, job.boards, fitted.leaves)
+        leaf_choices = (*leaf_ways(ctx, fitted, build, wood), *trims)
     _judge_states(ctx)
     found = ctx.findings.sorted()
     sure = (job.rules.sigma_cut.value, job.rules.sigma_hang.value)
     return LeafSolution(
-        leaf, ctx.figures, found, opening, fitted, wood, build, weights, plan, butts, turning, choices, *sure
+        leaf,
+        ctx.figures,
+        found,
+        opening,
+        fitted,
+        wood,
+        build,
+        weights,
+        plan,
+        butts,
+        turning,
+        choices,
+        *sure,
+        leaf_choices,
     )
 
 
 def _sawn(parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """Return the parts that come out of boards: no packing, which off-cuts give, nothing that is there or no timber."""
-    return tuple(
-        each for each in parts
-        if each.role is not Role.PACKING and not each.at_hand and not isinstance(stuff(each.species), Sheet)
-    )  # fmt: skip
+    """Return the parts that come out of boards or sheets: no packing, which off-cuts give, nothing that is there."""
+    return tuple(each for each in parts if each.role is not Role.PACKING and not each.at_hand)
 
 
 # What a joiner cuts to; named when something that they hang on is only assumed.

@@ -33,8 +33,17 @@ def upgrade_2_to_3(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 3}
 
 
+def upgrade_3_to_4(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 4 adds four constructions, where a leaf lives, what is trimmed late and what the shop can hold."""
+    return document | {"schema_version": 4}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: upgrade_1_to_2, 2: upgrade_2_to_3}
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: upgrade_1_to_2,
+    2: upgrade_2_to_3,
+    3: upgrade_3_to_4,
+}
 
 
 class JobFileError(ValueError):

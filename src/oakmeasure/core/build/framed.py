@@ -15,7 +15,7 @@ from oakmeasure.core.build.arch import arch_points, segment_area
 from oakmeasure.core.build.joints import RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.build.layout import Fields, Layout, Rail, lay_out
 from oakmeasure.core.build.panels import fill
-from oakmeasure.core.build.shape import Build, Dim, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Point, Rect, Role, Size, Tenon
 from oakmeasure.core.build_choices import Framed, Infill, TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
@@ -93,6 +93,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         edge=frame.choice.thickness,
         dims=_dims(frame),
         says=_says(frame),
+        glue_ups=(GlueUp("the frame", fit.height.value, fit.glued_width.value, len(frame.layout.rails)),),
     )
 
 

@@ -32,6 +32,12 @@ def judge(
     ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure, tenon: Figure, groove: Figure
 ) -> None:
     """Judge the frame."""
+    judge_room(ctx, choice, fit, layout, shoulder)
+    _joints(ctx, choice, tenon, groove)
+
+
+def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure) -> None:
+    """Judge whether stiles, rails and fields have room in the leaf; for any construction that is set out as a frame."""
     stops = len(ctx.findings.items)
     _widths(ctx, choice, fit, shoulder)
     _heights(ctx, choice, layout)
@@ -47,7 +53,6 @@ def judge(
             "shoulders.",
             figure="shoulder",
         )
-    _joints(ctx, choice, tenon, groove)
 
 
 def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:

@@ -102,11 +102,11 @@ def lock_rail_of(choice: Framed, count: int) -> int | None:
     return min(choice.lock_rail, count - 1)
 
 
-def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure) -> Layout:
-    """Add the places of all rails and the sight sizes of all fields; return them."""
+def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: float = 0.0) -> Layout:
+    """Add the places of all rails and the sight sizes of all fields; return them. inset: of the stiles, mm."""
     rows = rows_of(choice)
     names, between = row_names(len(rows)), between_names(choice, len(rows) - 1)
-    x0, x1 = choice.stile, fit.width.value - choice.stile
+    x0, x1 = inset + choice.stile, fit.width.value - choice.stile - inset
     widths = _rail_widths(ctx, choice, between)
     heights, bounds = _heights(ctx, fit, choice, rows, widths, between)
     rails = [Rail("bottom rail", Rect(x0, 0.0, x1, choice.bottom_rail), widths["bottom rail"], "bottom")]

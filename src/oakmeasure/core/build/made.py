@@ -69,13 +69,18 @@ def part(
     volume: float | None = None,
     note: str = "",
     at_hand: bool = False,
+    bought: bool = False,
 ) -> Part:
-    """Return a part. sizes: finished and planed. figures: behind its length and its width."""
+    """Return a part. sizes: finished and planed. figures: behind its length and its width.
+
+    bought: a sheet, or timber planed already: sawn to its planed size.
+    """
     finished, planed = sizes
     if volume is None:
         seen = area(shape) if shape else face.width * face.height
         volume = seen * finished.thickness
-    return Part(name, role, face, outline or face, upright, species, finished, planed, rough(ctx, planed), *figures,
+    sawn = planed if bought else rough(ctx, planed)
+    return Part(name, role, face, outline or face, upright, species, finished, planed, sawn, *figures,
                 max(volume, 0.0), shape=shape, depth=depth, note=note, at_hand=at_hand)  # fmt: skip
 
 

@@ -47,6 +47,10 @@ class Role(StrEnum):
     BRACE = "brace"
     STRIP = "strip"
     STIFFENER = "stiffener"
+    CORE = "core"
+    LIPPING = "lipping"
+    TRIM = "trim"
+    VENEER = "veneer"
     LINING = "lining"  # of the opening, not of the leaf
     PACKING = "packing"  # out of off-cuts
 
@@ -138,6 +142,16 @@ class Fixing:
 
 
 @dataclass(frozen=True, slots=True)
+class GlueUp:
+    """What is glued at one time. length: along its clamps' row; across: what they span; mm. clamps: how many."""
+
+    name: str
+    length: float
+    across: float
+    clamps: int
+
+
+@dataclass(frozen=True, slots=True)
 class Dim:
     """A size to be written on the setting-out drawing. upright: up the latch side, else along the top."""
 
@@ -149,11 +163,21 @@ class Dim:
 
 
 @dataclass(frozen=True, slots=True)
+class Mark:
+    """A line on the leaf's face that is no edge of a part: a V line, a groove, a recess. hidden: inside the wood."""
+
+    points: tuple[Point, ...]
+    ref: str
+    hidden: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Build:
     """A leaf as it is built. groove_*: of the panel groove, 0 where there is none. edge: thickness at its edges.
 
     fixings: seen from the opening face. dims: sizes to write; () leaves them to a frame's own. says: what its joints
-    are, in a few words.
+    are, in a few words. glue_ups: one after the other. layered: its parts
+    lie on one another, the foremost hides the others. refused: fixings that would meet a lock or a hinge.
     """
 
     width: float
@@ -170,6 +194,10 @@ class Build:
     fixings: tuple[Fixing, ...] = ()
     dims: tuple[Dim, ...] = ()
     says: str = ""
+    glue_ups: tuple[GlueUp, ...] = ()
+    layered: bool = False
+    refused: tuple[Fixing, ...] = ()
+    marks: tuple[Mark, ...] = ()
 
     def depth_of(self, part: Part) -> tuple[float, float]:
         """Return from where to where a part lies into the leaf from its opening face, mm."""

@@ -11,8 +11,8 @@ from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import slab_checks as checks
 from oakmeasure.core.build.made import add_thickness, nail_for, part, screw_for
-from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Rect, Role, Size, Tenon
-from oakmeasure.core.build_choices import Slab, SlabJoint, Stiffener
+from oakmeasure.core.build.shape import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.build_choices import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.timber.choice import Timber
@@ -25,6 +25,7 @@ FIXINGS_EACH = 5  # across a batten or a channel: the middle one round, the othe
 SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
 TENON_LONG, TENON_WIDE = 40.0, 50.0  # of a loose tenon: common practice, no source
 FIRST_TENON = 100.0  # from an end: common practice, no source
+CLAMP_EVERY = 300.0  # along a joint: common practice, no source
 TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge
 
 
@@ -78,8 +79,36 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(ordered, start=1))
     says = f"{choice.joint}; glue {choice.glue}; {choice.stiffener}"
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · {len(strips)} strips"
-    return Build(fit.width.value, fit.height.value, _over_all(choice), parts, tuple(leaf.tenons), (), 0.0, 0.0, 0.0,
-                 summary, choice.thickness, tuple(leaf.fixings), tuple(leaf.dims), says)  # fmt: skip
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        _over_all(choice),
+        parts,
+        tuple(leaf.tenons),
+        (),
+        0.0,
+        0.0,
+        0.0,
+        summary,
+        choice.thickness,
+        tuple(leaf.fixings),
+        tuple(leaf.dims),
+        says,
+        _glue_ups(leaf, strips),
+    )
+
+
+def _glue_ups(leaf: _Leaf, strips: list[Part]) -> tuple[GlueUp, ...]:
+    """Groups of strips first, then the groups with one another; a clamp about every 300."""
+    choice, h, w = leaf.choice, leaf.fit.glued_height.value, leaf.fit.glued_width.value
+    if choice.glue is SlabGlue.NOWHERE or len(strips) < 2:
+        return ()
+    clamps = max(2, math.ceil(h / CLAMP_EVERY) + 1)
+    found = [GlueUp("the slab", h, w, clamps)]
+    if len(strips) > choice.stages:
+        group = sum(sorted(each.planed.width for each in strips)[-choice.stages :])
+        found.insert(0, GlueUp(f"each group of {choice.stages}", h, group, clamps))
+    return tuple(found)
 
 
 def _over_all(choice: Slab) -> float:

@@ -10,6 +10,7 @@ from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
 from oakmeasure.core.job import Board
+from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import derived, given
@@ -26,18 +27,30 @@ class Group:
 
 @dataclass(frozen=True, slots=True)
 class LeafPlan:
-    """groups: by species and thickness, thickest first. used: boards taken, by index into the job's boards."""
+    """groups: by species and thickness, thickest first. used: boards taken, by index into the job's boards.
+    sheets: whole ones; their groups stand behind those of the boards."""
 
     groups: tuple[Group, ...]
     used: dict[int, int]
     boards: int
     least_boards: int
     yield_percent: float
+    sheets: int = 0
+
+    def in_words(self) -> str:
+        """Return what it takes, short: boards with their yield, or sheets beside them."""
+        boards = f"{self.boards} board{'s' * (self.boards != 1)}"
+        if self.sheets:
+            sheets = f"{self.sheets} sheet{'s' * (self.sheets != 1)}"
+            return f"{sheets} · {boards}" if self.boards else sheets
+        return f"{boards} · {self.yield_percent:.0f} %" if self.boards else "no new timber"
 
 
 def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
     """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it."""
     rules = ctx.rules
+    sheets = _plan_sheets(ctx, [part for part in parts if isinstance(stuff(part.species), Sheet)])
+    parts = [part for part in parts if not isinstance(stuff(part.species), Sheet)]
     groups: dict[tuple[str, float], list[Piece]] = {}
     homeless: list[Part] = []
     for part in parts:
@@ -62,7 +75,30 @@ def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> L
         planned.append(Group(species, thickness, plan))
         for cut in plan.boards:
             used[int(cut.stock.name)] = used.get(int(cut.stock.name), 0) + 1
-    return _report(ctx, tuple(planned), used, homeless, rack)
+    return _report(ctx, tuple(planned), used, homeless, rack, sheets)
+
+
+def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
+    """Plan sheet parts on whole sheets of their thickness, grain along the sheet; metal and glass are no sheets."""
+    wanted: dict[tuple[str, float], list[Piece]] = {}
+    for part in parts:
+        if stuff(part.species).moist:  # type: ignore[union-attr]
+            piece = Piece(part.name, part.name, part.rough.length, part.rough.width)
+            wanted.setdefault((part.species, round(part.finished.thickness, 3)), []).append(piece)
+    found = []
+    for (species, thickness), pieces in sorted(wanted.items(), key=lambda each: (-each[0][1], each[0][0])):
+        stock = [Stock("sheet", SHEET_LENGTH, SHEET_WIDTH)]
+        plan = plan_boards(pieces, stock, kerf=ctx.rules.kerf.value, end_trim=0.0)
+        found.append(Group(species, thickness, plan))
+    if found:
+        count = sum(len(group.plan.boards) for group in found)
+        kerf = ctx.rule("kerf", "saw kerf")
+        ctx.figures.add(derived("sheets", "sheets", count, Unit.COUNT, kerf,
+                                formula=f"counted on the plan; {SHEET_LENGTH:g} × {SHEET_WIDTH:g} each"))  # fmt: skip
+        least = sum(group.plan.least_boards for group in found)
+        ctx.figures.add(derived("least_sheets", "sheets, at the least", least, Unit.COUNT, kerf,
+                                formula="parts with their kerfs, against whole sheets"))  # fmt: skip
+    return tuple(found)
 
 
 def _of(rack: tuple[Board, ...], species: str) -> list[Board]:
@@ -85,7 +121,12 @@ def _pieces(part: Part, widest: float, joint: float, planing: float) -> list[Pie
 
 
 def _report(
-    ctx: Context, groups: tuple[Group, ...], used: dict[int, int], homeless: list[Part], rack: tuple[Board, ...]
+    ctx: Context,
+    groups: tuple[Group, ...],
+    used: dict[int, int],
+    homeless: list[Part],
+    rack: tuple[Board, ...],
+    sheets: tuple[Group, ...],
 ) -> LeafPlan:
     boards = sum(len(group.plan.boards) for group in groups)
     least = sum(group.plan.least_boards for group in groups)
@@ -132,8 +173,15 @@ def _report(
             Remedy("Put thicker boards on the rack, or build thinner"),
             where=f"part:{part.name}",
         )
-    _judge(ctx, groups, boards, least, percent)
-    return LeafPlan(groups, used, int(count.value), least, percent)
+    _judge(ctx, (*groups, *sheets), boards, least, percent)
+    if sheets and not any(group.plan.unplaced for group in sheets):
+        number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
+        words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
+        ctx.say("sheets", Level.FINE, Stage.TIMBER, f"{number:.0f} sheet{'s' * (number != 1)}; {words}",
+                "Of each thickness whole sheets are counted.", figure="sheets")  # fmt: skip
+    return LeafPlan(
+        (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
+    )
 
 
 def _judge(ctx: Context, groups: tuple[Group, ...], boards: int, least: int, percent: float) -> None:

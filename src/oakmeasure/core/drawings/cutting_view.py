@@ -8,7 +8,7 @@ from oakmeasure.core.cutting.leaf_plan import Group
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf_view import no_leaf, part_ref
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Show
 
 
@@ -21,6 +21,9 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     step = longest / 110
     marks = {part.name: part.mark for part in leaf.build.parts} if leaf.build else {}
     y, number = 0.0, 0
+    if not any(group.plan.boards for group in leaf.plan.groups):
+        sketch.label(500.0, 300.0, "no new timber", layer=Layer.PENCIL, size=1.2)
+        sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
     for group in leaf.plan.groups:
         if not group.plan.boards:
             continue
@@ -38,8 +41,10 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
 def _heading(group: Group, show: Show) -> str:
     plan = group.plan
     count = len(plan.boards)
+    made_of = stuff(group.species)
+    word = "sheet" if isinstance(made_of, Sheet) else "board"
     return (
-        f"{species(group.species).name}, {show.length(group.thickness)} thick: {count} board{'s' * (count != 1)}, "
+        f"{made_of.name}, {show.length(group.thickness)} thick: {count} {word}{'s' * (count != 1)}, "
         f"at least {plan.least_boards}"
     )
 
@@ -51,7 +56,7 @@ def _board(
     sketch.rect(whole, Layer.WASTE)
     for line in hatching(whole, 1.8 * step):
         sketch.line(line, Layer.FAINT)
-    tint = species(group.species).tint
+    tint = stuff(group.species).tint
     for placed in cut.pieces:
         rect = Rect(placed.x, y + placed.y, placed.x + placed.piece.length, y + placed.y + placed.piece.width)
         texts = _names(placed.piece, marks[placed.piece.part])

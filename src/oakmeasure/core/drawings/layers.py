@@ -7,13 +7,14 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.build.shape import Build, Fixing, Part, Point, Rect, Role
 from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Show
 
 if TYPE_CHECKING:
     from oakmeasure.core.solve import LeafSolution
 
 GRAIN_LINES = 5
+PLIES = 4
 
 
 def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
@@ -103,6 +104,14 @@ def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
         sketch.box(Rect(each.x - wide, each.y - radius, each.x + wide, each.y + radius), Layer.OUTLINE, ref=each.ref)
 
 
+def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
+    """A fixing that must not be driven: a ring in the colour of doubt, struck through."""
+    ring = [(each.x + radius * math.cos(math.radians(d)), each.y + radius * math.sin(math.radians(d)))
+            for d in range(0, 361, 30)]  # fmt: skip
+    sketch.line(ring, Layer.DOUBT, ref=each.ref)
+    sketch.line([(each.x - radius, each.y - radius), (each.x + radius, each.y + radius)], Layer.DOUBT, ref=each.ref)
+
+
 def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
     """The sizes that the builder asks for: up the latch side, and on top from the hinge edge."""
     from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, side_gaps
@@ -152,6 +161,7 @@ def plan(sketch: Sketch, build: Build, step: float) -> None:
         rect = Rect(low, base + z0 * times, high, base + z1 * times)
         _cut_part(sketch, part, rect, along=not part.grain_upright)
     _tongues(sketch, build, base, times)
+    _t_tongues(sketch, build, base, times)
     sketch.page().label(-6 * step, base + build.thickness * times / 2, "plan, × 2", layer=Layer.PENCIL, size=0.9,
                         anchor=Anchor.RIGHT)  # fmt: skip
 
@@ -171,6 +181,20 @@ def _tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
         sketch.box(tip, Layer.OUTLINE, ref=f"part:{part.name}")
 
 
+def _t_tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
+    """The tongue of a T lipping between the faces."""
+    core = next((part for part in build.parts if part.role is Role.CORE), None)
+    if core is None:
+        return
+    z0, z1 = build.depth_of(core)
+    for part in build.parts:
+        if part.role is not Role.LIPPING or part.outline.width <= part.face.width + 0.5:
+            continue
+        x0, x1 = (part.face.x1, part.outline.x1) if part.face.x0 < build.width / 2 else (part.outline.x0, part.face.x0)
+        tip = Rect(x0, base + z0 * times, x1, base + z1 * times)
+        sketch.rect(tip, Layer.END_GRAIN, ref=f"part:{part.name}", grain=Grain.END, tint=stuff(part.species).tint)
+
+
 def _span_at(part: Part, cut: float, *, upright: bool) -> tuple[float, float]:
     """Return from where to where a part is met by a cut."""
     shape = part.corners if upright else tuple((y, x) for x, y in part.corners)
@@ -181,10 +205,25 @@ def _span_at(part: Part, cut: float, *, upright: bool) -> tuple[float, float]:
     return (min(met), max(met)) if len(met) >= 2 else (0.0, 0.0)
 
 
+def _plies(sketch: Sketch, rect: Rect) -> None:
+    """Lines along a sheet that is cut: its plies."""
+    tall = rect.height > rect.width
+    low, high = (rect.x0, rect.x1) if tall else (rect.y0, rect.y1)
+    for at in range(1, PLIES):
+        off = low + (high - low) * at / PLIES
+        ends = ((off, rect.y0), (off, rect.y1)) if tall else ((rect.x0, off), (rect.x1, off))
+        sketch.line(ends, Layer.FAINT)
+
+
 def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
     tint = stuff(part.species).tint
     if part.species == "steel":
         sketch.rect(rect, Layer.METAL, ref=f"part:{part.name}")
+        return
+    made_of = stuff(part.species)
+    if isinstance(made_of, Sheet) and part.role is not Role.VENEER:
+        sketch.rect(rect, Layer.PANEL, ref=f"part:{part.name}", tint=tint)
+        _plies(sketch, rect)
         return
     layer = Layer.WOOD if along else Layer.END_GRAIN
     grain = (Grain.UPRIGHT if part.grain_upright else Grain.LEVEL) if along else Grain.END

@@ -144,7 +144,15 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
 def front(sketch: Sketch, build: Build) -> None:
     """Draw what is seen of every part, grain along the wood."""
     for part in seen_from_front(build):
-        layer = Layer.PANEL if part.role is Role.PANEL else Layer.METAL if part.species == "steel" else Layer.WOOD
+        if build.layered and build.depth_of(part)[0] > 0.5 and _is_hidden(build, part):
+            continue
+        layer = (
+            Layer.PANEL
+            if part.role in (Role.PANEL, Role.CORE) or _is_old(part)
+            else Layer.METAL
+            if part.species == "steel"
+            else Layer.WOOD
+        )
         grain = Grain.UPRIGHT if part.grain_upright else Grain.LEVEL
         tint = stuff(part.species).tint
         if part.role is Role.PANEL:
@@ -159,9 +167,25 @@ def front(sketch: Sketch, build: Build) -> None:
             sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=tint)
 
 
+def _is_old(part: Part) -> bool:
+    """Return whether a part is there already: it is drawn paler than the new wood on it."""
+    return part.note.startswith(("is there", "cut "))
+
+
+def _is_hidden(build: Build, part: Part) -> bool:
+    """Return whether a part of a layered leaf lies wholly behind one that is drawn over it: it need not be drawn."""
+    r = part.face
+    return any(
+        other.face.x0 <= r.x0 + 0.01 and other.face.x1 >= r.x1 - 0.01 and other.face.y0 <= r.y0 + 0.01
+        and other.face.y1 >= r.y1 - 0.01 and build.depth_of(other)[0] < build.depth_of(part)[0] - 0.01
+        and not other.shape
+        for other in build.parts
+    )  # fmt: skip
+
+
 def has_panels(build: Build) -> bool:
     """Return whether it is a frame with panels, not boards or strips on ledges."""
-    return any(part.role is Role.PANEL for part in build.parts)
+    return not build.layered and any(part.role is Role.PANEL for part in build.parts)
 
 
 def seen_from_front(build: Build) -> list[Part]:
@@ -169,6 +193,8 @@ def seen_from_front(build: Build) -> list[Part]:
 
     Ledges and battens lie behind their boards and are drawn through them, or nothing would be seen but boards.
     """
+    if build.layered:  # the foremost hides the others
+        return sorted(build.parts, key=lambda each: -build.depth_of(each)[0])
     if has_panels(build):
         return sorted(build.parts, key=lambda each: each.role is not Role.PANEL)
     return sorted(build.parts, key=lambda each: (build.depth_of(each)[1], each.role is not Role.BOARD))
@@ -176,8 +202,13 @@ def seen_from_front(build: Build) -> list[Part]:
 
 def joints(sketch: Sketch, build: Build) -> None:
     """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves, fixings."""
+    radius = max(build.width, 600.0) / 130
     for fixing in build.fixings:
-        layers.fixing(sketch, fixing, max(build.width, 600.0) / 130)
+        layers.fixing(sketch, fixing, radius)
+    for fixing in build.refused:
+        layers.refused(sketch, fixing, 1.6 * radius)
+    for mark in build.marks:
+        sketch.line(mark.points, Layer.HIDDEN if mark.hidden else Layer.OUTLINE, ref=mark.ref)
     for part in build.parts:
         if part.role is Role.PANEL and not part.shape:
             sketch.box(part.outline, Layer.FAINT, ref=part_ref(part.name))
@@ -212,8 +243,9 @@ def height_marks(build: Build) -> list[tuple[float, str]]:
 def width_marks(build: Build) -> list[tuple[float, str]]:
     """Return every mark of the width rod, from the hinge edge."""
     marks: dict[float, str] = {}
+    shown = (Role.STILE, Role.MUNTIN) if build.layered else (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP)
     for part in build.parts:
-        if part.role in (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP):
+        if part.role in shown:
             marks.setdefault(round(part.face.x0, 6), part.name)
             marks.setdefault(round(part.face.x1, 6), part.name)
     return sorted(marks.items())
@@ -273,7 +305,12 @@ def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
 
 def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
     """Upright section through the panels next to the hinges, the opening face to the left."""
-    x0, sketch = _section_x(leaf, build, step), sketch.page()
+    panel_section(sketch, build, _section_x(leaf, build, step), step)
+
+
+def panel_section(sketch: Sketch, build: Build, x0: float, step: float) -> None:
+    """Draw the upright section of a frame with panels from `x0`."""
+    sketch = sketch.page()
     sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
     tint = stuff(build.parts[0].species).tint
     middle = x0 + build.thickness / 2
@@ -364,7 +401,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     lines = [
         (leaf.leaf.name, True, Layer.OUTLINE),
         ("seen from the opening side", False, Layer.PENCIL),
-        *([] if has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
+        *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
         (str(leaf.leaf.hand), False, Layer.PENCIL),
         ("", False, Layer.PENCIL),
         (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),

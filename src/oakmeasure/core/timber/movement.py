@@ -25,6 +25,16 @@ def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
     _gaps(ctx, "Quarter-sawn stiles: about half")
 
 
+def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
+    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone; sheet keeps its size."""
+    if edge is None:
+        moving = ctx.figures.add(given("moving_width", "solid wood that moves", 0.0, choice=True))
+    else:
+        moving = ctx.figures.add(total("moving_width", "solid wood at both edges", plus(edge, 2)))
+    _change(ctx, wood, moving, "solid wood × movement × points of moisture")
+    _gaps(ctx, "Quarter-sawn edges: about half")
+
+
 def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
     """Say how much a slab moves: its whole width does."""
     moving = ctx.figures.add(total("moving_width", "the whole width", plus(width)))
@@ -83,17 +93,17 @@ def _gaps(ctx: Context, mends: str) -> None:
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
         ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The leaf has room to move",
                 f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
-                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+                figure="leaf_change_wet")  # fmt: skip
         return
     room = (ctx.figures.get("gap_meeting") or ctx.figures["gap_latch"]).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
     if swell.value > room - 1:
         ctx.say("leaf-swells", Level.LOOK, Stage.TIMBER, "The leaf may bind in wet weather", numbers,
                 Remedy(mends, "timber.cut", "quarter-sawn"), rule="1 of the side gaps stays free",
-                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+                figure="leaf_change_wet")  # fmt: skip
     else:
         ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers,
-                where="part:latch stile", figure="leaf_change_wet")  # fmt: skip
+                figure="leaf_change_wet")  # fmt: skip
 
 
 # --- what else wood does -----------------------------------------------------------------------------------

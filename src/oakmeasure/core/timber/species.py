@@ -51,19 +51,30 @@ def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """What is no solid timber: sheets, glass, metal. density: kg/m³."""
+    """What is no solid timber: sheets, glass, metal. density: kg/m³. moist: the wettest place that a sheet bears.
+
+    price_m2: of 12 thick, in the job's money. moist is "" for what nothing can be laid on.
+    """
 
     key: str
     name: str
     density: float
     tint: str
+    moist: str = ""
+    price_m2: float = 0.0
+
+
+CORES = tuple(key for key, row in table("sheets").items() if "moist" in row)
+SHEET_LENGTH, SHEET_WIDTH = 2440.0, 1220.0  # as sold, mm
 
 
 @cache
 def stuff(key: str) -> Species | Sheet:
     """Return a species or a sheet by its key; InputError when neither table has it."""
     row = table("sheets").get(key)
-    return species(key) if row is None else Sheet(key, row["name"], float(row["density"]), row["tint"])
+    if row is None:
+        return species(key)
+    return Sheet(key, row["name"], float(row["density"]), row["tint"], row.get("moist", ""), row.get("price_m2", 0.0))
 
 
 def species_keys() -> tuple[str, ...]:

@@ -1,0 +1,114 @@
+"""Where a leaf lives: what of core, glue, finish and fixings bears it, and how joints that look up are sloped.
+
+Sources: durability classes of wood glue by EN 204, from memory; the rest common practice, no source (data/places.toml).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from oakmeasure.core.build.shape import Part
+from oakmeasure.core.context import Context
+from oakmeasure.core.job import Place, TimberChoices
+from oakmeasure.core.timber.species import CORES, Sheet, stuff
+from oakmeasure.core.units import Unit
+from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import given
+from oakmeasure.data import table
+
+WETTER = tuple(str(each) for each in Place)  # from the driest to the wettest
+TANNIC = ("oak", "chestnut", "cedar")  # blacken with plain or plated steel: common knowledge
+
+
+def asks(place: Place) -> dict[str, Any]:
+    """Return what a place asks for: its air, glues, finishes and fixings, the first of each taken unless chosen."""
+    return table("places")[str(place)]
+
+
+def glue_of(choice: TimberChoices) -> str:
+    """Return the durability class of the glue, EN 204: the chosen one, or what the place asks for."""
+    return choice.glue or str(asks(choice.place)["glue"][0])
+
+
+def finish_of(choice: TimberChoices) -> str:
+    """Return the finish: the chosen one, or what the place asks for."""
+    return choice.finish or str(asks(choice.place)["finish"][0])
+
+
+def fixings_of(choice: TimberChoices) -> str:
+    """Return what screws and nails are made of: the chosen metal, or what the place asks for."""
+    return choice.fixings or str(asks(choice.place)["fixings"][0])
+
+
+def sheets_for(place: Place) -> tuple[str, ...]:
+    """Return the sheets that bear a place, the lightest first."""
+    found = [stuff(key) for key in CORES]
+    fit = [each for each in found if isinstance(each, Sheet) and WETTER.index(each.moist) >= WETTER.index(str(place))]
+    return tuple(each.key for each in sorted(fit, key=lambda each: each.density))
+
+
+def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
+    """Judge core, glue, finish and fixings against where the leaf lives, and say how joints are sloped there."""
+    choice = ctx.leaf.timber
+    needs, words = asks(choice.place), str(choice.place)
+    found = len(ctx.findings.items)
+    _sheets(ctx, parts, words)
+    for field, value in (("glue", glue_of(choice)), ("finish", finish_of(choice)), ("fixings", fixings_of(choice))):
+        if value not in needs[field]:
+            best = needs[field][0]
+            ctx.say(f"place-{field}", Level.LOOK, Stage.TIMBER, f"The {field} will not bear a {words}"
+                    if choice.place is not Place.OUTSIDE else f"The {field} will not bear it outside",
+                    f"{value.capitalize()}; {words} asks for {' or '.join(needs[field])}.",
+                    Remedy(best.capitalize() if field != "glue" else best, f"timber.{field}", best),
+                    rule="glue by EN 204, from memory" if field == "glue" else "common practice",
+                    figure="moisture_wet")  # fmt: skip
+    _tannin(ctx)
+    slope = float(needs["slope_deg"])
+    if slope:
+        ctx.figures.add(given("place_slope", "slope of what looks up, so that water runs off", slope, Unit.DEG,
+                              source="common practice", choice=True))  # fmt: skip
+    if len(ctx.findings.items) == found:
+        says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."
+        if slope:
+            says += (
+                f" Upper edges of rails and ledges slope {slope:g}° outwards; joints are laid so that water runs off."
+            )
+        ctx.say("place", Level.FINE, Stage.TIMBER, f"It will bear where it lives: {words}", says,
+                figure="place_slope" if slope else "moisture_wet")  # fmt: skip
+
+
+def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
+    """Say which sheet does not bear the place, and which would."""
+    place = ctx.leaf.timber.place
+    for key in dict.fromkeys(part.species for part in parts if not part.at_hand):
+        made_of = stuff(key)
+        if not isinstance(made_of, Sheet) or not made_of.moist:
+            continue
+        if WETTER.index(made_of.moist) >= WETTER.index(str(place)):
+            continue
+        fit = sheets_for(place)
+        build = ctx.leaf.build
+        field = next((name for name in ("sheet", "core") if getattr(build, name, None) == key), "")
+        better = stuff(fit[0])
+        ctx.say("place-core", Level.STOP if place is Place.OUTSIDE else Level.LOOK, Stage.TIMBER,
+                "The sheet will not bear where it lives",
+                f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
+                if place is not Place.OUTSIDE else f"{made_of.name} is for a {made_of.moist}; the leaf lives outside.",
+                Remedy(better.name, f"build.{field}", fit[0]) if field else Remedy(better.name),
+                rule="swollen edges do not come back: common practice",
+                where=next(f"part:{part.name}" for part in parts if part.species == key),
+                figure="moisture_wet")  # fmt: skip
+
+
+def _tannin(ctx: Context) -> None:
+    """Say where tannic wood would blacken plain or plated steel in the damp."""
+    choice = ctx.leaf.timber
+    metal = fixings_of(choice)
+    if choice.place is Place.DRY or not any(each in choice.species for each in TANNIC) or metal in (
+        "stainless steel", "brass"):  # fmt: skip
+        return
+    ctx.say("place-tannin", Level.LOOK, Stage.TIMBER, "Its tannin will blacken the steel",
+            f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
+            Remedy("Stainless steel", "timber.fixings", "stainless steel"), rule="common knowledge",
+            figure="moisture_wet")  # fmt: skip
