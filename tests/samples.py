@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+import pytest
+
 from oakmeasure.core.job import Board, Framed, Job, Leaf, OpeningReadings, Reading
 from oakmeasure.core.rules import load_rules
 from oakmeasure.core.solve import LeafSolution, solve
+from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level
 
 BOARDS = (
@@ -45,3 +48,13 @@ def framed(width: float = 762.0, height: float = 1981.0, **build: Any) -> LeafSo
 
 def codes(leaf: LeafSolution, level: Level | None = None) -> set[str]:
     return {each.code for each in leaf.verdicts if level is None or each.level is level}
+
+
+def assert_sums(leaf: LeafSolution) -> None:
+    """Every sum that is shown adds up to its figure, and ends in its very value."""
+    for figure in leaf.figures:
+        terms, result = figure.rows[:-1], figure.rows[-1]
+        assert result.value == figure.value
+        if terms and all(row.op in ("", "+", MINUS) and row.value is not None for row in terms) and terms[0].op == "":
+            signed = [-row.value if row.op == MINUS else row.value for row in terms]
+            assert sum(signed) == pytest.approx(figure.value, abs=1e-9)

@@ -150,11 +150,11 @@ def handles() -> list[Line]:
     window = open_window(demo_job())
     window.resize(1280, 800)
     window.session.go_to(Stage.MEASURE)
-    lines = [_dragged(window, leaf, window._crooked, f"exaggeration handle, {what}")
+    lines = [_dragged(window, leaf, window.middle.crooked, f"exaggeration handle, {what}")
              for leaf, what in (("seed-room", "readings"), ("hatch", "ticks"))]  # fmt: skip
     window.session.go_to(Stage.FIT)
     window.sheet().go_to_page("Opens")
-    lines += [_dragged(window, leaf, window._opened, f"opening handle, {what}")
+    lines += [_dragged(window, leaf, window.middle.opened, f"opening handle, {what}")
               for leaf, what in (("seed-room", "swing"), ("meter", "slide"))]  # fmt: skip
     window.session.undo_stack.setClean()
     window.close()

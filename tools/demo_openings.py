@@ -7,8 +7,19 @@ import random
 from collections.abc import Iterable
 
 from oakmeasure.core.build.patterns import with_pattern
-from oakmeasure.core.build_choices import Boarded, BoardedStyle, Infill, Laid, Slab, SlabGlue, SlabJoint, Stiffener
-from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, PairChoices, Shim, SlideChoices, track_sets
+from oakmeasure.core.build_choices import (
+    Boarded,
+    BoardedStyle,
+    Infill,
+    Laid,
+    Slab,
+    SlabGlue,
+    SlabJoint,
+    Stiffener,
+    Veneered,
+    VeneerForm,
+)
+from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
 from oakmeasure.core.job import (
     Butt,
     Climate,
@@ -17,10 +28,23 @@ from oakmeasure.core.job import (
     Hand,
     Hanging,
     HardwareChoices,
+    LateTrim,
     Leaf,
     MortiseLock,
     TimberChoices,
     butt_from_table,
+)
+from oakmeasure.core.layer_choices import (
+    Existing,
+    Inside,
+    Layered,
+    Light,
+    LightBrace,
+    LightFill,
+    Lipping,
+    Pieced,
+    ReduceBy,
+    Splice,
 )
 from oakmeasure.core.readings import (
     FloorAlong,
@@ -102,7 +126,7 @@ def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int
     )  # fmt: skip
 
 
-# Stand-ins until their own constructions are there: what matters here is how they hang.
+READING_STILE = 118.0  # leaves 720 for the arch between
 PLAIN = Framed(thickness=38.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=210.0, muntin=None)
 CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
                   panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
@@ -151,13 +175,19 @@ def openings() -> tuple[Leaf, ...]:
               in_the_way=(thing(Thing.ARCHITRAVE, Side.HINGE, 18.0, away=6.0),
                           thing(Thing.ARCHITRAVE, Side.LATCH, 18.0, away=6.0)),
               fit=FitChoices(gap_floor=10.0),
-              build=Framed(thickness=36.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=220.0,
-                           muntin=None, lock_height=1000.0)),
+              build=Layered(stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=220.0, lock_height=1000.0,
+                            lipping=Lipping.T, lipping_depth=20.0, tongue=10.0, pieced=Pieced.BOTTOM_RAIL),
+              timber=TimberChoices(finish="paint"),
+              hardware=HardwareChoices(lock=MortiseLock(case_depth=76.0, case_height=150.0, backset=55.0))),
         _open("winnowing", "Winnowing floor slider", square(756.0, 2075.0),
               hanging=Hanging.SLIDING, fit=FitChoices(gap_floor=12.0),
               slide=SlideChoices(overlap_head=45.0, track_set=track_sets()["marram-flat-40"], headroom=290.0,
                                  free_wall=1100.0),
-              build=PLAIN, floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
+              build=Existing(width=838.0, height=2040.0, inside=Inside.BLOCKS, face=4.0, solid=38.0, rail=60.0,
+                             splice=Splice.BLOCK, grooves=7, band=72.0, groove_depth=2.0, guide_width=8.0,
+                             guide_depth=18.0, recess_depth=10.0),
+              late=LateTrim(foot=4.0), timber=TimberChoices(species="redwood"),
+              floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
         _open("packet-press", "Packet press cupboard", square(447.0, 713.0), hanging=Hanging.INSET, build=CUPBOARD,
               fit=EVEN),
@@ -173,15 +203,20 @@ def openings() -> tuple[Leaf, ...]:
         _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, centre=60.0, overlap_head=20.0,
                                  projection=55.0),
-              build=CUPBOARD,
+              build=Light(frame=20.0, fill=LightFill.BOARDED, fill_thickness=9.0, stile=65.0, top_rail=65.0,
+                          bottom_rail=65.0,
+                          brace=LightBrace.ONE, brace_width=60.0),
               in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),)),
         _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
-              build=with_pattern(Framed(stile=85.0, top_rail=85.0, middle_rail=170.0, bottom_rail=190.0, muntin=70.0),
-                                 "one_over_three")),
+              build=Existing(width=724.0, height=1981.0, inside=Inside.PANELLED, stile=95.0, tenon=67.0, panels=3,
+                             panels_above=1, muntin=70.0, middle_rail=170.0, bottom_rail=190.0)),
         _open("stair-cupboard", "Cupboard under the stair", read(
             width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
             diagonal_falling=864.0,
-        ), head=HeadShape(kind=HeadKind.RAKED), hanging=Hanging.INSET_BUTTS, build=CUPBOARD),
+        ), head=HeadShape(kind=HeadKind.RAKED), hanging=Hanging.INSET_BUTTS,
+              fit=FitChoices(shape=LeafShape.SCRIBED), build=Existing(
+            width=590.0, height=870.0, thickness=20.0, inside=Inside.PANELLED, stile=62.0, tenon=36.0, top_rail=62.0,
+            middle_rail=None, bottom_rail=70.0, panels=1)),
         _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), hanging=Hanging.SLIDING,
               build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, stages=3, stiffener=Stiffener.DADOES),
               timber=TimberChoices(species="ponderosa", moisture=12.0),
@@ -214,7 +249,11 @@ def openings() -> tuple[Leaf, ...]:
                   ledge_top=126.0, brace_width=110.0),
               timber=TimberChoices(species="redwood", moisture=13.0)),
         _open("made-longer", "Loft door made longer", square(805.0, 2040.0, depth=118.0), hanging=Hanging.LINING,
-              fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"]),
+              fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"],
+              timber=TimberChoices(species="redwood", moisture=12.0),
+              build=Existing(width=746.0, height=1915.0, inside=Inside.PANELLED, stile=83.0, tenon=60.0, panels=2,
+                             muntin=76.0, by=ReduceBy.STILES, splice=Splice.STAGGERED, splice_lap=75.0,
+                             splice_stagger=25.0)),
         _open("pair", "Pair to the threshing floor", square(
             1536.0, 2090.0, lean_hinge=0.0, lean_latch=0.0, across_hinge=0.0, across_latch=8.0, depth=120.0,
         ), lining=linings["pair"], build=with_pattern(Framed(), "glazed_top"), hanging=Hanging.PAIR,
@@ -240,10 +279,14 @@ def openings() -> tuple[Leaf, ...]:
               hardware=HardwareChoices(lock=MortiseLock(case_depth=76.0, case_height=56.0, backset=57.0))),
         _open("scullery", "Scullery, boarded below", square(727.0, 1990.0), hand=Hand.RIGHT, hanging=Hanging.LINING,
               build=with_pattern(Framed(), "boarded_lower")),
-        _open("reading-room", "Reading room, arched", read(
+        _open("linen-press", "Linen room, under an arch", read(
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
-        ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.POCKET,
-              build=PLAIN.model_copy(update={"arch": 38.0, "top_rail": 120.0}),
+        ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.LINING, fit=FitChoices(shape=LeafShape.SCRIBED),
+              build=with_pattern(Framed(top_rail=120.0, muntin=70.0), "one_over_three")),
+        _open("reading-room", "Reading room, arched", square(880.0, 2058.0), hanging=Hanging.POCKET,
+              build=Veneered(form=VeneerForm.FRAMED, thickness=40.0, stile=READING_STILE, top_rail=120.0,
+                             middle_rail=190.0, bottom_rail=210.0, muntin=None, arch=38.0, veneer=2.8, sanding=0.5,
+                             wander=0.3, stock=44.0, moulding=9.0, sapwood=6.0),
               slide=SlideChoices(track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0))),
     )  # fmt: skip

@@ -18,7 +18,7 @@ def test_way_of_hanging_is_chosen_and_the_leaf_is_opened_by_its_handle(window):
     pin = window.board.place_of("figure:butt_knuckle").toPoint()
     QTest.mouseMove(window.board, pin + QPoint(0, 150))  # straight down from the pin: open to a right angle
     QTest.mouseRelease(window.board, Qt.MouseButton.LeftButton, pos=pin)
-    assert abs(window._opened.value() - 90) <= 2
+    assert abs(window.middle.opened.value() - 90) <= 2
     assert any(text.startswith("opened ") for text in window.board.drawing.texts())
     page(window, "Leaf")
     choose(window, "hanging", "sliding on the wall")
@@ -26,7 +26,7 @@ def test_way_of_hanging_is_chosen_and_the_leaf_is_opened_by_its_handle(window):
     assert window.session.leaf.slide.overlap_head == -10
     page(window, "Opens")
     window.board.handle_moved.emit("handle:opened", 2000.0, 900.0)
-    assert "slid 100 %" in window._opened_label.text()
+    assert "slid 100 %" in window.middle.opened_label.text()
     write(window, "slide.track", "100")
     assert "track-short" in codes(window.session.solved)
     window.session.undo_stack.undo()
@@ -69,4 +69,4 @@ def test_way_out_is_taken_from_the_comparison_and_undone(window):
     choose(window, "cabinet.hinge_angle", "155°")
     assert window.session.solved.figures["opens_to"].value == 155
     window.board.handle_moved.emit("handle:opened", -400.0, -300.0)
-    assert window._opened.value() > 90
+    assert window.middle.opened.value() > 90

@@ -22,7 +22,7 @@ def test_each_page_has_its_own_board_and_list(window):
     titles = set()
     for name in MeasurePage:
         page(window, name)
-        titles.add(window._board_title.text())
+        titles.add(window.middle.title.text())
         assert window.board.drawing.shapes
         assert window.list.records.records or name is MeasurePage.ROUND
     assert len(titles) == 3
@@ -139,8 +139,8 @@ def test_how_sure_is_drawn_when_the_readings_rest_and_says_its_seed(window, qtbo
 
 
 def test_exaggeration_is_moved_and_does_not_apply_where_there_is_no_rectangle(window):
-    window._crooked.setValue(20)
-    assert "20" in window._crooked_label.text()
+    window.middle.crooked.setValue(20)
+    assert "20" in window.middle.crooked_label.text()
     choose(window, "measured_by", "sides and diagonals")
     corners = ((0, 0), (900, 0), (1000, 900), (450, 1500), (0, 1200))
     write(window, "polygon.corners", "5")
@@ -150,7 +150,7 @@ def test_exaggeration_is_moved_and_does_not_apply_where_there_is_no_rectangle(wi
         write(window, "spans.new.length", length)
     assert len(window.session.leaf.polygon.spans) == 10
     assert len(window.session.solved.opening.taken.corners) == len(corners)
-    assert not window._crooked.isVisible()
+    assert not window.middle.crooked.isVisible()
 
 
 def test_still_to_be_measured_lists_all_leaves_and_leads_to_the_box(window, monkeypatch):

@@ -29,7 +29,7 @@ def test_each_way_of_hanging_is_chosen_shown_and_taken_back_on_every_stage(windo
     for page in window.sheet().pages:
         window.sheet().go_to_page(page)
         assert window.board.drawing.shapes
-        assert window._opened.isVisible() is (page == "Opens" and (way.slides or way.has_butts or way.is_cabinet))
+        assert window.middle.opened.isVisible() is (page == "Opens" and (way.slides or way.has_butts or way.is_cabinet))
     for stage in Stage:
         window.session.go_to(stage)
         assert window.rod.marks[stage].key

@@ -386,9 +386,9 @@ def test_no_leaf_at_all_still_shows_every_stage(window):
 
 def test_exaggeration_draws_again(window):
     one = window.board.drawing
-    window._crooked.setValue(20)
+    window.middle.crooked.setValue(20)
     assert window.board.drawing != one
-    assert "× 20" in window._crooked_label.text()
+    assert "× 20" in window.middle.crooked_label.text()
 
 
 def test_both_themes_meet_contrast_aa():

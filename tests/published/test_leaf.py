@@ -22,10 +22,17 @@ from oakmeasure.core.build.braces import (
     stile_brace,
     stile_shape,
 )
+from oakmeasure.core.build.existing import passes, pitch_between
+from oakmeasure.core.build.layered import first_stile, pin_for
 from oakmeasure.core.build.made import area, nail_for, screw_for
+from oakmeasure.core.build.reduce import ReduceBy, reduce, stile_may_lose
 from oakmeasure.core.build.shaped import clipped, head_of
-from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind
+from oakmeasure.core.build.spliced import splice_length
+from oakmeasure.core.build.veneered import veneers_from
+from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind, Veneered
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.layer_choices import Layered, Lipping, Splice
+from oakmeasure.core.timber.laminate import Strip, curvature
 from oakmeasure.core.timber.movement import bow_between_climates, finish_takes
 from oakmeasure.core.timber.weight import centroid
 from oakmeasure.core.units import parse_length as inch
@@ -163,3 +170,57 @@ def test_head_of_an_outline_is_its_upper_edge_from_hinge_to_latch():
     assert head.at(-50) == 640
     assert head.at(900) == 850
     assert head.slope_deg == pytest.approx(math.degrees(math.atan2(210, 608)))
+
+
+# --- layers, veneers, old leaves: worked values of the trade's handbook, section 3.4 to 3.7 --------------------
+
+
+def test_three_layers_of_half_an_inch_and_a_lipping_that_sets_the_first_stile_in():
+    assert Layered(core=inch('1/2"'), face=inch('1/2"')).thickness == pytest.approx(38.1)
+    assert first_stile(lipping=Lipping.T, depth=20.0) == 20.0
+    assert first_stile(lipping=Lipping.NONE, depth=20.0) == 0.0
+    assert pin_for(24.0) < 24.0  # pins shorter than the layers: common practice, no source
+
+
+@pytest.mark.parametrize(
+    ("stock", "raw", "kerf", "count"),
+    [(28.0, 3.2, 1.3, 6), (44.0, 3.6, 1.2, 9)],  # the handbook's, and the arched reading room door's
+)
+def test_veneers_from_a_board(stock, raw, kerf, count):
+    assert veneers_from(stock=stock, raw=raw, kerf=kerf) == count
+    assert count * raw + (count - 1) * kerf <= stock < (count + 1) * raw + count * kerf
+
+
+def test_veneers_that_measure_130_to_165_thousandths_may_lose_five_before_an_eighth():
+    """.130 to .165 in cannot finish at 1/8 in once more than 0.127 mm comes off the thinnest."""
+    leaf = solved(build=Veneered(veneer=inch('1/8"'), sanding=0.1, thin=0.130 * 25.4, thick=0.165 * 25.4))
+    assert leaf.figures["veneer_may_lose"].value == pytest.approx(0.127)
+    assert leaf.figures["veneer_spread"].value == pytest.approx(0.035 * 25.4)
+
+
+def test_leaf_narrowed_from_687_to_612():
+    """25 off each stile, the three panels 8, 9 and 8."""
+    off, panels = reduce(total=75.0, rows=(3,), sights=(120.0,), may=25.0, by=ReduceBy.SHARED)
+    assert (off, panels) == (25.0, ((8, 9, 8),))
+
+
+@pytest.mark.parametrize(("width", "stile"), [(709.0, 73.0), (703.0, 70.0)])
+def test_stiles_beside_563_between_shoulders(width, stile):
+    off, _ = reduce(total=709.0 - width, rows=(1,), sights=(563.0,), may=20.0, by=ReduceBy.STILES)
+    assert (709.0 - 563.0) / 2 - off == stile
+
+
+def test_lines_pass_by_pass_splices_and_what_a_stile_may_lose():
+    assert pitch_between(width=832.0, band=72.0, count=7) == pytest.approx(114.667, abs=5e-4)
+    assert passes(depth=10.0, step=3.0) == 4
+    assert splice_length(splice=Splice.SCARF, lap=75.0, thickness=40.0) == 8 * 40  # about 1 in 8
+    assert stile_may_lose(stile=95.0, tenon=67.0, through=False) == 20.0
+
+
+@given(st.floats(0.5, 20), st.floats(0.5, 20), st.floats(0.05, 20), st.floats(-0.01, 0.01))
+def test_two_strips_bend_as_timoshenko_wrote_of_the_bimetal_thermostat(t1, t2, n, strain):
+    """Timoshenko, Analysis of bi-metal thermostats, 1925: 6ε(1 + m)² / (h·(3(1 + m)² + (1 + mn)(m² + 1/(mn))))."""
+    m, h = t1 / t2, t1 + t2
+    published = 6 * strain * (1 + m) ** 2 / (h * (3 * (1 + m) ** 2 + (1 + m * n) * (m**2 + 1 / (m * n))))
+    mine = curvature([Strip(t1, n, 0.0), Strip(t2, 1.0, strain)])
+    assert mine == pytest.approx(published, rel=1e-6, abs=1e-12)

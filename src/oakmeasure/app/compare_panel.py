@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import QRectF, QSize, Qt
@@ -13,7 +14,7 @@ from oakmeasure.app.notes import label, note_label, tell
 from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.core.fit.ways import Comparison, Option
-from oakmeasure.core.verdicts import Level, Remedy
+from oakmeasure.core.verdicts import Level, Remedy, Stage
 
 
 class LevelMark(QWidget):
@@ -36,9 +37,11 @@ class LevelMark(QWidget):
 class ComparePanel(QScrollArea):
     """All comparisons of the leaf in hand, one under the other."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, shown: Callable[[], tuple[Comparison, ...]] | None = None) -> None:
+        """shown: what is compared; None for what there is to compare at the stage in hand."""
         super().__init__()
         self.session = session
+        self._choices = shown or self._of_the_stage
         self.setObjectName("compare")
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -49,7 +52,7 @@ class ComparePanel(QScrollArea):
 
     def refresh(self) -> None:
         """Show the comparisons as they are now; built anew only when one of them changed."""
-        choices = self.session.solved.choices
+        choices = self._choices()
         if choices == self._shown:
             return
         self._shown = choices
@@ -62,9 +65,7 @@ class ComparePanel(QScrollArea):
         column.setContentsMargins(20, 8, 14, 12)
         column.setSpacing(4)
         if not choices:
-            words = label(
-                "Nothing to compare: this leaf is made to its cabinet, and its hinges come at Hardware.", "pencil"
-            )
+            words = label(NOTHING[self.session.stage], "pencil")
             words.setWordWrap(True)
             column.addWidget(words)
         for each in choices:
@@ -75,6 +76,10 @@ class ComparePanel(QScrollArea):
         self.setWidget(body)
         self._give_height()
         bar.setValue(place)
+
+    def _of_the_stage(self) -> tuple[Comparison, ...]:
+        solved = self.session.solved
+        return solved.leaf_choices if self.session.stage is Stage.LEAF else solved.choices
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -114,7 +119,7 @@ class ComparePanel(QScrollArea):
     def _taker(self, comparison: Comparison, option: Option) -> QWidget:
         if option.is_taken:
             return label("taken", "pencil")
-        if option.remedy is None:
+        if option.remedy is None or not option.remedy.path:
             return QLabel()
         button = QPushButton("take")
         button.setProperty("role", "link")
@@ -131,7 +136,26 @@ class ComparePanel(QScrollArea):
         tell(self.note, reason, bool(reason))
 
 
-NUMBERS = ("cost", "hours", "price", "track", "bevel", "gap at the back")
+NOTHING = {
+    Stage.FIT: "Nothing to compare: this leaf is made to its cabinet, and its hinges come at Hardware.",
+    Stage.LEAF: "Nothing to choose between. Write what comes off once the leaf is made: here stands all that it moves.",
+}
+NUMBERS = (
+    "cost",
+    "hours",
+    "price",
+    "track",
+    "bevel",
+    "gap at the back",
+    "moves",
+    "opens",
+    "as made",
+    "trimmed",
+    "at the worst",
+    "must stay",
+    "off each stile",
+    "off the panels",
+)
 
 
 def _side(title: str) -> Qt.AlignmentFlag:

@@ -10,6 +10,7 @@ from oakmeasure.core import edits
 from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.build.patterns import PATTERNS, pattern_of
 from oakmeasure.core.build_choices import (
+    BackFace,
     Boarded,
     BoardEdge,
     BoardedStyle,
@@ -25,9 +26,29 @@ from oakmeasure.core.build_choices import (
     SlabJoint,
     Stiffener,
     TenonKind,
+    Veneered,
+    VeneerForm,
 )
 from oakmeasure.core.drawings.views import LeafPage
 from oakmeasure.core.job import Leaf, MortiseLock
+from oakmeasure.core.layer_choices import (
+    EdgeShape,
+    Existing,
+    Inside,
+    Layered,
+    LayerStyle,
+    Light,
+    LightBrace,
+    LightFill,
+    LightGlue,
+    LightJoint,
+    Lipping,
+    Pieced,
+    PieceJoint,
+    ReduceBy,
+    Splice,
+)
+from oakmeasure.core.timber.species import CORES, species, species_keys, stuff
 from oakmeasure.core.units import Unit
 
 _CONSTRUCTION = Choice(
@@ -58,6 +79,27 @@ def _lay_up(name: str, word: str, when: Callable[[Leaf], bool]) -> Group:
     """The boards at hand, measured one by one; the gauge writes into the box that has the cursor."""
     rows = Rows(name, "build.measured", (Column("width", "width that it shows"),), lambda values: Laid(**values), word)
     return Group(f"Lay up measured {word}s", (rows,), hint="empty: all alike", when=when)
+
+
+def _layered(test: Callable[[Layered], bool]) -> Callable[[Leaf], bool]:
+    return lambda leaf: isinstance(leaf.build, Layered) and test(leaf.build)
+
+
+def _light(test: Callable[[Light], bool]) -> Callable[[Leaf], bool]:
+    return lambda leaf: isinstance(leaf.build, Light) and test(leaf.build)
+
+
+def _veneered(test: Callable[[Veneered], bool]) -> Callable[[Leaf], bool]:
+    return lambda leaf: isinstance(leaf.build, Veneered) and test(leaf.build)
+
+
+def _old(test: Callable[[Existing], bool]) -> Callable[[Leaf], bool]:
+    return lambda leaf: isinstance(leaf.build, Existing) and test(leaf.build)
+
+
+def sheet_options() -> list[tuple[str, str]]:
+    """Return the sheets that wood can be laid on."""
+    return [(key, stuff(key).name) for key in CORES]
 
 
 _PATTERN = Choice(
@@ -191,11 +233,143 @@ SLAB = (
     Group("", (_f("dado", "let in"),), when=_slab(lambda build: build.stiffener is Stiffener.DADOES)),
 )  # fmt: skip
 
+LAYERED = (
+    Group("Layers", (
+        field_choice("build.style", "Style", enum_options(LayerStyle)),
+        field_choice("build.sheet", "Sheet", sheet_options),
+        _f("core", "core, thickness"), _f("face", "each face layer", figure="face"),
+    ), when=_is("layered")),
+    Group("Stiles and rails, on both faces", (
+        _f("stile", "stile", ref="part:hinge stile"), _f("top_rail", "top rail", ref="part:top rail"),
+        _f("middle_rail", "middle rail", "empty: none. Centred on the lock", optional=True, ref="part:middle rail"),
+        _f("lock_height", "lock above the floor"), _f("bottom_rail", "bottom rail", ref="part:bottom rail"),
+        _f("muntin", "muntin", "empty: none", optional=True),
+    ), when=_layered(lambda build: build.style is LayerStyle.FRAME)),
+    Group("Edges", (field_choice("build.lipping", "Lipping", enum_options(Lipping)),), when=_is("layered")),
+    Group("", (_f("lipping_depth", "in from the edge", "the first stile stands in by it", ref="part:hinge lipping"),),
+          when=_layered(lambda build: build.lipping is not Lipping.NONE)),
+    Group("", (_f("tongue", "tongue of the T"),), when=_layered(lambda build: build.lipping is Lipping.T)),
+    Group("Trim and pieces", (
+        _f("trim", "trim, width", "mitred round each field; empty: none", optional=True),
+        _f("trim_thickness", "trim, thickness", figure="trim_thickness"),
+        field_choice("build.pieced", "In two", enum_options(Pieced), "for painted work"),
+        field_choice("build.piece_joint", "Joined by", enum_options(PieceJoint)),
+    ), when=_layered(lambda build: build.style is LayerStyle.FRAME)),
+    Group("Fixings", (_f("pin_every", "pins about every"),), when=_is("layered")),
+)  # fmt: skip
+
+LIGHT = (
+    Group("Frame", (
+        _f("frame", "thickness", figure="thickness"), _f("stile", "stile", ref="part:hinge stile"),
+        _f("top_rail", "top rail", ref="part:top rail"),
+        _f("middle_rail", "middle rail", "empty: none. Centred on the lock", optional=True, ref="part:middle rail"),
+        _f("lock_height", "lock above the floor"), _f("bottom_rail", "bottom rail", ref="part:bottom rail"),
+    ), when=_is("light")),
+    Group("Filling", (
+        field_choice("build.fill", "Filled by", enum_options(LightFill)), _f("fill_thickness", "thickness"),
+    ), when=_is("light")),
+    Group("", (_f("board", "boards, at most", figure="board_most"),),
+          when=_light(lambda build: build.fill.is_boards)),
+    Group("", (field_choice("build.sheet", "Sheet", sheet_options),),
+          when=_light(lambda build: not build.fill.is_boards)),
+    Group("", (_f("rebate", "rebate"),), when=_light(lambda build: build.fill.is_in_rebate)),
+    Group("Brace", (field_choice("build.brace", "Brace", enum_options(LightBrace)),), when=_is("light")),
+    Group("", (_f("brace_width", "width"),), when=_light(lambda build: build.brace is not LightBrace.NONE)),
+    Group("Joints", (
+        field_choice("build.joint", "Joined by", enum_options(LightJoint)),
+        field_choice("build.glue", "Glue", enum_options(LightGlue)),
+    ), when=_is("light")),
+)  # fmt: skip
+
+VENEERED = (
+    Group("Leaf", (
+        field_choice("build.form", "Form", enum_options(VeneerForm)), _f("thickness", "thickness"),
+        field_choice("build.core", "Core", sheet_options),
+    ), when=_is("veneered")),
+    Group("Veneers", (
+        _f("veneer", "finished"), _f("sanding", "sanded off"), _f("wander", "saw wanders"),
+        _f("stock", "boards, thickness"), _f("stock_width", "boards, width"),
+        field_choice("build.back", "On the back", enum_options(BackFace)),
+    ), when=_is("veneered")),
+    Group("As they were sawn", (
+        _f("thin", "thinnest", optional=True, figure="veneer_thin"),
+        _f("thick", "thickest", optional=True, figure="veneer_thick"),
+    ), hint="empty: not yet", when=_is("veneered")),
+    Group("Edging", (
+        _f("moulding", "moulding, deep"), _f("sapwood", "sapwood on its board"),
+        _f("edging", "edging", "empty: the moulding and 3", optional=True),
+        field_choice("build.edging_first", "Edged", lambda: [(True, "before the veneer"), (False, "after it")]),
+    ), when=_is("veneered")),
+    Group("Frame", (
+        _f("stile", "stile"), _f("top_rail", "top rail"), _f("middle_rail", "middle rail", optional=True),
+        _f("lock_height", "lock above the floor"), _f("bottom_rail", "bottom rail"),
+        _f("muntin", "muntin", optional=True), _f("arch", "top rail arched by", optional=True),
+        field_choice("build.tenon", "Tenons", enum_options(TenonKind)),
+    ), when=_veneered(lambda build: build.form is VeneerForm.FRAMED)),
+)  # fmt: skip
+
+EXISTING = (
+    Group("Read first", (
+        field_choice("build.inside", "Inside", enum_options(Inside), "knock, weigh it, look at its edges"),
+        field_choice("build.edge_shape", "Long edges", enum_options(EdgeShape)),
+        field_choice("build.material", "Made of", lambda: [
+            *sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1]), *sheet_options()]),
+    ), when=_is("existing")),
+    Group("As it lies on the bench", (
+        _f("width", "width", figure="old_width"), _f("height", "height", figure="old_height"),
+        _f("thickness", "thickness"),
+    ), when=_is("existing")),
+    Group("", (_f("edge_by", "edge, in by"),), when=_old(lambda build: build.edge_shape is not EdgeShape.SQUARE)),
+    Group("Inside it", (
+        _f("face", "face, thickness", figure="face"), _f("solid", "solid long edge"), _f("rail", "solid end",
+                                                                                       figure="rail"),
+    ), when=_old(lambda build: build.inside not in (Inside.SOLID, Inside.PANELLED))),
+    Group("Its frame", (
+        _f("stile", "stile"), _f("tenon", "tenon, into it"),
+        field_choice("build.through", "Tenons", lambda: [(False, "blind"), (True, "through")]),
+        _f("panels", "panels across", unit=Unit.COUNT), _f("panels_above", "in the upper row", unit=Unit.COUNT,
+                                                           optional=True),
+        _f("muntin", "muntin"), _f("top_rail", "top rail", figure="top_rail_old"),
+        _f("middle_rail", "middle rail", "empty: none", optional=True),
+        _f("middle_up", "its centre, up the leaf", figure="middle_up"),
+        _f("bottom_rail", "bottom rail", figure="bottom_rail_old"),
+        field_choice("build.by", "Narrower by", enum_options(ReduceBy), "the ways stand side by side under Ways"),
+    ), when=_old(lambda build: build.inside is Inside.PANELLED)),
+    Group("Made longer", (
+        field_choice("build.splice", "By", enum_options(Splice)),
+        field_choice("build.at_foot", "At", lambda: [(True, "its foot"), (False, "its head")]),
+        _f("splice_lap", "halved over"), _f("splice_stagger", "staggered by"),
+    ), when=_is("existing")),
+    Group("Grooves and recess", (
+        _f("grooves", "V lines", "0: none", unit=Unit.COUNT), _f("band", "band to the first"),
+        _f("groove_depth", "V line, deep", figure="v_depth"),
+        _f("guide_width", "guide's groove, width", "in the foot; empty: none", optional=True),
+        _f("guide_depth", "guide's groove, depth"),
+        _f("recess_depth", "flush pull, deep", "empty: none", optional=True), _f("recess_step", "one pass"),
+    ), when=_is("existing")),
+)  # fmt: skip
+
+TRIM = (
+    Group("Trimmed once it is made", (
+        Field("late.foot", "off the foot"), Field("late.head", "off the head"),
+        Field("late.hinge", "off the hinge edge"), Field("late.latch", "off the latch edge"),
+    ), page=LeafPage.WAYS, hint="all follows"),
+    Group("Left for the site to take", (
+        Field("late.may_side", "each long edge"), Field("late.may_end", "foot and top, each"),
+    ), page=LeafPage.WAYS, hint="at the worst"),
+    Group("The leaf in another construction", (_CONSTRUCTION,), page=LeafPage.OTHER),
+)  # fmt: skip
+
 _JOINTS = ("Joints", "Fixings")  # groups that stand on the second page, beside the list of every one
 
 
 def _on_page(group: Group) -> Group:
+    if group.page:
+        return group
     return replace(group, page=LeafPage.JOINTS if group.title in _JOINTS else LeafPage.SET_OUT)
 
 
-LEAF = tuple(_on_page(each) for each in (Group("", (_CONSTRUCTION,)), *FRAMED, *BOARDED, *SLAB))
+LEAF = tuple(
+    _on_page(each)
+    for each in (Group("", (_CONSTRUCTION,)), *FRAMED, *BOARDED, *SLAB, *LAYERED, *LIGHT, *VENEERED, *EXISTING, *TRIM)
+)

@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from oakmeasure.core import edits
+from oakmeasure.core.beside import Beside, beside, other_kinds
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.solve import LeafSolution, Solution, Solver, Unfolding
@@ -73,6 +74,8 @@ class Session(QObject):
         self._others = QTimer(self)
         self._others.setInterval(0)  # whenever nothing else is to be done
         self._others.timeout.connect(self._one_more)
+        self._beside: Beside | None = None
+        self._beside_kind = ""
         self.stage = Stage.MEASURE
         self.working = ""
         self.lit = ""
@@ -144,6 +147,22 @@ class Session(QObject):
         if leaf_id != self.leaf_id:
             self.leaf_id = leaf_id
             self.changed.emit()
+
+    def beside_kind(self) -> str:
+        """Return the construction that stands beside the leaf in hand."""
+        kinds = [key for key, _ in other_kinds(self.leaf.build.kind)]
+        return self._beside_kind if self._beside_kind in kinds else kinds[0]
+
+    def put_beside(self, kind: str) -> None:
+        """Choose the construction that stands beside the leaf; it is no edit."""
+        self._beside_kind = kind
+
+    def beside(self) -> Beside:
+        """Return the leaf in hand beside itself in another construction, worked out when it is first asked for."""
+        kind, solved = self.beside_kind(), self.solved
+        if self._beside is None or self._beside.one is not solved or self._beside.other.leaf.build.kind != kind:
+            self._beside = beside(self.job, self.leaf_id, solved, kind)
+        return self._beside
 
     def show_working(self, figure: str) -> None:
         if figure and figure in self.solved.figures:

@@ -10,7 +10,7 @@ from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.job import Board, Job
+from oakmeasure.core.job import Board, Job, Place
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
@@ -29,6 +29,12 @@ def _butt_key(job: Job, leaf_id: str) -> str:
 
 def _species() -> list[tuple[Any, str]]:
     return sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1])
+
+
+def _of_places(what: str) -> list[tuple[Any, str]]:
+    """Return every glue, finish or metal that some place asks for, each once."""
+    found = dict.fromkeys(each for row in table("places").values() for each in row[what])
+    return [(each, each) for each in found]
 
 
 _RULES = Choice(
@@ -64,6 +70,14 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             field_choice("timber.between_climates", "It parts", lambda: [(False, "rooms of one climate"),
                                                                         (True, "two climates")]),
         ), page=TimberPage.BOARDS),
+        Group("Where it lives", (
+            Choice("place", "In", lambda: [(each, str(each)) for each in Place],
+                   lambda job, leaf_id: job.leaf(leaf_id).timber.place, edits.with_place,
+                   "sets its air below, and what core, glue, finish and fixings must bear"),
+            field_choice("timber.glue", "Glue", lambda: [(None, "as the place asks"), *_of_places("glue")]),
+            field_choice("timber.finish", "Finish", lambda: [(None, "as the place asks"), *_of_places("finish")]),
+            field_choice("timber.fixings", "Fixings", lambda: [(None, "as the place asks"), *_of_places("fixings")]),
+        ), page=TimberPage.YEAR),
         Group("Air it will live in", (
             Field("timber.dry.temperature", "driest", Unit.CELSIUS),
             Field("timber.dry.humidity", "humidity", Unit.PERCENT),

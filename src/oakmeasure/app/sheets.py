@@ -202,7 +202,8 @@ class Sheet(QWidget):
     @property
     def entries(self) -> dict[str, Entry]:
         """Return the boxes that are built, by the path of their field."""
-        return {path: entry for box in self._built() for path, entry in box.entries.items()}
+        shown_last = sorted(self._built(), key=lambda box: not box.isHidden())  # constructions share some fields
+        return {path: entry for box in shown_last for path, entry in box.entries.items()}
 
     def _built(self) -> Iterator[GroupBox]:
         return (each for each in self._boxes if each is not None)
@@ -282,7 +283,7 @@ class Sheet(QWidget):
         for group in self.groups:
             if any(isinstance(each, Field) and each.path == path for each in group.items):
                 if group.when is not None and not group.when(self.session.leaf):
-                    return False
+                    continue
                 if group.page != self.page:
                     self.go_to_page(group.page)
                 entry = self.entries[path]

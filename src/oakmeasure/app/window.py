@@ -4,32 +4,21 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QLabel,
-    QMainWindow,
-    QScrollArea,
-    QSlider,
-    QSplitter,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
-from oakmeasure.app.board import Board
 from oakmeasure.app.commands import Commands
-from oakmeasure.app.compare_panel import ComparePanel
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import RecordList, boring_list, cut_list, joint_list, measure_list
+from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list
+from oakmeasure.app.middle import EXAGGERATION, Middle
 from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
-from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
 from oakmeasure.core.build.snapped import dragged
+from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import VIEWS, FitPage, LeafPage, MeasurePage, TimberPage, opened_by
 from oakmeasure.core.errors import LengthError
@@ -50,6 +39,11 @@ FIT_WORDS = {
     FitPage.WAY: "How it opens",
     FitPage.SURE: "Will it go in without planing",
     FitPage.CHOICES: "The choices side by side",
+}
+OTHER_WORDS: dict[str, str] = {
+    TimberPage.YEAR: "The leaf through its year",
+    LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
+    LeafPage.OTHER: "The leaf beside another construction",
 }
 BOARD_WORDS = {
     Stage.LEAF: "The leaf, set out",
@@ -76,18 +70,16 @@ class Window(QMainWindow):
         self.session = session
         self.setMinimumSize(1024, 700)
         self.resize(1280, 800)
-        self.exaggeration = 10
+        self.exaggeration = EXAGGERATION
         self._words_shown = True
         self._laid_for_ticks = False
         self.job_line = JobLine(session)
         self.rod = Rod()
         self.sheets = QStackedWidget()
         self._sheet_of: dict[Stage, Sheet] = {}
-        self.board = Board()
-        self.list = RecordList()
-        self.sure = SurePanel(session, "How sure", how_sure_shown, "how often each clear width came up")
-        self.goes_in = SurePanel(session, "Where each gap will lie", tolerance_shown, "where each gap will lie")
-        self.compare = ComparePanel(session)
+        self.middle = Middle(session)
+        self.board, self.list, self.compare = self.middle.board, self.middle.list, self.middle.compare
+        self.sure, self.goes_in = self.middle.sure, self.middle.goes_in
         self.gauge = GaugeStrip(session)
         self.verdicts = Verdicts(session)
         self.working = WorkingView(session)
@@ -124,62 +116,10 @@ class Window(QMainWindow):
         left_column.addWidget(self.sheets, 1)
         left_column.addWidget(self.gauge)
         row.addWidget(left)
-        row.addWidget(self._middle(), 1)
+        row.addWidget(self.middle, 1)
         row.addWidget(self._panel())
         column.addLayout(row, 1)
         self.setCentralWidget(ground)
-
-    def _middle(self) -> QWidget:
-        middle = QWidget()
-        column = QVBoxLayout(middle)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        head = QWidget()
-        head.setObjectName("boardHead")
-        head.setFixedHeight(40)
-        row = QHBoxLayout(head)
-        row.setContentsMargins(22, 6, 22, 0)
-        self._board_title = label("", "group")
-        row.addWidget(self._board_title)
-        row.addStretch(1)
-        self._crooked_label = QLabel()
-        self._crooked = QSlider(Qt.Orientation.Horizontal)
-        self._crooked.setObjectName("exaggeration")
-        self._crooked.setAccessibleName("how many times the crookedness is shown")
-        self._crooked.setRange(1, 20)
-        self._crooked.setValue(self.exaggeration)
-        self._crooked.setFixedWidth(150)
-        self._opened_label = QLabel()
-        self._opened = QSlider(Qt.Orientation.Horizontal)
-        self._opened.setObjectName("opened")
-        self._opened.setAccessibleName("how far the leaf is opened")
-        self._opened.setRange(0, 180)
-        self._opened.setValue(63)
-        self._opened.setFixedWidth(190)
-        row.addWidget(self._opened_label)
-        row.addWidget(self._opened)
-        row.addWidget(self._crooked_label)
-        row.addWidget(self._crooked)
-        column.addWidget(head)
-        self._split = QSplitter(Qt.Orientation.Vertical)
-        self._split.setChildrenCollapsible(False)
-        self._split.setHandleWidth(8)
-        self._split.addWidget(self.board)
-        beside = QWidget()
-        beside.setObjectName("panel")
-        beside_column = QVBoxLayout(beside)
-        beside_column.setContentsMargins(0, 0, 0, 0)
-        beside_column.setSpacing(0)
-        beside_column.addWidget(self.list, 3)
-        beside_column.addWidget(self.sure, 2)
-        beside_column.addWidget(self.goes_in, 1)
-        beside_column.addWidget(self.compare, 1)
-        self._split.addWidget(beside)
-        self._beside = beside
-        self._split.setStretchFactor(0, 3)
-        self._split.setStretchFactor(1, 1)
-        column.addWidget(self._split, 1)
-        return middle
 
     def _panel(self) -> QWidget:
         panel = QWidget()
@@ -222,10 +162,11 @@ class Window(QMainWindow):
         self.board.part_asked.connect(self._ask_part)
         self.board.handle_moved.connect(self._move_handle)
         self.board.commit = self._commit_on_board
+        self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
         self.list.chosen.connect(self._ask_part)
-        self._crooked.valueChanged.connect(self._exaggerate)
-        self._opened.valueChanged.connect(lambda _value: self.draw())
+        self.middle.crooked.valueChanged.connect(self._exaggerate)
+        self.middle.opened.valueChanged.connect(lambda _value: self.draw())
 
     def _shortcuts(self) -> None:
         for at, stage in enumerate(Stage, start=1):
@@ -299,14 +240,15 @@ class Window(QMainWindow):
         measuring = stage is Stage.MEASURE
         page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
         fit_page = FitPage(sheet.page) if stage is Stage.FIT else None
+        leaf_page = LeafPage(sheet.page) if stage is Stage.LEAF else None
         words = PAGE_WORDS[page] if measuring else FIT_WORDS[fit_page] if fit_page else BOARD_WORDS[stage]
-        self._board_title.setText("The leaf through its year" if sheet.page == TimberPage.YEAR else words)
+        self.middle.title.setText(OTHER_WORDS.get(sheet.page, words))
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
-        for each in (self._crooked, self._crooked_label):
+        for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
         moves = stage is Stage.FIT and sheet.page == FitPage.WAY
         moves = moves and (self.session.solved.swing is not None or self.session.leaf.hanging.slides)
-        for each in (self._opened, self._opened_label):
+        for each in (self.middle.opened, self.middle.opened_label):
             each.setVisible(moves)
         lays_up = stage is Stage.LEAF and hasattr(self.session.leaf.build, "measured")
         self.gauge.setVisible(measuring or lays_up)  # boards at hand are measured like openings
@@ -317,17 +259,22 @@ class Window(QMainWindow):
             listed = joint_list(solved, show)
         if stage in LISTS and sheet.page != TimberPage.YEAR:
             listed = LISTS[stage](solved, show)
-        self._beside.setVisible(listed is not None or fit_page in (FitPage.SURE, FitPage.CHOICES))
+        compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS
+        by_another = leaf_page is LeafPage.OTHER
+        self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
         self.list.setVisible(listed is not None)
         self.board.setVisible(fit_page is not FitPage.SURE)
         self.goes_in.setVisible(fit_page is FitPage.SURE)
-        self.compare.setVisible(fit_page is FitPage.CHOICES)
+        self.compare.setVisible(compares)
+        self.middle.other.setVisible(by_another)
         if listed is not None:
             self.list.show_records(*listed)
         if fit_page is FitPage.SURE:
             self.goes_in.refresh()
-        if fit_page is FitPage.CHOICES:
+        if compares:
             self.compare.refresh()
+        if by_another:
+            self.middle.other.refresh()
         if measuring:
             self.sure.refresh()
             if (solved.opening.template is not None) is not self._laid_for_ticks:
@@ -337,21 +284,24 @@ class Window(QMainWindow):
 
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
-        beside = self._stands_beside() and self._split.width() >= BESIDE_FROM_PX
+        beside = self._stands_beside() and self.middle.split.width() >= BESIDE_FROM_PX
         self.sure.setVisible(beside and self.session.stage is Stage.MEASURE)
-        self._split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
+        self.middle.split.setOrientation(Qt.Orientation.Horizontal if beside else Qt.Orientation.Vertical)
         if self.session.stage is Stage.FIT:
-            whole = self._split.height()
-            self._split.setSizes([whole * 2 // 5, whole * 3 // 5])
+            whole = self.middle.split.height()
+            self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
+        elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER):
+            whole = self.middle.split.height()
+            self.middle.split.setSizes([whole // 2, whole // 2])
         elif self.session.stage is Stage.LEAF and beside:
-            self._split.setSizes([280, 388])
+            self.middle.split.setSizes([280, 388])
         elif beside:
             self._laid_for_ticks = self.session.solved.opening.template is not None
-            self._split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
+            self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
             rows = len(self.list.records.records)
             tall = min(34 + 24 * rows, 220 if self.session.stage is Stage.MEASURE else 300)
-            self._split.setSizes([max(self._split.height() - tall, 300), tall])
+            self.middle.split.setSizes([max(self.middle.split.height() - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""
@@ -362,18 +312,19 @@ class Window(QMainWindow):
             options["page"] = MeasurePage(self.sheet().page)
         elif s.stage is Stage.FIT:
             options["page"] = FitPage(self.sheet().page)
-            options["opened"] = self._opened.value() / 180
-            turns = s.solved.swing is not None
-            self._opened_label.setText(
-                f"opened {self._opened.value()}°" if turns else f"slid {100 * self._opened.value() / 180:.0f} %"
-            )
+            options["opened"] = self.middle.opened.value() / 180
+            turns, degrees = s.solved.swing is not None, self.middle.opened.value()
+            self.middle.opened_label.setText(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %")
         elif s.stage is Stage.TIMBER:
             options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.LEAF:
             options["page"] = LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
-        narrow = self._split.width() < BESIDE_FROM_PX
-        self._crooked_label.setText(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}")
+        narrow = self.middle.split.width() < BESIDE_FROM_PX
+        self.middle.crooked_label.setText(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}")
+        if s.stage is Stage.LEAF and self.sheet().page == LeafPage.OTHER:
+            self.board.set_drawing(beside_view(s.beside(), s.show), keep_view=keep_view)
+            return
         self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
 
     def _has_room_for_words(self) -> bool:
@@ -388,8 +339,8 @@ class Window(QMainWindow):
         return self.session.stage is Stage.MEASURE and page == MeasurePage.OPENING
 
     def _board_resized(self) -> None:
-        wide = self._split.width() >= BESIDE_FROM_PX
-        if self._stands_beside() and wide is not (self._split.orientation() is Qt.Orientation.Horizontal):
+        wide = self.middle.split.width() >= BESIDE_FROM_PX
+        if self._stands_beside() and wide is not (self.middle.split.orientation() is Qt.Orientation.Horizontal):
             self._stage_laid_out()
             self.draw(keep_view=False)
         if self.session.stage is Stage.LEAF and self._has_room_for_words() is not self._words_shown:
@@ -429,14 +380,14 @@ class Window(QMainWindow):
         if self.session.stage is Stage.LEAF:
             self._drag_rail(handle.removeprefix("handle:"), y)
             return
-        self._opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
+        self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
 
     def _drag_rail(self, name: str, y: float) -> None:
         drop = dragged(self.session.solved, name, y)
         if drop is not None:
             self.session.edit(drop.path, drop.value, nudge=True)
             snapped = f"The leaf, set out: {name} at {drop.words}"
-            self._board_title.setText(snapped if drop.words else BOARD_WORDS[Stage.LEAF])
+            self.middle.title.setText(snapped if drop.words else BOARD_WORDS[Stage.LEAF])
 
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times

@@ -10,7 +10,7 @@ from oakmeasure.core.fit.ways import Comparison, Option
 from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution, solve_leaf
 from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage, Verdict
+from oakmeasure.core.verdicts import Level, Stage, Verdict
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +36,6 @@ def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
     rows = zip(_rows(one, show), _rows(other, show), strict=True)
     options = [Option((label, mine, theirs), _worse(mine_level, their_level))
                for (label, mine, mine_level), (_, theirs, their_level) in rows]  # fmt: skip
-    options.append(Option(("take it", names[0], names[1]), Level.FINE, Remedy("", "build", other.leaf.build)))
     about = "The same opening, the same timber; the other one on its own good defaults. Hours and prices are made up."
     table = Comparison("Beside another construction", about, ("", names[0], names[1]), tuple(options))
     return Beside(one, other, table)
@@ -55,7 +54,9 @@ def _rows(leaf: LeafSolution, show: Show) -> list[tuple[str, str, Level]]:
         return [(label, "no leaf", Level.STOP) for label in labels]
     looks = [each for each in leaf.verdicts if each.level is Level.LOOK]
     stops = [each for each in leaf.verdicts if each.level is Level.STOP]
-    moves = abs(f["leaf_change_wet"].value) + abs(f["leaf_change_dry"].value)
+    # Boards move each for itself; any other leaf as a whole.
+    of = "leaf_change" if "leaf_change_wet" in f else "board_change"
+    moves = sum(abs(f[f"{of}_{air}"].value) for air in ("wet", "dry") if f"{of}_{air}" in f)
     return [
         ("thickness", show.length(build.thickness), Level.FINE),
         ("parts", str(len(build.parts)), Level.FINE),

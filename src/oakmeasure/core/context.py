@@ -49,6 +49,11 @@ class Context:
     def _why(self, rule: Rule) -> str:
         return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"
 
+    def thickness_remedy(self, words: str, thickness: float) -> Remedy:
+        """Return the remedy of another thickness; a leaf of layers has no single box for it, then it is words alone."""
+        edit = self.figures["thickness"].edit
+        return Remedy(words, edit, thickness) if edit else Remedy(words)
+
     def fmt(self, figure: Figure | float) -> str:
         """Return a length (or a figure in its unit) as short text for a sentence."""
         if isinstance(figure, Figure):

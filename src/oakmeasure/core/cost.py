@@ -34,16 +34,26 @@ def _hours(ctx: Context, build: Build) -> Figure:
     new = [part for part in build.parts if not part.at_hand or part.role is Role.VENEER]
     old = any(part.at_hand and part.note.startswith("is there") for part in build.parts)
     faces = 2 * build.width * build.height / MM2_PER_M2
+    f = ctx.figures
+    reworked = {key: f[f"work_{key}"].value for key in ("reduce", "extend") if f"work_{key}" in f}
     items = {
         "parts": sum(rows.get(str(part.role), 0.3) for part in new),
         "joints": other["tenon"] * len(build.tenons) + other["fixing"] * len(build.fixings),
         "glue": other["glue_up"] * len(build.glue_ups),
         "finish": other["finish_per_m2"] * faces,
         "old": other["work_on_old"] if old else 0.0,
+        "reduce": reworked.get("reduce", 0.0),
+        "extend": reworked.get("extend", 0.0),
     }
-    words = {"parts": f"{len(new)} parts", "joints": f"{len(build.tenons)} joints, {len(build.fixings)} fixings",
-             "glue": f"{len(build.glue_ups)} glue-ups", "finish": "finish on both faces",
-             "old": "taking down and cleaning the old leaf"}  # fmt: skip
+    words = {
+        "parts": f"{len(new)} parts",
+        "joints": f"{len(build.tenons)} joints, {len(build.fixings)} fixings",
+        "glue": f"{len(build.glue_ups)} glue-ups",
+        "finish": "finish on both faces",
+        "reduce": "making it narrower",
+        "extend": "making it longer",
+        "old": "taking down and cleaning the old leaf",
+    }
     terms = [
         plus(ctx.figures.add(given(f"hours_{key}", f"hours, {words[key]}", value, Unit.RATIO, choice=True,
                                    source="made up from common practice")))

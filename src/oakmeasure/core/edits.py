@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Any, TypeVar, get_args
 
@@ -11,12 +12,14 @@ from oakmeasure.core.build import patterns
 from oakmeasure.core.build.patterns import PATTERNS
 from oakmeasure.core.build_choices import Construction, Framed
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Acknowledged, Butt, Job, Leaf, Reading, butt_from_table
+from oakmeasure.core.job import Acknowledged, Butt, Climate, Job, Leaf, Place, Reading, butt_from_table
+from oakmeasure.core.layer_choices import Existing
 from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
 from oakmeasure.core.rules import load_rules
 from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.core.verdicts import Remedy
 from oakmeasure.core.working import State
+from oakmeasure.data import table
 
 M = TypeVar("M", bound=BaseModel)
 
@@ -195,14 +198,44 @@ def with_butt(job: Job, leaf_id: str, key: str) -> Job:
     return with_field(job, leaf_id, "hardware.butt", butt)
 
 
+def with_place(job: Job, leaf_id: str, place: Place) -> Job:
+    """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays."""
+    row = table("places")[str(place)]
+    air = {name: Climate.model_validate(row[name]) for name in ("dry", "wet")}
+
+    def change(leaf: Leaf) -> Leaf:
+        return with_value(leaf, "timber", leaf.timber.model_copy(update={"place": place, **air}))
+
+    return with_leaf(job, leaf_id, change)
+
+
 def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
-    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such."""
+    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such.
+
+    A leaf that exists starts at the size that is wanted, until somebody measures it.
+    """
     models = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
     if kind not in models:
         raise InputError("build.kind", kind, "one of " + ", ".join(models))
     if job.leaf(leaf_id).build.kind == kind:
         return job
-    return with_field(job, leaf_id, "build", models[kind]())
+    build = models[kind]()
+    if isinstance(build, Existing):
+        build = _as_wanted(job, leaf_id, build)
+    return with_field(job, leaf_id, "build", build)
+
+
+def _as_wanted(job: Job, leaf_id: str, build: Existing) -> Existing:
+    from oakmeasure.core.solve import solve_leaf
+
+    f = solve_leaf(job, job.leaf(leaf_id)).figures
+    try:
+        for name in ("width", "height"):
+            if f"leaf_{name}" in f:
+                build = with_value(build, name, float(math.ceil(f[f"leaf_{name}"].value)))
+    except InputError:  # no leaf is so small or so large: it keeps the common size
+        pass
+    return build
 
 
 def with_pattern(job: Job, leaf_id: str, key: str) -> Job:

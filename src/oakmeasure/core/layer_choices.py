@@ -99,6 +99,17 @@ class LightFill(StrEnum):
     BOARDS = "boards on the back"
     SHEET = "sheet on the back"
     REBATED = "sheet in a rebate"
+    BOARDED = "boards in a rebate"
+
+    @property
+    def is_in_rebate(self) -> bool:
+        """Whether it lies inside the frame's thickness."""
+        return self in (LightFill.REBATED, LightFill.BOARDED)
+
+    @property
+    def is_boards(self) -> bool:
+        """Whether it is of boards, which move."""
+        return self in (LightFill.BOARDS, LightFill.BOARDED)
 
 
 class LightBrace(StrEnum):
@@ -144,7 +155,7 @@ class Light(Model):
     @property
     def thickness(self) -> float:
         """Thickness over all: the frame and what lies behind it."""
-        return self.frame + (0.0 if self.fill is LightFill.REBATED else self.fill_thickness)
+        return self.frame + (0.0 if self.fill.is_in_rebate else self.fill_thickness)
 
 
 class Inside(StrEnum):

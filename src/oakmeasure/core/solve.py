@@ -218,15 +218,16 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         say_chance(ctx, opening, fitted)
         buy_or_make(ctx, fitted.width, fitted.height)
         build = build_leaf(ctx, fitted, wood)
-        fitted, build, trims = trim_late(ctx, fitted, build)
+        made = fitted  # the leaf as made hangs where it hangs; what is trimmed later is off its edges
+        fitted, build, trims = trim_late(ctx, made, build)
         weights = weigh(ctx, build, wood)
         effects(ctx, ctx.figures["thickness"], fitted.height)
         if turning is not None:
             swings_by_itself(ctx, turning, weights.mass)
-        place = place_of(ctx, opening, fitted, weights.mass.value) if leaf.hanging.slides else None
+        place = place_of(ctx, opening, made, weights.mass.value) if leaf.hanging.slides else None
         if place is not None:
             judge_set(ctx, place)
-        choices = side_by_side(ctx, fitted, place)
+        choices = side_by_side(ctx, made, place)
         plan = plan_leaf(ctx, _sawn(build.parts * fitted.leaves + lining), job.boards)
         if leaf.hanging.has_butts:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)

@@ -430,14 +430,18 @@ def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]]
         derived(f"brace_half{tail}", f"{prefix}crossing brace, each half along its middle", (brace.blank - lost) / 2,
                 Unit.MM, leaf.ctx.figures[f"brace_blank{tail}"], width, formula="(tip to tip − width ÷ sin 2α) ÷ 2")
     )  # fmt: skip
+    over = width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
+    longest = leaf.ctx.figures.add(
+        derived(f"brace_half_longest{tail}", f"{prefix}crossing brace, each half along its longer edge",
+                half.value + over, Unit.MM, half, width, formula="middle + width ÷ 2 × cos 2α ÷ sin 2α")
+    )  # fmt: skip
     for name, shape in zip(("lower", "upper"), pieces, strict=True):
-        longest = half.value + width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
-        size = Size(longest, width.value, leaf.choice.ledge_thickness)
+        size = Size(longest.value, width.value, leaf.choice.ledge_thickness)
         z0 = leaf.choice.panel_thickness
         note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
         leaf.parts.append(
             part(leaf.ctx, f"{prefix}crossing brace, {name} half", Role.BRACE, around(shape), (size, size),
-                 (half, width), species=leaf.wood.frame.key, upright=False,
+                 (longest, width), species=leaf.wood.frame.key, upright=False,
                  depth=(z0, z0 + leaf.choice.ledge_thickness), shape=shape,
                  volume=area(shape) * leaf.choice.ledge_thickness, note=note)
         )  # fmt: skip

@@ -103,10 +103,15 @@ def stile_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tup
 
 
 def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
-    """Return the corners of a pointed brace in a field, foot at (x0, y0), anticlockwise."""
+    """Return the corners of a pointed brace in a field, foot at (x0, y0), anticlockwise.
+
+    Raises InputError where its two cuts would reach over the middle of the field's sides.
+    """
     base, height = x1 - x0, y1 - y0
     reach = math.hypot(base, height)
     level, upright = width / 2 * reach / height, width / 2 * reach / base
+    if level > base / 2 or upright > height / 2:
+        raise InputError("width", width, f"less, in a field {base:g} × {height:g}")
     return ((x0, y0), (x0 + level, y0), (x1, y1 - upright), (x1, y1), (x1 - level, y1), (x0, y0 + upright))
 
 

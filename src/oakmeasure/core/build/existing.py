@@ -21,6 +21,7 @@ from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+from oakmeasure.data import table
 
 BLOCKS_SHARE = 0.3  # of the inside of a framed leaf that is wood: common value, no source
 OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: common practice, no source
@@ -132,11 +133,14 @@ def _plain(leaf: Leaf) -> None:
     for name, low, high in (("foot end", y0, y0 + foot), ("top end", y1 - top, y1)):
         if high > low:
             end = _there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
-            _old(leaf, name, Role.RAIL, Rect(x0 + solid, low, x1 - solid, high), (wide, end), z, upright=False)
+            between = _there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
+            _old(leaf, name, Role.RAIL, Rect(x0 + solid, low, x1 - solid, high), (between, end), z, upright=False)
     if choice.inside in (Inside.BLOCKS, Inside.THICK):
         inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
         share = BLOCKS_SHARE if choice.inside is Inside.BLOCKS else 1.0
-        made = _old(leaf, "inside", Role.CORE, inner, (tall, wide), z)
+        size = (_there(leaf, "inside_height", "inside, height", inner.height),
+                _there(leaf, "there_between", "between the solid edges", inner.width))  # fmt: skip
+        made = _old(leaf, "inside", Role.CORE, inner, size, z)
         leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
         _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
@@ -178,10 +182,20 @@ def _panelled(leaf: Leaf) -> None:
                                             choice.stile - over / 2 - choice.tenon)  # fmt: skip
     off = add(derived("stile_off", "off each stile", reduction.stile_off, Unit.MM, ctx.figures["old_over"],
                       ctx.figures["stile_may_lose"], formula=f"{choice.by}"))  # fmt: skip
+    if over:
+        _work(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
     left = add(total("stile_left", "stile that is left", plus(stile), minus(off)))
     if not choice.through:
         add(total("tenon_cover", "wood left outside its tenons", plus(left), minus(tenon)))
     _frame(leaf, reduction, left)
+
+
+def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
+    """Add the hours of changing an old leaf, from data/ways_out.toml."""
+    row = table("ways_out")[key]
+    hours = row["hours"] + row.get("per_100", 0) * size / 100
+    ctx.figures.add(given(f"work_{name}", f"hours, {words}", hours, Unit.RATIO, choice=True,
+                          source="made up from common practice"))  # fmt: skip
 
 
 def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
@@ -281,6 +295,7 @@ def _longer(leaf: Leaf) -> None:
     grow = leaf.longer
     if not grow:
         return
+    _work(ctx, "extend", "extend_leaf", "making it longer", grow)
     added = f.add(derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks"))
     h, t = leaf.fit.height.value, choice.thickness
     x0, x1, _, _ = _span(leaf)

@@ -38,13 +38,14 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     def stop(what: str, sentence: str, field: str, most: float, least: float, figure: str) -> None:
         ok = most >= least
         words = f"{field.replace('_', ' ').capitalize()} of {ctx.fmt(most)}, at the most"
+        value = int(most) if field == "panels" else most
         ctx.say(
             f"contradicts-{field.replace('_', '-')}",
             Level.STOP,
             Stage.LEAF,
             what,
             sentence,
-            Remedy(words, f"build.{field}", most) if ok else Remedy("Measure the leaf again"),
+            Remedy(words, f"build.{field}", value) if ok else Remedy("Measure the leaf again"),
             figure=figure,
         )
 
@@ -72,9 +73,15 @@ def _panelled(ctx: Context, choice: Existing, stop) -> None:  # type: ignore[no-
     taken = 2 * choice.stile + (widest - 1) * choice.muntin
     room = choice.width - widest * PANEL_LEAST
     if taken > room:
+        stile, muntins = (room - (widest - 1) * choice.muntin) / 2, widest - 1
+        muntin = (room - 2 * choice.stile) / muntins if muntins else 0.0
+        fewer = next((n for n in range(widest - 1, 0, -1)
+                      if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST), 1)  # fmt: skip
+        field, most, least = ("stile", stile, 30.0) if stile >= 30 else ("muntin", muntin, 20.0) if (
+            muntin >= 20) else ("panels", float(fewer), 1.0)  # fmt: skip
         stop("Its stiles and muntins leave no panels",
-             f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.", "stile",
-             (room - (widest - 1) * choice.muntin) / 2, 30, "old_width")  # fmt: skip
+             f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.", field, most, least,
+             "old_width")  # fmt: skip
     if choice.tenon > choice.stile:
         stop("Its tenons are longer than its stiles", f"{ctx.fmt(choice.tenon)} into {ctx.fmt(choice.stile)}.", "tenon",
              choice.stile, 10, "tenon")  # fmt: skip

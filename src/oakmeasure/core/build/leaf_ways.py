@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.build.reduce import Reduction, rows_of, sights_of, ways
+from oakmeasure.core.build.reduce import TENON_COVER, Reduction, distinct, rows_of, sights_of, ways
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.build_choices import Slab, SlabGlue, SlabJoint
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.ways import Comparison, Option, way
-from oakmeasure.core.layer_choices import Existing, Inside, Light, LightFill, LightGlue, ReduceBy
+from oakmeasure.core.layer_choices import Existing, Inside, Light, LightGlue, ReduceBy
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width
 from oakmeasure.core.verdicts import Level, Remedy
 
-REDUCE_KEYS = {ReduceBy.SHARED: "reduce_shared", ReduceBy.STILES: "reduce_stiles", ReduceBy.PANELS: "reduce_panels"}
 WEAK_SHARE = 0.75  # of a stile's width; less is weaker than its rails need: common practice, no source
 
 
@@ -22,7 +21,7 @@ def leaf_ways(ctx: Context, fit: Fit, build: Build, wood: Timber) -> tuple[Compa
     choice = ctx.leaf.build
     if isinstance(choice, Slab):
         return (_slab_glue(ctx, choice, fit, build, wood),)
-    if isinstance(choice, Light) and choice.fill is LightFill.BOARDS:
+    if isinstance(choice, Light) and choice.fill.is_boards:
         return (_light_glue(ctx, choice),)
     if isinstance(choice, Existing) and choice.inside is Inside.PANELLED:
         return _reduce_ways(ctx, choice)
@@ -84,7 +83,7 @@ def _light_glue(ctx: Context, choice: Light) -> Comparison:
 
 # --- an old leaf made narrower -----------------------------------------------------------------------------
 
-REDUCE_COLUMNS = ("way", "cost", "hours", "off each stile", "off the panels", "strength", "looks")
+REDUCE_COLUMNS = ("way", "cost", "hours", "off each stile", "off the panels", "strength and looks")
 
 
 def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
@@ -99,7 +98,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
     elif ReduceBy.STILES not in found and over / 2 < choice.stile - 30:
         found[ReduceBy.STILES] = Reduction(ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)),
                                            choice.stile - over / 2 - choice.tenon)  # fmt: skip
-    options = [_reduction(ctx, choice, each) for each in found.values()]
+    options = [_reduction(ctx, choice, each) for each in distinct(found, choice.by)]
     options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
     about = f"{ctx.fmt(over)} too wide; whole panels, sight lines alike; hours at {ctx.rules.hour_price.value:g}."
     return (Comparison("Ways to make it narrower", about, REDUCE_COLUMNS, tuple(options)),)
@@ -107,11 +106,11 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
 
 def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
     strong, level = _strength(ctx, choice, each)
-    counted = way(ctx, REDUCE_KEYS[each.by], size=2 * each.stile_off)
+    counted = way(ctx, each.key, size=2 * each.stile_off)
     panels = " / ".join("-".join(map(str, row)) for row in dict.fromkeys(each.panels)) if each.is_apart else "none"
     taken = each.by is choice.by
-    cells = (str(each.by), counted.cells[1], counted.cells[2], ctx.fmt(each.stile_off), panels, strong,
-             _looks(ctx, choice, each))  # fmt: skip
+    cells = (counted.cells[0], counted.cells[1], counted.cells[2], ctx.fmt(each.stile_off), panels,
+             f"{strong}; {_looks(ctx, choice, each)}")  # fmt: skip
     remedy = None if taken or level is Level.STOP else Remedy("", "build.by", each.by)
     return Option(cells, level, remedy, taken)
 
@@ -125,7 +124,7 @@ def _strength(ctx: Context, choice: Existing, each: Reduction) -> tuple[str, Lev
         words += f", {ctx.fmt(each.tenon_cover)} outside its tenons"
     if each.is_apart:
         words += "; shoulders cut anew"
-    weak = left < WEAK_SHARE * choice.stile or (not choice.through and each.tenon_cover < 8.0 - 1e-6)
+    weak = left < WEAK_SHARE * choice.stile or (not choice.through and each.tenon_cover < TENON_COVER - 0.1)
     return words, Level.LOOK if weak else Level.FINE
 
 

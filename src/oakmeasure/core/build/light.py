@@ -173,28 +173,62 @@ def _fill(leaf: _Leaf) -> Figure | None:
 
 
 def _boards(leaf: _Leaf) -> Figure | None:
-    ctx, fit, choice, f = leaf.ctx, leaf.fit, leaf.choice, leaf.ctx.figures
-    most = ctx.chosen("board_most", "boards behind, at most", choice.board, "build.board")
-    count = f.add(derived("boards_count", "boards behind", math.ceil(fit.width.value / most.value - 1e-9), Unit.COUNT,
-                          fit.width, most, formula="the fewest that reach over the width"))  # fmt: skip
-    each = f.add(derived("board_end", "each board behind, cover", fit.width.value / count.value, Unit.MM, fit.width,
-                         count, formula="width ÷ boards"))  # fmt: skip
+    """Boards side by side: over the whole leaf behind the frame, or in the rebates of each field."""
+    ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
+    across, spans = _spans(leaf)
+    most = ctx.chosen("board_most", "boards, at most", choice.board, "build.board")
+    count = f.add(
+        derived(
+            "boards_count",
+            "boards side by side",
+            math.ceil(across.value / most.value - 1e-9),
+            Unit.COUNT,
+            across,
+            most,
+            formula="the fewest that reach",
+        )
+    )
+    each = f.add(derived("board_end", "each board, cover", across.value / max(count.value, 1.0), Unit.MM, across, count,
+                         formula="width ÷ boards"))  # fmt: skip
     n = int(count.value)
-    for at in range(n):
-        rect = Rect(at * each.value, 0.0, (at + 1) * each.value, fit.height.value)
-        last = at == n - 1
-        size = Size(fit.height.value, each.value, choice.fill_thickness)
-        planed = Size(fit.glued_height.value, each.value + (0.0 if last else TONGUE), choice.fill_thickness)
-        leaf.parts.append(part(ctx, f"board {at + 1}", Role.BOARD, rect, (size, planed), (fit.height, each),
-                               species=leaf.wood.panel.key, upright=True, depth=(choice.frame, choice.thickness),
-                               note="" if last else "tongue and groove"))  # fmt: skip
-    _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
-    moves = [abs(change_of_width(width=fit.width.value, coefficient=leaf.wood.panel_coefficient.value,
+    z1 = choice.thickness
+    depth = (z1 - choice.fill_thickness, z1)
+    for name, span, length, extra in spans:
+        for at in range(n):
+            rect = Rect(span.x0 + at * each.value, span.y0, span.x0 + (at + 1) * each.value, span.y1)
+            size = Size(length.value, each.value, choice.fill_thickness)
+            planed = Size(length.value + extra, each.value + (0.0 if at == n - 1 else TONGUE), choice.fill_thickness)
+            leaf.parts.append(part(ctx, f"{name}board {at + 1}", Role.BOARD, rect, (size, planed), (length, each),
+                                   species=leaf.wood.panel.key, upright=True, depth=depth,
+                                   note="" if at == n - 1 else "tongue and groove"))  # fmt: skip
+    if choice.fill is LightFill.BOARDS:
+        _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
+    moves = [abs(change_of_width(width=across.value, coefficient=leaf.wood.panel_coefficient.value,
                                  from_moisture=leaf.wood.made.value, to_moisture=air.value))
              for air in (leaf.wood.wet, leaf.wood.dry)]  # fmt: skip
-    return f.add(derived("boards_move", "all boards together would move by", max(moves), Unit.MM, fit.width,
+    return f.add(derived("boards_move", "all boards together would move by", max(moves), Unit.MM, across,
                          leaf.wood.panel_coefficient, leaf.wood.made, leaf.wood.wet, leaf.wood.dry,
                          formula="width × movement × points of moisture, the larger way"))  # fmt: skip
+
+
+def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
+    """Return how wide the boards lie, and each stretch of them: its name, where, its length, what it is longer now."""
+    ctx, fit, choice = leaf.ctx, leaf.fit, leaf.choice
+    if choice.fill is LightFill.BOARDS:
+        whole = Rect(0.0, 0.0, fit.width.value, fit.height.value)
+        return fit.width, [("", whole, fit.height, fit.glued_height.value - fit.height.value)]
+    rebate = ctx.chosen("rebate", "rebate for the boards", choice.rebate, "build.rebate")
+    clear = ctx.figures.add(given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True))
+    reach = rebate.value - CLEARANCE
+    across = ctx.figures.add(total("boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2),
+                                   minus(clear, 2)))  # fmt: skip
+    found = []
+    for row in leaf.layout.rows:
+        length = ctx.figures.add(total(f"boards_{row.slug or 'whole'}_length", f"{row.name}boards, length",
+                                       plus(row.sight), plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+        x0 = leaf.stile.value - reach
+        found.append((row.name, Rect(x0, row.y0 - reach, x0 + across.value, row.y1 + reach), length, 0.0))
+    return across, found
 
 
 def _sheet(leaf: _Leaf) -> None:

@@ -16,22 +16,22 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
     """Judge filling, glue and joints. moves: of all boards behind together; None without boards."""
     if moves is not None:
         _boards(ctx, choice, moves)
-    if choice.fill is LightFill.REBATED and choice.frame - choice.fill_thickness < UNDER_REBATE:
+    if choice.fill.is_in_rebate and choice.frame - choice.fill_thickness < UNDER_REBATE:
         thinner = choice.frame - UNDER_REBATE
         ctx.say("rebate-deep", Level.STOP if choice.frame <= choice.fill_thickness else Level.LOOK, Stage.LEAF,
                 "The rebate leaves the frame thin",
-                f"A sheet of {ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
+                f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
                 f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
                 Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner) if thinner >= 3
                 else Remedy("A thicker frame"), rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice",
                 figure="rebate")  # fmt: skip
-    if choice.fill is LightFill.REBATED and choice.rebate > choice.stile - 15:
+    if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
         ctx.say("rebate-wide", Level.STOP, Stage.LEAF, "The rebate eats the stile",
                 f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
                 Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most), figure="rebate")  # fmt: skip
     tall = ctx.figures["leaf_height"]
-    if choice.joint is LightJoint.POCKET and choice.fill is LightFill.BOARDS and choice.brace is LightBrace.NONE and (
+    if choice.joint is LightJoint.POCKET and choice.fill.is_boards and choice.brace is LightBrace.NONE and (
         tall.value > TALL):  # fmt: skip
         ctx.say("light-sags", Level.LOOK, Stage.LEAF, "Nothing keeps a tall light frame square",
                 f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",

@@ -14,6 +14,8 @@ from functools import lru_cache
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.layer_choices import Existing, ReduceBy
 
+# Where data/ways_out.toml says what each takes.
+REDUCE_KEYS = {ReduceBy.SHARED: "reduce_shared", ReduceBy.STILES: "reduce_stiles", ReduceBy.PANELS: "reduce_panels"}
 TENON_COVER = 8.0  # wood that stays outside a blind tenon: common practice, no source
 STILE_LEAST = 50.0  # of a stile whose tenons go through: common practice, no source
 PANEL_LEAST = 40.0  # of a panel's sight: common practice, no source
@@ -28,6 +30,11 @@ class Reduction:
     stile_off: float
     panels: tuple[tuple[int, ...], ...]
     tenon_cover: float
+
+    @property
+    def key(self) -> str:
+        """Return the way's row in data/ways_out.toml; where no panel is cut the frame stays together."""
+        return REDUCE_KEYS[self.by if self.is_apart else ReduceBy.STILES]
 
     @property
     def is_apart(self) -> bool:
@@ -120,6 +127,14 @@ def to_tenths(total: float) -> float:
     66.0
     """
     return round(total, 1)
+
+
+def distinct(found: dict[ReduceBy, Reduction], taken: ReduceBy) -> list[Reduction]:
+    """Return the ways that differ in what they cut; of two alike the one that is taken."""
+    kept: dict[tuple[float, tuple[tuple[int, ...], ...]], Reduction] = {}
+    for each in sorted(found.values(), key=lambda each: each.by is not taken):
+        kept.setdefault((round(each.stile_off, 3), each.panels), each)
+    return list(kept.values())
 
 
 def ways(

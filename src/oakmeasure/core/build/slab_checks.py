@@ -94,6 +94,21 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
 
 def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     f = ctx.figures
+    height, half = fit.height.value, choice.stiffener_width / 2
+    if not half <= choice.stiffener_end <= height / 2 - half:
+        end = height / 5
+        ctx.say(
+            "stiffener-out",
+            Level.STOP,
+            Stage.LEAF,
+            "The stiffeners do not lie in the leaf one over the other",
+            f"Their centres are {ctx.fmt(choice.stiffener_end)} from foot and top of {ctx.fmt(fit.height)}, each is "
+            f"{ctx.fmt(choice.stiffener_width)} wide.",
+            Remedy(f"{ctx.fmt(end)} from the ends", "build.stiffener_end", end)
+            if 40 <= end <= 800 and half <= end
+            else Remedy("Narrower ones, or none"),
+            figure="stiffener_end",
+        )
     if f["stiffener_length"].value < 0.3 * fit.width.value:
         less = fit.width.value / 10
         ctx.say("stiffener-short", Level.STOP, Stage.LEAF, "The stiffeners are too short to hold it",

@@ -21,8 +21,10 @@ from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 # What must stay of a member at a trimmed edge, mm: common practice, no source.
 LEAST = {Role.RAIL: 40.0, Role.STILE: 45.0, Role.LIPPING: 5.0, Role.BOARD: 30.0, Role.STRIP: 30.0, Role.LEDGE: 40.0}
+GAP = -1.0  # marks what grows
 GUIDE_LEAST = 8.0  # of a groove, for a guide to hold: common practice, no source
 COLUMNS = ("what", "as made", "trimmed", "at the worst", "must stay")
+GAPS = {"gap_floor": "foot", "gap_head": "head", "gap_hinge": "hinge", "gap_latch": "latch"}
 EDGES = {"foot": "foot", "head": "head", "hinge": "hinge edge", "latch": "latch edge"}
 
 
@@ -71,7 +73,22 @@ def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:
     height = f.add(total("height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]),
                          minus(f["late_head"])))  # fmt: skip
     outline = _cut_outline(fit.outline, late, width.value, height.value) if fit.outline else ()
-    return replace(fit, width=width, height=height, outline=outline)
+    if "guide_depth" in f:
+        f.add(total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"])))
+    if "middle_rail_centre" in f:
+        f.add(total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]),
+                    minus(f["late_foot"])))  # fmt: skip
+    for gap, edge in GAPS.items():
+        if gap in f and f[f"late_{edge}"].value:
+            f.add(total(f"{gap}_trimmed", f"{f[gap].label}, once it is trimmed", plus(f[gap]), plus(f[f"late_{edge}"])))
+    return replace(
+        fit,
+        width=width,
+        height=height,
+        outline=outline,
+        x_hinge_edge=fit.x_hinge_edge + late.hinge,
+        y_foot=fit.y_foot + late.foot,
+    )
 
 
 def _cut_outline(
@@ -169,7 +186,18 @@ def _remains(ctx: Context, build: Build, late: LateTrim) -> list[Remains]:
         if not taken and not may:
             continue
         for what, before, least, where in _at(ctx, build, edge):
-            found.append(Remains(what, edge, before, before - taken, before - taken - may, least, where))
+            sign = 1.0 if least == GAP else -1.0  # a gap grows by what the leaf loses
+            found.append(
+                Remains(
+                    what,
+                    edge,
+                    before,
+                    before + sign * taken,
+                    before + sign * (taken + may),
+                    0.0 if least == GAP else least,
+                    where,
+                )
+            )
     return found
 
 
@@ -191,6 +219,9 @@ def _at(ctx: Context, build: Build, edge: str) -> list[tuple[str, float, float, 
         elif at < 0.5 and part.grain_upright is upright:
             found.append((part.name, r.width if upright else r.height, _least(ctx, part, least, edge),
                           f"part:{part.name}"))  # fmt: skip
+    gap = next(name for name, its in GAPS.items() if its == edge)
+    if gap in f:
+        found.append((f[gap].label, f[gap].value, GAP, f"figure:{gap}"))
     if edge == "foot":
         if "guide_depth" in f:
             found.append(("groove for the guide", f["guide_depth"].value, GUIDE_LEAST, "figure:guide_depth"))
@@ -232,7 +263,7 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
                 f"{ctx.fmt(each.least)} must stay.", remedy, rule="what must stay: common practice", where=each.where,
                 figure=f"late_{each.edge}")  # fmt: skip
     if not bad and rows:
-        least = min(rows, key=lambda each: each.worst - each.least)
+        least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
         ctx.say("late-fine", Level.FINE, Stage.LEAF, "The leaf bears its trim",
                 f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
                 where=least.where, figure=f"late_{least.edge}")  # fmt: skip

@@ -11,8 +11,9 @@ import math
 from dataclasses import replace
 
 from oakmeasure.core.build import framed, veneered_checks
-from oakmeasure.core.build.made import add_thickness, area, part
+from oakmeasure.core.build.made import add_thickness, area, around, part
 from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Point, Rect, Role, Size
+from oakmeasure.core.build.shaped import clipped
 from oakmeasure.core.build_choices import BackFace, Veneered, VeneerForm
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
@@ -274,7 +275,10 @@ def _layers(
             else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
         )  # fmt: skip
         shapes: tuple[tuple[Point, ...], ...] = ((), ())
-        if member.shape and not member.grain_upright:
+        if member.shape and member.grain_upright:
+            low, high = (clipped(_corners(each), member.shape) for each in rects)
+            shapes = low, high
+        elif member.shape:
             shapes = _along(member.shape, e)
         for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
             made.append(
@@ -282,7 +286,7 @@ def _layers(
                     ctx,
                     f"{member.name}, edging {at}",
                     Role.LIPPING,
-                    rect,
+                    around(shape) if shape else rect,
                     (size, sawn),
                     (member.length, edging),
                     species=wood.frame.key,
@@ -302,6 +306,10 @@ def _layers(
                          (member.length, member.width), species=wood.panel.key, upright=member.grain_upright,
                          depth=depth, shape=member.shape, at_hand=True, volume=seen * layer))  # fmt: skip
     return made
+
+
+def _corners(rect: Rect) -> tuple[Point, ...]:
+    return (rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)
 
 
 def _along(shape: tuple[Point, ...], wide: float) -> tuple[tuple[Point, ...], tuple[Point, ...]]:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from oakmeasure.core.beside import Beside
 from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.drawing import Drawing, Layer, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings import layers
-from oakmeasure.core.drawings.leaf_view import front, has_panels, joints, panel_section, unit_step
+from oakmeasure.core.drawings.leaf_view import front, joints, unit_step
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
@@ -33,14 +33,10 @@ def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
     front(mine, build)
     joints(mine, build)
     page = mine.page()
-    page.label(build.width / 2, -3.5 * step, name, bold=True)
-    page.label(build.width / 2, -7.5 * step, show.size(build.width, build.height, build.thickness), layer=Layer.PENCIL,
-               size=0.9)  # fmt: skip
-    section_x = build.width + 8 * step
-    if has_panels(build):
-        panel_section(mine, build, section_x, step)
-    else:
-        layers.section(page, build, section_x, step)
+    page.label(build.width / 2, -step, name, bold=True, anchor=Anchor.BELOW)
+    page.label(build.width / 2, build.height + step, show.size(build.width, build.height, build.thickness),
+               layer=Layer.PENCIL, size=0.9, anchor=Anchor.ABOVE)  # fmt: skip
+    layers.section(page, build, build.width + 8 * step, step, words=False)
     for shape in mine.shapes:
         sketch.shapes.append(shape.moved(x))
-    return build.width + 26 * step + 2 * build.thickness
+    return build.width + 30 * step + 2 * build.thickness

@@ -129,10 +129,12 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
     sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
 
 
-def section(page: Sketch, build: Build, x0: float, step: float) -> None:
+def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool = True) -> None:
     """Upright section near the hinges, the opening face to the left, thickness at twice its size."""
     times = 2.0
-    page.label(x0 + build.thickness, build.height + 3 * step, "section, thickness × 2", layer=Layer.PENCIL, size=0.9)
+    if words:
+        text = "section, thickness × 2"
+        page.label(x0 + build.thickness, build.height + 3 * step, text, layer=Layer.PENCIL, size=0.9)
     cut = 0.3 * build.width
     for part in build.parts:
         if not part.face.x0 <= cut <= part.face.x1:

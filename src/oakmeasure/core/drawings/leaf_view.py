@@ -305,12 +305,7 @@ def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
 
 def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
     """Upright section through the panels next to the hinges, the opening face to the left."""
-    panel_section(sketch, build, _section_x(leaf, build, step), step)
-
-
-def panel_section(sketch: Sketch, build: Build, x0: float, step: float) -> None:
-    """Draw the upright section of a frame with panels from `x0`."""
-    sketch = sketch.page()
+    x0, sketch = _section_x(leaf, build, step), sketch.page()
     sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
     tint = stuff(build.parts[0].species).tint
     middle = x0 + build.thickness / 2

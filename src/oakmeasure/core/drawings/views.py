@@ -18,6 +18,7 @@ from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
 from oakmeasure.core.drawings.swing_view import swing_view, swung_to
 from oakmeasure.core.drawings.ticks_view import ticks_view
+from oakmeasure.core.drawings.ways_view import ways_view
 from oakmeasure.core.drawings.year_view import year_view
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import MeasuredBy
@@ -77,16 +78,20 @@ def opened_by(leaf: LeafSolution, x: float, y: float) -> float:
 
 
 class LeafPage(StrEnum):
-    """A page of the Leaf sheet; both show the leaf, the second with its joints and fixings listed."""
+    """A page of the Leaf sheet: set out, joints listed, ways and late trim, beside another construction."""
 
     SET_OUT = "Set out"
     JOINTS = "Joints"
+    WAYS = "Ways"
+    OTHER = "Beside"
 
 
 def leaf_stage_view(
     leaf: LeafSolution, show: Show, *, page: LeafPage = LeafPage.SET_OUT, title: bool = True
 ) -> Drawing:
-    """Return the leaf set out, or with its joints and fixings alone."""
+    """Return the leaf set out, with its joints and fixings alone, or the ways of making it."""
+    if page is LeafPage.WAYS:
+        return ways_view(leaf, show)
     return joints_view(leaf, show) if page is LeafPage.JOINTS else leaf_view(leaf, show, title=title, handles=True)
 
 

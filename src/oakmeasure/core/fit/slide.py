@@ -288,7 +288,7 @@ def _stack(ctx: Context, leaves: int) -> None:
                 Stage.FIT,
                 "It stands out more than was wished",
                 f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
-                *([Remedy(f"Leaves of {ctx.fmt(thinner)}", "build.thickness", thinner)] if thinner >= 16 else []),
+                *([ctx.thickness_remedy(f"Leaves of {ctx.fmt(thinner)}", thinner)] if thinner >= 16 else []),
                 Remedy(f"Or give the wish up: {ctx.fmt(out)}", "slide.projection", out.value),
                 Remedy("Or move what stands behind"),
                 rule="a wish, with its price",

@@ -160,7 +160,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
     options = [way(ctx, "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value))]
     if thinner >= 16:
         options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick",
-                           remedy=Remedy("", "build.thickness", thinner)))  # fmt: skip
+                           remedy=ctx.thickness_remedy("", thinner)))  # fmt: skip
     gained = ctx.figures["back_off"].value - ctx.leaf.slide.air
     if gained > 0.05:
         enough = gained >= over
