@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture
-from oakmeasure.core.drawings.views import FitPage, MeasurePage, TimberPage
+from oakmeasure.core.drawings.views import FitPage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -19,6 +19,7 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "fit-goes-in": (Stage.FIT, "weighing-office", FitPage.SURE),
     "fit-compare": (Stage.FIT, "reading-room", FitPage.CHOICES),
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
+    "leaf-compare": (Stage.LEAF, "office-store", LeafPage.OTHER),
     "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
     "timber": (Stage.TIMBER, "seed-room", TimberPage.BOARDS),
     "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),

@@ -26,6 +26,7 @@ class BesidePanel(QWidget):
         column.setSpacing(0)
         row = QHBoxLayout()
         row.setContentsMargins(20, 4, 14, 0)
+        row.setSpacing(12)
         row.addWidget(label("beside it", "pencil"))
         self.box = ChoiceBox()
         self.box.setObjectName("beside")
@@ -40,7 +41,7 @@ class BesidePanel(QWidget):
         row.addWidget(self.take)
         row.addStretch(1)
         column.addLayout(row)
-        self.table = ComparePanel(session, lambda: (session.beside().table,))
+        self.table = ComparePanel(session, lambda: (session.beside().table,), spacing=1)
         column.addWidget(self.table, 1)
 
     def refresh(self) -> None:

@@ -37,11 +37,14 @@ class LevelMark(QWidget):
 class ComparePanel(QScrollArea):
     """All comparisons of the leaf in hand, one under the other."""
 
-    def __init__(self, session: Session, shown: Callable[[], tuple[Comparison, ...]] | None = None) -> None:
-        """shown: what is compared; None for what there is to compare at the stage in hand."""
+    def __init__(
+        self, session: Session, shown: Callable[[], tuple[Comparison, ...]] | None = None, *, spacing: int = 3
+    ) -> None:
+        """shown: what is compared; None for what there is at the stage in hand. spacing: of its lines, px."""
         super().__init__()
         self.session = session
         self._choices = shown or self._of_the_stage
+        self._spacing = spacing
         self.setObjectName("compare")
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -99,7 +102,7 @@ class ComparePanel(QScrollArea):
         column.addWidget(about)
         grid = QGridLayout()
         grid.setHorizontalSpacing(14)
-        grid.setVerticalSpacing(3)
+        grid.setVerticalSpacing(self._spacing)
         last = len(comparison.columns) - 1
         for at, title in enumerate(comparison.columns):
             grid.addWidget(label(title, "pencil"), 0, at + 1, _side(title))
@@ -152,7 +155,6 @@ NUMBERS = (
     "as made",
     "trimmed",
     "at the worst",
-    "must stay",
     "off each stile",
     "off the panels",
 )

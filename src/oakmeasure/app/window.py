@@ -27,6 +27,7 @@ from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
+TABLE_PX = 316  # of the two constructions side by side: all of its lines
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 PAGE_WORDS = {
@@ -292,7 +293,8 @@ class Window(QMainWindow):
             self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
         elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER):
             whole = self.middle.split.height()
-            self.middle.split.setSizes([whole // 2, whole // 2])
+            table = TABLE_PX if self.sheet().page == LeafPage.OTHER else whole // 2
+            self.middle.split.setSizes([whole - table, table])
         elif self.session.stage is Stage.LEAF and beside:
             self.middle.split.setSizes([280, 388])
         elif beside:

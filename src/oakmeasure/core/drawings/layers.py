@@ -15,6 +15,7 @@ if TYPE_CHECKING:
 
 GRAIN_LINES = 5
 PLIES = 4
+NARROW = 9.0  # steps: what is narrower has no room for its number beside another one
 
 
 def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
@@ -119,13 +120,17 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
     y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
+    raised = False
     for dim in build.dims:
         edit = f[dim.figure].edit
         text = show.length(dim.end - dim.start)
         if dim.upright:
             page.dimension((x, dim.start), (x, dim.end), text, figure=dim.figure, edit=edit, ref=dim.ref)
         else:
-            sketch.dimension((dim.start, y), (dim.end, y), text, figure=dim.figure, edit=edit, ref=dim.ref)
+            # Short ones side by side stand in two rows, or their numbers would run into one another.
+            raised = dim.end - dim.start < NARROW * step and not raised
+            at = y + (3.6 * step if raised else 0.0)
+            sketch.dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref)
     sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
 
 
@@ -135,7 +140,8 @@ def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool =
     if words:
         text = "section, thickness × 2"
         page.label(x0 + build.thickness, build.height + 3 * step, text, layer=Layer.PENCIL, size=0.9)
-    cut = 0.3 * build.width
+    panels = sorted((part.face.x0, part.face.y0, part.face.x1) for part in build.parts if part.role is Role.PANEL)
+    cut = (panels[0][0] + panels[0][2]) / 2 if panels else 0.3 * build.width
     for part in build.parts:
         if not part.face.x0 <= cut <= part.face.x1:
             continue
@@ -222,8 +228,12 @@ def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
     if part.species == "steel":
         sketch.rect(rect, Layer.METAL, ref=f"part:{part.name}")
         return
+    if part.role is Role.VENEER:  # too thin for two outlines
+        sketch.rect(rect, Layer.ROD, ref=f"part:{part.name}")
+        sketch.box(rect, Layer.FAINT, ref=f"part:{part.name}")
+        return
     made_of = stuff(part.species)
-    if isinstance(made_of, Sheet) and part.role is not Role.VENEER:
+    if isinstance(made_of, Sheet):
         sketch.rect(rect, Layer.PANEL, ref=f"part:{part.name}", tint=tint)
         _plies(sketch, rect)
         return
