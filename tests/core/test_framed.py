@@ -16,11 +16,12 @@ from oakmeasure.core.build.layout import rows_of
 from oakmeasure.core.build.patterns import PATTERNS, pattern_of, with_pattern
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build.snapped import dragged, rails_to_drag
-from oakmeasure.core.build_choices import Boarded, Framed, Infill, Row, Slab, TenonKind
+from oakmeasure.core.build_choices import Boarded, Framed, Infill, Row, Slab, TenonKind, Veneered
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.year_view import year_view
 from oakmeasure.core.hang_choices import Hanging, LeafShape
 from oakmeasure.core.job import Climate, FitChoices, HardwareChoices, MortiseLock, TimberChoices
+from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
 from oakmeasure.core.readings import HeadKind, HeadShape
 from oakmeasure.core.solve import solve
 from oakmeasure.core.timber.year import climate_at, year_of
@@ -264,8 +265,9 @@ def test_year_swings_between_the_two_airs_and_the_gaps_lose_what_the_leaf_gains(
 
 
 @pytest.mark.parametrize("kind", [HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED])
-@pytest.mark.parametrize("build", [Framed(), Boarded(ledge_top=600.0), Slab(stiffener_end=600.0)],
-                         ids=["framed", "boarded", "slab"])  # fmt: skip
+@pytest.mark.parametrize("build", [Framed(), Boarded(ledge_top=600.0), Slab(stiffener_end=600.0), Layered(), Light(),
+                                   Veneered(), Existing(width=740.0, height=2600.0, inside=Inside.SOLID)],
+                         ids=lambda each: each.kind)  # fmt: skip
 def test_leaf_under_an_arch_is_cut_to_it_whatever_it_is_built_of(kind, build):
     crown = {HeadKind.SEGMENTAL: 2058, HeadKind.HALF_ROUND: 2380, HeadKind.TWO_CENTRED: 2500}[kind]
     sides = {"width_top": 720, "width_bottom": 720, "height_hinge": 2020, "height_latch": 2020}
@@ -278,3 +280,4 @@ def test_leaf_under_an_arch_is_cut_to_it_whatever_it_is_built_of(kind, build):
     assert leaf.fit.height.value > 2020
     assert said(leaf, "outline").sentence
     assert leaf_view(leaf, Show()).shapes
+    assert year_view(leaf, Show()).shapes
