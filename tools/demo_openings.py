@@ -19,6 +19,7 @@ from oakmeasure.core.build_choices import (
     Veneered,
     VeneerForm,
 )
+from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
 from oakmeasure.core.job import (
     Butt,
@@ -140,6 +141,11 @@ def brass_butt() -> Butt:
     return butt_from_table("brock-76").model_copy(update={name: Reading(value=value) for name, value in read.items()})
 
 
+def cups(key: str, **more) -> HardwareChoices:
+    """Cup hinges of the table, set so."""
+    return HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **more))
+
+
 def laid(*widths: float) -> tuple[Laid, ...]:
     return tuple(Laid(width=each) for each in widths)
 
@@ -190,16 +196,18 @@ def openings() -> tuple[Leaf, ...]:
               floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
         _open("packet-press", "Packet press cupboard", square(447.0, 713.0), hanging=Hanging.INSET, build=CUPBOARD,
-              fit=EVEN),
+              fit=EVEN, hardware=cups("bittern-95", crank=18.0, plate=0.0, point=3.0, push_latch=True)),
         _open("specimens", "Specimen cupboard, left of two", square(440.0, 660.0), build=CUPBOARD,
-              hanging=Hanging.HALF_OVERLAY, cabinet=CabinetChoices(overlay=16.0, division=22.0, gap=3.0)),
+              hanging=Hanging.HALF_OVERLAY, cabinet=CabinetChoices(overlay=16.0, division=22.0, gap=3.0),
+              hardware=cups("heron-long", crank=9.0, plate=0.0)),
         _open("tool-shed", "Tool shed leaf of old boards", square(796.0, 1948.0, lean_hinge=1.0, lean_latch=1.0),
               hanging=Hanging.LINING, build=Slab(
                   thickness=23.0, measured=laid(212, 187, 231, 198), joint=SlabJoint.TENONS, every=300.0,
                   glue=SlabGlue.MORTISES, stiffener=Stiffener.NAILED, stiffener_width=120.0, stiffener_thickness=22.0,
                   stiffener_in=40.0)),
         _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY, build=CUPBOARD,
-              cabinet=CabinetChoices(overlay=13.5)),
+              cabinet=CabinetChoices(side=18.0),
+              hardware=cups("heron-110", unknown=CupUnknown.OVERLAY, boring=4.5, plate=2.0, crank=0.0)),
         _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, centre=60.0, overlap_head=20.0,
                                  projection=55.0),
@@ -228,10 +236,12 @@ def openings() -> tuple[Leaf, ...]:
         _open("press-left", "Press cupboard, out of level", square(520.0, 690.0), hanging=Hanging.OVERLAY,
               build=CUPBOARD),
         _open("tall-press", "Tall press", square(500.0, 1193.0), hanging=Hanging.INSET, build=CUPBOARD,
-              fit=FitChoices(gap_hinge=2.5, gap_latch=2.5, gap_head=2.5, gap_floor=2.5)),
+              fit=FitChoices(gap_hinge=2.5, gap_latch=2.5, gap_head=2.5, gap_floor=2.5),
+              hardware=cups("bittern-95", first=105.0, count=2)),
         _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0), hanging=Hanging.OVERLAY,
               build=CUPBOARD,
-              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, hinge_angle=170.0, must_open=165.0)),
+              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, hinge_angle=170.0, must_open=165.0),
+              hardware=cups("bittern-170", first=102.0, plate=3.0)),
         _open("scale-case", "Scale case, brass butts", square(413.6, 620.0), hanging=Hanging.INSET_BUTTS,
               build=CUPBOARD.model_copy(update={"thickness": 22.0}),
               fit=FitChoices(gap_hinge=0.8, gap_latch=0.8, gap_head=0.8, gap_floor=0.8, bevel_deg=1.0,

@@ -103,12 +103,29 @@ BUILT = [
     ("reading-room", "wander", 0.3, 1e-9), ("reading-room", "edging", 12.0, 1e-9),
     ("reading-room", "edging_sawn", 18.0, 1e-9),
 ]  # fmt: skip
+# the same for Hardware
+HUNG = [
+    ("packet-press", "cup_boring", 5.0, 1e-9),
+    ("packet-press", "cup_centre", 22.5, 1e-9),
+    ("packet-press", "plate_back", 57.0, 1e-9),
+    ("packet-press", "cup_left", 4.0, 1e-9),
+    ("packet-press", "stop_back", 20.0, 1e-9),
+    ("specimens", "cup_boring", 6.5, 1e-9),
+    ("ledger", "overlay", 13.5, 1e-9),
+    ("ledger", "side_shown", 4.5, 1e-9),
+    ("tall-press", "cup_1_plate", 107.5, 0.01),
+    ("tall-press", "cup_2_plate", 1085.5, 0.05),
+    ("pigeon-holes", "cup_1", 102.0, 1e-9),
+    ("pigeon-holes", "cup_2", 434.0, 0.05),
+    ("scale-case", "butt_depth", 1.9, 1e-9),
+]
 SAID_BUILT = [
     ("tool-shed", "held-across"), ("tool-shed", "nails"), ("tool-shed", "lay-up"), ("barn-side", "slots"),
     ("coal-hole", "fixings"), ("engine-room", "brace-round-one"), ("pair", "glass"), ("sample-room", "lock"),
     ("office-store", "layers"), ("office-store", "pieced"), ("office-store", "pins-refused"),
     ("winnowing", "recess-deep"), ("winnowing", "late-fine"), ("pantry", "reduced"), ("made-longer", "existing"),
     ("stair-cupboard", "outline"), ("meter", "boards-free"), ("reading-room", "veneers"), ("reading-room", "edging"),
+    ("packet-press", "push-latch"), ("specimens", "cup-boring"), ("pigeon-holes", "cups-carry"),
 ]  # fmt: skip
 SAID_FIT = [
     ("winnowing", "hung-higher"),
@@ -136,7 +153,7 @@ def leaves():
     return {each.leaf.id: each for each in solve(demo_job()).leaves}
 
 
-@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED + BUILT)
+@pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED + BUILT + HUNG)
 def test_opening_of_each_job_comes_out(leaves, leaf_id, name, value, within):
     assert leaves[leaf_id].figures[name].value == pytest.approx(value, abs=within)
 

@@ -128,7 +128,14 @@ def test_cut_list_reads_back_as_the_parts(demo):
 def test_boring_list_names_member_datum_and_hand(demo):
     rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solve(demo)))))
     assert tuple(rows[0]) == tables.BORING_LIST_HEADER
-    assert {row["member"] for row in rows} == {"hinge stile", "hinge lipping", "board 1", "strip 1", "hinge lining leg"}
+    assert {row["member"] for row in rows} == {
+        "hinge stile",
+        "hinge lipping",
+        "board 1",
+        "strip 1",
+        "hinge lining leg",
+        "cabinet side",
+    }
     assert {row["hand"] for row in rows if row["leaf"] == "Drying loft door"} == {"hinges right"}
     assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)
 

@@ -192,13 +192,11 @@ def joint_list(leaf: LeafSolution, show: Show) -> Listed:
 def boring_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the boring list."""
     header = ("let in", "member", "measured", "from", "to", "across", "deep")
-    if leaf.butts is None:
-        return header, []
     rows = []
-    for cut in leaf.butts.borings:
+    for cut in leaf.borings:
         lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         numbers = (show.length(each) for each in lengths)
-        rows.append(Record((cut.name, cut.member, cut.datum, *numbers), f"butt:{cut.name.rpartition(' ')[2]}"))
+        rows.append(Record((cut.name, cut.member, cut.datum, *numbers), cut.ref))
     return header, rows
 
 

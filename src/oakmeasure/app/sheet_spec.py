@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from oakmeasure.app.fit_sheet import fit_groups
@@ -9,8 +10,9 @@ from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
+from oakmeasure.core.cup_choices import CupUnknown, cup_from_table, cup_keys
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.job import Board, Job, Place
+from oakmeasure.core.job import Board, Job, Leaf, Place
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
@@ -25,6 +27,11 @@ def _rules_key(job: Job, _leaf_id: str) -> str:
 def _butt_key(job: Job, leaf_id: str) -> str:
     name = job.leaf(leaf_id).hardware.butt.name
     return next((key for key, row in table("butts").items() if row["name"] == name), "")
+
+
+def _cup_key(job: Job, leaf_id: str) -> str:
+    name = job.leaf(leaf_id).hardware.cup.hinge.name
+    return next((key for key in cup_keys() if cup_from_table(key).name == name), "")
 
 
 def _species() -> list[tuple[Any, str]]:
@@ -46,6 +53,25 @@ _BUTT = Choice(
     "butt", "Butt", lambda: [(key, row["name"]) for key, row in table("butts").items()], _butt_key, edits.with_butt,
     "made-up makers; measure the ones on your bench",
 )  # fmt: skip
+_CUP = Choice(
+    "cup", "Hinge", lambda: [(key, cup_from_table(key).name) for key in cup_keys()], _cup_key, edits.with_cup,
+    "made-up makers; put in the figures of yours", other=lambda _job: "one of your own",
+)  # fmt: skip
+
+
+def _on_cups(leaf: Leaf) -> bool:
+    return leaf.hanging.is_cabinet and not leaf.hanging.has_butts
+
+
+def _not_sought(unknown: CupUnknown) -> Callable[[Leaf], bool]:
+    """Return whether a figure is asked for: the one that is sought is worked out, and stands on the board."""
+    return lambda leaf: _on_cups(leaf) and leaf.hardware.cup.unknown is not unknown
+
+
+def _on_butts(leaf: Leaf) -> bool:
+    return not _on_cups(leaf)
+
+
 _SCHOOL = field_choice(
     "hardware.school", "Places", lambda: [(None, "by the shop rules"), *((each, str(each)) for each in ButtSchool)]
 )
@@ -87,11 +113,33 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
         Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces", page=TimberPage.BOARDS),
     ),
     Stage.HARDWARE: (
+        Group("Cup hinges", (
+            _CUP,
+            field_choice("hardware.cup.unknown", "Sought", enum_options(CupUnknown), "worked out from the other four"),
+            Field("cabinet.side", "cabinet's side"),
+        ), when=_on_cups),
+        Group("", (Field("hardware.cup.boring", "leaf's edge to cup"),), when=_not_sought(CupUnknown.BORING)),
+        Group("", (Field("hardware.cup.crank", "crank of the arm", optional=True, figure="cup_crank",
+                         note="empty: the usual for this way of hanging"),), when=_not_sought(CupUnknown.CRANK)),
+        Group("", (Field("hardware.cup.plate", "plate, height", signed=True),), when=_not_sought(CupUnknown.PLATE)),
+        Group("Where they go", (
+            Field("hardware.cup.first", "top one, from the top", ref="cup:1"),
+            Field("hardware.cup.last", "bottom one, from the foot", optional=True, figure="cup_first"),
+            Field("hardware.cup.count", "how many", Unit.COUNT, "empty: by height and weight", "cup_count",
+                  optional=True),
+            Field("hardware.cup.plate_front", "plate's holes from the front"),
+        ), when=_on_cups),
+        Group("The hinge on the bench", (
+            Field("hardware.cup.hinge.reach", "reach", has_state=True, ref="figure:cup_reach"),
+            Field("hardware.cup.hinge.cup_depth", "cup, depth", has_state=True, ref="figure:cup_left"),
+            Field("hardware.cup.point", "cutter's point"),
+            field_choice("hardware.cup.push_latch", "Latch", lambda: [(False, "none"), (True, "push latch")]),
+        ), when=_on_cups, hint="by its sheet or a mock-up"),
         Group("Butts", (
             _BUTT,
             _SCHOOL,
             Field("hardware.count", "how many", Unit.COUNT, "empty: by height and weight", "butt_count", optional=True),
-        )),
+        ), when=_on_butts),
         Group("The butt on the bench", (
             Field("hardware.butt.length", "length", has_state=True, ref="butt:1"),
             Field("hardware.butt.leaf", "one leaf, wide", has_state=True, ref="figure:butt_across"),
@@ -100,6 +148,6 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             Field("hardware.butt.knuckle", "pin out from the face", has_state=True),
             Field("hardware.butt.setback", "pin back from the edge", has_state=True),
             Field("hardware.butt.rating_kg", "rated for a leaf of", Unit.KG, has_state=True),
-        ), hint="measured, when it is"),
+        ), when=_on_butts, hint="measured, when it is"),
     ),
 }  # fmt: skip

@@ -49,7 +49,7 @@ OTHER_WORDS: dict[str, str] = {
 BOARD_WORDS = {
     Stage.LEAF: "The leaf, set out",
     Stage.TIMBER: "Cutting plan and cut list",
-    Stage.HARDWARE: "Hinges on leaf and lining",
+    Stage.HARDWARE: "Hinges, and what is cut for them",
 }
 FIRST_WORKING = {
     Stage.MEASURE: "clear_width",
@@ -423,6 +423,8 @@ class Window(QMainWindow):
             self.session.show_working(f"reading_{name}")
         elif kind == "butt":
             self.session.show_working(f"butt_{name}_top")
+        elif kind in ("cup", "plate"):
+            self.session.show_working(f"cup_{name}" + ("_plate" if kind == "plate" else ""))
 
     def _turn_tick(self, at: int) -> None:
         """Take a tick out, or in again."""

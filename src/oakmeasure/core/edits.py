@@ -11,6 +11,7 @@ from pydantic import BaseModel, ValidationError
 from oakmeasure.core.build import patterns
 from oakmeasure.core.build.patterns import PATTERNS
 from oakmeasure.core.build_choices import Construction, Framed
+from oakmeasure.core.cup_choices import cup_from_table
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Acknowledged, Butt, Climate, Job, Leaf, Place, Reading, butt_from_table
 from oakmeasure.core.layer_choices import Existing
@@ -196,6 +197,11 @@ def with_butt(job: Job, leaf_id: str, key: str) -> Job:
     """Return the job with the butt of a leaf changed for one of the table."""
     butt: Butt = butt_from_table(key)
     return with_field(job, leaf_id, "hardware.butt", butt)
+
+
+def with_cup(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with the cup hinge of a leaf changed for one of the table."""
+    return with_field(job, leaf_id, "hardware.cup.hinge", cup_from_table(key))
 
 
 def with_place(job: Job, leaf_id: str, place: Place) -> Job:

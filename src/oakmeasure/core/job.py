@@ -12,6 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.build_choices import Construction, Framed
+from oakmeasure.core.cup_choices import CupChoices
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.readings import (
@@ -157,12 +158,13 @@ class MortiseLock(Model):
 
 
 class HardwareChoices(Model):
-    """The butts, None leaving number and school to the rules; the lock, None for none."""
+    """The butts, None leaving number and school to the rules; the lock, None for none; cup hinges of a cabinet leaf."""
 
     butt: Butt = Field(default_factory=_default_butt)
     count: Annotated[int, Field(ge=2, le=6)] | None = None
     school: ButtSchool | None = None
     lock: MortiseLock | None = None
+    cup: CupChoices = Field(default_factory=CupChoices)
 
 
 class LateTrim(Model):

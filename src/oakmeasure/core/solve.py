@@ -26,8 +26,10 @@ from oakmeasure.core.fit.shape import Fit, gaps
 from oakmeasure.core.fit.stock import buy_or_make
 from oakmeasure.core.fit.swung import Swing, swing, swings_by_itself
 from oakmeasure.core.fit.ways import Comparison, side_by_side
-from oakmeasure.core.hardware.butts import Butts, hang_on_butts
+from oakmeasure.core.hardware.butts import Boring, Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
+from oakmeasure.core.hardware.cups import Cups, hang_on_cups
+from oakmeasure.core.hardware.cups import inputs as cup_inputs
 from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
@@ -58,6 +60,12 @@ class LeafSolution:
     sigma_cut: float = 0.0
     sigma_hang: float = 0.0
     leaf_choices: tuple[Comparison, ...] = ()
+    cups: Cups | None = None
+
+    @property
+    def borings(self) -> tuple[Boring, ...]:
+        """Return everything that is cut and bored for hardware, on leaf and on what carries it."""
+        return (self.butts.borings if self.butts else ()) + (self.cups.borings if self.cups else ())
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
@@ -93,6 +101,8 @@ class LeafSolution:
             return self.build.summary
         if stage is Stage.TIMBER:
             return self.plan.in_words()
+        if self.cups is not None:
+            return f"{int(f['cup_count'].value)} cups · {show.value(f['mass'].value, Unit.KG)}"
         if self.butts is None:
             return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
@@ -203,11 +213,12 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     ctx = Context(leaf, job.rules, Show(job.unit))
     butt_inputs(ctx)
     build_inputs(ctx)
+    cup_inputs(ctx)
     wood = timber(ctx)
     gaps(ctx)
     opening = survey(ctx)
     fitted = fit(ctx, opening)
-    build = weights = plan = butts = None
+    build = weights = plan = butts = cups = None
     lining = opening.lining.parts if opening.lining else ()
     turning = None
     choices: tuple[Comparison, ...] = ()
@@ -231,6 +242,8 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         plan = plan_leaf(ctx, _sawn(build.parts * fitted.leaves + lining), job.boards)
         if leaf.hanging.has_butts:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
+        elif leaf.hanging.is_cabinet:
+            cups = hang_on_cups(ctx, fitted, build, weights.mass)
         build = keep_clear(ctx, build, butts)
         judge_place(ctx, build.parts)
         judge_shop(ctx, build)
@@ -254,6 +267,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         choices,
         *sure,
         leaf_choices,
+        cups,
     )
 
 

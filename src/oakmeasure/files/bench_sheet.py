@@ -209,7 +209,7 @@ def _back(leaf: LeafSolution, show: Show) -> list[Flowable]:
             _p(f"Boards: {leaf.plan.boards}, at the least {leaf.plan.least_boards}; {percent} of them in rough parts.")
         ]
         out.append(Spacer(0, 8))
-    if leaf.butts is not None and leaf.butts.borings:
+    if leaf.borings:
         out += [_p("Let in for hardware", HEADING), _boring_table(leaf, show), Spacer(0, 8)]
     out += [_p("Working of the main figures", HEADING), _workings(leaf, show)]
     return out
@@ -268,7 +268,7 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
 
 def _boring_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [[_p(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
-    for cut in leaf.butts.borings if leaf.butts else ():
+    for cut in leaf.borings:
         lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         rows.append([_p(cut.name), _p(cut.member), _p(cut.datum, SMALL), *(_p(show.length(each)) for each in lengths)])
     return _grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))

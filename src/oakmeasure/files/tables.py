@@ -75,7 +75,7 @@ def boring_list_csv(solution: Solution) -> str:
     """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm."""
     rows = []
     for leaf in solution.leaves:
-        for cut in leaf.butts.borings if leaf.butts else ():
+        for cut in leaf.borings:
             numbers = (cut.from_top, cut.to, cut.along, cut.across, cut.depth)
             rows.append(
                 [
@@ -156,7 +156,7 @@ def _leaf_record(leaf: LeafSolution, show: Show) -> dict[str, Any]:
                 "across": each.across,
                 "depth": each.depth,
             }
-            for each in (leaf.butts.borings if leaf.butts else ())
+            for each in leaf.borings
         ],
         "verdicts": [_verdict_record(each) for each in leaf.verdicts],
     }

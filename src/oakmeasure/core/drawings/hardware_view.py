@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawings.cup_view import cup_view
 from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, side_gaps, sketch_for, surround, unit_step
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
@@ -21,6 +22,8 @@ ROOM = 1.35
 def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     """Return the leaf with its butts, the edge with the let-ins, and the plan through a butt."""
     build, butts = leaf.build, leaf.butts
+    if build is not None and leaf.cups is not None:
+        return cup_view(leaf, build, leaf.cups, show)
     if build is None or butts is None:
         return no_leaf(leaf, show)
     sketch, step = sketch_for(leaf), ROOM * unit_step(build)

@@ -120,7 +120,7 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
     y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
-    raised = False
+    raised = is_any = False
     for dim in build.dims:
         edit = f[dim.figure].edit
         text = show.length(dim.end - dim.start)
@@ -129,9 +129,11 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
         else:
             # Short ones side by side stand in two rows, or their numbers would run into one another.
             raised = dim.end - dim.start < NARROW * step and not raised
+            is_any = is_any or raised
             at = y + (3.6 * step if raised else 0.0)
             sketch.dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref)
-    sketch.dimension((0, y + 8 * step), (build.width, y + 8 * step), show.length(build.width), figure="leaf_width")
+    over = y + (11 if is_any else 8) * step
+    sketch.dimension((0, over), (build.width, over), show.length(build.width), figure="leaf_width")
 
 
 def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool = True) -> None:

@@ -17,7 +17,10 @@ LEAST_BETWEEN = 2.0  # between two leaves of a run, or they rub: common practice
 def fit_overlay(ctx: Context, opening: Opening) -> Fit:
     """Work out a leaf that lies on its opening: opening + overlay at each edge."""
     choice, add = ctx.leaf.cabinet, ctx.figures.add
-    overlay = add(given("overlay", "overlay", choice.overlay, edit="cabinet.overlay", choice=True))
+    # Where the overlay is what the hinges give, it is there already.
+    overlay = ctx.figures.get("overlay") or add(
+        given("overlay", "overlay", choice.overlay, edit="cabinet.overlay", choice=True)
+    )
     shared = overlay
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
         division = add(

@@ -53,6 +53,12 @@ class Boring:
     depth: float
 
     @property
+    def ref(self) -> str:
+        """What it is shown by on a drawing: "butt:1" for butt 1, "cup:2" for cup 2."""
+        kind, _, number = self.name.rpartition(" ")
+        return f"{kind}:{number}"
+
+    @property
     def to(self) -> float:
         """Its lower end, from the same datum, mm."""
         return self.from_top + self.along

@@ -1,0 +1,291 @@
+"""Cup hinges: overlay, boring, plate, crank and reach, any one from the others; places on leaf and cabinet; depth.
+
+overlay = reach − crank + boring − plate; middle of the cup = boring + 17.5; an inset leaf has its gap as an overlay
+less than 0. Sources: the hinge's own sheet; common practice of the trade.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from oakmeasure.core.build.shape import Build, Part, Rect, Role
+from oakmeasure.core.context import Context
+from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hardware import cup_checks as checks
+from oakmeasure.core.hardware.butts import Boring
+from oakmeasure.core.units import Unit
+from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
+
+CUP = 35.0  # diameter, mm
+COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))  # height, kg, hinges
+USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
+HOLES = 16.0  # of a plate, from its middle up and down
+
+
+@dataclass(frozen=True, slots=True)
+class CupPlace:
+    """One cup. top: its middle down from the leaf's top; plate: its plate's middle down from the opening's edge."""
+
+    number: int
+    top: Figure
+    plate: Figure
+    rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Cups:
+    """The cup hinges of a leaf, from the top down. over: overlay at the hinge side, less than 0 for inset."""
+
+    places: tuple[CupPlace, ...]
+    over: Figure
+    boring: Figure
+    centre: Figure
+    plate_back: Figure
+    reveal: Figure | None
+    borings: tuple[Boring, ...]
+
+
+def solve_cup(
+    *, overlay: float | None, reach: float | None, crank: float | None, boring: float | None, plate: float | None
+) -> dict[str, float]:
+    """Return all five figures, mm, the one that is None worked out from the others.
+
+    Raises InputError unless exactly one is None. Source: overlay = reach − crank + boring − plate.
+
+    >>> solve_cup(overlay=16, reach=11, crank=0, boring=None, plate=0)["boring"]
+    5
+    """
+    known = {"overlay": overlay, "reach": reach, "crank": crank, "boring": boring, "plate": plate}
+    missing = [name for name, value in known.items() if value is None]
+    if len(missing) != 1:
+        raise InputError("unknown", ", ".join(missing) or "none", "exactly one figure to work out")
+    signs = {"overlay": -1.0, "reach": 1.0, "crank": -1.0, "boring": 1.0, "plate": -1.0}
+    rest = sum(signs[name] * value for name, value in known.items() if value is not None)
+    solved = -rest / signs[missing[0]]
+    found = {name: value for name, value in known.items() if value is not None}
+    found[missing[0]] = int(solved) if float(solved).is_integer() and isinstance(rest, int) else solved
+    if isinstance(found[missing[0]], float) and found[missing[0]].is_integer():
+        found[missing[0]] = int(found[missing[0]])
+    return found
+
+
+def cup_count(*, height: float, mass: float) -> int | None:
+    """Return how many cup hinges a leaf of at most 600 width needs; None where it is too high or too heavy for any.
+
+    >>> cup_count(height=720, mass=5), cup_count(height=720, mass=7), cup_count(height=2500, mass=5)
+    (2, 3, None)
+    """
+    return next((count for high, heavy, count in COUNTS if height <= high and mass <= heavy), None)
+
+
+def least_reveal(rows: Sequence[RevealRow], *, thickness: float, boring: float) -> float | None:
+    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows; None without a table.
+
+    Weighted by how near the rows are (inverse square): a table of a few points on no grid. At a row it is that row.
+    """
+    if not rows:
+        return None
+    weights = []
+    for row in rows:
+        apart = math.hypot(row.thickness - thickness, row.boring - boring)
+        if apart < 1e-9:
+            return row.reveal
+        weights.append((1 / apart**2, row.reveal))
+    near = sorted(weights, reverse=True)[:4]
+    return sum(weight * reveal for weight, reveal in near) / sum(weight for weight, _ in near)
+
+
+def pin_for(*, reveal: float, deep: float) -> float:
+    """Return how far in from the leaf's edge a hinge seems to turn, mm, when its corner swings out by a reveal.
+
+    A pin `deep` behind the face and p in from the edge swings the front corner out by √(p² + deep²) − p; solved for p.
+
+    >>> round(pin_for(reveal=2.1, deep=6.0), 2)
+    7.52
+    """
+    return (deep**2 - reveal**2) / (2 * reveal) if reveal > 1e-6 else 1e6
+
+
+def swept_out(*, pin_in: float, pin_deep: float, thickness: float, degrees: float) -> float:
+    """Return how far a leaf's hinge edge swings out beyond itself on its way open, mm.
+
+    pin_in: from the edge; pin_deep: behind the opening face. Source: the front corner on a circle about the pin.
+
+    >>> round(swept_out(pin_in=7.52, pin_deep=6.0, thickness=24.0, degrees=110.0), 1)
+    2.1
+    """
+    best = 0.0
+    for y in (pin_deep, pin_deep - thickness):
+        turn = min(math.radians(degrees), math.atan2(y, pin_in)) if y > 0 else 0.0
+        best = max(best, pin_in * math.cos(turn) + y * math.sin(turn) - pin_in)
+    return best
+
+
+# --- before the leaf is fitted -----------------------------------------------------------------------------
+
+
+def inputs(ctx: Context) -> None:
+    """Add the hinge's own figures, and the overlay where it is the one that is sought: the leaf's size rests on it."""
+    leaf = ctx.leaf
+    if not leaf.hanging.is_cabinet or leaf.hanging.has_butts:
+        return
+    choice = leaf.hardware.cup
+    at = f"“{choice.hinge.name}”, {choice.hinge.source}"
+    if choice.unknown is not CupUnknown.REACH:
+        ctx.reading("cup_reach", "reach of the hinge", choice.hinge.reach, "hardware.cup.hinge.reach", at)
+    ctx.reading("cup_depth", "cup, depth", choice.hinge.cup_depth, "hardware.cup.hinge.cup_depth", at)
+    for name, label in (("boring", "leaf's edge to the cup"), ("plate", "plate, height")):
+        if str(choice.unknown) != name:
+            ctx.chosen(f"cup_{name}", label, getattr(choice, name), f"hardware.cup.{name}")
+    if choice.unknown is not CupUnknown.CRANK:
+        usual = USUAL_CRANK.get(leaf.hanging, 0.0)
+        value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
+        ctx.figures.add(given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True,
+                              source=source))  # fmt: skip
+    if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
+        ctx.figures.add(total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay")))
+
+
+def _terms(ctx: Context, unknown: str) -> list[Term]:
+    """Return the sum that the unknown figure is."""
+    f = ctx.figures
+    signs = {"cup_overlay": -1.0, "cup_reach": 1.0, "cup_crank": -1.0, "cup_boring": 1.0, "cup_plate": -1.0}
+    mine = f"cup_{unknown}"
+    turn = 1.0 if unknown == "overlay" else -1.0 / signs[mine] if signs[mine] else 1.0
+    return [plus(f[name], sign * turn) for name, sign in signs.items() if name != mine]
+
+
+# --- on the finished leaf ----------------------------------------------------------------------------------
+
+
+def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
+    """Place the cups on leaf and cabinet, solve what is sought, and judge it all."""
+    choice, f = ctx.leaf.hardware.cup, ctx.figures
+    over = _over(ctx)
+    solved = "" if choice.unknown is CupUnknown.OVERLAY else str(choice.unknown).partition(",")[0]
+    if solved:
+        labels = {"boring": "leaf's edge to the cup", "crank": "crank of the arm that is wanted",
+                  "plate": "plate that is wanted, height", "reach": "reach of the hinge, from the mock-up"}  # fmt: skip
+        f.add(total(f"cup_{solved}", labels[solved], *_terms(ctx, solved),
+                    source="overlay = reach − crank + boring − plate"))  # fmt: skip
+    radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
+    centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
+    off = f.add(given("cup_pattern", "screw line beyond the cup's middle", choice.hinge.pattern_off, choice=True,
+                      source=f"pattern {choice.hinge.pattern_apart:g}/{choice.hinge.pattern_off:g}"))  # fmt: skip
+    f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
+    point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
+    f.add(total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(f["cup_depth"]),
+                minus(point)))  # fmt: skip
+    places = _places(ctx, choice, fit, mass, centre)
+    back = _plate_back(ctx, choice)
+    reveal = _reveal(ctx, choice.hinge)
+    checks.judge(ctx, choice, over, build, len(places), cup_count(height=fit.height.value, mass=mass.value), mass)
+    return Cups(places, over, f["cup_boring"], centre, back, reveal, _borings(ctx, places, build, centre, back))
+
+
+def _over(ctx: Context) -> Figure:
+    """Add the overlay at the hinge side as the hinges see it; the gap of an inset leaf counts less than nothing."""
+    f, hanging = ctx.figures, ctx.leaf.hanging
+    if hanging is Hanging.INSET:
+        return f.add(total("cup_overlay", "overlay at the hinges (inset: less than 0)", plus(f["gap_hinge"], -1.0)))
+    name = "overlay_shared" if "overlay_shared" in f else "overlay"
+    return f.add(total("cup_overlay", "overlay at the hinges", plus(f[name])))
+
+
+def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
+    f, height = ctx.figures, fit.height
+    by_rule = cup_count(height=height.value, mass=mass.value) or COUNTS[-1][2]
+    count = f.add(derived("cup_count", "cup hinges", choice.count or by_rule, Unit.COUNT, height, mass,
+                          formula="set by hand" if choice.count else
+                          "2 to 900 high and 6 kg, 3 to 1600 and 12, 4 to 2000 and 17, 5 to 2400 and 22",
+                          source="common practice"))  # fmt: skip
+    first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
+    last = first if choice.last is None else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last,
+                                                        "hardware.cup.last")  # fmt: skip
+    n, found = int(count.value), []
+    inset = ctx.leaf.hanging is Hanging.INSET
+    edge = f["gap_head"] if inset else f["overlay"]
+    for at in range(n):
+        name, label = f"cup_{at + 1}", f"cup {at + 1}, its middle down from the leaf's top"
+        if at == 0:
+            top = total(name, label, plus(first))
+        elif at == n - 1:
+            top = total(name, label, plus(height), minus(last))
+        else:
+            value = first.value + at * (height.value - first.value - last.value) / (n - 1)
+            top = derived(name, label, value, Unit.MM, height, first, last, formula="equal spaces between the others")
+        f.add(top)
+        plate = f.add(
+            total(
+                f"{name}_plate",
+                f"plate {at + 1}, its middle down from the opening's upper edge",
+                plus(top),
+                plus(edge) if inset else minus(edge),
+            )
+        )
+        y, x = height.value - top.value, centre.value
+        half = CUP / 2
+        found.append(CupPlace(at + 1, top, plate, Rect(x - half, y - half, x + half, y + half)))
+    return tuple(found)
+
+
+def _plate_back(ctx: Context, choice: CupChoices) -> Figure:
+    """Add how far the plate's holes stand back from the front edge; an inset leaf's thickness comes on top."""
+    front = ctx.chosen(
+        "plate_front", "plate's holes from the front edge", choice.plate_front, "hardware.cup.plate_front"
+    )
+    if ctx.leaf.hanging is not Hanging.INSET:
+        return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front)))
+    thickness = ctx.figures["thickness"]
+    ctx.figures.add(total("stop_back", "stop set back from the front edge", plus(thickness)))
+    return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front), plus(thickness)))
+
+
+def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
+    """Add the least reveal by the hinge's table, and what there is."""
+    f = ctx.figures
+    value = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=f["cup_boring"].value)
+    if value is None:
+        return None
+    needed = f.add(derived("cup_reveal", "least reveal, leaf to its neighbour", value, Unit.MM, f["thickness"],
+                           f["cup_boring"], formula="between the rows of the hinge's own table",
+                           source=hinge.source))  # fmt: skip
+    side = ctx.leaf.cabinet.side
+    if ctx.leaf.hanging is Hanging.OVERLAY:
+        wall = f.add(given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True))
+        f.add(total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"])))
+        f.add(total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed)))
+    return needed
+
+
+def cup_member(build: Build, y: float) -> Part | None:
+    """Return the part at the hinge edge that a cup at a height is bored into: the one that lies foremost behind it."""
+    at = [
+        each
+        for each in build.parts
+        if each.face.x0 < 20.0 < each.face.x1 + 20.0
+        and each.face.y0 <= y <= each.face.y1
+        and each.role not in (Role.LEDGE, Role.STIFFENER, Role.BRACE)
+    ]
+    return max(at, key=lambda each: build.depth_of(each)[1] - 0.001 * each.face.x0, default=None)
+
+
+def _borings(
+    ctx: Context, places: tuple[CupPlace, ...], build: Build, centre: Figure, back: Figure
+) -> tuple[Boring, ...]:
+    f, found = ctx.figures, []
+    for place in places:
+        member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
+        name = member.name if member is not None else "leaf"
+        found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
+                            place.top.value - CUP / 2, CUP, centre.value, f["cup_depth"].value))  # fmt: skip
+    for place in places:
+        found.append(Boring(f"plate {place.number}", "cabinet side", "inside, from the front edge",
+                            "down from the opening's upper edge", place.plate.value - HOLES, 2 * HOLES, back.value,
+                            11.0))  # fmt: skip
+    return tuple(found)

@@ -1,0 +1,183 @@
+"""Cup hinges: each figure from the others, places on leaf and cabinet, depth, reveal, borings, and what is said."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely import affinity
+from shapely.geometry import box
+from shapely.ops import unary_union
+
+from oakmeasure.core import edits
+from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
+from oakmeasure.core.drawings.hardware_view import hardware_view
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.hang_choices import CabinetChoices, Hanging
+from oakmeasure.core.hardware.cups import cup_count, least_reveal, pin_for, solve_cup, swept_out
+from oakmeasure.core.job import FitChoices, Hand, HardwareChoices, Reading
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import Show
+from oakmeasure.core.verdicts import Level, Stage
+from samples import assert_sums, codes, job
+
+CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
+                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+
+
+def hinged(hanging=Hanging.OVERLAY, *, key="heron-110", build=CUPBOARD, cabinet=None, fit=None, hand=Hand.LEFT, size=(
+    425.0, 425.0), **choice):  # fmt: skip
+    return job(*size, hanging=hanging, build=build, cabinet=cabinet or CabinetChoices(), fit=fit or FitChoices(),
+               hand=hand, hardware=HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **choice)))  # fmt: skip
+
+
+def said(leaf, code):
+    return next(each for each in leaf.verdicts if each.code == code)
+
+
+@given(st.floats(-5, 30), st.floats(8, 15), st.sampled_from([0.0, 9.0, 18.0]), st.floats(-3, 9),
+       st.sampled_from(["overlay", "reach", "crank", "boring", "plate"]))  # fmt: skip
+def test_any_one_figure_follows_from_the_other_four(overlay, reach, crank, boring, unknown):
+    figures = {"overlay": overlay, "reach": reach, "crank": crank, "boring": boring,
+               "plate": reach - crank + boring - overlay}  # fmt: skip
+    found = solve_cup(**(figures | {unknown: None}))
+    assert found == pytest.approx(figures, abs=1e-9)
+    with pytest.raises(InputError):
+        solve_cup(**figures)
+
+
+@pytest.mark.parametrize("unknown", list(CupUnknown))
+def test_what_is_sought_is_worked_out_on_the_leaf_and_everything_else_agrees(unknown):
+    leaf = solve(hinged(unknown=unknown, boring=4.0, crank=0.0, plate=1.0)).leaves[0]
+    f = leaf.figures
+    five = {name: f[f"cup_{name}"].value for name in ("overlay", "reach", "crank", "boring", "plate")}
+    assert five["overlay"] == pytest.approx(five["reach"] - five["crank"] + five["boring"] - five["plate"])
+    assert f["cup_overlay"].value == pytest.approx(f["overlay"].value)
+    assert f["leaf_width"].value == pytest.approx(425 + 2 * f["overlay"].value)  # the leaf's size follows the hinge
+    assert_sums(leaf)
+    assert hardware_view(leaf, Show()).shapes
+
+
+def test_overlay_leaf_with_its_plates_on_the_fixed_side_by_hand():
+    """Hole 425, overlay 14: leaf 453, cups 114 and 339 down, 225 apart, plates 100 and 325 down the opening."""
+    leaf = solve(hinged(first=114.0, count=2)).leaves[0]
+    assert leaf.build.height == pytest.approx(453)
+    assert [each.top.value for each in leaf.cups.places] == pytest.approx([114, 339])
+    assert [each.plate.value for each in leaf.cups.places] == pytest.approx([100, 325])
+    cut = {each.name: each for each in leaf.borings}
+    assert cut["cup 1"].from_top == pytest.approx(114 - 17.5)
+    assert (cut["cup 1"].along, cut["cup 1"].depth, cut["cup 1"].member) == (35, 11.5, "hinge stile")
+    assert (cut["plate 1"].from_top, cut["plate 1"].to) == (pytest.approx(84), pytest.approx(116))
+    assert len(leaf.borings) == 4
+
+
+def test_inset_leaf_gets_its_thickness_behind_the_front_and_a_stop():
+    even = FitChoices(gap_hinge=2.0, gap_latch=2.0, gap_head=2.0, gap_floor=2.0)
+    leaf = solve(hinged(Hanging.INSET, key="heron-long", fit=even, plate=0.0)).leaves[0]
+    f = leaf.figures
+    assert (f["cup_overlay"].value, f["cup_crank"].value) == (-2, 18)
+    assert f["cup_boring"].value == pytest.approx(4)
+    assert (f["plate_back"].value, f["stop_back"].value) == (57, 20)
+    assert leaf.cups.places[0].plate.value == leaf.cups.places[0].top.value + 2
+
+
+def test_boring_out_of_range_offers_what_is_sold_or_a_little_less_overlay_and_mends():
+    low = hinged(cabinet=CabinetChoices(overlay=12.0), plate=0.0)
+    look = said(solve(low).leaves[0], "cup-boring")
+    assert look.level is Level.LOOK
+    offered = [each for each in look.remedies if each.path]
+    assert {each.path for each in offered} >= {"hardware.cup.plate", "cabinet.overlay"}
+    for remedy in offered:
+        mended = said(solve(edits.with_remedy(low, "leaf-1", remedy)).leaves[0], "cup-boring")
+        assert mended.level is Level.FINE, remedy.text
+    shared = hinged(Hanging.HALF_OVERLAY, key="heron-long", plate=0.0, cabinet=CabinetChoices(division=22.0, gap=3.0))
+    look = said(solve(shared).leaves[0], "cup-boring")
+    assert solve(shared).leaves[0].figures["cup_boring"].value == pytest.approx(6.5)
+    assert [(each.path, each.value) for each in look.remedies] == [("cabinet.gap", pytest.approx(4.0))]
+
+
+@pytest.mark.parametrize(
+    ("change", "code", "level"),
+    [
+        ({"build": CUPBOARD.model_copy(update={"thickness": 16.0}), "key": "heron-long", "point": 3.0}, "cup-depth",
+         Level.STOP),
+        ({"build": CUPBOARD.model_copy(update={"stile": 36.0})}, "cup-stile", Level.STOP),
+        ({"count": 2, "size": (400.0, 1300.0)}, "cups-few", Level.LOOK),
+        ({"size": (400.0, 2600.0)}, "cups-few", Level.STOP), ({"size": (640.0, 500.0)}, "cups-wide", Level.LOOK),
+        ({"push_latch": True}, "push-damped", Level.LOOK), ({"cabinet": CabinetChoices(side=25.0)}, "cup-side",
+                                                            Level.LOOK),
+        ({"cabinet": CabinetChoices(run=2, frame=28.6)}, "cup-reveal", Level.LOOK),
+        ({"unknown": CupUnknown.PLATE, "boring": 4.0, "cabinet": CabinetChoices(overlay=14.0)}, "cup-not-sold",
+         Level.LOOK),
+    ],
+)  # fmt: skip
+def test_what_is_wrong_with_cups_is_said_and_a_stop_is_mended_by_its_click(change, code, level):
+    made = hinged(**change)
+    verdict = said(solve(made).leaves[0], code)
+    assert (verdict.level, verdict.stage) == (level, Stage.HARDWARE)
+    assert verdict.remedies
+    for remedy in (each for each in verdict.remedies if each.path):
+        mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+        assert code not in codes(mended, Level.STOP)
+
+
+def test_hinge_that_contradicts_itself_is_refused():
+    with pytest.raises(ValueError, match="largest boring"):
+        CupHinge(boring_least=8.0, boring_most=5.0)
+    for key in cup_keys():
+        assert cup_from_table(key).reveal
+
+
+@given(st.floats(12, 40), st.floats(0.2, 5.0), st.floats(5, 90))
+def test_swept_corner_is_what_a_polygon_sweep_gives(thickness, reveal, degrees):
+    deep = 6.0
+    pin = pin_for(reveal=reveal, deep=deep)
+    section = box(0.0, -(thickness - deep), 60.0, deep)  # the leaf's end, its face forward, the pin at (pin, 0)
+    turned = [affinity.rotate(section, degrees * at / 120, origin=(pin, 0.0)) for at in range(121)]
+    beside = box(-100.0, -100.0, 100.0, deep)  # the neighbour ends at the face: what swings before it meets nothing
+    beyond = -unary_union(turned).intersection(beside).bounds[0]
+    mine = swept_out(pin_in=pin, pin_deep=deep, thickness=thickness, degrees=degrees)
+    if pin > 0:
+        assert mine <= reveal + 1e-6
+    assert mine == pytest.approx(beyond, abs=0.01)
+
+
+def test_reveal_at_a_row_is_the_row_and_between_rows_lies_between_them():
+    rows = [RevealRow(thickness=16, boring=3, reveal=0.6), RevealRow(thickness=24, boring=4, reveal=2.1)]
+    assert least_reveal(rows, thickness=24.0, boring=4.0) == 2.1
+    assert 0.6 < least_reveal(rows, thickness=20.0, boring=3.5) < 2.1
+    assert least_reveal([], thickness=20.0, boring=3.0) is None
+
+
+@given(st.floats(300, 2390), st.floats(0.5, 21.9))
+def test_number_of_cups_never_falls_with_height_or_weight(height, mass):
+    here = cup_count(height=height, mass=mass)
+    assert here is not None
+    assert here <= cup_count(height=min(height * 1.1, 2400), mass=mass)
+    assert here <= cup_count(height=height, mass=min(mass * 1.1, 22))
+    assert cup_count(height=2401, mass=1) is None
+
+
+def test_other_hand_has_the_same_borings_and_is_drawn_mirrored():
+    left, right = (solve(hinged(hand=hand)).leaves[0] for hand in (Hand.LEFT, Hand.RIGHT))
+    assert left.borings == right.borings
+    width = left.build.width
+
+    def cups(leaf):
+        shapes = [
+            each for each in hardware_view(leaf, Show()).shapes if each.ref == "cup:2" and hasattr(each, "points")
+        ]
+        return sorted(round(x, 3) for x, y in shapes[0].points if y < leaf.build.height / 2)
+
+    assert cups(right) == sorted(round(width - x, 3) for x in cups(left))
+
+
+def test_mock_up_gives_the_reach():
+    made = hinged(unknown=CupUnknown.REACH, boring=2.5, plate=0.0, crank=0.0)
+    leaf = solve(made).leaves[0]
+    assert leaf.figures["cup_reach"].value == pytest.approx(11.5)
+    assert leaf.figures["cup_centre"].value == pytest.approx(20)
+    assert "cup-mock-up" in codes(leaf)
+    read = edits.with_field(hinged(), "leaf-1", "hardware.cup.hinge.reach", 11.7)
+    assert read.leaf("leaf-1").hardware.cup.hinge.reach == Reading(value=11.7)
