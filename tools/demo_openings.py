@@ -21,20 +21,8 @@ from oakmeasure.core.build_choices import (
 )
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.job import (
-    Butt,
-    Climate,
-    FitChoices,
-    Framed,
-    Hand,
-    Hanging,
-    HardwareChoices,
-    LateTrim,
-    Leaf,
-    MortiseLock,
-    TimberChoices,
-    butt_from_table,
-)
+from oakmeasure.core.hardware_choices import Butt, HardwareChoices, MortiseLock, butt_from_table
+from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
 from oakmeasure.core.layer_choices import (
     Existing,
     Inside,

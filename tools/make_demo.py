@@ -6,19 +6,8 @@ import sys
 from pathlib import Path
 
 from oakmeasure.core.build_choices import TenonKind
-from oakmeasure.core.job import (
-    Board,
-    Climate,
-    FitChoices,
-    Framed,
-    Hand,
-    HardwareChoices,
-    Job,
-    Leaf,
-    Reading,
-    TimberChoices,
-    butt_from_table,
-)
+from oakmeasure.core.hardware_choices import HardwareChoices, butt_from_table
+from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
 from oakmeasure.core.rules import ButtSchool, load_rules
 from oakmeasure.core.working import State
 from oakmeasure.files.jobfile import save

@@ -20,7 +20,8 @@ from oakmeasure.core.build_choices import Boarded, Framed, Infill, Row, Slab, Te
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.year_view import year_view
 from oakmeasure.core.hang_choices import Hanging, LeafShape
-from oakmeasure.core.job import Climate, FitChoices, HardwareChoices, MortiseLock, TimberChoices
+from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
+from oakmeasure.core.job import Climate, FitChoices, TimberChoices
 from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
 from oakmeasure.core.readings import HeadKind, HeadShape
 from oakmeasure.core.solve import solve

@@ -13,7 +13,8 @@ from oakmeasure.core.build_choices import Boarded, Framed, Slab, SlabGlue, SlabJ
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.ways_view import ways_view
-from oakmeasure.core.job import FitChoices, HardwareChoices, LateTrim, MortiseLock, Place, TimberChoices
+from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
+from oakmeasure.core.job import FitChoices, LateTrim, Place, TimberChoices
 from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
 from oakmeasure.core.solve import solve
 from oakmeasure.core.timber.place import finish_of, fixings_of, glue_of, sheets_for

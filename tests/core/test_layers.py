@@ -22,7 +22,8 @@ from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.ways_view import ways_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging, LeafShape
-from oakmeasure.core.job import FitChoices, HardwareChoices, MortiseLock, TimberChoices
+from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
+from oakmeasure.core.job import FitChoices, TimberChoices
 from oakmeasure.core.layer_choices import (
     EdgeShape,
     Existing,

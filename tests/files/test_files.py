@@ -135,6 +135,9 @@ def test_boring_list_names_member_datum_and_hand(demo):
         "strip 1",
         "hinge lining leg",
         "cabinet side",
+        "latch lipping",
+        "latch stile",
+        "latch lining leg",
     }
     assert {row["hand"] for row in rows if row["leaf"] == "Drying loft door"} == {"hinges right"}
     assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)

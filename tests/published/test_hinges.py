@@ -6,6 +6,9 @@ import pytest
 
 from oakmeasure.core.cup_choices import cup_from_table
 from oakmeasure.core.hardware.cups import CUP, cup_count, least_reveal, solve_cup
+from oakmeasure.core.hardware.loads import top_hinge_pull
+from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull, withdrawal
+from samples import solved
 
 
 @pytest.mark.parametrize(
@@ -38,3 +41,17 @@ def test_number_of_cups_by_height_and_weight(height, mass, count):
 def test_a_sample_table_gives_2_1_for_24_thick_at_a_boring_of_4():
     assert least_reveal(cup_from_table("heron-110").reveal, thickness=24.0, boring=4.0) == 2.1
     assert pytest.approx(18.1) == 16 + 2.1  # of side, for an overlay of 16
+
+
+def test_loads_of_a_hung_leaf_and_what_a_screw_bears():
+    """40 kg, 762 wide, hinges 1600 apart; 80 kg on the pull; Wood Handbook, FPL-GTR-282, ch. 8, from memory."""
+    assert top_hinge_pull(mass=40, leaf_width=762, hinge_spacing=1600) == pytest.approx(93.4, abs=0.05)
+    assert misuse_pull(mass=40, width=762, spacing=1600, person=80) == pytest.approx(430, abs=0.5)
+    assert withdrawal(gravity=0.42, diameter=4.2, thread=20) == pytest.approx(1604, abs=0.5)
+    assert latch_corner_moves(by=1, width=762, spacing=1600) == pytest.approx(0.476, abs=5e-4)
+
+
+def test_butt_of_5_5_in_a_gap_of_2_is_let_in_1_75_and_its_lining_is_a_head_gap_lower():
+    leaf = solved()
+    assert leaf.figures["butt_depth"].value == 1.75
+    assert all(each.jamb_top.value == each.top.value + 2 for each in leaf.butts.places)

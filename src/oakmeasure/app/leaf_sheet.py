@@ -30,7 +30,8 @@ from oakmeasure.core.build_choices import (
     VeneerForm,
 )
 from oakmeasure.core.drawings.views import LeafPage
-from oakmeasure.core.job import Leaf, MortiseLock
+from oakmeasure.core.hardware_choices import MortiseLock
+from oakmeasure.core.job import Leaf
 from oakmeasure.core.layer_choices import (
     EdgeShape,
     Existing,

@@ -17,7 +17,7 @@ from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
-from oakmeasure.core.build.snapped import dragged
+from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import VIEWS, FitPage, LeafPage, MeasurePage, TimberPage, opened_by
@@ -27,6 +27,7 @@ from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
+MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178}  # under the board; the rest is scrolled
 TABLE_PX = 316  # of the two constructions side by side: all of its lines
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
@@ -302,7 +303,7 @@ class Window(QMainWindow):
             self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
             rows = len(self.list.records.records)
-            tall = min(34 + 24 * rows, 220 if self.session.stage is Stage.MEASURE else 300)
+            tall = min(34 + 24 * rows, MOST_LIST_PX.get(self.session.stage, 300))
             self.middle.split.setSizes([max(self.middle.split.height() - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:
@@ -379,17 +380,21 @@ class Window(QMainWindow):
 
     def _move_handle(self, handle: str, x: float, y: float) -> None:
         """Open the leaf as far as its handle is dragged, or set a rail where it is dragged to."""
+        name = handle.removeprefix("handle:")
         if self.session.stage is Stage.LEAF:
-            self._drag_rail(handle.removeprefix("handle:"), y)
+            self._drop(dragged(self.session.solved, name, y), f"The leaf, set out: {name}", BOARD_WORDS[Stage.LEAF])
+            return
+        if self.session.stage is Stage.HARDWARE:
+            drop = dragged_butt(self.session.solved, int(name.rpartition(" ")[2]), y)
+            self._drop(drop, f"Hinges: {name}", BOARD_WORDS[Stage.HARDWARE])
             return
         self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
 
-    def _drag_rail(self, name: str, y: float) -> None:
-        drop = dragged(self.session.solved, name, y)
+    def _drop(self, drop: Drop | None, words: str, otherwise: str) -> None:
+        """Take the edit of what is dragged, and say what it snapped to."""
         if drop is not None:
             self.session.edit(drop.path, drop.value, nudge=True)
-            snapped = f"The leaf, set out: {name} at {drop.words}"
-            self.middle.title.setText(snapped if drop.words else BOARD_WORDS[Stage.LEAF])
+            self.middle.title.setText(f"{words} at {drop.words}" if drop.words else otherwise)
 
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times

@@ -13,7 +13,8 @@ from oakmeasure.core.build.patterns import PATTERNS
 from oakmeasure.core.build_choices import Construction, Framed
 from oakmeasure.core.cup_choices import cup_from_table
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Acknowledged, Butt, Climate, Job, Leaf, Place, Reading, butt_from_table
+from oakmeasure.core.hardware_choices import Butt, butt_from_table
+from oakmeasure.core.job import Acknowledged, Climate, Job, Leaf, Place, Reading
 from oakmeasure.core.layer_choices import Existing
 from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
 from oakmeasure.core.rules import load_rules

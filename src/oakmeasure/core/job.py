@@ -12,11 +12,10 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.build_choices import Construction, Framed
-from oakmeasure.core.cup_choices import CupChoices
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
+from oakmeasure.core.hardware_choices import HardwareChoices
 from oakmeasure.core.readings import (
-    ButtLength,
     FloorReadings,
     HeadShape,
     InTheWay,
@@ -24,17 +23,14 @@ from oakmeasure.core.readings import (
     MeasuredBy,
     OpeningReadings,
     Polygon,
-    RatingReading,
     Reading,
     SideOffset,
-    SmallReading,
     Template,
 )
-from oakmeasure.core.rules import ButtSchool, Model, ShopRules, between, load_rules
+from oakmeasure.core.rules import Model, ShopRules, between, load_rules
 from oakmeasure.core.timber.species import Cut, species_keys
 from oakmeasure.core.units import System
 from oakmeasure.core.working import State
-from oakmeasure.data import table
 
 SCHEMA_VERSION = 4
 
@@ -113,58 +109,6 @@ class TimberChoices(Model):
             if key is not None and key not in species_keys():
                 raise InputError(field, key, "a species of the table")
         return self
-
-
-class Butt(Model):
-    """A butt hinge as it lies on the bench; each figure says how well it is known.
-
-    knuckle: pin centre out from the opening face. setback: pin centre back from the leaf's edge. rating_kg: the
-    leaf that a set of them carries.
-    """
-
-    name: str
-    length: ButtLength
-    leaf: SmallReading
-    closed: SmallReading
-    knuckle: SmallReading
-    setback: SmallReading
-    rating_kg: RatingReading
-
-
-def butt_from_table(key: str) -> Butt:
-    """Return the butt `key` of data/butts.toml, its figures in the state *from a table*."""
-    row = table("butts")[key]
-
-    def known(name: str) -> Reading:
-        return Reading(value=row[name], state=State.FROM_TABLE)
-
-    return Butt(
-        name=row["name"],
-        **{each: known(each) for each in ("length", "leaf", "closed", "knuckle", "setback", "rating_kg")},
-    )
-
-
-def _default_butt() -> Butt:
-    return butt_from_table("brock-100")
-
-
-class MortiseLock(Model):
-    """A mortise lock, as far as the leaf must hold it. case_depth: forend to the case's back. backset: to spindle."""
-
-    case_depth: Annotated[float, between(30, 250, "lock case")] = 76.0
-    case_height: Annotated[float, between(40, 350, "lock case")] = 150.0
-    backset: Annotated[float, between(15, 200, "backset")] = 55.0
-    case_thickness: Annotated[float, between(6, 40, "lock case")] = 15.0
-
-
-class HardwareChoices(Model):
-    """The butts, None leaving number and school to the rules; the lock, None for none; cup hinges of a cabinet leaf."""
-
-    butt: Butt = Field(default_factory=_default_butt)
-    count: Annotated[int, Field(ge=2, le=6)] | None = None
-    school: ButtSchool | None = None
-    lock: MortiseLock | None = None
-    cup: CupChoices = Field(default_factory=CupChoices)
 
 
 class LateTrim(Model):

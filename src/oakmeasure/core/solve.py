@@ -30,6 +30,9 @@ from oakmeasure.core.hardware.butts import Boring, Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.hardware.cups import Cups, hang_on_cups
 from oakmeasure.core.hardware.cups import inputs as cup_inputs
+from oakmeasure.core.hardware.locks import bore_lock, bore_pull
+from oakmeasure.core.hardware.packet import judge_packet, set_out_template
+from oakmeasure.core.hardware.screws import judge_screws
 from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
@@ -61,11 +64,12 @@ class LeafSolution:
     sigma_hang: float = 0.0
     leaf_choices: tuple[Comparison, ...] = ()
     cups: Cups | None = None
+    extra: tuple[Boring, ...] = ()
 
     @property
     def borings(self) -> tuple[Boring, ...]:
         """Return everything that is cut and bored for hardware, on leaf and on what carries it."""
-        return (self.butts.borings if self.butts else ()) + (self.cups.borings if self.cups else ())
+        return (self.butts.borings if self.butts else ()) + (self.cups.borings if self.cups else ()) + self.extra
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
@@ -219,6 +223,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     opening = survey(ctx)
     fitted = fit(ctx, opening)
     build = weights = plan = butts = cups = None
+    extra: tuple[Boring, ...] = ()
     lining = opening.lining.parts if opening.lining else ()
     turning = None
     choices: tuple[Comparison, ...] = ()
@@ -244,6 +249,11 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
         elif leaf.hanging.is_cabinet:
             cups = hang_on_cups(ctx, fitted, build, weights.mass)
+        extra = (*bore_lock(ctx, fitted, build), *bore_pull(ctx, fitted, build))
+        if butts is not None:
+            judge_packet(ctx)
+            set_out_template(ctx)
+            judge_screws(ctx, build, wood, weights.mass)
         build = keep_clear(ctx, build, butts)
         judge_place(ctx, build.parts)
         judge_shop(ctx, build)
@@ -268,6 +278,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         *sure,
         leaf_choices,
         cups,
+        extra,
     )
 
 

@@ -21,6 +21,7 @@ from reportlab.platypus import (
     BaseDocTemplate,
     Flowable,
     Frame,
+    KeepInFrame,
     NextPageTemplate,
     PageBreak,
     PageTemplate,
@@ -86,7 +87,9 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
         stream, pagesize=A4, title=f"{leaf.leaf.name}, bench sheet", author="Oak Measure", invariant=1,
         pageTemplates=[PageTemplate("front", [column], onPage=front), PageTemplate("back", [whole], onPage=back)],
     )  # fmt: skip
-    story: list[Flowable] = [NextPageTemplate("back"), *_column(leaf, show), PageBreak(), *_back(leaf, show)]
+    # The back is one page: a leaf with much hardware has it all a little smaller.
+    back = KeepInFrame(page_width - 2 * MARGIN * mm, below, _back(leaf, show), mode="shrink")
+    story: list[Flowable] = [NextPageTemplate("back"), *_column(leaf, show), PageBreak(), back]
     document.build(story)
     return stream.getvalue()
 

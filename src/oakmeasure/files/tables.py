@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
+from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution, Solution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
@@ -71,22 +72,22 @@ def cut_list_csv(solution: Solution) -> str:
     return _csv(CUT_LIST_HEADER, rows)
 
 
+def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
+    """Return the hands of all leaves in an opening: its own, and of a pair the other one's, which is mirrored."""
+    mine = leaf.leaf.hand
+    if leaf.leaf.hanging is not Hanging.PAIR:
+        return (str(mine),)
+    return str(mine), str(Hand.LEFT if mine is Hand.RIGHT else Hand.RIGHT)
+
+
 def boring_list_csv(solution: Solution) -> str:
     """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm."""
     rows = []
     for leaf in solution.leaves:
-        for cut in leaf.borings:
+        for hand, cut in ((hand, cut) for hand in hands_of(leaf) for cut in leaf.borings):
             numbers = (cut.from_top, cut.to, cut.along, cut.across, cut.depth)
             rows.append(
-                [
-                    leaf.leaf.name,
-                    str(leaf.leaf.hand),
-                    cut.name,
-                    cut.member,
-                    cut.edge,
-                    cut.datum,
-                    *(_mm(each) for each in numbers),
-                ]
+                [leaf.leaf.name, hand, cut.name, cut.member, cut.edge, cut.datum, *(_mm(each) for each in numbers)]
             )
     return _csv(BORING_LIST_HEADER, rows)
 

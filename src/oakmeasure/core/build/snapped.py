@@ -59,6 +59,31 @@ def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
     return Drop("build.rows", rows, words)
 
 
+def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+    """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are; None without it.
+
+    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; it passes no neighbour.
+    """
+    if leaf.butts is None or leaf.build is None or not 1 <= number <= len(leaf.butts.places):
+        return None
+    places, length = leaf.butts.places, leaf.figures["butt_length"].value
+    height, half = leaf.fit.height.value, length / 2
+    top = places[number - 2].rect.y0 - half if number > 1 else height - half
+    foot = places[number].rect.y1 + half if number < len(places) else half
+    y = min(max(round(y / STEP) * STEP, foot), top)
+    marks = []
+    for part in leaf.build.parts:
+        if part.role in (Role.RAIL, Role.LEDGE) and not part.name.endswith(", back"):
+            f = part.face
+            marks += [(f.y0 - half, f"under the {part.name}"), (f.y1 + half, f"over the {part.name}"),
+                      ((f.y0 + f.y1) / 2, f"the middle of the {part.name}")]  # fmt: skip
+    near = min(marks, key=lambda each: abs(each[0] - y), default=(y, ""))
+    y, words = near if abs(near[0] - y) <= SNAP and foot <= near[0] <= top else (y, "")
+    tops = [each.top.value for each in places]
+    tops[number - 1] = round(height - y - half, 3)
+    return Drop("hardware.tops", tuple(tops), words)
+
+
 def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:
     """Return the upper edge of the rail below and the lower edge of the one above."""
     assert leaf.build is not None

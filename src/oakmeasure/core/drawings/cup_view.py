@@ -6,6 +6,7 @@ import math
 
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.leaf_view import front, sketch_for, unit_step
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.cups import CUP, Cups, pin_for
@@ -25,6 +26,7 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     front(sketch, build)
     for place in cups.places:
         _cup(sketch, place.rect.x0 + CUP / 2, place.rect.y0 + CUP / 2, leaf, f"cup:{place.number}")
+    bored(sketch, leaf, build)
     _heights(sketch, leaf, build, cups, show, step)
     page = sketch.page()
     page.label(build.width / 2, -3 * step, "seen from the opening side",

@@ -6,7 +6,8 @@ import math
 from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Build, Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
+from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.cup_view import cup_view
 from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, side_gaps, sketch_for, surround, unit_step
 from oakmeasure.core.hardware.butts import Butts
@@ -33,6 +34,9 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
         if tenon.into == "hinge stile":
             sketch.box(tenon.rect, Layer.HIDDEN)
     _knuckles(sketch, leaf, butts)
+    bored(sketch, leaf, build)
+    for place in butts.places:
+        handle(sketch, (5 * step, (place.rect.y0 + place.rect.y1) / 2), 1.0 * step, f"handle:butt {place.number}")
     _heights(sketch, leaf, build, butts, show, step)
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
     _edge(sketch.page(), leaf, build, butts, show, x, step)

@@ -107,6 +107,13 @@ def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage
     return year_view(leaf, show) if page is TimberPage.YEAR else cutting_view(leaf, show)
 
 
+class HardwarePage(StrEnum):
+    """A page of the Hardware sheet; both show the leaf with all that is cut for it."""
+
+    HINGES = "Hinges"
+    LOCKS = "Locks"
+
+
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
     Stage.FIT: fit_stage_view,

@@ -214,6 +214,9 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
             Remedy("Shorter or fewer butts"),
             figure="butt_count",
         )
+    by_hand = _by_hand(ctx, int(count.value), height, length)
+    if by_hand:
+        tops[school] = by_hand
     places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
     _judge_count(ctx, int(count.value), by_rule, school, mass)
@@ -226,6 +229,24 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         _borings(ctx, places, depth, across, length, _hinge_member(build)),
         {str(key): value for key, value in tops.items() if key is not school},
     )
+
+
+def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[float, ...]:
+    """Return the upper ends that were set by hand, from the top down; () where there are none, or they cannot be."""
+    tops = tuple(sorted(ctx.leaf.hardware.tops))
+    if not tops:
+        return ()
+    if len(tops) != count:
+        ctx.say("butts-by-hand", Level.LOOK, Stage.HARDWARE, "Places by hand are for another number of butts",
+                f"{len(tops)} are set, the leaf has {count}.", Remedy("By the school", "hardware.tops", ()),
+                where="butt:1", figure="butt_count")  # fmt: skip
+        return ()
+    ends = (*tops[1:], height.value + 1e9)
+    if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
+        ctx.say("butts-by-hand", Level.STOP, Stage.HARDWARE, "The butts by hand lie on one another or off the leaf",
+                f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
+                Remedy("By the school", "hardware.tops", ()), where="butt:1", figure="butt_count")  # fmt: skip
+    return tops
 
 
 def _ends(rules: ShopRules) -> dict[str, float]:
@@ -247,10 +268,13 @@ def _place(
     across: Figure,
 ) -> ButtPlace:
     figures, number = ctx.figures, at + 1
+    by_hand = len(ctx.leaf.hardware.tops) == int(figures["butt_count"].value)
     name, label = f"butt_{number}_top", f"butt {number}, its upper end down from the leaf's top"
     last = number == int(figures["butt_count"].value)
     source = f"school: {school}"
-    if at == 0:
+    if by_hand:
+        top = given(name, label, top_value, edit=f"hardware.tops.{at}", source="set by hand for this leaf", choice=True)
+    elif at == 0:
         top = total(name, label, plus(end["from_top"]), source=source)
     elif last:
         top = total(name, label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)

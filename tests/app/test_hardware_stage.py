@@ -1,0 +1,68 @@
+"""The Hardware stage in the window: cups and what is sought, packet, lock, pull, a butt dragged."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLineEdit
+
+from driving import box, choose, page, refusals, write
+from oakmeasure.core.drawings.views import HardwarePage
+from oakmeasure.core.verdicts import Stage
+from samples import codes
+
+
+def test_cup_hinge_is_chosen_and_what_is_sought_is_worked_out(window):
+    window.choose_leaf("ledger")
+    window.session.go_to(Stage.HARDWARE)
+    assert window.session.solved.figures["overlay"].value == 13.5
+    choose(window, "hardware.cup.unknown", "boring")
+    assert not [each for each in window.sheet().findChildren(QLineEdit, "hardware.cup.boring")
+                if each.isVisibleTo(window)]  # fmt: skip
+    choose(window, "cup", "Heron long arm")
+    write(window, "hardware.cup.plate", "3")
+    f = window.session.solved.figures
+    assert f["cup_boring"].value == pytest.approx(f["cup_overlay"].value - 12 + 3)
+    assert any("boring" in text for text in window.board.drawing.texts())
+    write(window, "hardware.cup.first", "5")
+    assert "30 mm to 600 mm" in refusals(window)
+    assert {row.cells[0] for row in window.list.records.records} >= {"cup 1", "plate 1"}
+    for _ in range(3):
+        window.session.undo_stack.undo()
+    assert window.session.solved.figures["overlay"].value == 13.5
+
+
+def test_lock_pull_packet_and_template_are_entered_and_taken_back(window):
+    window.session.go_to(Stage.HARDWARE)
+    page(window, HardwarePage.LOCKS)
+    choose(window, "has-a-lock", "a mortise lock")
+    write(window, "hardware.lock.backset", "60")
+    choose(window, "hardware.pull.kind", "a bar, screwed from behind")
+    names = {row.cells[0] for row in window.list.records.records}
+    assert {"lock mortise", "keyhole", "pull hole 2"} <= names
+    page(window, HardwarePage.HINGES)
+    choose(window, "has-template", "guide bush and cutter")
+    assert "template" in codes(window.session.solved)
+    write(window, "hardware.template.cutter", "18")
+    assert "template_length" not in window.session.solved.figures
+    while window.session.undo_stack.canUndo():
+        window.session.undo_stack.undo()
+    assert not window.session.solved.extra
+
+
+def test_butt_is_dragged_on_the_board_as_one_step_and_written_by_hand(window):
+    window.session.go_to(Stage.HARDWARE)
+    before = [each.top.value for each in window.session.solved.butts.places]
+    place = window.board.place_of("handle:butt 2").toPoint()
+    QTest.mousePress(window.board, Qt.MouseButton.LeftButton, pos=place)
+    for _ in range(12):
+        place.setY(place.y() - 1)
+        QTest.mouseMove(window.board, place)
+    QTest.mouseRelease(window.board, Qt.MouseButton.LeftButton, pos=place)
+    after = [each.top.value for each in window.session.solved.butts.places]
+    assert after[1] < before[1] - 20
+    assert after[::2] == before[::2]
+    window.session.undo_stack.undo()
+    assert [each.top.value for each in window.session.solved.butts.places] == before
+    assert box(window, "hardware.count").text() in ("", "3")
