@@ -21,7 +21,7 @@ from oakmeasure.core.build_choices import (
 )
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.hardware_choices import Butt, HardwareChoices, MortiseLock, butt_from_table
+from oakmeasure.core.hardware_choices import Butt, HardwareChoices, MortiseLock, PacketButt, Screws, butt_from_table
 from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
 from oakmeasure.core.layer_choices import (
     Existing,
@@ -236,7 +236,9 @@ def openings() -> tuple[Leaf, ...]:
                              bevel_margin=0.3, even=EvenGap(
                   shims=(Shim(thickness=0.55, count=2),), full_width=Reading(value=412.6),
                   full_height=Reading(value=619.0))),
-              hardware=HardwareChoices(butt=brass_butt())),
+              hardware=HardwareChoices(butt=brass_butt(), packet=(
+                  PacketButt(length=50.0, width=16.0, closed=4.6), PacketButt(length=50.2, width=16.1, closed=4.75)),
+                  screws=Screws(diameter=2.5, length=16.0, count=3))),
         _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0), build=PLAIN,
               hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0,
                                                               track_set=track_sets()["marram-bypass"]),

@@ -66,3 +66,20 @@ def test_butt_is_dragged_on_the_board_as_one_step_and_written_by_hand(window):
     window.session.undo_stack.undo()
     assert [each.top.value for each in window.session.solved.butts.places] == before
     assert box(window, "hardware.count").text() in ("", "3")
+
+
+def test_hinge_is_taken_from_the_catalogue_and_the_leafs_own_is_kept_in_it(window):
+    window.choose_leaf("specimens")
+    window.session.go_to(Stage.HARDWARE)
+    page(window, HardwarePage.CATALOGUE)
+    assert window.compare.isVisibleTo(window)
+    QTest.mouseClick(window.compare.buttons["Heron 110"], Qt.MouseButton.LeftButton)
+    assert window.session.leaf.hardware.cup.hinge.name == "Heron 110"
+    window.commands.keep_hinge()
+    assert window.session.job.own_cups[0].name.startswith("Heron 110, kept 20")
+    assert any(name.startswith("Heron 110, kept") for name in window.compare.buttons)
+    window.session.undo_stack.undo()
+    window.session.undo_stack.undo()
+    assert window.session.leaf.hardware.cup.hinge.name == "Heron long arm"
+    window.choose_leaf("winnowing")
+    assert not window.compare.buttons

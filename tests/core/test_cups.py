@@ -15,6 +15,7 @@ from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, Reveal
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import CabinetChoices, Hanging
+from oakmeasure.core.hardware.catalogue import catalogue
 from oakmeasure.core.hardware.cups import cup_count, least_reveal, pin_for, solve_cup, swept_out
 from oakmeasure.core.job import FitChoices, Hand, HardwareChoices, Reading
 from oakmeasure.core.solve import solve
@@ -181,3 +182,39 @@ def test_mock_up_gives_the_reach():
     assert "cup-mock-up" in codes(leaf)
     read = edits.with_field(hinged(), "leaf-1", "hardware.cup.hinge.reach", 11.7)
     assert read.leaf("leaf-1").hardware.cup.hinge.reach == Reading(value=11.7)
+
+
+def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and_can_be_taken():
+    made = hinged(unknown=CupUnknown.REACH, boring=2.5, plate=0.0, crank=0.0)
+    kept = edits.with_kept_hinge(made, "leaf-1", "2026-11-25")
+    mine = kept.own_cups[0]
+    assert mine.name == "Heron 110, kept 2026-11-25"
+    assert mine.reach == Reading(value=11.5)
+    assert mine.source == "mock-up: overlay 14, middle 20, crank 0, plate 0, 2026-11-25"
+    again = edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
+    assert len(again.own_cups) == 1
+    other = edits.with_field(again, "leaf-1", "hardware.cup.unknown", CupUnknown.BORING)
+    table = catalogue(other, solve(other).leaves[0])[0]
+    own = next(each for each in table.options if each.cells[0] == mine.name)
+    assert own.cells[1:3] == ("11.5", "2.5")
+    taken = edits.with_remedy(other, "leaf-1", own.remedy)
+    assert taken.leaf("leaf-1").hardware.cup.hinge == mine
+    assert len(table.options) == len(cup_keys()) + 1
+    for option in (each for each in table.options if each.remedy and each.level is Level.FINE):
+        leaf = solve(edits.with_remedy(other, "leaf-1", option.remedy)).leaves[0]
+        assert said(leaf, "cup-boring").level is Level.FINE
+        assert said(leaf, "cup-depth").level is Level.FINE
+
+
+def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
+    made = edits.with_kept_hinge(job(), "leaf-1", "2026-11-25")
+    table = catalogue(made, solve(made).leaves[0])[0]
+    assert any(each.cells[0].endswith("kept 2026-11-25") for each in table.options)
+    for option in (each for each in table.options if each.remedy):
+        leaf = solve(edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
+        wrong = codes(leaf) & {"butt-back", "butts-weak", "butt-gap"}
+        assert bool(wrong) is (option.level is not Level.FINE), option.cells
+    sliding = job(hanging=Hanging.SLIDING)
+    assert catalogue(sliding, solve(sliding).leaves[0]) == ()
+    with pytest.raises(InputError):
+        edits.with_kept_hinge(sliding, "leaf-1", "2026-11-25")

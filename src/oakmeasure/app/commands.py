@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -231,6 +232,12 @@ class Commands:
     def shop_rules(self) -> None:
         """Show the shop rules of the job, to be read and changed."""
         RulesDialog(self.window, self.session).exec()
+
+    def keep_hinge(self) -> None:
+        """Put the hinge of the leaf in hand among the job's own, with today's date."""
+        on = date.today().isoformat()
+        leaf_id = self.session.leaf_id
+        self._report(self.session.push("keep this hinge", lambda job: edits.with_kept_hinge(job, leaf_id, on)))
 
     def rename_leaf(self) -> None:
         name = self.ask_text("Rename this leaf", "What is it for?", self.session.leaf.name)

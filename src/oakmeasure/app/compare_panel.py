@@ -14,6 +14,7 @@ from oakmeasure.app.notes import label, note_label, tell
 from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.core.fit.ways import Comparison, Option
+from oakmeasure.core.hardware.catalogue import catalogue
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 
 
@@ -82,6 +83,8 @@ class ComparePanel(QScrollArea):
 
     def _of_the_stage(self) -> tuple[Comparison, ...]:
         solved = self.session.solved
+        if self.session.stage is Stage.HARDWARE:
+            return catalogue(self.session.job, solved)
         return solved.leaf_choices if self.session.stage is Stage.LEAF else solved.choices
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -140,6 +143,7 @@ class ComparePanel(QScrollArea):
 
 
 NOTHING = {
+    Stage.HARDWARE: "No hinges carry this leaf: its gear is at Fit.",
     Stage.FIT: "Nothing to compare: this leaf is made to its cabinet, and its hinges come at Hardware.",
     Stage.LEAF: "Nothing to choose between. Write what comes off once the leaf is made: here stands all that it moves.",
 }

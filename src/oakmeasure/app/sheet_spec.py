@@ -8,7 +8,7 @@ from typing import Any
 from oakmeasure.app.fit_sheet import fit_groups
 from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
-from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
 from oakmeasure.core.cup_choices import CupUnknown, cup_from_table, cup_keys
 from oakmeasure.core.drawings.views import HardwarePage, TimberPage
@@ -280,6 +280,12 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             (Field("hardware.template.bush", "guide bush"), Field("hardware.template.cutter", "cutter")),
             page=HardwarePage.HINGES,
             when=lambda leaf: _on_butts(leaf) and leaf.hardware.template is not None,
+        ),
+        Group(
+            "Your own hinge",
+            (Command("keep_hinge", "Keep this leaf's hinge", "with today's date and its readings, in this job"),),
+            page=HardwarePage.CATALOGUE,
+            hint="beside the tables",
         ),
         Group("Mortise lock", (_LOCK,), page=HardwarePage.LOCKS),
         Group(

@@ -20,7 +20,7 @@ from oakmeasure.app.sheets import Sheet
 from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
-from oakmeasure.core.drawings.views import VIEWS, FitPage, LeafPage, MeasurePage, TimberPage, opened_by
+from oakmeasure.core.drawings.views import VIEWS, FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage, opened_by
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
@@ -46,6 +46,7 @@ OTHER_WORDS: dict[str, str] = {
     TimberPage.YEAR: "The leaf through its year",
     LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
     LeafPage.OTHER: "The leaf beside another construction",
+    HardwarePage.CATALOGUE: "Hinges to be had, against this leaf",
 }
 BOARD_WORDS = {
     Stage.LEAF: "The leaf, set out",
@@ -62,6 +63,7 @@ FIRST_WORKING = {
 
 
 MAKES_THE_WIDTH = ("board_end", "boards_laid", "strip_width")
+ON_CUPS = "cup_boring"
 
 
 class Window(QMainWindow):
@@ -211,6 +213,8 @@ class Window(QMainWindow):
     def _first_working(self) -> str:
         """Return the figure whose working stands beside a stage until another one is asked for."""
         name, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
+        if self.session.stage is Stage.HARDWARE and ON_CUPS in figures:
+            return ON_CUPS
         return next((each for each in (name, *MAKES_THE_WIDTH) if each in figures), name)
 
     def _stage_changed(self) -> None:
@@ -257,11 +261,12 @@ class Window(QMainWindow):
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
         listed = measure_list(solved, show, page) if measuring else None
+        catalogue = stage is Stage.HARDWARE and sheet.page == HardwarePage.CATALOGUE
         if sheet.page == LeafPage.JOINTS and stage is Stage.LEAF:
             listed = joint_list(solved, show)
-        if stage in LISTS and sheet.page != TimberPage.YEAR:
+        if stage in LISTS and sheet.page != TimberPage.YEAR and not catalogue:
             listed = LISTS[stage](solved, show)
-        compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS
+        compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
         self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
         self.list.setVisible(listed is not None)
@@ -292,7 +297,7 @@ class Window(QMainWindow):
         if self.session.stage is Stage.FIT:
             whole = self.middle.split.height()
             self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
-        elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER):
+        elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER, HardwarePage.CATALOGUE):
             whole = self.middle.split.height()
             table = TABLE_PX if self.sheet().page == LeafPage.OTHER else whole // 2
             self.middle.split.setSizes([whole - table, table])

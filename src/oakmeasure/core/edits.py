@@ -205,6 +205,19 @@ def with_cup(job: Job, leaf_id: str, key: str) -> Job:
     return with_field(job, leaf_id, "hardware.cup.hinge", cup_from_table(key))
 
 
+def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
+    """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none."""
+    from oakmeasure.core.hardware.catalogue import kept_butt, kept_cup
+    from oakmeasure.core.solve import solve_leaf
+
+    solved = solve_leaf(job, job.leaf(leaf_id))
+    if solved.cups is not None:
+        hinge = kept_cup(solved, on)
+        return with_value(job, "own_cups", (*(each for each in job.own_cups if each.name != hinge.name), hinge))
+    butt = kept_butt(solved, on)
+    return with_value(job, "own_butts", (*(each for each in job.own_butts if each.name != butt.name), butt))
+
+
 def with_place(job: Job, leaf_id: str, place: Place) -> Job:
     """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays."""
     row = table("places")[str(place)]

@@ -12,9 +12,10 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.build_choices import Construction, Framed
+from oakmeasure.core.cup_choices import CupHinge
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
-from oakmeasure.core.hardware_choices import HardwareChoices
+from oakmeasure.core.hardware_choices import Butt, HardwareChoices
 from oakmeasure.core.readings import (
     FloorReadings,
     HeadShape,
@@ -179,7 +180,7 @@ class Board(Model):
 
 
 class Job(Model):
-    """The whole document."""
+    """The whole document. own_cups, own_butts: hinges that were measured or mocked up, beside those of the tables."""
 
     schema_version: Literal[4] = 4
     name: Annotated[str, Field(min_length=1, max_length=120)]
@@ -188,6 +189,8 @@ class Job(Model):
     rules: ShopRules
     boards: tuple[Board, ...] = ()
     leaves: Annotated[tuple[Leaf, ...], Field(min_length=1)]
+    own_cups: Annotated[tuple[CupHinge, ...], Field(max_length=60)] = ()
+    own_butts: Annotated[tuple[Butt, ...], Field(max_length=60)] = ()
 
     @model_validator(mode="after")
     def _ids_differ(self) -> Job:

@@ -112,6 +112,7 @@ class HardwarePage(StrEnum):
 
     HINGES = "Hinges"
     LOCKS = "Locks"
+    CATALOGUE = "Catalogue"
 
 
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
