@@ -24,6 +24,7 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "timber": (Stage.TIMBER, "seed-room", TimberPage.BOARDS),
     "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),
+    "hardware-hinges": (Stage.HARDWARE, "packet-press", ""),
 }
 
 if __name__ == "__main__":

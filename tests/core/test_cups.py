@@ -10,6 +10,7 @@ from shapely.geometry import box
 from shapely.ops import unary_union
 
 from oakmeasure.core import edits
+from oakmeasure.core.build.snapped import dragged_cup
 from oakmeasure.core.build_choices import Framed
 from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.drawings.hardware_view import hardware_view
@@ -70,7 +71,25 @@ def test_overlay_leaf_with_its_plates_on_the_fixed_side_by_hand():
     assert cut["cup 1"].from_top == pytest.approx(114 - 17.5)
     assert (cut["cup 1"].along, cut["cup 1"].depth, cut["cup 1"].member) == (35, 11.5, "hinge stile")
     assert (cut["plate 1"].from_top, cut["plate 1"].to) == (pytest.approx(84), pytest.approx(116))
-    assert len(leaf.borings) == 4
+    assert len(leaf.borings) == 8  # two cups, two screws each, two plates
+    assert cut["cup 1 screw 2"].from_top - cut["cup 1 screw 1"].from_top == pytest.approx(45)
+    assert cut["cup 1 screw 1"].across == pytest.approx(leaf.figures["cup_centre"].value + 9.5)
+    dowelled = solve(hinged(first=114.0, count=2, dowels=True)).leaves[0]
+    assert next(each for each in dowelled.borings if each.name == "cup 1 dowel 1").along == 8
+
+
+def test_cup_is_dragged_in_line_with_a_rail_and_stays_on_its_half():
+    made = hinged(size=(400.0, 800.0))
+    leaf = solve(made).leaves[0]
+    rail = leaf.build.part("top rail").face
+    drop = dragged_cup(leaf, 1, rail.y0 + 4)
+    assert (drop.path, drop.words) == ("hardware.cup.first", "in line with the top rail")
+    assert drop.value == pytest.approx(60)
+    low = dragged_cup(leaf, len(leaf.cups.places), -500.0)
+    assert (low.path, low.value) == ("hardware.cup.last", 30.0)
+    assert dragged_cup(leaf, 9, 100.0) is None
+    moved = solve(edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
+    assert moved.cups.places[0].top.value == pytest.approx(60)
 
 
 def test_inset_leaf_gets_its_thickness_behind_the_front_and_a_stop():

@@ -223,6 +223,9 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
                 Field("hardware.cup.hinge.reach", "reach", has_state=True, ref="figure:cup_reach"),
                 Field("hardware.cup.hinge.cup_depth", "cup, depth", has_state=True, ref="figure:cup_left"),
                 Field("hardware.cup.point", "cutter's point"),
+                field_choice(
+                    "hardware.cup.dowels", "Held by", lambda: [(False, "screws"), (True, "dowels, pressed in")]
+                ),
                 field_choice("hardware.cup.push_latch", "Latch", lambda: [(False, "none"), (True, "push latch")]),
             ),
             page=HardwarePage.HINGES,

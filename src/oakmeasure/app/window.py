@@ -17,7 +17,7 @@ from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
-from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt
+from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import VIEWS, FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage, opened_by
@@ -28,7 +28,8 @@ from oakmeasure.core.verdicts import Stage, worst
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
 MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178}  # under the board; the rest is scrolled
-TABLE_PX = 316  # of the two constructions side by side: all of its lines
+# Of the two constructions side by side, and of the hinges to be had: all of their lines.
+TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 PAGE_WORDS = {
@@ -299,7 +300,7 @@ class Window(QMainWindow):
             self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
         elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER, HardwarePage.CATALOGUE):
             whole = self.middle.split.height()
-            table = TABLE_PX if self.sheet().page == LeafPage.OTHER else whole // 2
+            table = TABLES_PX.get(self.sheet().page, whole // 2)
             self.middle.split.setSizes([whole - table, table])
         elif self.session.stage is Stage.LEAF and beside:
             self.middle.split.setSizes([280, 388])
@@ -390,7 +391,8 @@ class Window(QMainWindow):
             self._drop(dragged(self.session.solved, name, y), f"The leaf, set out: {name}", BOARD_WORDS[Stage.LEAF])
             return
         if self.session.stage is Stage.HARDWARE:
-            drop = dragged_butt(self.session.solved, int(name.rpartition(" ")[2]), y)
+            drag = dragged_cup if name.startswith("cup") else dragged_butt
+            drop = drag(self.session.solved, int(name.rpartition(" ")[2]), y)
             self._drop(drop, f"Hinges: {name}", BOARD_WORDS[Stage.HARDWARE])
             return
         self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))

@@ -85,6 +85,7 @@ class CupChoices(Model):
     crank: None: straight for a full overlay, half cranked for half, full for inset.
     first: of the end cups' middles, from the leaf's ends; last: from the foot, None as first. count: None by height and
     weight. plate_front: of the plate's holes from the cabinet's front edge. point: of the cutter, beyond its cup.
+    dowels: the cup is pressed in on two dowels, else screwed.
     """
 
     hinge: CupHinge = Field(default_factory=lambda: cup_from_table("heron-110"))
@@ -97,5 +98,6 @@ class CupChoices(Model):
     count: Annotated[int, Field(ge=2, le=8)] | None = None
     plate_front: Annotated[float, between(10, 100, "plate")] = 37.0
     point: Annotated[float, between(0, 8, "cutter point")] = 2.5
+    dowels: bool = False
     push_latch: bool = False
     push_travel: Annotated[float, between(0, 10, "travel")] = 2.5

@@ -164,6 +164,12 @@ class Leaf(Model):
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)
     acknowledged: tuple[Acknowledged, ...] = ()
 
+    @property
+    def hand_in_words(self) -> str:
+        """The hand as drawings, lists and paper say it; of a pair that the other leaf is the mirror of this one."""
+        words = str(self.hand)
+        return f"{words}; its pair mirrored" if self.hanging is Hanging.PAIR else words
+
 
 class Board(Model):
     """A size of board on the rack or at the yard.

@@ -101,7 +101,7 @@ class _Head:
         self.left = leaf.leaf.name
         self.under = " · ".join(each for each in (job.name, job.place) if each)
         size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness)
-        self.right = f"{size}, {leaf.leaf.hand}"
+        self.right = f"{size}, {leaf.leaf.hand_in_words}"
         self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
 
     def draw(self, canvas: Canvas, side: str) -> None:

@@ -84,6 +84,28 @@ def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     return Drop("hardware.tops", tuple(tops), words)
 
 
+def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+    """Return the edit that sets the top or the bottom cup's middle at y, mm up the leaf; None for one between.
+
+    It snaps to where its hinge lies in line with a rail's inner edge, and stays 30 and more from the ends.
+    """
+    if leaf.cups is None or leaf.build is None or number not in (1, len(leaf.cups.places)):
+        return None
+    height = leaf.fit.height.value
+    least, most = 30.0, min(600.0, height / 2 - 40.0)
+    is_top = number == 1
+    from_end = height - y if is_top else y
+    from_end = min(max(round(from_end / STEP) * STEP, least), most)
+    marks = []
+    for part in leaf.build.parts:
+        if part.role is Role.RAIL:
+            inner = height - part.face.y0 if is_top else part.face.y1
+            marks.append((inner, f"in line with the {part.name}"))
+    near = min(marks, key=lambda each: abs(each[0] - from_end), default=(from_end, ""))
+    value, words = near if abs(near[0] - from_end) <= SNAP and least <= near[0] <= most else (from_end, "")
+    return Drop("hardware.cup.first" if is_top else "hardware.cup.last", round(value, 3), words)
+
+
 def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:
     """Return the upper edge of the rail below and the lower edge of the one above."""
     assert leaf.build is not None

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.build.shape import Build
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.leaf_view import front, sketch_for, unit_step
 from oakmeasure.core.hang_choices import Hanging
@@ -27,6 +27,9 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     for place in cups.places:
         _cup(sketch, place.rect.x0 + CUP / 2, place.rect.y0 + CUP / 2, leaf, f"cup:{place.number}")
     bored(sketch, leaf, build)
+    for place in (cups.places[0], cups.places[-1]):
+        middle = (place.rect.y0 + place.rect.y1) / 2
+        handle(sketch, (place.rect.x1 + 5 * step, middle), 1.0 * step, f"handle:cup {place.number}")
     _heights(sketch, leaf, build, cups, show, step)
     page = sketch.page()
     page.label(build.width / 2, -3 * step, "seen from the opening side",
@@ -86,9 +89,9 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show
     def box(a: float, b: float, c: float, d: float) -> list[Point]:
         return [at(a, b), at(c, b), at(c, d), at(a, d)]
 
-    hand = "hinges right" if mirrored else "hinges left"
+    hand = f"opening face below, {leaf.leaf.hand_in_words}"
     page.label(x, build.height, "Plan through a hinge, shut", anchor=Anchor.LEFT, bold=True)
-    page.label(x, build.height - 4 * step, f"opening face below, {hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     tint = stuff(build.parts[0].species).tint
     # Leaf: from its hinge edge at 0 inwards. Cabinet's side: outside of it for inset, under it for an overlay.
     page.area(box(0, 0, shown - 24, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)

@@ -108,7 +108,11 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
     tint = stuff(build.parts[0].species).tint
     page.label(x, build.height, "Plan of the latch edge, shut", anchor=Anchor.LEFT, bold=True)
     page.label(
-        x, build.height - 4 * step, f"opening face below, {leaf.leaf.hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL
+        x,
+        build.height - 4 * step,
+        f"opening face below, {leaf.leaf.hand_in_words}",
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
     )
     page.area(
         [at(-shown, 0), at(0, 0), at(-back, t), at(-shown, t)],

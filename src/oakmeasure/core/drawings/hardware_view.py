@@ -133,8 +133,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
 
     tint = stuff(build.parts[0].species).tint
     page.label(x, build.height, "Plan through a butt, shut", anchor=Anchor.LEFT, bold=True)
-    hand = "hinges right" if mirrored else "hinges left"
-    page.label(x, build.height - 4 * step, f"opening face below, {hand}", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    hand = f"opening face below, {leaf.leaf.hand_in_words}"
+    page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     page.rect(rect(0, 0, stile, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
     page.rect(rect(-gap - lining, 0, -gap, t + 12), Layer.LINING)
     page.label(*at(-gap - lining / 2, t + 6), "lining", layer=Layer.PENCIL, size=0.95)
@@ -189,6 +189,7 @@ def _plan_dimensions(
         layer=Layer.PENCIL,
     )
     page.label(x, y - 8 * step, leaf.leaf.hardware.butt.name, layer=Layer.PENCIL)
+    page.label(x, y - 12 * step, "the leaf with more knuckles to the lining", layer=Layer.PENCIL)
 
 
 def _round(centre: Point, radius: float) -> list[Point]:

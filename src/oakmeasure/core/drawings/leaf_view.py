@@ -397,7 +397,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
         (leaf.leaf.name, True, Layer.OUTLINE),
         ("seen from the opening side", False, Layer.PENCIL),
         *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
-        (str(leaf.leaf.hand), False, Layer.PENCIL),
+        (leaf.leaf.hand_in_words, False, Layer.PENCIL),
         ("", False, Layer.PENCIL),
         (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
         (f"{wood}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),

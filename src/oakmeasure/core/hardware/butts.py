@@ -55,6 +55,8 @@ class Boring:
     @property
     def ref(self) -> str:
         """What it is shown by on a drawing: "butt:1" for butt 1, "cup:2" for cup 2."""
+        if self.name.startswith("cup "):
+            return "cup:" + self.name.split()[1]  # with its screws or dowels
         kind, _, number = self.name.rpartition(" ")
         return f"{kind}:{number}"
 
@@ -384,6 +386,19 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
     )
 
 
+# Grade and mass, kg, that a set of three was tested with: EN 1935, from memory, to be verified.
+GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))
+
+
+def hinge_grade(mass: float) -> int | None:
+    """Return the least grade of EN 1935 that is tested for a leaf of that mass, kg; None beyond them all.
+
+    >>> hinge_grade(61.0), hinge_grade(40.0), hinge_grade(200.0)
+    (11, 10, None)
+    """
+    return next((grade for grade, heavy in GRADES if mass <= heavy), None)
+
+
 def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure) -> None:
     rating = ctx.figures["butt_rating_kg"]
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
@@ -416,7 +431,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             Level.FINE,
             Stage.HARDWARE,
             "The butts carry the leaf",
-            numbers,
+            f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
             rule=f"rated for {ctx.fmt(rating)}",
             figure="butt_count",
         )

@@ -24,6 +24,7 @@ from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, t
 CUP = 35.0  # diameter, mm
 COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))  # height, kg, hinges
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
+DOWEL, PILOT = 8.0, 2.5  # of a cup's two fixings, mm: common practice, no source
 HOLES = 16.0  # of a plate, from its middle up and down
 
 
@@ -279,11 +280,29 @@ def _borings(
     ctx: Context, places: tuple[CupPlace, ...], build: Build, centre: Figure, back: Figure
 ) -> tuple[Boring, ...]:
     f, found = ctx.figures, []
+    members: dict[int, str] = {}
     for place in places:
         member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
         name = member.name if member is not None else "leaf"
+        members[place.number] = name
         found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
                             place.top.value - CUP / 2, CUP, centre.value, f["cup_depth"].value))  # fmt: skip
+    hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
+    hole, deep, word = (DOWEL, 11.0, "dowel") if dowels else (PILOT, 10.0, "screw")
+    for place in places:
+        for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
+            found.append(
+                Boring(
+                    f"cup {place.number} {word} {at}",
+                    members[place.number],
+                    "closing face, at the hinge edge",
+                    "down from the leaf's top",
+                    place.top.value + off - hole / 2,
+                    hole,
+                    f["cup_screws"].value,
+                    deep,
+                )
+            )
     for place in places:
         found.append(Boring(f"plate {place.number}", "cabinet side", "inside, from the front edge",
                             "down from the opening's upper edge", place.plate.value - HOLES, 2 * HOLES, back.value,

@@ -17,6 +17,7 @@ from oakmeasure.core.working import given, minus, plus, total
 
 USUAL_HEIGHT = 1000.0  # of a lock above the floor, where the construction asks for none: common practice
 FACE_LEFT = 3.0  # under a flush pull: common practice, no source
+JIG_MARGIN = 25.0  # of a drilling template beyond its holes: common practice, no source
 BAR_BORE = 5.0  # clearance hole of a bar's screws, mm
 
 
@@ -123,8 +124,12 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         return ()
     if pull.kind is PullKind.BAR:
         holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
+        margin = f.add(given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True))
+        f.add(total("jig_length", "drilling template, length", plus(holes), plus(margin, 2)))
+        f.add(total("jig_width", "drilling template, from its fence", plus(edge), plus(margin)))
         ctx.say("pull", Level.FINE, Stage.HARDWARE, "The bar's holes, both sides alike",
-                f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill from one template, hooked on the latch edge.",
+                f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
+                f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
                 figure="pull_centres")  # fmt: skip
         return tuple(
             Boring(f"pull hole {at}", member, "opening face, through, from the latch edge", "down from the leaf's top",
