@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit
 
@@ -83,3 +83,18 @@ def test_hinge_is_taken_from_the_catalogue_and_the_leafs_own_is_kept_in_it(windo
     assert window.session.leaf.hardware.cup.hinge.name == "Heron long arm"
     window.choose_leaf("winnowing")
     assert not window.compare.buttons
+
+
+def test_table_of_ones_own_hinge_is_written_row_by_row(window):
+    window.choose_leaf("press-left")
+    window.session.go_to(Stage.HARDWARE)
+    page(window, HardwarePage.CATALOGUE)
+    QCoreApplication.processEvents()
+    before = window.session.leaf.hardware.cup.hinge.reveal
+    write(window, "reveals.2.reveal", "9")
+    assert window.session.leaf.hardware.cup.hinge.reveal[2].reveal == 9
+    assert window.session.solved.figures["cup_reveal"].value > 1.3
+    write(window, "hardware.cup.hinge.boring_least", "12")
+    assert "largest boring" in refusals(window)
+    window.session.undo_stack.undo()
+    assert window.session.leaf.hardware.cup.hinge.reveal == before

@@ -10,7 +10,7 @@ from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
-from oakmeasure.core.cup_choices import CupUnknown, cup_from_table, cup_keys
+from oakmeasure.core.cup_choices import CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.drawings.views import HardwarePage, TimberPage
 from oakmeasure.core.hardware_choices import MortiseLock, PacketButt, PullKind, RouterTemplate
 from oakmeasure.core.job import Board, Job, Leaf, Place
@@ -81,6 +81,11 @@ _PACKET = Rows(
     "packet", "hardware.packet", (Column("length", "long"), Column("width", "wide"), Column("closed", "shut")),
     lambda values: PacketButt(**values), "hinge", where="butt",
     suggest=lambda leaf: {"length": leaf.hardware.butt.length.value, "width": leaf.hardware.butt.leaf.value},
+)  # fmt: skip
+_REVEALS = Rows(
+    "reveals", "hardware.cup.hinge.reveal",
+    (Column("thickness", "thick"), Column("boring", "boring"), Column("reveal", "reveal")),
+    lambda values: RevealRow(**values), "row",
 )  # fmt: skip
 _TEMPLATE = Choice(
     "has-template", "With", lambda: [(False, "none: chisel and router by hand"), (True, "guide bush and cutter")],
@@ -289,6 +294,26 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             (Command("keep_hinge", "Keep this leaf's hinge", "with today's date and its readings, in this job"),),
             page=HardwarePage.CATALOGUE,
             hint="beside the tables",
+        ),
+        Group(
+            "The hinge by its own sheet",
+            (
+                Field("hardware.cup.hinge.boring_least", "boring, from"),
+                Field("hardware.cup.hinge.boring_most", "boring, to"),
+                Field("hardware.cup.hinge.pattern_apart", "fixings apart"),
+                Field("hardware.cup.hinge.pattern_off", "fixings beyond the cup"),
+                Field("hardware.cup.hinge.opens", "opens to", Unit.DEG),
+                Field("hardware.cup.hinge.stand_off", "stands off, shut"),
+            ),
+            page=HardwarePage.CATALOGUE,
+            when=_on_cups,
+        ),
+        Group(
+            "Its least reveals",
+            (_REVEALS,),
+            page=HardwarePage.CATALOGUE,
+            when=_on_cups,
+            hint="thickness, boring, reveal",
         ),
         Group("Mortise lock", (_LOCK,), page=HardwarePage.LOCKS),
         Group(
