@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import framed_checks, layered_checks
-from oakmeasure.core.build.layout import Layout, lay_out
+from oakmeasure.core.build.layout import Layout, frame_dims, lay_out
 from oakmeasure.core.build.made import add_thickness, part
 from oakmeasure.core.build.shape import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size
 from oakmeasure.core.build_choices import Framed
@@ -314,17 +314,9 @@ def _glue_ups(leaf: _Leaf) -> tuple[GlueUp, ...]:
 
 
 def _dims(leaf: _Leaf) -> tuple[Dim, ...]:
-    w, s, d = leaf.fit.width.value, leaf.stile.value, leaf.inset
-    found: list[Dim] = []
     if leaf.choice.style is LayerStyle.FULL:
-        return tuple(found)
-    found += [Dim(d, d + s, "stile", "part:hinge stile", False),
-              Dim(w - d - s, w - d, "stile", "part:latch stile", False)]  # fmt: skip
-    for row in leaf.layout.rows[:1]:
-        found += [Dim(each.x0, each.x1, each.sight.name, "", False) for each in row.columns]
-    found += [Dim(each.rect.y0, each.rect.y1, each.width.name, f"part:{each.name}", True) for each in leaf.layout.rails]
-    found += [Dim(row.y0, row.y1, row.sight.name, "", True) for row in leaf.layout.rows]
-    return tuple(found)
+        return ()
+    return frame_dims(leaf.layout, leaf.fit.width.value, leaf.stile.value, leaf.inset)
 
 
 def inputs(ctx: Context) -> None:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.build.shape import Dim, Rect
 from oakmeasure.core.build_choices import Framed, Infill, Row
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
@@ -229,6 +229,18 @@ def _columns(
         found.append(Column(name, x, x + sight.value, sight))
         x += sight.value + muntin.value
     return tuple(found)
+
+
+def frame_dims(layout: Layout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
+    """Return the sizes to write on a leaf set out as a frame: stiles and the lowest row along, rails and rows up."""
+    found = [
+        Dim(inset, inset + stile, "stile", "part:hinge stile", False),
+        Dim(width - inset - stile, width - inset, "stile", "part:latch stile", False),
+    ]
+    for row in layout.rows[:1]:
+        found += [Dim(each.x0, each.x1, each.sight.name, "", False) for each in row.columns]
+    found += [Dim(each.rect.y0, each.rect.y1, each.width.name, f"part:{each.name}", True) for each in layout.rails]
+    return (*found, *(Dim(row.y0, row.y1, row.sight.name, "", True) for row in layout.rows))
 
 
 MUNTIN = 95.0  # where a row has columns and no muntin's width is set

@@ -11,9 +11,9 @@ from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import braces, framed_checks, light_checks
 from oakmeasure.core.build.layered import frame_of
-from oakmeasure.core.build.layout import Layout, lay_out
+from oakmeasure.core.build.layout import Layout, frame_dims, lay_out
 from oakmeasure.core.build.made import SCREWS, add_thickness, area, around, part
-from oakmeasure.core.build.shape import Build, Dim, Fixing, GlueUp, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.shape import Build, Fixing, GlueUp, Part, Point, Rect, Role, Size, Tenon
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
@@ -77,8 +77,24 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     says = f"{choice.joint}; {choice.fill}; glue {choice.glue}"
     rails = len(leaf.layout.rails)
     glue = (GlueUp("the frame", fit.height.value, fit.width.value, rails),)
-    return Build(fit.width.value, fit.height.value, choice.thickness, parts, tuple(leaf.tenons), sights, 0.0, 0.0, 0.0,
-                 summary, choice.frame, tuple(leaf.fixings), _dims(leaf), says, glue, True)  # fmt: skip
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        choice.thickness,
+        parts,
+        tuple(leaf.tenons),
+        sights,
+        0.0,
+        0.0,
+        0.0,
+        summary,
+        choice.frame,
+        tuple(leaf.fixings),
+        frame_dims(leaf.layout, fit.width.value, stile.value),
+        says,
+        glue,
+        True,
+    )
 
 
 def _frame(leaf: _Leaf) -> None:
@@ -281,16 +297,6 @@ def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
             steps = max(1, math.ceil((fit.width.value - 2 * FROM_EDGE) / BACK_EVERY))
             xs = [FROM_EDGE + at * (fit.width.value - 2 * FROM_EDGE) / steps for at in range(steps + 1)]
         leaf.fixings += [Fixing(x, y, length, "screws", slotted, f"part:{rail.name}") for x in xs]
-
-
-def _dims(leaf: _Leaf) -> tuple[Dim, ...]:
-    w, s = leaf.fit.width.value, leaf.stile.value
-    found = [Dim(0.0, s, "stile", "part:hinge stile", False), Dim(w - s, w, "stile", "part:latch stile", False)]
-    for row in leaf.layout.rows[:1]:
-        found += [Dim(each.x0, each.x1, each.sight.name, "", False) for each in row.columns]
-    found += [Dim(each.rect.y0, each.rect.y1, each.width.name, f"part:{each.name}", True) for each in leaf.layout.rails]
-    found += [Dim(row.y0, row.y1, row.sight.name, "", True) for row in leaf.layout.rows]
-    return tuple(found)
 
 
 def inputs(ctx: Context) -> None:

@@ -14,6 +14,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hardware.loads import top_hinge_pull
+from oakmeasure.core.hardware.packet import let_in
 from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -319,7 +320,7 @@ def _depth(ctx: Context) -> Figure:
         derived(
             "butt_depth",
             "butt let in, leaf and lining each",
-            (closed.value - gap.value) / 2,
+            let_in(closed=closed.value, gap=gap.value),
             Unit.MM,
             closed,
             gap,

@@ -8,7 +8,8 @@ from __future__ import annotations
 from oakmeasure.core.cup_choices import CupHinge, CupUnknown, cup_from_table, cup_keys
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.ways import Comparison, Option
-from oakmeasure.core.hardware.cups import least_reveal
+from oakmeasure.core.hardware.cups import least_reveal, solve_cup
+from oakmeasure.core.hardware.packet import let_in
 from oakmeasure.core.hardware_choices import Butt, butt_from_table
 from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution
@@ -34,7 +35,8 @@ def _cups(job: Job, leaf: LeafSolution) -> Comparison:
     for hinge in (*(cup_from_table(key) for key in cup_keys()), *job.own_cups):
         crank = f["cup_crank"].value if now.unknown is not CupUnknown.CRANK else 0.0
         plate = f["cup_plate"].value if now.unknown is not CupUnknown.PLATE else 0.0
-        boring = f["cup_overlay"].value - hinge.reach.value + crank + plate
+        overlay, reach = f["cup_overlay"].value, hinge.reach.value
+        boring = solve_cup(overlay=overlay, reach=reach, crank=crank, boring=None, plate=plate)["boring"]
         left = f["thickness"].value - hinge.cup_depth.value - now.point
         reveal = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=boring)
         wants = [
@@ -68,7 +70,7 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
     mass, thickness, least = f["mass"].value, f["thickness"].value, f["rule_butt_back_wood"].value
     options = []
     for butt in (*(butt_from_table(key) for key in table("butts")), *job.own_butts):
-        depth, stays = (butt.closed.value - gap) / 2, thickness - (butt.leaf.value - butt.knuckle.value)
+        depth, stays = let_in(closed=butt.closed.value, gap=gap), thickness - (butt.leaf.value - butt.knuckle.value)
         wants = [
             *([] if mass <= butt.rating_kg.value else [f"too weak for {show.value(mass, Unit.KG)}"]),
             *([] if stays >= least else [f"only {show.length(stays)} of wood stays behind"]),

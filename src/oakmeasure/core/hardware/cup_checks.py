@@ -114,13 +114,12 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
                 f"{ctx.fmt(choice.point)}.", rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1",
                 figure="cup_left")  # fmt: skip
         return
-    shorter = max(0.0, ctx.figures["cup_depth"].value and ctx.figures["thickness"].value
-                  - ctx.figures["cup_depth"].value - LEFT_LEAST)  # fmt: skip
+    point = left.value + choice.point - LEFT_LEAST  # of a cutter that would leave enough
+    mend = Remedy("A thicker leaf, or a shallower hinge")
+    if point >= 0:
+        mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
     ctx.say("cup-depth", Level.STOP, Stage.HARDWARE, "The cutter comes through the face",
-            f"{ctx.fmt(left)} would be left under cup and point.",
-            Remedy(f"A cutter with a point of {ctx.fmt(shorter)}", "hardware.cup.point", shorter)
-            if shorter < choice.point and ctx.figures["thickness"].value - ctx.figures["cup_depth"].value - shorter
-            >= LEFT_LEAST - 1e-6 else Remedy("A thicker leaf, or a shallower hinge"),
+            f"{ctx.fmt(left)} would be left under cup and point.", mend,
             rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1", figure="cup_left")  # fmt: skip
 
 

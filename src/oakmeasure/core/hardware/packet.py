@@ -15,6 +15,15 @@ SPREAD = 0.15  # of thickness; more needs each its own depth: common practice, n
 LETTERS = "ABCDEFGHIJKL"
 
 
+def let_in(*, closed: float, gap: float) -> float:
+    """Return how deep a butt is let in, leaf and lining each, mm: half of what it is thicker than the gap.
+
+    >>> let_in(closed=5.5, gap=2)
+    1.75
+    """
+    return (closed - gap) / 2
+
+
 def template_size(*, size: float, bush: float, cutter: float) -> float:
     """Return a template's opening for a recess, mm: the recess and (bush − cutter).
 
@@ -38,8 +47,17 @@ def judge_packet(ctx: Context) -> None:
         letter = LETTERS[at - 1]
         closed = f.add(given(f"packet_{at}", f"hinge {letter}, thickness when shut", each.closed,
                              edit=f"hardware.packet.{at - 1}.closed"))  # fmt: skip
-        f.add(derived(f"packet_{at}_depth", f"hinge {letter}, let in", (closed.value - gap.value) / 2, Unit.MM, closed,
-                      gap, formula="half of (thickness when shut − gap)"))  # fmt: skip
+        f.add(
+            derived(
+                f"packet_{at}_depth",
+                f"hinge {letter}, let in",
+                let_in(closed=closed.value, gap=gap.value),
+                Unit.MM,
+                closed,
+                gap,
+                formula="half of (thickness when shut − gap)",
+            )
+        )
     thick = [each.closed for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
     f.add(given("packet_length", "longest of the packet", length, choice=True, source="as measured"))
