@@ -16,7 +16,7 @@ from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Point, R
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.layer_choices import EdgeShape, Existing, Inside, ReduceBy, Splice
+from oakmeasure.core.layer_choices import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
 from oakmeasure.core.units import Unit
@@ -38,7 +38,6 @@ class Leaf:
     off_edge: Figure
     off_height: Figure
     reduction: Reduction | None = None
-    found: dict[ReduceBy, Reduction] = field(default_factory=dict)
     parts: list[Part] = field(default_factory=list)
     marks: list[Mark] = field(default_factory=list)
 
@@ -175,9 +174,9 @@ def _panelled(leaf: Leaf) -> None:
     add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
-        leaf.found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile,
+        found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile,
                           tenon=choice.tenon, through=choice.through)  # fmt: skip
-        leaf.reduction = leaf.found.get(choice.by)
+        leaf.reduction = found.get(choice.by)
     reduction = leaf.reduction or Reduction(choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)),
                                             choice.stile - over / 2 - choice.tenon)  # fmt: skip
     off = add(derived("stile_off", "off each stile", reduction.stile_off, Unit.MM, ctx.figures["old_over"],
@@ -317,7 +316,7 @@ def _longer(leaf: Leaf) -> None:
         more = at * stagger.value
         terms = [plus(added), plus(lap), *([plus(stagger)] if at else [])]
         length = f.add(total(f"piece_{name}", f"new piece of the {name} stile, with its splice", *terms))
-        shape = spliced_stile(x, wide.value, y0, y1, lap.value, more, at_foot=choice.at_foot)
+        shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
         pieces.append((name, shape, length))
         leaf.marks += [
             Mark(line, f"part:{end} piece, {name} side")

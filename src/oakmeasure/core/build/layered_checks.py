@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.build.layout import Layout
 from oakmeasure.core.context import Context
 from oakmeasure.core.layer_choices import Layered, LayerStyle, Lipping, Pieced
 from oakmeasure.core.timber.place import finish_of
@@ -12,7 +11,7 @@ HINGE_WOOD = 8.0  # of lipping at the hinges, for screws not to lift the plies: 
 PAINTED = ("paint", "outside paint")
 
 
-def judge(ctx: Context, choice: Layered, layout: Layout) -> None:
+def judge(ctx: Context, choice: Layered) -> None:
     """Judge layers, lippings, trims and pieced members."""
     layers = ctx.figures["layers"]
     ctx.say("layers", Level.FINE, Stage.LEAF, "Balanced layers",

@@ -5,14 +5,12 @@ Sources: the shop rules; ways round: common practice of the trade.
 
 from __future__ import annotations
 
-from oakmeasure.core.build.shape import Build, Part, Role
+from oakmeasure.core.build.shape import Build, Part
 from oakmeasure.core.context import Context
 from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given
-
-SLAB_ROLES = (Role.STRIP, Role.BOARD)
 
 
 def judge_shop(ctx: Context, build: Build) -> None:

@@ -26,7 +26,7 @@ def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:
 
 
 def spliced_stile(
-    x: float, width: float, y0: float, y1: float, lap: float, more: float, *, at_foot: bool
+    x: float, width: float, y0: float, y1: float, more: float, *, at_foot: bool
 ) -> Rect:  # fmt: skip
     """Return what is seen of a new piece: what is added; its halving lies behind the old wood."""
     return Rect(x, y0, x + width, y1 + more) if at_foot else Rect(x, y0 - more, x + width, y1)

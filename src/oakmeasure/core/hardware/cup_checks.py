@@ -128,7 +128,7 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
     stile = next((part for part in build.parts if part.role is Role.STILE and part.name == "hinge stile"), None)
     if stile is None:
         return
-    inner = ctx.figures["cup_centre"].value + 17.5
+    inner = ctx.figures["cup_centre"].value + ctx.figures["cup_radius"].value
     left = stile.face.x1 - inner
     if left < INNER_WOOD:
         wider = inner + INNER_WOOD

@@ -21,6 +21,8 @@ from oakmeasure.core.hardware.butts import Boring
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
+# 0 = reach − crank + boring − plate − overlay: how each figure counts in it.
+SIGNS = {"overlay": -1, "reach": 1, "crank": -1, "boring": 1, "plate": -1}
 CUP = 35.0  # diameter, mm
 COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))  # height, kg, hinges
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
@@ -65,14 +67,9 @@ def solve_cup(
     missing = [name for name, value in known.items() if value is None]
     if len(missing) != 1:
         raise InputError("unknown", ", ".join(missing) or "none", "exactly one figure to work out")
-    signs = {"overlay": -1.0, "reach": 1.0, "crank": -1.0, "boring": 1.0, "plate": -1.0}
-    rest = sum(signs[name] * value for name, value in known.items() if value is not None)
-    solved = -rest / signs[missing[0]]
-    found = {name: value for name, value in known.items() if value is not None}
-    found[missing[0]] = int(solved) if float(solved).is_integer() and isinstance(rest, int) else solved
-    if isinstance(found[missing[0]], float) and found[missing[0]].is_integer():
-        found[missing[0]] = int(found[missing[0]])
-    return found
+    (unknown,) = missing
+    rest = sum(SIGNS[name] * value for name, value in known.items() if value is not None)
+    return {name: -SIGNS[unknown] * rest if value is None else value for name, value in known.items()}
 
 
 def cup_count(*, height: float, mass: float) -> int | None:
@@ -154,11 +151,8 @@ def inputs(ctx: Context) -> None:
 
 def _terms(ctx: Context, unknown: str) -> list[Term]:
     """Return the sum that the unknown figure is."""
-    f = ctx.figures
-    signs = {"cup_overlay": -1.0, "cup_reach": 1.0, "cup_crank": -1.0, "cup_boring": 1.0, "cup_plate": -1.0}
-    mine = f"cup_{unknown}"
-    turn = 1.0 if unknown == "overlay" else -1.0 / signs[mine] if signs[mine] else 1.0
-    return [plus(f[name], sign * turn) for name, sign in signs.items() if name != mine]
+    turn = -SIGNS[unknown]
+    return [plus(ctx.figures[f"cup_{name}"], turn * sign) for name, sign in SIGNS.items() if name != unknown]
 
 
 # --- on the finished leaf ----------------------------------------------------------------------------------
