@@ -228,7 +228,7 @@ def openings() -> tuple[Leaf, ...]:
               hardware=cups("bittern-95", first=105.0, count=2)),
         _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0), hanging=Hanging.OVERLAY,
               build=CUPBOARD,
-              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, hinge_angle=170.0, must_open=165.0),
+              cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, must_open=165.0),
               hardware=cups("bittern-170", first=102.0, plate=3.0)),
         _open("scale-case", "Scale case, brass butts", square(413.6, 620.0), hanging=Hanging.INSET_BUTTS,
               build=CUPBOARD.model_copy(update={"thickness": 22.0}),

@@ -66,7 +66,7 @@ def test_way_out_is_taken_from_the_comparison_and_undone(window):
     window.choose_leaf("ledger")
     assert not window.compare.buttons
     page(window, "Opens")
-    choose(window, "cabinet.hinge_angle", "155°")
+    write(window, "hardware.cup.hinge.opens", "155")
     assert window.session.solved.figures["opens_to"].value == 155
     window.board.handle_moved.emit("handle:opened", -400.0, -300.0)
     assert window.middle.opened.value() > 90

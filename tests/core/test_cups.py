@@ -17,7 +17,8 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import CabinetChoices, Hanging
 from oakmeasure.core.hardware.catalogue import catalogue
-from oakmeasure.core.hardware.cups import cup_count, least_reveal, pin_for, solve_cup, swept_out
+from oakmeasure.core.hardware.cups import cup_count, solve_cup
+from oakmeasure.core.hardware.reveal import corner_way, least_reveal, pin_for
 from oakmeasure.core.job import FitChoices, Hand, HardwareChoices, Reading
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
@@ -157,9 +158,8 @@ def test_swept_corner_is_what_a_polygon_sweep_gives(thickness, reveal, degrees):
     turned = [affinity.rotate(section, degrees * at / 120, origin=(pin, 0.0)) for at in range(121)]
     beside = box(-100.0, -100.0, 100.0, deep)  # the neighbour ends at the face: what swings before it meets nothing
     beyond = -unary_union(turned).intersection(beside).bounds[0]
-    mine = swept_out(pin_in=pin, pin_deep=deep, thickness=thickness, degrees=degrees)
-    if pin > 0:
-        assert mine <= reveal + 1e-6
+    mine = max(-x for x, _ in corner_way((pin, deep), degrees=degrees, steps=120))
+    assert mine <= reveal + 1e-6
     assert mine == pytest.approx(beyond, abs=0.01)
 
 

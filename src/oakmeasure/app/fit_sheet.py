@@ -8,7 +8,6 @@ from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Ro
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import FitPage
 from oakmeasure.core.fit import even
-from oakmeasure.core.fit.swung import CUP_ANGLES
 from oakmeasure.core.hang_choices import Aim, EvenGap, Hanging, LeafShape, Shim, track_sets
 from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.units import Unit
@@ -151,7 +150,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
             Field("hardware.butt.setback", "back from the edge", has_state=True),
         ), page=FitPage.WAY, when=_where(lambda way: way.has_butts)),
         Group("Cup hinges", (
-            field_choice("cabinet.hinge_angle", "They open to", lambda: [(each, f"{each:g}°") for each in CUP_ANGLES]),
+            Field("hardware.cup.hinge.opens", "they open to", Unit.DEG, "by the hinge's sheet", figure="hinge_angle"),
             Field("cabinet.must_open", "it must open to", Unit.DEG, "a wish; empty: none", optional=True,
                   ref="figure:opens_to"),
         ), page=FitPage.WAY, when=_where(lambda way: way.is_cabinet and not way.has_butts)),

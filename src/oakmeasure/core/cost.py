@@ -32,7 +32,7 @@ def _hours(ctx: Context, build: Build) -> Figure:
     """Add the hours: each part, joint, fixing and glue-up, and the finish by its area."""
     rows, other = table("hours")["part"], table("hours")["other"]
     new = [part for part in build.parts if not part.at_hand or part.role is Role.VENEER]
-    old = any(part.at_hand and part.note.startswith("is there") for part in build.parts)
+    old = any(part.is_old for part in build.parts)
     faces = 2 * build.width * build.height / MM2_PER_M2
     f = ctx.figures
     reworked = {key: f[f"work_{key}"].value for key in ("reduce", "extend") if f"work_{key}" in f}

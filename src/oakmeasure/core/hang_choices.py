@@ -107,8 +107,8 @@ class PairChoices(Model):
 
 class CabinetChoices(Model):
     """overlay: on each side of the opening, of a leaf that lies on it. division: that two leaves share. gap: between
-    those two. run: leaves on one frame; frame: between two of its openings. hinge_angle: to which the cup hinges
-    open. must_open: as wished; None: no wish. side: thickness of the cabinet's side.
+    those two. run: leaves on one frame; frame: between two of its openings. must_open: as wished; None: no wish.
+    side: thickness of the cabinet's side.
     """
 
     overlay: Annotated[float, between(0, 60, "overlay")] = 14.0
@@ -116,7 +116,6 @@ class CabinetChoices(Model):
     gap: Annotated[float, between(0, 20, "gap")] = 3.0
     run: Annotated[int, Field(ge=1, le=24)] = 1
     frame: Annotated[float, between(5, 300, "frame")] = 40.0
-    hinge_angle: Annotated[float, between(60, 270, "hinge angle", "°")] = 110.0
     must_open: Annotated[float, between(10, 270, "opening angle", "°")] | None = None
     side: Annotated[float, between(6, 80, "side")] = 18.0
 

@@ -33,7 +33,7 @@ from oakmeasure.core.timber.species import Cut, species_keys
 from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 
-SCHEMA_VERSION = 4
+SCHEMA_VERSION = 5
 
 
 class Hand(StrEnum):
@@ -188,7 +188,7 @@ class Board(Model):
 class Job(Model):
     """The whole document. own_cups, own_butts: hinges that were measured or mocked up, beside those of the tables."""
 
-    schema_version: Literal[4] = 4
+    schema_version: Literal[5] = 5
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM

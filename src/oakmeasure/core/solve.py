@@ -30,6 +30,7 @@ from oakmeasure.core.hardware.butts import Boring, Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
 from oakmeasure.core.hardware.cups import Cups, hang_on_cups
 from oakmeasure.core.hardware.cups import inputs as cup_inputs
+from oakmeasure.core.hardware.cups import settle as settle_cups
 from oakmeasure.core.hardware.locks import bore_lock, bore_pull
 from oakmeasure.core.hardware.packet import judge_packet, set_out_template
 from oakmeasure.core.hardware.screws import judge_screws
@@ -229,6 +230,8 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     choices: tuple[Comparison, ...] = ()
     leaf_choices: tuple[Comparison, ...] = ()
     if fitted.possible:
+        if leaf.hanging.is_cabinet and not leaf.hanging.has_butts:
+            settle_cups(ctx)
         if leaf.hanging.has_butts or leaf.hanging.is_cabinet:
             turning = swing(ctx, opening, fitted)
         say_chance(ctx, opening, fitted)

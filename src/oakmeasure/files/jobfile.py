@@ -38,11 +38,22 @@ def upgrade_3_to_4(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 4}
 
 
+def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 5 keeps how far cup hinges open with the hinge itself, and adds latches and what a leaf slides on."""
+    for leaf in document.get("leaves", ()):
+        opens = leaf.get("cabinet", {}).pop("hinge_angle", None)
+        hinge = leaf.get("hardware", {}).get("cup", {}).get("hinge")
+        if opens not in (None, 110.0) and hinge is not None:  # 110 was what stood there until somebody chose
+            hinge["opens"] = opens
+    return document | {"schema_version": 5}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: upgrade_1_to_2,
     2: upgrade_2_to_3,
     3: upgrade_3_to_4,
+    4: upgrade_4_to_5,
 }
 
 

@@ -158,6 +158,7 @@ def _old(leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, F
     size = Size(rect.height if upright else rect.width, rect.width if upright else rect.height, depth[1] - depth[0])
     made = part(leaf.ctx, name, role, rect, (size, size), figures, species=leaf.choice.material, upright=upright,
                 depth=depth, at_hand=True, note=note or "is there", bought=True)  # fmt: skip
+    made = replace(made, is_old=True)
     leaf.parts.append(made)
     return made
 

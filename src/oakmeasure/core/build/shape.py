@@ -95,7 +95,7 @@ class Part:
     mark: its number in the cut list. shape: corners of its face where that is no upright rectangle, () where it is.
     depth: from and to, into the leaf from its opening face; None: the whole thickness, a panel in its middle.
     note: what its cut ends or edges need, for the list. boards: side by side, that it is made of. fielded: width of the
-    slope round a raised panel. at_hand: it is there already and cut out of nothing.
+    slope round a raised panel. at_hand: it is there already and cut out of nothing. is_old: of a leaf that hung before.
     """
 
     name: str
@@ -117,6 +117,7 @@ class Part:
     boards: int = 1
     fielded: float = 0.0
     at_hand: bool = False
+    is_old: bool = False
 
     @property
     def corners(self) -> tuple[Point, ...]:

@@ -9,14 +9,14 @@ from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.leaf_view import front, sketch_for, unit_step
 from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hardware.cups import CUP, Cups, pin_for
+from oakmeasure.core.hardware.cups import CUP, Cups
+from oakmeasure.core.hardware.reveal import corner_way, cup_pin
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 ROOM = 1.3
-PIN_DEEP = 6.0  # behind the face, about which a cup hinge seems to turn: common practice, no source
 SWEEP = 70.0  # degrees of the corner's way that are drawn
 
 
@@ -104,21 +104,16 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show
     page.area([at(centre - 2, t - cup), at(centre + 2, t - cup), at(centre, t - cup - point)], Layer.METAL, ref="cup:1")
     page.area(box(s1, t + 6, s1 + 9, t + 26), Layer.METAL, ref="cup:1")  # the plate on the side
     page.area(box(s1 + 4, t + 4, centre, t + 9), Layer.METAL, ref="cup:1")  # the arm
-    _swept(page, cups, at)
+    _swept(page, leaf, cups, at)
     _sizes(page, leaf, cups, show, at, step, t)
 
 
-def _swept(page: Sketch, cups: Cups, at) -> None:  # type: ignore[no-untyped-def]
+def _swept(page: Sketch, leaf: LeafSolution, cups: Cups, at) -> None:  # type: ignore[no-untyped-def]
     """The way of the front corner as the leaf opens, out to its least reveal."""
     if cups.reveal is None or cups.reveal.value < 0.05:
         return
-    pin = pin_for(reveal=cups.reveal.value, deep=PIN_DEEP)
-    radius, start = math.hypot(pin, PIN_DEEP), math.atan2(PIN_DEEP, pin)
-    way = []
-    for share in range(25):
-        turn = start - math.radians(SWEEP) * share / 24  # outwards, then forward of the face
-        way.append(at(pin - radius * math.cos(turn), PIN_DEEP - radius * math.sin(turn)))
-    page.line(way, Layer.LEAF, ref="figure:cup_reveal")
+    pin = cup_pin(leaf.leaf.hardware.cup.hinge, thickness=leaf.figures["thickness"].value, boring=cups.boring.value)
+    page.line([at(*each) for each in corner_way(pin, degrees=SWEEP)], Layer.LEAF, ref="figure:cup_reveal")
 
 
 def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at, step: float, t: float) -> None:  # type: ignore[no-untyped-def]

@@ -142,13 +142,13 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
 
 
 def front(sketch: Sketch, build: Build) -> None:
-    """Draw what is seen of every part, grain along the wood."""
+    """Draw what is seen of every part, grain along the wood; what is there already paler than the new wood on it."""
     for part in seen_from_front(build):
         if build.layered and build.depth_of(part)[0] > 0.5 and _is_hidden(build, part):
             continue
         layer = (
             Layer.PANEL
-            if part.role in (Role.PANEL, Role.CORE) or _is_old(part)
+            if part.role in (Role.PANEL, Role.CORE) or part.is_old
             else Layer.METAL
             if part.species == "steel"
             else Layer.WOOD
@@ -165,11 +165,6 @@ def front(sketch: Sketch, build: Build) -> None:
                 sketch.line(strand, Layer.GRAIN)
         else:
             sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=tint)
-
-
-def _is_old(part: Part) -> bool:
-    """Return whether a part is there already: it is drawn paler than the new wood on it."""
-    return part.note.startswith(("is there", "cut "))
 
 
 def _is_hidden(build: Build, part: Part) -> bool:

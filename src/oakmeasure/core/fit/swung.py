@@ -8,8 +8,10 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.cup_choices import cup_from_table, cup_keys
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
+from oakmeasure.core.hardware.reveal import cup_pin
 from oakmeasure.core.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
@@ -20,10 +22,6 @@ Point = tuple[float, float]
 LEAST_OVER_FLOOR = 1.0  # or it drags on the first grain of sand: common practice, no source
 THING_WIDE = 70.0  # of an architrave or a skirting in plan, until more is read
 LIFT = 12.0  # of a pair of rising hinges at 90°: common practice, no source
-CUP_ANGLES = (95.0, 110.0, 155.0, 170.0)  # at which cup hinges are sold: common practice, no source
-# A cup hinge turns about a point that wanders; seen from the front corner at the hinges, its middle lies about here,
-# mm: common practice, no source. Its own table decides, at Hardware.
-CUP_PIN_IN, CUP_PIN_DEEP = 9.0, 6.0
 SELF_SWING = 0.1  # N·m that the friction of greased butts still holds: common practice, no source
 RISE_SEEN = 1.5  # of the latch corner; more shows at the head gap: common practice, no source
 
@@ -74,7 +72,7 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     )
     stops, by = 180.0, ""
     if not hanging.has_butts:
-        stops, by = min(180.0, ctx.leaf.cabinet.hinge_angle), "hinge's own stop"
+        stops, by = min(180.0, ctx.leaf.hardware.cup.hinge.opens), "hinge's own stop"
     for each in obstacles:
         angle = opens_to_deg(plan, each.outline)
         if angle < stops - 1e-9:
@@ -101,15 +99,16 @@ def _plan(ctx: Context, fitted: Fit) -> Plan:
     f = ctx.figures
     width, thickness = fitted.width.value, f["thickness"].value
     if not ctx.leaf.hanging.has_butts:
-        return Plan(width, thickness, -CUP_PIN_DEEP, -CUP_PIN_IN)
+        pin_in, pin_deep = cup_pin(ctx.leaf.hardware.cup.hinge, thickness=thickness, boring=f["cup_boring"].value)
+        return Plan(width, thickness, -pin_deep, -pin_in)
     return Plan(width, thickness, f["butt_knuckle"].value, f["butt_setback"].value, fitted.bevel.value)
 
 
 def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
     """Add how far a leaf on cup hinges opens, and judge it against what is wished."""
-    choice, add = ctx.leaf.cabinet, ctx.figures.add
-    angle = add(given("hinge_angle", "the hinges open to", choice.hinge_angle, Unit.DEG, edit="cabinet.hinge_angle",
-                      choice=True))  # fmt: skip
+    choice, add, hinge = ctx.leaf.cabinet, ctx.figures.add, ctx.leaf.hardware.cup.hinge
+    angle = add(given("hinge_angle", "the hinges open to", hinge.opens, Unit.DEG, edit="hardware.cup.hinge.opens",
+                      choice=True, source=f"“{hinge.name}”"))  # fmt: skip
     outs = [ctx.figures[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
     opens = add(derived("opens_to", "opens to", swing.stops_deg, Unit.DEG, angle, fitted.width, *outs,
                         formula="the hinge's own stop, or where leaf and obstacle touch"))  # fmt: skip
@@ -122,11 +121,15 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         ctx.say("opens", Level.FINE, Stage.FIT, f"It opens to {ctx.fmt(opens)}", f"{ctx.fmt(wish)} is wished.",
                 where="figure:opens_to", figure="opens_to")  # fmt: skip
         return
-    wider = next((each for each in CUP_ANGLES if each >= wish.value), None)
+    wider = next((key for key in cup_keys() if cup_from_table(key).opens >= wish.value), None)
     remedy = Remedy("Move what stands in its way")
     if swing.stopped_by == "hinge's own stop":
         remedy = (
-            Remedy(f"Hinges that open to {wider:g}°", "cabinet.hinge_angle", wider)
+            Remedy(
+                f"Take the {cup_from_table(wider).name}: it opens to {cup_from_table(wider).opens:g}°",
+                "hardware.cup.hinge",
+                cup_from_table(wider),
+            )
             if wider is not None
             else Remedy("No cup hinge opens so far: butts, or a smaller wish")
         )

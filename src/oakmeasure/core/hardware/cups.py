@@ -6,18 +6,17 @@ less than 0. Sources: the hinge's own sheet; common practice of the trade.
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
 from oakmeasure.core.context import Context
-from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow
+from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware import cup_checks as checks
 from oakmeasure.core.hardware.butts import Boring
+from oakmeasure.core.hardware.reveal import least_reveal
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
@@ -81,49 +80,6 @@ def cup_count(*, height: float, mass: float) -> int | None:
     return next((count for high, heavy, count in COUNTS if height <= high and mass <= heavy), None)
 
 
-def least_reveal(rows: Sequence[RevealRow], *, thickness: float, boring: float) -> float | None:
-    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows; None without a table.
-
-    Weighted by how near the rows are (inverse square): a table of a few points on no grid. At a row it is that row.
-    """
-    if not rows:
-        return None
-    weights = []
-    for row in rows:
-        apart = math.hypot(row.thickness - thickness, row.boring - boring)
-        if apart < 1e-9:
-            return row.reveal
-        weights.append((1 / apart**2, row.reveal))
-    near = sorted(weights, reverse=True)[:4]
-    return sum(weight * reveal for weight, reveal in near) / sum(weight for weight, _ in near)
-
-
-def pin_for(*, reveal: float, deep: float) -> float:
-    """Return how far in from the leaf's edge a hinge seems to turn, mm, when its corner swings out by a reveal.
-
-    A pin `deep` behind the face and p in from the edge swings the front corner out by √(p² + deep²) − p; solved for p.
-
-    >>> round(pin_for(reveal=2.1, deep=6.0), 2)
-    7.52
-    """
-    return (deep**2 - reveal**2) / (2 * reveal) if reveal > 1e-6 else 1e6
-
-
-def swept_out(*, pin_in: float, pin_deep: float, thickness: float, degrees: float) -> float:
-    """Return how far a leaf's hinge edge swings out beyond itself on its way open, mm.
-
-    pin_in: from the edge; pin_deep: behind the opening face. Source: the front corner on a circle about the pin.
-
-    >>> round(swept_out(pin_in=7.52, pin_deep=6.0, thickness=24.0, degrees=110.0), 1)
-    2.1
-    """
-    best = 0.0
-    for y in (pin_deep, pin_deep - thickness):
-        turn = min(math.radians(degrees), math.atan2(y, pin_in)) if y > 0 else 0.0
-        best = max(best, pin_in * math.cos(turn) + y * math.sin(turn) - pin_in)
-    return best
-
-
 # --- before the leaf is fitted -----------------------------------------------------------------------------
 
 
@@ -155,19 +111,25 @@ def _terms(ctx: Context, unknown: str) -> list[Term]:
     return [plus(ctx.figures[f"cup_{name}"], turn * sign) for name, sign in SIGNS.items() if name != unknown]
 
 
-# --- on the finished leaf ----------------------------------------------------------------------------------
-
-
-def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
-    """Place the cups on leaf and cabinet, solve what is sought, and judge it all."""
+def settle(ctx: Context) -> None:
+    """Add the overlay as the hinges see it, and the figure that is sought; the swing rests on the boring."""
     choice, f = ctx.leaf.hardware.cup, ctx.figures
-    over = _over(ctx)
+    _over(ctx)
     solved = "" if choice.unknown is CupUnknown.OVERLAY else str(choice.unknown).partition(",")[0]
     if solved:
         labels = {"boring": "leaf's edge to the cup", "crank": "crank of the arm that is wanted",
                   "plate": "plate that is wanted, height", "reach": "reach of the hinge, from the mock-up"}  # fmt: skip
         f.add(total(f"cup_{solved}", labels[solved], *_terms(ctx, solved),
                     source="overlay = reach − crank + boring − plate"))  # fmt: skip
+
+
+# --- on the finished leaf ----------------------------------------------------------------------------------
+
+
+def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
+    """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought."""
+    choice, f = ctx.leaf.hardware.cup, ctx.figures
+    over = f["cup_overlay"]
     radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
     centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
     off = f.add(given("cup_pattern", "screw line beyond the cup's middle", choice.hinge.pattern_off, choice=True,
