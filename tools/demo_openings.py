@@ -21,7 +21,17 @@ from oakmeasure.core.build_choices import (
 )
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.hardware_choices import Butt, HardwareChoices, MortiseLock, PacketButt, Screws, butt_from_table
+from oakmeasure.core.hardware_choices import (
+    Butt,
+    FlushBolts,
+    HardwareChoices,
+    Latch,
+    LatchKind,
+    MortiseLock,
+    PacketButt,
+    Screws,
+    butt_from_table,
+)
 from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
 from oakmeasure.core.layer_choices import (
     Existing,
@@ -134,6 +144,14 @@ def cups(key: str, **more) -> HardwareChoices:
     return HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **more))
 
 
+def latched(kind: LatchKind, **more: float) -> HardwareChoices:
+    """Butts as they are, and a latch."""
+    return HardwareChoices(latch=Latch(kind=kind, **more))
+
+
+SMALL_CATCH = {"up": 300.0, "bore": 9.0, "deep": 18.0, "plate_length": 0.0, "plate_width": 9.0}
+
+
 def laid(*widths: float) -> tuple[Laid, ...]:
     return tuple(Laid(width=each) for each in widths)
 
@@ -147,6 +165,7 @@ def hatch() -> Leaf:
         fit=FitChoices(gap_hinge=1.5, gap_latch=1.5, gap_head=1.5, gap_floor=1.5),
         build=Framed(thickness=28.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=70.0, muntin=None,
                      panel_thickness=9.0),
+        hardware=latched(LatchKind.CATCH, up=480.0, bore=12.0, deep=24.0, plate_length=38.0, plate_width=14.0),
     )  # fmt: skip
 
 
@@ -192,7 +211,7 @@ def openings() -> tuple[Leaf, ...]:
               hanging=Hanging.LINING, build=Slab(
                   thickness=23.0, measured=laid(212, 187, 231, 198), joint=SlabJoint.TENONS, every=300.0,
                   glue=SlabGlue.MORTISES, stiffener=Stiffener.NAILED, stiffener_width=120.0, stiffener_thickness=22.0,
-                  stiffener_in=40.0)),
+                  stiffener_in=40.0), hardware=latched(LatchKind.THUMB, up=1050.0, backset=60.0)),
         _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY, build=CUPBOARD,
               cabinet=CabinetChoices(side=18.0),
               hardware=cups("heron-110", unknown=CupUnknown.OVERLAY, boring=4.5, plate=2.0, crank=0.0)),
@@ -205,14 +224,15 @@ def openings() -> tuple[Leaf, ...]:
               in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),)),
         _open("pantry", "Pantry door made narrower", square(663.0, 1989.0), hanging=Hanging.LINING,
               build=Existing(width=724.0, height=1981.0, inside=Inside.PANELLED, stile=95.0, tenon=67.0, panels=3,
-                             panels_above=1, muntin=70.0, middle_rail=170.0, bottom_rail=190.0)),
+                             panels_above=1, muntin=70.0, middle_rail=170.0, bottom_rail=190.0),
+              hardware=latched(LatchKind.TUBULAR, up=1000.0)),
         _open("stair-cupboard", "Cupboard under the stair", read(
             width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0, diagonal_rising=1027.5,
             diagonal_falling=864.0,
         ), head=HeadShape(kind=HeadKind.RAKED), hanging=Hanging.INSET_BUTTS,
               fit=FitChoices(shape=LeafShape.SCRIBED), build=Existing(
             width=590.0, height=870.0, thickness=20.0, inside=Inside.PANELLED, stile=62.0, tenon=36.0, top_rail=62.0,
-            middle_rail=None, bottom_rail=70.0, panels=1)),
+            middle_rail=None, bottom_rail=70.0, panels=1), hardware=latched(LatchKind.CATCH, **SMALL_CATCH)),
         _open("barn-side", "Barn side slab on a track", square(905.0, 2095.0), hanging=Hanging.SLIDING,
               build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, stages=3, stiffener=Stiffener.DADOES),
               timber=TimberChoices(species="ponderosa", moisture=12.0),
@@ -238,6 +258,7 @@ def openings() -> tuple[Leaf, ...]:
                   full_height=Reading(value=619.0))),
               hardware=HardwareChoices(butt=brass_butt(), packet=(
                   PacketButt(length=50.0, width=16.0, closed=4.6), PacketButt(length=50.2, width=16.1, closed=4.75)),
+                  latch=Latch(kind=LatchKind.CATCH, **SMALL_CATCH),
                   screws=Screws(diameter=2.5, length=16.0, count=3))),
         _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0), build=PLAIN,
               hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0,
@@ -247,17 +268,19 @@ def openings() -> tuple[Leaf, ...]:
               hanging=Hanging.LINING, build=Boarded(
                   cover=112.0, groove=6.0, gap=0.0, ledge_in=37.0, ledge_width=190.0, ledge_foot=126.0,
                   ledge_top=126.0, brace_width=110.0),
+              hardware=latched(LatchKind.THUMB, up=990.0, backset=45.0),
               timber=TimberChoices(species="redwood", moisture=13.0)),
         _open("made-longer", "Loft door made longer", square(805.0, 2040.0, depth=118.0), hanging=Hanging.LINING,
               fit=FitChoices(gap_hinge=2.0, gap_latch=3.0), lining=linings["made-longer"],
               timber=TimberChoices(species="redwood", moisture=12.0),
               build=Existing(width=746.0, height=1915.0, inside=Inside.PANELLED, stile=83.0, tenon=60.0, panels=2,
                              muntin=76.0, by=ReduceBy.STILES, splice=Splice.STAGGERED, splice_lap=75.0,
-                             splice_stagger=25.0)),
+                             splice_stagger=25.0), hardware=latched(LatchKind.TUBULAR, up=1040.0)),
         _open("pair", "Pair to the threshing floor", square(
             1536.0, 2090.0, lean_hinge=0.0, lean_latch=0.0, across_hinge=0.0, across_latch=8.0, depth=120.0,
         ), lining=linings["pair"], build=with_pattern(Framed(), "glazed_top"), hanging=Hanging.PAIR,
-              pair=PairChoices(meeting=3.0),
+              pair=PairChoices(meeting=3.0), hardware=HardwareChoices(
+                  lock=MortiseLock(case_depth=76.0, case_height=56.0, backset=57.0), bolts=FlushBolts()),
               fit=FitChoices(gap_hinge=3.0, gap_latch=3.0)),
         _open("walnut", "Counting room slab, hidden gear", square(985.0, 2330.0),
               hanging=Hanging.FLOOR_GEAR, fit=FitChoices(gap_floor=10.0),
@@ -271,6 +294,7 @@ def openings() -> tuple[Leaf, ...]:
         _open("engine-room", "Engine room, double thickness", square(760.0, 910.0), hanging=Hanging.LINING,
               build=Boarded(style=BoardedStyle.X, double=True, board=16.0, cover=95.0, groove=5.0, ledge_in=72.5,
                             ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0),
+              hardware=latched(LatchKind.RIM, up=430.0, backset=50.0),
               timber=TimberChoices(species="redwood", moisture=13.0)),
         _open("sample-room", "Sample room, six panels", square(767.0, 2050.0), hanging=Hanging.LINING,
               build=with_pattern(Framed(bottom_rail=210.0), "six").model_copy(update={"rows": tuple(
@@ -283,7 +307,8 @@ def openings() -> tuple[Leaf, ...]:
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,
         ), head=HeadShape(kind=HeadKind.SEGMENTAL), hanging=Hanging.LINING, fit=FitChoices(shape=LeafShape.SCRIBED),
-              build=with_pattern(Framed(top_rail=120.0, muntin=70.0), "one_over_three")),
+              build=with_pattern(Framed(top_rail=120.0, muntin=70.0), "one_over_three"),
+              hardware=latched(LatchKind.TUBULAR, up=1000.0)),
         _open("reading-room", "Reading room, arched", square(880.0, 2058.0), hanging=Hanging.POCKET,
               build=Veneered(form=VeneerForm.FRAMED, thickness=40.0, stile=READING_STILE, top_rail=120.0,
                              middle_rail=190.0, bottom_rail=210.0, muntin=None, arch=38.0, veneer=2.8, sanding=0.5,

@@ -11,7 +11,7 @@ from shapely.ops import unary_union
 
 from oakmeasure.core import edits
 from oakmeasure.core.build.snapped import dragged_cup
-from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.build_choices import Framed, TenonKind
 from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
@@ -80,9 +80,13 @@ def test_overlay_leaf_with_its_plates_on_the_fixed_side_by_hand():
 
 
 def test_cup_is_dragged_in_line_with_a_rail_and_stays_on_its_half():
-    made = hinged(size=(400.0, 800.0))
+    tenoned = solve(hinged(size=(400.0, 800.0))).leaves[0]
+    rail = tenoned.build.part("top rail").face
+    freed = dragged_cup(tenoned, 1, rail.y0 + 4)  # there the cup would cut the rail's tenon
+    assert freed.words == "the nearest free place"
+    assert freed.value > 60 + 17
+    made = hinged(size=(400.0, 800.0), build=CUPBOARD.model_copy(update={"tenon": TenonKind.POCKET}))
     leaf = solve(made).leaves[0]
-    rail = leaf.build.part("top rail").face
     drop = dragged_cup(leaf, 1, rail.y0 + 4)
     assert (drop.path, drop.words) == ("hardware.cup.first", "in line with the top rail")
     assert drop.value == pytest.approx(60)

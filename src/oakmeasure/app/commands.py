@@ -45,6 +45,7 @@ class Commands:
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Cut list, CSV…", self.cut_list)
         add("Boring list, CSV…", self.boring_list)
+        add("Keep-out zones, CSV…", self.keep_outs)
         self.menu.addSeparator()
         for action, keys in (
             (self.session.undo_stack.createUndoAction(self.menu, "Undo"), QKeySequence.StandardKey.Undo),
@@ -217,6 +218,10 @@ class Commands:
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
                     lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def keep_outs(self) -> None:
+        self._write("Keep-out zones", f"{_file_name(self.session.job.name)} keep-out zones.csv", "CSV (*.csv)",
+                    lambda: tables.keep_outs_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
 
     def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
         path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)

@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app import theme
 from oakmeasure.app.painter import text_size
 from oakmeasure.core.drawings.views import MeasurePage
+from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.readings import FloorAlong
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.adjust import Status
@@ -197,6 +198,19 @@ def boring_list(leaf: LeafSolution, show: Show) -> Listed:
         lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         numbers = (show.length(each) for each in lengths)
         rows.append(Record((cut.name, cut.member, cut.datum, *numbers), cut.ref))
+    return header, rows
+
+
+def zone_list(leaf: LeafSolution, show: Show) -> Listed:
+    """Return header and rows of the keep-out zones, from the top down."""
+    header = ("keep free", "from the top", "to", "from the hinge edge", "to", "deep from", "to", "open at")
+    if leaf.build is None:
+        return header, []
+    rows = []
+    thick = leaf.build.thickness
+    for zone in zones(leaf.clashes, width=leaf.build.width, height=leaf.build.height, thickness=thick):
+        lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
+        rows.append(Record((zone.name, *(show.length(each) for each in lengths), zone.in_words(thick)), zone.ref))
     return header, rows
 
 

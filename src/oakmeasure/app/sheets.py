@@ -183,7 +183,7 @@ class Sheet(QWidget):
     def _tab_row(self) -> QHBoxLayout:
         row = QHBoxLayout()
         row.setContentsMargins(12, 8, 12, 0)
-        row.setSpacing(4)
+        row.setSpacing(1)
         for page in self.pages:
             tab = QToolButton()
             tab.setText(page)
@@ -221,7 +221,11 @@ class Sheet(QWidget):
 
     def refresh(self) -> None:
         """Show the job as it is now; changes nothing."""
+        has = {group.page for group in self.groups if group.when is None or group.when(self.session.leaf)}
+        if self.page not in has:  # another leaf, which has no such page
+            self.page = next(page for page in self.pages if page in has)
         for page, tab in self._tabs.items():
+            tab.setVisible(page in has)
             tab.setChecked(page == self.page)
         for at, group in enumerate(self.groups):
             asked = self._is_asked(group)

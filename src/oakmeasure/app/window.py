@@ -10,7 +10,7 @@ from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list
+from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list, zone_list
 from oakmeasure.app.middle import EXAGGERATION, Middle
 from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
@@ -47,6 +47,8 @@ OTHER_WORDS: dict[str, str] = {
     TimberPage.YEAR: "The leaf through its year",
     LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
     LeafPage.OTHER: "The leaf beside another construction",
+    HardwarePage.LOCKS: "Lock, latch and pull, and what is cut for them",
+    HardwarePage.CLASHES: "All that lies in the leaf, and what clashes",
     HardwarePage.CATALOGUE: "Hinges to be had, against this leaf",
 }
 BOARD_WORDS = {
@@ -266,7 +268,7 @@ class Window(QMainWindow):
         if sheet.page == LeafPage.JOINTS and stage is Stage.LEAF:
             listed = joint_list(solved, show)
         if stage in LISTS and sheet.page != TimberPage.YEAR and not catalogue:
-            listed = LISTS[stage](solved, show)
+            listed = (zone_list if sheet.page == HardwarePage.CLASHES else LISTS[stage])(solved, show)
         compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
         self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
@@ -326,6 +328,8 @@ class Window(QMainWindow):
             self.middle.opened_label.setText(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %")
         elif s.stage is Stage.TIMBER:
             options["page"] = TimberPage(self.sheet().page)
+        elif s.stage is Stage.HARDWARE:
+            options["page"] = HardwarePage(self.sheet().page)
         elif s.stage is Stage.LEAF:
             options["page"] = LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()

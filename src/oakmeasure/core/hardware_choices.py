@@ -110,11 +110,50 @@ class Pull(Model):
     recess_deep: Annotated[float, between(1, 40, "recess")] = 12.0
 
 
+class LatchKind(StrEnum):
+    """What keeps the leaf shut, where that is no mortise lock."""
+
+    NONE = "none"
+    TUBULAR = "a tubular latch, bored into the edge"
+    CATCH = "a roller or ball catch, bored into the edge"
+    THUMB = "a thumb latch, on the face"
+    RIM = "a rim latch, on the closing face"
+
+
+class Latch(Model):
+    """up: its middle above the floor. backset: latch edge to the spindle, the thumb's slot or a rim latch's spindle.
+    bore: of its body in the edge, deep: how far; plate_*: of its forend, let in. spindle: hole through the leaf.
+    slot_*: of a thumb latch.
+    """
+
+    kind: LatchKind = LatchKind.NONE
+    up: Annotated[float, between(100, 2500, "height")] = 1000.0
+    backset: Annotated[float, between(15, 200, "backset")] = 45.0
+    bore: Annotated[float, between(6, 40, "bore")] = 23.0
+    deep: Annotated[float, between(15, 150, "bore, depth")] = 64.0
+    plate_length: Annotated[float, between(0, 200, "forend")] = 58.0
+    plate_width: Annotated[float, between(5, 40, "forend")] = 25.0
+    plate_thickness: Annotated[float, between(0.5, 8, "forend")] = 3.0
+    spindle: Annotated[float, between(5, 60, "spindle hole")] = 16.0
+    slot_high: Annotated[float, between(10, 80, "slot")] = 36.0
+    slot_wide: Annotated[float, between(5, 40, "slot")] = 14.0
+
+
+class FlushBolts(Model):
+    """Bolts let into the edge of a pair's slow leaf: as long, wide and deep; into: head and floor, how far."""
+
+    length: Annotated[float, between(60, 600, "bolt")] = 200.0
+    width: Annotated[float, between(8, 40, "bolt")] = 19.0
+    deep: Annotated[float, between(4, 40, "bolt")] = 14.0
+    bolt: Annotated[float, between(4, 25, "bolt")] = 10.0
+    into: Annotated[float, between(5, 60, "bolt's hole")] = 18.0
+
+
 class HardwareChoices(Model):
     """The butts, None leaving number and school to the rules; the lock, None for none; cup hinges of a cabinet leaf.
 
     tops: upper ends of the butts by hand, down from the leaf's top; () by school. packet: as they measure, from the top
-    one down. template: None for none.
+    one down. template: None for none. bolts: of a pair; None for none.
     """
 
     butt: Butt = Field(default_factory=_default_butt)
@@ -127,3 +166,5 @@ class HardwareChoices(Model):
     screws: Screws = Screws()
     template: RouterTemplate | None = None
     pull: Pull = Pull()
+    latch: Latch = Latch()
+    bolts: FlushBolts | None = None

@@ -11,7 +11,6 @@ from dataclasses import dataclass, field
 from oakmeasure.core.build import build_leaf
 from oakmeasure.core.build import inputs as build_inputs
 from oakmeasure.core.build.leaf_ways import leaf_ways
-from oakmeasure.core.build.pins import keep_clear
 from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.build.shaped import hinge_edge
 from oakmeasure.core.build.shop import judge_shop
@@ -26,13 +25,17 @@ from oakmeasure.core.fit.shape import Fit, gaps
 from oakmeasure.core.fit.stock import buy_or_make
 from oakmeasure.core.fit.swung import Swing, swing, swings_by_itself
 from oakmeasure.core.fit.ways import Comparison, side_by_side
-from oakmeasure.core.hardware.butts import Boring, Butts, hang_on_butts
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
+from oakmeasure.core.hardware.clash import ClashMap
 from oakmeasure.core.hardware.cups import Cups, hang_on_cups
 from oakmeasure.core.hardware.cups import inputs as cup_inputs
 from oakmeasure.core.hardware.cups import settle as settle_cups
+from oakmeasure.core.hardware.latches import bore_bolts, bore_latch
 from oakmeasure.core.hardware.locks import bore_lock, bore_pull
 from oakmeasure.core.hardware.packet import judge_packet, set_out_template
+from oakmeasure.core.hardware.proof import prove
 from oakmeasure.core.hardware.screws import judge_screws
 from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
@@ -43,6 +46,9 @@ from oakmeasure.core.timber.weight import Weights, weigh
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage, Verdict
 from oakmeasure.core.working import Figure, Figures, State
+
+NO_CLASHES = ClashMap()
+BORES = (bore_lock, bore_latch, bore_bolts, bore_pull)  # what is cut for besides hinges
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +72,7 @@ class LeafSolution:
     leaf_choices: tuple[Comparison, ...] = ()
     cups: Cups | None = None
     extra: tuple[Boring, ...] = ()
+    clashes: ClashMap = NO_CLASHES
 
     @property
     def borings(self) -> tuple[Boring, ...]:
@@ -226,7 +233,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     build = weights = plan = butts = cups = None
     extra: tuple[Boring, ...] = ()
     lining = opening.lining.parts if opening.lining else ()
-    turning = None
+    turning, clashes = None, NO_CLASHES
     choices: tuple[Comparison, ...] = ()
     leaf_choices: tuple[Comparison, ...] = ()
     if fitted.possible:
@@ -252,12 +259,13 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
         elif leaf.hanging.is_cabinet:
             cups = hang_on_cups(ctx, fitted, build, weights.mass)
-        extra = (*bore_lock(ctx, fitted, build), *bore_pull(ctx, fitted, build))
+        extra = tuple(cut for bores in BORES for cut in bores(ctx, fitted, build))
         if butts is not None:
             judge_packet(ctx)
             set_out_template(ctx)
             judge_screws(ctx, build, wood, weights.mass)
-        build = keep_clear(ctx, build, butts)
+        cuts = (*(butts.borings if butts else ()), *(cups.borings if cups else ()), *extra)
+        build, clashes = prove(ctx, build, cuts, butts, cups)
         judge_place(ctx, build.parts)
         judge_shop(ctx, build)
         cost_up(ctx, build, plan, job.boards, fitted.leaves)
@@ -282,6 +290,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         leaf_choices,
         cups,
         extra,
+        clashes,
     )
 
 

@@ -70,6 +70,10 @@ class Findings:
     def add(self, verdict: Verdict) -> None:
         self.items.append(verdict)
 
+    def has(self, code: str) -> bool:
+        """Return whether a verdict of that code was said."""
+        return any(each.code == code for each in self.items)
+
     def sorted(self) -> tuple[Verdict, ...]:
         return tuple(sorted(self.items, key=lambda each: _ORDER[each.level]))
 

@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
+from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution, Solution
 from oakmeasure.core.timber.species import stuff
@@ -30,6 +31,8 @@ CUT_LIST_HEADER = (
     "mass_kg",
     "note",
 )
+KEEP_OUT_HEADER = ("leaf", "hand", "keep free", "from_top_mm", "to_mm", "from_hinge_edge_mm", "in_to_mm",
+                   "from_opening_face_mm", "deep_to_mm", "comes from")  # fmt: skip
 BORING_LIST_HEADER = (
     "leaf",
     "hand",
@@ -43,6 +46,21 @@ BORING_LIST_HEADER = (
     "across_mm",
     "depth_mm",
 )
+
+
+def keep_outs_csv(solution: Solution) -> str:
+    """Return where in each leaf nothing may be driven, mm, for both hands of a pair."""
+    rows = []
+    for leaf in solution.leaves:
+        if leaf.build is None:
+            continue
+        w, h, thick = leaf.build.width, leaf.build.height, leaf.build.thickness
+        for hand in hands_of(leaf):
+            for zone in zones(leaf.clashes, width=w, height=h, thickness=thick):
+                lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
+                if belongs(leaf, hand, zone.is_slow, zone.is_active):
+                    rows.append([leaf.leaf.name, hand, zone.name, *map(_mm, lengths), zone.in_words(thick)])
+    return _csv(KEEP_OUT_HEADER, rows)
 
 
 def cut_list_csv(solution: Solution) -> str:
@@ -80,11 +98,21 @@ def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
     return str(mine), str(Hand.LEFT if mine is Hand.RIGHT else Hand.RIGHT)
 
 
+def belongs(leaf: LeafSolution, hand: str, slow: bool, active: bool) -> bool:
+    """Return whether a cut is made in the leaf of that hand: of a pair the first is active, the other one is slow."""
+    if leaf.leaf.hanging is not Hanging.PAIR:
+        return True
+    is_first = hand == str(leaf.leaf.hand)
+    return not (slow and is_first) and not (active and not is_first)
+
+
 def boring_list_csv(solution: Solution) -> str:
     """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm."""
     rows = []
     for leaf in solution.leaves:
         for hand, cut in ((hand, cut) for hand in hands_of(leaf) for cut in leaf.borings):
+            if not belongs(leaf, hand, cut.is_slow, cut.is_active):
+                continue
             numbers = (cut.from_top, cut.to, cut.along, cut.across, cut.depth)
             rows.append(
                 [leaf.leaf.name, hand, cut.name, cut.member, cut.edge, cut.datum, *(_mm(each) for each in numbers)]

@@ -464,6 +464,8 @@ def _fixings(leaf: _Leaf, ledges: list[Part]) -> None:
     else:
         length, how = screw_for(stack.value) or 0.0, "the longest that stays 3 short of the far face"
     figure = f.add(derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how))
+    # Nails from the front, clenched behind; screws through the ledge from behind.
+    depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)
     boards = [each for each in leaf.parts if each.role is Role.BOARD and not each.name.startswith("back")]
     for each in ledges:
         for at in boards:
@@ -476,7 +478,8 @@ def _fixings(leaf: _Leaf, ledges: list[Part]) -> None:
             for number, x in enumerate(places):
                 slotted = number == 1 and at.face.width > WIDE_BOARD and choice.fixed_by is FixedBy.SCREWS
                 y = middle - rise if number == 0 else middle + rise
-                leaf.fixings.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}"))
+                leaf.fixings.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}",
+                                           depth))  # fmt: skip
     f.add(derived("fixings_count", f"{choice.fixed_by}, how many", len(leaf.fixings), Unit.COUNT, f["boards_count"],
                   formula="two to each board and ledge"))  # fmt: skip
 

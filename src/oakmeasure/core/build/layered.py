@@ -279,7 +279,7 @@ def _pins(leaf: _Leaf) -> None:
         each for each in leaf.parts if each.name == "front layer"]  # fmt: skip
     for member in front:
         for x, y in pin_places(member.face, every.value):
-            leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}"))
+            leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}", (0.0, length)))
 
 
 def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:

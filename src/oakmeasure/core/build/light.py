@@ -133,10 +133,10 @@ def _joints(leaf: _Leaf) -> None:
                     rect = Rect(x0, y - DOWEL / 2, x1, y + DOWEL / 2)
                     leaf.tenons.append(Tenon(rail.name, stile, rect, DOWEL, False))
                 else:
-                    x = s + 22.0 if stile == "hinge stile" else w - s - 22.0
-                    leaf.fixings.append(
-                        Fixing(x, y, ctx.figures["pocket_screw"].value, "pocket screws", False, f"part:{rail.name}")
-                    )
+                    x, way = (s + 22.0, -1.0) if stile == "hinge stile" else (w - s - 22.0, 1.0)
+                    long = ctx.figures["pocket_screw"].value
+                    leaf.fixings.append(Fixing(x, y, long, "pocket screws", False, f"part:{rail.name}",
+                                               (0.0, choice.frame), (x + way * long, y)))  # fmt: skip
 
 
 def _braces(leaf: _Leaf) -> None:
@@ -296,7 +296,8 @@ def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
         else:
             steps = max(1, math.ceil((fit.width.value - 2 * FROM_EDGE) / BACK_EVERY))
             xs = [FROM_EDGE + at * (fit.width.value - 2 * FROM_EDGE) / steps for at in range(steps + 1)]
-        leaf.fixings += [Fixing(x, y, length, "screws", slotted, f"part:{rail.name}") for x in xs]
+        depth = (total_thick - length, total_thick)
+        leaf.fixings += [Fixing(x, y, length, "screws", slotted, f"part:{rail.name}", depth) for x in xs]
 
 
 def inputs(ctx: Context) -> None:

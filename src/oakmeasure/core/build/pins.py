@@ -5,45 +5,31 @@ Sources: common practice of the trade.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
-from oakmeasure.core.build.shape import Build, Fixing, Rect
+from oakmeasure.core.build.shape import Build, Fixing
 from oakmeasure.core.context import Context
-from oakmeasure.core.hardware.butts import Butts
+from oakmeasure.core.solids import Solid, apart_in_depth
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given
 
-BESIDE = 8.0  # kept free round what will be cut: common practice, no source
-HINGE_SCREW = 40.0  # how far a hinge's screws reach in from the edge: common practice, no source
+DEPTH_CLEAR = 2.0  # under or over a pin's point: common practice, no source
 
 
-def keep_outs(ctx: Context, build: Build, butts: Butts | None) -> list[tuple[str, Rect]]:
-    """Return where something will be cut or bored: what, and its rectangle on the face with some room round it."""
-    found: list[tuple[str, Rect]] = []
-    lock = ctx.leaf.hardware.lock
-    height = getattr(ctx.leaf.build, "lock_height", None)
-    if lock is not None and height is not None:
-        centre = height - ctx.figures["gap_floor"].value
-        half = lock.case_height / 2 + BESIDE
-        found.append(("the lock", Rect(build.width - lock.case_depth - BESIDE, centre - half, build.width,
-                                       centre + half)))  # fmt: skip
-    for place in butts.places if butts else ():
-        r = place.rect
-        found.append((f"butt {place.number}", Rect(0.0, r.y0 - BESIDE, HINGE_SCREW + BESIDE, r.y1 + BESIDE)))
-    return found
+def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
+    """Return a layered build without the pins that would meet what is cut or driven, and say which those are.
 
-
-def keep_clear(ctx: Context, build: Build, butts: Butts | None) -> Build:
-    """Return a layered build without the pins that would meet the lock or a hinge, and say which those are."""
+    outs: what it is and the block that it needs.
+    """
     if not build.layered or not build.fixings:
         return build
-    outs = keep_outs(ctx, build, butts)
     kept: list[Fixing] = []
     refused: list[Fixing] = []
     names: list[str] = []
     for each in build.fixings:
-        met = [name for name, r in outs if r.x0 <= each.x <= r.x1 and r.y0 <= each.y <= r.y1]
+        met = [name for name, out in outs.items() if _meets(each, out)]
         (refused if met else kept).append(each)
         names += met
     what = build.fixings[0].what
@@ -56,3 +42,8 @@ def keep_clear(ctx: Context, build: Build, butts: Butts | None) -> Build:
                 Remedy("Clamp there until the glue has set"), rule="none where anything will be cut or bored",
                 figure="pins_count")  # fmt: skip
     return replace(build, fixings=tuple(kept), refused=tuple(refused))
+
+
+def _meets(pin: Fixing, out: Solid) -> bool:
+    x0, y0, x1, y1 = out.box
+    return x0 <= pin.x <= x1 and y0 <= pin.y <= y1 and apart_in_depth(pin.depth, out.depth) < DEPTH_CLEAR

@@ -9,9 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from oakmeasure.core.solids import Point, Solid, bore, rod
 from oakmeasure.core.working import Figure
 
-Point = tuple[float, float]
+FIXING_DIAMETER = 3.5  # of a nail or screw, for what it must not meet: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,7 +133,10 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Fixing:
-    """A screw or a nail. length, mm. slotted: its hole lets the wood move. ref: of the part that it holds."""
+    """A screw or a nail. length, mm. slotted: its hole lets the wood move. ref: of the part that it holds. depth: from
+    and to, into the leaf from its opening face, of one driven square to it. end: of one driven along the face, in the
+    middle of the thickness that `depth` gives.
+    """
 
     x: float
     y: float
@@ -140,6 +144,15 @@ class Fixing:
     what: str
     slotted: bool
     ref: str
+    depth: tuple[float, float] = (0.0, 0.0)
+    end: Point | None = None
+
+    @property
+    def solid(self) -> Solid:
+        """Where it lies in the leaf."""
+        if self.end is not None:
+            return rod((self.x, self.y), self.end, FIXING_DIAMETER, (self.depth[0] + self.depth[1]) / 2)
+        return bore(self.x, self.y, FIXING_DIAMETER, self.depth)
 
 
 @dataclass(frozen=True, slots=True)

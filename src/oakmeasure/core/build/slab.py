@@ -330,14 +330,14 @@ def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
             if high - low < TWO_NAILS:
                 continue
             for x, y in ((low + TWO_NAILS, face.y0 + face.height / 4), (high - TWO_NAILS, face.y1 - face.height / 4)):
-                leaf.fixings.append(Fixing(x, y, length, "nails", False, f"part:{name}"))
+                leaf.fixings.append(Fixing(x, y, length, "nails", False, f"part:{name}", (0.0, _depth(choice)[1])))
         return
     length = screw_for(choice.thickness - choice.dado + choice.stiffener_thickness) or 0.0
-    step = (face.width - 50) / (FIXINGS_EACH - 1)
+    step, back = (face.width - 50) / (FIXINGS_EACH - 1), _depth(choice)[1]
     for at in range(FIXINGS_EACH):
         x = face.x0 + 25 + at * step
         leaf.fixings.append(Fixing(x, (face.y0 + face.y1) / 2, length, "screws", at != FIXINGS_EACH // 2,
-                                   f"part:{name}"))  # fmt: skip
+                                   f"part:{name}", (back - length, back)))  # fmt: skip
 
 
 def inputs(ctx: Context) -> None:

@@ -7,9 +7,12 @@ from dataclasses import dataclass
 from oakmeasure.core.build.layout import between_names, lock_rail_of, rows_of
 from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.hardware.clash import blocked
+from oakmeasure.core.solids import nearest_free
 from oakmeasure.core.solve import LeafSolution
 
 SNAP = 8.0  # mm; nearer than this a rail jumps to it
+SNAP_FREE = 40.0  # mm; nearer than this what is dragged jumps out of what it would meet
 LOCK_HEIGHT = 1000.0  # above the floor: common practice, no source
 STEP = 1.0  # to which a dragged rail is set
 
@@ -62,7 +65,8 @@ def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
 def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are; None without it.
 
-    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; it passes no neighbour.
+    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; and out of what it would
+    meet to where it is free. It passes no neighbour.
     """
     if leaf.butts is None or leaf.build is None or not 1 <= number <= len(leaf.butts.places):
         return None
@@ -79,6 +83,8 @@ def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
                       ((f.y0 + f.y1) / 2, f"the middle of the {part.name}")]  # fmt: skip
     near = min(marks, key=lambda each: abs(each[0] - y), default=(y, ""))
     y, words = near if abs(near[0] - y) <= SNAP and foot <= near[0] <= top else (y, "")
+    rect = places[number - 1].rect
+    y, words = _freed(leaf, f"butt {number}", (rect.y0 + rect.y1) / 2, y, words)
     tops = [each.top.value for each in places]
     tops[number - 1] = round(height - y - half, 3)
     return Drop("hardware.tops", tuple(tops), words)
@@ -103,7 +109,22 @@ def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
             marks.append((inner, f"in line with the {part.name}"))
     near = min(marks, key=lambda each: abs(each[0] - from_end), default=(from_end, ""))
     value, words = near if abs(near[0] - from_end) <= SNAP and least <= near[0] <= most else (from_end, "")
+    rect = leaf.cups.places[number - 1].rect
+    up, words = _freed(leaf, f"cup {number}", (rect.y0 + rect.y1) / 2, height - value if is_top else value, words)
+    value = min(max(height - up if is_top else up, least), most)
     return Drop("hardware.cup.first" if is_top else "hardware.cup.last", round(value, 3), words)
+
+
+def _freed(leaf: LeafSolution, family: str, now: float, y: float, words: str) -> tuple[float, str]:
+    """Return the free place next to where something is dragged, and what it snapped to; as it is if that is far."""
+    mover = next((each for each in leaf.clashes.movers if family in each.moves), None)
+    if mover is None:
+        return y, words
+    things = leaf.clashes.things
+    way = nearest_free(blocked(mover, things), at=y - now, low=mover.low, high=mover.high)
+    if way is None or abs(now + way - y) < 1e-6 or abs(now + way - y) > SNAP_FREE:
+        return y, words
+    return now + way, "the nearest free place"
 
 
 def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:

@@ -117,7 +117,9 @@ def trimmed(ctx: Context, build: Build, late: LateTrim, fit: Fit) -> Build:
                     min(rect.y1 - late.foot, h))  # fmt: skip
 
     tenons = tuple(replace(each, rect=moved(each.rect)) for each in build.tenons if each.member in names)
-    inside = [replace(each, x=each.x - late.hinge, y=each.y - late.foot) for each in build.fixings]
+    inside = [replace(each, x=each.x - late.hinge, y=each.y - late.foot,
+                      end=each.end and (each.end[0] - late.hinge, each.end[1] - late.foot))
+              for each in build.fixings]  # fmt: skip
     marks = tuple(
         replace(each, points=tuple((min(max(x - late.hinge, 0.0), w), min(max(y - late.foot, 0.0), h))
                                    for x, y in each.points))

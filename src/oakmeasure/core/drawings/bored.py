@@ -1,28 +1,34 @@
-"""What is cut and bored for lock and pull, on the front of a leaf."""
+"""What is cut and bored for lock, latch and pull, on the front of a leaf."""
 
 from __future__ import annotations
 
 import math
 
-from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Layer, Sketch
+from oakmeasure.core.solids import Point, Solid
 from oakmeasure.core.solve import LeafSolution
 
+SEEN = 0.5  # nearer to the opening face than this it is seen there, mm
 
-def bored(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
-    """What is cut and bored at the latch edge for lock and pull: from the edge in hidden line, holes in the face."""
-    w, h = build.width, build.height
+
+def bored(sketch: Sketch, leaf: LeafSolution) -> None:
+    """What is cut and bored for lock, latch and pull: what is seen from the opening side in full line, else hidden."""
     for each in leaf.extra:
-        if "lining" in each.member:
-            continue
-        y1, y0 = h - each.from_top, h - each.to
-        if each.edge.startswith("latch edge"):
-            sketch.box(Rect(w - each.depth, y0, w, y1), Layer.HIDDEN, ref=each.ref)
-        elif each.name == "flush pull":
-            half = leaf.leaf.hardware.pull.recess_wide / 2
-            sketch.box(Rect(w - each.across - half, y0, w - each.across + half, y1), Layer.OUTLINE, ref=each.ref)
-        else:
-            x, y, radius = w - each.across, (y0 + y1) / 2, max(each.along / 2, 3.0)
-            ring = [(x + radius * math.cos(math.radians(d)), y + radius * math.sin(math.radians(d)))
-                    for d in range(0, 361, 20)]  # fmt: skip
-            sketch.line(ring, Layer.OUTLINE, ref=each.ref)
+        if each.solid is not None:
+            layer = Layer.OUTLINE if each.solid.depth[0] < SEEN else Layer.HIDDEN
+            sketch.line(outline_of(each.solid), layer, ref=each.ref)
+
+
+def outline_of(solid: Solid) -> list[Point]:
+    """Return the closed outline of a solid on the face."""
+    if len(solid.points) == 1:
+        return ring(*solid.points[0], max(solid.radius, 1.5))
+    if len(solid.points) == 2:
+        x0, y0, x1, y1 = solid.box
+        return [(x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)]
+    return [*solid.points, solid.points[0]]
+
+
+def ring(x: float, y: float, radius: float) -> list[Point]:
+    """Return a circle as a line."""
+    return [(x + radius * math.cos(math.radians(d)), y + radius * math.sin(math.radians(d))) for d in range(0, 361, 15)]

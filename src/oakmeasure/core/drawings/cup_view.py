@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import math
-
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
-from oakmeasure.core.drawings.bored import bored
+from oakmeasure.core.drawings.bored import bored, ring
+from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.leaf_view import front, sketch_for, unit_step
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.cups import CUP, Cups
@@ -26,7 +25,7 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     front(sketch, build)
     for place in cups.places:
         _cup(sketch, place.rect.x0 + CUP / 2, place.rect.y0 + CUP / 2, leaf, f"cup:{place.number}")
-    bored(sketch, leaf, build)
+    bored(sketch, leaf)
     for place in (cups.places[0], cups.places[-1]):
         middle = (place.rect.y0 + place.rect.y1) / 2
         handle(sketch, (place.rect.x1 + 5 * step, middle), 1.0 * step, f"handle:cup {place.number}")
@@ -34,23 +33,21 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     page = sketch.page()
     page.label(build.width / 2, -3 * step, "seen from the opening side",
                layer=Layer.PENCIL, size=0.95, anchor=Anchor.BELOW)  # fmt: skip
-    _plan(page, leaf, build, cups, show, build.width + 16 * step, step)
+    x = build.width + 14 * step
+    edge_on(page, leaf, build, show, x, step)
+    _plan(page, leaf, build, cups, show, x + build.thickness + 16 * step, step)
     return sketch.drawing(margin=2 * step)
 
 
 def _cup(sketch: Sketch, x: float, y: float, leaf: LeafSolution, ref: str) -> None:
     """A cup in hidden line, its two screws on their line."""
     hinge = leaf.leaf.hardware.cup.hinge
-    sketch.line(_ring(x, y, CUP / 2), Layer.HIDDEN, ref=ref)
+    sketch.line(ring(x, y, CUP / 2), Layer.HIDDEN, ref=ref)
     line = x + hinge.pattern_off
     for off in (-hinge.pattern_apart / 2, hinge.pattern_apart / 2):
-        sketch.line(_ring(line, y + off, 3.0), Layer.HIDDEN, ref=ref)
+        sketch.line(ring(line, y + off, 3.0), Layer.HIDDEN, ref=ref)
     sketch.line([(x - 24, y), (x + 24, y)], Layer.CENTRE)
     sketch.line([(x, y - 24), (x, y + 24)], Layer.CENTRE)
-
-
-def _ring(x: float, y: float, radius: float) -> list[Point]:
-    return [(x + radius * math.cos(math.radians(d)), y + radius * math.sin(math.radians(d))) for d in range(0, 361, 15)]
 
 
 def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show, step: float) -> None:

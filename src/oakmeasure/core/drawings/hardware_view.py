@@ -9,6 +9,7 @@ from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.cup_view import cup_view
+from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, side_gaps, sketch_for, surround, unit_step
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
@@ -34,20 +35,20 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
         if tenon.into == "hinge stile":
             sketch.box(tenon.rect, Layer.HIDDEN)
     _knuckles(sketch, leaf, butts)
-    bored(sketch, leaf, build)
+    bored(sketch, leaf)
     for place in butts.places:
         handle(sketch, (5 * step, (place.rect.y0 + place.rect.y1) / 2), 1.0 * step, f"handle:butt {place.number}")
     _heights(sketch, leaf, build, butts, show, step)
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
-    _edge(sketch.page(), leaf, build, butts, show, x, step)
+    edge_on(sketch.page(), leaf, build, show, x, step, ends=True)
     _plan(sketch.page(), leaf, build, butts, show, x + build.thickness + 14 * step, step)
     _schools(sketch.page(), leaf, butts, show, step)
-    return sketch.drawing(margin=step)
+    return sketch.drawing(margin=1.8 * step)
 
 
 def _schools(page: Sketch, leaf: LeafSolution, butts: Butts, show: Show, step: float) -> None:
     """Where the other schools would put them, down from the leaf's top, for comparison."""
-    x, y = -side_gaps(leaf)[0] - LINING_SHOWN - 25 * step, -7 * step
+    x, y = -side_gaps(leaf)[0] - LINING_SHOWN - 25 * step, -12 * step
     for at, (school, tops) in enumerate(butts.schools.items()):
         places = ", ".join(show.length(top, sign=False) for top in tops) or "no room"
         text = f"{school} it would be {places}"
@@ -86,30 +87,6 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, sho
             page.label(
                 column, y - 2.0 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}", on_paper=True
             )
-
-
-def _edge(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
-    """The hinge edge seen straight on, the opening face to the left, with what is let in."""
-    t = build.thickness
-    tint = stuff(build.parts[0].species).tint
-    page.rect(Rect(x, 0, x + t, build.height), Layer.WOOD, ref="part:hinge stile", grain=Grain.UPRIGHT, tint=tint)
-    page.label(x + t / 2, build.height + 6 * step, "hinge edge", layer=Layer.PENCIL, size=0.95)
-    page.label(x + t / 2, build.height + 2.6 * step, show.length(t), layer=Layer.PENCIL, size=0.95)
-    for tenon in build.tenons:
-        if tenon.through and tenon.into == "hinge stile":
-            middle = x + t / 2
-            page.rect(
-                Rect(middle - tenon.thickness / 2, tenon.rect.y0, middle + tenon.thickness / 2, tenon.rect.y1),
-                Layer.END_GRAIN,
-                ref=f"part:{tenon.member}",
-                grain=Grain.END,
-                tint=tint,
-            )
-    for place in butts.places:
-        ref = f"butt:{place.number}"
-        page.rect(Rect(x, place.rect.y0, x + butts.across.value, place.rect.y1), Layer.METAL, ref=ref)
-        for y, figure in ((place.rect.y1, place.top), (place.rect.y0, place.bottom)):
-            page.label(x + t + 1.2 * step, y, show.length(figure.value), anchor=Anchor.LEFT, size=0.95, ref=ref)
 
 
 def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
@@ -179,17 +156,18 @@ def _plan_dimensions(
         show.length(f["butt_wood_behind"].value),
         figure="butt_wood_behind",
     )
-    low = at(0, 0)[1] - 15 * step
-    x, y = at(0, 0)[0], low
-    page.label(x, y, f"let in {show.length(f['butt_depth'].value)} each side", bold=True, ref="figure:butt_depth")
-    page.label(
-        x,
-        y - 4 * step,
-        f"({show.length(f['butt_closed'].value)} shut − {show.length(gap)} gap) ÷ 2",
-        layer=Layer.PENCIL,
+    x = max(at(stile + 5, 0)[0], at(-gap - 18.0, 0)[0]) + 8 * step
+    y = at(0, t)[1]
+    lines = (
+        (f"let in {show.length(f['butt_depth'].value)} each side", Layer.OUTLINE),
+        (f"({show.length(f['butt_closed'].value)} shut − {show.length(gap)} gap) ÷ 2", Layer.PENCIL),
+        (leaf.leaf.hardware.butt.name, Layer.PENCIL),
+        ("the leaf with more knuckles", Layer.PENCIL),
+        ("goes to the lining", Layer.PENCIL),
     )
-    page.label(x, y - 8 * step, leaf.leaf.hardware.butt.name, layer=Layer.PENCIL)
-    page.label(x, y - 12 * step, "the leaf with more knuckles to the lining", layer=Layer.PENCIL)
+    for row, (text, layer) in enumerate(lines):
+        page.label(x, y - 4.4 * step * row, text, anchor=Anchor.LEFT, layer=layer, bold=not row,
+                   ref="" if row else "figure:butt_depth")  # fmt: skip
 
 
 def _round(centre: Point, radius: float) -> list[Point]:

@@ -7,12 +7,14 @@ from enum import StrEnum
 
 from oakmeasure.core.drawing import Drawing
 from oakmeasure.core.drawings.cabinet_view import cabinet_view
+from oakmeasure.core.drawings.clash_view import clash_view
 from oakmeasure.core.drawings.cutting_view import cutting_view
 from oakmeasure.core.drawings.fit_view import fit_view
 from oakmeasure.core.drawings.floor_view import floor_view
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
+from oakmeasure.core.drawings.lock_view import lock_view
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
@@ -108,11 +110,19 @@ def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage
 
 
 class HardwarePage(StrEnum):
-    """A page of the Hardware sheet; both show the leaf with all that is cut for it."""
+    """A page of the Hardware sheet; each shows the leaf with what is cut for its own."""
 
     HINGES = "Hinges"
     LOCKS = "Locks"
+    CLASHES = "Clashes"
     CATALOGUE = "Catalogue"
+
+
+def hardware_stage_view(leaf: LeafSolution, show: Show, *, page: HardwarePage = HardwarePage.HINGES) -> Drawing:
+    """Return the leaf with its hinges, with lock, latch and pull, or with all that could clash."""
+    if page is HardwarePage.CLASHES:
+        return clash_view(leaf, show)
+    return lock_view(leaf, show) if page is HardwarePage.LOCKS else hardware_view(leaf, show)
 
 
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
@@ -120,5 +130,5 @@ VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.FIT: fit_stage_view,
     Stage.LEAF: leaf_stage_view,
     Stage.TIMBER: timber_view,
-    Stage.HARDWARE: hardware_view,
+    Stage.HARDWARE: hardware_stage_view,
 }

@@ -13,9 +13,11 @@ from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.loads import top_hinge_pull
 from oakmeasure.core.hardware.packet import let_in
 from oakmeasure.core.rules import ButtSchool, ShopRules
+from oakmeasure.core.solids import block
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
@@ -35,36 +37,6 @@ class ButtPlace:
     jamb_top: Figure
     jamb_bottom: Figure
     rect: Rect
-
-
-@dataclass(frozen=True, slots=True)
-class Boring:
-    """A cut for hardware. from_top: to its upper end, down from the leaf's top or from the lining's head.
-
-    along: up the member; across: from the face that the datum names; depth: into the edge. mm.
-    """
-
-    name: str
-    member: str
-    edge: str
-    datum: str
-    from_top: float
-    along: float
-    across: float
-    depth: float
-
-    @property
-    def ref(self) -> str:
-        """What it is shown by on a drawing: "butt:1" for butt 1, "cup:2" for cup 2."""
-        if self.name.startswith("cup "):
-            return "cup:" + self.name.split()[1]  # with its screws or dowels
-        kind, _, number = self.name.rpartition(" ")
-        return f"{kind}:{number}"
-
-    @property
-    def to(self) -> float:
-        """Its lower end, from the same datum, mm."""
-        return self.from_top + self.along
 
 
 @dataclass(frozen=True, slots=True)
@@ -465,31 +437,12 @@ def _borings(
         return ()
     found: list[Boring] = []
     for place in places:
-        name = f"butt {place.number}"
-        found.append(
-            Boring(
-                name,
-                member,
-                "hinge edge",
-                "down from the leaf's top",
-                place.top.value,
-                length.value,
-                across.value,
-                depth.value,
-            )
-        )
-        found.append(
-            Boring(
-                name,
-                "hinge lining leg",
-                "face to the leaf",
-                "down from the lining's head",
-                place.jamb_top.value,
-                length.value,
-                across.value,
-                depth.value,
-            )
-        )
+        name, sizes = f"butt {place.number}", (length.value, across.value, depth.value)
+        r = place.rect
+        found.append(Boring(name, member, "hinge edge", "down from the leaf's top", place.top.value, *sizes,
+                            block(0.0, r.y0, depth.value, r.y1, (0.0, across.value))))  # fmt: skip
+        found.append(Boring(name, leg(ctx.leaf.hanging, "hinge"), "face to the leaf", "down from the lining's head",
+                            place.jamb_top.value, *sizes))  # fmt: skip
     return tuple(found)
 
 

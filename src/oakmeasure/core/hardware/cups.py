@@ -15,8 +15,9 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware import cup_checks as checks
-from oakmeasure.core.hardware.butts import Boring
+from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.reveal import least_reveal
+from oakmeasure.core.solids import bore
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
@@ -236,13 +237,16 @@ def _borings(
     ctx: Context, places: tuple[CupPlace, ...], build: Build, centre: Figure, back: Figure
 ) -> tuple[Boring, ...]:
     f, found = ctx.figures, []
+    thick = f["thickness"].value
     members: dict[int, str] = {}
     for place in places:
         member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
         name = member.name if member is not None else "leaf"
         members[place.number] = name
+        y = (place.rect.y0 + place.rect.y1) / 2
         found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
-                            place.top.value - CUP / 2, CUP, centre.value, f["cup_depth"].value))  # fmt: skip
+                            place.top.value - CUP / 2, CUP, centre.value, f["cup_depth"].value,
+                            bore(centre.value, y, CUP, (thick - f["cup_depth"].value, thick))))  # fmt: skip
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
     hole, deep, word = (DOWEL, 11.0, "dowel") if dowels else (PILOT, 10.0, "screw")
     for place in places:
@@ -257,6 +261,7 @@ def _borings(
                     hole,
                     f["cup_screws"].value,
                     deep,
+                    bore(f["cup_screws"].value, (place.rect.y0 + place.rect.y1) / 2 - off, hole, (thick - deep, thick)),
                 )
             )
     for place in places:

@@ -10,8 +10,9 @@ from __future__ import annotations
 from oakmeasure.core.build.shape import Build, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.hardware.butts import Boring
+from oakmeasure.core.hardware.boring import Boring, keep
 from oakmeasure.core.hardware_choices import MortiseLock, PullKind
+from oakmeasure.core.solids import block, bore
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given, minus, plus, total
 
@@ -35,7 +36,7 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
     )
     down = f.add(total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up)))
-    head = f.add(total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"])))
+    f.add(total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"])))
     back = f.get("lock_backset") or f.add(
         given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True)
     )
@@ -43,37 +44,39 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
     )
     _judge(ctx, lock, build)
-    member = _latch_member(build)
+    member = latch_member(build)
     half, fore = lock.case_height / 2, lock.forend_length / 2
+    w, y, thick = fit.width.value, fit.height.value - down.value, f["thickness"].value
+    key_y = y - lock.key_below
     found = [
         Boring("lock mortise", member, "latch edge, in its middle", "down from the leaf's top", down.value - half,
-               lock.case_height, lock.case_thickness, deep.value),
+               lock.case_height, lock.case_thickness, deep.value,
+               block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness))),
         Boring("lock forend", member, "latch edge, in its middle", "down from the leaf's top", down.value - fore,
-               lock.forend_length, lock.forend_width, lock.forend_thickness),
+               lock.forend_length, lock.forend_width, lock.forend_thickness,
+               block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width))),
         Boring("spindle hole", member, "both faces, from the latch edge", "down from the leaf's top",
-               down.value - lock.spindle_bore / 2, lock.spindle_bore, back.value, ctx.figures["thickness"].value),
+               down.value - lock.spindle_bore / 2, lock.spindle_bore, back.value, thick,
+               bore(w - back.value, y, lock.spindle_bore, (0.0, thick))),
     ]  # fmt: skip
     if lock.key_bore:
         found.append(Boring("keyhole", member, "both faces, from the latch edge", "down from the leaf's top",
-                            down.value + lock.key_below - lock.key_bore / 2, lock.key_bore, back.value,
-                            ctx.figures["thickness"].value))  # fmt: skip
-    if ctx.leaf.hanging.has_butts:
-        found.append(
-            Boring(
-                "lock keep",
-                "latch lining leg",
-                "face to the leaf",
-                "down from the lining's head",
-                head.value - fore,
-                lock.forend_length,
-                lock.forend_width,
-                lock.forend_thickness,
-            )
-        )
+                            down.value + lock.key_below - lock.key_bore / 2, lock.key_bore, back.value, thick,
+                            bore(w - back.value, key_y, lock.key_bore, (0.0, thick))))  # fmt: skip
+    plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
+    at = keep("lock keep", ctx.leaf.hanging, member, from_top=down.value - fore, head_gap=f["gap_head"].value, width=w,
+              height=fit.height.value, plate=plate, depth=middle(thick, lock.forend_width))  # fmt: skip
+    if at is not None:
+        found.append(at)
     return tuple(found)
 
 
-def _latch_member(build: Build) -> str:
+def middle(thickness: float, wide: float) -> tuple[float, float]:
+    """Return from where to where what is let into the middle of an edge lies, from the opening face, mm."""
+    return (thickness - wide) / 2, (thickness + wide) / 2
+
+
+def latch_member(build: Build) -> str:
     """Return what stands at the latch edge."""
     upright = [part for part in build.parts if part.grain_upright and part.role is not Role.VENEER]
     return max(upright, key=lambda each: (each.face.x1, each.finished.thickness), default=build.parts[0]).name
@@ -113,8 +116,9 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     terms = [plus(fit.height), minus(above)] + ([plus(floor)] if floor is not None else [])
     down = f.add(total("pull_down", "pull's middle, down from the leaf's top", *terms))
     edge = ctx.chosen("pull_in", "pull, in from the latch edge", pull.in_from, "hardware.pull.in_from")
-    member = _latch_member(build)
+    member = latch_member(build)
     half = pull.centres / 2 if pull.kind is PullKind.BAR else pull.recess_high / 2
+    x, y = fit.width.value - edge.value, fit.height.value - down.value
     if not half < down.value < fit.height.value - half:
         middle = f["pull_up"].value + down.value - fit.height.value / 2
         ctx.say("pull-out", Level.STOP, Stage.HARDWARE, "The pull does not lie on the leaf",
@@ -133,7 +137,8 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
                 figure="pull_centres")  # fmt: skip
         return tuple(
             Boring(f"pull hole {at}", member, "opening face, through, from the latch edge", "down from the leaf's top",
-                   down.value + off - BAR_BORE / 2, BAR_BORE, edge.value, f["thickness"].value)
+                   down.value + off - BAR_BORE / 2, BAR_BORE, edge.value, f["thickness"].value,
+                   bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)))
             for at, off in ((1, -half), (2, half))
         )  # fmt: skip
     deep = ctx.chosen("pull_deep", "flush pull, depth", pull.recess_deep, "hardware.pull.recess_deep")
@@ -144,5 +149,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
                 f"{ctx.fmt(left)} would be left.",
                 Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less) if 1 <= less <= 40
                 else Remedy("A pull on the face"), rule=f"{ctx.fmt(FACE_LEFT)} stay", figure="pull_left")  # fmt: skip
+    wide = pull.recess_wide / 2
     return (Boring("flush pull", member, "opening face, from the latch edge", "down from the leaf's top",
-                   down.value - half, pull.recess_high, edge.value, deep.value),)  # fmt: skip
+                   down.value - half, pull.recess_high, edge.value, deep.value,
+                   block(x - wide, y - half, x + wide, y + half, (0.0, deep.value))),)  # fmt: skip

@@ -1,0 +1,139 @@
+"""An edge of the leaf seen straight on, and a section through the leaf, with what is cut there and how deep.
+
+Looking at the hinge edge of a leaf with its hinges on the left, the opening face is at the right hand; at its latch
+edge, or with the hinges on the right, at the left: drawn so, and written.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+
+from oakmeasure.core.build.shape import Build, Part, Rect, Role
+from oakmeasure.core.drawing import Anchor, Grain, Layer, Point, Sketch
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.clash_rules import Kind
+from oakmeasure.core.hardware.things import Thing
+from oakmeasure.core.job import Hand
+from oakmeasure.core.solids import Solid
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.units import Show
+
+REACH = 60.0  # from the edge; what starts further in is not seen in this view
+AT_EDGE = 0.5  # nearer than this it is open to the edge
+
+
+def edge_on(
+    page: Sketch,
+    leaf: LeafSolution,
+    build: Build,
+    show: Show,
+    x: float,
+    step: float,
+    *,
+    at_latch: bool = False,
+    ends: bool = False,
+) -> None:
+    """Draw an edge at x: its layers, through tenons, and every cut near it; beside each how deep it goes, or with
+    `ends` where it starts and stops, down from the leaf's top.
+    """
+    t, w = build.thickness, build.width
+    face_right = (leaf.leaf.hand is Hand.LEFT) is not at_latch
+
+    def span(depth: tuple[float, float]) -> tuple[float, float]:
+        return (x + t - depth[1], x + t - depth[0]) if face_right else (x + depth[0], x + depth[1])
+
+    def away(solid: Solid) -> float:
+        return w - solid.box[2] if at_latch else solid.box[0]
+
+    for each in _at_edge(build, at_latch):
+        x0, x1 = span(build.depth_of(each))
+        layer, grain = (Layer.WOOD, Grain.UPRIGHT) if each.grain_upright else (Layer.END_GRAIN, Grain.END)
+        page.rect(Rect(x0, each.face.y0, x1, each.face.y1), layer, ref=f"part:{each.name}", grain=grain,
+                  tint=stuff(each.species).tint)  # fmt: skip
+    into = "latch stile" if at_latch else "hinge stile"
+    for tenon in build.tenons:
+        if tenon.through and tenon.into == into:
+            middle, half = x + t / 2, tenon.thickness / 2
+            page.rect(Rect(middle - half, tenon.rect.y0, middle + half, tenon.rect.y1), Layer.END_GRAIN,
+                      ref=f"part:{tenon.member}", grain=Grain.END)  # fmt: skip
+    _heading(page, build, show, x, step, "latch edge" if at_latch else "hinge edge", face_right)
+    for cut in leaf.borings:
+        if cut.solid is None or away(cut.solid) > REACH:
+            continue
+        _, y0, _, y1 = cut.solid.box
+        x0, x1 = span(cut.solid.depth)
+        if away(cut.solid) > AT_EDGE:
+            page.box(Rect(x0, y0, x1, y1), Layer.HIDDEN, ref=cut.ref)
+        else:
+            page.rect(Rect(x0, y0, x1, y1), Layer.METAL, ref=cut.ref)
+        if _is_told(cut, at_latch):
+            deep = cut.depth if at_latch else cut.solid.depth[1] - cut.solid.depth[0]
+            for y, value in ((y1, cut.from_top), (y0, cut.to)) if ends else (((y0 + y1) / 2, deep),):
+                page.label(x + t + 1.2 * step, y, show.length(value), anchor=Anchor.LEFT, size=0.95, ref=cut.ref)
+
+
+def _is_told(cut: Boring, at_latch: bool) -> bool:
+    """Return whether a cut gets its figures beside it: not screws, nor plates that lie round another cut."""
+    of_latch = cut.edge.startswith(("latch", "meeting"))
+    return cut.name.count(" ") == 1 and not cut.name.endswith(("forend", "keep")) and at_latch is of_latch
+
+
+def _heading(page: Sketch, build: Build, show: Show, x: float, step: float, words: str, face_right: bool) -> None:
+    t, h = build.thickness, build.height
+    page.label(x + t / 2, h + 6 * step, words, layer=Layer.PENCIL, size=0.95)
+    page.label(x + t / 2, h + 2.6 * step, show.length(t), layer=Layer.PENCIL, size=0.95)
+    side, tip = (x + t, x + t + 2.4 * step) if face_right else (x, x - 2.4 * step)
+    page.line([(side, -2 * step), (tip, -2 * step)], Layer.PENCIL)
+    page.line([(tip, -2 * step), (tip - (tip - side) * 0.4, -1.2 * step)], Layer.PENCIL)
+    page.line([(tip, -2 * step), (tip - (tip - side) * 0.4, -2.8 * step)], Layer.PENCIL)
+    page.label(x + t / 2, -4.6 * step, "opening face", layer=Layer.PENCIL, size=0.9, anchor=Anchor.BELOW)
+
+
+def _at_edge(build: Build, at_latch: bool) -> Iterable[Part]:
+    """Return what is seen at an edge, what lies furthest in first."""
+    off = [(build.width - each.face.x1 if at_latch else each.face.x0, each) for each in build.parts
+           if each.role is not Role.PANEL]  # fmt: skip
+    return (each for away, each in sorted(off, key=lambda pair: -pair[0]) if away < REACH)
+
+
+def section(
+    page: Sketch,
+    leaf: LeafSolution,
+    build: Build,
+    y: float,
+    along: tuple[float, float],
+    at: Callable[[float, float], Point],
+    *,
+    lit: tuple[str, ...] = (),
+) -> None:
+    """Draw a level section at height y between two distances from the hinge edge. at: from there and the depth to the
+    sheet. lit: families that are drawn in full; all others in hidden line.
+    """
+    low, high = along
+
+    def box(x0: float, x1: float, depth: tuple[float, float]) -> list[Point]:
+        x0, x1 = max(x0, low), min(x1, high)
+        return [at(x0, depth[0]), at(x1, depth[0]), at(x1, depth[1]), at(x0, depth[1])]
+
+    for each in build.parts:
+        r = each.face
+        if r.y0 <= y <= r.y1 and r.x0 < high and r.x1 > low:
+            grain = Grain.END if each.grain_upright else Grain.LEVEL
+            layer = Layer.END_GRAIN if each.grain_upright else Layer.WOOD
+            page.area(box(r.x0, r.x1, build.depth_of(each)), layer, ref=f"part:{each.name}", grain=grain,
+                      tint=stuff(each.species).tint)  # fmt: skip
+    for thing in leaf.clashes.things:
+        x0, y0, x1, y1 = thing.solid.box
+        if y0 <= y <= y1 and x0 < high and x1 > low and thing.kind is not Kind.BITE:
+            _cut(page, thing, box(x0, x1, thing.solid.depth), lit)
+
+
+def _cut(page: Sketch, thing: Thing, outline: list[Point], lit: tuple[str, ...]) -> None:
+    steel = thing.kind in (Kind.SCREW, Kind.FIXING)
+    ring = [*outline, outline[0]]
+    if thing.family in lit:
+        page.area(outline, Layer.METAL if steel or thing.kind is Kind.JOINT else Layer.SPACE, ref=thing.ref)
+        page.line(ring, Layer.OUTLINE, ref=thing.ref)
+    elif thing.kind is not Kind.PANEL:
+        page.line(ring, Layer.HIDDEN, ref=thing.ref)

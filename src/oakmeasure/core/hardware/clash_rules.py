@@ -1,0 +1,71 @@
+"""How near to one another two things in a leaf may be, and how bad it is when they are nearer.
+
+All of it common practice of the trade, no source.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from oakmeasure.core.verdicts import Level
+
+
+class Kind(StrEnum):
+    """What a thing in the leaf is; rules are for two kinds."""
+
+    CUT = "cut"  # a recess, a mortise or a bore for hardware
+    SCREW = "screw"  # of hardware, its whole length: steel
+    BITE = "bite"  # of such a screw: the part of it that must be in sound wood to hold
+    FIXING = "fixing"  # nails, pins and screws that hold the leaf together
+    JOINT = "joint"  # tenons, dowels, loose tenons
+    PANEL = "panel"  # with its groove
+    GROOVE = "groove"  # for a guide, gear or channels
+    HOLLOW = "hollow"  # where there is no wood
+    TRIM = "trim"  # where the saw goes when the leaf is trimmed once made
+    PLACE = "place"  # of something outside the leaf that it meets in motion
+
+
+@dataclass(frozen=True, slots=True)
+class Spacing:
+    """least: distance, mm. meets: level where they overlap; near: where they are nearer than that."""
+
+    least: float
+    meets: Level
+    near: Level
+    words: str
+
+
+STOP, LOOK = Level.STOP, Level.LOOK
+_STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
+SPACINGS: dict[frozenset[Kind], Spacing] = {
+    frozenset(pair): spacing
+    for pair, spacing in (
+        ((Kind.CUT, Kind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((Kind.CUT, Kind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK)),
+        ((Kind.CUT, Kind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((Kind.CUT, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
+        ((Kind.SCREW, Kind.SCREW), Spacing(3.0, STOP, LOOK, "a screw meets a screw")),
+        ((Kind.SCREW, Kind.FIXING), Spacing(2.0, STOP, LOOK, "a screw meets steel")),
+        ((Kind.BITE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, "a screw in the end grain of a tenon hardly holds")),
+        ((Kind.BITE, Kind.PANEL), Spacing(1.0, LOOK, LOOK, "a screw that pins a panel lets it split")),
+        ((Kind.SCREW, Kind.GROOVE), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((Kind.BITE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "a screw needs wood")),
+        ((Kind.GROOVE, Kind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
+        ((Kind.GROOVE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
+        ((Kind.GROOVE, Kind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((Kind.GROOVE, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((Kind.TRIM, Kind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
+        ((Kind.TRIM, Kind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
+        ((Kind.TRIM, Kind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),
+    )
+}
+MOST_LEAST = max(each.least for each in SPACINGS.values())
+
+
+def spacing(one: Kind, other: Kind) -> Spacing | None:
+    """Return the rule for two kinds; None where they may lie as they like."""
+    return SPACINGS.get(frozenset((one, other)))
