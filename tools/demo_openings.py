@@ -20,6 +20,7 @@ from oakmeasure.core.build_choices import (
     VeneerForm,
 )
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
+from oakmeasure.core.gear_choices import FloorKind, Guide, GuideKind, HangerChoices, StackChoices, WallChoices, WallKind
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
 from oakmeasure.core.hardware_choices import (
     Butt,
@@ -197,8 +198,10 @@ def openings() -> tuple[Leaf, ...]:
               slide=SlideChoices(overlap_head=45.0, track_set=track_sets()["marram-flat-40"], headroom=290.0,
                                  free_wall=1100.0),
               build=Existing(width=838.0, height=2040.0, inside=Inside.BLOCKS, face=4.0, solid=38.0, rail=60.0,
-                             splice=Splice.BLOCK, grooves=7, band=72.0, groove_depth=2.0, guide_width=8.0,
-                             guide_depth=18.0, recess_depth=10.0),
+                             splice=Splice.BLOCK, grooves=7, band=72.0, groove_depth=2.0, recess_depth=10.0),
+              hardware=HardwareChoices(
+                  guide=Guide(kind=GuideKind.FIN, groove_width=8.0, groove_depth=18.0, fin=6.0),
+                  wall=WallChoices(stud_first=110.0, redrill=True)),
               late=LateTrim(foot=4.0), timber=TimberChoices(species="redwood"),
               floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
@@ -217,7 +220,10 @@ def openings() -> tuple[Leaf, ...]:
               hardware=cups("heron-110", unknown=CupUnknown.OVERLAY, boring=4.5, plate=2.0, crank=0.0)),
         _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, centre=60.0, overlap_head=20.0,
-                                 projection=55.0),
+                                 projection=55.0, track_set=track_sets()["sedge-cover-20"]),
+              hardware=HardwareChoices(wall=WallChoices(kind=WallKind.MASONRY), guide=Guide(
+                  kind=GuideKind.FIN, floor=FloorKind.CONCRETE, groove_width=5.0, groove_depth=12.0, fin=3.0,
+                  plate=2.0)),
               build=Light(frame=20.0, fill=LightFill.BOARDED, fill_thickness=9.0, stile=65.0, top_rail=65.0,
                           bottom_rail=65.0,
                           brace=LightBrace.ONE, brace_width=60.0),
@@ -237,6 +243,10 @@ def openings() -> tuple[Leaf, ...]:
               build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, stages=3, stiffener=Stiffener.DADOES),
               timber=TimberChoices(species="ponderosa", moisture=12.0),
               fit=FitChoices(gap_floor=10.0),
+              hardware=HardwareChoices(
+                  hangers=HangerChoices(rating_kg=30.0, off=30.0, hole_first=50.0, hole_pitch=400.0),
+                  wall=WallChoices(stud_first=130.0, stud_pitch=406.0),
+                  guide=Guide(kind=GuideKind.FIN, floor=FloorKind.CONCRETE)),
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, overlap_head=45.0, stand_off=19.0),
               in_the_way=(
             thing(Thing.ARCHITRAVE, Side.HINGE, 22.0), thing(Thing.ARCHITRAVE, Side.LATCH, 22.0),
@@ -261,8 +271,12 @@ def openings() -> tuple[Leaf, ...]:
                   latch=Latch(kind=LatchKind.CATCH, **SMALL_CATCH),
                   screws=Screws(diameter=2.5, length=16.0, count=3))),
         _open("sorting", "Sorting room, two leaves on one rail", square(2210.0, 2040.0), build=PLAIN,
-              hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0,
+              hanging=Hanging.BYPASS_RAIL, slide=SlideChoices(overlap_hinge=40.0, overlap_latch=40.0, air=12.0,
                                                               track_set=track_sets()["marram-bypass"]),
+              hardware=HardwareChoices(
+                  hangers=HangerChoices(bolt_down=32.0, bolt_apart=90.0),
+                  wall=WallChoices(stud_first=300.0, stud_pitch=600.0, backing=20.0),
+                  guide=Guide(kind=GuideKind.FIN, floor=FloorKind.LAMINATE, let_in=True)),
               floor=travel(((0, 0.0), (1100, 0.5), (2210, 0.0)))),
         _open("coal-hole", "Coal hole, boarded with a Z", square(747.0, 1820.0), hand=Hand.RIGHT,
               hanging=Hanging.LINING, build=Boarded(
@@ -288,13 +302,21 @@ def openings() -> tuple[Leaf, ...]:
                          stiffeners=3, stiffener_width=22.0, stiffener_thickness=12.0),
               timber=TimberChoices(species="walnut", moisture=8.0, dry=Climate(temperature=20.0, humidity=28.8),
                                    wet=Climate(temperature=20.0, humidity=54.4)),
-              slide=SlideChoices(overlap_hinge=15.0, overlap_latch=15.0, overlap_head=-10.0),
+              slide=SlideChoices(overlap_hinge=15.0, overlap_latch=15.0, overlap_head=-10.0,
+                                 track_set=track_sets()["whin-floor-100"]),
+              hardware=HardwareChoices(stack=StackChoices(depth=35.0)),
               floor=travel(((0, 0.0), (1000, -5.0), (2000, -10.0))),
               in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),)),
-        _open("engine-room", "Engine room, double thickness", square(760.0, 910.0), hanging=Hanging.LINING,
+        _open("engine-room", "Engine room, double thickness", square(700.0, 870.0), hanging=Hanging.SLIDING,
+              fit=FitChoices(gap_floor=10.0),
+              slide=SlideChoices(overlap_hinge=27.5, overlap_latch=27.5, overlap_head=42.0,
+                                 track_set=track_sets()["marram-flat-40"]),
               build=Boarded(style=BoardedStyle.X, double=True, board=16.0, cover=95.0, groove=5.0, ledge_in=72.5,
                             ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0),
-              hardware=latched(LatchKind.RIM, up=430.0, backset=50.0),
+              hardware=HardwareChoices(
+                  latch=Latch(kind=LatchKind.RIM, up=430.0, backset=50.0), hangers=HangerChoices(bolt_in=100.0),
+                  guide=Guide(kind=GuideKind.FIN, groove_width=7.0, groove_depth=20.0),
+                  wall=WallChoices(kind=WallKind.MASONRY)),
               timber=TimberChoices(species="redwood", moisture=13.0)),
         _open("sample-room", "Sample room, six panels", square(767.0, 2050.0), hanging=Hanging.LINING,
               build=with_pattern(Framed(bottom_rail=210.0), "six").model_copy(update={"rows": tuple(
@@ -313,5 +335,6 @@ def openings() -> tuple[Leaf, ...]:
               build=Veneered(form=VeneerForm.FRAMED, thickness=40.0, stile=READING_STILE, top_rail=120.0,
                              middle_rail=190.0, bottom_rail=210.0, muntin=None, arch=38.0, veneer=2.8, sanding=0.5,
                              wander=0.3, stock=44.0, moulding=9.0, sapwood=6.0),
+              hardware=HardwareChoices(guide=Guide(kind=GuideKind.CHEEKS), hangers=HangerChoices(bolt_in=64.0)),
               slide=SlideChoices(track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0))),
     )  # fmt: skip

@@ -32,7 +32,7 @@ from oakmeasure.core.verdicts import Level, Remedy
 from oakmeasure.files import tables
 from samples import assert_sums, codes, job, solved
 
-KINDS = [kind for kind in Kind if kind is not Kind.PLACE]
+KINDS = list(Kind)
 
 
 def said(leaf, code):
@@ -117,7 +117,7 @@ def test_every_clash_of_500_random_leaves_is_found_and_none_made_up():
                 assert found[pair] == pytest.approx(distance, abs=1e-6)
             met, near = met + (distance < 0), near + (distance >= 0)
     assert met > 200
-    assert near > 80
+    assert near > 40
 
 
 def test_rules_name_each_pair_once_and_a_cutter_never_meets_steel_unpunished():
@@ -157,7 +157,7 @@ def test_moved_to_its_free_place_nothing_of_it_clashes():
                                                               each.family) for each in things]  # fmt: skip
         assert not [each for each in find_clashes(rest) if "family 0" in (each.one.family, each.other.family)]
         moved += abs(way) > 0
-    assert moved > 20
+    assert moved > 10
 
 
 # --- in a leaf ---------------------------------------------------------------------------------------------

@@ -13,6 +13,8 @@ from oakmeasure.core.build_choices import Boarded, Framed, Slab, SlabGlue, SlabJ
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.ways_view import ways_view
+from oakmeasure.core.gear_choices import Guide, GuideKind
+from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
 from oakmeasure.core.job import FitChoices, LateTrim, Place, TimberChoices
 from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
@@ -68,12 +70,13 @@ def test_worst_trim_is_judged_by_what_must_stay_and_names_the_smallest_change():
 
 
 def test_groove_ledges_end_boards_and_solid_edge_follow_a_trim():
-    slab = Existing(guide_width=8.0, guide_depth=18.0, width=780.0)
-    leaf = solved(build=slab, late=LateTrim(foot=4.0, hinge=3.0))
+    slab = {"build": Existing(width=861.0), "hanging": Hanging.SLIDING, "hardware": HardwareChoices(
+        guide=Guide(kind=GuideKind.FIN, groove_width=8.0, groove_depth=18.0))}  # fmt: skip
+    leaf = solved(**slab, late=LateTrim(foot=4.0, hinge=3.0))
     assert leaf.figures["guide_left"].value == 14
     assert row(leaf, "groove for the guide").cells[1:3] == ("18", "14")
     assert row(leaf, "hinge edge").cells[1:3] == ("20.5", "17.5")
-    gone = solved(build=slab, late=LateTrim(foot=12.0))
+    gone = solved(**slab, late=LateTrim(foot=12.0))
     assert said(gone, "late-foot-groove-for-the-guide").remedies[0].value == 10
     boards = solved(build=Boarded(), late=LateTrim(foot=20.0, hinge=6.0))
     plain = solved(build=Boarded())

@@ -201,7 +201,6 @@ def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
         grooves=5,
         groove_depth=4.5,
         recess_depth=8.0,
-        guide_width=24.0,
         thickness=30.0,
         edge_shape=EdgeShape.ROUNDED,
     )
@@ -209,7 +208,7 @@ def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
     stop = said(leaf, "edge-gone")
     assert (stop.level, leaf.figures["off_edge"].value) == (Level.STOP, pytest.approx(36.5))
     assert "18" in stop.remedies[0].text  # 28 less the 10 that stay
-    for code in ("groove-deep", "recess-deep", "guide-wide", "edge-unmeasured"):
+    for code in ("groove-deep", "recess-deep", "edge-unmeasured"):
         verdict = said(leaf, code)
         mended = solve(edits.with_remedy(job(build=hollow), "leaf-1", verdict.remedies[0])).leaves[0]
         assert code not in codes(mended)

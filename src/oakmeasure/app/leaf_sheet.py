@@ -344,8 +344,6 @@ EXISTING = (
     Group("Grooves and recess", (
         _f("grooves", "V lines", "0: none", unit=Unit.COUNT), _f("band", "band to the first"),
         _f("groove_depth", "V line, deep", figure="v_depth"),
-        _f("guide_width", "guide's groove, width", "in the foot; empty: none", optional=True),
-        _f("guide_depth", "guide's groove, depth"),
         _f("recess_depth", "flush pull, deep", "empty: none", optional=True), _f("recess_step", "one pass"),
     ), when=_is("existing")),
 )  # fmt: skip

@@ -47,6 +47,8 @@ OTHER_WORDS: dict[str, str] = {
     TimberPage.YEAR: "The leaf through its year",
     LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
     LeafPage.OTHER: "The leaf beside another construction",
+    HardwarePage.GEAR: "Gear, and what carries the leaf",
+    HardwarePage.FIXINGS: "What the fixings go through",
     HardwarePage.LOCKS: "Lock, latch and pull, and what is cut for them",
     HardwarePage.CLASHES: "All that lies in the leaf, and what clashes",
     HardwarePage.CATALOGUE: "Hinges to be had, against this leaf",
@@ -56,17 +58,14 @@ BOARD_WORDS = {
     Stage.TIMBER: "Cutting plan and cut list",
     Stage.HARDWARE: "Hinges, and what is cut for them",
 }
+# Of each stage's figures the first that the leaf has: its working stands there until another one is asked for.
 FIRST_WORKING = {
-    Stage.MEASURE: "clear_width",
-    Stage.FIT: "leaf_width",
-    Stage.LEAF: "rail_length",  # of a frame; else what makes the width
-    Stage.TIMBER: "mass",
-    Stage.HARDWARE: "butt_depth",
+    Stage.MEASURE: ("clear_width",),
+    Stage.FIT: ("leaf_width",),
+    Stage.LEAF: ("rail_length", "board_end", "boards_laid", "strip_width"),
+    Stage.TIMBER: ("mass",),
+    Stage.HARDWARE: ("cup_boring", "butt_depth", "hanger_works", "hanger_1"),
 }
-
-
-MAKES_THE_WIDTH = ("board_end", "boards_laid", "strip_width")
-ON_CUPS = "cup_boring"
 
 
 class Window(QMainWindow):
@@ -215,10 +214,8 @@ class Window(QMainWindow):
 
     def _first_working(self) -> str:
         """Return the figure whose working stands beside a stage until another one is asked for."""
-        name, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
-        if self.session.stage is Stage.HARDWARE and ON_CUPS in figures:
-            return ON_CUPS
-        return next((each for each in (name, *MAKES_THE_WIDTH) if each in figures), name)
+        names, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
+        return next((each for each in names if each in figures), names[0])
 
     def _stage_changed(self) -> None:
         self._show_rod()

@@ -9,6 +9,7 @@ from typing import Annotated
 from pydantic import Field, model_validator
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.gear_choices import HangerKind
 from oakmeasure.core.readings import HeightReading, SmallReading, WidthReading
 from oakmeasure.core.rules import Model, between
 from oakmeasure.data import table
@@ -128,7 +129,10 @@ class TrackSet(Model):
     hangers. drop: from the track's underside to the leaf's top. lift: how far the leaf goes up to be hung on.
     block: of an anti-lift block, over the leaf. stand_off: wall to the leaf's back. thickness_*: of the leaf that its
     hangers take. rating_kg: of one hanger, two to a leaf. roller, roller_in: width of a roller, its centre from the
-    leaf's edge. lengths: of track that are sold. price: in the job's money.
+    leaf's edge. kind: how its hangers hold the leaf; bolt_in: their middle from the leaf's edge; off: from the wheel's
+    plane to the leaf's middle. hole_*: of the track, from its end, and down from its top. plate: let into head or foot
+    for each hanger, as long, wide and deep; head_groove: wide and deep, along the head; 0 for none.
+    lengths: of track that are sold. price: in the job's money.
     """
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
@@ -144,6 +148,14 @@ class TrackSet(Model):
     rating_kg: Annotated[float, between(1, 1000, "rating", "kg")]
     roller: Small
     roller_in: Small
+    kind: HangerKind = HangerKind.FACE
+    bolt_in: Annotated[float, between(15, 600, "hanger from the edge")] = 75.0
+    off: Small = 25.0
+    hole_first: Annotated[float, between(10, 1000, "first hole")] = 50.0
+    hole_pitch: Annotated[float, between(50, 1500, "pitch of holes")] = 400.0
+    hole_down: Small = 20.0
+    plate: tuple[Small, Small, Small] = (0.0, 0.0, 0.0)
+    head_groove: tuple[Small, Small] = (0.0, 0.0)
     lengths: tuple[Annotated[float, between(300, 8000, "track")], ...]
     price: Annotated[float, between(0, 1e5, "price", "")]
 

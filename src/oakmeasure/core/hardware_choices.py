@@ -8,6 +8,7 @@ from typing import Annotated
 from pydantic import Field
 
 from oakmeasure.core.cup_choices import CupChoices
+from oakmeasure.core.gear_choices import Guide, HangerChoices, StackChoices, WallChoices
 from oakmeasure.core.readings import ButtLength, RatingReading, Reading, SmallReading
 from oakmeasure.core.rules import ButtSchool, Model, between
 from oakmeasure.core.working import State
@@ -153,7 +154,8 @@ class HardwareChoices(Model):
     """The butts, None leaving number and school to the rules; the lock, None for none; cup hinges of a cabinet leaf.
 
     tops: upper ends of the butts by hand, down from the leaf's top; () by school. packet: as they measure, from the top
-    one down. template: None for none. bolts: of a pair; None for none.
+    one down. template: None for none. bolts: of a pair; None for none. hangers, wall, guide: of a leaf that slides;
+    stack: what its track's screws pass, or the one long screw of each hinge.
     """
 
     butt: Butt = Field(default_factory=_default_butt)
@@ -168,3 +170,7 @@ class HardwareChoices(Model):
     pull: Pull = Pull()
     latch: Latch = Latch()
     bolts: FlushBolts | None = None
+    hangers: HangerChoices = HangerChoices()
+    wall: WallChoices = WallChoices()
+    stack: StackChoices = StackChoices()
+    guide: Guide = Guide()

@@ -200,7 +200,7 @@ class Existing(Model):
     or thick face. edge_by: how far a bevel, a rounding or a rebate reaches in. Of a panelled one: stile, its rails,
     muntin and panels across, tenon: how far it reaches into the stile, through: it shows on the edge.
     splice_lap, splice_stagger: of an extension; at_foot: it is added there. lap: of the halving. grooves: V lines up
-    the face between two bands. guide_*: groove for a floor guide. recess_*: of a flush pull; step: one pass's depth.
+    the face between two bands. recess_*: of a flush pull; step: one pass's depth.
     """
 
     kind: Literal["existing"] = "existing"
@@ -232,8 +232,6 @@ class Existing(Model):
     grooves: Annotated[int, Field(ge=0, le=40)] = 0
     band: Annotated[float, between(5, 600, "band")] = 70.0
     groove_depth: Annotated[float, between(0.5, 15, "groove")] = 3.0
-    guide_width: Annotated[float, between(3, 25, "groove")] | None = None
-    guide_depth: Annotated[float, between(3, 50, "groove")] = 18.0
     recess_depth: Annotated[float, between(1, 40, "recess")] | None = None
     recess_step: Annotated[float, between(0.5, 15, "step")] = 3.0
 

@@ -25,6 +25,7 @@ from oakmeasure.core.fit.shape import Fit, gaps
 from oakmeasure.core.fit.stock import buy_or_make
 from oakmeasure.core.fit.swung import Swing, swing, swings_by_itself
 from oakmeasure.core.fit.ways import Comparison, side_by_side
+from oakmeasure.core.gear_choices import HangerKind
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
@@ -32,11 +33,16 @@ from oakmeasure.core.hardware.clash import ClashMap
 from oakmeasure.core.hardware.cups import Cups, hang_on_cups
 from oakmeasure.core.hardware.cups import inputs as cup_inputs
 from oakmeasure.core.hardware.cups import settle as settle_cups
+from oakmeasure.core.hardware.guides import bore_guide, cut_guide
+from oakmeasure.core.hardware.hangers import Gear, hang_on_hangers
 from oakmeasure.core.hardware.latches import bore_bolts, bore_latch
 from oakmeasure.core.hardware.locks import bore_lock, bore_pull
+from oakmeasure.core.hardware.moving import judge_motion
 from oakmeasure.core.hardware.packet import judge_packet, set_out_template
 from oakmeasure.core.hardware.proof import prove
 from oakmeasure.core.hardware.screws import judge_screws
+from oakmeasure.core.hardware.stack import judge_stack
+from oakmeasure.core.hardware.tracks import fix_track
 from oakmeasure.core.job import Hanging, Job, Leaf
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
@@ -73,6 +79,7 @@ class LeafSolution:
     cups: Cups | None = None
     extra: tuple[Boring, ...] = ()
     clashes: ClashMap = NO_CLASHES
+    gear: Gear | None = None
 
     @property
     def borings(self) -> tuple[Boring, ...]:
@@ -115,6 +122,9 @@ class LeafSolution:
             return self.plan.in_words()
         if self.cups is not None:
             return f"{int(f['cup_count'].value)} cups · {show.value(f['mass'].value, Unit.KG)}"
+        if self.gear is not None:
+            word = "wheels" if self.gear.kind is HangerKind.FLOOR else "hangers"
+            return f"2 {word} · {show.value(f['mass'].value, Unit.KG)}"
         if self.butts is None:
             return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
@@ -230,7 +240,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     gaps(ctx)
     opening = survey(ctx)
     fitted = fit(ctx, opening)
-    build = weights = plan = butts = cups = None
+    build = weights = plan = butts = cups = gear = None
     extra: tuple[Boring, ...] = ()
     lining = opening.lining.parts if opening.lining else ()
     turning, clashes = None, NO_CLASHES
@@ -245,6 +255,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         buy_or_make(ctx, fitted.width, fitted.height)
         build = build_leaf(ctx, fitted, wood)
         made = fitted  # the leaf as made hangs where it hangs; what is trimmed later is off its edges
+        build = cut_guide(ctx, build)
         fitted, build, trims = trim_late(ctx, made, build)
         weights = weigh(ctx, build, wood)
         effects(ctx, ctx.figures["thickness"], fitted.height)
@@ -259,7 +270,15 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
         elif leaf.hanging.is_cabinet:
             cups = hang_on_cups(ctx, fitted, build, weights.mass)
+        if leaf.hanging.slides:
+            gear = hang_on_hangers(ctx, fitted, build, weights.mass)
+        guided = bore_guide(ctx, build)
+        if gear is not None:
+            gear = fix_track(ctx, opening, made, gear)
+            judge_motion(ctx, gear)
         extra = tuple(cut for bores in BORES for cut in bores(ctx, fitted, build))
+        extra += guided + (gear.borings if gear is not None else ())
+        judge_stack(ctx)
         if butts is not None:
             judge_packet(ctx)
             set_out_template(ctx)
@@ -291,6 +310,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         cups,
         extra,
         clashes,
+        gear,
     )
 
 

@@ -39,12 +39,21 @@ def upgrade_3_to_4(document: dict[str, Any]) -> dict[str, Any]:
 
 
 def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 5 keeps how far cup hinges open with the hinge itself, and adds latches and what a leaf slides on."""
+    """Version 5 keeps how far cup hinges open with the hinge itself and the guide of a sliding leaf with its gear; it
+    adds latches, hangers, wall and fixings.
+    """
     for leaf in document.get("leaves", ()):
         opens = leaf.get("cabinet", {}).pop("hinge_angle", None)
         hinge = leaf.get("hardware", {}).get("cup", {}).get("hinge")
         if opens not in (None, 110.0) and hinge is not None:  # 110 was what stood there until somebody chose
             hinge["opens"] = opens
+        wide, deep = (leaf.get("build", {}).pop(f"guide_{each}", None) for each in ("width", "depth"))
+        if wide is not None:
+            leaf.setdefault("hardware", {})["guide"] = {
+                "kind": "a fin in a groove in the foot",
+                "groove_width": wide,
+                "groove_depth": deep or 18.0,
+            }
     return document | {"schema_version": 5}
 
 

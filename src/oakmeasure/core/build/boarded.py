@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 from oakmeasure.core.build import boarded_checks as checks
+from oakmeasure.core.build.boarded_fixings import fix_boards
 from oakmeasure.core.build.braces import (
     Brace,
     corner_brace,
@@ -23,9 +24,9 @@ from oakmeasure.core.build.braces import (
     turned_over,
 )
 from oakmeasure.core.build.joints import tenon_thickness
-from oakmeasure.core.build.made import add_thickness, area, around, nail_for, part, screw_for
+from oakmeasure.core.build.made import add_thickness, area, around, part
 from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Point, Rect, Role, Size, Tenon
-from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
+from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
@@ -35,7 +36,6 @@ from oakmeasure.core.timber.wood import change_of_width
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
-WIDE_BOARD = 120.0  # one of whose two fixings is slotted: common practice, no source
 SLIVER = 10.0  # mm; nobody rips a board to less
 GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
 
@@ -94,7 +94,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     _boards(leaf)
     ledges = _ledges(leaf)
     _braces(leaf, ledges)
-    _fixings(leaf, ledges)
+    leaf.fixings += fix_boards(leaf.ctx, leaf.choice, leaf.parts, ledges)
     checks.judge(ctx, choice, fit, leaf.parts, ledges, leaf.fixings)
     boards_movement(ctx, wood, ctx.figures["board_cover"], leaf.groove if _is_tongued(choice) else None)
     order = {Role.STILE: 0, Role.RAIL: 1, Role.BOARD: 2, Role.LEDGE: 3, Role.BRACE: 4}
@@ -445,43 +445,6 @@ def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]]
                  depth=(z0, z0 + leaf.choice.ledge_thickness), shape=shape,
                  volume=area(shape) * leaf.choice.ledge_thickness, note=note)
         )  # fmt: skip
-
-
-# --- fixings -----------------------------------------------------------------------------------------------
-
-
-def _fixings(leaf: _Leaf, ledges: list[Part]) -> None:
-    """Two fixings to each board and ledge, 19 from its joints; of a wide board one is slotted."""
-    choice, f = leaf.choice, leaf.ctx.figures
-    board = f.add(given("boards_thick", "boards, thickness", choice.panel_thickness, edit="build.board", choice=True))
-    ledge = f.add(
-        given("ledge_thick", "ledge, thickness", choice.ledge_thickness, edit="build.ledge_thickness", choice=True)
-    )
-    stack = f.add(total("fixing_stack", "boards and ledge together", plus(board), plus(ledge)))
-    if choice.fixed_by is FixedBy.NAILS:
-        length = nail_for(stack.value)
-        how = "the whole and 12 to bend over"
-    else:
-        length, how = screw_for(stack.value) or 0.0, "the longest that stays 3 short of the far face"
-    figure = f.add(derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how))
-    # Nails from the front, clenched behind; screws through the ledge from behind.
-    depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)
-    boards = [each for each in leaf.parts if each.role is Role.BOARD and not each.name.startswith("back")]
-    for each in ledges:
-        for at in boards:
-            low, high = max(at.face.x0, each.face.x0), min(at.face.x1, each.face.x1)
-            places = [low + checks.FROM_JOINT, high - checks.FROM_JOINT]
-            if high - low < 2 * checks.FROM_JOINT:
-                places = [(low + high) / 2]
-            rise = each.face.height / 4
-            middle = (each.face.y0 + each.face.y1) / 2
-            for number, x in enumerate(places):
-                slotted = number == 1 and at.face.width > WIDE_BOARD and choice.fixed_by is FixedBy.SCREWS
-                y = middle - rise if number == 0 else middle + rise
-                leaf.fixings.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}",
-                                           depth))  # fmt: skip
-    f.add(derived("fixings_count", f"{choice.fixed_by}, how many", len(leaf.fixings), Unit.COUNT, f["boards_count"],
-                  formula="two to each board and ledge"))  # fmt: skip
 
 
 def inputs(ctx: Context) -> None:

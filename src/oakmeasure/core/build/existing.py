@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.build import existing_checks as checks
 from oakmeasure.core.build.made import add_thickness, part
 from oakmeasure.core.build.reduce import Reduction, rows_of, sights_of, stile_may_lose, ways
-from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Point, Rect, Role, Size
+from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
@@ -60,7 +60,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     _longer(leaf)
     _wider(leaf)
     _grooves(leaf)
-    _guide(leaf)
     _recess(leaf)
     if choice.inside is Inside.PANELLED:
         frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"])
@@ -403,19 +402,6 @@ def _grooves(leaf: Leaf) -> None:
         xs = [band.value + at * pitch.value for at in range(choice.grooves)]
     for x in xs:
         leaf.marks.append(Mark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
-
-
-def _guide(leaf: Leaf) -> None:
-    """The groove in the foot for a floor guide; what a late trim leaves of it stands with the trim."""
-    choice, w = leaf.choice, leaf.fit.width.value
-    if choice.guide_width is None:
-        return
-    wide = leaf.ctx.chosen("guide_width", "groove for the guide, width", choice.guide_width, "build.guide_width")
-    deep = leaf.ctx.chosen("guide_depth", "groove for the guide, depth", choice.guide_depth, "build.guide_depth")
-    leaf.ctx.figures.add(total("guide_cheek", "wood beside the groove, each side",
-                               plus(leaf.ctx.figures["thickness"], 0.5), minus(wide, 0.5)))  # fmt: skip
-    corners: tuple[Point, ...] = ((0.0, 0.0), (0.0, deep.value), (w, deep.value), (w, 0.0))
-    leaf.marks.append(Mark(corners, "figure:guide_depth", hidden=True))
 
 
 def _recess(leaf: Leaf) -> None:

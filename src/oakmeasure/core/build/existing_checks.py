@@ -14,7 +14,6 @@ from oakmeasure.core.working import Figure
 
 EDGE_KEPT = 10.0  # solid edge that must stay for hinges and lock: common practice, no source
 FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no source
-CHEEK = 5.0  # beside the groove for a guide: common practice, no source
 STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
 LONGER = {Splice.STAGGERED: "longer: halved, staggered", Splice.SCARF: "longer: scarfed 1:8",
           Splice.BLOCK: "longer: a block at one end"}  # fmt: skip
@@ -263,7 +262,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
 
 
 def _cuts(ctx: Context, choice: Existing) -> None:
-    """V lines, the guide's groove and the recess against what is inside."""
+    """V lines and the recess against what is inside."""
     faces = choice.inside in WITH_FACES
     deepest = choice.face - FACE_KEPT if faces else choice.thickness / 4
     if choice.grooves and choice.groove_depth > deepest:
@@ -277,8 +276,6 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         ctx.say("band-wide", Level.STOP, Stage.LEAF, "The bands leave no room for the lines",
                 f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
                 Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band), figure="pitch")  # fmt: skip
-    if choice.guide_width is not None:
-        _guide(ctx, choice, faces)
     if choice.recess_depth is not None and choice.inside in (Inside.HOLLOW, Inside.BLOCKS) and (
         choice.recess_depth > choice.face - FACE_KEPT):  # fmt: skip
         most = choice.face - FACE_KEPT
@@ -289,19 +286,3 @@ def _cuts(ctx: Context, choice: Existing) -> None:
                 if choice.inside is Inside.BLOCKS else
                 (Remedy(f"A pull {ctx.fmt(most)} deep", "build.recess_depth", most) if most >= 1
                  else Remedy("A pull on the face")), figure="recess_depth")  # fmt: skip
-
-
-def _guide(ctx: Context, choice: Existing, faces: bool) -> None:
-    cheek = ctx.figures["guide_cheek"]
-    if cheek.value < CHEEK:
-        most = choice.thickness - 2 * CHEEK
-        ctx.say("guide-wide", Level.STOP, Stage.LEAF, "The guide's groove leaves thin cheeks",
-                f"{ctx.fmt(cheek)} on each side.",
-                Remedy(f"A groove of {ctx.fmt(most)}", "build.guide_width", most) if most >= 3
-                else Remedy("A guide beside the leaf"), figure="guide_cheek")  # fmt: skip
-    if faces and choice.guide_depth > choice.rail - 3 and ctx.figures["off_height"].value >= 0:
-        most = choice.rail - 3
-        ctx.say("guide-deep", Level.STOP, Stage.LEAF, "The guide's groove goes beyond the solid foot",
-                f"{ctx.fmt(choice.guide_depth)} deep, {ctx.fmt(choice.rail)} is solid.",
-                Remedy(f"{ctx.fmt(most)} deep", "build.guide_depth", most) if most >= 3
-                else Remedy("Glue a block into the foot"), figure="guide_depth")  # fmt: skip

@@ -31,7 +31,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
         sketch.rect(rect, Layer.BAND, ref=zone.ref)
     for thing in leaf.clashes.things:
-        if thing.kind not in (Kind.BITE, Kind.PANEL, Kind.HOLLOW):
+        if thing.kind not in (Kind.BITE, Kind.PANEL, Kind.HOLLOW, Kind.BLOCKS):
             layer = Layer.OUTLINE if thing.kind in HARDWARE else Layer.HIDDEN
             sketch.line(outline_of(thing.solid), layer, ref=thing.ref)
     page = sketch.page()

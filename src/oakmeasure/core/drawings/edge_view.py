@@ -75,8 +75,8 @@ def edge_on(
 
 def _is_told(cut: Boring, at_latch: bool) -> bool:
     """Return whether a cut gets its figures beside it: not screws, nor plates that lie round another cut."""
-    of_latch = cut.edge.startswith(("latch", "meeting"))
-    return cut.name.count(" ") == 1 and not cut.name.endswith(("forend", "keep")) and at_latch is of_latch
+    here = cut.edge.startswith(("latch", "meeting")) if at_latch else "hinge edge" in cut.edge
+    return here and cut.name.count(" ") == 1 and not cut.name.endswith(("forend", "keep"))
 
 
 def _heading(page: Sketch, build: Build, show: Show, x: float, step: float, words: str, face_right: bool) -> None:

@@ -11,6 +11,7 @@ from oakmeasure.core.drawings.clash_view import clash_view
 from oakmeasure.core.drawings.cutting_view import cutting_view
 from oakmeasure.core.drawings.fit_view import fit_view
 from oakmeasure.core.drawings.floor_view import floor_view
+from oakmeasure.core.drawings.gear_view import gear_view
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
@@ -18,6 +19,7 @@ from oakmeasure.core.drawings.lock_view import lock_view
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
+from oakmeasure.core.drawings.stack_view import stack_view
 from oakmeasure.core.drawings.swing_view import swing_view, swung_to
 from oakmeasure.core.drawings.ticks_view import ticks_view
 from oakmeasure.core.drawings.ways_view import ways_view
@@ -113,13 +115,19 @@ class HardwarePage(StrEnum):
     """A page of the Hardware sheet; each shows the leaf with what is cut for its own."""
 
     HINGES = "Hinges"
+    GEAR = "Gear"
+    FIXINGS = "Fixings"
     LOCKS = "Locks"
     CLASHES = "Clashes"
     CATALOGUE = "Catalogue"
 
 
 def hardware_stage_view(leaf: LeafSolution, show: Show, *, page: HardwarePage = HardwarePage.HINGES) -> Drawing:
-    """Return the leaf with its hinges, with lock, latch and pull, or with all that could clash."""
+    """Return the leaf with its hinges or on its gear, with what carries it, with its lock, or with all that clashes."""
+    if leaf.gear is not None and page in (HardwarePage.HINGES, HardwarePage.GEAR):
+        return gear_view(leaf, show, leaf.gear)
+    if page is HardwarePage.FIXINGS:
+        return stack_view(leaf, show)
     if page is HardwarePage.CLASHES:
         return clash_view(leaf, show)
     return lock_view(leaf, show) if page is HardwarePage.LOCKS else hardware_view(leaf, show)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import Bypass, bypassing, least_centre, missing_backing
@@ -14,6 +16,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
+LEAST_BACKING = 18  # of a board that holds screws: common practice, no source
 ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common practice, no source
 
 
@@ -257,14 +260,20 @@ def _stack(ctx: Context, leaves: int) -> None:
     out = add(total("stands_out", "stands out of the wall", *layers))
     off = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None
     if off is not None:
+        wall = ctx.leaf.hardware.wall
+        if wall.backing:
+            behind = add(given("wall_backing", "backing board behind the track", wall.backing, choice=True,
+                               edit="hardware.wall.backing"))  # fmt: skip
+            off = add(total("stand_off_whole", "stand-off with the backing board", plus(off), plus(behind)))
         missing = missing_backing(needed=back.value, stand_off=off.value)
-        board = add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
+        add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
                             formula="what the leaf must pass less the track's stand-off"))  # fmt: skip
         if missing > 0:
             what = most.label.partition(",")[0] if most is not None else "wall"
             ctx.say("backing", Level.LOOK, Stage.FIT, "The leaf would rub on what stands out",
                     f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
-                    Remedy(f"A backing board of {ctx.fmt(board)} behind the track"),
+                    Remedy(f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
+                           "hardware.wall.backing", _board(wall.backing + missing)),
                     Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
                     rule=f"{ctx.fmt(air)} of air", figure="backing")  # fmt: skip
         else:
@@ -294,6 +303,11 @@ def _stack(ctx: Context, leaves: int) -> None:
                 rule="a wish, with its price",
                 figure="stands_out",
             )
+
+
+def _board(missing: float) -> float:
+    """Return the thickness of a backing board that makes up what is missing and holds a screw, in whole mm."""
+    return float(max(math.ceil(missing - 1e-9), LEAST_BACKING))
 
 
 def _gear(ctx: Context, opening: Opening, height: Figure) -> None:

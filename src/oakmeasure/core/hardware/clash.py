@@ -33,7 +33,7 @@ class Clash:
 
     @property
     def level(self) -> Level:
-        return self.rule.meets if self.distance < -TOUCH else self.rule.near
+        return self.rule.meets if self.distance < -max(TOUCH, self.rule.grave) else self.rule.near
 
     @property
     def code(self) -> str:
@@ -100,12 +100,13 @@ RANK = (
     Kind.SCREW,
     Kind.BITE,
     Kind.GROOVE,
+    Kind.LINE,
     Kind.TRIM,
-    Kind.PLACE,
     Kind.FIXING,
     Kind.JOINT,
     Kind.PANEL,
     Kind.HOLLOW,
+    Kind.BLOCKS,
 )
 
 
@@ -217,7 +218,7 @@ def _fixing_words(ctx: Context, clash: Clash) -> str:
     cut, fixing = clash.one, clash.other
     start, low = fixing.solid.depth[0], cut.solid.depth[0]
     room = low - clash.rule.least - start
-    family = fixing.family.partition(" in ")[0]
+    family = fixing.family
     if cut.kind is Kind.TRIM:
         return f"No {family} within {ctx.fmt(clash.rule.least)} of the line, or trim first"
     shorter = f"; or {family} {ctx.fmt(int(room))} long there" if len(fixing.solid.points) == 1 and room >= 10 else ""

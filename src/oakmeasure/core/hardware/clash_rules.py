@@ -21,30 +21,35 @@ class Kind(StrEnum):
     JOINT = "joint"  # tenons, dowels, loose tenons
     PANEL = "panel"  # with its groove
     GROOVE = "groove"  # for a guide, gear or channels
+    LINE = "line"  # a V line on the face
     HOLLOW = "hollow"  # where there is no wood
+    BLOCKS = "blocks"  # where there is wood only here and there
     TRIM = "trim"  # where the saw goes when the leaf is trimmed once made
-    PLACE = "place"  # of something outside the leaf that it meets in motion
 
 
 @dataclass(frozen=True, slots=True)
 class Spacing:
-    """least: distance, mm. meets: level where they overlap; near: where they are nearer than that."""
+    """least: distance, mm. meets: level where they overlap by more than `grave`; near: where it is less, or they are
+    nearer than `least`.
+    """
 
     least: float
     meets: Level
     near: Level
     words: str
+    grave: float = 0.0
 
 
 STOP, LOOK = Level.STOP, Level.LOOK
 _STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
+_KNOCK = "there is wood only where a block is: knock, and drill a small hole first"
 SPACINGS: dict[frozenset[Kind], Spacing] = {
     frozenset(pair): spacing
     for pair, spacing in (
         ((Kind.CUT, Kind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
         ((Kind.CUT, Kind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
         ((Kind.CUT, Kind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
-        ((Kind.CUT, Kind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK)),
+        ((Kind.CUT, Kind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK, grave=5.0)),
         ((Kind.CUT, Kind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
         ((Kind.CUT, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
         ((Kind.CUT, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
@@ -57,7 +62,12 @@ SPACINGS: dict[frozenset[Kind], Spacing] = {
         ((Kind.GROOVE, Kind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
         ((Kind.GROOVE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
         ((Kind.GROOVE, Kind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((Kind.GROOVE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
         ((Kind.GROOVE, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((Kind.LINE, Kind.FIXING), Spacing(1.0, STOP, LOOK, _STEEL)),
+        ((Kind.CUT, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((Kind.BITE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((Kind.GROOVE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
         ((Kind.TRIM, Kind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
         ((Kind.TRIM, Kind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
         ((Kind.TRIM, Kind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),

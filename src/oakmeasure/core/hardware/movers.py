@@ -65,7 +65,7 @@ def _butts(ctx: Context, butts: Butts) -> list[Mover]:
 
         def edit(way: float, at: int = at) -> Remedy:
             moved = tuple(round(top - way, 3) if n == at else top for n, top in enumerate(tops))
-            words = f"Move butt {at + 1} {up_or_down(way)} {ctx.fmt(abs(way))}, to {ctx.fmt(moved[at])} from the top"
+            words = f"Move butt {at + 1} {up_or_down(way)} {ctx.fmt(abs(way))}, to {ctx.fmt(moved[at])}"
             return Remedy(words, "hardware.tops", moved)
 
         found.append(Mover({f"butt {each.number}": 1.0}, "y", below - each.rect.y0, above - each.rect.y1, edit))

@@ -97,7 +97,7 @@ def fixing_things(build: Build) -> list[Thing]:
     for at, each in enumerate(build.fixings, start=1):
         part = each.ref.partition(":")[2]
         what = each.what.removesuffix("s")
-        found.append(Thing(f"{what} {at} in the {part}", Kind.FIXING, each.solid, each.ref, f"{each.what} in {part}"))
+        found.append(Thing(f"{what} {at} in the {part}", Kind.FIXING, each.solid, each.ref, each.what))
     return found
 
 
@@ -144,16 +144,22 @@ def _hollows(ctx: Context, build: Build) -> Iterable[Thing]:
         low = max([old.y0, *(each.y1 for each in level if each.y0 < build.height / 2)])
         high = min([old.y1, *(each.y0 for each in level if each.y0 >= build.height / 2)])
         x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
-        name = "hollow of the old leaf" + (", but for its blocks" if choice.inside is Inside.BLOCKS else "")
-        yield Thing(name, Kind.HOLLOW, block(x0, low, x1, high, (choice.face, choice.thickness - choice.face)), "",
-                    "hollow")  # fmt: skip
+        some = choice.inside is Inside.BLOCKS
+        name = "inside of the old leaf, where only blocks are wood" if some else "hollow of the old leaf"
+        yield Thing(
+            name,
+            Kind.BLOCKS if some else Kind.HOLLOW,
+            block(x0, low, x1, high, (choice.face, choice.thickness - choice.face)),
+            "",
+            "hollow",
+        )
 
 
 def _marks(ctx: Context, build: Build) -> Iterable[Thing]:
     """V lines on the face, as deep as they are cut."""
     deep = getattr(ctx.leaf.build, "groove_depth", 0.0)
     for at, each in enumerate(each for each in build.marks if len(each.points) == 2 and not each.hidden):
-        yield Thing(f"V line {at + 1}", Kind.GROOVE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref,
+        yield Thing(f"V line {at + 1}", Kind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref,
                     "V lines")  # fmt: skip
 
 
