@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture
-from oakmeasure.core.drawings.views import FitPage, LeafPage, MeasurePage, TimberPage
+from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -25,6 +25,8 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),
     "hardware-hinges": (Stage.HARDWARE, "packet-press", ""),
+    "hardware-sliding": (Stage.HARDWARE, "barn-side", HardwarePage.GEAR),
+    "hardware-clashes": (Stage.HARDWARE, "engine-room", HardwarePage.CLASHES),
 }
 
 if __name__ == "__main__":

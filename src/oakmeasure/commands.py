@@ -170,6 +170,22 @@ def boring_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV 
     _written(csv, tables.boring_list_csv(_opened(job)).encode("utf-8-sig"))
 
 
+@app.command("keep-outs")
+def keep_outs(
+    job: JobPath,
+    out: Annotated[Path, typer.Argument(help="the CSV of all leaves, or the PDF of one, to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf of a PDF; the first when left out")] = "",
+) -> None:
+    """Write where nothing may be nailed, pinned or screwed: of all leaves as CSV, or of one as PDF."""
+    solution = _opened(job)
+    if out.suffix.lower() != ".pdf":
+        _written(out, tables.keep_outs_csv(solution).encode("utf-8-sig"))
+        return
+    from oakmeasure.files.zone_sheet import zone_sheet_pdf
+
+    _written(out, zone_sheet_pdf(solution.job, solution.leaf(_chosen(solution, leaf))))
+
+
 @app.command("demo-picture", hidden=True)
 def demo_picture(png: Path) -> None:
     """Show the demo job's window on whatever screen there is and save a picture of it."""

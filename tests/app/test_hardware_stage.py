@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLineEdit
+from PySide6.QtWidgets import QLineEdit, QPushButton, QToolButton
 
 from driving import box, choose, page, refusals, write
 from oakmeasure.core.drawings.views import HardwarePage
@@ -81,8 +81,8 @@ def test_hinge_is_taken_from_the_catalogue_and_the_leafs_own_is_kept_in_it(windo
     window.session.undo_stack.undo()
     window.session.undo_stack.undo()
     assert window.session.leaf.hardware.cup.hinge.name == "Heron long arm"
-    window.choose_leaf("winnowing")
-    assert not window.compare.buttons
+    window.choose_leaf("winnowing")  # it slides: its sets stand beside each other at Fit
+    assert not window.compare.isVisibleTo(window)
 
 
 def test_table_of_ones_own_hinge_is_written_row_by_row(window):
@@ -98,3 +98,58 @@ def test_table_of_ones_own_hinge_is_written_row_by_row(window):
     assert "largest boring" in refusals(window)
     window.session.undo_stack.undo()
     assert window.session.leaf.hardware.cup.hinge.reveal == before
+
+
+def test_sliding_leaf_has_its_gear_where_a_hung_one_has_its_hinges(window):
+    window.session.go_to(Stage.HARDWARE)
+    shown = {page for page in HardwarePage if window.sheet().findChild(QToolButton, f"page-{page}").isVisibleTo(window)}
+    assert shown == set(HardwarePage) - {HardwarePage.GEAR}
+    window.choose_leaf("barn-side")
+    assert window.sheet().page == HardwarePage.GEAR
+    shown = {page for page in HardwarePage if window.sheet().findChild(QToolButton, f"page-{page}").isVisibleTo(window)}
+    assert shown == {HardwarePage.GEAR, HardwarePage.FIXINGS, HardwarePage.LOCKS, HardwarePage.CLASHES}
+    assert window.session.working == "hanger_works"
+    write(window, "hardware.hangers.rating_kg", "20")
+    assert "hangers-weak" in codes(window.session.solved)
+    window.session.undo_stack.undo()
+    window.choose_leaf("seed-room")
+    assert window.sheet().page == HardwarePage.HINGES
+
+
+def test_studs_are_entered_and_a_missed_one_is_mended_by_a_click(window):
+    window.choose_leaf("barn-side")
+    window.session.go_to(Stage.HARDWARE)
+    page(window, HardwarePage.FIXINGS)
+    assert not any(window.session.solved.gear.held)
+    button = next(each for each in window.verdicts.findChildren(QPushButton) if each.text().startswith("Shift the"))
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert all(window.session.solved.gear.held)
+    assert box(window, "hardware.wall.shift").text() == "92"
+    window.session.undo_stack.undo()
+    for place in ("130", "536", "942"):
+        write(window, "studs.new.at", place)
+    assert [each.at for each in window.session.leaf.hardware.wall.studs] == [130, 536, 942]
+    write(window, "hardware.wall.backing", "900")
+    assert "80" in refusals(window)
+    assert window.session.leaf.hardware.wall.backing == 0
+    write(window, "hardware.stack.depth", "30")
+    assert "stack-none" in codes(window.session.solved)
+
+
+def test_clash_is_drawn_listed_as_a_zone_and_taken_out_of_the_way_by_one_click(window, tmp_path):
+    window.session.go_to(Stage.HARDWARE)
+    page(window, HardwarePage.LOCKS)
+    choose(window, "hardware.latch.kind", "a tubular latch, bored into the edge")
+    write(window, "hardware.latch.up", "950")
+    page(window, HardwarePage.CLASHES)
+    assert any(ref.startswith("clash:") for ref in window.board.drawing.refs())
+    assert "latch" in {row.cells[0] for row in window.list.records.records}
+    buttons = window.verdicts.findChildren(QPushButton)
+    button = next(each for each in buttons if each.text().startswith("Move the latch"))
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert not any(ref.startswith("clash:") for ref in window.board.drawing.refs())
+    assert window.session.leaf.hardware.latch.up != 950
+    for command, name in (("zone_sheet", "zones.pdf"), ("keep_outs", "zones.csv")):
+        window.commands.ask_save_path = lambda *_, name=name: str(tmp_path / name)
+        QTest.mouseClick(window.sheet().findChild(QPushButton, command), Qt.MouseButton.LeftButton)
+        assert (tmp_path / name).stat().st_size > 200

@@ -12,11 +12,12 @@ from oakmeasure.app.board import Board
 from oakmeasure.app.entry import Entry, StateMark, read
 from oakmeasure.app.lists import RecordList, RecordModel, boring_list, cut_list, readings_list
 from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
-from oakmeasure.app.start import application
+from oakmeasure.app.start import application, demo_job
 from oakmeasure.core.drawing import Anchor, Dimension, Label, Layer
 from oakmeasure.core.drawings.leaf_view import leaf_view
-from oakmeasure.core.drawings.views import VIEWS
+from oakmeasure.core.drawings.views import VIEWS, HardwarePage
 from oakmeasure.core.errors import LengthError
+from oakmeasure.core.solve import solve_leaf
 from oakmeasure.core.units import Show, System, Unit
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.working import State
@@ -71,6 +72,23 @@ def test_texts_of_the_leaf_do_not_lie_on_each_other():
         for other, its in boxes[at + 1 :]:
             shared = box.adjusted(1, 3, -1, -3).intersected(its.adjusted(1, 3, -1, -3))
             assert shared.isEmpty(), (text, other)
+
+
+@pytest.mark.parametrize("show", [Show(), INCH], ids=["mm", "inch"])
+@pytest.mark.parametrize("leaf_id", ["coal-hole", "pair", "packet-press", "barn-side", "walnut", "sorting"])
+def test_texts_of_every_hardware_view_fit_and_do_not_lie_on_each_other(show, leaf_id):
+    made, room = demo_job(), QRectF(0, 0, 660, 430)
+    leaf = solve_leaf(made, made.leaf(leaf_id))
+    for each in HardwarePage:
+        drawing = VIEWS[Stage.HARDWARE](leaf, show, page=each)
+        view = fitted(drawing, room)
+        boxes = [(s.text, label_box(s, view)) for s in drawing.shapes if isinstance(s, Label) and label_text(s, view)]
+        boxes += [(s.text, dimension_box(s, view)) for s in drawing.shapes if isinstance(s, Dimension)]
+        for at, (text, box) in enumerate(boxes):
+            assert room.adjusted(-3, -3, 3, 3).contains(box), (each, text)
+            for other, its in boxes[at + 1 :]:
+                shared = box.adjusted(1, 3, -1, -3).intersected(its.adjusted(1, 3, -1, -3))
+                assert shared.isEmpty(), (each, text, other)
 
 
 def test_label_without_room_shows_what_fits_or_nothing():

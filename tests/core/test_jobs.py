@@ -140,6 +140,13 @@ SAID_FIT = [
     ("pair", "opens"),
     ("sorting", "clear-way"),
 ]
+SAID_HUNG = [
+    ("hatch", "latch"), ("tool-shed", "latch"), ("pantry", "latch"), ("made-longer", "latch"), ("pair", "bolts"),
+    ("scale-case", "latch"), ("winnowing", "guide"), ("winnowing", "studs"), ("meter", "plug"), ("meter", "guide"),
+    ("barn-side", "studs"), ("barn-side", "hangers-carry"), ("sorting", "guide-floor"), ("sorting", "straps-pass"),
+    ("sorting", "stops-early"), ("walnut", "floor-level"), ("walnut", "floor-bears"), ("walnut", "stack-none"),
+    ("engine-room", "clash-guide-groove-nails"), ("reading-room", "guide"),
+]  # fmt: skip
 # leaf, code of a verdict that must be said
 SAID = [
     ("hatch", "tick-5"), ("hatch", "check"), ("winnowing", "floor-travel"), ("meter", "in-the-way-1"),
@@ -158,7 +165,7 @@ def test_opening_of_each_job_comes_out(leaves, leaf_id, name, value, within):
     assert leaves[leaf_id].figures[name].value == pytest.approx(value, abs=within)
 
 
-@pytest.mark.parametrize(("leaf_id", "code"), SAID + SAID_FIT + SAID_BUILT)
+@pytest.mark.parametrize(("leaf_id", "code"), SAID + SAID_FIT + SAID_BUILT + SAID_HUNG)
 def test_opening_of_each_job_is_judged(leaves, leaf_id, code):
     assert code in codes(leaves[leaf_id])
 
@@ -200,3 +207,20 @@ def test_a_leaf_of_each_ready_pattern_stands_in_the_demo(leaves):
     shapes = {filled(leaf.leaf.build) for leaf in leaves.values() if isinstance(leaf.leaf.build, Framed)}
     for _, fields in PATTERNS.values():
         assert filled(Framed(**fields)) in shapes, fields
+
+
+def test_sliding_jobs_offer_what_their_trade_would_do(leaves):
+    barn = next(each for each in leaves["barn-side"].verdicts if each.code == "studs")
+    assert {each.path for each in barn.remedies} == {"hardware.wall.shift", "hardware.wall.redrill",
+                                                     "hardware.wall.backing"}  # fmt: skip
+    groove = next(each for each in leaves["engine-room"].verdicts if each.code == "clash-guide-groove-nails")
+    assert "first" in groove.remedies[0].text
+    assert "10 long" in groove.remedies[0].text
+    cover = next(each for each in leaves["meter"].verdicts if each.code == "projection")
+    assert "4 over the wish" in cover.sentence
+
+
+def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
+    long = {(each.leaf.id, remedy.text) for each in leaves.values() for verdict in each.verdicts
+            for remedy in verdict.remedies if remedy.path and len(remedy.text) > 42}  # fmt: skip
+    assert not long

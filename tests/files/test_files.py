@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from oakmeasure.core import edits
+from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Framed, Job
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show, System
@@ -21,6 +22,7 @@ from oakmeasure.core.working import State
 from oakmeasure.files import tables
 from oakmeasure.files.bench_sheet import bench_sheet_pdf
 from oakmeasure.files.jobfile import JobFileError, dumps, load, loads, save
+from oakmeasure.files.zone_sheet import zone_sheet_pdf
 from samples import job, solved
 
 jobs = st.builds(
@@ -136,6 +138,31 @@ def test_boring_list_names_member_datum_and_hand(demo):
     assert {"hinge stile", "latch lipping", "hinge lining leg", "latch stile, slow leaf", "strip 7", "foot"} <= named
     assert {row["hand"] for row in rows if row["leaf"] == "Drying loft door"} == {"hinges right"}
     assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)
+
+
+def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo):
+    solution = solve(demo)
+    for leaf_id in ("office-store", "winnowing", "packet-press", "pair", "walnut"):
+        leaf = solution.leaf(leaf_id)
+        text, pages = text_of(zone_sheet_pdf(demo, leaf))
+        assert pages == 1
+        flat = " ".join(text.split())
+        size = {"width": leaf.build.width, "height": leaf.build.height, "thickness": leaf.build.thickness}
+        assert all(zone.name in flat for zone in zones(leaf.clashes, **size))
+        assert "keep-out zones" in flat
+
+
+def test_bench_sheet_says_what_a_sliding_leaf_and_a_cupboard_hang_on(demo):
+    solution = solve(demo)
+    text, _ = text_of(bench_sheet_pdf(demo, solution.leaf("walnut")))
+    flat = " ".join(text.split())
+    assert "Two wheels: Whin hidden floor gear" in flat
+    assert "Shims at them: 0, 1.5, 3, 4.5, 6, 7.5, 9." in flat
+    barn = " ".join(text_of(bench_sheet_pdf(demo, solution.leaf("barn-side")))[0].split())
+    assert "No stud behind: 50, 450, 850, 1250, 1650." in barn
+    assert "hanger 1 bolt 1" in barn
+    cups = " ".join(text_of(bench_sheet_pdf(demo, solution.leaf("packet-press")))[0].split())
+    assert "plate's holes from the front edge 57 mm" in cups
 
 
 @pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])

@@ -1,4 +1,4 @@
-"""Hinges against the world outside: worked values of the trade's handbook, section 5."""
+"""Hinges against the world outside: worked values of the trade; common practice, no source, unless one is named."""
 
 from __future__ import annotations
 

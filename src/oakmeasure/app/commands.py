@@ -45,6 +45,7 @@ class Commands:
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Cut list, CSV…", self.cut_list)
         add("Boring list, CSV…", self.boring_list)
+        add("Keep-out zones, PDF…", self.zone_sheet)
         add("Keep-out zones, CSV…", self.keep_outs)
         self.menu.addSeparator()
         for action, keys in (
@@ -218,6 +219,13 @@ class Commands:
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
                     lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def zone_sheet(self) -> None:
+        from oakmeasure.files.zone_sheet import zone_sheet_pdf
+
+        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
+        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
 
     def keep_outs(self) -> None:
         self._write("Keep-out zones", f"{_file_name(self.session.job.name)} keep-out zones.csv", "CSV (*.csv)",

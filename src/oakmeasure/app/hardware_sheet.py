@@ -256,7 +256,10 @@ HARDWARE: tuple[Group, ...] = (
     ),
     Group(
         "Zones to be kept free",
-        (Command("keep_outs", "Keep-out zones, CSV…", "where no nail, pin or screw may go, before any is driven"),),
+        (
+            Command("zone_sheet", "Their sheet, PDF…", "where no nail, pin or screw may go, before any is driven"),
+            Command("keep_outs", "All of the job, CSV…"),
+        ),
         page=HardwarePage.CLASHES,
         hint="listed below",
     ),

@@ -182,8 +182,8 @@ class Sheet(QWidget):
 
     def _tab_row(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        row.setContentsMargins(12, 8, 12, 0)
-        row.setSpacing(1)
+        row.setContentsMargins(12, 8, 4, 0)
+        row.setSpacing(0)
         for page in self.pages:
             tab = QToolButton()
             tab.setText(page)

@@ -380,6 +380,8 @@ class Window(QMainWindow):
             for entry in sheet.entries.values():
                 entry.give_back()
         self.session.choose_leaf(leaf_id)
+        if self.session.working not in self.session.solved.figures:  # this leaf hangs or is built another way
+            self.session.show_working(self._first_working())
 
     def _leaf_number(self, at: int) -> None:
         if at < len(self.session.job.leaves):

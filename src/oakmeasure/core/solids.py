@@ -62,8 +62,8 @@ def distances(pairs: Sequence[tuple[Solid, Solid]]) -> list[float]:
     Two prisms are √(face² + depth²) apart, each taken as 0 where they share. Of overlapping ones it is the depth that
     they share or the width of their common outline, whichever is less: an estimate, good to tell worse from bad.
     """
-    if not pairs:
-        return []
+    if all(_is_upright(a) and _is_upright(b) for a, b in pairs):
+        return [_of_blocks(a, b) for a, b in pairs]
     import shapely  # here, so that a start without a near pair does not pay for it
 
     def outline(solid: Solid) -> object:
@@ -90,11 +90,19 @@ def distances(pairs: Sequence[tuple[Solid, Solid]]) -> list[float]:
     return found
 
 
-def may_be_near(one: Solid, other: Solid, least: float) -> bool:
-    """Return whether two solids can be nearer than `least`, mm: by their boxes, without looking closely."""
+def _is_upright(solid: Solid) -> bool:
+    """Return whether a solid is a block with its sides upright and level: then its box is all of it."""
+    x0, y0, x1, y1 = solid.box
+    return not solid.radius and solid.points == ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+
+
+def _of_blocks(one: Solid, other: Solid) -> float:
     a, b = one.box, other.box
-    return (a[0] - least < b[2] and b[0] - least < a[2] and a[1] - least < b[3] and b[1] - least < a[3]
-            and apart_in_depth(one.depth, other.depth) < least)  # fmt: skip
+    x, y = max(a[0] - b[2], b[0] - a[2]), max(a[1] - b[3], b[1] - a[3])
+    deep = apart_in_depth(one.depth, other.depth)
+    if x < 0 and y < 0 and deep < 0:
+        return max(x, y, deep)
+    return math.hypot(max(x, 0.0), max(y, 0.0), max(deep, 0.0))
 
 
 def nearest_free(blocked: Sequence[Span], *, at: float, low: float, high: float) -> float | None:

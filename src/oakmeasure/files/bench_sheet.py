@@ -7,14 +7,11 @@ Back: cut list, boring list and the working of the main figures.
 from __future__ import annotations
 
 import io
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from datetime import date
 from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import HexColor
-from reportlab.lib.enums import TA_RIGHT
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import (
@@ -39,27 +36,19 @@ from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level
 from oakmeasure.core.working import Figure, row_text
-from oakmeasure.files.pdf_drawing import BOLD, REGULAR, Pen, register_fonts, scale_for
+from oakmeasure.files.pdf_drawing import Pen, register_fonts, scale_for
+from oakmeasure.files.sheet_hardware import hardware_block
+from oakmeasure.files.sheet_parts import COLUMN, HEAD, HEADING, MARGIN, SMALL, TIGHT, Head, grid, pairs, style, words
 
-MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
 MAIN_FIGURES = (
     "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "tenon", "rail_length",
     "arch_radius", "boards_count", "board_end", "boards_laid", "ledge_length", "brace_angle", "brace_edge",
     "brace_blank", "fixing_length", "strip_width", "laid_over", "season", "stiffener_length", "slot_length",
     "middle_rail_centre", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
-    "top_hinge_pull",
+    "top_hinge_pull", "lock_down", "latch_down", "cup_overlay", "cup_boring", "plate_back", "hanger_works", "hanger_1",
+    "track_line", "stack_screw", "stack_bites", "guide_holds",
 )  # fmt: skip
 _SIGNS = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}
-
-
-def _style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = False) -> ParagraphStyle:
-    return ParagraphStyle(
-        f"{size}{bold}{after}{right}", fontName=BOLD if bold else REGULAR, fontSize=size, leading=size * 1.22,
-        spaceAfter=after, textColor=HexColor("#111111"), alignment=TA_RIGHT if right else 0,
-    )  # fmt: skip
-
-
-HEADING, TEXT, SMALL = _style(9.5, bold=True, after=2), _style(8.2), _style(7.4)
 
 
 def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
@@ -71,7 +60,7 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
     drawing = leaf_view(leaf, show, title=False)
     room = (page_width / mm - 2 * MARGIN - COLUMN - 2, page_height / mm - 2 * MARGIN - HEAD)
     scale = scale_for(drawing, width=room[0], height=room[1])
-    head = _Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
+    head = Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
 
     def front(canvas: Canvas, _doc: object) -> None:
         head.draw(canvas, "front")
@@ -94,49 +83,6 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
     return stream.getvalue()
 
 
-class _Head:
-    """The line at the top of each side: what it is, for which hand, to which scale."""
-
-    def __init__(self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show) -> None:
-        self.left = leaf.leaf.name
-        self.under = " · ".join(each for each in (job.name, job.place) if each)
-        size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness)
-        self.right = f"{size}, {leaf.leaf.hand_in_words}"
-        self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
-
-    def draw(self, canvas: Canvas, side: str) -> None:
-        width, height = A4
-        top = height - MARGIN * mm
-        canvas.setFillColor(HexColor("#111111"))
-        canvas.setFont(BOLD, 15)
-        canvas.drawString(MARGIN * mm, top - 12, self.left[:60])
-        canvas.drawRightString(width - MARGIN * mm, top - 12, self.right)
-        canvas.setFont(REGULAR, 8.5)
-        canvas.drawString(MARGIN * mm, top - 25, self.under[:80])
-        canvas.drawRightString(width - MARGIN * mm, top - 25, f"{self.note} · {side}")
-        canvas.setLineWidth(0.8)
-        canvas.line(MARGIN * mm, top - 33, width - MARGIN * mm, top - 33)
-
-
-def _p(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
-    return Paragraph(escape(text), style)
-
-
-def _pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:
-    table = Table(
-        [[_p(left), _p(right, _style(8.2, bold=True, right=True))] for left, right in rows],
-        colWidths=[width * 0.64, width * 0.36],
-    )
-    table.setStyle(TableStyle(_TIGHT))
-    return table
-
-
-_TIGHT = [
-    ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0), ("RIGHTPADDING", (0, 0), (-1, -1), 3),
-    ("TOPPADDING", (0, 0), (-1, -1), 0.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 0.8),
-]  # fmt: skip
-
-
 def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     f = leaf.figures
 
@@ -148,38 +94,19 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
              ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
              ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),
              ("bevel of the latch edge", value("bevel"))]  # fmt: skip
-    out: list[Flowable] = [_p("Sizes", HEADING), _pairs(sizes, COLUMN * mm), Spacer(0, 5)]
-    if leaf.butts is not None and leaf.weights is not None:
-        out += [_p(f"Hinges: {leaf.leaf.hardware.butt.name}", HEADING), _hinge_table(leaf, show)]
-        more = [("let in, leaf and lining each", value("butt_depth")), ("across the edge", value("butt_across")),
-                ("leaf, without hardware", value("mass"))]  # fmt: skip
-        if "top_hinge_pull" in f:
-            more.append(("pull on the top butt", value("top_hinge_pull")))
-        out += [_pairs(more, COLUMN * mm), Spacer(0, 5)]
-    out.append(_p("Verdicts", HEADING))
+    out: list[Flowable] = [words("Sizes", HEADING), pairs(sizes, COLUMN * mm), Spacer(0, 5)]
+    out += hardware_block(leaf, show)
+    out.append(words("Verdicts", HEADING))
     out += _verdicts(leaf)
     out.append(Spacer(0, 4))
     out.append(
-        _p(
+        words(
             "Check against the opening before the first cut. Guards, eyes, ears, dust: as ever. "
             "Fire doors, escape routes, glass and structure: local code and licensed practice decide.",
             SMALL,
         )
     )
     return out
-
-
-def _hinge_table(leaf: LeafSolution, show: Show) -> Table:
-    rows = [[_p("butt", SMALL), _p("down from leaf's top", SMALL), _p("down from lining's head", SMALL)]]
-    for place in leaf.butts.places if leaf.butts else ():
-        leaf_span = f"{show.length(place.top.value)} to {show.length(place.bottom.value)}"
-        jamb_span = f"{show.length(place.jamb_top.value)} to {show.length(place.jamb_bottom.value)}"
-        rows.append(
-            [_p(str(place.number)), _p(leaf_span, _style(8.2, bold=True)), _p(jamb_span, _style(8.2, bold=True))]
-        )
-    table = Table(rows, colWidths=[COLUMN * mm * share for share in (0.12, 0.44, 0.44)])
-    table.setStyle(TableStyle([*_TIGHT, ("LINEBELOW", (0, 0), (-1, 0), 0.3, HexColor("#888888"))]))
-    return table
 
 
 def _verdicts(leaf: LeafSolution) -> list[Flowable]:
@@ -196,34 +123,28 @@ def _verdicts(leaf: LeafSolution) -> list[Flowable]:
             text += f" <b>Answered for:</b> {escape(reasons[verdict.code])}"
         elif verdict.remedies:
             text += " " + escape("; ".join(each.text for each in verdict.remedies)) + "."
-        out.append(Paragraph(text, _style(8.0, after=3)))
+        out.append(Paragraph(text, style(8.0, after=3)))
     if fine:
-        out.append(_p("Fine: " + "; ".join(fine) + ".", SMALL))
+        out.append(words("Fine: " + "; ".join(fine) + ".", SMALL))
     return out
 
 
 def _back(leaf: LeafSolution, show: Show) -> list[Flowable]:
     if leaf.build is None or leaf.weights is None:
-        return [_p("No leaf fits this opening; nothing is to be cut.", HEADING)]
-    out: list[Flowable] = [_p("Cut list, length × width × thickness", HEADING), _cut_table(leaf, show), Spacer(0, 8)]
+        return [words("No leaf fits this opening; nothing is to be cut.", HEADING)]
+    out: list[Flowable] = [words("Cut list, length × width × thickness", HEADING), _cut_table(leaf, show), Spacer(0, 8)]
     if leaf.plan is not None:
         percent = show.value(leaf.plan.yield_percent, Unit.PERCENT)
         out += [
-            _p(f"Boards: {leaf.plan.boards}, at the least {leaf.plan.least_boards}; {percent} of them in rough parts.")
+            words(
+                f"Boards: {leaf.plan.boards}, at the least {leaf.plan.least_boards}; {percent} of them in rough parts."
+            )
         ]
         out.append(Spacer(0, 8))
     if leaf.borings:
-        out += [_p("Let in for hardware", HEADING), _boring_table(leaf, show), Spacer(0, 8)]
-    out += [_p("Working of the main figures", HEADING), _workings(leaf, show)]
+        out += [words("Let in for hardware", HEADING), _boring_table(leaf, show), Spacer(0, 8)]
+    out += [words("Working of the main figures", HEADING), _workings(leaf, show)]
     return out
-
-
-def _grid(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
-    width = A4[0] - 2 * MARGIN * mm
-    table = Table(rows, colWidths=[width * share for share in shares], repeatRows=1)
-    table.setStyle(TableStyle([*_TIGHT, ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor("#BBBBBB")),
-                               ("LINEBELOW", (0, 0), (-1, 0), 0.6, HexColor("#444444"))]))  # fmt: skip
-    return table
 
 
 def _alike(parts: Sequence[Part]) -> list[list[Part]]:
@@ -249,7 +170,10 @@ def _alike(parts: Sequence[Part]) -> list[list[Part]]:
 
 def _cut_table(leaf: LeafSolution, show: Show) -> Table:
     rows = [
-        [_p(each, SMALL) for each in ("no.", "part", "timber", "finished", "planed for the glue-up", "rough", "weight")]
+        [
+            words(each, SMALL)
+            for each in ("no.", "part", "timber", "finished", "planed for the glue-up", "rough", "weight")
+        ]
     ]
     for group in _alike(leaf.cut_parts):
         part = group[0]
@@ -264,17 +188,26 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
             name, mark = f"{name} to {group[-1].name.rpartition(' ')[2]}", f"{mark}–{group[-1].mark}"
             mass = f"{mass} each" if mass else ""
         name += f" × {pieces}" if pieces > 1 else ""
-        named = [_p(name, _style(8.2, bold=True)), *([_p(part.note, SMALL)] if part.note else [])]
-        rows.append([_p(mark), named, _p(stuff(part.species).name, SMALL), *(_p(each) for each in sizes), _p(mass)])
-    return _grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
+        named = [words(name, style(8.2, bold=True)), *([words(part.note, SMALL)] if part.note else [])]
+        rows.append(
+            [words(mark), named, words(stuff(part.species).name, SMALL), *(words(each) for each in sizes), words(mass)]
+        )
+    return grid(rows, (0.045, 0.2, 0.12, 0.19, 0.19, 0.175, 0.08))
 
 
 def _boring_table(leaf: LeafSolution, show: Show) -> Table:
-    rows = [[_p(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
+    rows = [[words(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
     for cut in leaf.borings:
         lengths = (cut.from_top, cut.to, cut.across, cut.depth)
-        rows.append([_p(cut.name), _p(cut.member), _p(cut.datum, SMALL), *(_p(show.length(each)) for each in lengths)])
-    return _grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))
+        rows.append(
+            [
+                words(cut.name),
+                words(cut.member),
+                words(cut.datum, SMALL),
+                *(words(show.length(each)) for each in lengths),
+            ]
+        )
+    return grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))
 
 
 def _workings(leaf: LeafSolution, show: Show) -> Table:
@@ -285,14 +218,14 @@ def _workings(leaf: LeafSolution, show: Show) -> Table:
     rows = [[column[at] if at < len(column) else "" for column in columns] for at in range(third)]
     width = (A4[0] - 2 * MARGIN * mm) / 3
     table = Table(rows, colWidths=[width] * len(columns))
-    table.setStyle(TableStyle([*_TIGHT, ("RIGHTPADDING", (0, 0), (-1, -1), 8), ("BOTTOMPADDING", (0, 0), (-1, -1), 4)]))
+    table.setStyle(TableStyle([*TIGHT, ("RIGHTPADDING", (0, 0), (-1, -1), 8), ("BOTTOMPADDING", (0, 0), (-1, -1), 4)]))
     return table
 
 
 def _working(figure: Figure, show: Show) -> list[Flowable]:
-    lines: list[Flowable] = [_p(figure.label[:1].upper() + figure.label[1:], _style(8.0, bold=True))]
-    lines += [_p(row_text(row, show), SMALL) for row in figure.rows[:-1]]
+    lines: list[Flowable] = [words(figure.label[:1].upper() + figure.label[1:], style(8.0, bold=True))]
+    lines += [words(row_text(row, show), SMALL) for row in figure.rows[:-1]]
     lines.append(Paragraph(f"= <b>{escape(show.value(figure.value, figure.unit))}</b>", SMALL))
     if figure.rests_on:
-        lines.append(_p("rests on what is assumed: " + "; ".join(sorted(figure.rests_on)), SMALL))
+        lines.append(words("rests on what is assumed: " + "; ".join(sorted(figure.rests_on)), SMALL))
     return lines

@@ -6,7 +6,7 @@ from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch
 from oakmeasure.core.drawings.bored import outline_of, ring
 from oakmeasure.core.drawings.edge_view import edge_on, section
-from oakmeasure.core.drawings.leaf_view import front, no_leaf, sketch_for, unit_step
+from oakmeasure.core.drawings.leaf_view import front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.hardware.clash import HARDWARE, Clash
 from oakmeasure.core.hardware.clash_rules import Kind
 from oakmeasure.core.hardware.zones import zones
@@ -25,7 +25,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     front(sketch, build)
     for zone in zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness):
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
@@ -40,13 +40,31 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         ref = f"clash:{number}"
         sketch.line(ring(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
         sketch.label(x, y + 3.6 * step, str(number), layer=Layer.DOUBT, bold=True, ref=ref, on_paper=True)
-    page.label(build.width, -3 * step, "zones to keep free are tinted", layer=Layer.PENCIL, size=0.95,
-               anchor=Anchor.RIGHT)  # fmt: skip
+    page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95,
+               anchor=Anchor.LEFT)  # fmt: skip
     x = build.width + 8 * step
     edge_on(page, leaf, build, show, x, step)
     edge_on(page, leaf, build, show, x + build.thickness + 18 * step, step, at_latch=True)
     _sections(page, leaf, build, show, x + 2 * build.thickness + 32 * step, step)
     return sketch.drawing(margin=2 * step)
+
+
+def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the leaf with its keep-out zones alone, numbered from the top down, for paper."""
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    front(sketch, build)
+    found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
+    for number, zone in enumerate(found, start=1):
+        rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
+        sketch.rect(rect, Layer.BAND, ref=zone.ref)
+        sketch.box(rect, Layer.OUTLINE, ref=zone.ref)
+        near_hinge = rect.x0 < build.width / 2
+        x = rect.x0 - 2.4 * step if near_hinge and rect.width < build.width / 2 else rect.x1 + 2.4 * step
+        sketch.label(x, (rect.y0 + rect.y1) / 2, str(number), bold=True, ref=zone.ref)
+    return sketch.drawing(margin=3 * step)
 
 
 def between(clash: Clash) -> Place:
@@ -75,7 +93,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         high = min(low + IN_SECTION, build.width)
         big = 40 * step / IN_SECTION
         _heading(page, clash, number, show, x, top, step)
-        base = top - 12 * step - build.thickness * big
+        base = top - 16 * step - build.thickness * big
 
         def at(from_hinge: float, into: float, low: float = low, high: float = high, base: float = base,
                big: float = big) -> Point:  # fmt: skip
@@ -86,7 +104,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
         page.line(ring(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
         down = show.length(build.height - y)
-        page.label(x, base - 2.4 * step, f"section {down} down from the top, opening face below", anchor=Anchor.LEFT,
+        page.label(x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT,
                    layer=Layer.PENCIL, size=0.95)  # fmt: skip
         top = base - 10 * step
 
@@ -94,7 +112,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
 def _heading(page: Sketch, clash: Clash, number: int, show: Show, x: float, y: float, step: float) -> None:
     share = clash.distance < 0
     how = f"they share {show.length(-clash.distance)}" if share else f"{show.length(clash.distance)} between them"
-    title = f"{number}  {clash.one.name} and {clash.other.name}"
-    page.label(x, y, title, anchor=Anchor.LEFT, bold=True, ref=f"clash:{number}")
+    page.label(x, y, f"{number}  {clash.one.name}", anchor=Anchor.LEFT, bold=True, ref=f"clash:{number}")
+    page.label(x, y - 4.2 * step, f"and the {clash.other.name}", anchor=Anchor.LEFT, ref=f"clash:{number}")
     more = f", {clash.alike} alike" if clash.alike > 1 else ""
-    page.label(x, y - 4.2 * step, how + more, anchor=Anchor.LEFT, layer=Layer.DOUBT)
+    page.label(x, y - 8.4 * step, how + more, anchor=Anchor.LEFT, layer=Layer.DOUBT)

@@ -6,7 +6,7 @@ from oakmeasure.core.build.shape import Build
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
 from oakmeasure.core.drawings.bored import bored, ring
 from oakmeasure.core.drawings.edge_view import edge_on
-from oakmeasure.core.drawings.leaf_view import front, sketch_for, unit_step
+from oakmeasure.core.drawings.leaf_view import front, roomy_step, sketch_for
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.cups import CUP, Cups
 from oakmeasure.core.hardware.reveal import corner_way, cup_pin
@@ -21,7 +21,7 @@ SWEEP = 70.0  # degrees of the corner's way that are drawn
 
 def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawing:
     """Return the leaf with its cups, both columns of heights, and the plan through a hinge."""
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     front(sketch, build)
     for place in cups.places:
         _cup(sketch, place.rect.x0 + CUP / 2, place.rect.y0 + CUP / 2, leaf, f"cup:{place.number}")
@@ -36,7 +36,7 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     x = build.width + 14 * step
     edge_on(page, leaf, build, show, x, step)
     _plan(page, leaf, build, cups, show, x + build.thickness + 16 * step, step)
-    return sketch.drawing(margin=2 * step)
+    return sketch.drawing(margin=4 * step)
 
 
 def _cup(sketch: Sketch, x: float, y: float, leaf: LeafSolution, ref: str) -> None:
@@ -124,8 +124,8 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at, step: f
     lines = (
         ("cups in the closing face", "cup_count"),
         (f"leaf's edge to the cup {show.length(boring)}", "cup_boring"),
-        (f"overlay {show.length(cups.over.value)} = reach {show.length(f['cup_reach'].value)} − crank "
-         f"{show.length(f['cup_crank'].value)} + boring − plate {show.length(f['cup_plate'].value)}", "cup_overlay"),
+        (f"overlay {show.length(cups.over.value)} = boring + reach {show.length(f['cup_reach'].value)}", "cup_overlay"),
+        (f"− crank {show.length(f['cup_crank'].value)} − plate {show.length(f['cup_plate'].value)}", "cup_crank"),
         (f"cup {show.length(f['cup_depth'].value)} deep, {show.length(f['cup_left'].value)} left under its point",
          "cup_left"),
         (f"plate's holes {show.length(cups.plate_back.value)} back from the front edge", "plate_back"),

@@ -20,6 +20,7 @@ from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 REACH = 60.0  # from the edge; what starts further in is not seen in this view
+TEXT_HIGH = 1.8  # steps that two lines of text need
 AT_EDGE = 0.5  # nearer than this it is open to the edge
 
 
@@ -69,8 +70,15 @@ def edge_on(
             page.rect(Rect(x0, y0, x1, y1), Layer.METAL, ref=cut.ref)
         if _is_told(cut, at_latch):
             deep = cut.depth if at_latch else cut.solid.depth[1] - cut.solid.depth[0]
-            for y, value in ((y1, cut.from_top), (y0, cut.to)) if ends else (((y0 + y1) / 2, deep),):
-                page.label(x + t + 1.2 * step, y, show.length(value), anchor=Anchor.LEFT, size=0.95, ref=cut.ref)
+            texts = (
+                ((y1 + 0.6 * step, show.length(cut.from_top)), (y0 - 0.6 * step, show.length(cut.to)))
+                if ends
+                else (((y0 + y1) / 2, show.length(deep)),)
+            )
+            if ends and y1 - y0 < TEXT_HIGH * step:
+                texts = (((y0 + y1) / 2, f"{show.length(cut.from_top)} to {show.length(cut.to)}"),)
+            for y, text in texts:
+                page.label(x + t + 1.2 * step, y, text, anchor=Anchor.LEFT, size=0.95, ref=cut.ref)
 
 
 def _is_told(cut: Boring, at_latch: bool) -> bool:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.bored import bored, ring
-from oakmeasure.core.drawings.leaf_view import floor_line, front, no_leaf, sketch_for, unit_step
+from oakmeasure.core.drawings.leaf_view import floor_line, front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.drawings.stack_view import stack_drawn
 from oakmeasure.core.gear_choices import GuideKind, HangerKind
 from oakmeasure.core.hang_choices import Hanging
@@ -17,6 +19,7 @@ from oakmeasure.core.units import Show, Unit
 ROOM = 1.25
 RAIL = 40.0  # of a track, drawn for the eye
 STRAP = 34.0
+CLOSE = 14.0  # steps between two holes whose texts would meet
 
 
 def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
@@ -24,7 +27,7 @@ def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     f = leaf.figures
     line = build.height + f["hole_up"].value if "hole_up" in f else -f["gap_floor"].value
     _studs(sketch, leaf, gear, line, step)
@@ -62,6 +65,7 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
     sketch.rect(Rect(start, line - half, start + track, line + half), Layer.METAL, ref="figure:track_needed")
     sketch.box(Rect(start, line - half, start + track, line + half), Layer.OUTLINE, ref="figure:track_needed")
     held = gear.held or tuple(True for _ in gear.holes)
+    stagger = any(b - a < CLOSE * step for a, b in pairwise(gear.holes))
     for number, (hole, holds) in enumerate(zip(gear.holes, held, strict=True), start=1):
         x, ref = start + hole, f"hole:{number}"
         layer = Layer.OUTLINE if holds else Layer.DOUBT
@@ -70,14 +74,15 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
             r = 1.6 * step
             sketch.line([(x - r, line - r), (x + r, line + r)], Layer.DOUBT, ref=ref)
             sketch.line([(x - r, line + r), (x + r, line - r)], Layer.DOUBT, ref=ref)
-        sketch.label(x, line + 5 * step, show.length(hole, sign=False), layer=layer, size=0.95, ref=ref, on_paper=True)
+        up = 5.0 + (3.6 if stagger and number % 2 == 0 else 0.0)
+        sketch.label(x, line + up * step, show.length(hole, sign=False), layer=layer, size=0.95, ref=ref, on_paper=True)
     for number, shim in enumerate(gear.shims, start=1):
         x = start + gear.holes[number - 1]
         sketch.label(x, line - 5 * step, show.length(shim.value), bold=True, ref=f"figure:{shim.name}", on_paper=True)
     if gear.shims:
         sketch.label(start + track, line - 9.5 * step, "shims at the holes", layer=Layer.PENCIL, size=0.95,
                      anchor=Anchor.RIGHT)  # fmt: skip
-    y = line + 9 * step
+    y = line + (12.5 if stagger else 9.0) * step
     sketch.dimension((start, y), (start + track, y), show.length(track), figure="track_needed")
     if "stop_room" in leaf.figures:
         room, long = leaf.figures["stop_room"].value, leaf.figures["stop_long"].value
@@ -106,15 +111,15 @@ def _hangers(
             sketch.line([(x, y - 12 * step), (x + side * step, y - 9.5 * step)], Layer.READING, ref=ref)
         sketch.label(x, y + 3 * step, show.value(load.value, Unit.N), bold=True, ref=ref, on_paper=True)
         inward = (0.0, x) if number == 1 else (x, build.width)
-        sketch.dimension((inward[0], build.height - 24 * step), (inward[1], build.height - 24 * step),
-                         show.length(inward[1] - inward[0]), figure="bolt_in")  # fmt: skip
+        low = y - 15 * step
+        sketch.dimension((inward[0], low), (inward[1], low), show.length(inward[1] - inward[0]), figure="bolt_in")
 
 
 def _line(sketch: Sketch, leaf: LeafSolution, show: Show, line: float, step: float) -> None:
     f = leaf.figures
     if "track_line" not in f:
         return
-    x = -7 * step
+    x = -12 * step
     sketch.dimension((x, line - f["track_line"].value), (x, line), show.length(f["track_line"].value),
                      figure="track_line")  # fmt: skip
 

@@ -10,7 +10,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.cup_view import cup_view
 from oakmeasure.core.drawings.edge_view import edge_on
-from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, side_gaps, sketch_for, surround, unit_step
+from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, roomy_step, side_gaps, sketch_for, surround
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
@@ -28,7 +28,7 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
         return cup_view(leaf, build, leaf.cups, show)
     if build is None or butts is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     surround(sketch, leaf, step)
     front(sketch, build)
     for tenon in build.tenons:
@@ -43,7 +43,7 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     edge_on(sketch.page(), leaf, build, show, x, step, ends=True)
     _plan(sketch.page(), leaf, build, butts, show, x + build.thickness + 14 * step, step)
     _schools(sketch.page(), leaf, butts, show, step)
-    return sketch.drawing(margin=1.8 * step)
+    return sketch.drawing(margin=3 * step)
 
 
 def _schools(page: Sketch, leaf: LeafSolution, butts: Butts, show: Show, step: float) -> None:
@@ -98,7 +98,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
     t, lining, stile = build.thickness, 18.0, 36.0
     mirrored = leaf.leaf.hand is Hand.RIGHT
     y_face = build.height - 62 * step  # the opening face
-    x += 8 * step if mirrored else 0.0  # the sizes stand at the left then
+    x += 12 * step if mirrored else 0.0  # the sizes stand at the left then
     x_edge = x + (stile if mirrored else lining + gap) * big
 
     def at(across_x: float, into: float) -> Point:

@@ -13,8 +13,9 @@ from oakmeasure.core.drawings.layers import grain_along
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species, stuff
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.units import Show, System, Unit
 
+INCH_ROOM = 1.45  # of texts in inches, against those in mm
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
 
@@ -78,6 +79,11 @@ def sketch_for(leaf: LeafSolution) -> Sketch:
 def unit_step(build: Build) -> float:
     """Return the distance that spaces rods and texts, about a hundredth of the leaf's height."""
     return max(build.height, 1.6 * build.width) / 100
+
+
+def roomy_step(build: Build, show: Show, room: float) -> float:
+    """Return the same for a view with much text beside the leaf, `room` times as wide; texts in inches take more."""
+    return room * unit_step(build) * (INCH_ROOM if show.system is System.INCH else 1.0)
 
 
 def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:

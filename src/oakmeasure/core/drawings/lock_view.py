@@ -6,13 +6,14 @@ from oakmeasure.core.build.shape import Build
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.edge_view import edge_on, section
-from oakmeasure.core.drawings.leaf_view import front, no_leaf, sketch_for, surround, unit_step
+from oakmeasure.core.drawings.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
 
 ROOM = 1.3
+OF_LOCKS = ("lock", "spindle", "keyhole", "latch", "thumb", "pull", "flush")
 IN_PLAN = 120.0  # of the leaf from its latch edge that is shown in plan
 BESIDE = 24.0  # of what carries it
 
@@ -22,17 +23,17 @@ def lock_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     if leaf.leaf.hanging.has_butts:
         surround(sketch, leaf, step)
     front(sketch, build)
     bored(sketch, leaf)
-    cuts = [each for each in leaf.extra if each.solid is not None]
+    cuts = [each for each in leaf.extra if each.solid is not None and each.name.startswith(OF_LOCKS)]
     page = sketch.page()
     x = build.width + 12 * step
     edge_on(page, leaf, build, show, x, step, at_latch=True, ends=True)
     _heights(page, leaf, build, cuts, show, step)
-    _plan(page, leaf, build, cuts, show, x + build.thickness + 16 * step, step)
+    _plan(page, leaf, build, cuts, show, x + build.thickness + 21 * step, step)
     return sketch.drawing(margin=2 * step)
 
 
@@ -40,6 +41,8 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring],
     """The middles of what is cut, down from the leaf's top and up from the finished floor."""
     f = leaf.figures
     floor = -f["gap_floor"].value
+    if not cuts:
+        return
     top, up = -10 * step, -25 * step
     page.label(top, build.height + 6 * step, "from top", layer=Layer.PENCIL, size=0.95)
     page.label(up, build.height + 6 * step, "over floor", layer=Layer.PENCIL, size=0.95)
@@ -64,8 +67,7 @@ def _plan(
     centre = next((leaf.figures[name] for name in ("lock_down", "latch_down", "pull_down") if name in leaf.figures),
                   None)  # fmt: skip
     if centre is None or not cuts:
-        page.label(x, build.height - 12 * step, "no lock, latch or pull yet: choose one at the left",
-                   anchor=Anchor.LEFT, layer=Layer.PENCIL)  # fmt: skip
+        page.label(x, build.height - 10 * step, "none yet: choose at the left", anchor=Anchor.LEFT, layer=Layer.PENCIL)
         return
     y, w, t = build.height - centre.value, build.width, build.thickness
     big = 46 * step / (IN_PLAN + BESIDE)
@@ -112,7 +114,7 @@ def _sizes(  # type: ignore[no-untyped-def]
                        figure=back.name)  # fmt: skip
     x = min(at(w - IN_PLAN, 0)[0], at(w, 0)[0])
     texts = [f"{each.name}: {show.length(each.across)} across, {show.length(each.depth)} deep" if each.edge.startswith(
-        ("latch edge", "meeting")) else f"{each.name}: {show.length(each.across)} in from the edge, "
-        f"{show.length(each.along)} high" for each in cuts]  # fmt: skip
+        ("latch edge", "meeting")) else f"{each.name}: {show.length(each.across)} in, {show.length(each.along)} high"
+        for each in cuts]  # fmt: skip
     for row, (text, each) in enumerate(zip(texts, cuts, strict=True)):
         page.label(x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=each.ref)

@@ -5,13 +5,14 @@ Distances are those of prisms (core/solids.py); rules are in clash_rules.py; wha
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.hardware.clash_rules import MOST_LEAST, Kind, Spacing, spacing
 from oakmeasure.core.hardware.things import Thing
-from oakmeasure.core.solids import Solid, Span, apart_in_depth, distances, nearest_free
+from oakmeasure.core.solids import Box, Solid, Span, apart_in_depth, distances, nearest_free
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 
 TOUCH = 1e-6  # mm; nearer to its least distance than this is no clash
@@ -81,16 +82,17 @@ def find_clashes(things: Sequence[Thing]) -> list[Clash]:
 
 
 def _near_pairs(things: Sequence[Thing]) -> Iterable[tuple[Thing, Thing, Spacing]]:
-    """Sweep up the leaf: only what stands at the same height, by its box, is looked at."""
+    """Sweep up the leaf: only what stands at the same height, and is near by its box, is looked at closely."""
     boxed = sorted(((each.solid.box, each) for each in things), key=lambda pair: pair[0][1])
-    standing: list[tuple[tuple[float, float, float, float], Thing]] = []
+    standing: list[tuple[Box, Thing]] = []
     for box, thing in boxed:
         standing = [each for each in standing if each[0][3] + MOST_LEAST > box[1]]
         for at, other in standing:
-            if at[0] - MOST_LEAST < box[2] and box[0] - MOST_LEAST < at[2] and other.family != thing.family:
-                rule = spacing(thing.kind, other.kind)
-                if rule is not None and apart_in_depth(thing.solid.depth, other.solid.depth) < rule.least + TOUCH:
-                    yield (*_ordered(thing, other), rule)
+            if other.family == thing.family:
+                continue
+            rule = spacing(thing.kind, other.kind)
+            if rule is not None and _boxes_apart(box, at, thing.solid.depth, other.solid.depth) < rule.least + TOUCH:
+                yield (*_ordered(thing, other), rule)
         standing.append((box, thing))
 
 
@@ -108,6 +110,13 @@ RANK = (
     Kind.HOLLOW,
     Kind.BLOCKS,
 )
+
+
+def _boxes_apart(one: Box, other: Box, depth: Span, other_depth: Span) -> float:
+    """Return how far apart two boxes are at the least, mm: what is in them is no nearer."""
+    x = max(one[0] - other[2], other[0] - one[2], 0.0)
+    y = max(one[1] - other[3], other[1] - one[3], 0.0)
+    return math.hypot(x, y, max(apart_in_depth(depth, other_depth), 0.0))
 
 
 def _ordered(one: Thing, other: Thing) -> tuple[Thing, Thing]:
