@@ -117,4 +117,5 @@ def _sizes(  # type: ignore[no-untyped-def]
         ("latch edge", "meeting")) else f"{each.name}: {show.length(each.across)} in, {show.length(each.along)} high"
         for each in cuts]  # fmt: skip
     for row, (text, each) in enumerate(zip(texts, cuts, strict=True)):
+        text += ", slow leaf" if each.is_slow else ""
         page.label(x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=each.ref)
