@@ -18,6 +18,7 @@ from oakmeasure.core.gear_choices import (
     GuideKind,
     HangerChoices,
     HangerKind,
+    ScrewKind,
     StackChoices,
     Stud,
     WallChoices,
@@ -188,6 +189,20 @@ def test_stack_by_hand_through_spacer_board_and_plaster():
     short = slid(wall=wall, stack=StackChoices(screw=50.0))
     weak = said(solve(short).leaves[0], "stack-bite")
     assert "stack-bite" not in codes(solve(edits.with_remedy(short, "leaf-1", weak.remedies[0])).leaves[0])
+
+
+def test_kinds_of_screw_have_their_holes_and_heads():
+    """6 across: 6.5 through what is passed; its root is 0.68 of it, 0.7 of that in soft wood: 2.856. Coach: 4.2."""
+    leaf = solve(slid(wall=WallChoices(stud_first=50.0))).leaves[0]
+    assert leaf.figures["stack_clearance"].value == 6.5
+    assert leaf.figures["stack_pilot"].value == pytest.approx(2.856)
+    coach = solve(slid(wall=WallChoices(stud_first=50.0), stack=StackChoices(kind=ScrewKind.COACH))).leaves[0]
+    assert coach.figures["stack_pilot"].value == pytest.approx(4.2)
+    for stack in (StackChoices(kind=ScrewKind.COUNTERSUNK), StackChoices(kind=ScrewKind.COACH, diameter=4.0)):
+        made = slid(wall=WallChoices(stud_first=50.0), stack=stack)
+        verdict = said(solve(made).leaves[0], "stack-head")
+        mended = solve(edits.with_remedy(made, "leaf-1", verdict.remedies[0])).leaves[0]
+        assert "stack-holes" in codes(mended, Level.FINE)
 
 
 def test_long_screw_of_a_hinge_passes_lining_and_packer():

@@ -8,7 +8,7 @@ from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Ro
 from oakmeasure.core import edits
 from oakmeasure.core.cup_choices import CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.drawings.views import HardwarePage
-from oakmeasure.core.gear_choices import FloorKind, GuideKind, HangerKind, Stud, WallKind
+from oakmeasure.core.gear_choices import FloorKind, GuideKind, HangerKind, ScrewKind, Stud, WallKind
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware_choices import FlushBolts, LatchKind, MortiseLock, PacketButt, PullKind, RouterTemplate
 from oakmeasure.core.job import Job, Leaf
@@ -396,6 +396,7 @@ HARDWARE: tuple[Group, ...] = (
     Group(
         "The screw",
         (
+            field_choice("hardware.stack.kind", "Screw", enum_options(ScrewKind)),
             Field("hardware.stack.spacer", "spacer or packer", figure="stack_spacer"),
             Field("hardware.stack.bite", "it must bite", figure="stack_bite"),
             Field(

@@ -50,6 +50,14 @@ class WallChoices(Model):
     shift: Annotated[float, between(-600, 600, "shift")] = 0.0
 
 
+class ScrewKind(StrEnum):
+    """Which screw goes through the stack."""
+
+    COUNTERSUNK = "countersunk wood screw"
+    FLAT = "flat-headed wood screw"
+    COACH = "coach screw"
+
+
 class StackChoices(Model):
     """What a fixing passes and what it must bite. lining: of a hung leaf, where none is to be made. spacer: a packer
     behind it, or what stands between a track and the wall. bite: in what must hold. depth: None, or what the point must
@@ -62,6 +70,7 @@ class StackChoices(Model):
     depth: Annotated[float, between(5, 400, "depth")] | None = None
     screw: Annotated[float, between(10, 250, "screw")] | None = None
     diameter: Annotated[float, between(2, 14, "screw")] = 6.0
+    kind: ScrewKind = ScrewKind.FLAT
 
 
 class FloorKind(StrEnum):

@@ -7,14 +7,18 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.gear_choices import WallKind
+from oakmeasure.core.gear_choices import ScrewKind, WallKind
 from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hardware.screws import pilot
+from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, Term, given, minus, plus, total
+from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
 SCREWS = (25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0, 180.0)
 SAFE = 5.0  # kept between a point and what it must not reach: common practice, no source
 LEAST_BITE = 25.0  # in a stud: common practice, no source
+CLEARANCE, STUD_GRAVITY = 0.5, 0.42  # softwood studs: common practice, no source
+COACH_PILOT, COACH_LEAST = 0.7, 6.0  # of a coach screw: common practice, no source
 HOLE_DEEPER = 10.0  # of a plug's hole beyond the screw's point: common practice, no source
 
 
@@ -90,6 +94,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
                           source="the shortest sold that is long enough"))  # fmt: skip
     bites = add(total("stack_bites", "it bites", plus(screw), minus(passes)))
     _plug(ctx, bites)
+    _holes(ctx)
     words = f"{ctx.fmt(screw)} long: through {ctx.fmt(passes)}, {ctx.fmt(bites)} into what must hold."
     if most is not None and screw.value > most.value + 1e-9:
         ctx.say("stack-deep", Level.STOP, Stage.HARDWARE, "The screw reaches what it must not",
@@ -107,6 +112,39 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
         ctx.say("stack", Level.FINE, Stage.HARDWARE, f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}", words,
                 rule=f"{ctx.fmt(bite)} wanted" + (f", {ctx.fmt(most)} at the most" if most else ""),
                 figure="stack_bites")  # fmt: skip
+
+
+def _holes(ctx: Context) -> None:
+    """The hole through what is passed, the pilot hole in a stud, and whether the head suits what it holds."""
+    stack, add = ctx.leaf.hardware.stack, ctx.figures.add
+    size = ctx.chosen("stack_diameter", "screw, diameter", stack.diameter, "hardware.stack.diameter")
+    free = add(derived("stack_clearance", "hole through what is passed", size.value + CLEARANCE, Unit.MM, size,
+                       formula="diameter and half a millimetre", source="common practice"))  # fmt: skip
+    words = f"{ctx.fmt(free)} through what it passes"
+    if not (ctx.leaf.hanging.slides and ctx.leaf.hardware.wall.kind is WallKind.MASONRY):
+        share = COACH_PILOT * size.value if stack.kind is ScrewKind.COACH else pilot(diameter=size.value,
+                                                                                    gravity=STUD_GRAVITY)  # fmt: skip
+        hole = add(derived("stack_pilot", "pilot hole in the stud", share, Unit.MM, size,
+                           formula="0.7 × diameter" if stack.kind is ScrewKind.COACH else
+                           "root of the screw × 0.7 in soft wood", source="common practice"))  # fmt: skip
+        words += f", {ctx.fmt(hole)} in the stud"
+    if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
+        ctx.say("stack-head", Level.LOOK, Stage.HARDWARE, "No coach screw is so thin", f"{ctx.fmt(size)} across.",
+                Remedy(f"A coach screw of {ctx.fmt(COACH_LEAST)}", "hardware.stack.diameter", COACH_LEAST),
+                figure="stack_diameter")  # fmt: skip
+    elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
+        ctx.say(
+            "stack-head",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "A countersunk head wedges in a track's round hole",
+            "It rides up the hole's edge and never draws the track flat.",
+            Remedy("Flat-headed screws", "hardware.stack.kind", ScrewKind.FLAT),
+            figure="stack_diameter",
+        )
+    else:
+        ctx.say("stack-holes", Level.FINE, Stage.HARDWARE, f"{str(stack.kind).capitalize()}: its holes",
+                f"{words[0].upper()}{words[1:]}.", figure="stack_clearance")  # fmt: skip
 
 
 def _most(ctx: Context, terms: list[Term]) -> Figure | None:
