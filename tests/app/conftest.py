@@ -11,6 +11,12 @@ from oakmeasure.app.start import application
 from oakmeasure.app.window import Window
 
 
+@pytest.fixture(scope="session")
+def qapp():
+    """The application as it starts, with its own type: texts are measured as people see them."""
+    return application()
+
+
 @pytest.fixture
 def window(qtbot, demo, tmp_path):
     """The real window on the demo job, its questions answered by `answers` and its sayings kept in `said`."""

@@ -27,8 +27,8 @@ INCH = Show(System.INCH)
 
 
 @pytest.fixture(autouse=True)
-def _app():
-    application()
+def _app(qapp):
+    assert qapp is application()
 
 
 # --- type ------------------------------------------------------------------------------------------------

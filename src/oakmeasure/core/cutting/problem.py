@@ -1,0 +1,177 @@
+"""What is to be cut out of what, and the plan that says how: bars, boards with defects, sheets.
+
+Sizes are mm. Inside the solvers they are whole tenths: parts rounded up, stock rounded down, so that no plan cuts more
+than there is. x runs along the stock from its corner, y across.
+"""
+
+from __future__ import annotations
+
+import math
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+SCALE = 10  # solver units to a mm
+CENT = 100  # to a unit of money
+
+
+class CutKind(StrEnum):
+    """What the stock is."""
+
+    BARS = "bars"
+    BOARDS = "boards"
+    SHEETS = "sheets"
+
+
+@dataclass(frozen=True, slots=True)
+class StockItem:
+    """A kind of stock. quantity None: as many as needed. width 0: a bar. price: of one."""
+
+    name: str
+    length: float
+    width: float
+    quantity: int | None
+    price: float
+
+
+@dataclass(frozen=True, slots=True)
+class PartItem:
+    """Parts that are alike. turns: may be turned across the stock's length; else its grain runs along it."""
+
+    name: str
+    length: float
+    width: float
+    quantity: int
+    turns: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Defect:
+    """A rectangle of a stock that no part may hold; each piece of that stock has it."""
+
+    board: str
+    x: float
+    y: float
+    length: float
+    width: float
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """kerf: of the saw. trim: taken off every edge of a sheet, both ends of a board or bar, before anything is cut."""
+
+    kind: CutKind
+    stock: tuple[StockItem, ...]
+    parts: tuple[PartItem, ...]
+    defects: tuple[Defect, ...] = ()
+    kerf: float = 3.2
+    trim: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """A part on a piece of stock: index counts the pieces of that stock. length, width: as it lies."""
+
+    stock: str
+    index: int
+    part: str
+    x: float
+    y: float
+    length: float
+    width: float
+
+
+@dataclass(frozen=True, slots=True)
+class CutPlan:
+    """cost: of the stock taken. bound: no plan of all parts can cost less. left: parts that found no stock, with how
+    many. used: pieces of each stock. seconds: that it took.
+    """
+
+    cost: float
+    bound: float
+    cuts: tuple[Cut, ...]
+    left: tuple[tuple[str, int], ...] = ()
+    used: tuple[tuple[str, int], ...] = ()
+    seconds: float = 0.0
+
+    @property
+    def gap(self) -> float:
+        """Return how much of its cost a better plan could save at the most, 0 to 1."""
+        return max(0.0, (self.cost - self.bound) / self.cost) if self.cost > 0 else 0.0
+
+    @property
+    def is_least(self) -> bool:
+        """Return whether no plan can cost less: proven."""
+        return not self.left and self.cost <= self.bound + 0.5 / CENT
+
+
+@dataclass(slots=True)
+class Watch:
+    """How long a search may go on, who may stop it, and who is told of every better plan."""
+
+    seconds: float
+    stop: Callable[[], bool] | None = None
+    tell: Callable[[CutPlan], None] | None = None
+    started: float = field(default_factory=time.monotonic)
+
+    @property
+    def left(self) -> float:
+        """Return the seconds that are left."""
+        return self.seconds - (time.monotonic() - self.started)
+
+    @property
+    def gone(self) -> float:
+        return time.monotonic() - self.started
+
+    def over(self) -> bool:
+        """Return whether the search must end."""
+        return self.left <= 0 or (self.stop is not None and self.stop())
+
+
+def tenths(mm: float, *, up: bool) -> int:
+    """Return a length in solver units, rounded up or down; what a float cannot hold counts for nothing."""
+    scaled = mm * SCALE
+    near = round(scaled)
+    if abs(scaled - near) < 1e-6:
+        return near
+    return math.ceil(scaled) if up else math.floor(scaled)
+
+
+def cents(price: float) -> int:
+    """Return a price in whole hundredths."""
+    return round(price * CENT)
+
+
+def least_cost(
+    stock: Sequence[tuple[int, int, int | None]], *, need: int, at_least: float, most: int
+) -> int:  # fmt: skip
+    """Return the least cost of whole pieces of stock, hundredths, that reaches `at_least` and holds `need` in all.
+
+    stock: price, size and how many of each there are. most: cost of a plan that is known; no more is tried. Exact:
+    the most size that every whole cost can buy, by dynamic programming. Raises nothing; returns `most` where no
+    combination below it does.
+    """
+    import numpy as np
+
+    if most <= 0:
+        return most
+    best = np.full(most + 1, -1, dtype=np.int64)
+    best[0] = 0
+    for price, size, count in stock:
+        if price <= 0:
+            return min(most, max(0, math.ceil(at_least - 1e-6)))
+        pieces = most // price if count is None else min(count, most // price)
+        part = 1
+        while pieces > 0:  # binary shares of the count: each total of them can be had
+            take = min(part, pieces)
+            pieces -= take
+            part *= 2
+            cost, gain = take * price, take * size
+            if cost > most:
+                continue
+            with_it = np.where(best[: most + 1 - cost] >= 0, best[: most + 1 - cost] + gain, -1)
+            best[cost:] = np.maximum(best[cost:], with_it)
+    enough = np.nonzero(best >= need)[0]
+    enough = enough[enough >= at_least - 1e-3]
+    return int(enough[0]) if len(enough) else most
