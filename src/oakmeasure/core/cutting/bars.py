@@ -8,9 +8,8 @@ Gomory 1961, 1963; the bound is the programme's own (Farley 1990), raised to the
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
 from oakmeasure.core.cutting.problem import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, tenths
@@ -20,6 +19,12 @@ if TYPE_CHECKING:
 
 Column = tuple[int, tuple[int, ...]]  # kind of bar, how many of each part
 EPS = 1e-7
+COARSE = 10  # tenths
+BESIDE = 4  # sets of ways of cutting sought at one set of prices
+PROVE_EVERY = 25  # rounds, after which the bound is worked out anew
+NEAR = 0.001  # of the cost; a larger list is not solved nearer before whole bars are sought
+LINEAR_SHARE = 0.55  # of the time, after which whole bars are sought in any case
+MANY = 150  # parts from which whole bars are kept before the rest is solved
 TAIL_SHARE = 0.35  # of the time that is left, for one integer programme
 
 
@@ -171,72 +176,109 @@ class _Linear:
 
 
 def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Watch) -> _Linear:
-    """Solve the programme by column generation; ended early, its bound still holds."""
+    """Solve the programme by column generation; ended early, its bound still holds.
+
+    Columns are sought on a coarse grid first, ten times as fast; only when that finds no more, to the tenth.
+    """
     import numpy as np
 
     wanted = np.array(demand, dtype=float)
-    limited = [k for k, count in enumerate(bars.counts) if count is not None]
-    known = set(columns)
-    bound, x, done = 0.0, np.zeros(len(columns)), False
-    knapsack = _Knapsack(bars, demand)
+    limited = {k: len(demand) + n for n, k in enumerate(k for k, count in enumerate(bars.counts) if count is not None)}
+    programme = _programme(bars, demand, bars.counts, columns)
+    columns, known = list(columns), set(columns)
+    coarse, exact = _Knapsack(bars, demand, COARSE), _Knapsack(bars, demand, 1)
+    bound, x = 0.0, np.zeros(len(columns))
+    must_prove, rounds = sum(demand) <= MANY, 0
     while True:
-        matrix, cost = _matrix(columns, bars, limited)
-        m = len(demand)
-        rhs = np.concatenate([-wanted, [float(bars.counts[k] or 0) for k in limited]])
-        solved = highs.linear(cost, matrix, rhs)
+        solved = programme.solve()
         if solved is None:
             return _Linear(columns, x, bound, False)
-        x = solved.x
-        duals = -solved.prices[:m]
-        extra = {k: float(solved.prices[m + n]) for n, k in enumerate(limited)}  # 0 or less
-        values, taken = knapsack.best(duals)
-        new: list[Column] = []
-        worst = 1.0
-        for kind, size in enumerate(bars.sizes):
-            value = values[size]
-            price = bars.prices[kind] - extra.get(kind, 0.0)
-            if value > price + 1e-6 * max(price, 1.0):
-                column = (kind, knapsack.counts(size, taken))
-                if column not in known:
-                    known.add(column)
-                    new.append(column)
-                worst = max(worst, value / price)
-        # Farley: prices shrunk until no way of cutting is worth more than its bar are prices of a valid bound.
-        reduced = float(duals @ wanted) / worst + sum(extra[k] * float(bars.counts[k] or 0) for k in limited) / worst
-        bound = max(bound, reduced)
-        if not new or watch.over():
-            return _Linear(columns, x, max(bound, solved.value if not new else 0.0), not new or done)
-        columns = [*columns, *new]
+        x, duals = solved.x, np.maximum(solved.prices[: len(demand)], 0.0)
+        extra = {k: min(float(solved.prices[row]), 0.0) for k, row in limited.items()}
+        rounds += 1
+        late = watch.over() or watch.gone > LINEAR_SHARE * watch.seconds
+        new = [] if late else _several(bars, coarse, duals, extra, known)
+        if not new or rounds % PROVE_EVERY == 0:
+            more, worst = _priced(bars, exact, duals, extra, known)
+            new += [each for each in more if each not in new]
+            # Farley: prices shrunk until no way of cutting is worth more than its bar are those of a valid bound.
+            spare = sum(extra[k] * float(bars.counts[k] or 0) for k in limited)
+            bound = max(bound, (float(duals @ wanted) + spare) / worst)
+        near = not must_prove and solved.value - bound <= NEAR * solved.value
+        if not new or late or near:
+            return _Linear(columns, x, bound, not new)
+        for column in new:
+            programme.add(float(bars.prices[column[0]]), _entries(column, limited))
+        columns += new
+        known.update(new)
         x = np.concatenate([x, np.zeros(len(new))])
 
 
-def _matrix(columns: list[Column], bars: _Bars, limited: Sequence[int]) -> tuple[Any, np.ndarray]:
-    import numpy as np
+def _several(
+    bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
+) -> list[Column]:  # fmt: skip
+    """Return new ways of cutting, those of the parts that the first ones leave out beside them."""
+    found: list[Column] = []
+    values = duals.copy()
+    for _ in range(BESIDE):
+        new, _ = _priced(bars, knapsack, values, extra, known)
+        new = [each for each in new if each not in found]
+        if not new:
+            break
+        found += new
+        for _, counts in new:
+            for at, many in enumerate(counts):
+                if many:
+                    values[at] = 0.0
+    return found
 
-    rows, cols, values = [], [], []
-    m = len(bars.lengths)
-    place = {k: m + n for n, k in enumerate(limited)}
-    for at, (kind, counts) in enumerate(columns):
-        for row, count in enumerate(counts):
-            if count:
-                rows.append(row)
-                cols.append(at)
-                values.append(-float(count))
-        if kind in place:
-            rows.append(place[kind])
-            cols.append(at)
-            values.append(1.0)
-    matrix = highs.matrix((rows, cols, values), m + len(limited), len(columns))
-    return matrix, np.array([float(bars.prices[kind]) for kind, _ in columns])
+
+def _priced(
+    bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
+) -> tuple[list[Column], float]:  # fmt: skip
+    """Return new ways of cutting that are worth more than their bars, and how many times their price the best is."""
+    values, taken = knapsack.best(duals)
+    new: list[Column] = []
+    worst = 1.0
+    for kind, size in enumerate(bars.sizes):
+        value, price = values[size], bars.prices[kind] - extra.get(kind, 0.0)
+        if value > price + 1e-6 * max(price, 1.0):
+            column = (kind, knapsack.counts(size, taken))
+            if column not in known and column not in new:
+                new.append(column)
+            worst = max(worst, value / price)
+    return new, worst
+
+
+def _entries(column: Column, limited: dict[int, int]) -> dict[int, float]:
+    """Return what a column brings to each row: parts, and one bar of its kind where those are counted."""
+    kind, counts = column
+    found = {at: float(many) for at, many in enumerate(counts) if many}
+    if kind in limited:
+        found[limited[kind]] = 1.0
+    return found
+
+
+def _programme(bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column]) -> highs.Programme:
+    """Return the programme: every part as often as it is wanted, no more bars than there are."""
+    limited = [k for k, count in enumerate(counts) if count is not None]
+    low = [float(each) for each in demand] + [-math.inf for _ in limited]
+    high = [math.inf for _ in demand] + [float(counts[k] or 0) for k in limited]
+    made = highs.Programme(low, high)
+    rows = {k: len(demand) + n for n, k in enumerate(limited)}
+    for column in columns:
+        made.add(float(bars.prices[column[0]]), _entries(column, rows))
+    return made
 
 
 class _Knapsack:
     """The most valuable cut of a bar of any length up to the longest, no part more often than it is wanted."""
 
-    def __init__(self, bars: _Bars, demand: list[int]) -> None:
+    def __init__(self, bars: _Bars, demand: list[int], grid: int) -> None:
+        """grid: whole tenths to which sizes are brought, parts up and bars down."""
         self.size, self.lengths = bars.longest, bars.lengths
-        shortest = math.gcd(*bars.lengths, *bars.sizes) if bars.lengths else 1
-        self.unit = max(shortest, 1)  # all sizes are whole units: the table is as short as can be
+        common = math.gcd(*bars.lengths, *bars.sizes) if bars.lengths else 1
+        self.unit = common if grid <= common else grid
         self.items: list[tuple[int, int]] = []  # part, how many of it at once
         for at, length in enumerate(bars.lengths):
             count, share = min(demand[at], self.size // length), 1
@@ -253,7 +295,7 @@ class _Knapsack:
         value = np.zeros(self.size // self.unit + 1)
         taken = []
         for at, many in self.items:
-            gain, weight = many * float(duals[at]), many * self.lengths[at] // self.unit
+            gain, weight = many * float(duals[at]), many * -(-self.lengths[at] // self.unit)
             if gain <= EPS or weight >= len(value):
                 continue
             with_it = value[:-weight] + gain
@@ -288,7 +330,8 @@ class _Spread:
 def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Watch) -> None:
     """Whole bars: of the columns at hand; then, again and again, those that are surely taken kept and the rest solved
     as a problem of its own, whose new columns join the pool."""
-    _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
+    if sum(bars.demand) <= MANY:
+        _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
     for keep in (1.0, 0.5, 0.85, 0.3, 0.7):
         if best.is_least or watch.over():
             return
@@ -313,6 +356,7 @@ def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, w
                 counts[column[0]] = count - 1
             demand = [max(a - b, 0) for a, b in zip(demand, column[1], strict=True)]
         rest = _Bars(bars.sizes, bars.prices, counts, bars.lengths, demand)
+        best.offer([*taken, *first_fit(rest)])
         fits = [each for each in columns if all(a <= b for a, b in zip(each[1], demand, strict=True))]
         again = _linear(rest, demand, [*fits, *_single(rest)], watch)
         x, columns = again.x, again.columns
@@ -373,19 +417,15 @@ def _master(
     watch: Watch,
 ) -> None:
     """Solve for whole bars over the columns at hand, on top of those taken; a better plan is offered."""
-    import numpy as np
 
     useful = list(dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True)))
                                 for kind, parts in columns))  # fmt: skip
     useful = [each for each in useful if any(each[1])]
     if not useful or watch.over():
         return
-    limited = [k for k, count in enumerate(counts) if count is not None]
-    matrix, cost = _matrix(useful, _Bars(bars.sizes, bars.prices, counts, bars.lengths, demand), limited)
-    limits = np.concatenate([-np.array(demand, dtype=float), [float(counts[k] or 0) for k in limited]])
+    made = _programme(bars, demand, counts, useful)
     paid = sum(bars.prices[kind] for kind, _ in taken)
-    seconds = min(watch.left, max(TAIL_SHARE * watch.left, 0.4))
-    x = highs.whole(cost, matrix, limits, seconds=seconds)
+    x = made.solve_whole(seconds=min(watch.left, max(TAIL_SHARE * watch.left, 0.3)))
     if x is None:
         return
     whole = [useful[at] for at in range(len(useful)) for _ in range(int(x[at]))]

@@ -1,48 +1,81 @@
-"""The two solvers of SciPy (HiGHS) that the cutting plans rest on, imported when first asked: a second's work."""
+"""HiGHS for the cutting plans: a linear programme that grows column by column, and whole numbers. Imported when first
+asked for.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     import numpy as np
 
-Entries = tuple[list[int], list[int], list[float]]
-
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """x: how much of each column. value: of the aim. prices: of each row, 0 or less."""
+    """x: how much of each column. value: of the aim. prices: what one more of each row's limit would cost."""
 
     x: np.ndarray
     value: float
     prices: np.ndarray
 
 
-def matrix(entries: Entries, rows: int, columns: int) -> Any:
-    """Return a sparse matrix of (rows, columns, values)."""
-    from scipy.sparse import csc_matrix
+def _quiet() -> Any:
+    """Return a solver that says nothing: the first one of a process would print its name where plans are printed."""
+    import highspy
 
-    at, across, values = entries
-    return csc_matrix((values, (at, across)), shape=(rows, columns))
+    class Quiet(highspy.Highs):  # type: ignore[misc]
+        def enableCallbacks(self) -> None:  # noqa: N802 - called by its parent before anything can be set
+            self.silent()
+            super().enableCallbacks()
 
-
-def linear(cost: np.ndarray, at_most: Any, limits: np.ndarray) -> Solved | None:
-    """Return the least cost of x ≥ 0 with at_most · x ≤ limits; None where there is none."""
-    from scipy.optimize import linprog
-
-    solved = linprog(cost, A_ub=at_most, b_ub=limits, bounds=(0, None), method="highs")
-    return Solved(solved.x, float(solved.fun), solved.ineqlin.marginals) if solved.status == 0 else None
+    return Quiet()
 
 
-def whole(cost: np.ndarray, at_most: Any, limits: np.ndarray, *, seconds: float, top: Any = None) -> np.ndarray | None:
-    """Return whole x ≥ 0 of the least cost that was found in time; None where none was. top: most of each column."""
-    import numpy as np
-    from scipy.optimize import Bounds, LinearConstraint, milp
+class Programme:
+    """The least cost of columns x ≥ 0 that bring every row between its limits; each solve goes on from the last one."""
 
-    low = np.full(len(limits), -np.inf)
-    solved = milp(cost, constraints=[LinearConstraint(at_most, low, limits)], integrality=np.ones(len(cost)),
-                  bounds=Bounds(0, np.inf if top is None else top),
-                  options={"time_limit": max(seconds, 0.02), "mip_rel_gap": 0.0})  # fmt: skip
-    return None if solved.x is None else np.round(solved.x)
+    def __init__(self, low: Sequence[float], high: Sequence[float]) -> None:
+        """low, high: limits of each row; infinite ones for none."""
+        import highspy
+        import numpy as np
+
+        self._np, self.columns = np, 0
+        self._solver = _quiet()
+        self._solver.setOptionValue("threads", 1)
+        self._optimal = highspy.HighsModelStatus.kOptimal
+        self._whole = highspy.HighsVarType.kInteger
+        none = (np.array([], dtype=np.int32), np.array([], dtype=float))
+        for a, b in zip(low, high, strict=True):
+            self._solver.addRow(a, b, 0, *none)
+
+    def add(self, cost: float, entries: dict[int, float], top: float = float("inf")) -> None:
+        """Add a column: its cost, what it brings to each row, and the most of it."""
+        rows = self._np.array(sorted(entries), dtype=self._np.int32)
+        values = self._np.array([entries[row] for row in sorted(entries)], dtype=float)
+        self._solver.addCol(cost, 0.0, top, len(rows), rows, values)
+        self.columns += 1
+
+    def solve(self) -> Solved | None:
+        """Return the least cost; None where there is none."""
+        self._solver.run()
+        if self._solver.getModelStatus() != self._optimal:
+            return None
+        found, np = self._solver.getSolution(), self._np
+        value = self._solver.getInfo().objective_function_value
+        return Solved(np.array(found.col_value), float(value), np.array(found.row_dual))
+
+    def solve_whole(self, *, seconds: float, below: float | None = None) -> np.ndarray | None:
+        """Return whole x of the least cost that was found in time; None for none. below: only what costs less."""
+        np = self._np
+        self._solver.setOptionValue("time_limit", self._solver.getRunTime() + max(seconds, 0.02))
+        self._solver.setOptionValue("mip_rel_gap", 0.0)
+        if below is not None:
+            self._solver.setOptionValue("objective_bound", below)
+        for at in range(self.columns):
+            self._solver.changeColIntegrality(at, self._whole)
+        self._solver.run()
+        found = np.array(self._solver.getSolution().col_value)
+        is_plan = self._solver.getInfo().primal_solution_status == 2  # feasible
+        return np.round(found) if is_plan and len(found) == self.columns else None

@@ -14,6 +14,7 @@ from enum import StrEnum
 
 SCALE = 10  # solver units to a mm
 CENT = 100  # to a unit of money
+LARGE = 60_000  # hundredths; above it one piece of stock more or less is within the gap anyway
 
 
 class CutKind(StrEnum):
@@ -143,6 +144,19 @@ def cents(price: float) -> int:
     return round(price * CENT)
 
 
+def _by_material(stock: Sequence[tuple[int, int, int | None]], need: int) -> float:
+    """Return what the material alone costs at the least, parts of a piece allowed."""
+    cost = 0.0
+    for price, size, count in sorted(stock, key=lambda each: each[0] / max(each[1], 1)):
+        whole = need / size if size > 0 else math.inf
+        take = whole if count is None else min(count, whole)
+        cost += take * price
+        need -= round(take * size)
+        if need <= 0:
+            break
+    return cost
+
+
 def least_cost(
     stock: Sequence[tuple[int, int, int | None]], *, need: int, at_least: float, most: int
 ) -> int:  # fmt: skip
@@ -156,6 +170,8 @@ def least_cost(
 
     if most <= 0:
         return most
+    if most > LARGE:
+        return min(most, math.ceil(max(at_least, _by_material(stock, need)) - 1e-6))
     best = np.full(most + 1, -1, dtype=np.int64)
     best[0] = 0
     for price, size, count in stock:
