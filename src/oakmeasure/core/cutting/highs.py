@@ -25,8 +25,8 @@ def _quiet() -> Any:
     """Return a solver that says nothing: the first one of a process would print its name where plans are printed."""
     import highspy
 
-    class Quiet(highspy.Highs):  # type: ignore[misc]
-        def enableCallbacks(self) -> None:  # noqa: N802 - called by its parent before anything can be set
+    class Quiet(highspy.Highs):
+        def enableCallbacks(self) -> None:  # called before anything can be set
             self.silent()
             super().enableCallbacks()
 
