@@ -54,3 +54,35 @@ def test_bad_words_end_with_status_2_and_one_line(words, reason):
     assert reason in done.stderr
     assert "Traceback" not in done.stderr
     assert len(done.stderr.strip().splitlines()) == 1
+
+
+def test_every_command_is_known_where_the_window_is_told_from_them():
+    from oakmeasure.cli import COMMANDS
+    from oakmeasure.commands import app
+
+    named = {each.name or each.callback.__name__ for each in app.registered_commands}
+    assert named == set(COMMANDS)
+
+
+def test_cut_prints_a_plan_as_json_and_says_what_is_left_over(tmp_path):
+    stock, parts = tmp_path / "s.csv", tmp_path / "p.csv"
+    stock.write_text("name,length_mm,width_mm,qty,price\nS,2440,1220,,54.5\n", encoding="utf-8")
+    parts.write_text("name,length_mm,width_mm,qty,grain\nA,800,390,9,any\nB,5000,100,2,length\n", encoding="utf-8")
+    done = run("cut", "--stock", str(stock), "--parts", str(parts), "--kind", "sheets", "--seconds", "0.5", "--json")
+    assert done.returncode == 0
+    plan = json.loads(done.stdout)
+    assert {"cost", "bound", "gap", "stock_used", "pieces"} <= set(plan)
+    assert (plan["cost"], plan["stock_used"], len(plan["pieces"])) == (54.5, 1, 9)
+    assert plan["left"] == [{"part": "B", "qty": 2}]
+    assert "fit no stock" in done.stderr
+    parts.write_text("name,length_mm,width_mm,qty,grain\nA,-8,390,9,any\n", encoding="utf-8")
+    refused = run("cut", "--stock", str(stock), "--parts", str(parts), "--kind", "sheets")
+    assert refused.returncode == 2
+    assert "p.csv, line 2: length_mm: -8" in refused.stderr
+
+
+def test_keep_outs_are_written_as_csv_and_as_pdf(tmp_path):
+    for name in ("zones.csv", "zones.pdf"):
+        assert run("keep-outs", DEMO, str(tmp_path / name)).returncode == 0
+    assert (tmp_path / "zones.pdf").read_bytes().startswith(b"%PDF")
+    assert "keep free" in (tmp_path / "zones.csv").read_text(encoding="utf-8-sig").splitlines()[0]

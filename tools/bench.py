@@ -296,8 +296,17 @@ def cutting() -> list[Line]:
     ]  # fmt: skip
 
 
+def proven_plans() -> list[Line]:
+    """Cutting plans of bars, boards with defects and sheets against what is proven of them."""
+    sys.path.insert(0, str(Path(__file__).parent))
+    from bench_cutting import rows
+
+    return [Line(*each) for each in rows()]
+
+
 def main() -> int:
-    lines = [*windows(), *edits_redrawn(), *clashes(), *handles(), *random_openings(), *many_leaves(), *cutting()]
+    lines = [*windows(), *edits_redrawn(), *clashes(), *handles(), *random_openings(), *many_leaves(), *cutting(),
+             *proven_plans()]  # fmt: skip
     if "--json" in sys.argv:
         print(json.dumps([asdict(each) for each in lines], indent=1))
     else:

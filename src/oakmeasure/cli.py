@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import sys
 
-COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim")
+COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
+            "keep-outs", "cut")  # fmt: skip
 
 
 def main() -> None:

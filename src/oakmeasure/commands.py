@@ -9,6 +9,7 @@ from typing import Annotated
 
 import typer
 
+from oakmeasure.core.cutting.problem import CutKind
 from oakmeasure.core.solve import Solution, solve
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
@@ -184,6 +185,43 @@ def keep_outs(
     from oakmeasure.files.zone_sheet import zone_sheet_pdf
 
     _written(out, zone_sheet_pdf(solution.job, solution.leaf(_chosen(solution, leaf))))
+
+
+@app.command()
+def cut(
+    stock: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,price; an empty qty is no limit")],
+    parts: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,grain (length or any)")],
+    kind: Annotated[CutKind, typer.Option(help="what the stock is")],
+    defects: Annotated[Path | None, typer.Option(help="CSV: board,x_mm,y_mm,length_mm,width_mm")] = None,
+    kerf: Annotated[float, typer.Option(help="of the saw, mm", min=0.0, max=30.0)] = 3.2,
+    trim: Annotated[float, typer.Option(help="off every edge of a sheet, both ends of others", min=0.0, max=200)] = 0.0,
+    seconds: Annotated[float, typer.Option(help="to go on improving", min=0.1, max=3600.0)] = 10.0,
+    as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
+) -> None:
+    """Plan the cutting of parts out of bars, boards or sheets: the cost, the least it could be, and every cut."""
+    from oakmeasure.core.cutting.cut import cut as plan_cuts
+    from oakmeasure.core.cutting.cut import why_left
+    from oakmeasure.core.cutting.problem import Watch
+    from oakmeasure.files.cutting_in import CuttingFileError, read_problem
+
+    try:
+        problem = read_problem(stock, parts, defects, kind=kind, kerf=kerf, trim=trim)
+    except CuttingFileError as error:
+        print(f"oak-measure: {error}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    plan = plan_cuts(problem, Watch(seconds))
+    for words in why_left(problem, plan):
+        print(f"oak-measure: {words}", file=sys.stderr)
+    if as_json:
+        print(json.dumps(tables.cut_record(plan), indent=1, ensure_ascii=False))
+        return
+    least = "least possible" if plan.is_least else f"at least {plan.bound:g}, gap {plan.gap:.1%}"
+    print(f"cost {plan.cost:g} ({least}), {sum(many for _, many in plan.used)} pieces of stock, {plan.seconds:.1f} s")
+    for each in plan.cuts:
+        size = f"{each.length:g}" + (f" × {each.width:g}" if each.width else "")
+        print(
+            f"  {each.stock} {each.index + 1}: {each.part} {size} at {each.x:g}" + (f", {each.y:g}" if each.y else "")
+        )
 
 
 @app.command("demo-picture", hidden=True)

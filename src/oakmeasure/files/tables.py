@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
+from oakmeasure.core.cutting.problem import CutPlan
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution, Solution
@@ -46,6 +47,21 @@ BORING_LIST_HEADER = (
     "across_mm",
     "depth_mm",
 )
+
+
+def cut_record(plan: CutPlan) -> dict[str, Any]:
+    """Return a cutting plan as plain values: cost, bound, gap, pieces of stock, and every part where it lies, mm."""
+    return {
+        "cost": plan.cost,
+        "bound": round(plan.bound, 6),
+        "gap": round(plan.gap, 6),
+        "least_possible": plan.is_least,
+        "stock_used": sum(many for _, many in plan.used),
+        "seconds": round(plan.seconds, 2),
+        "left": [{"part": name, "qty": many} for name, many in plan.left],
+        "pieces": [{"stock": each.stock, "index": each.index, "part": each.part, "x": each.x, "y": each.y,
+                    "length": each.length, "width": each.width} for each in plan.cuts],
+    }  # fmt: skip
 
 
 def keep_outs_csv(solution: Solution) -> str:

@@ -57,21 +57,20 @@ def plan_bars(problem: Problem, watch: Watch) -> CutPlan:
         [problem.parts[at].quantity for at in fits],
     )
     first = first_fit(bars)
-    best, bound = _Best(problem, fits, bars, watch), 0.0
+    best = _Best(problem, fits, bars, watch)
     best.offer(first)
     need = sum(a * b for a, b in zip(bars.lengths, bars.demand, strict=True))
     kinds = list(zip(bars.prices, bars.sizes, bars.counts, strict=True))
-    if best.short:
-        return best.plan(0.0)
-    bound = least_cost(kinds, need=need, at_least=0.0, most=best.cost)
-    best.bound = bound
+    # A first plan that runs out of bars may still be put right; then all the bars there are is the most it can cost.
+    most = best.cost if not best.short else sum(price * (count or 0) for price, _, count in kinds)
+    best.bound = least_cost(kinds, need=need, at_least=0.0, most=most)
     best.tell()
-    if best.cost > bound and fits:
+    if fits and not best.is_least:
         pool = dict.fromkeys(first)
         pool.update(dict.fromkeys(_single(bars)))
         solved = _linear(bars, list(bars.demand), list(pool), watch)
         pool.update(dict.fromkeys(solved.columns))
-        best.bound = max(best.bound, least_cost(kinds, need=need, at_least=solved.bound, most=best.cost))
+        best.bound = max(best.bound, least_cost(kinds, need=need, at_least=solved.bound, most=most))
         best.tell()
         _integer(bars, solved, pool, best, watch)
     return best.plan(best.bound / CENT)
@@ -83,16 +82,21 @@ class _Best:
     def __init__(self, problem: Problem, fits: list[int], bars: _Bars, watch: Watch) -> None:
         self.problem, self.fits, self.bars, self.watch = problem, fits, bars, watch
         self.columns: list[Column] = []
-        self.cost, self.short, self.bound = 0, True, 0
+        self.missing, self.cost, self.bound = 1 << 60, 0, 0
 
     def offer(self, columns: list[Column]) -> None:
         """Take a plan if it cuts all and costs less, or cuts more than the one that is known."""
-        done = [sum(column[1][at] for column in columns) for at in range(len(self.bars.demand))]
-        short = any(a < b for a, b in zip(done, self.bars.demand, strict=True))
-        cost = sum(self.bars.prices[kind] for kind, _ in columns)
-        if not self.columns or (self.short and not short) or (short == self.short and cost < self.cost):
-            self.columns, self.cost, self.short = columns, cost, short
+        bars = self.bars
+        missing = sum(max(want - sum(column[1][at] for column in columns), 0) * bars.lengths[at]
+                      for at, want in enumerate(bars.demand))  # fmt: skip
+        cost = sum(bars.prices[kind] for kind, _ in columns)
+        if (missing, cost) < (self.missing, self.cost):
+            self.columns, self.missing, self.cost = columns, missing, cost
             self.tell()
+
+    @property
+    def short(self) -> bool:
+        return self.missing > 0
 
     def tell(self) -> None:
         if self.watch.tell is not None and not self.short:
@@ -184,7 +188,7 @@ def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Watch)
 
     wanted = np.array(demand, dtype=float)
     limited = {k: len(demand) + n for n, k in enumerate(k for k, count in enumerate(bars.counts) if count is not None)}
-    programme = _programme(bars, demand, bars.counts, columns)
+    programme = _programme(bars, demand, bars.counts, columns, dear=True)
     columns, known = list(columns), set(columns)
     coarse, exact = _Knapsack(bars, demand, COARSE), _Knapsack(bars, demand, 1)
     bound, x = 0.0, np.zeros(len(columns))
@@ -193,7 +197,7 @@ def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Watch)
         solved = programme.solve()
         if solved is None:
             return _Linear(columns, x, bound, False)
-        x, duals = solved.x, np.maximum(solved.prices[: len(demand)], 0.0)
+        x, duals = solved.x[len(demand) :], np.maximum(solved.prices[: len(demand)], 0.0)
         extra = {k: min(float(solved.prices[row]), 0.0) for k, row in limited.items()}
         rounds += 1
         late = watch.over() or watch.gone > LINEAR_SHARE * watch.seconds
@@ -259,13 +263,19 @@ def _entries(column: Column, limited: dict[int, int]) -> dict[int, float]:
     return found
 
 
-def _programme(bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column]) -> highs.Programme:
-    """Return the programme: every part as often as it is wanted, no more bars than there are."""
+def _programme(
+    bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column], *, dear: bool = False
+) -> highs.Programme:
+    """Return the programme: every part as often as it is wanted, no more bars than there are. dear: its first columns
+    are single parts, bought dearly, so that there is an answer before the bars are cut well enough to last.
+    """
     limited = [k for k, count in enumerate(counts) if count is not None]
     low = [float(each) for each in demand] + [-math.inf for _ in limited]
     high = [math.inf for _ in demand] + [float(counts[k] or 0) for k in limited]
     made = highs.Programme(low, high)
     rows = {k: len(demand) + n for n, k in enumerate(limited)}
+    for at in range(len(demand) if dear else 0):
+        made.add(3.0 * max(bars.prices) + 1.0, {at: 1.0})
     for column in columns:
         made.add(float(bars.prices[column[0]]), _entries(column, rows))
     return made

@@ -1,0 +1,280 @@
+"""Cutting plans with a proof: an independent checker over bars, boards with defects and sheets; bounds; bad input."""
+
+from __future__ import annotations
+
+import itertools
+import math
+import random
+from collections import Counter
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from oakmeasure.core.cutting.cut import cut, why_left
+from oakmeasure.core.cutting.exact import fullest
+from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem, Watch, least_cost, tenths
+from oakmeasure.files.cutting_in import CuttingFileError, read_problem
+
+NEAR = 1e-6
+
+
+# --- the checker: knows nothing of how a plan was made -----------------------------------------------------
+
+
+def check(problem, plan):
+    """Every part once, inside its stock, a kerf apart, off every defect, grain kept, cuts that go right through."""
+    parts, stock = {each.name: each for each in problem.parts}, {each.name: each for each in problem.stock}
+    done = Counter(each.part for each in plan.cuts) + Counter(dict(plan.left))
+    assert done == Counter({each.name: each.quantity for each in problem.parts})
+    pieces: dict[tuple[str, int], list] = {}
+    for each in plan.cuts:
+        part = parts[each.part]
+        sizes = [(part.length, part.width)] + ([(part.width, part.length)] if part.turns else [])
+        if problem.kind is CutKind.BARS:
+            sizes = [(part.length, 0.0)]
+        assert any(math.isclose(each.length, a) and math.isclose(each.width, b) for a, b in sizes), each
+        pieces.setdefault((each.stock, each.index), []).append(each)
+    used = Counter(name for name, _ in pieces)
+    assert dict(plan.used) == dict(used)
+    for name, many in used.items():
+        assert stock[name].quantity is None or many <= stock[name].quantity
+        assert {index for other, index in pieces if other == name} == set(range(many))
+    assert plan.cost == pytest.approx(sum(stock[name].price * many for name, many in used.items()))
+    assert plan.bound <= plan.cost + NEAR
+    for (name, _), cuts in pieces.items():
+        _check_piece(problem, stock[name], cuts)
+
+
+def _check_piece(problem, stock, cuts):
+    trim, side = problem.trim, problem.trim if problem.kind is CutKind.SHEETS else 0.0
+    for each in cuts:
+        assert trim - NEAR <= each.x
+        assert each.x + each.length <= stock.length - trim + NEAR
+        assert side - NEAR <= each.y
+        assert each.y + each.width <= stock.width - side + NEAR
+        for hole in (each for each in problem.defects if each.board == stock.name):
+            assert (
+                each.x >= hole.x + hole.length - NEAR
+                or each.x + each.length <= hole.x + NEAR
+                or each.y >= hole.y + hole.width - NEAR
+                or each.y + each.width <= hole.y + NEAR
+            ), (each, hole)
+    for a, b in itertools.combinations(cuts, 2):
+        along = max(a.x, b.x) - min(a.x + a.length, b.x + b.length)
+        across = max(a.y, b.y) - min(a.y + a.width, b.y + b.width)
+        if problem.kind is CutKind.BARS:
+            across = -1.0
+        assert max(along, across) >= problem.kerf - NEAR, (a, b)
+    boxes = [(each.x, each.y, each.x + each.length, each.y + max(each.width, 1.0)) for each in cuts]
+    assert _falls_apart(boxes, problem.kerf), cuts
+
+
+def _falls_apart(boxes, kerf):
+    """Whether cuts from edge to edge part the pieces, one after the other."""
+    if len(boxes) < 2:
+        return True
+    for low, high in ((0, 2), (1, 3)):
+        ordered = sorted(boxes, key=lambda box: box[low])
+        reach = ordered[0][high]
+        for at in range(1, len(ordered)):
+            if ordered[at][low] >= reach + kerf - NEAR:
+                return _falls_apart(ordered[:at], kerf) and _falls_apart(ordered[at:], kerf)
+            reach = max(reach, ordered[at][high])
+    return False
+
+
+def test_checker_refuses_what_is_wrong():
+    stock, parts = (StockItem("s", 1000, 300, None, 5.0),), (PartItem("a", 400, 100, 2),)
+    problem = Problem(CutKind.SHEETS, stock, parts, kerf=3.0)
+    plan = cut(problem, Watch(0.3))
+    check(problem, plan)
+    for change in ({"x": 2.0}, {"length": 399.0}, {"y": 250.0}):
+        moved = type(plan.cuts[0])(**({name: getattr(plan.cuts[1], name) for name in plan.cuts[1].__slots__} | change))
+        broken = type(plan)(plan.cost, plan.bound, (plan.cuts[0], moved), used=plan.used)
+        with pytest.raises(AssertionError):
+            check(problem, broken)
+    pinwheel = [(0, 0, 60, 30), (63, 0, 93, 60), (33, 63, 93, 93), (0, 33, 30, 93)]
+    assert not _falls_apart(pinwheel, 3)
+
+
+# --- bars --------------------------------------------------------------------------------------------------
+
+TEXTBOOK = ((1380, 22), (1520, 25), (1560, 12), (1710, 14), (1820, 18), (1880, 18), (1930, 20), (2000, 10), (2050, 12),
+            (2100, 14), (2140, 16), (2150, 18), (2200, 20))  # fmt: skip
+
+
+@pytest.mark.parametrize(("kerf", "least"), [(0.0, 73), (3.2, 74)])
+def test_textbook_bars_come_out_least_possible(kerf, least):
+    parts = tuple(PartItem(str(length), length, 0, many) for length, many in TEXTBOOK)
+    problem = Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=kerf)
+    plan = cut(problem, Watch(20.0))
+    check(problem, plan)
+    assert (plan.cost, plan.is_least, plan.gap) == (least, True, 0)
+
+
+def constructed(source, bars, kerf):
+    """Whole bars cut up at random: what they cost is the least by their material."""
+    sizes, parts = {2400.0: 12.0, 3600.0: 15.5}, []
+    count = Counter()
+    for _ in range(bars):
+        long = source.choice(list(sizes))
+        count[long] += 1
+        left = long
+        while left > 700:
+            piece = source.choice((260, 315, 404, 488, 552, 640))
+            parts.append(piece)
+            left -= piece + kerf
+        parts.append(left)
+    stock = tuple(StockItem(f"{long:g}", long, 0, many, sizes[long]) for long, many in count.items())
+    lots = Counter(round(each, 1) for each in parts)
+    items = tuple(PartItem(f"p{at}", long, 0, many) for at, (long, many) in enumerate(sorted(lots.items())))
+    return Problem(CutKind.BARS, stock, items, kerf=kerf), sum(sizes[each] * many for each, many in count.items())
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_bars_cut_up_at_random_are_put_together_again(seed):
+    problem, cost = constructed(random.Random(seed), 6, 3.2)
+    plan = cut(problem, Watch(20.0))
+    check(problem, plan)
+    assert plan.is_least
+    assert plan.cost == pytest.approx(cost)
+
+
+@given(st.integers(0, 10_000), st.integers(1, 12))
+@settings(max_examples=15)
+def test_bars_of_any_list_are_sound_and_their_bound_holds(seed, kinds):
+    source = random.Random(seed)
+    stock = tuple(StockItem(f"s{at}", source.randrange(900, 4000), 0, source.choice((None, 3)), source.randrange(3, 30))
+                  for at in range(2))  # fmt: skip
+    parts = tuple(PartItem(f"p{at}", source.randrange(200, 3000), 0, source.randrange(1, 5)) for at in range(kinds))
+    problem = Problem(CutKind.BARS, stock, parts, kerf=source.choice((0.0, 3.2)), trim=source.choice((0.0, 10.0)))
+    plan = cut(problem, Watch(0.4))
+    check(problem, plan)
+    assert len(why_left(problem, plan)) == len(plan.left)
+
+
+# --- boards and sheets -------------------------------------------------------------------------------------
+
+
+@given(st.integers(0, 10_000), st.sampled_from([CutKind.BOARDS, CutKind.SHEETS]))
+@settings(max_examples=25)
+def test_any_list_on_boards_with_defects_or_sheets_is_sound(seed, kind):
+    source = random.Random(seed)
+    stock, defects = [], []
+    for at in range(source.randrange(1, 4)):
+        long, wide = source.randrange(900, 3000), source.randrange(120, 1200)
+        stock.append(StockItem(f"s{at}", long, wide, source.choice((None, 1, 2)), source.randrange(3, 60)))
+        for _ in range(source.randrange(0, 4) if kind is CutKind.BOARDS else 0):
+            x, y = source.randrange(0, long - 80), source.randrange(0, wide - 60)
+            defects.append(Defect(f"s{at}", x, y, source.randrange(5, 80), source.randrange(5, 60)))
+    parts = tuple(PartItem(f"p{at}", source.randrange(100, 1500), source.randrange(30, 400), source.randrange(1, 4),
+                           source.random() < 0.4) for at in range(source.randrange(1, 9)))  # fmt: skip
+    problem = Problem(kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)),
+                      trim=source.choice((0.0, 6.0)))  # fmt: skip
+    check(problem, cut(problem, Watch(0.25)))
+
+
+def test_sheet_cut_up_in_strips_is_put_together_again_and_proven():
+    """Two sheets of strips 602.4 and 600 wide, full along and across, kerf 3.2, trim 6."""
+    parts = tuple(PartItem(f"p{at}", long, 602.4, 4) for at, long in enumerate((805.0, 1000.0, 616.6)))
+    problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 54.5),), parts, kerf=3.2, trim=6.0)
+    plan = cut(problem, Watch(10.0))
+    check(problem, plan)
+    assert plan.is_least
+    assert plan.cost == 109.0
+
+
+def test_part_lies_beside_the_knot_and_a_board_without_room_is_not_taken():
+    knot = (Defect("b", 400, 0, 60, 100),)
+    problem = Problem(CutKind.BOARDS, (StockItem("b", 1000, 100, 1, 4.0),), (PartItem("a", 500, 90, 1),), knot, 3.0)
+    (only,) = cut(problem, Watch(0.3)).cuts
+    assert only.x >= 460
+    wide = Problem(CutKind.BOARDS, problem.stock, (PartItem("a", 560, 90, 1),), knot, 3.0)
+    plan = cut(wide, Watch(0.3))
+    assert plan.left == (("a", 1),)
+    assert "more stock" in why_left(wide, plan)[0]
+
+
+def test_deadline_is_kept_better_plans_are_told_and_a_stop_ends_it():
+    source = random.Random(3)
+    parts = tuple(PartItem(f"p{at}", source.randrange(200, 1400), source.randrange(60, 500), 2) for at in range(60))
+    problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 50.0),), parts, kerf=3.2)
+    told = []
+    watch = Watch(1.0, tell=told.append)
+    plan = cut(problem, watch)
+    assert plan.seconds < 2.0
+    assert [each.cost for each in told] == sorted((each.cost for each in told), reverse=True)
+    assert plan.cost == told[-1].cost
+    check(problem, told[0])
+    stopped = cut(problem, Watch(60.0, stop=lambda: True))
+    assert stopped.cuts  # a first sound plan in any case
+    assert stopped.seconds < 5
+
+
+@given(st.lists(st.integers(1, 60), max_size=12), st.integers(0, 200))
+def test_fullest_is_what_every_subset_would_give(sizes, room):
+    best = max((total for many in range(len(sizes) + 1) for total in map(sum, itertools.combinations(sizes, many))
+                if total <= room), default=0)  # fmt: skip
+    taken = fullest(sizes, room)
+    assert len(set(taken)) == len(taken)
+    assert sum(sizes[at] for at in taken) == best
+
+
+@given(st.lists(st.tuples(st.integers(1, 40), st.integers(1, 50), st.integers(1, 3)), min_size=1, max_size=3),
+       st.integers(1, 120))  # fmt: skip
+def test_least_cost_of_whole_pieces_is_what_every_count_would_give(stock, need):
+    found = least_cost(stock, need=need, at_least=0, most=500)
+    every = itertools.product(*(range(count + 1) for _, _, count in stock))
+    costs = [sum(a * kind[0] for a, kind in zip(many, stock, strict=True)) for many in every
+             if sum(a * kind[1] for a, kind in zip(many, stock, strict=True)) >= need]  # fmt: skip
+    assert found == min([*costs, 500])
+
+
+def test_sizes_are_rounded_to_the_safe_side():
+    assert (tenths(602.4, up=True), tenths(602.41, up=True), tenths(602.49, up=False)) == (6024, 6025, 6024)
+
+
+# --- lists that are read -----------------------------------------------------------------------------------
+
+
+def written(folder, name, text):
+    path = folder / name
+    path.write_text(text, encoding="utf-8")
+    return path
+
+
+STOCK_CSV = "name,length_mm,width_mm,qty,price\nS,2440,1220,,54.5\n"
+PARTS_CSV = "name,length_mm,width_mm,qty,grain\nA,600,400,3,any\n"
+
+
+@pytest.mark.parametrize(
+    ("stock", "parts", "defects", "said"),
+    [
+        (STOCK_CSV, PARTS_CSV.replace("600", "-600"), "", "line 2: length_mm: -600"),
+        (STOCK_CSV, PARTS_CSV + "A,1,1,1,any\n", "", "line 3: name: A stands in line 2"),
+        (STOCK_CSV, PARTS_CSV.replace("3", "two"), "", "line 2: qty"),
+        (STOCK_CSV, PARTS_CSV.replace("any", "up"), "", "needs length or any"),
+        (STOCK_CSV, "name,length_mm\nA,1\n", "", "no column width_mm, qty, grain"),
+        (STOCK_CSV, "", "", "it is empty"),
+        (STOCK_CSV, PARTS_CSV + "B,300\n", "", "line 3: width_mm"),
+        (STOCK_CSV.replace("54.5", "nan"), PARTS_CSV, "", "price"),
+        (STOCK_CSV, PARTS_CSV, "S,2400,0,100,20\n", "line 2: the defect reaches outside S"),
+        (STOCK_CSV, PARTS_CSV, "T,0,0,100,20\n", "no stock is called"),
+    ],
+)
+def test_list_that_is_wrong_is_refused_with_its_line(tmp_path, stock, parts, defects, said):
+    paths = [written(tmp_path, "s.csv", stock), written(tmp_path, "p.csv", parts)]
+    marked = written(tmp_path, "d.csv", "board,x_mm,y_mm,length_mm,width_mm\n" + defects)
+    with pytest.raises(CuttingFileError, match=said):
+        read_problem(*paths, marked, kind=CutKind.SHEETS, kerf=3.2, trim=0.0)
+
+
+def test_part_longer_than_any_stock_is_left_with_its_reason_and_the_rest_is_planned(tmp_path):
+    parts = written(tmp_path, "p.csv", PARTS_CSV + "B,5000,100,2,length\n")
+    problem = read_problem(written(tmp_path, "s.csv", STOCK_CSV), parts, None, kind=CutKind.SHEETS, kerf=3.2, trim=6.0)
+    plan = cut(problem, Watch(0.3))
+    check(problem, plan)
+    assert plan.left == (("B", 2),)
+    assert "2 of B (5000 × 100) fit no stock" in why_left(problem, plan)[0]
+    assert len(plan.cuts) == 3
