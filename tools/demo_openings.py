@@ -309,8 +309,7 @@ def openings() -> tuple[Leaf, ...]:
               in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),)),
         _open("engine-room", "Engine room, double thickness", square(700.0, 870.0), hanging=Hanging.SLIDING,
               fit=FitChoices(gap_floor=10.0),
-              slide=SlideChoices(overlap_hinge=27.5, overlap_latch=27.5, overlap_head=42.0,
-                                 track_set=track_sets()["marram-flat-40"]),
+              slide=SlideChoices(overlap_hinge=27.5, overlap_latch=27.5, overlap_head=42.0),
               build=Boarded(style=BoardedStyle.X, double=True, board=16.0, cover=95.0, groove=5.0, ledge_in=72.5,
                             ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0),
               hardware=HardwareChoices(

@@ -11,10 +11,11 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
+from oakmeasure.core.cutting.filling import free_spans
 from oakmeasure.core.cutting.problem import CutKind
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.strips import _Piece, _Shop, _Stock
+    from oakmeasure.core.cutting.pieces import Piece, Shop, Stock
 
 CutAt = tuple[int, int, int, int, int]
 Block = tuple[int, tuple[tuple[int, int], ...]]  # along, and the parts across it with their widths
@@ -44,10 +45,10 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 
 
 def perfect_pieces(
-    shop: _Shop, demand: list[int], counts: dict[int, int | None], source: random.Random
-) -> list[_Piece]:  # fmt: skip
+    shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random
+) -> list[Piece]:  # fmt: skip
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
-    found: list[_Piece] = []
+    found: list[Piece] = []
     misses, spare = 0, source.choice(SPARES)
     while misses < MISSES:
         stocks = [each for each in shop.stock if counts[each.at] != 0]
@@ -70,7 +71,7 @@ def perfect_pieces(
 
 
 def _one(
-    shop: _Shop, stock: _Stock, demand: list[int], across: bool, source: random.Random, spare: float
+    shop: Shop, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float
 ) -> list[CutAt]:  # fmt: skip
     """Return the cuts of one piece that wastes next to nothing; [] where none was found."""
     k, left = shop.kerf, list(demand)
@@ -104,7 +105,7 @@ def _one(
 
 
 def _classes(
-    shop: _Shop, left: list[int], stock: _Stock, across: bool, source: random.Random
+    shop: Shop, left: list[int], stock: Stock, across: bool, source: random.Random
 ) -> dict[int, list[Block]]:  # fmt: skip
     """Return for each width of strip what can lie in it full: single parts, and parts side by side."""
     k = shop.kerf
@@ -144,16 +145,14 @@ def _side_by_side(
 
 
 def _strip(
-    shop: _Shop, stock: _Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
+    shop: Shop, stock: Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
 ) -> list[CutAt]:  # fmt: skip
     """Return what fills a strip at y span by span; a span that is not filled well is left to others."""
-    from oakmeasure.core.cutting.strips import _free_spans
-
     k, spare = shop.kerf, list(left)
     cuts: list[CutAt] = []
     # The last are taken first: long ones, which are hard to place later; drawn a little, never the same twice.
     order = sorted(blocks, key=lambda block: block[0] * source.uniform(0.5, 1.5))
-    for a, b in sorted(_free_spans(stock, y, wide), key=lambda span: span[0] - span[1]):
+    for a, b in sorted(free_spans(stock, y, wide), key=lambda span: span[0] - span[1]):
         usable = []
         count: dict[int, int] = {}
         for block in order:

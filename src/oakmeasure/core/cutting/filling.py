@@ -1,0 +1,178 @@
+"""Strips in one piece of stock: which widths fill it best together, and what lies in each, by exact knapsacks."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from oakmeasure.core.cutting.pieces import Shop, Stock
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way in which a part may lie in a strip: along it and across it."""
+
+    part: int
+    along: int
+    across: int
+
+
+class Filling:
+    """Strips in one piece of stock, in its own frame: strips run along x."""
+
+    def __init__(self, shop: Shop, stock: Stock, value: dict[int, float], demand: list[int], across: bool) -> None:
+        self.shop, self.stock, self.value = shop, stock, value
+        self.left = list(demand)
+        self.used = [0] * len(demand)
+        self.ways: list[Way] = []
+        for at in value:
+            a, b = shop.sizes[at]
+            lies = [(b, a)] if across else [(a, b)]
+            if shop.turns[at] and a != b:
+                lies.append(lies[0][::-1])
+            for along, wide in lies:
+                if self.left[at] and along <= stock.length and wide <= stock.width:
+                    self.ways.append(Way(at, along, wide))
+        self.ways.sort(key=lambda way: (way.across, -way.along))
+
+    def fill(self) -> tuple[list[tuple[int, int, int, int, int]], list[int]]:
+        """Return the cuts and how many of each part they hold: strip upon strip until none is worth its width."""
+        cuts: list[tuple[int, int, int, int, int]] = []
+        y, k = 0, self.shop.kerf
+        marks = sorted({0, *(y1 for _, _, _, y1 in self.stock.holes if 0 < y1 < self.stock.width)})
+        while y < self.stock.width:
+            ways = [way for way in self.ways if self.left[way.part]]
+            room = self.stock.width - y
+            ways = [way for way in ways if way.across <= room]
+            if not ways:
+                break
+            wide, strip = self._next_strip(ways, y, room)
+            if not strip:
+                later = next((each for each in marks if each > y), None)
+                if later is None:
+                    break
+                y = later
+                continue
+            for x, way in strip:
+                cuts.append((x, y, way.part, way.along, way.across))
+                self.left[way.part] -= 1
+                self.used[way.part] += 1
+            y += wide + k
+        return cuts, self.used
+
+    def _next_strip(self, ways: list[Way], y: int, room: int) -> tuple[int, list[tuple[int, Way]]]:
+        """Return the width of the next strip and what lies in it: of the strips that fill the width best together, the
+        one that is filled best itself."""
+        import numpy as np
+
+        tables = Tables(ways, self.left, self.value, self.stock.length + self.shop.kerf, self.shop.kerf,
+                         self.shop.grid)  # fmt: skip
+        k = self.shop.kerf
+        widths = [wide for wide in tables.widths if wide <= room]
+        gains = [sum(tables.best(wide, b - a + k) for a, b in self._free(y, wide)) for wide in widths]
+        # Which widths fill the room best together: a knapsack over it, each strip as often as its parts would go.
+        unit = math.gcd(*(wide + k for wide in widths), room + k)
+        size = (room + k) // unit
+        value = np.zeros(size + 1)
+        first = np.full(size + 1, -1, dtype=np.int32)
+        for at, wide in enumerate(widths):
+            weight = (wide + k) // unit
+            for _ in range(min(tables.strips(wide, self.stock.length + k), size // weight)):
+                with_it = value[: size + 1 - weight] + gains[at]
+                better = with_it > value[weight:] + 1e-6
+                value[weight:][better] = with_it[better]
+                first[weight:][better] = at
+        taken, spot = [], size
+        while spot > 0 and first[spot] >= 0:
+            taken.append(int(first[spot]))
+            spot -= (widths[taken[-1]] + k) // unit
+            if len(taken) > 64:
+                break
+        if not taken:
+            return 0, []
+        pick = max(taken, key=lambda at: gains[at] / (widths[at] + k))
+        wide = widths[pick]
+        strip: list[tuple[int, Way]] = []
+        left = list(self.left)
+        for a, b in sorted(self._free(y, wide), key=lambda span: span[0] - span[1]):
+            x = a
+            for way in tables.taken(wide, b - a + k, left):
+                strip.append((x, way))
+                left[way.part] -= 1
+                x += way.along + k
+        return wide, strip
+
+    def _free(self, y: int, wide: int) -> list[tuple[int, int]]:
+        return free_spans(self.stock, y, wide)
+
+
+def free_spans(stock: Stock, y: int, wide: int) -> list[tuple[int, int]]:
+    """Return the spans of a strip that no defect reaches into."""
+    holes = sorted((x0, x1) for x0, y0, x1, y1 in stock.holes if y0 < y + wide and y1 > y)
+    found, at = [], 0
+    for x0, x1 in holes:
+        if x0 > at:
+            found.append((at, min(x0, stock.length)))
+        at = max(at, x1)
+    if at < stock.length:
+        found.append((at, stock.length))
+    return found
+
+
+class Tables:
+    """For every width of strip the most that parts of at most that width are worth in any length of it."""
+
+    def __init__(
+        self, ways: list[Way], left: list[int], value: dict[int, float], longest: int, kerf: int, grid: int
+    ) -> None:  # fmt: skip
+        """grid: whole tenths to which lengths are brought, parts up and spans down; 1 for none."""
+        import numpy as np
+
+        self.ways, self.kerf = ways, kerf
+        self.unit = max(math.gcd(longest, *(way.along + kerf for way in ways)), grid)
+        size = longest // self.unit
+        table = np.zeros(size + 1)
+        self.rows: list[tuple[Way, int, np.ndarray]] = []
+        self.tables: dict[int, np.ndarray] = {}
+        self.upto: dict[int, int] = {}
+        self._left = left
+        for way in ways:
+            weight = -(-(way.along + kerf) // self.unit)
+            count, share = min(left[way.part], size // weight if weight else 0), 1
+            while count > 0:
+                take = min(share, count)
+                count -= take
+                share *= 2
+                with_it = table[: size + 1 - take * weight] + take * value[way.part]
+                better = with_it > table[take * weight :] + 1e-6
+                table[take * weight :][better] = with_it[better]
+                self.rows.append((way, take, better))
+            self.tables[way.across] = table.copy()
+            self.upto[way.across] = len(self.rows)
+        self.widths = sorted(self.tables)
+
+    def best(self, wide: int, length: int) -> float:
+        """Return the most that is worth in a span of a strip."""
+        return float(self.tables[wide][max(length, 0) // self.unit])
+
+    def strips(self, wide: int, longest: int) -> int:
+        """Return in how many strips of that width its own parts would go."""
+        total = sum(self._left[way.part] * (way.along + self.kerf) for way in self.ways if way.across == wide)
+        return max(1, -(-total // longest))
+
+    def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
+        """Return what lies in that span, the widest first; no more of a part than is left."""
+        found: list[Way] = []
+        at, spare = max(length, 0) // self.unit, list(left)
+        for way, take, better in reversed(self.rows[: self.upto[wide]]):
+            weight = take * -(-(way.along + self.kerf) // self.unit)
+            if at >= weight and better[at - weight]:
+                for _ in range(min(take, spare[way.part])):
+                    found.append(way)
+                    spare[way.part] -= 1
+                at -= weight
+        return sorted(found, key=lambda way: (-way.across, -way.along))
