@@ -21,6 +21,7 @@ CutAt = tuple[int, int, int, int, int]
 Block = tuple[int, tuple[tuple[int, int], ...]]  # along, and the parts across it with their widths
 SPARES = (0.0005, 0.012)  # of a piece's free area that may be lost for it to be taken; one or the other for a plan
 MISSES = 40  # pieces that waste too much, one after the other, before the rest is cut as it comes
+TRIES = 2  # of finding such parts, for each length and width
 BLOCKS = 4  # parts side by side in a strip
 
 
@@ -113,15 +114,14 @@ def _classes(
     by_along: dict[int, list[tuple[int, int]]] = defaultdict(list)
     for at in shop.fits:
         a, b = shop.sizes[at]
-        lies = (b, a) if across else (a, b)
-        if shop.turns[at] and a != b and source.random() < 0.5:
-            lies = lies[::-1]
-        if lies[0] > stock.length or lies[1] > stock.width:
-            lies = lies[::-1] if shop.turns[at] else lies
-        for _ in range(left[at]):
-            if lies[0] <= stock.length and lies[1] <= stock.width:
-                single[lies[1]].append((lies[0], ((at, lies[1]),)))
-                by_along[lies[0]].append((at, lies[1]))
+        ways = {(b, a) if across else (a, b)}
+        if shop.turns[at]:
+            ways |= {(wide, along) for along, wide in ways}
+        for along, wide in sorted(ways):
+            if along <= stock.length and wide <= stock.width:
+                for _ in range(left[at]):
+                    single[wide].append((along, ((at, wide),)))
+                    by_along[along].append((at, wide))
     if shop.problem.kind is CutKind.SHEETS:
         for along, parts in by_along.items():
             if len(parts) > 1:
@@ -137,11 +137,12 @@ def _side_by_side(
         fits = [each for each in parts if each[1] < wide]
         if len(fits) < 2:
             continue
-        source.shuffle(fits)
-        taken = fullest([each[1] + kerf for each in fits[:16]], wide + kerf)
-        block = tuple(fits[at] for at in taken)
-        if 2 <= len(block) <= BLOCKS and sum(each[1] + kerf for each in block) == wide + kerf:
-            single[wide].append((along, block))
+        for _ in range(TRIES):
+            source.shuffle(fits)
+            taken = fullest([each[1] + kerf for each in fits[:16]], wide + kerf)
+            block = tuple(fits[at] for at in taken)
+            if 2 <= len(block) <= BLOCKS and sum(each[1] + kerf for each in block) == wide + kerf:
+                single[wide].append((along, block))
 
 
 def _strip(
