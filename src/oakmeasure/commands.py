@@ -165,6 +165,12 @@ def cut_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to 
     _written(csv, tables.cut_list_csv(_opened(job)).encode("utf-8-sig"))
 
 
+@app.command("settings")
+def settings(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write the cut list by saw and planer setting, over all leaves, as CSV."""
+    _written(csv, tables.settings_csv(_opened(job)).encode("utf-8-sig"))
+
+
 @app.command("boring-list")
 def boring_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write what is let in for hardware, of all leaves, as CSV."""

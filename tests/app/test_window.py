@@ -10,7 +10,7 @@ import sys
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
@@ -502,3 +502,16 @@ def test_small_window_leaves_the_words_out_and_keeps_the_leaf_large(window):
     assert "tenons blind" not in window.board.drawing.texts()
     leaf = window.session.solved.build
     assert window.board._view.scale * leaf.height > 0.6 * window.board.height()
+
+
+def test_settings_of_all_leaves_that_are_known_are_listed_the_largest_first_and_go_to_a_file(window, tmp_path):
+    window.session.go_to(Stage.TIMBER)
+    QTest.mouseClick(window.sheet().findChild(QToolButton, "page-Settings"), Qt.MouseButton.LeftButton)
+    rows = [record.cells for record in window.list.records.records]
+    assert {row[0] for row in rows} == {"planer, thickness", "saw, fence", "saw, stop"}
+    window.session.solution.leaf("drying-loft")
+    window.sheet().go_to_page("Settings")
+    assert any("Drying loft" in record.cells[4] for record in window.list.records.records)
+    window.commands.ask_save_path = lambda *_: str(tmp_path / "settings.csv")
+    window.commands.settings_list()
+    assert "saw, fence" in (tmp_path / "settings.csv").read_text(encoding="utf-8-sig")

@@ -44,6 +44,7 @@ class Commands:
         self.menu.addSeparator()
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Cut list, CSV…", self.cut_list)
+        add("Cut list by setting, CSV…", self.settings_list)
         add("Boring list, CSV…", self.boring_list)
         add("Keep-out zones, PDF…", self.zone_sheet)
         add("Keep-out zones, CSV…", self.keep_outs)
@@ -215,6 +216,10 @@ class Commands:
     def cut_list(self) -> None:
         self._write("Cut list", f"{_file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
                     lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def settings_list(self) -> None:
+        self._write("Cut list by setting", f"{_file_name(self.session.job.name)} settings.csv", "CSV (*.csv)",
+                    lambda: tables.settings_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
 
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",

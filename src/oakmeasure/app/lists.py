@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 
 from oakmeasure.app import theme
 from oakmeasure.app.painter import text_size
+from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.readings import FloorAlong
@@ -211,6 +212,19 @@ def zone_list(leaf: LeafSolution, show: Show) -> Listed:
     for zone in zones(leaf.clashes, width=leaf.build.width, height=leaf.build.height, thickness=thick):
         lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
         rows.append(Record((zone.name, *(show.length(each) for each in lengths), zone.in_words(thick)), zone.ref))
+    return header, rows
+
+
+def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
+    """Return header and rows of the saw and planer settings over the leaves that are worked out, largest first."""
+    header = ("machine", "set to", "thick", "pieces", "of")
+    rows = []
+    for each in setups(leaves):
+        named = dict.fromkeys(f"{piece.part.name} ({piece.leaf})" for piece in each.pieces)
+        thick = show.length(each.thickness) if each.thickness else ""
+        words = "; ".join(named)
+        rows.append(Record((str(each.machine), show.length(each.size), thick, str(each.count), words),
+                           f"part:{each.pieces[0].part.name}"))  # fmt: skip
     return header, rows
 
 

@@ -113,6 +113,11 @@ class Session(QObject):
         """Return the finished solution of all leaves, for lists and paper."""
         return self.solution.whole()
 
+    def worked_out(self) -> list[LeafSolution]:
+        """Return the leaves that are worked out by now; the others follow while nothing else is to be done."""
+        found = (self.solution.known(each.id) for each in self.job.leaves)
+        return [each for each in found if each is not None]
+
     @property
     def leaf(self) -> Leaf:
         return self.job.leaf(self.leaf_id)

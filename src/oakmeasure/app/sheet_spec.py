@@ -8,7 +8,7 @@ from oakmeasure.app.fit_sheet import fit_groups
 from oakmeasure.app.hardware_sheet import HARDWARE
 from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
-from oakmeasure.app.sheet_parts import Choice, Column, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.job import Board, Job, Place
@@ -97,6 +97,12 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             2,
             "weeks, not hours",
             page=TimberPage.YEAR,
+        ),
+        Group(
+            "Cut together",
+            (Command("settings_list", "Cut list by setting, CSV…", "planer, fence and stop over all leaves"),),
+            hint="listed below",
+            page=TimberPage.SETTINGS,
         ),
         Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces", page=TimberPage.BOARDS),
     ),

@@ -10,7 +10,7 @@ from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list, zone_list
+from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list, setting_list, zone_list
 from oakmeasure.app.middle import EXAGGERATION, Middle
 from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
@@ -44,6 +44,7 @@ FIT_WORDS = {
     FitPage.CHOICES: "The choices side by side",
 }
 OTHER_WORDS: dict[str, str] = {
+    TimberPage.SETTINGS: "Saw and planer settings over all leaves, the largest first",
     TimberPage.YEAR: "The leaf through its year",
     LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
     LeafPage.OTHER: "The leaf beside another construction",
@@ -266,6 +267,8 @@ class Window(QMainWindow):
             listed = joint_list(solved, show)
         if stage in LISTS and sheet.page != TimberPage.YEAR and not catalogue:
             listed = (zone_list if sheet.page == HardwarePage.CLASHES else LISTS[stage])(solved, show)
+        if sheet.page == TimberPage.SETTINGS and stage is Stage.TIMBER:
+            listed = setting_list(self.session.worked_out(), show)
         compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
         self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)

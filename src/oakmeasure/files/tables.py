@@ -8,6 +8,7 @@ from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.cutting.problem import CutPlan
+from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution, Solution
@@ -47,6 +48,19 @@ BORING_LIST_HEADER = (
     "across_mm",
     "depth_mm",
 )
+
+
+SETTINGS_HEADER = ("machine", "set_to_mm", "thickness_mm", "pieces", "leaf", "part", "of_it")
+
+
+def settings_csv(solution: Solution) -> str:
+    """Return the cut list by setting: planer, fence and stop over all leaves, the largest first; planed sizes, mm."""
+    rows = []
+    for each in setups(solution.leaves):
+        for piece in each.pieces:
+            rows.append([str(each.machine), _mm(each.size), _mm(each.thickness) if each.thickness else "",
+                         str(each.count), piece.leaf, piece.part.name, str(piece.count)])  # fmt: skip
+    return _csv(SETTINGS_HEADER, rows)
 
 
 def cut_record(plan: CutPlan) -> dict[str, Any]:

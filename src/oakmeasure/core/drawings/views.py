@@ -103,6 +103,7 @@ class TimberPage(StrEnum):
     """A page of the Timber sheet; each has its own view."""
 
     BOARDS = "Boards"
+    SETTINGS = "Settings"
     YEAR = "Through the year"
 
 

@@ -1,0 +1,91 @@
+"""Saw and planer settings over all leaves of a job: what is cut at one setting, cut together, the largest first.
+
+Parts that leave the planer at one thickness, pass the fence at one width, or meet the stop at one length share a
+setting. Largest first, so that what is spoilt can still become something smaller. Source: common practice, no source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+
+from oakmeasure.core.build.shape import Part, Role
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.timber.species import Sheet, stuff
+
+SAME = 0.05  # mm; nearer than this it is one setting
+
+
+class Machine(StrEnum):
+    """What is set, in the order of working."""
+
+    PLANER = "planer, thickness"
+    FENCE = "saw, fence"
+    STOP = "saw, stop"
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """How many of a part of a leaf are cut at a setting."""
+
+    leaf: str
+    part: Part
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """One setting: its size, mm; for fence and stop also the thickness of what is cut. pieces: by leaf and part."""
+
+    machine: Machine
+    size: float
+    thickness: float
+    pieces: tuple[Piece, ...]
+
+    @property
+    def count(self) -> int:
+        """Return how many pieces are cut at it."""
+        return sum(each.count for each in self.pieces)
+
+
+def setups(leaves: Iterable[LeafSolution]) -> tuple[Setup, ...]:
+    """Return every setting of the leaves, planer, fence and stop, each from its largest size down.
+
+    The planed sizes are set, the trimming allowance still on. What is there already, what comes as sheet and what
+    off-cuts give is not planed, and left out.
+    """
+    pieces = [Piece(leaf.leaf.name, part, leaf.pieces_of(part)) for leaf in leaves for part in leaf.cut_parts
+              if _is_planed(part)]  # fmt: skip
+    found: list[Setup] = []
+    for machine in Machine:
+        groups: dict[tuple[int, int], list[Piece]] = {}
+        for each in pieces:
+            thick, size = each.part.planed.thickness, _size(machine, each.part)
+            key = (0 if machine is Machine.PLANER else _step(thick), _step(size))
+            groups.setdefault(key, []).append(each)
+        for (thick, size), parts in sorted(groups.items(), key=lambda each: (-each[0][0], -each[0][1])):
+            found.append(Setup(machine, size * SAME, thick * SAME, tuple(parts)))
+    return tuple(found)
+
+
+def saved(found: Iterable[Setup]) -> tuple[int, int]:
+    """Return how many settings there are, and how many there would be if every leaf were cut by itself."""
+    together = alone = 0
+    for each in found:
+        together += 1
+        alone += len({piece.leaf for piece in each.pieces})
+    return together, alone
+
+
+def _is_planed(part: Part) -> bool:
+    return not part.at_hand and part.role is not Role.PACKING and not isinstance(stuff(part.species), Sheet)
+
+
+def _size(machine: Machine, part: Part) -> float:
+    size = part.planed
+    return {Machine.PLANER: size.thickness, Machine.FENCE: size.width, Machine.STOP: size.length}[machine]
+
+
+def _step(size: float) -> int:
+    return round(size / SAME)
