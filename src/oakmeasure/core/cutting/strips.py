@@ -17,6 +17,7 @@ from oakmeasure.core.cutting.problem import CENT, CutKind, CutPlan, Problem, Wat
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left
 SEED = 7
+QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
 POOL = 3000  # pieces, more of which are not chosen from
 JOIN_SHARE, LAST = 0.15, 0.18  # of the time: for one choice out of the pool, and kept for the last one
@@ -28,10 +29,10 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
     search = Search(shop, watch)
     while search.best is None or not (watch.over() or search.is_least):
         if search.best and (search.rounds >= FIRST or watch.left < 3 * search.took):
-            search.mend()
-            if watch.gone > search.again and watch.left > 3 * search.took:  # from nothing: what is mended stays near
-                search.again = watch.gone + AGAIN * watch.seconds
+            if search.begins_anew():
                 search.round()
+            else:
+                search.mend()
         elif not search.round():
             break
         search.rest_and_join()
@@ -47,7 +48,7 @@ class Search:
         self.need = sum(shop.demand[at] * (shop.sizes[at][0] + k) * (shop.sizes[at][1] + k) for at in shop.fits)
         self.kinds = [(each.price, shop.room(each), each.count) for each in shop.stock]
         self.worth = {at: float(shop.sizes[at][0] * shop.sizes[at][1]) ** LARGE_FIRST for at in shop.fits}
-        self.duals: dict[int, float] = {}
+        self.area = {at: float(shop.sizes[at][0] * shop.sizes[at][1]) for at in shop.fits}
         self.source = random.Random(SEED)
         self.rounds, self.bound, self.joined, self.again, self.took = 0, 0, False, 0.0, 0.0
         self.best: list[Piece] | None = None
@@ -57,11 +58,24 @@ class Search:
     def is_least(self) -> bool:
         return self.best is not None and not self.key[0] and self.key[1] <= self.bound
 
+    def begins_anew(self) -> bool:
+        """Return whether the next plan is made from nothing: what is mended stays near where it began. Half of the
+        time where that is quick, else now and then.
+        """
+        if self.watch.left < 3 * self.took:
+            return False
+        if self.took < QUICK_PLAN * self.watch.seconds:
+            return self.source.random() < 0.5
+        due = self.watch.gone > self.again
+        if due:
+            self.again = self.watch.gone + AGAIN * self.watch.seconds
+        return due
+
     def round(self) -> bool:
         """Make one whole plan; return whether the search may go on."""
         sheets = self.shop.problem.kind is CutKind.SHEETS
         ways = ("rip", "cross", "both")[self.rounds % 3] if sheets else ("rip", "rip", "both")[self.rounds % 3]
-        worth = self.duals if self.duals and self.rounds % 2 else self.worth
+        worth = (self.area, self.worth)[self.rounds % 2]
         watch = self.watch if self.best is not None else None
         below = math.inf if self.key[0] else self.key[1]
         began = self.watch.gone
@@ -94,7 +108,8 @@ class Search:
             count = left[piece.stock]
             left[piece.stock] = None if count is None else count - 1
         paid = sum(shop.price[each.stock] for each in apart)
-        value = {at: each * source.uniform(1 - 3 * NOISE, 1 + 3 * NOISE) for at, each in self.worth.items()}
+        worth = source.choice((self.area, self.worth))
+        value = {at: each * source.uniform(1 - 3 * NOISE, 1 + 3 * NOISE) for at, each in worth.items()}
         ways = source.choice(("rip", "cross", "both")) if shop.problem.kind is CutKind.SHEETS else "rip"
         short = self.key[0] > shop.homeless
         below = math.inf if short else paid + 1
@@ -129,7 +144,7 @@ class Search:
                 self.watch.tell(self.shop.plan(pieces, self.bound / CENT, self.watch))
 
     def join(self) -> None:
-        """Choose the cheapest whole set of pieces out of all that were cut so far, and learn what parts are worth."""
+        """Choose the cheapest whole set of pieces out of all that were cut so far."""
         shop, pool = self.shop, list(self.shop.pool.values())
         limited = {each.at: len(shop.fits) + n for n, each in enumerate(one for one in shop.stock
                                                                         if one.count is not None)}  # fmt: skip
@@ -144,12 +159,6 @@ class Search:
             if piece.stock in limited:
                 entries[limited[piece.stock]] = 1.0
             programme.add(float(shop.price[piece.stock]), entries)
-        solved = programme.solve()
-        if solved is None:
-            return
-        rate = min(each.price / max(each.length * each.width, 1) for each in shop.stock)
-        self.duals = {at: max(float(solved.prices[row[at]]), 0.0) + 0.3 * rate * shop.sizes[at][0] * shop.sizes[at][1]
-                      for at in shop.fits}  # fmt: skip
         x = programme.solve_whole(seconds=min(JOIN_SHARE * self.watch.seconds, max(self.watch.left - 0.1, 0.05)))
         if x is None:
             return
