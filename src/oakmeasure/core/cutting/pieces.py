@@ -25,7 +25,7 @@ from oakmeasure.core.cutting.problem import (
 NOISE = 0.06  # of a part's worth, from plan to plan
 MEMORY = 0.75  # of a part's worth that stays from plan to plan
 MANY, QUICK = 150, 20  # parts from which the first plan is made on a grid of so many tenths
-ASKED, ASKED_FIRST = 6, 2  # kinds of stock that are tried for a piece
+ASKED, ASKED_FIRST = 6, 3  # kinds of stock that are tried for a piece
 
 
 @dataclass(frozen=True, slots=True)
