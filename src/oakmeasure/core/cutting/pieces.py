@@ -73,7 +73,8 @@ class Shop:
         self.demand = [each.quantity for each in problem.parts]
         self.turns = [each.turns for each in problem.parts]
         self.fits = [at for at in range(len(problem.parts)) if any(self._goes(at, each) for each in self.stock)]
-        self.grid = QUICK if sum(self.demand) > MANY else 1
+        self.is_large = sum(self.demand) > MANY
+        self.grid = QUICK if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
         self.pool: dict[tuple[int, tuple[int, ...]], Piece] = {}
 
@@ -167,7 +168,8 @@ class Shop:
         """Return pieces that cut what is in demand, which goes down, out of the stock that is left; None where the
         watch ended it or it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
         """
-        pieces: list[Piece] = exact.perfect_pieces(self, demand, left, source) if perfect else []
+        few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
+        pieces: list[Piece] = exact.perfect_pieces(self, demand, left, source) if few else []
         while any(demand):
             if (watch is not None and watch.over()) or not self.may_win(pieces, demand, left, below):
                 return None

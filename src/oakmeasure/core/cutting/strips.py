@@ -75,7 +75,8 @@ class Search:
         """Make one whole plan; return whether the search may go on."""
         sheets = self.shop.problem.kind is CutKind.SHEETS
         ways = ("rip", "cross", "both")[self.rounds % 3] if sheets else ("rip", "rip", "both")[self.rounds % 3]
-        worth = (self.area, self.worth)[self.rounds % 2]
+        large = self.shop.is_large or self.rounds % 2
+        worth = self.worth if large else self.area
         watch = self.watch if self.best is not None else None
         below = math.inf if self.key[0] else self.key[1]
         began = self.watch.gone
