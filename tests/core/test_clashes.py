@@ -14,17 +14,27 @@ from hypothesis import strategies as st
 
 from oakmeasure.core import edits
 from oakmeasure.core.build.snapped import dragged_butt
-from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.build_choices import Boarded, Framed, Slab, Veneered
 from oakmeasure.core.drawings.clash_view import clash_view
 from oakmeasure.core.drawings.lock_view import lock_view
+from oakmeasure.core.gear_choices import Guide, GuideKind
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.clash import Mover, blocked, find_clashes, free_place
 from oakmeasure.core.hardware.clash_rules import SPACINGS, Kind, spacing
 from oakmeasure.core.hardware.things import Thing
 from oakmeasure.core.hardware.zones import MARGIN, zones
-from oakmeasure.core.hardware_choices import FlushBolts, HardwareChoices, Latch, LatchKind, MortiseLock, Screws
+from oakmeasure.core.hardware_choices import (
+    FlushBolts,
+    HardwareChoices,
+    Latch,
+    LatchKind,
+    MortiseLock,
+    Pull,
+    PullKind,
+    Screws,
+)
 from oakmeasure.core.job import Hand, LateTrim
-from oakmeasure.core.layer_choices import Existing, Inside, Light
+from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
 from oakmeasure.core.solids import Solid, block, bore, nearest_free, rod
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
@@ -304,3 +314,64 @@ def test_blocked_ways_of_a_pair_of_hangers_are_mirrored():
     mover = Mover({"hanger 1": 1.0, "hanger 2": -1.0}, "x", -60, 500, lambda way: Remedy(str(way)))
     (span,) = [each for each in blocked(mover, things) if 0 < each[0] < 100]
     assert span == (725 - 690 - 4 - 2 - 3, 725 - 690 + 4 + 2 + 3)
+
+
+# --- every mover, every cut --------------------------------------------------------------------------------
+
+
+def boxes(leaf, families):
+    return {(each.family, each.name, each.kind): each.solid.box for each in leaf.clashes.things
+            if each.family in families}  # fmt: skip
+
+
+HUNG = HardwareChoices(latch=Latch(kind=LatchKind.TUBULAR, up=700.0), pull=Pull(kind=PullKind.BAR, up=1300.0))
+CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
+                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "made",
+    [
+        job(hardware=HUNG),
+        job(width=400.0, height=800.0, hanging=Hanging.OVERLAY, build=CUPBOARD),
+        job(hanging=Hanging.SLIDING, build=Slab(thickness=38.0)),
+        job(build=Layered(), hardware=HardwareChoices(lock=MortiseLock())),
+    ],
+    ids=["butts, latch and pull", "cups", "hangers", "lock"],
+)
+@pytest.mark.parametrize("way", [-7.0, 11.0])
+def test_every_mover_moves_what_it_says_by_as_much_as_it_says_and_nothing_else(made, way):
+    leaf = solve(made).leaves[0]
+    assert leaf.clashes.movers
+    for mover in leaf.clashes.movers:
+        if not mover.low <= way <= mover.high:
+            continue
+        after = solve(edits.with_remedy(made, "leaf-1", mover.edit(way))).leaves[0]
+        before, now = boxes(leaf, mover.moves), boxes(after, mover.moves)
+        assert before.keys() == now.keys()
+        for key, box in before.items():
+            dx, dy = now[key][0] - box[0], now[key][1] - box[1]
+            share = mover.moves[key[0]] * way
+            assert (dx, dy) == pytest.approx((share, 0.0) if mover.along == "x" else (0.0, share), abs=1e-6)
+        others = {each.family for each in leaf.clashes.things if each.kind in (Kind.CUT, Kind.SCREW)} - set(mover.moves)
+        between = {family for family in others if family.startswith("cup ")}  # they follow from the end ones
+        assert boxes(after, others - between) == boxes(leaf, others - between)
+
+
+@pytest.mark.parametrize("hanging", [each for each in Hanging if each is not Hanging.OPEN])
+@pytest.mark.parametrize("build", [Framed(), Boarded(), Slab(thickness=38.0), Layered(), Light(), Veneered(),
+                                   Existing(width=900.0, height=2100.0)])  # fmt: skip
+def test_every_cut_lies_in_its_leaf_and_where_the_list_says(hanging, build):
+    hardware = HardwareChoices(latch=Latch(kind=LatchKind.CATCH, up=500.0, bore=9.0, deep=20.0),
+                               guide=Guide(kind=GuideKind.FIN, groove_width=5.0, fin=3.0))  # fmt: skip
+    leaf = solved(width=800.0, height=1990.0, hanging=hanging, build=build, hardware=hardware)
+    assert_sums(leaf)
+    for each in leaf.borings:
+        if each.solid is None:
+            continue
+        x0, y0, x1, y1 = each.solid.box
+        assert -1e-6 <= x0 < x1 <= leaf.build.width + 1e-6, each.name
+        assert -1e-6 <= y0 < y1 <= leaf.build.height + 1e-6, each.name
+        assert leaf.build.height - y1 == pytest.approx(each.from_top, abs=1e-6), each.name
+        assert leaf.build.height - y0 == pytest.approx(each.to, abs=1e-6), each.name
+        assert each.solid.depth[0] < each.solid.depth[1]

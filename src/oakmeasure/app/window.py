@@ -18,6 +18,7 @@ from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
 from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt, dragged_cup
+from oakmeasure.core.cutting.setups import saved, setups
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import VIEWS, FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage, opened_by
@@ -269,6 +270,8 @@ class Window(QMainWindow):
             listed = (zone_list if sheet.page == HardwarePage.CLASHES else LISTS[stage])(solved, show)
         if sheet.page == TimberPage.SETTINGS and stage is Stage.TIMBER:
             listed = setting_list(self.session.worked_out(), show)
+            together, alone = saved(setups(self.session.worked_out()))
+            self.middle.title.setText(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
         compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
         self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
