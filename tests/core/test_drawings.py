@@ -14,9 +14,11 @@ from oakmeasure.core.build.shape import Rect, Role
 from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.drawing import Anchor, Area, Dimension, Grain, Label, Layer, Line, Sketch, grain_lines, hatching
 from oakmeasure.core.drawings.crooked import crooked, side_sigmas
+from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.leaf_view import height_marks, leaf_view, width_marks
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
+from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
 from oakmeasure.core.job import Framed, Hand
 from oakmeasure.core.solve import solve, solve_leaf
 from oakmeasure.core.units import Show, System
@@ -231,3 +233,26 @@ def test_no_view_fails_on_a_leaf_that_is_all_stops():
     leaf = solve(wrong).leaves[0]
     for view in VIEWS.values():
         assert view(leaf, Show()).shapes
+
+
+@pytest.mark.parametrize("hand", list(Hand))
+def test_edge_seen_straight_on_has_its_opening_face_where_the_eye_finds_it(hand):
+    """Hinges left: from the hinge side the opening face is at the right hand, from the latch side at the left."""
+    leaf = solved(hand=hand, hardware=HardwareChoices(lock=MortiseLock(case_height=56.0)))
+    for at_latch in (False, True):
+        sketch = Sketch()
+        edge_on(sketch, leaf, leaf.build, Show(), 0.0, 20.0, at_latch=at_latch)
+        right = (hand is Hand.LEFT) is not at_latch
+        tips = [
+            shape.points[1][0] for shape in sketch.shapes if isinstance(shape, Line) and shape.layer is Layer.PENCIL
+        ]
+        assert (max(tips) > leaf.build.thickness) is right  # the arrow beside "opening face"
+        assert (min(tips) < 0) is not right
+        cuts = [shape for shape in sketch.shapes if isinstance(shape, Area) and shape.ref.startswith("butt:")]
+        if not at_latch:  # butts lie at the opening face, from it to their width across
+            across = leaf.figures["butt_across"].value
+            for cut in cuts:
+                xs = [x for x, _ in cut.points]
+                t = leaf.build.thickness
+                assert (min(xs), max(xs)) == pytest.approx((t - across, t) if right else (0.0, across))
+            assert cuts

@@ -12,13 +12,15 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
+from oakmeasure.core.cutting.patterns import Column, every_way
 from oakmeasure.core.cutting.problem import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, tenths
 
 if TYPE_CHECKING:
     import numpy as np
 
-Column = tuple[int, tuple[int, ...]]  # kind of bar, how many of each part
+
 EPS = 1e-7
+MOST_WAYS = 3000  # of cutting all kinds of bar, that are listed
 COARSE = 10  # tenths
 BESIDE = 4  # sets of ways of cutting sought at one set of prices
 PROVE_EVERY = 25  # rounds, after which the bound is worked out anew
@@ -66,6 +68,8 @@ def plan_bars(problem: Problem, watch: Watch) -> CutPlan:
     best.bound = least_cost(kinds, need=need, at_least=0.0, most=most)
     best.tell()
     if fits and not best.is_least:
+        _all_ways(bars, best, watch)
+    if fits and not best.is_least and not watch.over():
         pool = dict.fromkeys(first)
         pool.update(dict.fromkeys(_single(bars)))
         solved = _linear(bars, list(bars.demand), list(pool), watch)
@@ -417,6 +421,16 @@ def _whole(
     return found
 
 
+def _all_ways(bars: _Bars, best: _Best, watch: Watch) -> None:
+    """Where the ways of cutting are few enough to list, choose the best whole set of them: that is the least."""
+    ways = every_way(bars.sizes, bars.lengths, bars.demand, most=MOST_WAYS)
+    if ways is None:
+        return
+    if _master(bars, list(bars.demand), bars.counts, [], ways, best, watch) and not best.short:
+        best.bound = best.cost
+        best.tell()
+
+
 def _master(
     bars: _Bars,
     demand: list[int],
@@ -425,23 +439,24 @@ def _master(
     columns: list[Column],
     best: _Best,
     watch: Watch,
-) -> None:
-    """Solve for whole bars over the columns at hand, on top of those taken; a better plan is offered."""
-
+) -> bool:
+    """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan; return whether
+    nothing cheaper can be made of them.
+    """
     useful = list(dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True)))
                                 for kind, parts in columns))  # fmt: skip
     useful = [each for each in useful if any(each[1])]
     if not useful or watch.over():
-        return
+        return False
     made = _programme(bars, demand, counts, useful)
     paid = sum(bars.prices[kind] for kind, _ in taken)
     x = made.solve_whole(seconds=min(watch.left, max(TAIL_SHARE * watch.left, 0.3)))
     if x is None:
-        return
+        return False
     whole = [useful[at] for at in range(len(useful)) for _ in range(int(x[at]))]
-    if not best.short and paid + sum(bars.prices[kind] for kind, _ in whole) >= best.cost:
-        return
-    best.offer(_exactly(bars, [*taken, *whole]))
+    if best.short or paid + sum(bars.prices[kind] for kind, _ in whole) < best.cost:
+        best.offer(_exactly(bars, [*taken, *whole]))
+    return made.proven
 
 
 def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:

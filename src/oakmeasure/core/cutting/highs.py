@@ -41,7 +41,7 @@ class Programme:
         import highspy
         import numpy as np
 
-        self._np, self.columns = np, 0
+        self._np, self.columns, self.proven = np, 0, False
         self._solver = _quiet()
         self._solver.setOptionValue("threads", 1)
         self._optimal = highspy.HighsModelStatus.kOptimal
@@ -76,6 +76,7 @@ class Programme:
         for at in range(self.columns):
             self._solver.changeColIntegrality(at, self._whole)
         self._solver.run()
+        self.proven = self._solver.getModelStatus() == self._optimal
         found = np.array(self._solver.getSolution().col_value)
         is_plan = self._solver.getInfo().primal_solution_status == 2  # feasible
         return np.round(found) if is_plan and len(found) == self.columns else None
