@@ -323,3 +323,43 @@ def test_every_sliding_leaf_has_gear_that_is_drawn_for_its_hand(hanging, hand):
     other = solve(edits.with_field(made, "leaf-1", "hand", Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[0]
     assert other.borings == leaf.borings  # no number knows the hand
     assert other.gear == leaf.gear
+
+
+# --- edges of the sums -------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("place", "wanted"),
+    [
+        (100.0, 19.0),  # on the middle of a stud 38 wide
+        (119.0, 0.0),  # on its edge
+        (120.0, -1.0),
+        (300.0, -181.0),  # half way to the next
+        (-50.0, -131.0),  # before the first
+        (900.0, -381.0),  # beyond the last
+    ],
+)
+def test_margin_of_a_hole_is_from_the_nearer_stud_edge(place, wanted):
+    assert margin(place, (100.0, 500.0), 38.0) == pytest.approx(wanted)
+
+
+def test_margin_without_a_stud_is_far_beside_and_one_stud_holds_no_track():
+    assert margin(100.0, (), 38.0) < -1e6
+    assert redrilled(length=1000, studs=(500.0,), apart=610.0) == ()
+    assert redrilled(length=2000, studs=(100.0, 900.0, 1900.0), apart=610.0) == ()  # too far apart
+    assert redrilled(length=1000, studs=(10.0, 400.0, 995.0), apart=610.0) == ()  # too near the ends
+
+
+@pytest.mark.parametrize("reach", [0.0, 1e-3, 50.0])
+def test_shift_never_goes_beyond_its_reach_and_stays_where_nothing_is_gained(reach):
+    aligned = best_shift((100.0, 500.0), (100.0, 500.0), width=38.0, edge=6.0, reach=reach)
+    assert (aligned.shift, aligned.least, aligned.hits) == (0.0, 19.0, 2)
+    off = best_shift((100.0, 500.0), (300.0, 700.0), width=38.0, edge=6.0, reach=reach)
+    assert abs(off.shift) <= reach + 1e-9
+    assert off.hits == 0
+
+
+def test_shares_outside_the_hangers_lift_one_of_them():
+    left, right = shares(mass=10, first=100, second=300, centre=400)
+    assert left < 0 < right
+    assert right > 10 * 9.80665
