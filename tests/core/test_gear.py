@@ -363,3 +363,11 @@ def test_shares_outside_the_hangers_lift_one_of_them():
     left, right = shares(mass=10, first=100, second=300, centre=400)
     assert left < 0 < right
     assert right > 10 * 9.80665
+
+
+def test_leaf_right_under_its_wheels_has_no_eccentric_part_and_one_beside_them_has_in_step():
+    assert eccentric(share=200.0, off=0.0, apart=60.0) == 0
+    assert eccentric(share=200.0, off=30.0, apart=60.0) == 2 * eccentric(share=200.0, off=15.0, apart=60.0)
+    assert shares(mass=0.0, first=50, second=700, centre=375) == (0.0, 0.0)
+    with pytest.raises(InputError):
+        shares(mass=10.0, first=700, second=50, centre=375)
