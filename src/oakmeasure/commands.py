@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import json
 import sys
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
-from oakmeasure.core.cutting.problem import CutKind
+from oakmeasure.core.cutting.problem import CutKind, First
 from oakmeasure.core.solve import Solution, solve
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
@@ -202,6 +203,9 @@ def cut(
     kerf: Annotated[float, typer.Option(help="of the saw, mm", min=0.0, max=30.0)] = 3.2,
     trim: Annotated[float, typer.Option(help="off every edge of a sheet, both ends of others", min=0.0, max=200)] = 0.0,
     seconds: Annotated[float, typer.Option(help="to go on improving", min=0.1, max=3600.0)] = 10.0,
+    first: Annotated[
+        First | None, typer.Option(help="the first cuts; boards are ripped, sheets cut either way")
+    ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
 ) -> None:
     """Plan the cutting of parts out of bars, boards or sheets: the cost, the least it could be, and every cut."""
@@ -211,7 +215,7 @@ def cut(
     from oakmeasure.files.cutting_in import CuttingFileError, read_problem
 
     try:
-        problem = read_problem(stock, parts, defects, kind=kind, kerf=kerf, trim=trim)
+        problem = replace(read_problem(stock, parts, defects, kind=kind, kerf=kerf, trim=trim), first=first)
     except CuttingFileError as error:
         print(f"oak-measure: {error}", file=sys.stderr)
         raise typer.Exit(2) from None

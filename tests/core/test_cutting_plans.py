@@ -13,7 +13,17 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.cut import cut, why_left
 from oakmeasure.core.cutting.exact import fullest
-from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem, Watch, least_cost, tenths
+from oakmeasure.core.cutting.problem import (
+    CutKind,
+    Defect,
+    First,
+    PartItem,
+    Problem,
+    StockItem,
+    Watch,
+    least_cost,
+    tenths,
+)
 from oakmeasure.files.cutting_in import CuttingFileError, read_problem
 
 NEAR = 1e-6
@@ -183,6 +193,59 @@ def test_sheet_cut_up_in_strips_is_put_together_again_and_proven():
     check(problem, plan)
     assert plan.is_least
     assert plan.cost == 109.0
+
+
+@pytest.mark.parametrize("first", [First.RIP, First.CROSS])
+def test_what_is_cut_first_is_kept_to(first):
+    source = random.Random(4)
+    parts = tuple(PartItem(f"p{at}", source.randrange(300, 1100), source.randrange(90, 500), 2, at % 2 == 0)
+                  for at in range(9))  # fmt: skip
+    stock = (StockItem("sheet", 2440, 1220, None, 50.0),)
+    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=3.0, trim=5.0, first=first), Watch(0.6))
+    check(problem, plan)
+    low, size = ("y", "width") if first is First.RIP else ("x", "length")
+    for index in range(dict(plan.used)["sheet"]):
+        spans = sorted((getattr(each, low), getattr(each, low) + getattr(each, size)) for each in plan.cuts
+                       if each.index == index)  # fmt: skip
+        strips = [spans[0]]
+        for a, b in spans[1:]:
+            if a < strips[-1][1] + 3 - NEAR:
+                strips[-1] = (strips[-1][0], max(b, strips[-1][1]))
+            else:
+                strips.append((a, b))
+        # In three stages a strip is no wider than its widest part: nothing in it needs the first cuts again.
+        widest = [max(b - a for a, b in spans if low_ - NEAR <= a and b <= high + NEAR) for low_, high in strips]
+        assert [high - low_ for low_, high in strips] == pytest.approx(widest)
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_boards_are_proven_least_by_the_programme(seed):
+    """Boards cut up with no waste but their defects: the plan costs as much and is proven."""
+    source = random.Random(seed)
+    stock, parts, defects, cost = [], [], [], 0.0
+    for at in range(4):
+        long, wide, y = source.choice((2000.0, 2600.0)), 0.0, 0.0
+        for _ in range(2):
+            width, x, end = float(source.choice((70, 95, 120))), 0.0, long
+            if source.random() < 0.6:
+                gone = float(source.randrange(40, 120))
+                defects.append(Defect(f"b{at}", long - gone, y, gone, width))
+                end -= gone
+            while end - x > 900:
+                piece = float(source.randrange(300, 800))
+                parts.append((piece, width))
+                x += piece + 4
+            parts.append((end - x, width))
+            y, wide = y + width + 4, y + width
+        stock.append(StockItem(f"b{at}", long, wide, 1, round(long * wide * 3e-5, 2)))
+        cost += stock[-1].price
+    spare = [StockItem(f"x{at}", 2600, 300, 1, 30.0 + at) for at in range(2)]
+    items = tuple(PartItem(f"p{at}", a, b, n) for at, ((a, b), n) in enumerate(Counter(parts).items()))
+    problem = Problem(CutKind.BOARDS, (*stock, *spare), items, tuple(defects), kerf=4.0)
+    plan = cut(problem, Watch(8.0))
+    check(problem, plan)
+    assert plan.is_least
+    assert plan.cost <= cost + NEAR
 
 
 def test_part_lies_beside_the_knot_and_a_board_without_room_is_not_taken():

@@ -254,7 +254,7 @@ def _priced(
             column = (kind, knapsack.counts(size, taken))
             if column not in known and column not in new:
                 new.append(column)
-            worst = max(worst, value / price)
+            worst = max(worst, (value + extra.get(kind, 0.0)) / max(bars.prices[kind], 1e-9))
     return new, worst
 
 

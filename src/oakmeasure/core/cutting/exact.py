@@ -56,7 +56,7 @@ def perfect_pieces(
         if not stocks or not any(demand):
             break
         stock = min(stocks, key=lambda each: shop.rate[each.at] * source.uniform(0.85, 1.15))
-        across = shop.problem.kind is CutKind.SHEETS and source.random() < 0.5
+        across = source.choice(shop.ways)
         cuts = _one(shop, stock.turned() if across else stock, demand, across, source, spare)
         if not cuts:
             misses += 1

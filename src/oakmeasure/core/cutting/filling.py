@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    import numpy as np
-
     from oakmeasure.core.cutting.pieces import Shop, Stock
+
+
+MOST_CELLS = 8_000_000  # of a table; where it would have more, it is on a grid
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +84,7 @@ class Filling:
         first = np.full(size + 1, -1, dtype=np.int32)
         for at, wide in enumerate(widths):
             weight = (wide + k) // unit
-            for _ in range(min(tables.strips(wide, self.stock.length + k), size // weight)):
+            for _ in range(min(tables.strips(wide), size // weight)):
                 with_it = value[: size + 1 - weight] + gains[at]
                 better = with_it > value[weight:] + 1e-6
                 value[weight:][better] = with_it[better]
@@ -127,19 +130,24 @@ class Tables:
     """For every width of strip the most that parts of at most that width are worth in any length of it."""
 
     def __init__(
-        self, ways: list[Way], left: list[int], value: dict[int, float], longest: int, kerf: int, grid: int
-    ) -> None:  # fmt: skip
+        self,
+        ways: list[Way],
+        left: list[int],
+        value: Sequence[float] | dict[int, float],
+        longest: int,
+        kerf: int,
+        grid: int,
+    ) -> None:
         """grid: whole tenths to which lengths are brought, parts up and spans down; 1 for none."""
         import numpy as np
 
-        self.ways, self.kerf = ways, kerf
-        self.unit = max(math.gcd(longest, *(way.along + kerf for way in ways)), grid)
+        self.ways, self.kerf, self.grid = ways, kerf, grid
+        common = math.gcd(longest, *(way.along + kerf for way in ways))
+        self.unit = max(common, grid, longest * len(ways) // MOST_CELLS)
+        self.exact = self.unit == common
         size = longest // self.unit
-        table = np.zeros(size + 1)
-        self.rows: list[tuple[Way, int, np.ndarray]] = []
-        self.tables: dict[int, np.ndarray] = {}
+        items: list[tuple[Way, int, int]] = []
         self.upto: dict[int, int] = {}
-        self._left = left
         for way in ways:
             weight = -(-(way.along + kerf) // self.unit)
             count, share = min(left[way.part], size // weight if weight else 0), 1
@@ -147,32 +155,46 @@ class Tables:
                 take = min(share, count)
                 count -= take
                 share *= 2
-                with_it = table[: size + 1 - take * weight] + take * value[way.part]
-                better = with_it > table[take * weight :] + 1e-6
-                table[take * weight :][better] = with_it[better]
-                self.rows.append((way, take, better))
-            self.tables[way.across] = table.copy()
-            self.upto[way.across] = len(self.rows)
+                items.append((way, take, take * weight))
+            self.upto[way.across] = len(items)
+        # Row n holds the most that the first n items are worth in every length; what lies in one is read off the rows.
+        rows = np.zeros((len(items) + 1, size + 1))
+        for at, (way, take, weight) in enumerate(items):
+            before, row = rows[at], rows[at + 1]
+            row[:weight] = before[:weight]
+            np.add(before[: size + 1 - weight], take * value[way.part], out=row[weight:])
+            np.maximum(row[weight:], before[weight:], out=row[weight:])
+        self.items, self.rows, self._left = items, rows, left
+        self.tables = {wide: rows[many] for wide, many in self.upto.items()}
         self.widths = sorted(self.tables)
 
     def best(self, wide: int, length: int) -> float:
         """Return the most that is worth in a span of a strip."""
-        return float(self.tables[wide][max(length, 0) // self.unit])
+        width = self.served(wide)
+        return float(self.tables[width][max(length, 0) // self.unit]) if width else 0.0
 
-    def strips(self, wide: int, longest: int) -> int:
-        """Return in how many strips of that width its own parts would go."""
-        total = sum(self._left[way.part] * (way.along + self.kerf) for way in self.ways if way.across == wide)
-        return max(1, -(-total // longest))
+    def served(self, wide: int) -> int:
+        """Return the width of the widest part that goes into a strip; 0 for none."""
+        at = bisect_right(self.widths, wide)
+        return self.widths[at - 1] if at else 0
+
+    def strips(self, wide: int) -> int:
+        """Return how many strips of that width can be of use: one for each part as wide at the most."""
+        return sum(self._left[way.part] for way in self.ways if way.across == wide)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return what lies in that span, the widest first; no more of a part than is left."""
         found: list[Way] = []
         at, spare = max(length, 0) // self.unit, list(left)
-        for way, take, better in reversed(self.rows[: self.upto[wide]]):
-            weight = take * -(-(way.along + self.kerf) // self.unit)
-            if at >= weight and better[at - weight]:
+        for n in range(self.upto.get(self.served(wide), 0), 0, -1):
+            way, take, weight = self.items[n - 1]
+            if self.rows[n, at] > self.rows[n - 1, at] + 1e-6:
                 for _ in range(min(take, spare[way.part])):
                     found.append(way)
                     spare[way.part] -= 1
                 at -= weight
         return sorted(found, key=lambda way: (-way.across, -way.along))
+
+    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
+        """Return nothing: these strips hold no slots."""
+        return []

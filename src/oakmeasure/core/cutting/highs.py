@@ -45,17 +45,34 @@ class Programme:
         self._solver = _quiet()
         self._solver.setOptionValue("threads", 1)
         self._optimal = highspy.HighsModelStatus.kOptimal
-        self._whole = highspy.HighsVarType.kInteger
+        self._whole, self._broken = highspy.HighsVarType.kInteger, highspy.HighsVarType.kContinuous
         none = (np.array([], dtype=np.int32), np.array([], dtype=float))
+        self._none = none
+        self.rows = 0
         for a, b in zip(low, high, strict=True):
-            self._solver.addRow(a, b, 0, *none)
+            self.row(a, b)
 
-    def add(self, cost: float, entries: dict[int, float], top: float = float("inf")) -> None:
-        """Add a column: its cost, what it brings to each row, and the most of it."""
+    def row(self, low: float, high: float) -> int:
+        """Add a row with nothing in it yet; return its place."""
+        self._solver.addRow(low, high, 0, *self._none)
+        self.rows += 1
+        return self.rows - 1
+
+    def limit(self, row: int, low: float, high: float) -> None:
+        """Set the limits of a row anew."""
+        self._solver.changeRowBounds(row, low, high)
+
+    def hold(self, column: int, low: float, high: float) -> None:
+        """Set the limits of a column anew."""
+        self._solver.changeColBounds(column, low, high)
+
+    def add(self, cost: float, entries: dict[int, float], top: float = float("inf")) -> int:
+        """Add a column: its cost, what it brings to each row, and the most of it; return its place."""
         rows = self._np.array(sorted(entries), dtype=self._np.int32)
         values = self._np.array([entries[row] for row in sorted(entries)], dtype=float)
         self._solver.addCol(cost, 0.0, top, len(rows), rows, values)
         self.columns += 1
+        return self.columns - 1
 
     def solve(self) -> Solved | None:
         """Return the least cost; None where there is none."""
@@ -79,4 +96,7 @@ class Programme:
         self.proven = self._solver.getModelStatus() == self._optimal
         found = np.array(self._solver.getSolution().col_value)
         is_plan = self._solver.getInfo().primal_solution_status == 2  # feasible
+        for at in range(self.columns):  # it may be solved again with broken numbers
+            self._solver.changeColIntegrality(at, self._broken)
+        self._solver.setOptionValue("time_limit", float("inf"))
         return np.round(found) if is_plan and len(found) == self.columns else None

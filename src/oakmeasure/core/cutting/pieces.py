@@ -15,6 +15,7 @@ from oakmeasure.core.cutting.problem import (
     CutKind,
     CutPlan,
     Defect,
+    First,
     Problem,
     Watch,
     cents,
@@ -58,21 +59,31 @@ class Shop:
 
     def __init__(self, problem: Problem) -> None:
         self.problem = problem
+        self.ways = {First.RIP: (False,), First.CROSS: (True,), First.EITHER: (False, True)}[problem.cut_first]
+        self.manners = {First.RIP: ("rip",), First.CROSS: ("cross",), First.EITHER: ("rip", "cross", "both")}[
+            problem.cut_first
+        ]
+        self.stages = problem.cut_stages
         self.kerf, self.trim = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)
         side = self.trim if problem.kind is CutKind.SHEETS else 0  # boards are trimmed at their ends
         self.side = side
         self.stock = [
-            Stock(at, tenths(each.length, up=False) - 2 * self.trim, tenths(each.width, up=False) - 2 * side,
-                   cents(each.price), each.quantity, tuple(self._hole(one) for one in problem.defects
-                                                           if one.board == each.name))
+            Stock(
+                at,
+                tenths(each.length, up=False) - 2 * self.trim,
+                tenths(each.width, up=False) - 2 * side,
+                cents(each.price),
+                each.quantity,
+                tuple(self._hole(one) for one in problem.defects if one.board == each.name),
+            )
             for at, each in enumerate(problem.stock)
-        ]  # fmt: skip
+        ]
         self.price = [each.price for each in self.stock]
         self.rate = {each.at: each.price / max(self.room(each), 1) for each in self.stock}
         self.sizes = [(tenths(each.length, up=True), tenths(each.width, up=True)) for each in problem.parts]
         self.demand = [each.quantity for each in problem.parts]
         self.turns = [each.turns for each in problem.parts]
-        self.fits = [at for at in range(len(problem.parts)) if any(self._goes(at, each) for each in self.stock)]
+        self.fits = [at for at in range(len(problem.parts)) if any(self.goes(at, each) for each in self.stock)]
         self.is_large = sum(self.demand) > MANY
         self.grid = QUICK if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
@@ -83,7 +94,8 @@ class Shop:
         x1, y1 = tenths(defect.x + defect.length, up=True), tenths(defect.y + defect.width, up=True)
         return x0, y0, x1 - self.trim, y1 - self.side
 
-    def _goes(self, at: int, stock: Stock) -> bool:
+    def goes(self, at: int, stock: Stock) -> bool:
+        """Return whether a part goes into a piece of stock without regard to its defects."""
         a, b = self.sizes[at]
         return (a <= stock.length and b <= stock.width) or (self.turns[at] and b <= stock.length and a <= stock.width)
 
@@ -190,7 +202,7 @@ class Shop:
                 count = left[made.stock]
                 if count is not None:
                     left[made.stock] = count - 1
-        self._cheaper(pieces, left)
+        self.cheapest(pieces, left)
         return pieces
 
     def _asked(self, left: dict[int, int | None], source: random.Random, *, first: bool) -> list[Stock]:
@@ -226,7 +238,7 @@ class Shop:
         assert best is not None
         return best[1], best[2]
 
-    def _cheaper(self, pieces: list[Piece], left: dict[int, int | None]) -> None:
+    def cheapest(self, pieces: list[Piece], left: dict[int, int | None]) -> None:
         """Change each piece for the cheapest stock that still holds its cuts beside its defects and is left."""
         for piece in pieces:
             if not piece.cuts:

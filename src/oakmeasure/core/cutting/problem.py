@@ -25,6 +25,14 @@ class CutKind(StrEnum):
     SHEETS = "sheets"
 
 
+class First(StrEnum):
+    """What is cut first: strips along the stock, lengths across it, or whichever is better for each piece."""
+
+    RIP = "rip"
+    CROSS = "crosscut"
+    EITHER = "either"
+
+
 @dataclass(frozen=True, slots=True)
 class StockItem:
     """A kind of stock. quantity None: as many as needed. width 0: a bar. price: of one."""
@@ -60,7 +68,11 @@ class Defect:
 
 @dataclass(frozen=True, slots=True)
 class Problem:
-    """kerf: of the saw. trim: taken off every edge of a sheet, both ends of a board or bar, before anything is cut."""
+    """kerf: of the saw. trim: taken off every edge of a sheet, both ends of a board or bar, before anything is cut.
+
+    first: the first cuts; boards are ripped, sheets cut either way where nothing is said. stages: 2, strips and what
+    lies one behind the other in them, as boards are; 3, several side by side in them too. Trimming is no stage.
+    """
 
     kind: CutKind
     stock: tuple[StockItem, ...]
@@ -68,6 +80,18 @@ class Problem:
     defects: tuple[Defect, ...] = ()
     kerf: float = 3.2
     trim: float = 0.0
+    first: First | None = None
+    stages: int | None = None
+
+    @property
+    def cut_first(self) -> First:
+        """Return what is cut first."""
+        return self.first or (First.RIP if self.kind is CutKind.BOARDS else First.EITHER)
+
+    @property
+    def cut_stages(self) -> int:
+        """Return in how many stages."""
+        return self.stages or (2 if self.kind is CutKind.BOARDS else 3)
 
 
 @dataclass(frozen=True, slots=True)

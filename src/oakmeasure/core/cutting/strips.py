@@ -10,32 +10,53 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Sequence
 
-from oakmeasure.core.cutting import highs
+from oakmeasure.core.cutting.master import COARSE, Master
 from oakmeasure.core.cutting.pieces import NOISE, Piece, Shop
 from oakmeasure.core.cutting.problem import CENT, CutKind, CutPlan, Problem, Watch, least_cost
+from oakmeasure.core.cutting.recut import Recut
+from oakmeasure.core.cutting.whole import assembled, chosen, kept, quick
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left
 SEED = 7
 QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
-POOL = 3000  # pieces, more of which are not chosen from
-JOIN_SHARE, LAST = 0.15, 0.18  # of the time: for one choice out of the pool, and kept for the last one
+PLAIN_SHARE = 0.2  # of the time, for plans of sheets without the programme
+# Of the time, at which columns are no longer made, of long lists too, and whole plans of the programme no longer begun:
+PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
+ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
+CHOICE_SHARE = 0.4  # of the time that is left, for choosing whole numbers of all columns
+MANY_KINDS = 150  # of parts of sheets, above which a programme of three stages is too slow
+LATE = 0.1  # seconds that HiGHS may take too long
+NEAR = 1e-4  # of the cost; a bound as near is near enough
+SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
+SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
+MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
+FINEST_SHEETS = 5  # tenths
 
 
 def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
     """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left."""
     shop = Shop(problem)
     search = Search(shop, watch)
-    while search.best is None or not (watch.over() or search.is_least):
-        if search.best and (search.rounds >= FIRST or watch.left < 3 * search.took):
-            if search.begins_anew():
-                search.round()
-            else:
-                search.mend()
-        elif not search.round():
-            break
-        search.rest_and_join()
+    if shop.is_large and problem.kind is CutKind.BOARDS:
+        search.quick()
+    else:
+        search.round()
+    sheets = problem.kind is CutKind.SHEETS
+    if sheets:
+        search.mend_until(PLAIN_SHARE if not shop.is_large else 0.0)
+    if sheets and not shop.is_large and len(shop.ways) > 1:  # one way alone is solved sooner
+        for at, across in enumerate(shop.ways):
+            if shop.fits and not search.is_over and watch.gone < ALONE_SHARES[at] * watch.seconds:
+                search.programme(until=ALONE_SHARES[at], finest=1, ways=(across,))
+    elif shop.fits and not search.is_over and not (sheets and len(shop.fits) > MANY_KINDS):
+        search.programme(
+            until=LARGE_SHARE if shop.is_large else PROGRAMME_SHARE,
+            finest=FINEST_SHEETS if sheets and shop.is_large else 1,
+        )
+    search.recut()
     return shop.plan(search.best or [], search.bound / CENT, watch)
 
 
@@ -50,13 +71,118 @@ class Search:
         self.worth = {at: float(shop.sizes[at][0] * shop.sizes[at][1]) ** LARGE_FIRST for at in shop.fits}
         self.area = {at: float(shop.sizes[at][0] * shop.sizes[at][1]) for at in shop.fits}
         self.source = random.Random(SEED)
-        self.rounds, self.bound, self.joined, self.again, self.took = 0, 0, False, 0.0, 0.0
+        self.rounds, self.bound, self.programme_bound, self.again, self.took, self.late = 0, 0, 0.0, 0.0, 0.0, LATE
         self.best: list[Piece] | None = None
         self.key = (math.inf, math.inf)
 
     @property
     def is_least(self) -> bool:
         return self.best is not None and not self.key[0] and self.key[1] <= self.bound
+
+    @property
+    def is_over(self) -> bool:
+        return self.watch.over() or self.is_least
+
+    def mend_until(self, share: float) -> None:
+        """Make whole plans and mend the best one, until the least is reached or that share of the time is gone."""
+        while not self.is_over and self.watch.gone < share * self.watch.seconds:
+            if self.rounds >= FIRST and not self.begins_anew():
+                self.mend()
+            elif not self.round():
+                break
+
+    def quick(self) -> None:
+        """Make a whole plan of a long list."""
+        stock = {each.at: each.count for each in self.shop.stock if each.count != 0}
+        master = Master(self.shop, self.missing([]), stock)
+        found, rest = quick(master, self.worth, self.watch.over, self.source)
+        self.shop.cheapest(found, self.stock_left(found))
+        self.offer(found, sum(rest) + self.shop.homeless)
+
+    def programme(self, *, until: float, finest: int, ways: Sequence[bool] = ()) -> None:
+        """Solve the programme over strips, take its bound, and make whole plans of it."""
+        shop, watch = self.shop, self.watch
+        master = Master(
+            shop, self.missing([]), {each.at: each.count for each in shop.stock if each.count != 0}, ways=ways
+        )
+        master.solve(lambda: watch.over() or watch.gone > until * watch.seconds, finest=finest, near=NEAR)
+        if shop.problem.kind is CutKind.BOARDS:
+            self.programme_bound = master.bound
+            self.raise_bound()
+        self.choose(master)
+        while not self.is_over and watch.gone < KEEP_SHARE * watch.seconds:
+            for spread in SPREADS:
+                if self.is_over or watch.gone > KEEP_SHARE * watch.seconds:
+                    break
+                share = QUICK_SHARE if shop.is_large else SURE_SHARE
+                grid = COARSE if shop.is_large else finest
+                self.take(kept(master, watch, self.source, spread=spread, share=share, grid=grid))
+            self.choose(master)  # among what these have added
+            if shop.is_large or master.value > self.paid - min(shop.price) + 0.5:  # one piece less is out of its reach
+                break
+
+    def choose(self, master: Master) -> None:
+        """Take the best whole numbers of the columns at hand; long lists have too many."""
+        asked, began = CHOICE_SHARE * self.watch.left, self.watch.gone
+        if self.shop.is_large or self.is_over or asked + self.late > self.watch.left:
+            return
+        x = chosen(master, seconds=asked, below=self.paid)
+        self.late = max(self.late, self.watch.gone - began - asked)  # HiGHS looks at its clock now and then
+        self.take(None if x is None else assembled(master, x))
+
+    @property
+    def paid(self) -> float:
+        """Return what a plan must cost less than."""
+        return math.inf if self.key[0] > self.shop.homeless else self.key[1]
+
+    def raise_bound(self) -> None:
+        """Raise the bound to the next cost that whole pieces of stock can have."""
+        if not self.key[0] and self.best is not None:
+            most = int(self.key[1])
+            self.bound = max(
+                self.bound, least_cost(self.kinds, need=self.need, at_least=self.programme_bound, most=most)
+            )
+
+    def take(self, found: tuple[list[Piece], list[int]] | None) -> None:
+        """Offer a plan; what it leaves over is cut as well as can be."""
+        if found is None:
+            return
+        pieces, demand = found
+        self.shop.cheapest(pieces, self.stock_left(pieces))
+        left = self.stock_left(pieces)
+        rest = self.shop.refill(
+            self.worth, self.shop.manners[-1], self.source, demand, left, math.inf, perfect=False, watch=None
+        )
+        self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
+
+    def stock_left(self, pieces: Sequence[Piece]) -> dict[int, int | None]:
+        """Return how many of each kind of stock are left beside those pieces."""
+        left = {each.at: each.count for each in self.shop.stock}
+        for piece in pieces:
+            count = left[piece.stock]
+            left[piece.stock] = None if count is None else count - 1
+        return left
+
+    def recut(self) -> None:
+        """Take a few pieces apart and cut what they held as cheaply as can be, again and again."""
+        tool = Recut(self)
+        alike = self.shop.problem.kind is CutKind.SHEETS
+        while self.best and not self.is_over:
+            chance = self.source.random()
+            if alike and chance < MENDED:
+                self.mend()
+            elif alike and chance < EMPTIED:
+                tool.emptier()
+            else:
+                tool.cheaper()
+
+    def missing(self, pieces: Sequence[Piece]) -> list[int]:
+        """Return how many of each part that would go into some stock are not cut."""
+        found = [many if at in self.worth else 0 for at, many in enumerate(self.shop.demand)]
+        for piece in pieces:
+            for cut in piece.cuts:
+                found[cut[2]] -= 1
+        return found
 
     def begins_anew(self) -> bool:
         """Return whether the next plan is made from nothing: what is mended stays near where it began. Half of the
@@ -73,8 +199,7 @@ class Search:
 
     def round(self) -> bool:
         """Make one whole plan; return whether the search may go on."""
-        sheets = self.shop.problem.kind is CutKind.SHEETS
-        ways = ("rip", "cross", "both")[self.rounds % 3] if sheets else ("rip", "rip", "both")[self.rounds % 3]
+        ways = self.shop.manners[self.rounds % len(self.shop.manners)]
         large = self.shop.is_large or self.rounds % 2
         worth = self.worth if large else self.area
         watch = self.watch if self.best is not None else None
@@ -111,7 +236,7 @@ class Search:
         paid = sum(shop.price[each.stock] for each in apart)
         worth = source.choice((self.area, self.worth))
         value = {at: each * source.uniform(1 - 3 * NOISE, 1 + 3 * NOISE) for at, each in worth.items()}
-        ways = source.choice(("rip", "cross", "both")) if shop.problem.kind is CutKind.SHEETS else "rip"
+        ways = source.choice(shop.manners)
         short = self.key[0] > shop.homeless
         below = math.inf if short else paid + 1
         new = shop.refill(value, ways, source, demand, left, below, perfect=source.random() < 0.6, watch=self.watch)
@@ -124,54 +249,13 @@ class Search:
         elif cost == paid and sum(shop.filled(each) ** 2 for each in new) >= even:
             self.best = [*kept, *new]  # as dear, but the waste is more in one place: from there it may go
 
-    def rest_and_join(self) -> None:
-        """Before the time is over, choose anew out of the pool."""
-        late = self.watch.left < LAST * self.watch.seconds
-        if late and not self.joined and not self.is_least and self.best is not None:
-            self.joined = True
-            if len(self.shop.pool) <= POOL and self.watch.left > 0.2:
-                self.join()
-
     def offer(self, pieces: list[Piece], left: int) -> None:
         """Take a plan that leaves less or costs less."""
         cost = sum(self.shop.price[each.stock] for each in pieces)
         if (float(left), float(cost)) >= self.key:
             return
         self.best, self.key = pieces, (float(left), float(cost))
-        if not left:
-            if not self.bound:
-                self.bound = least_cost(self.kinds, need=self.need, at_least=0.0, most=cost)
-            if self.watch.tell is not None:
-                self.watch.tell(self.shop.plan(pieces, self.bound / CENT, self.watch))
-
-    def join(self) -> None:
-        """Choose the cheapest whole set of pieces out of all that were cut so far."""
-        shop, pool = self.shop, list(self.shop.pool.values())
-        limited = {each.at: len(shop.fits) + n for n, each in enumerate(one for one in shop.stock
-                                                                        if one.count is not None)}  # fmt: skip
-        row = {at: n for n, at in enumerate(shop.fits)}
-        low = [float(shop.demand[at]) for at in shop.fits] + [-math.inf for _ in limited]
-        high = [math.inf for _ in shop.fits] + [float(shop.stock[at].count or 0) for at in limited]
-        programme = highs.Programme(low, high)
-        for piece in pool:
-            entries: dict[int, float] = {}
-            for _, _, part, _, _ in piece.cuts:
-                entries[row[part]] = entries.get(row[part], 0.0) + 1.0
-            if piece.stock in limited:
-                entries[limited[piece.stock]] = 1.0
-            programme.add(float(shop.price[piece.stock]), entries)
-        x = programme.solve_whole(seconds=min(JOIN_SHARE * self.watch.seconds, max(self.watch.left - 0.1, 0.05)))
-        if x is None:
-            return
-        spare = {at: shop.demand[at] for at in shop.fits}
-        chosen: list[Piece] = []
-        for piece, many in zip(pool, x, strict=True):
-            for _ in range(int(many)):
-                kept = []
-                for cut in piece.cuts:
-                    if spare[cut[2]] > 0:
-                        spare[cut[2]] -= 1
-                        kept.append(cut)
-                if kept:
-                    chosen.append(Piece(piece.stock, kept))
-        self.offer(chosen, sum(spare.values()) + shop.homeless)
+        if not left and not self.bound:
+            self.raise_bound()
+        if self.watch.tell is not None:
+            self.watch.tell(self.shop.plan(pieces, self.bound / CENT, self.watch))

@@ -1,0 +1,289 @@
+"""Strips, spans and what lies in them as one linear programme: which pieces of stock are ripped how, and what each span
+of a strip is crosscut into, are columns of their own, so that any fill goes with any strip of its length and width.
+
+Columns are made where the prices of the programme ask for them. The prices also give a bound: no plan of this way of
+cutting can cost less. Sources: Gilmore and Gomory 1965, the two stages kept apart; bound, Farley 1990 and Lagrange.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.cutting import highs
+from oakmeasure.core.cutting.filling import Tables, Way
+from oakmeasure.core.cutting.layouts import Layout
+from oakmeasure.core.cutting.slots import SLOT, Slots
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from oakmeasure.core.cutting.pieces import Shop
+
+COARSE, FINE = 10, 1  # tenths, the grids of the knapsacks
+SLOW = 1e-4  # of the cost, from which the next grid is taken
+FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
+DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
+Span = tuple[int, int, int]  # frame, length, width of the strip
+Slot = tuple[int, int, int]  # frame, along, width of the strip
+Strip = tuple[int, int]  # y, width
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips."""
+
+    across: bool
+    lies: tuple[Way, ...]
+    layouts: dict[int, Layout]
+    longest: int
+    widest: int
+
+
+@dataclass(frozen=True, slots=True)
+class Columns:
+    """What was made so far, each with its place in the programme."""
+
+    layouts: dict[tuple[int, int, tuple[Strip, ...]], int]
+    fills: dict[tuple[Span, tuple[Way, ...]], int]
+    stacks: dict[tuple[Slot, tuple[Way, ...]], int]
+
+
+@dataclass(frozen=True, slots=True)
+class Prices:
+    """What a solved programme would pay: for a part, for another piece of each stock; and what is worth most in each
+    width and length at that, by frame.
+    """
+
+    used: Sequence[float] | np.ndarray
+    dual: Sequence[float] | np.ndarray
+    value: list[float]
+    extra: dict[int, float]
+    tables: tuple[Tables | Slots, ...]
+
+
+class Master:
+    """The programme of one problem, or of a part of it. demand: of every part. stock: how many of each kind, None for
+    as many as needed. dear: times its share of the dearest stock that a part is bought at. ways: whether strips lie
+    across the stock; all that the problem allows where none is given.
+    """
+
+    def __init__(
+        self,
+        shop: Shop,
+        demand: Sequence[int],
+        stock: dict[int, int | None],
+        *,
+        dear: float = DEAR,
+        ways: Sequence[bool] = (),
+    ) -> None:
+        self.shop, self.demand, self.stock = shop, list(demand), dict(stock)
+        self.parts = [at for at in shop.fits if demand[at]]
+        self.frames = [self._frame(across) for across in ways or shop.ways]
+        self.programme = highs.Programme((), ())
+        self.cost_row = self.programme.row(-math.inf, math.inf)
+        self.part_row = {at: self.programme.row(float(demand[at]), math.inf) for at in self.parts}
+        self.stock_row = {at: self.programme.row(-math.inf, float(count)) for at, count in stock.items()
+                          if count is not None}  # fmt: skip
+        self.span_row: dict[Span, int] = {}
+        self.slot_row: dict[Slot, int] = {}
+        self.made = Columns({}, {}, {})
+        self.bought: dict[int, int] = {}
+        rate = dear * max((shop.rate[at] for at in stock), default=1.0)
+        for at in self.parts:
+            cost = rate * (shop.sizes[at][0] + shop.kerf) * (shop.sizes[at][1] + shop.kerf) + 1.0
+            self.bought[at] = self.programme.add(cost, {self.part_row[at]: 1.0, self.cost_row: cost})
+        self.is_exact = all(layout.exact for frame in self.frames for layout in frame.layouts.values())
+        self.is_free = True  # nothing is held: the prices make a bound
+        self.bound, self.value = 0.0, math.inf
+
+    def _frame(self, across: bool) -> Frame:
+        shop = self.shop
+        stocks = [shop.stock[at].turned() if across else shop.stock[at] for at in self.stock]
+        longest, widest = max(each.length for each in stocks), max(each.width for each in stocks)
+        lies = []
+        for at in self.parts:
+            a, b = shop.sizes[at]
+            ways = {(b, a) if across else (a, b)}
+            if shop.turns[at]:
+                ways |= {(wide, along) for along, wide in ways}
+            lies += [Way(at, along, wide) for along, wide in ways if along <= longest and wide <= widest]
+        lies.sort(key=lambda way: (way.across, -way.along, way.part))
+        widths = sorted({way.across for way in lies})
+        return Frame(
+            across, tuple(lies), {each.at: Layout(each, widths, shop.kerf) for each in stocks}, longest, widest
+        )
+
+    # --- columns -----------------------------------------------------------------------------------------------
+
+    def add_layout(self, at: int, frame: int, strips: Sequence[Strip]) -> bool:
+        """Add a way of ripping a piece of stock; return whether it is new."""
+        key = (at, frame, tuple(strips))
+        if key in self.made.layouts or not strips:
+            return False
+        cost = float(self.shop.price[at])
+        entries = {self.cost_row: cost}
+        for span, many in self.spans(at, frame, strips).items():
+            if span not in self.span_row:
+                self.span_row[span] = self.programme.row(-math.inf, 0.0)
+            entries[self.span_row[span]] = -float(many)
+        if at in self.stock_row:
+            entries[self.stock_row[at]] = 1.0
+        self.made.layouts[key] = self.programme.add(cost, entries)
+        return True
+
+    def spans(self, at: int, frame: int, strips: Sequence[Strip]) -> Counter[Span]:
+        """Return the spans of a piece of stock that is ripped so, with how many there are of each."""
+        layout = self.frames[frame].layouts[at]
+        return Counter((frame, b - a, wide) for y, wide in strips for a, b in layout.free(y, wide))
+
+    def add_fill(self, span: Span, lying: Sequence[Way]) -> bool:
+        """Add what may lie in a span, parts or slots; return whether it is new."""
+        key = (span, tuple(sorted(lying, key=lambda way: (-way.along, way.across, way.part))))
+        if key in self.made.fills or not lying:
+            return False
+        entries = {self.span_row[span]: 1.0}
+        for way, many in Counter(lying).items():
+            row = self._slot(span[0], way) if way.part == SLOT else self.part_row[way.part]
+            entries[row] = entries.get(row, 0.0) + (-many if way.part == SLOT else many)
+        self.made.fills[key] = self.programme.add(0.0, entries)
+        return True
+
+    def _slot(self, frame: int, way: Way) -> int:
+        slot = (frame, way.along, way.across)
+        if slot not in self.slot_row:
+            self.slot_row[slot] = self.programme.row(-math.inf, 0.0)
+        return self.slot_row[slot]
+
+    def add_stack(self, slot: Slot, lying: Sequence[Way]) -> bool:
+        """Add what may lie side by side in a slot; return whether it is new."""
+        key = (slot, tuple(sorted(lying, key=lambda way: (-way.across, way.part))))
+        if key in self.made.stacks or not lying:
+            return False
+        entries = {self.slot_row[slot]: 1.0}
+        for way in lying:
+            entries[self.part_row[way.part]] = entries.get(self.part_row[way.part], 0.0) + 1.0
+        self.made.stacks[key] = self.programme.add(0.0, entries)
+        return True
+
+    def allow(self) -> None:
+        """Tell the programme what is wanted and what stock there is, after `demand` or `stock` were changed."""
+        for at, row in self.part_row.items():
+            self.programme.limit(row, float(self.demand[at]), math.inf)
+        for at, row in self.stock_row.items():
+            self.programme.limit(row, -math.inf, float(self.stock[at] or 0))
+
+    # --- prices ------------------------------------------------------------------------------------------------
+
+    def solve(self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0) -> highs.Solved | None:
+        """Make columns until no more are asked for, or the time is over; None where the programme has no answer.
+
+        finest: grid of the knapsacks, tenths; only at 1 it gives a bound. near: of the cost; a bound that near is
+        enough.
+        """
+        grid, before = max(COARSE, finest), math.inf
+        while True:
+            solved = self.programme.solve()
+            if solved is None:
+                return None
+            before, self.value = self.value, solved.value
+            if until():
+                return solved
+            added = self.price(self.prices(solved, grid))
+            slow = before - self.value < SLOW * self.value
+            if grid > finest and (slow or not added):
+                grid = finest
+            elif not added:
+                return solved
+            elif grid == FINE and self.value - self.bound <= near * self.value:
+                return self.programme.solve()
+
+    def prices(self, solved: highs.Solved, grid: int) -> Prices:
+        """Return what the programme would pay for each part, and for another piece of each stock."""
+        value = [0.0] * len(self.shop.demand)
+        for at, row in self.part_row.items():
+            value[at] = max(float(solved.prices[row]), 0.0)
+        extra = {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
+        return replace(self.prices_at(value, grid), used=solved.x, dual=solved.prices, extra=extra)
+
+    def prices_at(self, value: list[float], grid: int) -> Prices:
+        """Return what is worth most at such worths of the parts."""
+        tables = tuple(self._tables(frame, value, grid) for frame in self.frames)
+        return Prices((), (), value, {}, tables)
+
+    def price(self, prices: Prices) -> int:
+        """Add the columns that the prices ask for; return how many."""
+        shop, extra = self.shop, prices.extra
+        best = self._best(prices)
+        lacks = {at: shop.price[at] - extra.get(at, 0.0) - worth for at, (worth, _, _) in best.items()}
+        order = sorted(lacks, key=lambda at: lacks[at] / max(shop.price[at], 1))
+        added, hot = 0, set()
+        for at in order[: max(FEW_LAYOUTS, len(order) // 6)]:
+            _, n, strips = best[at]
+            if lacks[at] < -1e-6 * max(shop.price[at], 1.0):
+                added += self.add_layout(at, n, strips)
+                hot |= set(self.spans(at, n, strips))
+        if self.is_free and self.is_exact and all(table.exact for table in prices.tables):
+            self.bound = max(self.bound, self._bound(prices.value, extra, best))
+        used = prices.used
+        for (at, n, ripped), column in self.made.layouts.items():
+            if column < len(used) and used[column] > 1e-6:
+                hot |= set(self.spans(at, n, ripped))
+        return added + self._fills(prices, hot)
+
+    def _best(self, prices: Prices) -> dict[int, tuple[float, int, list[Strip]]]:
+        """Return for each kind of stock what it can be worth at the most, in which frame, and its strips."""
+        best: dict[int, tuple[float, int, list[Strip]]] = {}
+        for n, (frame, tables) in enumerate(zip(self.frames, prices.tables, strict=True)):
+            for at, layout in frame.layouts.items():
+                worth, strips = layout.best(tables) if tables.widths else (0.0, [])
+                if at not in best or worth > best[at][0]:
+                    best[at] = (worth, n, strips)
+        return best
+
+    def _tables(self, frame: Frame, value: list[float], grid: int) -> Tables | Slots:
+        useful = [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
+        longest, k = frame.longest + self.shop.kerf, self.shop.kerf
+        if self.shop.stages > 2:
+            return Slots(useful, self.demand, value, longest, frame.widest, k, grid)
+        return Tables(useful, self.demand, value, longest, k, grid)
+
+    def _fills(self, prices: Prices, hot: set[Span]) -> int:
+        """Add for each span that is in use, and each slot, what is worth more in it than its price."""
+        added, k, dual = 0, self.shop.kerf, prices.dual
+        many = len(dual)
+        for span in sorted(hot):
+            n, length, wide = span
+            row, table = self.span_row[span], prices.tables[n]
+            price = -float(dual[row]) if row < many else 0.0
+            if table.best(wide, length + k) > price + 1e-6 * max(price, 1.0):
+                added += self.add_fill(span, table.taken(wide, length + k, self.demand))
+        for slot, row in list(self.slot_row.items()):
+            n, along, wide = slot
+            table = prices.tables[n]
+            assert isinstance(table, Slots)
+            price = -float(dual[row]) if row < many else 0.0
+            if table.stacks.best(along, wide + k) > price + 1e-6 * max(price, 1.0):
+                added += self.add_stack(slot, table.stack(along, wide, self.demand))
+        return added
+
+    def _bound(
+        self, value: list[float], extra: dict[int, float], best: dict[int, tuple[float, int, list[Strip]]]
+    ) -> float:
+        """Return what no plan can cost less than, at any prices: those that are shrunk until no piece of stock is worth
+        more than it costs, or, where all stock is counted, less what the pieces are worth more than they cost.
+        """
+        plain = sum(value[at] * self.demand[at] for at in self.parts)
+        spare, lagrange, worst = plain, plain, 1.0
+        for at, (worth, _, _) in best.items():
+            price, count = max(float(self.shop.price[at]), 1e-9), self.stock[at]
+            worst = max(worst, (worth + extra.get(at, 0.0)) / price)
+            if count is None:
+                lagrange = -math.inf
+            else:
+                lagrange -= count * max(0.0, worth - price)
+                spare += count * extra[at]
+        return max(spare / worst, lagrange)

@@ -1,0 +1,96 @@
+"""Strips that are crosscut into lengths, each of which holds parts side by side: three stages of cuts.
+
+A slot is a length of a strip. What lies side by side in it is a knapsack over the strip's width; which slots fill a
+strip is a knapsack over its length. Source: Gilmore and Gomory 1965, a stage more.
+"""
+
+from __future__ import annotations
+
+import math
+from bisect import bisect_right
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.cutting.filling import MOST_CELLS, Tables, Way
+
+if TYPE_CHECKING:
+    import numpy as np
+
+TINY = 1e-6  # what sums of single precision differ by
+SLOT = -1  # stands for the part in a way that is a slot
+
+
+class Slots:
+    """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
+
+    def __init__(self, ways: list[Way], left: list[int], value: Sequence[float], longest: int, widest: int, kerf: int,
+                 grid: int) -> None:  # fmt: skip
+        import numpy as np
+
+        self.kerf, self.ways, self._left = kerf, ways, left
+        turned = sorted(
+            (Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along)
+        )
+        self.stacks = Tables(turned, left, value, widest + kerf, kerf, 1 if grid == 1 else min(grid, 5))
+        self.widths = sorted({way.across for way in ways})
+        alongs = self.stacks.widths
+        often = {a: sum(left[way.part] for way in turned if way.across == a) for a in alongs}
+        common = math.gcd(longest, *(a + kerf for a in alongs))
+        cells = longest * len(alongs) * len(self.widths)
+        self.unit, self.grid = max(common, grid, cells // MOST_CELLS), grid
+        self.exact = self.unit == common and self.stacks.exact
+        size = longest // self.unit
+        self.items: list[tuple[int, int, int]] = []
+        gains: list[np.ndarray] = []
+        below = np.zeros(len(self.widths))
+        for a in alongs:
+            worth = np.array([self.stacks.best(a, wide + kerf) for wide in self.widths])
+            worth[worth <= below + 1e-9] = 0.0  # a shorter slot is worth as much
+            if not worth.any():
+                continue
+            below = np.maximum(below, worth)
+            weight = -(-(a + kerf) // self.unit)
+            count, share = min(often[a], size // weight), 1
+            while count > 0:
+                take = min(share, count)
+                count -= take
+                share *= 2
+                self.items.append((a, take, take * weight))
+                gains.append((take * worth).astype(np.float32)[:, None])
+        # The most that the items so far are worth, by width of strip and length; and where each item made it more.
+        self.rows = rows = np.zeros((len(self.widths), size + 1), dtype=np.float32)
+        self.better: list[np.ndarray] = []
+        for (_, _, weight), gain in zip(self.items, gains, strict=True):
+            with_it = rows[:, : size + 1 - weight] + gain
+            self.better.append(with_it > rows[:, weight:] * np.float32(1 + TINY))
+            np.maximum(rows[:, weight:], with_it, out=rows[:, weight:])
+
+    def best(self, wide: int, length: int) -> float:
+        """Return the most that is worth in a span of a strip."""
+        at = bisect_right(self.widths, wide)
+        return float(self.rows[at - 1, max(length, 0) // self.unit]) if at else 0.0
+
+    def served(self, wide: int) -> int:
+        """Return the width of the widest part that goes into a strip; 0 for none."""
+        at = bisect_right(self.widths, wide)
+        return self.widths[at - 1] if at else 0
+
+    def strips(self, wide: int) -> int:
+        """Return how many strips of that width can be of use: one for each part as wide at the most."""
+        return sum(self._left[way.part] for way in self.ways if way.across == wide)
+
+    def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
+        """Return the slots of that span, the longest first."""
+        found: list[Way] = []
+        at, width = max(length, 0) // self.unit, bisect_right(self.widths, wide) - 1
+        for n in range(len(self.items) if width >= 0 else 0, 0, -1):
+            along, take, weight = self.items[n - 1]
+            if at >= weight and self.better[n - 1][width, at - weight]:
+                found += [Way(SLOT, along, wide)] * take
+                at -= weight
+        return sorted(found, key=lambda way: -way.along)
+
+    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
+        """Return the parts side by side in a slot, as they lie in the strip."""
+        lying = self.stacks.taken(along, wide + self.kerf, left)
+        return [Way(way.part, way.across, way.along) for way in lying]
