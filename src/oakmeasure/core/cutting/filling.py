@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -115,18 +115,39 @@ class Filling:
 
 def free_spans(stock: Stock, y: int, wide: int) -> list[tuple[int, int]]:
     """Return the spans of a strip that no defect reaches into."""
-    holes = sorted((x0, x1) for x0, y0, x1, y1 in stock.holes if y0 < y + wide and y1 > y)
+    return spans_beside(((x0, x1) for x0, y0, x1, y1 in stock.holes if y0 < y + wide and y1 > y), stock.length)
+
+
+def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[int, int]]:
+    """Return what the spans that are taken leave free of a length, in order."""
     found, at = [], 0
-    for x0, x1 in holes:
+    for x0, x1 in sorted(taken):
         if x0 > at:
-            found.append((at, min(x0, stock.length)))
+            found.append((at, min(x0, length)))
         at = max(at, x1)
-    if at < stock.length:
-        found.append((at, stock.length))
+    if at < length:
+        found.append((at, length))
     return found
 
 
-class Tables:
+class Strips:
+    """What strips may hold, by their width: what its two kinds have in common."""
+
+    ways: list[Way]
+    widths: list[int]
+    _left: list[int]
+
+    def served(self, wide: int) -> int:
+        """Return the width of the widest part that goes into a strip; 0 for none."""
+        at = bisect_right(self.widths, wide)
+        return self.widths[at - 1] if at else 0
+
+    def strips(self, wide: int) -> int:
+        """Return how many strips of that width can be of use: one for each part as wide at the most."""
+        return sum(self._left[way.part] for way in self.ways if way.across == wide)
+
+
+class Tables(Strips):
     """For every width of strip the most that parts of at most that width are worth in any length of it."""
 
     def __init__(
@@ -172,15 +193,6 @@ class Tables:
         """Return the most that is worth in a span of a strip."""
         width = self.served(wide)
         return float(self.tables[width][max(length, 0) // self.unit]) if width else 0.0
-
-    def served(self, wide: int) -> int:
-        """Return the width of the widest part that goes into a strip; 0 for none."""
-        at = bisect_right(self.widths, wide)
-        return self.widths[at - 1] if at else 0
-
-    def strips(self, wide: int) -> int:
-        """Return how many strips of that width can be of use: one for each part as wide at the most."""
-        return sum(self._left[way.part] for way in self.ways if way.across == wide)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return what lies in that span, the widest first; no more of a part than is left."""

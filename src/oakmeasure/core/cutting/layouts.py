@@ -12,7 +12,7 @@ import math
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.filling import free_spans
+from oakmeasure.core.cutting.filling import free_spans, spans_beside
 
 if TYPE_CHECKING:
     from oakmeasure.core.cutting.filling import Tables
@@ -142,12 +142,5 @@ class Layout:
 
 def _free(stock: Stock, mask: int) -> list[tuple[int, int]]:
     """Return the spans that the defects of a mask leave free."""
-    spans = sorted((x0, x1) for bit, (x0, _, x1, _) in enumerate(stock.holes) if mask >> min(bit, 62) & 1)
-    found, at = [], 0
-    for x0, x1 in spans:
-        if x0 > at:
-            found.append((at, min(x0, stock.length)))
-        at = max(at, x1)
-    if at < stock.length:
-        found.append((at, stock.length))
-    return found
+    taken = ((x0, x1) for bit, (x0, _, x1, _) in enumerate(stock.holes) if mask >> min(bit, 62) & 1)
+    return spans_beside(taken, stock.length)

@@ -11,7 +11,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.filling import MOST_CELLS, Tables, Way
+from oakmeasure.core.cutting.filling import MOST_CELLS, Strips, Tables, Way
 
 if TYPE_CHECKING:
     import numpy as np
@@ -20,7 +20,7 @@ TINY = 1e-6  # what sums of single precision differ by
 SLOT = -1  # stands for the part in a way that is a slot
 
 
-class Slots:
+class Slots(Strips):
     """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
 
     def __init__(self, ways: list[Way], left: list[int], value: Sequence[float], longest: int, widest: int, kerf: int,
@@ -69,15 +69,6 @@ class Slots:
         """Return the most that is worth in a span of a strip."""
         at = bisect_right(self.widths, wide)
         return float(self.rows[at - 1, max(length, 0) // self.unit]) if at else 0.0
-
-    def served(self, wide: int) -> int:
-        """Return the width of the widest part that goes into a strip; 0 for none."""
-        at = bisect_right(self.widths, wide)
-        return self.widths[at - 1] if at else 0
-
-    def strips(self, wide: int) -> int:
-        """Return how many strips of that width can be of use: one for each part as wide at the most."""
-        return sum(self._left[way.part] for way in self.ways if way.across == wide)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return the slots of that span, the longest first."""
