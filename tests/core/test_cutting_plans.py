@@ -6,6 +6,7 @@ import itertools
 import math
 import random
 from collections import Counter
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -63,7 +64,8 @@ def _check_piece(problem, stock, cuts):
         assert each.x + each.length <= stock.length - trim + NEAR
         assert side - NEAR <= each.y
         assert each.y + each.width <= stock.width - side + NEAR
-        for hole in (each for each in problem.defects if each.board == stock.name):
+        clear = next(one.clear for one in problem.parts if one.name == each.part)
+        for hole in (one for one in problem.defects if one.board == stock.name and one.rank <= clear):
             assert (
                 each.x >= hole.x + hole.length - NEAR
                 or each.x + each.length <= hole.x + NEAR
@@ -177,9 +179,11 @@ def test_any_list_on_boards_with_defects_or_sheets_is_sound(seed, kind):
         stock.append(StockItem(f"s{at}", long, wide, source.choice((None, 1, 2)), source.randrange(3, 60)))
         for _ in range(source.randrange(0, 4) if kind is CutKind.BOARDS else 0):
             x, y = source.randrange(0, long - 80), source.randrange(0, wide - 60)
-            defects.append(Defect(f"s{at}", x, y, source.randrange(5, 80), source.randrange(5, 60)))
+            rank = source.randrange(3)
+            defects.append(Defect(f"s{at}", x, y, source.randrange(5, 80), source.randrange(5, 60), rank))
     parts = tuple(PartItem(f"p{at}", source.randrange(100, 1500), source.randrange(30, 400), source.randrange(1, 4),
-                           source.random() < 0.4) for at in range(source.randrange(1, 9)))  # fmt: skip
+                           source.random() < 0.4, source.choice((0, 1, 2, 2)))
+                  for at in range(source.randrange(1, 9)))  # fmt: skip
     problem = Problem(kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)),
                       trim=source.choice((0.0, 6.0)))  # fmt: skip
     check(problem, cut(problem, Watch(0.25)))
@@ -257,6 +261,17 @@ def test_part_lies_beside_the_knot_and_a_board_without_room_is_not_taken():
     plan = cut(wide, Watch(0.3))
     assert plan.left == (("a", 1),)
     assert "more stock" in why_left(wide, plan)[0]
+
+
+def test_part_that_may_hold_sapwood_lies_in_it_and_the_one_that_shows_beside_it():
+    sapwood = (Defect("b", 0, 0, 1000, 30, rank=1),)
+    stock = (StockItem("b", 1000, 124, 1, 4.0),)
+    parts = (PartItem("shows", 900, 60, 1, clear=1), PartItem("hidden", 900, 60, 1, clear=0))
+    plan = cut(problem := Problem(CutKind.BOARDS, stock, parts, sapwood, 4.0), Watch(0.5))
+    check(problem, plan)
+    assert {each.part: each.y for each in plan.cuts} == {"hidden": 0, "shows": 64}
+    strict = Problem(CutKind.BOARDS, stock, tuple(replace(each, clear=2) for each in parts), sapwood, 4.0)
+    assert sum(many for _, many in cut(strict, Watch(0.5)).left) == 1
 
 
 def test_deadline_is_kept_better_plans_are_told_and_a_stop_ends_it():

@@ -153,7 +153,8 @@ def _strip(
     cuts: list[CutAt] = []
     # The last are taken first: long ones, which are hard to place later; drawn a little, never the same twice.
     order = sorted(blocks, key=lambda block: block[0] * source.uniform(0.5, 1.5))
-    for a, b in sorted(free_spans(stock, y, wide), key=lambda span: span[0] - span[1]):
+    clean = [run for run in free_spans(stock, y, wide) if run[2] == stock.levels[-1]]
+    for a, b, _ in sorted(clean, key=lambda run: run[0] - run[1]):
         usable = []
         count: dict[int, int] = {}
         for block in order:

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from oakmeasure.core.cutting.pieces import Shop, Stock
+    from oakmeasure.core.cutting.slots import Slots
 
 
+Run = tuple[int, int, int]  # from, to, and how clean the parts in it may have to be
 MOST_CELLS = 8_000_000  # of a table; where it would have more, it is on a grid
 
 
@@ -72,11 +74,14 @@ class Filling:
         one that is filled best itself."""
         import numpy as np
 
-        tables = Tables(ways, self.left, self.value, self.stock.length + self.shop.kerf, self.shop.kerf,
-                         self.shop.grid)  # fmt: skip
+        def made(some: list[Way]) -> Tables:
+            longest = self.stock.length + self.shop.kerf
+            return Tables(some, self.left, self.value, longest, self.shop.kerf, self.shop.grid)
+
+        tables = Levels(made, ways, self.shop.clear, self.shop.levels)
         k = self.shop.kerf
         widths = [wide for wide in tables.widths if wide <= room]
-        gains = [sum(tables.best(wide, b - a + k) for a, b in self._free(y, wide)) for wide in widths]
+        gains = [sum(tables.best(wide, b - a + k, level) for a, b, level in self._free(y, wide)) for wide in widths]
         # Which widths fill the room best together: a knapsack over it, each strip as often as its parts would go.
         unit = math.gcd(*(wide + k for wide in widths), room + k)
         size = (room + k) // unit
@@ -101,21 +106,37 @@ class Filling:
         wide = widths[pick]
         strip: list[tuple[int, Way]] = []
         left = list(self.left)
-        for a, b in sorted(self._free(y, wide), key=lambda span: span[0] - span[1]):
+        for a, b, level in sorted(self._free(y, wide), key=lambda span: span[0] - span[1]):
             x = a
-            for way in tables.taken(wide, b - a + k, left):
+            for way in tables.taken(wide, b - a + k, left, level):
                 strip.append((x, way))
                 left[way.part] -= 1
                 x += way.along + k
         return wide, strip
 
-    def _free(self, y: int, wide: int) -> list[tuple[int, int]]:
+    def _free(self, y: int, wide: int) -> list[Run]:
         return free_spans(self.stock, y, wide)
 
 
-def free_spans(stock: Stock, y: int, wide: int) -> list[tuple[int, int]]:
-    """Return the spans of a strip that no defect reaches into."""
-    return spans_beside(((x0, x1) for x0, y0, x1, y1 in stock.holes if y0 < y + wide and y1 > y), stock.length)
+def free_spans(stock: Stock, y: int, wide: int) -> list[Run]:
+    """Return the spans of a strip that no defect reaches into, for parts of the highest level; and between them what
+    only parts of lower ones may hold.
+    """
+    met = [(x0, x1, rank) for (x0, y0, x1, y1), rank in zip(stock.holes, stock.ranks, strict=True)
+           if y0 < y + wide and y1 > y]  # fmt: skip
+    return runs(met, stock)
+
+
+def runs(met: Sequence[Run], stock: Stock) -> list[Run]:
+    """Return the spans that defects, as from, to and rank, leave free in a strip of a stock, each with the highest
+    level of the parts that may lie in it; a kerf lies between two that touch.
+    """
+    found: list[Run] = []
+    for level in reversed(stock.levels):
+        better = [(a - stock.kerf, b + stock.kerf) for a, b, _ in found]
+        taken = [(x0, x1) for x0, x1, rank in met if rank <= level]
+        found += [(a, b, level) for a, b in spans_beside([*taken, *better], stock.length) if b > a]
+    return found
 
 
 def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[int, int]]:
@@ -210,3 +231,31 @@ class Tables(Strips):
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
         """Return nothing: these strips hold no slots."""
         return []
+
+
+class Levels:
+    """Tables for each level of how clean wood is: in a span of a level lie the parts of it and of those below."""
+
+    def __init__(
+        self, made: Callable[[list[Way]], Tables | Slots], ways: list[Way], clear: Sequence[int], levels: Sequence[int]
+    ) -> None:
+        self.by_level = {level: made([way for way in ways if clear[way.part] <= level]) for level in levels}
+        self.top = self.by_level[levels[-1]]
+        self.widths, self.grid = self.top.widths, self.top.grid
+        self.exact = all(each.exact for each in self.by_level.values())
+
+    def best(self, wide: int, length: int, level: int) -> float:
+        """Return the most that is worth in a span of a strip."""
+        return self.by_level[level].best(wide, length)
+
+    def taken(self, wide: int, length: int, left: list[int], level: int) -> list[Way]:
+        """Return what lies in that span; no more of a part than is left."""
+        return self.by_level[level].taken(wide, length, left)
+
+    def stack(self, along: int, wide: int, left: list[int], level: int) -> list[Way]:
+        """Return the parts side by side in a slot, as they lie in the strip."""
+        return self.by_level[level].stack(along, wide, left)
+
+    def strips(self, wide: int) -> int:
+        """Return how many strips of that width can be of use."""
+        return self.top.strips(wide)

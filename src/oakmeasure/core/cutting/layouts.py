@@ -12,12 +12,11 @@ import math
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.filling import free_spans, spans_beside
+from oakmeasure.core.cutting.filling import free_spans, runs
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.filling import Tables
+    from oakmeasure.core.cutting.filling import Levels, Run
     from oakmeasure.core.cutting.pieces import Stock
-    from oakmeasure.core.cutting.slots import Slots
 
 MOST_PLACES = 3000  # for strips on a board; more are brought to a grid
 GRIDS = (1, 5, 10, 20, 50)  # tenths
@@ -31,7 +30,7 @@ class Layout:
 
         self.stock, self.kerf = stock, kerf
         self.widths = [each for each in widths if each <= stock.width]
-        self.spans: list[list[tuple[int, int]]] = []
+        self.spans: list[list[Run]] = []
         self.exact = True
         if not stock.holes or not self.widths:
             return
@@ -67,7 +66,7 @@ class Layout:
                 break
         return sorted(found)
 
-    def best(self, tables: Tables | Slots, start: int = 0) -> tuple[float, list[tuple[int, int]]]:
+    def best(self, tables: Levels, start: int = 0) -> tuple[float, list[tuple[int, int]]]:
         """Return the most that the stock beyond y = start can be worth, and its strips as (y, width), by the tables of
         what lies in them.
         """
@@ -78,7 +77,7 @@ class Layout:
         if not self.stock.holes:
             return self._plain(tables, start)
         k = self.kerf
-        gains = np.array([[sum(tables.best(wide, b - a + k) for a, b in spans if b > a) for wide in self.widths]
+        gains = np.array([[sum(tables.best(wide, b - a + k, level) for a, b, level in spans) for wide in self.widths]
                           for spans in self.spans])  # fmt: skip
         worth = np.where(self.fits, gains[self.kind, np.arange(len(self.widths))[None, :]], -1.0)
         count, begin = len(self.places), int(np.searchsorted(self.places, start))
@@ -100,7 +99,7 @@ class Layout:
             at = int(self.after[at, taken[at]])
         return float(value[begin]), strips
 
-    def _plain(self, tables: Tables | Slots, start: int) -> tuple[float, list[tuple[int, int]]]:
+    def _plain(self, tables: Levels, start: int) -> tuple[float, list[tuple[int, int]]]:
         """Return the same without defects: a knapsack over the width."""
         import numpy as np
 
@@ -111,7 +110,7 @@ class Layout:
         size = room // unit
         value, steps = np.zeros(size + 1), []
         for at, wide in enumerate(self.widths):
-            gain = tables.best(wide, self.stock.length + k)
+            gain = tables.best(wide, self.stock.length + k, self.stock.levels[-1])
             weight = -(-(wide + k) // unit)
             count, share = size // weight, 1
             count = min(count, tables.strips(wide))
@@ -135,12 +134,13 @@ class Layout:
             y += wide + k
         return float(value[size]), found
 
-    def free(self, y: int, wide: int) -> list[tuple[int, int]]:
+    def free(self, y: int, wide: int) -> list[Run]:
         """Return the spans of a strip that no defect reaches into, the longest first."""
         return sorted(free_spans(self.stock, y, wide), key=lambda span: span[0] - span[1])
 
 
-def _free(stock: Stock, mask: int) -> list[tuple[int, int]]:
+def _free(stock: Stock, mask: int) -> list[Run]:
     """Return the spans that the defects of a mask leave free."""
-    taken = ((x0, x1) for bit, (x0, _, x1, _) in enumerate(stock.holes) if mask >> min(bit, 62) & 1)
-    return spans_beside(taken, stock.length)
+    met = [(hole[0], hole[2], rank) for bit, (hole, rank) in enumerate(zip(stock.holes, stock.ranks, strict=True))
+           if mask >> min(bit, 62) & 1]  # fmt: skip
+    return runs(met, stock)

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
-from oakmeasure.core.cutting.filling import Tables, Way
+from oakmeasure.core.cutting.filling import Levels, Tables, Way
 from oakmeasure.core.cutting.layouts import Layout
 from oakmeasure.core.cutting.slots import SLOT, Slots
 
@@ -27,8 +27,8 @@ COARSE, FINE = 10, 1  # tenths, the grids of the knapsacks
 SLOW = 1e-4  # of the cost, from which the next grid is taken
 FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
 DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
-Span = tuple[int, int, int]  # frame, length, width of the strip
-Slot = tuple[int, int, int]  # frame, along, width of the strip
+Span = tuple[int, int, int, int]  # frame, length, width of the strip, level of its wood
+Slot = tuple[int, int, int, int]  # frame, along, width of the strip, level of its wood
 Strip = tuple[int, int]  # y, width
 
 
@@ -62,7 +62,7 @@ class Prices:
     dual: Sequence[float] | np.ndarray
     value: list[float]
     extra: dict[int, float]
-    tables: tuple[Tables | Slots, ...]
+    tables: tuple[Levels, ...]
 
 
 class Master:
@@ -96,7 +96,10 @@ class Master:
         for at in self.parts:
             cost = rate * (shop.sizes[at][0] + shop.kerf) * (shop.sizes[at][1] + shop.kerf) + 1.0
             self.bought[at] = self.programme.add(cost, {self.part_row[at]: 1.0, self.cost_row: cost})
-        self.is_exact = all(layout.exact for frame in self.frames for layout in frame.layouts.values())
+        # A part that may hold a knot never reaches from it into clear wood here: plans may be cheaper, so no bound.
+        self.is_exact = len(shop.levels) == 1 and all(
+            layout.exact for frame in self.frames for layout in frame.layouts.values()
+        )
         self.is_free = True  # nothing is held: the prices make a bound
         self.bound, self.value = 0.0, math.inf
 
@@ -138,7 +141,7 @@ class Master:
     def spans(self, at: int, frame: int, strips: Sequence[Strip]) -> Counter[Span]:
         """Return the spans of a piece of stock that is ripped so, with how many there are of each."""
         layout = self.frames[frame].layouts[at]
-        return Counter((frame, b - a, wide) for y, wide in strips for a, b in layout.free(y, wide))
+        return Counter((frame, b - a, wide, level) for y, wide in strips for a, b, level in layout.free(y, wide))
 
     def add_fill(self, span: Span, lying: Sequence[Way]) -> bool:
         """Add what may lie in a span, parts or slots; return whether it is new."""
@@ -147,13 +150,13 @@ class Master:
             return False
         entries = {self.span_row[span]: 1.0}
         for way, many in Counter(lying).items():
-            row = self._slot(span[0], way) if way.part == SLOT else self.part_row[way.part]
+            row = self._slot(span, way) if way.part == SLOT else self.part_row[way.part]
             entries[row] = entries.get(row, 0.0) + (-many if way.part == SLOT else many)
         self.made.fills[key] = self.programme.add(0.0, entries)
         return True
 
-    def _slot(self, frame: int, way: Way) -> int:
-        slot = (frame, way.along, way.across)
+    def _slot(self, span: Span, way: Way) -> int:
+        slot = (span[0], way.along, way.across, span[3])
         if slot not in self.slot_row:
             self.slot_row[slot] = self.programme.row(-math.inf, 0.0)
         return self.slot_row[slot]
@@ -244,30 +247,34 @@ class Master:
                     best[at] = (worth, n, strips)
         return best
 
-    def _tables(self, frame: Frame, value: list[float], grid: int) -> Tables | Slots:
+    def _tables(self, frame: Frame, value: list[float], grid: int) -> Levels:
         useful = [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
         longest, k = frame.longest + self.shop.kerf, self.shop.kerf
-        if self.shop.stages > 2:
-            return Slots(useful, self.demand, value, longest, frame.widest, k, grid)
-        return Tables(useful, self.demand, value, longest, k, grid)
+
+        def made(some: list[Way]) -> Tables | Slots:
+            if self.shop.stages > 2:
+                return Slots(some, self.demand, value, longest, frame.widest, k, grid)
+            return Tables(some, self.demand, value, longest, k, grid)
+
+        return Levels(made, useful, self.shop.clear, self.shop.levels)
 
     def _fills(self, prices: Prices, hot: set[Span]) -> int:
         """Add for each span that is in use, and each slot, what is worth more in it than its price."""
         added, k, dual = 0, self.shop.kerf, prices.dual
         many = len(dual)
         for span in sorted(hot):
-            n, length, wide = span
+            n, length, wide, level = span
             row, table = self.span_row[span], prices.tables[n]
             price = -float(dual[row]) if row < many else 0.0
-            if table.best(wide, length + k) > price + 1e-6 * max(price, 1.0):
-                added += self.add_fill(span, table.taken(wide, length + k, self.demand))
+            if table.best(wide, length + k, level) > price + 1e-6 * max(price, 1.0):
+                added += self.add_fill(span, table.taken(wide, length + k, self.demand, level))
         for slot, row in list(self.slot_row.items()):
-            n, along, wide = slot
-            table = prices.tables[n]
-            assert isinstance(table, Slots)
+            n, along, wide, level = slot
+            slots = prices.tables[n].by_level[level]
+            assert isinstance(slots, Slots)
             price = -float(dual[row]) if row < many else 0.0
-            if table.stacks.best(along, wide + k) > price + 1e-6 * max(price, 1.0):
-                added += self.add_stack(slot, table.stack(along, wide, self.demand))
+            if slots.stacks.best(along, wide + k) > price + 1e-6 * max(price, 1.0):
+                added += self.add_stack(slot, slots.stack(along, wide, self.demand))
         return added
 
     def _bound(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.cutting import exact
 from oakmeasure.core.cutting.filling import Filling
@@ -31,7 +31,10 @@ ASKED, ASKED_FIRST = 6, 3  # kinds of stock that are tried for a piece
 
 @dataclass(frozen=True, slots=True)
 class Stock:
-    """A kind of stock, whole tenths, without its trim: where things may lie. holes: defects as x0, y0, x1, y1."""
+    """A kind of stock, whole tenths, without its trim: where things may lie. holes: defects as x0, y0, x1, y1.
+
+    ranks: of the holes. levels: how clean the parts must be, each that there is, the highest last.
+    """
 
     at: int
     length: int
@@ -39,11 +42,14 @@ class Stock:
     price: int
     count: int | None
     holes: tuple[tuple[int, int, int, int], ...] = ()
+    ranks: tuple[int, ...] = ()
+    levels: tuple[int, ...] = (2,)
+    kerf: int = 0
 
     def turned(self) -> Stock:
         """Return it with length and width changed: strips then lie across it."""
         holes = tuple((y0, x0, y1, x1) for x0, y0, x1, y1 in self.holes)
-        return Stock(self.at, self.width, self.length, self.price, self.count, holes)
+        return replace(self, length=self.width, width=self.length, holes=holes)
 
 
 @dataclass(slots=True)
@@ -67,17 +73,9 @@ class Shop:
         self.kerf, self.trim = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)
         side = self.trim if problem.kind is CutKind.SHEETS else 0  # boards are trimmed at their ends
         self.side = side
-        self.stock = [
-            Stock(
-                at,
-                tenths(each.length, up=False) - 2 * self.trim,
-                tenths(each.width, up=False) - 2 * side,
-                cents(each.price),
-                each.quantity,
-                tuple(self._hole(one) for one in problem.defects if one.board == each.name),
-            )
-            for at, each in enumerate(problem.stock)
-        ]
+        self.clear = [each.clear for each in problem.parts]
+        self.levels = tuple(sorted(set(self.clear))) or (2,)
+        self.stock = [self._stock(at) for at in range(len(problem.stock))]
         self.price = [each.price for each in self.stock]
         self.rate = {each.at: each.price / max(self.room(each), 1) for each in self.stock}
         self.sizes = [(tenths(each.length, up=True), tenths(each.width, up=True)) for each in problem.parts]
@@ -88,6 +86,14 @@ class Shop:
         self.grid = QUICK if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
         self.pool: dict[tuple[int, tuple[int, ...]], Piece] = {}
+
+    def _stock(self, at: int) -> Stock:
+        """Return a kind of stock with the defects that any part must keep off."""
+        each = self.problem.stock[at]
+        own = [one for one in self.problem.defects if one.board == each.name and one.rank <= self.levels[-1]]
+        long, wide = tenths(each.length, up=False) - 2 * self.trim, tenths(each.width, up=False) - 2 * self.side
+        holes, ranks = tuple(self._hole(one) for one in own), tuple(one.rank for one in own)
+        return Stock(at, long, wide, cents(each.price), each.quantity, holes, ranks, self.levels, self.kerf)
 
     def _hole(self, defect: Defect) -> tuple[int, int, int, int]:
         x0, y0 = tenths(defect.x, up=False) - self.trim, tenths(defect.y, up=False) - self.side
@@ -108,7 +114,8 @@ class Shop:
         k = self.kerf
         whole = (stock.length + k) * (stock.width + k)
         lost = 0
-        for x0, y0, x1, y1 in _apart(stock.holes):
+        hard = [hole for hole, rank in zip(stock.holes, stock.ranks, strict=True) if rank <= self.levels[0]]
+        for x0, y0, x1, y1 in _apart(hard):
             wide, high = min(x1, stock.length) - max(x0, 0) - k, min(y1, stock.width) - max(y0, 0) - k
             if wide > 0 and high > 0:
                 lost += wide * high
@@ -247,12 +254,22 @@ class Shop:
                 if other.price >= self.price[piece.stock]:
                     break
                 count = left[other.at]
-                if count != 0 and _holds(other, piece.cuts):
+                if count != 0 and self._holds(other, piece.cuts):
                     back = left[piece.stock]
                     left[piece.stock] = None if back is None else back + 1
                     left[other.at] = None if count is None else count - 1
                     piece.stock = other.at
                     break
+
+    def _holds(self, stock: Stock, cuts: Sequence[tuple[int, int, int, int, int]]) -> bool:
+        """Return whether a stock holds the same cuts, beside its defects."""
+        for x, y, part, length, width in cuts:
+            if x + length > stock.length or y + width > stock.width:
+                return False
+            for (x0, y0, x1, y1), rank in zip(stock.holes, stock.ranks, strict=True):
+                if rank <= self.clear[part] and x < x1 and x0 < x + length and y < y1 and y0 < y + width:
+                    return False
+        return True
 
     def correct(self, worth: dict[int, float], pieces: list[Piece]) -> None:
         """Raise the worth of parts that lie on wasteful pieces: the next plan cuts them first."""
@@ -288,16 +305,6 @@ class Shop:
         cost = round(sum(self.problem.stock[at].price * many for at, many in index.items()), 6)
         used = tuple((self.problem.stock[at].name, many) for at, many in sorted(index.items()))
         return CutPlan(cost, min(bound, cost) if not left else 0.0, tuple(cuts), left, used, watch.gone)
-
-
-def _holds(stock: Stock, cuts: Sequence[tuple[int, int, int, int, int]]) -> bool:
-    """Return whether a stock holds the same cuts, beside its defects."""
-    for x, y, _, length, width in cuts:
-        if x + length > stock.length or y + width > stock.width:
-            return False
-        if any(x < x1 and x0 < x + length and y < y1 and y0 < y + width for x0, y0, x1, y1 in stock.holes):
-            return False
-    return True
 
 
 def _apart(holes: Sequence[tuple[int, int, int, int]]) -> list[tuple[int, int, int, int]]:

@@ -46,24 +46,31 @@ class StockItem:
 
 @dataclass(frozen=True, slots=True)
 class PartItem:
-    """Parts that are alike. turns: may be turned across the stock's length; else its grain runs along it."""
+    """Parts that are alike. turns: may be turned across the stock's length; else its grain runs along it.
+
+    clear: how clean its wood must be: 0 sound, 1 clear on the face that shows, 2 clear all round.
+    """
 
     name: str
     length: float
     width: float
     quantity: int
     turns: bool = False
+    clear: int = 2
 
 
 @dataclass(frozen=True, slots=True)
 class Defect:
-    """A rectangle of a stock that no part may hold; each piece of that stock has it."""
+    """A rectangle of a stock that no part may hold whose `clear` is as high as its rank or higher; each piece of that
+    stock has it. rank 0: a split, metal; 1: a knot, sapwood; 2: one on the face that does not show.
+    """
 
     board: str
     x: float
     y: float
     length: float
     width: float
+    rank: int = 0
 
 
 @dataclass(frozen=True, slots=True)

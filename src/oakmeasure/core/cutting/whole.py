@@ -172,11 +172,12 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
     at, n, strips = key
     layout, tables, k = master.frames[n].layouts[at], prices.tables[n], master.shop.kerf
     left, cuts = list(master.demand), []
-    spans = [(a, b, y, wide) for y, wide in strips for a, b in layout.free(y, wide) if tables.served(wide)]
-    for a, b, y, wide in sorted(spans, key=lambda span: -tables.best(span[3], span[1] - span[0] + k)):
+    clear = master.shop.clear
+    spans = [(a, b, level, y, wide) for y, wide in strips for a, b, level in layout.free(y, wide)]
+    for a, b, level, y, wide in sorted(spans, key=lambda span: -tables.best(span[4], span[1] - span[0] + k, span[2])):
         x = a
-        for way in _taken(lying[n, b - a, wide], left) or tables.taken(wide, b - a + k, left):
-            beside = tables.stack(way.along, wide, left) if way.part == SLOT else [way]
+        for way in _taken(lying[n, b - a, wide, level], left) or tables.taken(wide, b - a + k, left, level):
+            beside = tables.stack(way.along, wide, left, level) if way.part == SLOT else [way]
             up = y
             for each in beside:
                 left[each.part] -= 1
@@ -184,7 +185,9 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
                 up += each.across + k
             x += way.along + k if beside else 0
         for way in sorted(master.frames[n].lies, key=lambda way: -way.along * way.across):
-            while way.across <= wide and left[way.part] and x + way.along <= b:  # what the knapsack had twice
+            while (
+                clear[way.part] <= level and way.across <= wide and left[way.part] and x + way.along <= b
+            ):  # what the knapsack had twice
                 left[way.part] -= 1
                 cuts.append((x, y, way.part, way.along, way.across))
                 x += way.along + k
@@ -216,10 +219,10 @@ def assembled(master: Master, x: np.ndarray) -> tuple[list[Piece], list[int]]:
             frame = master.frames[n]
             cuts: list[CutAt] = []
             for y, wide in strips:
-                for a, b in frame.layouts[stock].free(y, wide):
-                    waiting = fills[n, b - a, wide]
+                for a, b, level in frame.layouts[stock].free(y, wide):
+                    waiting = fills[n, b - a, wide, level]
                     if waiting:
-                        cuts += _laid(waiting.pop(), stacks, left, n, a, y, k)
+                        cuts += _laid(waiting.pop(), stacks, left, (n, level), a, y, k)
             if frame.across:
                 cuts = [(y, x0, part, wide, along) for x0, y, part, along, wide in cuts]
             if cuts:
@@ -235,7 +238,7 @@ def _laid(
     lying: Sequence[Way],
     stacks: dict[Slot, list[tuple[Way, ...]]],
     left: list[int],
-    frame: int,
+    where: tuple[int, int],
     x: int,
     y: int,
     kerf: int,
@@ -246,7 +249,7 @@ def _laid(
         if way.part != SLOT:
             beside: Sequence[Way] = (way,)
         else:
-            waiting = stacks[frame, way.along, way.across]
+            waiting = stacks[where[0], way.along, way.across, where[1]]
             beside = waiting.pop() if waiting else ()
         up, any_of_them = y, False
         for each in beside:
