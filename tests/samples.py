@@ -6,7 +6,8 @@ from typing import Any
 
 import pytest
 
-from oakmeasure.core.job import Board, Framed, Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.job import Framed, Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.rack import Board
 from oakmeasure.core.rules import load_rules
 from oakmeasure.core.solve import LeafSolution, solve
 from oakmeasure.core.units import MINUS

@@ -7,13 +7,15 @@ from pathlib import Path
 
 from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.hardware_choices import HardwareChoices, butt_from_table
-from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
+from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
+from oakmeasure.core.rack import CuttingChoices
 from oakmeasure.core.rules import ButtSchool, load_rules
 from oakmeasure.core.working import State
 from oakmeasure.files.jobfile import save
 
 sys.path.insert(0, str(Path(__file__).parent))
 from demo_openings import openings, read
+from demo_rack import PINS, RACK, SECTIONS, SHEETS, YARD
 
 
 def seed_room() -> Leaf:
@@ -65,17 +67,9 @@ def weighing_office() -> Leaf:
 
 
 def demo() -> Job:
-    boards = (
-        Board(length=4200, width=225, thickness=52, quantity=36, price=118.0),
-        Board(length=3000, width=250, thickness=52, quantity=36, price=96.0),
-        Board(length=2400, width=200, thickness=52, quantity=48, price=59.0),
-        Board(length=3000, width=225, thickness=30, quantity=60, price=46.0),
-        Board(length=2400, width=200, thickness=26, quantity=72, price=31.0),
-        Board(length=3000, width=200, thickness=20, quantity=72, price=34.0),
-        Board(length=2400, width=200, thickness=20, quantity=72, price=27.0),
-    )
     return Job(
-        name="Saltmarsh seed store", place="north range, first floor", rules=load_rules("site-metric"), boards=boards,
+        name="Saltmarsh seed store", place="north range, first floor", rules=load_rules("site-metric"),
+        boards=(*RACK, *YARD), sections=SECTIONS, sheets=SHEETS, cutting=CuttingChoices(pins=PINS),
         leaves=(seed_room(), drying_loft(), weighing_office(), *openings()),
     )  # fmt: skip
 

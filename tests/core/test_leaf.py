@@ -15,7 +15,8 @@ from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware.butts import places_by_school
-from oakmeasure.core.job import Board, Climate, FitChoices, Framed, Hand, TimberChoices
+from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, TimberChoices
+from oakmeasure.core.rack import Board
 from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.solve import Solver, solve
 from oakmeasure.core.units import Show, System

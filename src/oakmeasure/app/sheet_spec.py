@@ -11,7 +11,8 @@ from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.job import Board, Job, Place
+from oakmeasure.core.job import Job, Place
+from oakmeasure.core.rack import Board
 from oakmeasure.core.rules import load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit

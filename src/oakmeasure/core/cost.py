@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Role
 from oakmeasure.core.context import Context
-from oakmeasure.core.cutting.leaf_plan import LeafPlan
-from oakmeasure.core.job import Board
+from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
+from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, plus, total
@@ -69,7 +69,7 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         if isinstance(stuff(group.species), Sheet):
             continue
         for cut in group.plan.boards:
-            price = rack[int(cut.stock.name)].price
+            price = cut.stock.price if rack[board_at(cut.stock.name)].price is not None else None
             if price is None:
                 volume += cut.stock.area * group.thickness / MM3_PER_M3
             else:

@@ -16,6 +16,7 @@ from oakmeasure.core.cup_choices import CupHinge
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.hardware_choices import Butt, HardwareChoices
+from oakmeasure.core.rack import Board, CuttingChoices, Section, SheetStock
 from oakmeasure.core.readings import (
     FloorReadings,
     HeadShape,
@@ -33,7 +34,7 @@ from oakmeasure.core.timber.species import Cut, species_keys
 from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 
-SCHEMA_VERSION = 5
+SCHEMA_VERSION = 6
 
 
 class Hand(StrEnum):
@@ -171,29 +172,18 @@ class Leaf(Model):
         return f"{words}; its pair mirrored" if self.hanging is Hanging.PAIR else words
 
 
-class Board(Model):
-    """A size of board on the rack or at the yard.
-
-    species None: sold in whatever species the leaf is made of. quantity None: as many as are needed.
-    """
-
-    species: str | None = None
-    length: Annotated[float, between(300, 8000, "board length")]
-    width: Annotated[float, between(30, 800, "board width")]
-    thickness: Annotated[float, between(6, 150, "board thickness")]
-    quantity: Annotated[int, Field(ge=1, le=999)] | None = None
-    price: Annotated[float, between(0, 1e6, "price", "")] | None = None
-
-
 class Job(Model):
     """The whole document. own_cups, own_butts: hinges that were measured or mocked up, beside those of the tables."""
 
-    schema_version: Literal[5] = 5
+    schema_version: Literal[6] = 6
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM
     rules: ShopRules
-    boards: tuple[Board, ...] = ()
+    boards: Annotated[tuple[Board, ...], Field(max_length=400)] = ()
+    sections: Annotated[tuple[Section, ...], Field(max_length=100)] = ()
+    sheets: Annotated[tuple[SheetStock, ...], Field(max_length=200)] = ()
+    cutting: CuttingChoices = CuttingChoices()
     leaves: Annotated[tuple[Leaf, ...], Field(min_length=1)]
     own_cups: Annotated[tuple[CupHinge, ...], Field(max_length=60)] = ()
     own_butts: Annotated[tuple[Butt, ...], Field(max_length=60)] = ()

@@ -92,6 +92,12 @@ class LeafSolution:
         lining = self.opening.lining
         return (self.build.parts if self.build else ()) + (lining.parts if lining else ())
 
+    @property
+    def sawn(self) -> tuple[Part, ...]:
+        """Return every piece that is cut out of boards, sections or sheets, each as often as it is made."""
+        lining = self.opening.lining.parts if self.opening.lining else ()
+        return _sawn((self.build.parts * self.fit.leaves if self.build else ()) + lining)
+
     def pieces_of(self, part: Part) -> int:
         """Return how many of a part are made: of a pair or a run, one for each leaf."""
         return 1 if part.role in (Role.LINING, Role.PACKING) else self.fit.leaves

@@ -57,12 +57,18 @@ def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 5}
 
 
+def upgrade_5_to_6(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 6 adds to boards what they are like, and sections, sheets and how they are to be cut."""
+    return document | {"schema_version": 6}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: upgrade_1_to_2,
     2: upgrade_2_to_3,
     3: upgrade_3_to_4,
     4: upgrade_4_to_5,
+    5: upgrade_5_to_6,
 }
 
 

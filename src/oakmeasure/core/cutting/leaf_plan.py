@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
-from oakmeasure.core.job import Board
+from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -46,6 +46,11 @@ class LeafPlan:
         return f"{boards} · {self.yield_percent:.0f} %" if self.boards else "no new timber"
 
 
+ALONG = 0.5  # of a board's length: a defect as long is ripped off with the edge
+SAWN_ALIKE = 4.0  # boards are called one thickness within this, mm
+SHORTEST = 200.0  # clear length that the quick plan looks at, mm
+
+
 def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
     """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it."""
     rules = ctx.rules
@@ -54,27 +59,21 @@ def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> L
     groups: dict[tuple[str, float], list[Piece]] = {}
     homeless: list[Part] = []
     for part in parts:
-        thicknesses = sorted(
-            {board.thickness for board in _of(rack, part.species) if board.thickness >= part.rough.thickness - 1e-6}
-        )
-        if not thicknesses:
+        boards = boards_for(rack, part.species, part.rough.thickness)
+        if not boards:
             homeless.append(part)
             continue
-        key = (part.species, thicknesses[0])
-        widest = max(board.width for board in _of(rack, part.species) if board.thickness == thicknesses[0])
-        groups.setdefault(key, []).extend(_pieces(part, widest, rules.joint_allowance.value, rules.allow_width.value))
+        key = (part.species, boards[0][1].thickness)
+        widest = max(board.width - board.crook for _, board in boards)
+        groups.setdefault(key, []).extend(pieces_of(part, widest, rules.joint_allowance.value, rules.allow_width.value))
     planned: list[Group] = []
     used: dict[int, int] = {}
     for (species, thickness), pieces in sorted(groups.items(), key=lambda each: (-each[0][1], each[0][0])):
-        stock = [
-            Stock(str(at), board.length, board.width, board.quantity, board.price)
-            for at, board in enumerate(rack)
-            if board.thickness == thickness and board.species in (None, species)
-        ]
+        stock = [each for at, board in boards_for(rack, species, thickness) for each in _clear(at, board)]
         plan = plan_boards(pieces, stock, kerf=rules.kerf.value, end_trim=rules.end_trim.value)
         planned.append(Group(species, thickness, plan))
         for cut in plan.boards:
-            used[int(cut.stock.name)] = used.get(int(cut.stock.name), 0) + 1
+            used[board_at(cut.stock.name)] = used.get(board_at(cut.stock.name), 0) + 1
     return _report(ctx, tuple(planned), used, homeless, rack, sheets)
 
 
@@ -102,10 +101,58 @@ def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
 
 
 def _of(rack: tuple[Board, ...], species: str) -> list[Board]:
-    return [board for board in rack if board.species in (None, species)]
+    return [board for board in rack if board.species in (None, species) and not board.forbidden]
 
 
-def _pieces(part: Part, widest: float, joint: float, planing: float) -> list[Piece]:
+def boards_for(rack: Sequence[Board], species: str, rough: float) -> list[tuple[int, Board]]:
+    """Return the boards, with their places on the rack, that a part so thick is cut out of: those just thick enough,
+    the thinnest first, and those a little over, for no two are sawn alike.
+    """
+    thick = [(at, each) for at, each in enumerate(rack) if each.species in (None, species) and not each.forbidden
+             and each.thickness >= rough - 1e-6]  # fmt: skip
+    least = min((each.thickness for _, each in thick), default=0.0)
+    return sorted(
+        (each for each in thick if each[1].thickness <= least + SAWN_ALIKE), key=lambda each: each[1].thickness
+    )
+
+
+def board_at(name: str) -> int:
+    """Return which board of the rack a stock of the plan is, or is a clear length of."""
+    return int(name.partition("/")[0])
+
+
+def _clear(at: int, board: Board) -> list[Stock]:
+    """Return a board for the quick plan of one leaf: whole, or in the lengths that its defects leave, those along its
+    edges ripped off. The plan of the whole job goes round each defect.
+    """
+    width = board.width - board.crook
+    marks = [mark for mark in board.marks if mark.rank < 2]
+    edges = [mark for mark in marks if mark.length > ALONG * board.length]
+    low = max((mark.y + mark.width for mark in edges if mark.y < width / 2 - mark.width), default=0.0)
+    high = min((mark.y for mark in edges if mark.y >= width / 2), default=width)
+    spans, x = [], 0.0
+    for mark in sorted((each for each in marks if each not in edges), key=lambda each: each.x):
+        if mark.x - x >= SHORTEST:
+            spans.append(mark.x - x)
+        x = max(x, mark.x + mark.length)
+    if board.length - x >= SHORTEST:
+        spans.append(board.length - x)
+    if not marks:
+        return [Stock(str(at), board.length, width, board.quantity, board.price)]
+    whole = board.length
+    return [
+        Stock(
+            f"{at}/{n}",
+            span,
+            max(high - low, 20.0),
+            board.quantity,
+            None if board.price is None else board.price * span / whole,
+        )
+        for n, span in enumerate(spans)
+    ]
+
+
+def pieces_of(part: Part, widest: float, joint: float, planing: float) -> list[Piece]:
     """Return the part as one piece, or a panel wider than any board as strips to be glued up.
 
     Each strip takes its share of the planed width and the allowance for shooting its two edges.
