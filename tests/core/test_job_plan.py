@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs, overdrawn, to_buy, with_cut
+from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs, overdrawn, pins_missed, to_buy, with_cut
 from oakmeasure.core.cutting.problem import CutKind, Defect, Watch
 from oakmeasure.core.cutting.remnants import Remnant, place_in, without
 from oakmeasure.core.errors import InputError
@@ -73,10 +73,7 @@ def test_every_piece_of_the_demo_has_its_place_beside_the_defects(demo):
 
 
 def test_part_that_is_pinned_lies_on_its_board_and_a_forbidden_board_holds_nothing(demo):
-    pins = (
-        Pin(leaf="drying-loft", part="hinge stile", board="R1"),
-        Pin(leaf="drying-loft", part="top rail", board="R1"),
-    )
+    pins = tuple(Pin(leaf="drying-loft", part=part, board="R1") for part in ("hinge stile", "bottom rail"))
     boards = tuple(each.model_copy(update={"forbidden": each.label == "R2"}) for each in demo.boards)
     job = with_rack(demo, boards=boards, cutting=CuttingChoices(pins=pins))
     plan = planned(job)
@@ -87,17 +84,25 @@ def test_part_that_is_pinned_lies_on_its_board_and_a_forbidden_board_holds_nothi
         for one in lot.stock
         for each in one.pieces
     }
-    assert at["drying-loft", "hinge stile"] == at["drying-loft", "top rail"] == "R1"
+    assert at["drying-loft", "hinge stile"] == "R1"
+    assert at["drying-loft", "bottom rail"] != "R1"  # 197 wide: the board is 196
+    assert pins_missed(plan, job) == (pins[1],)
     assert "R2" not in at.values()
 
 
 def test_board_that_is_cut_leaves_the_rack_its_parts_the_list_and_its_rest_comes_back(demo):
-    job, leaves = demo, ("drying-loft",)
+    pins = (Pin(leaf="drying-loft", part="hinge stile", board="R1"),)
+    job, leaves = (
+        with_rack(demo, cutting=CuttingChoices(pins=pins, useful_length=150, useful_width=20)),
+        ("drying-loft",),
+    )
     before = planned(job, leaves)
     lot = next(lot for lot in before.lots if any(one.source.is_owned and one.offcuts for one in lot.stock))
     one = next(one for one in lot.stock if one.source.is_owned and one.offcuts)
     after = with_cut(job, one, lot.lot.made_of)
     assert len(after.cutting.done) == len(one.pieces)
+    assert after.cutting.pins == ()
+    assert "R1" not in {each.label for each in after.boards}
     back = [each for each in (*after.boards, *after.sheets) if each not in (*job.boards, *job.sheets)]
     fresh = [each for each in back if each.came is Came.OFFCUT]
     assert {each.label for each in fresh} == {f"O{n + 2}" for n in range(len(fresh))}

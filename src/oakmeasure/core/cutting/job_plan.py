@@ -17,7 +17,7 @@ from oakmeasure.core.cutting.leaf_plan import boards_for, pieces_of
 from oakmeasure.core.cutting.problem import CutKind, CutPlan, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.remnants import Remnant, pinned
 from oakmeasure.core.job import Job
-from oakmeasure.core.rack import Board, Came, Section, SheetStock
+from oakmeasure.core.rack import Board, Came, Pin, Section, SheetStock
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 
@@ -477,3 +477,12 @@ def overdrawn(plan: JobPlan, job: Job) -> tuple[tuple[str, int, int], ...]:
         if have is not None and many > have:
             found.append((name, many, have))
     return tuple(found)
+
+
+def pins_missed(plan: JobPlan, job: Job) -> tuple[Pin, ...]:
+    """Return the pins that no clear place was found for on their board, or whose board is not of their lot."""
+    kept = {
+        (each.wanted.leaf, each.wanted.name) for lot in plan.lots for some in lot.lot.laid.values() for each in some
+    }
+    wanted = {(each.leaf, each.name) for lot in plan.lots for alike in lot.lot.wanted.values() for each in alike}
+    return tuple(each for each in job.cutting.pins if (each.leaf, each.part) in wanted - kept)
