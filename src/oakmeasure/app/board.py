@@ -18,8 +18,9 @@ EDGE_PX = 22.0
 
 
 class Board(QWidget):
-    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`,
-    `handle_moved(ref, x, y)` while a handle is dragged, to a place on the drawing in mm.
+    """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`;
+    `handle_taken(ref, x, y)` when a handle is taken hold of and `handle_moved(ref, x, y)` while it is dragged, to a
+    place on the drawing in mm.
 
     A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
     for refusing it.
@@ -28,6 +29,7 @@ class Board(QWidget):
     pointed = Signal(str)
     figure_asked = Signal(str)
     part_asked = Signal(str)
+    handle_taken = Signal(str, float, float)
     handle_moved = Signal(str, float, float)
     resized = Signal()
 
@@ -173,6 +175,7 @@ class Board(QWidget):
         shape = self.shape_at(event.position())
         if shape is not None and shape.ref.startswith("handle:"):
             self._handle = shape.ref
+            self.handle_taken.emit(shape.ref, *self._view.back(event.position()))
             return
         if event.button() is Qt.MouseButton.MiddleButton or shape is None:
             self._dragged_from = event.position()

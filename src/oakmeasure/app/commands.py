@@ -45,6 +45,8 @@ class Commands:
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Cut list, CSV…", self.cut_list)
         add("Cut list by setting, CSV…", self.settings_list)
+        add("Rack, CSV…", self.export_rack)
+        add("Read a rack, CSV…", self.import_rack)
         add("Boring list, CSV…", self.boring_list)
         add("Keep-out zones, PDF…", self.zone_sheet)
         add("Keep-out zones, CSV…", self.keep_outs)
@@ -95,6 +97,9 @@ class Commands:
     def ask_points_path(self) -> str:
         kinds = "Ticks and points (*.csv *.dxf)"
         return QFileDialog.getOpenFileName(self.window, "Read ticks or points", self._folder(), kinds)[0]
+
+    def ask_rack_path(self) -> str:
+        return QFileDialog.getOpenFileName(self.window, "Read a rack", self._folder(), "Racks (*.csv)")[0]
 
     def ask_text(self, title: str, question: str, now: str) -> str:
         text, taken = QInputDialog.getText(self.window, title, question, text=now)
@@ -220,6 +225,42 @@ class Commands:
     def settings_list(self) -> None:
         self._write("Cut list by setting", f"{_file_name(self.session.job.name)} settings.csv", "CSV (*.csv)",
                     lambda: tables.settings_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def export_rack(self) -> None:
+        from oakmeasure.files.rack_csv import rack_csv
+
+        self._write("Rack", f"{_file_name(self.session.job.name)} rack.csv", "CSV (*.csv)",
+                    lambda: rack_csv(self.session.job).encode("utf-8-sig"))  # fmt: skip
+
+    def import_rack(self) -> None:
+        """Read a rack from a file in place of the job's, as one step that can be undone."""
+        from oakmeasure.files.cutting_in import CuttingFileError
+        from oakmeasure.files.rack_csv import read_rack
+
+        path = self.ask_rack_path()
+        if not path:
+            return
+        try:
+            read = read_rack(Path(path), self.session.job)
+        except CuttingFileError as error:
+            self.tell("Not read", f"{error}. The rack is as it was.")
+            return
+        self._report(self.session.push("read a rack", lambda _job: read))
+
+    def export_buy(self) -> None:
+        """Write what is to be bought for the plan as it is."""
+        plan = self.window.timber.plan()
+        if plan is None:
+            self.tell("Nothing to write", "There is no plan yet.")
+            return
+        self._write("What to buy", f"{_file_name(self.session.job.name)} to buy.csv", "CSV (*.csv)",
+                    lambda: tables.buy_csv(plan).encode("utf-8-sig"))  # fmt: skip
+
+    def unpin_all(self) -> None:
+        self._report(self.session.push("take all pins out", lambda job: edits.with_value(job, "cutting.pins", ())))
+
+    def uncut_all(self) -> None:
+        self._report(self.session.push("nothing is cut yet", lambda job: edits.with_value(job, "cutting.done", ())))
 
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",

@@ -297,10 +297,9 @@ class RecordModel(QAbstractTableModel):
 
     def alignment(self, column: int) -> Qt.AlignmentFlag:
         """Return the side of a column: numbers to the right."""
-        text = self.records[0].cells[column] if self.records else ""
-        side = (
-            Qt.AlignmentFlag.AlignRight if column and text[:1] in f"0123456789–{MINUS}" else Qt.AlignmentFlag.AlignLeft
-        )
+        text = next((each.cells[column] for each in self.records if each.cells[column]), "–")
+        number = bool(column) and text[0] in f"0123456789–{MINUS}"
+        side = Qt.AlignmentFlag.AlignRight if number else Qt.AlignmentFlag.AlignLeft
         return side | Qt.AlignmentFlag.AlignVCenter
 
 

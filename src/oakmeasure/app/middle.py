@@ -10,6 +10,7 @@ from oakmeasure.app.board import Board
 from oakmeasure.app.compare_panel import ComparePanel
 from oakmeasure.app.lists import RecordList
 from oakmeasure.app.notes import label
+from oakmeasure.app.plan_strip import PlanStrip
 from oakmeasure.app.session import Session
 from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
 
@@ -34,7 +35,9 @@ class Middle(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
+        self.strip = PlanStrip()
         column.addWidget(self._head())
+        column.addWidget(self.strip)
         self.split = QSplitter(Qt.Orientation.Vertical)
         self.split.setChildrenCollapsible(False)
         self.split.setHandleWidth(8)

@@ -234,7 +234,11 @@ class ListRows(QWidget):
 
     def _choose(self, row: _Row, column: Column, key: Any) -> None:
         if row.at is not None:
-            reason = self.session.edit(f"{self.rows.path}.{row.at}.{column.name}", key)
+            path = f"{self.rows.path}.{row.at}.{column.name}"
+            if self.rows.of_job:
+                reason = self.session.push(f"choose {column.label}", lambda job: edits.with_value(job, path, key))
+            else:
+                reason = self.session.edit(path, key)
             tell(self.note, reason, bool(reason))
 
     def _next_state(self, row: _Row, column: Column) -> None:

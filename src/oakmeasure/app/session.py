@@ -14,6 +14,7 @@ from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from oakmeasure.core import edits
 from oakmeasure.core.beside import Beside, beside, other_kinds
+from oakmeasure.core.drawings.rack_view import owned
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.solve import LeafSolution, Solution, Solver, Unfolding
@@ -76,6 +77,7 @@ class Session(QObject):
         self._others.timeout.connect(self._one_more)
         self._beside: Beside | None = None
         self._beside_kind = ""
+        self._board, self.mark = -1, -1
         self.stage = Stage.MEASURE
         self.working = ""
         self.lit = ""
@@ -152,6 +154,25 @@ class Session(QObject):
         if leaf_id != self.leaf_id:
             self.leaf_id = leaf_id
             self.changed.emit()
+
+    # --- the rack ------------------------------------------------------------------------------------------
+
+    def board_in_hand(self) -> int | None:
+        """Return the place of the board that is looked at; None where there is none on the rack."""
+        places = owned(self.job)
+        if not places:
+            return None
+        return self._board if self._board in places else places[0]
+
+    def take_board(self, at: int) -> None:
+        """Look at another board of the rack; it is no edit."""
+        self._board, self.mark = at, -1
+        self.changed.emit()
+
+    def take_mark(self, at: int) -> None:
+        """Take one of the board's marks in hand."""
+        self.mark = at
+        self.changed.emit()
 
     def beside_kind(self) -> str:
         """Return the construction that stands beside the leaf in hand."""

@@ -88,6 +88,14 @@ class Command:
 
 
 @dataclass(frozen=True, slots=True)
+class Panel:
+    """A widget of its own in a group. make: it, for a session; it has `refresh()`."""
+
+    name: str
+    make: Callable[[Any], Any]
+
+
+@dataclass(frozen=True, slots=True)
 class Group:
     """Fields asked together. columns: how many boxes in a row; 1 puts the label to the left of its box.
 
@@ -95,7 +103,7 @@ class Group:
     """
 
     title: str
-    items: tuple[Field | Choice | Rows | Command, ...]
+    items: tuple[Field | Choice | Rows | Command | Panel, ...]
     columns: int = 1
     hint: str = ""
     page: str = ""

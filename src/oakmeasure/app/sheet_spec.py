@@ -8,11 +8,12 @@ from oakmeasure.app.fit_sheet import fit_groups
 from oakmeasure.app.hardware_sheet import HARDWARE
 from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.measure_sheet import MEASURE
-from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.rack_panel import RackPanel
+from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Panel, enum_options, field_choice
+from oakmeasure.app.timber_sheet import TIMBER_JOB
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.job import Job, Place
-from oakmeasure.core.rack import Board
 from oakmeasure.core.rules import load_rules, rule_set_names
 from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.core.units import Unit
@@ -39,13 +40,6 @@ _RULES = Choice(
     lambda job, _leaf_id, key: edits.with_rules(job, key), "what is not set by hand; Ctrl+R shows each with its reason",
     other=lambda job: job.rules.name,
 )  # fmt: skip
-_BOARDS = Rows(
-    "boards", "boards",
-    (Column("length", "long", share=5), Column("width", "wide"), Column("thickness", "thick"),
-     Column("quantity", "pieces", Unit.COUNT, optional=True)),
-    lambda values: Board(**values), "board", of_job=True,
-)  # fmt: skip
-
 SHEETS: dict[Stage, tuple[Group, ...]] = {
     Stage.MEASURE: MEASURE,
     Stage.FIT: fit_groups(_RULES),
@@ -105,7 +99,8 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             hint="listed below",
             page=TimberPage.SETTINGS,
         ),
-        Group("Boards to be had", (_BOARDS,), hint="long, wide, thick, pieces", page=TimberPage.BOARDS),
+        Group("Board in hand", (Panel("rack", RackPanel),), page=TimberPage.RACK),
+        *TIMBER_JOB,
     ),
     Stage.HARDWARE: HARDWARE,
 }

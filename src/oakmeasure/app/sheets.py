@@ -22,7 +22,7 @@ from oakmeasure.app.entry import NEXT_STATE, Entry
 from oakmeasure.app.notes import label, note_label, tell
 from oakmeasure.app.rows import ListRows
 from oakmeasure.app.session import Session
-from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Rows
+from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.app.sheet_spec import SHEETS
 from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage
@@ -42,7 +42,7 @@ class GroupBox(QWidget):
         self.entries: dict[str, Entry] = {}
         self.fields: dict[str, Field] = {}
         self.choices: list[tuple[Choice, ChoiceBox, list[Any]]] = []
-        self.lists: list[ListRows] = []
+        self.lists: list[Any] = []  # rows and panels: each is refreshed
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(0, 0, 0, 0)
         self._column.setSpacing(5)
@@ -64,6 +64,10 @@ class GroupBox(QWidget):
                 self._add_choice(item)
             elif isinstance(item, Rows):
                 self._add_rows(item)
+            elif isinstance(item, Panel):
+                made = item.make(self.sheet.session)
+                self.lists.append(made)
+                self._column.addWidget(made)
             else:
                 self._add_command(item)
 

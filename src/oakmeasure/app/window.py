@@ -10,13 +10,14 @@ from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import boring_list, cut_list, joint_list, measure_list, setting_list, zone_list
+from oakmeasure.app.lists import Listed, boring_list, cut_list, joint_list, measure_list, setting_list, zone_list
 from oakmeasure.app.middle import EXAGGERATION, Middle
 from oakmeasure.app.notes import label
 from oakmeasure.app.panel import Verdicts, WorkingView, count_text
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
+from oakmeasure.app.timber_room import PAGES, TimberRoom
 from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.cutting.setups import saved, setups
 from oakmeasure.core.drawings.beside_view import beside_view
@@ -92,6 +93,7 @@ class Window(QMainWindow):
         self.verdicts = Verdicts(session)
         self.working = WorkingView(session)
         self._count = label("", "pencil")
+        self.timber = TimberRoom(session, self.middle.strip)
         self._lay_out()
         self.commands = Commands(self, session)
         self.job_line.paper.setMenu(self.commands.menu)
@@ -169,6 +171,8 @@ class Window(QMainWindow):
         self.board.figure_asked.connect(s.show_working)
         self.board.part_asked.connect(self._ask_part)
         self.board.handle_moved.connect(self._move_handle)
+        self.board.handle_taken.connect(self.timber.taken)
+        self.timber.changed.connect(self._timber_changed)
         self.board.commit = self._commit_on_board
         self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
@@ -218,6 +222,31 @@ class Window(QMainWindow):
         """Return the figure whose working stands beside a stage until another one is asked for."""
         names, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
         return next((each for each in names if each in figures), names[0])
+
+    def _of_the_job(self) -> Listed | None:
+        """Show what a page of Timber that is about the whole job has over its drawing; return its list."""
+        page = self._job_page()
+        self.middle.strip.setVisible(page is TimberPage.PLAN)
+        if self.session.stage is Stage.TIMBER:
+            self.timber.show_page(TimberPage(self.sheet().page))
+            self.timber.refresh()
+        if page is None:
+            return None
+        self.middle.title.setText(self.timber.title(page))
+        return self.timber.listed(page)
+
+    def _timber_changed(self) -> None:
+        """Show a better plan; the sheet and the verdicts stay as they are."""
+        page = self._job_page()
+        if page is not None:
+            self.draw()
+            self.middle.title.setText(self.timber.title(page))
+            self.list.show_records(*(self.timber.listed(page) or ((), [])))
+
+    def _job_page(self) -> TimberPage | None:
+        """Return the page of Timber that is about the whole job, where one is shown."""
+        page = self.sheet().page
+        return TimberPage(page) if self.session.stage is Stage.TIMBER and page in PAGES else None
 
     def _stage_changed(self) -> None:
         self._show_rod()
@@ -272,6 +301,7 @@ class Window(QMainWindow):
             listed = setting_list(self.session.worked_out(), show)
             together, alone = saved(setups(self.session.worked_out()))
             self.middle.title.setText(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
+        listed = self._of_the_job() or listed
         compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
         self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
@@ -330,6 +360,10 @@ class Window(QMainWindow):
             turns, degrees = s.solved.swing is not None, self.middle.opened.value()
             self.middle.opened_label.setText(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %")
         elif s.stage is Stage.TIMBER:
+            job_page = self._job_page()
+            if job_page is not None:
+                self.board.set_drawing(self.timber.drawing(job_page), keep_view=keep_view)
+                return
             options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.HARDWARE:
             options["page"] = HardwarePage(self.sheet().page)
@@ -396,6 +430,9 @@ class Window(QMainWindow):
     def _move_handle(self, handle: str, x: float, y: float) -> None:
         """Open the leaf as far as its handle is dragged, or set a rail where it is dragged to."""
         name = handle.removeprefix("handle:")
+        if self.session.stage is Stage.TIMBER:
+            self.timber.dragged(handle, x, y)
+            return
         if self.session.stage is Stage.LEAF:
             self._drop(dragged(self.session.solved, name, y), f"The leaf, set out: {name}", BOARD_WORDS[Stage.LEAF])
             return
@@ -429,6 +466,8 @@ class Window(QMainWindow):
         """Show the working of what was clicked: a part's length, a reading, a butt's place."""
         kind, _, name = ref.partition(":")
         solved = self.session.solved
+        if self._job_page() is not None:
+            self.timber.clicked(ref)
         self.session.light(ref)
         if kind == "part":
             for part in solved.cut_parts:
@@ -471,6 +510,7 @@ class Window(QMainWindow):
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.commands.may_close():
             self.gauge.disconnect_gauge()
+            self.timber.leave()
             event.accept()
         else:
             event.ignore()

@@ -10,6 +10,7 @@ from pydantic import Field, field_validator, model_validator
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.layer_choices import Existing, Layered, Light, known_sheet
 from oakmeasure.core.rules import Model, between
+from oakmeasure.core.timber.resaw import Match
 
 
 class TenonKind(StrEnum):
@@ -256,8 +257,9 @@ class Veneered(Framed):
 
     core: sheet that is veneered. veneer: thickness when finished; sanding: off each veneer; wander: between its
     thickest and its thinnest place as sawn. stock, stock_width: of the boards that are resawn. thin, thick: of the
-    veneers as they came, measured; None: as they were meant. moulding: depth of the edge moulding; sapwood: of the
-    board that the edging comes from. edging: its width, None: from the moulding. edging_first: before the veneer.
+    veneers as they came, measured; None: as they were meant. stock_boards: at hand; None: as many as needed. moulding:
+    depth of the edge moulding; sapwood: of the board that the edging comes from. edging: its width, None: from the
+    moulding. edging_first: before the veneer.
     """
 
     kind: Literal["veneered"] = "veneered"  # type: ignore[assignment]
@@ -271,6 +273,8 @@ class Veneered(Framed):
     thin: Annotated[float, between(0.3, 12, "thinnest veneer")] | None = None
     thick: Annotated[float, between(0.3, 12, "thickest veneer")] | None = None
     back: BackFace = BackFace.SAME
+    match: Match = Match.SLIP
+    stock_boards: Annotated[int, Field(ge=1, le=60)] | None = None
     moulding: Annotated[float, between(0, 40, "moulding")] = 0.0
     sapwood: Annotated[float, between(0, 80, "sapwood")] = 0.0
     edging: Annotated[float, between(3, 80, "edging")] | None = None

@@ -86,6 +86,12 @@ RULE_KINDS: dict[str, RuleKind] = {
     "saw_width": RuleKind("What the shop can hold", "saw: beside the blade", 200, 3200),
     "timber_price": RuleKind("Costs, in the job's money", "a cubic metre of sawn timber", 0, 1e5, Unit.RATIO),
     "hour_price": RuleKind("Costs, in the job's money", "an hour of work", 0, 1000, Unit.RATIO),
+    "planed_price": RuleKind("Costs, in the job's money", "a cubic metre planed to size", 0, 1e5, Unit.RATIO),
+    "milling_minutes": RuleKind("Costs, in the job's money", "minutes to mill a rough part", 0, 240, Unit.RATIO),
+    "length_minutes": RuleKind("Costs, in the job's money", "minutes to cut a planed part", 0, 60, Unit.RATIO),
+    "machining_price": RuleKind("Costs, in the job's money", "a part machined out of house", 0, 1000, Unit.RATIO),
+    "finish_price": RuleKind("Costs, in the job's money", "finish for a square metre", 0, 1000, Unit.RATIO),
+    "margin": RuleKind("Costs, in the job's money", "margin, %", 0, 300, Unit.RATIO),
     "bevel_deg": RuleKind("Latch edge", "bevel", 0, 10, Unit.DEG),
     "bevel_margin": RuleKind("Latch edge", "gap kept as the corner passes", 0, 5),
     "tenon_share": RuleKind("Joints", "tenon, share of the thickness", 0.15, 0.6, Unit.RATIO),
@@ -141,6 +147,12 @@ class ShopRules(Model):
     saw_width: Rule = Rule(value=1250, reason="fence out as far as it goes")
     timber_price: Rule = Rule(value=1900, reason="made up: put in what your yard asks")
     hour_price: Rule = Rule(value=40, reason="made up: put in yours")
+    planed_price: Rule = Rule(value=4100, reason="made up: the yard's waste is in it")
+    milling_minutes: Rule = Rule(value=14, reason="made up: faced, edged, thicknessed, and left to rest")
+    length_minutes: Rule = Rule(value=3, reason="made up: looked at and cut to length")
+    machining_price: Rule = Rule(value=9.5, reason="made up: planed part in, jointed part out")
+    finish_price: Rule = Rule(value=5, reason="made up: oil or varnish for all its coats")
+    margin: Rule = Rule(value=20, reason="made up: tools, rent, what goes wrong")
     bevel_deg: Rule
     bevel_margin: Rule
     # joints

@@ -17,7 +17,7 @@ from oakmeasure.core.build.shop import judge_shop
 from oakmeasure.core.build.trimmed import trim_late
 from oakmeasure.core.context import Context
 from oakmeasure.core.cost import cost_up
-from oakmeasure.core.cutting.leaf_plan import LeafPlan, plan_leaf
+from oakmeasure.core.cutting.leaf_plan import SAWN_ALIKE, LeafPlan, plan_leaf
 from oakmeasure.core.fit import fit
 from oakmeasure.core.fit.chance import say_chance
 from oakmeasure.core.fit.gear import judge_set, place_of
@@ -44,6 +44,7 @@ from oakmeasure.core.hardware.screws import judge_screws
 from oakmeasure.core.hardware.stack import judge_stack
 from oakmeasure.core.hardware.tracks import fix_track
 from oakmeasure.core.job import Hanging, Job, Leaf
+from oakmeasure.core.rack import Board
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
 from oakmeasure.core.timber.movement import effects
@@ -373,10 +374,18 @@ def still_to_measure(figures: Figures) -> list[Figure]:
     ]
 
 
+def _is_sold(job: Job, board: Board) -> bool:
+    """Return whether the yard has more of about that thickness, in its species or in any."""
+    alike = (each for each in job.boards if not each.is_owned and abs(each.thickness - board.thickness) <= SAWN_ALIKE)
+    return any(each.species is None or each.species == board.species for each in alike)
+
+
 def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Verdict, ...]:
     """Each leaf is planned by itself; say where they together take more boards than there are."""
     show, short = Show(job.unit), []
     for at, board in enumerate(job.boards):
+        if _is_sold(job, board):  # the plan of the whole job shares them out
+            continue
         taken = sum(each.plan.used.get(at, 0) for each in leaves if each.plan)
         if board.quantity is not None and taken > board.quantity:
             size = show.size(board.length, board.width, board.thickness)

@@ -25,20 +25,20 @@ def read_problem(
 ) -> Problem:  # fmt: skip
     """Return what is to be cut. Raises CuttingFileError, which names the file and the line."""
     flat = kind is not CutKind.BARS
-    bought = tuple(_stock(line, flat) for line in _lines(stock, STOCK))
-    wanted = tuple(_part(line, flat) for line in _lines(parts, PARTS))
+    bought = tuple(_stock(line, flat) for line in read_lines(stock, STOCK))
+    wanted = tuple(_part(line, flat) for line in read_lines(parts, PARTS))
     if not bought:
         raise CuttingFileError(f"{stock.name}: no stock in it")
     if not wanted:
         raise CuttingFileError(f"{parts.name}: no parts in it")
     by_name = {each.name: each for each in bought}
     marked = []
-    for line in _lines(defects, DEFECTS) if defects is not None else ():
+    for line in read_lines(defects, DEFECTS) if defects is not None else ():
         marked.append(_defect(line, by_name))
     return Problem(kind, bought, wanted, tuple(marked), kerf, trim)
 
 
-class _Line:
+class Line:
     """One line of a list, its cells by their column."""
 
     def __init__(self, file: str, number: int, cells: dict[str, str]) -> None:
@@ -77,11 +77,11 @@ def _text_of(path: Path) -> str:
         raise CuttingFileError(f"{path.name}: {(error.strerror or str(error)).lower()}") from None
 
 
-def _lines(path: Path, columns: tuple[str, ...]) -> list[_Line]:
+def read_lines(path: Path, columns: tuple[str, ...]) -> list[Line]:
     """Return the lines of a list. Names in the first column may not come twice where it is called name."""
     reader = csv.reader(io.StringIO(_text_of(path)), strict=True)
     head: list[str] | None = None
-    found: list[_Line] = []
+    found: list[Line] = []
     try:
         for row in reader:
             if not any(cell.strip() for cell in row):
@@ -95,7 +95,7 @@ def _lines(path: Path, columns: tuple[str, ...]) -> list[_Line]:
             if len(found) >= MOST_LINES:
                 raise CuttingFileError(f"{path.name}: more than {MOST_LINES} lines")
             cells = dict(zip(head, [*row, *[""] * len(head)], strict=False))
-            found.append(_Line(path.name, reader.line_num, cells))
+            found.append(Line(path.name, reader.line_num, cells))
     except csv.Error as error:
         raise CuttingFileError(f"{path.name}, line {reader.line_num}: {error}") from None
     if head is None:
@@ -105,7 +105,7 @@ def _lines(path: Path, columns: tuple[str, ...]) -> list[_Line]:
     return found
 
 
-def _names_once(lines: list[_Line]) -> None:
+def _names_once(lines: list[Line]) -> None:
     names: dict[str, int] = {}
     for line in lines:
         name = line.cells["name"].strip()
@@ -116,14 +116,14 @@ def _names_once(lines: list[_Line]) -> None:
         names[name] = line.number
 
 
-def _stock(line: _Line, flat: bool) -> StockItem:
+def _stock(line: Line, flat: bool) -> StockItem:
     count = None if not line.cells["qty"].strip() else line.count_of("qty")
     wide = line.number_of("width_mm", 1.0) if flat else line.number_of("width_mm", 0.0, empty=0.0)
     return StockItem(line.cells["name"].strip(), line.number_of("length_mm", 1.0), wide, count,
                      line.number_of("price", 0.01, high=1e7))  # fmt: skip
 
 
-def _part(line: _Line, flat: bool) -> PartItem:
+def _part(line: Line, flat: bool) -> PartItem:
     grain = line.cells["grain"].strip().lower() or "length"
     if grain not in ("length", "any"):
         raise line.refused(f"grain: “{grain[:20]}”, needs length or any")
@@ -132,7 +132,7 @@ def _part(line: _Line, flat: bool) -> PartItem:
                     grain == "any" and flat)  # fmt: skip
 
 
-def _defect(line: _Line, stock: dict[str, StockItem]) -> Defect:
+def _defect(line: Line, stock: dict[str, StockItem]) -> Defect:
     board = stock.get(line.cells["board"].strip())
     if board is None:
         raise line.refused(f"board: no stock is called “{line.cells['board'][:30]}”")

@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
+from oakmeasure.core.cutting.job_plan import JobPlan, to_buy
 from oakmeasure.core.cutting.problem import CutPlan
 from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.hardware.zones import zones
@@ -60,7 +61,7 @@ def settings_csv(solution: Solution) -> str:
         for piece in each.pieces:
             rows.append([str(each.machine), _mm(each.size), _mm(each.thickness) if each.thickness else "",
                          str(each.count), piece.leaf, piece.part.name, str(piece.count)])  # fmt: skip
-    return _csv(SETTINGS_HEADER, rows)
+    return written_csv(SETTINGS_HEADER, rows)
 
 
 def cut_record(plan: CutPlan) -> dict[str, Any]:
@@ -78,6 +79,17 @@ def cut_record(plan: CutPlan) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def buy_csv(plan: JobPlan) -> str:
+    """Return what is to be bought for a plan: sizes, mm, how many, the price of one and of all."""
+    rows = []
+    for each in to_buy(plan):
+        item = each.source.item
+        kind = type(item).__name__.replace("Stock", "").lower()
+        rows.append([kind, stuff(each.made_of).name, _mm(item.length), _mm(item.width), _mm(item.thickness),
+                     str(each.count), f"{each.source.price:.2f}", f"{each.cost:.2f}"])  # fmt: skip
+    return written_csv(("kind", "wood", "length_mm", "width_mm", "thickness_mm", "pieces", "price", "together"), rows)
+
+
 def keep_outs_csv(solution: Solution) -> str:
     """Return where in each leaf nothing may be driven, mm, for both hands of a pair."""
     rows = []
@@ -90,7 +102,7 @@ def keep_outs_csv(solution: Solution) -> str:
                 lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
                 if belongs(leaf, hand, zone.is_slow, zone.is_active):
                     rows.append([leaf.leaf.name, hand, zone.name, *map(_mm, lengths), zone.in_words(thick)])
-    return _csv(KEEP_OUT_HEADER, rows)
+    return written_csv(KEEP_OUT_HEADER, rows)
 
 
 def cut_list_csv(solution: Solution) -> str:
@@ -117,7 +129,7 @@ def cut_list_csv(solution: Solution) -> str:
                     part.note,
                 ]
             )
-    return _csv(CUT_LIST_HEADER, rows)
+    return written_csv(CUT_LIST_HEADER, rows)
 
 
 def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
@@ -147,7 +159,7 @@ def boring_list_csv(solution: Solution) -> str:
             rows.append(
                 [leaf.leaf.name, hand, cut.name, cut.member, cut.edge, cut.datum, *(_mm(each) for each in numbers)]
             )
-    return _csv(BORING_LIST_HEADER, rows)
+    return written_csv(BORING_LIST_HEADER, rows)
 
 
 def _mm(value: float) -> str:
@@ -167,7 +179,8 @@ def _is_number(cell: str) -> bool:
     return True
 
 
-def _csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
+def written_csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
+    """Return a table as CSV; no cell can be taken for a formula."""
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\r\n")
     writer.writerow(header)

@@ -102,13 +102,18 @@ def leaf_stage_view(
 class TimberPage(StrEnum):
     """A page of the Timber sheet; each has its own view."""
 
-    BOARDS = "Boards"
-    SETTINGS = "Settings"
-    YEAR = "Through the year"
+    BOARDS = "Leaf"
+    RACK = "Rack"
+    PLAN = "Plan"
+    SETTINGS = "Setups"
+    VENEERS = "Veneer"
+    DRYING = "Drying"
+    COST = "Cost"
+    YEAR = "Year"
 
 
 def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage.BOARDS) -> Drawing:
-    """Return the cutting plan, or how the leaf moves through its year."""
+    """Return the quick plan of the leaf, or how it moves through its year; the other pages are the job's."""
     return year_view(leaf, show) if page is TimberPage.YEAR else cutting_view(leaf, show)
 
 

@@ -12,6 +12,7 @@ from oakmeasure.core.build.shape import Part
 from oakmeasure.core.context import Context
 from oakmeasure.core.job import Place, TimberChoices
 from oakmeasure.core.timber.species import CORES, Sheet, stuff
+from oakmeasure.core.timber.wood import equilibrium_moisture
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given
@@ -24,6 +25,13 @@ TANNIC = ("oak", "chestnut", "cedar")  # blacken with plain or plated steel: com
 def asks(place: Place) -> dict[str, Any]:
     """Return what a place asks for: its air, glues, finishes and fixings, the first of each taken unless chosen."""
     return table("places")[str(place)]
+
+
+def at_rest(choice: TimberChoices) -> tuple[float, float]:
+    """Return the moisture, %, at which wood rests in the driest and in the wettest air that a leaf will meet."""
+    low, high = (equilibrium_moisture(temperature=air.temperature, humidity=air.humidity)
+                 for air in (choice.dry, choice.wet))  # fmt: skip
+    return low, high
 
 
 def glue_of(choice: TimberChoices) -> str:

@@ -1,0 +1,121 @@
+"""Veneers sawn out of a board in their sequence: where each lies in it, what is left of it, how faces are matched, and
+what to do when it comes out one short.
+
+n*raw + (n - 1)*kerf <= thickness. Sanded on both sides; the saw wanders, so the thinnest counts. Book-matched: every
+other veneer is turned over, so that neighbours mirror one another; slip-matched: all lie as they were sawn.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+
+from oakmeasure.core.errors import InputError
+
+
+class Match(StrEnum):
+    """How veneers of one board lie beside one another."""
+
+    SLIP = "slip-matched, all as sawn"
+    BOOK = "book-matched, every other turned over"
+
+
+@dataclass(frozen=True, slots=True)
+class Slice:
+    """A veneer in its board: number in the order of sawing, from and to through the thickness, mm."""
+
+    number: int
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class Resawn:
+    """slices: of one board. waste: what is left of the board behind the last kerf, mm. finished, thinnest: thickness
+    after both sides are sanded, as meant and at the thinnest place, mm.
+    """
+
+    slices: tuple[Slice, ...]
+    waste: float
+    finished: float
+    thinnest: float
+
+
+def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: float) -> Resawn:
+    """Return the veneers of a board of thickness `stock`. sanding: off both sides together. wander: thickest less
+    thinnest, as measured. mm. Raises InputError where a veneer would be sanded away.
+
+    >>> len(resawn(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2).slices)
+    6
+    """
+    if raw <= sanding + wander:
+        raise InputError("raw", raw, f"more than {sanding + wander:g}, which sanding and the saw take")
+    count = max(0, math.floor((stock + kerf) / (raw + kerf) + 1e-9))
+    slices = tuple(Slice(n + 1, n * (raw + kerf), n * (raw + kerf) + raw) for n in range(count))
+    waste = stock - (slices[-1].high + kerf if slices else 0.0)
+    return Resawn(slices, max(waste, 0.0), raw - sanding - wander / 2, raw - sanding - wander)
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A veneer on a face: board and number in it, whether it is turned over."""
+
+    board: int
+    number: int
+    turned: bool
+
+
+def matched(*, across: int, faces: int, each: int, match: Match) -> tuple[tuple[Laid, ...], ...]:
+    """Return the veneers of every face from left to right, in the order that they were sawn, board after board. across:
+    veneers side by side on a face. each: veneers from one board. Raises InputError where a board gives none.
+
+    Book-matched pairs are kept within one board: an odd last veneer of a board is left over.
+
+    >>> [(v.board, v.number, v.turned) for v in matched(across=2, faces=1, each=5, match=Match.BOOK)[0]]
+    [(1, 1, False), (1, 2, True)]
+    """
+    if each < 1:
+        raise InputError("stock", each, "a board that gives a veneer")
+    use = each - each % 2 if match is Match.BOOK and across > 1 and each > 1 else each
+    found, at = [], 0
+    for _ in range(faces):
+        row = []
+        for place in range(across):
+            board, number = divmod(at, use)
+            row.append(Laid(board + 1, number + 1, match is Match.BOOK and place % 2 == 1))
+            at += 1
+        found.append(tuple(row))
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class WayOut:
+    """What can be done when a board gives too few: words, thickness finished at the thinnest, mm, boards it takes."""
+
+    words: str
+    thinnest: float
+    boards: int
+    holds: bool
+
+
+def short_by(*, needed: int, stock: float, raw: float, kerf: float, sanding: float, wander: float,
+             least: float) -> tuple[WayOut, ...]:  # fmt: skip
+    """Return the ways out where `needed` veneers do not come out of one board; () where they do. least: thickness under
+    which a veneer is sanded through in places, mm.
+
+    >>> [way.boards for way in short_by(needed=7, stock=28, raw=3.2, kerf=1.3, sanding=.4, wander=.2, least=1.5)]
+    [1, 2]
+    """
+    got = resawn(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander)
+    if len(got.slices) >= needed:
+        return ()
+    thinner = (stock - (needed - 1) * kerf) / needed
+    left = thinner - sanding - wander
+    boards = math.ceil(needed / len(got.slices)) if got.slices else 0
+    found = [WayOut(f"saw them {thinner:.2f} instead of {raw:.2f}: {needed} come out of the board", left, 1,
+                    left >= least)]  # fmt: skip
+    if boards:
+        word = f"{boards} boards of the same log, so that the figure goes on" if boards > 1 else "one board"
+        found.append(WayOut(word, got.thinnest, boards, True))
+    return tuple(found)
