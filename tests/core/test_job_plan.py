@@ -68,7 +68,7 @@ def test_every_piece_of_the_demo_has_its_place_beside_the_defects(demo):
     assert plan.is_whole
     assert plan.cost == pytest.approx(sum(one.source.price for lot in plan.lots for one in lot.stock))
     assert plan.bound <= plan.cost
-    assert overdrawn(plan, demo) == ()
+    assert overdrawn(plan) == ()
     assert all(not each.source.is_owned for each in to_buy(plan))
 
 

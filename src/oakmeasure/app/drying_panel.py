@@ -58,6 +58,7 @@ class DryingPanel(QWidget):
             self.which.clear()
             self.which.addItems(words)
         for old in self._shown:
+            old.hide()
             self._box.removeWidget(old)
             old.deleteLater()
         self._shown = []

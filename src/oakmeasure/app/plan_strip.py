@@ -27,7 +27,7 @@ def proof_words(cost: float, bound: float, gap: float, *, least: bool) -> str:
 
 
 class PlanStrip(QWidget):
-    """Signals: `stopped`, `asked` (plan anew), `lot_chosen(at)`, `turned(by)`, `done(what)` for the words at its end."""
+    """Signals: `stopped`, `asked` (plan anew), `lot_chosen(at)`, `turned(by)`, `done(what)` for words at its end."""
 
     stopped = Signal()
     asked = Signal()

@@ -157,6 +157,7 @@ class RackPanel(QWidget):
 
     def _show_marks_of(self, at: int) -> None:
         if self.marks is not None:
+            self.marks.hide()
             self._marks_box.removeWidget(self.marks)
             self.marks.deleteLater()
         columns = (Column("flaw", "what", options=enum_options(Flaw), share=5),
@@ -167,6 +168,7 @@ class RackPanel(QWidget):
         self.marks = ListRows(self.session, rows)
         self.marks.pointed.connect(self.session.light)
         self._marks_box.addWidget(self.marks)
+        self.marks.show()
         self._marks_of = at
 
     # --- intents -----------------------------------------------------------------------------------------

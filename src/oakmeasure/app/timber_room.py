@@ -131,9 +131,7 @@ class TimberRoom(QObject):
                 return empty_view("looking for a first plan" if self.planner.is_running else "nothing to cut")
             return plan_view(lot, show, page=self.page_of_lot, leaf_id=session.leaf_id, chosen=self.picked)
         if page is TimberPage.VENEERS:
-            found = veneer_plan(session.solved)
-            return veneer_view(session.solved, found.resawn if found else None, found.faces if found else (), show,
-                               stock=found.stock if found else 1.0)  # fmt: skip
+            return veneer_view(session.solved, veneer_plan(session.solved), show)
         if page is TimberPage.DRYING:
             low, high = at_rest(session.leaf.timber)
             if at is None:
@@ -174,7 +172,7 @@ class TimberRoom(QObject):
         if left and not self.planner.missing:
             first = next(each for lot in plan.lots for each, _ in lot.left)
             return f"{left} pieces find no place, first the {first.name} of {first.leaf_name}: more or longer boards"
-        over = overdrawn(plan, job)
+        over = overdrawn(plan)
         if over:
             return (
                 f"{over[0][0]} is planned {over[0][1]} times for two woods; there are {over[0][2]}: give it a species"

@@ -215,6 +215,8 @@ class Window(QMainWindow):
         """Show what is said of all leaves together, now that they are all worked out."""
         self.job_line.refresh()
         self._show_rod()
+        if self.session.stage is Stage.TIMBER:
+            self._show_stage(keep_view=True)
         self.verdicts.refresh()
         self._count.setText(count_text(self.verdicts.shown_verdicts()))
 

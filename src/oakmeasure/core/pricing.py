@@ -133,6 +133,11 @@ class BuyWay:
     total: float
     note: str
 
+    @property
+    def hours_cost(self) -> float:
+        """Return what its hours cost."""
+        return self.total - self.material - self.service
+
 
 def buy_ways(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> tuple[BuyWay, ...]:
     """Return what the solid parts of a leaf cost rough and milled here, planed to size, and machined out of house.

@@ -147,7 +147,7 @@ class ShopRules(Model):
     saw_width: Rule = Rule(value=1250, reason="fence out as far as it goes")
     timber_price: Rule = Rule(value=1900, reason="made up: put in what your yard asks")
     hour_price: Rule = Rule(value=40, reason="made up: put in yours")
-    planed_price: Rule = Rule(value=4100, reason="made up: the yard's waste is in it")
+    planed_price: Rule = Rule(value=5200, reason="made up: the yard's waste is in it")
     milling_minutes: Rule = Rule(value=14, reason="made up: faced, edged, thicknessed, and left to rest")
     length_minutes: Rule = Rule(value=3, reason="made up: looked at and cut to length")
     machining_price: Rule = Rule(value=9.5, reason="made up: planed part in, jointed part out")

@@ -461,21 +461,22 @@ def _marks_on(board: Board, offcut: Offcut) -> tuple[object, ...]:
     return tuple(found)
 
 
-def overdrawn(plan: JobPlan, job: Job) -> tuple[tuple[str, int, int], ...]:
+def overdrawn(plan: JobPlan) -> tuple[tuple[str, int, int], ...]:
     """Return which boards and sheets several lots take more of than there are: their name, how many are taken, and how
     many there are. It happens to what is of no one species, or thick enough for two lots.
     """
-    taken: Counter[tuple[str, int, str]] = Counter()
+    taken: Counter[tuple[str, int]] = Counter()
+    sources: dict[tuple[str, int], Source] = {}
     for lot in plan.lots:
         for each in lot.stock:
-            taken[type(each.source.item).__name__, each.source.at, each.source.name] += 1
-    counts = {"Board": [each.quantity for each in job.boards], "Section": [each.quantity for each in job.sections],
-              "SheetStock": [each.quantity for each in job.sheets]}  # fmt: skip
+            key = (type(each.source.item).__name__, each.source.at)
+            taken[key] += 1
+            sources[key] = each.source
     found = []
-    for (kind, at, name), many in taken.items():
-        have = counts[kind][at] if at >= 0 else None
+    for key, many in taken.items():
+        have = sources[key].item.quantity
         if have is not None and many > have:
-            found.append((name, many, have))
+            found.append((sources[key].name, many, have))
     return tuple(found)
 
 

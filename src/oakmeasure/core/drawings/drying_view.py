@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from datetime import timedelta
 
 from oakmeasure.core.build.shape import Rect
@@ -44,8 +45,9 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
         sketch.line(curve, Layer.LEAF)
     for each in board.readings:
         x, y = at((each.day - found.first).days, each.percent)
-        ring = Rect(x - 5, y - 5, x + 5, y + 5)
-        sketch.rect(ring, Layer.READING, ref="drying")
+        ring = [(x + 6 * math.cos(math.tau * n / 16), y + 6 * math.sin(math.tau * n / 16)) for n in range(17)]
+        sketch.area(ring, Layer.END_GRAIN)
+        sketch.line(ring, Layer.OUTLINE)
         sketch.label(x, y + 2.4 * STEP, f"{each.percent:g}", size=0.85)
     _ready(sketch, found, at)
     return sketch.drawing(margin=4.5 * STEP)

@@ -122,7 +122,7 @@ def _stock(
         for n, mark in enumerate(item.marks):
             draw_mark(sketch, item, mark, n, whole, Face.BEST, ref=ref)
     sketch.box(whole, Layer.LEAF if chosen == ref else Layer.OUTLINE, ref=ref)
-    name = stock.source.name if stock.source.is_owned or lot.lot.kind is not CutKind.BOARDS else "buy"
+    name = stock.source.name if stock.source.is_owned else "buy"
     sketch.label(x - step, y + height / 2, name, anchor=Anchor.RIGHT, bold=True, ref=ref, size=0.95)
     sketch.label(x + item.length + step, y + height / 2, show.size(item.length, item.width), anchor=Anchor.LEFT,
                  layer=Layer.PENCIL, size=0.85, ref=ref)  # fmt: skip

@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.build.veneer_plan import Strip, VeneerPlan
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.resaw import Laid, Resawn
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
 END = 9.0  # times as large as the faces the end of the board is drawn
 
 
-def veneer_view(
-    leaf: LeafSolution, found: Resawn | None, faces: tuple[tuple[Laid, ...], ...], show: Show, *, stock: float
-) -> Drawing:
+def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Drawing:
     """Return the board's end, enlarged, beside the faces with the number of each veneer."""
-    if found is None or leaf.build is None:
+    if plan is None or leaf.build is None:
         return empty_view("this leaf has no veneers that are sawn")
+    found, stock = plan.resawn, plan.stock
     sketch = Sketch()
     height, width = leaf.build.height, leaf.build.width
     step = height / 70
@@ -42,26 +41,35 @@ def veneer_view(
     sketch.label(x0 + deep / 2, height * 0.13, words, layer=Layer.PENCIL, size=0.9)
     tail = f"left behind the last: {show.length(found.waste)}" if last else "no veneer comes out of it"
     sketch.label(x0 + deep / 2, height * 0.095, tail, layer=Layer.PENCIL, size=0.9)
-    for n, row in enumerate(faces):
-        _face(sketch, row, n * (width + 9 * step), width, height, tint, ("front", "back")[n % 2], step)
+    boards = plan.boards > 1
+    for n, row in enumerate(plan.faces):
+        x = n * (width + 9 * step)
+        sketch.box(Rect(x, 0.0, x + width, height), Layer.FAINT)
+        for strip in row:
+            _strip(sketch, strip, x, width, tint, turned_round=n == 1, boards=boards)
+        sketch.label(x + width / 2, height + 2.2 * step, ("front", "back")[n], anchor=Anchor.CENTRE, bold=True)
     return sketch.drawing(margin=2.5 * step)
 
 
-def _face(sketch: Sketch, row: tuple[Laid, ...], x: float, width: float, height: float, tint: str, name: str,
-          step: float) -> None:  # fmt: skip
-    wide = width / max(len(row), 1)
-    several = len({each.board for each in row}) > 1 or any(each.board > 1 for each in row)
-    for n, each in enumerate(row):
-        rect = Rect(x + n * wide, 0.0, x + (n + 1) * wide, height)
-        sketch.rect(rect, Layer.WOOD, grain=Grain.UPRIGHT, tint=tint)
-        sketch.box(rect, Layer.OUTLINE)
-        mid, number = (rect.x0 + rect.x1) / 2, f"{each.board}·{each.number}" if several else f"{each.number}"
-        sketch.label(mid, height / 2, number, bold=True, size=1.4, on_paper=True)
-        # A flame that leans one way, and the other way where the veneer is turned over.
-        lean = wide * (-0.22 if each.turned else 0.22)
-        for k in range(3):
-            y = height * (0.15 + 0.06 * k)
-            sketch.line([(mid - lean, y), (mid, y + height * 0.1), (mid + lean * 0.4, y)], Layer.GRAIN)
-        sketch.label(mid, height * 0.44, "turned" if each.turned else "", layer=Layer.PENCIL, size=0.85,
-                     room=wide, shorter=("",))  # fmt: skip
-    sketch.label(x + width / 2, height + 2.2 * step, name, anchor=Anchor.CENTRE, bold=True)
+def _strip(
+    sketch: Sketch, strip: Strip, x: float, width: float, tint: str, *, turned_round: bool, boards: bool
+) -> None:
+    """Draw a veneer on its face, the back seen from behind, with its number and a flame that leans as it lies."""
+    box = strip.rect
+    x0, x1 = (width - box.x1, width - box.x0) if turned_round else (box.x0, box.x1)
+    rect = Rect(x + x0, box.y0, x + x1, box.y1)
+    upright = rect.height >= rect.width
+    sketch.rect(rect, Layer.WOOD, grain=Grain.UPRIGHT if upright else Grain.LEVEL, tint=tint)
+    sketch.box(rect, Layer.OUTLINE)
+    mid = ((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2)
+    laid = strip.laid
+    number = f"{laid.board}·{laid.number}" if boards else f"{laid.number}"
+    lean = min(rect.width, rect.height) * (-0.3 if laid.turned else 0.3)
+    for k in (-2, -1, 1, 2):
+        if upright:
+            y = mid[1] + k * rect.height * 0.12
+            sketch.line([(mid[0] - lean, y), (mid[0], y + abs(lean)), (mid[0] + lean * 0.5, y)], Layer.GRAIN)
+        else:
+            at = mid[0] + k * rect.width * 0.12
+            sketch.line([(at, mid[1] - lean), (at + abs(lean), mid[1]), (at, mid[1] + lean * 0.5)], Layer.GRAIN)
+    sketch.label(*mid, number, bold=True, size=0.95, on_paper=True)

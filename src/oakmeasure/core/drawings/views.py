@@ -105,9 +105,9 @@ class TimberPage(StrEnum):
     BOARDS = "Leaf"
     RACK = "Rack"
     PLAN = "Plan"
-    SETTINGS = "Setups"
+    SETTINGS = "Saw"
     VENEERS = "Veneer"
-    DRYING = "Drying"
+    DRYING = "Dry"
     COST = "Cost"
     YEAR = "Year"
 
