@@ -9,13 +9,13 @@ from datetime import date
 from enum import StrEnum
 from typing import Annotated
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.cutting.problem import First
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.rules import Model, between
-from oakmeasure.core.timber.species import CORES
+from oakmeasure.core.timber.species import CORES, species_keys
 
 Label = Annotated[str, Field(max_length=40)]
 Price = Annotated[float, between(0, 1e6, "price", "")]
@@ -88,6 +88,12 @@ class Sawn(StrEnum):
     PLANED = "planed"
 
 
+def _known_species(key: str | None) -> str | None:
+    if key is not None and key not in species_keys():
+        raise InputError("species", key, "a species of the table")
+    return key
+
+
 class Board(Model):
     """A board on the rack, or a size of board at the yard.
 
@@ -114,6 +120,8 @@ class Board(Model):
     forbidden: bool = False
     marks: Annotated[tuple[Mark, ...], Field(max_length=60)] = ()
     readings: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
+
+    _known = field_validator("species")(_known_species)
 
     @model_validator(mode="after")
     def _marks_lie_on_it(self) -> Board:
@@ -148,6 +156,8 @@ class Section(Model):
     length: Annotated[float, between(300, 8000, "section length")]
     quantity: Count | None = None
     price: Price | None = None
+
+    _known = field_validator("species")(_known_species)
 
 
 class SheetStock(Model):
