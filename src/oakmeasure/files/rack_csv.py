@@ -27,6 +27,7 @@ KINDS = ("board", "section", "sheet", "defect", "reading")
 PLAIN = {"length_mm": "length", "width_mm": "width", "thickness_mm": "thickness", "bow_mm": "bow", "crook_mm": "crook",
          "x_mm": "x", "y_mm": "y", "trim_mm": "trim", "price": "price", "percent": "percent"}  # fmt: skip
 WHOLE = {"qty": "quantity", "year": "year"}
+FORMULA = ("=", "+", "-", "@")
 YES = {"one_face", "searched", "forbidden", "grained"}
 
 
@@ -63,7 +64,7 @@ def read_rack(path: Path, job: Job) -> Job:
         what = line.cells["what"].strip().lower()
         if what not in KINDS:
             raise line.refused(f"what: “{what[:20]}”, needs {', '.join(KINDS)}")
-        label = line.cells.get("label", "").strip()
+        label = _unescaped(line.cells.get("label", "").strip())
         values = _values(line, what)
         if what == "board":
             values["label"] = label
@@ -103,7 +104,7 @@ def _values(line: Line, what: str) -> dict[str, Any]:
         name = PLAIN.get(column) or WHOLE.get(column) or column
         if name not in kind.model_fields:
             continue
-        text = line.cells[column].strip()
+        text = _unescaped(line.cells[column].strip())
         if column in PLAIN:
             found[name] = line.number_of(column, 0.0, high=1e6)
         elif column in WHOLE:
@@ -120,6 +121,11 @@ def _values(line: Line, what: str) -> dict[str, Any]:
         else:
             found[name] = text
     return found
+
+
+def _unescaped(text: str) -> str:
+    """Return a cell without the mark that keeps it from being taken for a formula."""
+    return text[1:] if text[:1] == "'" and text[1:2] in FORMULA else text
 
 
 def _there(line: Line) -> Iterable[str]:
