@@ -73,7 +73,7 @@ def test_window_waits_for_the_leaf_in_hand_only_and_learns_of_the_others_later(w
     whole = unfolding.whole()
     assert solver.worked_out == len(demo.leaves)
     assert [each.verdicts for each in whole.leaves] == [each.verdicts for each in solve(demo).leaves]
-    few = edits.with_value(demo, "boards.0.quantity", 1)
+    few = edits.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
     window.session.open(few, None)
     qtbot.waitUntil(lambda: not window.session.solution.next_missing(), timeout=10_000)
     assert any(each.code == "boards-shared" for each in window.verdicts.shown_verdicts())

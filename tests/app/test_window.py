@@ -255,6 +255,8 @@ def test_choice_and_board_rows_edit_the_job(window):
     combo.setCurrentIndex(combo.findText("Walnut"))
     combo.activated.emit(combo.currentIndex())
     assert window.session.leaf.timber.species == "walnut"
+    QTest.mouseClick(window.sheet().findChild(QToolButton, "page-Plan"), Qt.MouseButton.LeftButton)
+    window.timber.planner.stop()
     write(window, "boards.0.length", "4800")
     assert window.session.job.boards[0].length == 4800
     count = len(window.session.job.boards)
@@ -264,6 +266,7 @@ def test_choice_and_board_rows_edit_the_job(window):
     assert "whole" in note_under(window, "")
     assert len(window.session.job.boards) == count
     write(window, "boards.new.quantity", "2")
+    write(window, "boards.new.price", "30")
     board = window.session.job.boards[-1]
     assert (board.length, board.width, board.thickness, board.quantity) == (3600, 175, 38, 2)
     assert box(window, "boards.new.length").hasFocus()
@@ -506,11 +509,11 @@ def test_small_window_leaves_the_words_out_and_keeps_the_leaf_large(window):
 
 def test_settings_of_all_leaves_that_are_known_are_listed_the_largest_first_and_go_to_a_file(window, tmp_path):
     window.session.go_to(Stage.TIMBER)
-    QTest.mouseClick(window.sheet().findChild(QToolButton, "page-Settings"), Qt.MouseButton.LeftButton)
+    QTest.mouseClick(window.sheet().findChild(QToolButton, "page-Saw"), Qt.MouseButton.LeftButton)
     rows = [record.cells for record in window.list.records.records]
     assert {row[0] for row in rows} == {"planer, thickness", "saw, fence", "saw, stop"}
     window.session.solution.leaf("drying-loft")
-    window.sheet().go_to_page("Settings")
+    window.sheet().go_to_page("Saw")
     assert any("Drying loft" in record.cells[4] for record in window.list.records.records)
     window.commands.ask_save_path = lambda *_: str(tmp_path / "settings.csv")
     window.commands.settings_list()

@@ -4,13 +4,20 @@ from __future__ import annotations
 
 from oakmeasure.core.cutting.problem import CutKind, CutPlan, PartItem, Problem, StockItem, Watch
 
+LONG = 250  # parts of bars; more are near enough by columns alone
+BY_COLUMNS = 0.6  # of the time for bars, for columns; the rest for taking bars apart that nearly fit
+
 
 def cut(problem: Problem, watch: Watch) -> CutPlan:
     """Return the best plan that is found until the watch ends it. What fits no stock, or finds none left, is left."""
     if problem.kind is CutKind.BARS:
         from oakmeasure.core.cutting.bars import plan_bars
+        from oakmeasure.core.cutting.repack import better_bars
 
-        return plan_bars(problem, watch)
+        if sum(each.quantity for each in problem.parts) > LONG:
+            return plan_bars(problem, watch)
+        plan = plan_bars(problem, Watch(BY_COLUMNS * watch.seconds, watch.stop, watch.tell))
+        return plan if plan.is_least or plan.left else better_bars(problem, plan, watch)
     from oakmeasure.core.cutting.strips import plan_strips
 
     return plan_strips(problem, watch)

@@ -102,7 +102,7 @@ def leaf_stage_view(
 class TimberPage(StrEnum):
     """A page of the Timber sheet; each has its own view."""
 
-    BOARDS = "Leaf"
+    BOARDS = "Parts"
     RACK = "Rack"
     PLAN = "Plan"
     SETTINGS = "Saw"
