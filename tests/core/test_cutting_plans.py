@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.cut import cut, why_left
+from oakmeasure.core.cutting.cut import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.exact import fullest
 from oakmeasure.core.cutting.problem import (
     CutKind,
@@ -185,6 +185,16 @@ def test_bars_that_nearly_fit_come_out_least_possible(seed):
     assert plan.is_least
 
 
+def test_what_bars_leave_comes_together_in_one_long_offcut():
+    """Two of 1900 on a bar of 4000 leave 200: one of 150 fits beside them, and two of the six need a fifth bar."""
+    parts = (PartItem("long", 1900, 0, 8), PartItem("short", 150, 0, 6))
+    plan = cut(problem := Problem(CutKind.BARS, (StockItem("bar", 4000, 0, None, 9.0),), parts, kerf=0.0), Watch(2.0))
+    check(problem, plan)
+    assert plan.is_least
+    assert plan.cost == 45
+    assert longest_offcut(problem, plan) >= 3600
+
+
 # --- boards and sheets -------------------------------------------------------------------------------------
 
 
@@ -269,6 +279,19 @@ def test_boards_are_proven_least_by_the_programme(seed):
     check(problem, plan)
     assert plan.is_least
     assert plan.cost <= cost + NEAR
+
+
+@given(st.integers(0, 10_000))
+@settings(max_examples=20)
+def test_bound_of_sheets_holds_for_any_plan_and_knows_parts_over_half_a_sheet(seed):
+    source = random.Random(seed)
+    parts = tuple(PartItem(f"p{at}", source.randrange(200, 1900), source.randrange(80, 900), source.randrange(1, 4),
+                           source.random() < 0.5) for at in range(source.randrange(1, 7)))  # fmt: skip
+    stock = (StockItem("a", 2000, 1000, None, 40.0), StockItem("b", 1500, 1000, 2, 28.0))
+    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), Watch(0.3))
+    check(problem, plan)  # its bound is no more than its cost
+    over = Problem(CutKind.SHEETS, stock[:1], (PartItem("long", 1100, 600, 5),), kerf=4.0)
+    assert cut(over, Watch(0.3)).is_least  # five sheets; by their area three would do
 
 
 def test_part_lies_beside_the_knot_and_a_board_without_room_is_not_taken():

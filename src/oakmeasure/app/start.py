@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import os
 import sys
+import time
 from pathlib import Path
 from types import TracebackType
 
@@ -19,6 +20,8 @@ from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, load, loads
 from oakmeasure.trouble import log_trouble
+
+PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
 
 
 def demo_job() -> Job:
@@ -102,6 +105,10 @@ def picture(
     for plot in (window.sure, window.goes_in):
         if plot.isVisible():
             plot.draw_now()
+    began = time.monotonic()
+    while window.timber.planner.is_running and time.monotonic() - began < PLAN_SECONDS:  # the best plan is shown
+        app.processEvents()
+        time.sleep(0.02)
     for _ in range(5):
         app.processEvents()
     target.parent.mkdir(parents=True, exist_ok=True)

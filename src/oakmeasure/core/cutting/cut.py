@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.cutting.problem import CutKind, CutPlan, PartItem, Problem, StockItem, Watch
 
+TIDY = 0.3  # seconds at the most, to bring what bars leave together
 LONG = 250  # parts of bars; more are near enough by columns alone
 BY_COLUMNS = 0.6  # of the time for bars, for columns; the rest for taking bars apart that nearly fit
 
@@ -17,10 +18,25 @@ def cut(problem: Problem, watch: Watch) -> CutPlan:
         if sum(each.quantity for each in problem.parts) > LONG:
             return plan_bars(problem, watch)
         plan = plan_bars(problem, Watch(BY_COLUMNS * watch.seconds, watch.stop, watch.tell))
-        return plan if plan.is_least or plan.left else better_bars(problem, plan, watch)
+        if plan.left:
+            return plan
+        if not plan.is_least:
+            plan = better_bars(problem, plan, watch)
+        tidied = better_bars(problem, plan, Watch(min(TIDY, 0.1 * watch.seconds, max(watch.left, 0.0))), tidy=True)
+        return max((plan, tidied), key=lambda each: longest_offcut(problem, each))
     from oakmeasure.core.cutting.strips import plan_strips
 
     return plan_strips(problem, watch)
+
+
+def longest_offcut(problem: Problem, plan: CutPlan) -> float:
+    """Return the longest piece that is left of a bar, mm."""
+    length = {each.name: each.length for each in problem.stock}
+    end: dict[tuple[str, int], float] = {}
+    for cut in plan.cuts:
+        key = (cut.stock, cut.index)
+        end[key] = max(end.get(key, 0.0), cut.x + cut.length)
+    return max((length[name] - each for (name, _), each in end.items()), default=0.0)
 
 
 def fits(part: PartItem, stock: StockItem, problem: Problem) -> bool:

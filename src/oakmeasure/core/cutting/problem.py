@@ -202,7 +202,8 @@ def least_cost(
     if most <= 0:
         return most
     if most > LARGE:
-        return min(most, math.ceil(max(at_least, _by_material(stock, need)) - 1e-6))
+        step = math.gcd(*(price for price, _, _ in stock)) or 1  # every cost of whole pieces is a multiple of it
+        return min(most, step * math.ceil((max(at_least, _by_material(stock, need)) - 1e-6) / step))
     best = np.full(most + 1, -1, dtype=np.int64)
     best[0] = 0
     for price, size, count in stock:

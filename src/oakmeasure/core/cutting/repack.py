@@ -67,8 +67,10 @@ def fullest(parts: Sequence[int], rooms: Sequence[int], source: random.Random) -
     return (*best, whole - best[0] - best[1])
 
 
-def better_bars(problem: Problem, plan: CutPlan, watch: Watch) -> CutPlan:
-    """Return a plan that costs less, or the same one when the watch ends it. Every bar keeps its stock."""
+def better_bars(problem: Problem, plan: CutPlan, watch: Watch, *, tidy: bool = False) -> CutPlan:
+    """Return a plan that costs less, or the same one when the watch ends it. Every bar keeps its stock. tidy: go on
+    where nothing can be saved, so that what is left comes together in one long off-cut.
+    """
     kerf, trim = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)
     stock = {each.name: each for each in problem.stock}
     bars: dict[tuple[str, int], Fill] = {}
@@ -76,7 +78,7 @@ def better_bars(problem: Problem, plan: CutPlan, watch: Watch) -> CutPlan:
         bars.setdefault((cut.stock, cut.index), []).append((tenths(cut.length, up=True) + kerf, cut.part))
     room = {key: tenths(stock[key[0]].length, up=False) - 2 * trim + kerf for key in bars}
     source, cost = random.Random(SEED), plan.cost
-    while not watch.over() and cost > plan.bound + 0.005 and len(bars) > 3:
+    while not watch.over() and (tidy or cost > plan.bound + 0.005) and len(bars) > 3:
         victim = min(bars, key=lambda key: sum(size for size, _ in bars[key]) / stock[key[0]].price)
         others = [key for key in bars if key != victim]
         spare = {key: room[key] - sum(size for size, _ in bars[key]) for key in others}
@@ -100,7 +102,7 @@ def better_bars(problem: Problem, plan: CutPlan, watch: Watch) -> CutPlan:
                 cost = _cost(bars, stock)
                 if watch.tell is not None:
                     watch.tell(_plan(problem, plan, bars, watch))
-    return plan if cost >= plan.cost - 0.005 else _plan(problem, plan, bars, watch)
+    return _plan(problem, plan, bars, watch) if tidy or cost < plan.cost - 0.005 else plan
 
 
 def _drawn(

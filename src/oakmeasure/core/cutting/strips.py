@@ -12,6 +12,7 @@ import math
 import random
 from collections.abc import Sequence
 
+from oakmeasure.core.cutting.dual import sheet_bound
 from oakmeasure.core.cutting.master import COARSE, Master
 from oakmeasure.core.cutting.pieces import NOISE, Piece, Shop
 from oakmeasure.core.cutting.problem import CENT, CutKind, CutPlan, Problem, Watch, least_cost
@@ -28,6 +29,7 @@ PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.4  # of the time that is left, for choosing whole numbers of all columns
 MANY_KINDS = 150  # of parts of sheets, above which a programme of three stages is too slow
+TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
 LATE = 0.1  # seconds that HiGHS may take too long
 NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
@@ -57,6 +59,7 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
             finest=FINEST_SHEETS if sheets and shop.is_large else 1,
         )
     search.recut()
+    search.tidy()
     return shop.plan(search.best or [], search.bound / CENT, watch)
 
 
@@ -139,9 +142,10 @@ class Search:
         """Raise the bound to the next cost that whole pieces of stock can have."""
         if not self.key[0] and self.best is not None:
             most = int(self.key[1])
-            self.bound = max(
-                self.bound, least_cost(self.kinds, need=self.need, at_least=self.programme_bound, most=most)
-            )
+            material = least_cost(self.kinds, need=self.need, at_least=self.programme_bound, most=most)
+            self.bound = max(self.bound, material)
+            if self.shop.problem.kind is CutKind.SHEETS and self.bound < most:
+                self.bound = max(self.bound, sheet_bound(self.shop, most))
 
     def take(self, found: tuple[list[Piece], list[int]] | None) -> None:
         """Offer a plan; what it leaves over is cut as well as can be."""
@@ -167,7 +171,8 @@ class Search:
         """Take a few pieces apart and cut what they held as cheaply as can be, again and again."""
         tool = Recut(self)
         alike = self.shop.problem.kind is CutKind.SHEETS
-        while self.best and not self.is_over:
+        alike_end = TIDY_FROM * self.watch.seconds  # the rest is for the largest off-cut
+        while self.best and not self.is_over and not (alike and self.watch.gone > alike_end):
             chance = self.source.random()
             if alike and chance < MENDED:
                 self.mend()
@@ -175,6 +180,35 @@ class Search:
                 tool.emptier()
             else:
                 tool.cheaper()
+
+    def tidy(self) -> None:
+        """Of plans of one cost take the one with the largest off-cut, then the one with fewest fence settings."""
+        began, best, aims = self.watch.gone, self.best, self.aims(self.best or [])
+        tool = Recut(self)
+        while self.is_whole and self.watch.gone < began + min(TIDY, 0.1 * self.watch.seconds) and not self.watch.over():
+            tool.emptier()
+            found = self.aims(self.best or [])
+            if found < aims:
+                best, aims = self.best, found
+        self.best = best
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether there is a plan of more than one piece of stock that leaves nothing."""
+        return self.best is not None and len(self.best) > 1 and not self.key[0] and not self.shop.is_large
+
+    def aims(self, pieces: Sequence[Piece]) -> tuple[float, int]:
+        """Return what counts among plans of one cost, less is better: the largest off-cut, negative, and how many
+        widths the fence is set to.
+        """
+        largest, widths = 0, set()
+        for piece in pieces:
+            stock = self.shop.stock[piece.stock]
+            end = max(cut[0] + cut[3] for cut in piece.cuts) + self.shop.kerf
+            top = max(cut[1] + cut[4] for cut in piece.cuts) + self.shop.kerf
+            largest = max(largest, (stock.length - end) * stock.width, stock.length * (stock.width - top))
+            widths |= {cut[4] for cut in piece.cuts}
+        return -float(largest), len(widths)
 
     def missing(self, pieces: Sequence[Piece]) -> list[int]:
         """Return how many of each part that would go into some stock are not cut."""
