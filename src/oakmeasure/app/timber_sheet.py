@@ -12,7 +12,7 @@ from oakmeasure.core.cutting.problem import First
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.rack import Board, Section, SheetStock, Shown
 from oakmeasure.core.timber.resaw import Match
-from oakmeasure.core.timber.species import CORES, stuff
+from oakmeasure.core.timber.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
 from oakmeasure.core.units import Unit
 
 
@@ -41,6 +41,13 @@ SHEETS = Rows(
     "sheet",
     of_job=True,
 )
+GRAIN = Rows(
+    "grain", "sheets",
+    (Column("material", "of", options=_sheets, share=5),
+     Column("grained", "grain", options=lambda: [(True, "kept"), (False, "any way")], share=5),
+     Column("trim", "trim", share=4)),
+    lambda values: SheetStock(length=SHEET_LENGTH, width=SHEET_WIDTH, thickness=12.0, **values), "sheet", of_job=True,
+)  # fmt: skip
 HOLDS = ((), "none"), ((Role.CORE, Role.PACKING), "cores and packing"), (
     (Role.CORE, Role.PACKING, Role.LEDGE, Role.BRACE, Role.STIFFENER), "cores, ledges, braces"), (
     (Role.CORE, Role.PACKING, Role.PANEL, Role.MUNTIN), "cores, panels, muntins")  # fmt: skip
@@ -66,6 +73,7 @@ TIMBER_JOB: tuple[Group, ...] = (
     Group("Boards, rack and yard", (BOARDS,), hint="empty pieces: to be bought", page=TimberPage.PLAN),
     Group("Planed sections", (SECTIONS,), hint="by length", page=TimberPage.PLAN),
     Group("Sheets", (SHEETS,), page=TimberPage.PLAN),
+    Group("Their grain and trim", (GRAIN,), hint="off each edge", page=TimberPage.PLAN),
     Group("Out of boards", (
         Field("build.stock", "boards, thickness"), Field("build.veneer", "finished"),
         Field("build.sanding", "sanded off"), Field("build.wander", "saw wanders"),

@@ -50,10 +50,14 @@ def veneer_plan(leaf: LeafSolution) -> VeneerPlan | None:
     if not isinstance(choice, Veneered) or "veneer_raw" not in f or leaf.build is None:
         return None
     stock, raw, kerf = f["stock"].value, f["veneer_raw"].value, f["resaw_kerf"].value
+    wander = choice.wander
+    if choice.thin is not None:  # as they came, measured
+        wander = max(choice.thick or choice.thin, choice.thin) - choice.thin
+        raw = choice.thin + wander
     rows = [_strips(leaf, choice, back=back) for back in (False, True)]
     rows = [row for row in rows if row]
     try:
-        board = resawn(stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding, wander=choice.wander)
+        board = resawn(stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding, wander=wander)
         laid = iter(matched(across=sum(map(len, rows)), faces=1, each=len(board.slices), match=choice.match)[0])
     except InputError:
         return None
@@ -63,7 +67,7 @@ def veneer_plan(leaf: LeafSolution) -> VeneerPlan | None:
     ways: tuple[WayOut, ...] = ()
     if at_hand is not None and boards > at_hand:
         ways = short_by(needed=-(-needed // at_hand), stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding,
-                        wander=choice.wander, least=LEAST_LEFT)  # fmt: skip
+                        wander=wander, least=LEAST_LEFT)  # fmt: skip
     return VeneerPlan(stock, board, faces, needed, boards, at_hand, ways)
 
 
