@@ -20,14 +20,14 @@ def mark(flaw: Flaw, x: float, y: float, length: float, width: float, face: Face
 
 
 RACK = (
-    Board(label="B1", species="european_oak", length=3015, width=231, thickness=53.0, quantity=1, price=88.0, bow=4,
+    Board(label="B1", species="european_oak", length=3015, width=231, thickness=53.0, quantity=1, price=58.0, bow=4,
           marks=(mark(Flaw.SAPWOOD, 0, 0, 3015, 21, Face.OTHER), mark(Flaw.KNOT, 1120, 92, 64, 48),
                  mark(Flaw.SPLIT, 2880, 96, 135, 12)),
           readings=readings(24.6, 21.8, 19.7, 17.9, 16.4, 15.2)),
-    Board(label="B2", species="european_oak", length=2640, width=204, thickness=52.5, quantity=1, price=71.0, crook=6,
+    Board(label="B2", species="european_oak", length=2640, width=204, thickness=52.5, quantity=1, price=44.0, crook=6,
           marks=(mark(Flaw.SAPWOOD, 0, 176, 2640, 22), mark(Flaw.KNOT, 610, 40, 38, 30, Face.OTHER)),
           readings=readings(14.1, 13.2, 12.4, 11.9, 11.4)),
-    Board(label="B3", species="european_oak", length=3400, width=268, thickness=54.0, quantity=1, price=121.0,
+    Board(label="B3", species="european_oak", length=3400, width=268, thickness=54.0, quantity=1, price=76.0,
           marks=(mark(Flaw.KNOT, 905, 30, 70, 60), mark(Flaw.KNOT, 2410, 150, 55, 44),
                  mark(Flaw.WANE, 0, 0, 780, 26), mark(Flaw.SPLIT, 0, 120, 96, 10))),
     Board(label="B4", species="european_oak", length=2250, width=186, thickness=27.0, quantity=1, price=24.0,

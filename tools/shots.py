@@ -21,7 +21,7 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
     "leaf-compare": (Stage.LEAF, "office-store", LeafPage.OTHER),
     "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
-    "timber-rack": (Stage.TIMBER, "drying-loft", TimberPage.RACK),
+    "timber-rack": (Stage.TIMBER, "seed-room", TimberPage.RACK),
     "timber-plan": (Stage.TIMBER, "seed-room", TimberPage.PLAN),
     "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),

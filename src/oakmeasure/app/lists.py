@@ -297,13 +297,13 @@ class RecordModel(QAbstractTableModel):
 
     def alignment(self, column: int) -> Qt.AlignmentFlag:
         """Return the side of a column: numbers to the right."""
-        text = next((each.cells[column] for each in self.records if each.cells[column]), "–")
-        number = bool(column) and text[0] in f"0123456789–{MINUS}"
+        texts = [each.cells[column] for each in self.records[:LOOKED_AT] if each.cells[column]]
+        number = bool(column) and all(text[0] in f"0123456789–+{MINUS}" for text in texts)
         side = Qt.AlignmentFlag.AlignRight if number else Qt.AlignmentFlag.AlignLeft
         return side | Qt.AlignmentFlag.AlignVCenter
 
 
-PAD_PX = 4
+PAD_PX, LOOKED_AT = 4, 12
 
 
 class CellPainter(QStyledItemDelegate):

@@ -20,9 +20,10 @@ SHOW_EVERY_MS = 120  # better plans that come faster are shown together
 
 
 class Planner(QObject):
-    """Signals: `changed` when there is a better plan, or time has gone; `ended`."""
+    """Signals: `changed` when there is a better plan or it has ended, `ticked` when time has gone; `ended`."""
 
     changed = Signal()
+    ticked = Signal()
     ended = Signal()
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -38,7 +39,8 @@ class Planner(QObject):
         self.trouble = ""
         self._tick = QTimer(self)
         self._tick.setInterval(SHOW_EVERY_MS)
-        self._tick.timeout.connect(self.changed)
+        self._tick.timeout.connect(self._show)
+        self._is_fresh = False
 
     @property
     def is_running(self) -> bool:
@@ -95,6 +97,13 @@ class Planner(QObject):
             self.changed.emit()
             self.ended.emit()
 
+    def _show(self) -> None:
+        if self._is_fresh:
+            self._is_fresh = False
+            self.changed.emit()
+        else:
+            self.ticked.emit()
+
     def _read(self) -> None:
         if self._process is None or self._needs is None or self._job is None:
             return
@@ -104,6 +113,7 @@ class Planner(QObject):
             if line.strip():
                 told = json.loads(line)
                 latest[int(told["at"])] = told["plan"]
+        self._is_fresh = self._is_fresh or bool(latest)
         for at, document in latest.items():
             self._found[at] = plan_from(document)
             self._lots[at] = lot_plan(self._needs.lots[at], self._found[at], self._job)

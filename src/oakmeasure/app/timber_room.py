@@ -51,6 +51,7 @@ class TimberRoom(QObject):
         self._wait.setInterval(REPLAN_MS)
         self._wait.timeout.connect(self.replan)
         self.planner.changed.connect(self._told)
+        self.planner.ticked.connect(self._show_strip)
         strip.stopped.connect(self.planner.stop)
         strip.asked.connect(self.replan)
         strip.lot_chosen.connect(self._choose_lot)

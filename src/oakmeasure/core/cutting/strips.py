@@ -23,14 +23,14 @@ LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill wh
 SEED = 7
 QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
-PLAIN_SHARE = 0.2  # of the time, for plans of sheets without the programme
+PLAIN_SHARE = 0.22  # of the time, for plans of sheets without the programme
 # Of the time, at which columns are no longer made, of long lists too, and whole plans of the programme no longer begun:
 PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
-CHOICE_SHARE = 0.4  # of the time that is left, for choosing whole numbers of all columns
+CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
 MANY_KINDS = 150  # of parts of sheets, above which a programme of three stages is too slow
 TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
-LATE = 0.1  # seconds that HiGHS may take too long
+LATE, OVERRUN = 0.1, 1.2  # that HiGHS may take too long: seconds, and of the time it was given
 NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
 SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
@@ -114,7 +114,7 @@ class Search:
             self.raise_bound()
         self.choose(master)
         while not self.is_over and watch.gone < KEEP_SHARE * watch.seconds:
-            for spread in SPREADS:
+            for spread in SPREADS[:1] if shop.is_large else SPREADS:
                 if self.is_over or watch.gone > KEEP_SHARE * watch.seconds:
                     break
                 share = QUICK_SHARE if shop.is_large else SURE_SHARE
@@ -127,7 +127,7 @@ class Search:
     def choose(self, master: Master) -> None:
         """Take the best whole numbers of the columns at hand; long lists have too many."""
         asked, began = CHOICE_SHARE * self.watch.left, self.watch.gone
-        if self.shop.is_large or self.is_over or asked + self.late > self.watch.left:
+        if self.shop.is_large or self.is_over or asked + max(self.late, OVERRUN * asked) > self.watch.left:
             return
         x = chosen(master, seconds=asked, below=self.paid)
         self.late = max(self.late, self.watch.gone - began - asked)  # HiGHS looks at its clock now and then
