@@ -32,6 +32,7 @@ WORDS_FROM_PX = 560
 MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178}  # under the board; the rest is scrolled
 # Of the two constructions side by side, and of the hinges to be had: all of their lines.
 TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
+PLAN_LIST_PX = 156  # what is to be bought, under the plan
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 PAGE_WORDS = {
@@ -243,7 +244,10 @@ class Window(QMainWindow):
         if page is not None:
             self.draw()
             self.middle.title.setText(self.timber.title(page))
+            rows = len(self.list.records.records)
             self.list.show_records(*(self.timber.listed(page) or ((), [])))
+            if not rows and self.list.records.records:
+                self._stage_laid_out()
 
     def _job_page(self) -> TimberPage | None:
         """Return the page of Timber that is about the whole job, where one is shown."""
@@ -346,7 +350,8 @@ class Window(QMainWindow):
             self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
             rows = len(self.list.records.records)
-            tall = min(34 + 24 * rows, MOST_LIST_PX.get(self.session.stage, 300))
+            most = PLAN_LIST_PX if self.sheet().page == TimberPage.PLAN else MOST_LIST_PX.get(self.session.stage, 300)
+            tall = min(34 + 24 * rows, most)
             self.middle.split.setSizes([max(self.middle.split.height() - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:

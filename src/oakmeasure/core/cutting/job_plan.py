@@ -371,7 +371,7 @@ def lot_plan(lot: Lot, plan: CutPlan, job: Job) -> LotPlan:
 
 
 def _offcuts(source: Source, pieces: Sequence[Laid], lot: Lot, job: Job) -> tuple[Offcut, ...]:
-    """Return what is left in rectangles worth keeping: behind all pieces, and beside them."""
+    """Return what is left in rectangles worth keeping, with what is wrong in them: behind all pieces, beside them."""
     choices, kerf, item = job.cutting, lot.problem.kerf, source.item
     wide = item.width
     least_wide = 0.0 if lot.kind is CutKind.BARS else choices.useful_width
