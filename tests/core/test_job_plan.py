@@ -9,20 +9,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs, overdrawn, pins_missed, to_buy, with_cut
-from oakmeasure.core.cutting.problem import CutKind, Defect, Watch
+from oakmeasure.core.cutting.job_plan import overdrawn, pins_missed, to_buy, with_cut
+from oakmeasure.core.cutting.problem import CutKind, Defect
 from oakmeasure.core.cutting.remnants import Remnant, place_in, without
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.rack import Board, Came, CuttingChoices, Face, Flaw, Mark, Pin, Section, SheetStock, Shown
 from oakmeasure.core.solve import solve
-
-
-def planned(job, leaves=("weighing-office", "drying-loft")):
-    solution = solve(job)
-    wanted = needs(job, [solution.leaf(each) for each in leaves])
-    lots = [lot_plan(lot, cut(lot.problem, Watch(0.7)), job) for lot in wanted.lots]
-    return JobPlan(tuple(lots), wanted.homeless)
+from planning import planned
 
 
 def check(job, plan, leaves):

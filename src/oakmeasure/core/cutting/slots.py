@@ -42,13 +42,10 @@ class Slots(Strips):
         size = longest // self.unit
         self.items: list[tuple[int, int, int]] = []
         gains: list[np.ndarray] = []
-        below = np.zeros(len(self.widths))
         for a in alongs:
             worth = np.array([self.stacks.best(a, wide + kerf) for wide in self.widths])
-            worth[worth <= below + 1e-9] = 0.0  # a shorter slot is worth as much
             if not worth.any():
                 continue
-            below = np.maximum(below, worth)
             weight = -(-(a + kerf) // self.unit)
             count, share = min(often[a], size // weight), 1
             while count > 0:
