@@ -8,7 +8,7 @@ from oakmeasure.core.cutting.problem import Watch
 from oakmeasure.core.solve import solve
 
 
-def planned(job, leaves=("weighing-office", "drying-loft"), seconds=0.7):
+def planned(job, leaves=("weighing-office", "drying-loft"), seconds=0.4):
     """Return the plan of some leaves' wood."""
     solution = solve(job)
     wanted = needs(job, [solution.leaf(each) for each in leaves])

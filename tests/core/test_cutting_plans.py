@@ -166,12 +166,11 @@ def test_bars_of_any_list_are_sound_and_their_bound_holds(seed, kinds):
     assert len(why_left(problem, plan)) == len(plan.left)
 
 
-@pytest.mark.parametrize("seed", [1, 2])
-def test_bars_that_nearly_fit_come_out_least_possible(seed):
+def test_bars_that_nearly_fit_come_out_least_possible():
     """Twenty bars cut up in whole 5 mm with 0.02 % lost: no list of columns finds the way back, taking bars apart
     does.
     """
-    source, parts = random.Random(seed), []
+    source, parts = random.Random(1), []
     for _ in range(20):
         left = 6000.0
         while left > 1500:
@@ -179,7 +178,7 @@ def test_bars_that_nearly_fit_come_out_least_possible(seed):
             left -= parts[-1] + 3
         parts.append(5 * int(left // 5))
     items = tuple(PartItem(f"p{each}", each, 0, many) for each, many in sorted(Counter(parts).items()))
-    plan = cut(problem := Problem(CutKind.BARS, (StockItem("bar", 6000, 0, None, 10.0),), items, kerf=3.0), Watch(10.0))
+    plan = cut(problem := Problem(CutKind.BARS, (StockItem("bar", 6000, 0, None, 10.0),), items, kerf=3.0), Watch(5.0))
     check(problem, plan)
     assert plan.cost == 200
     assert plan.is_least
@@ -282,13 +281,13 @@ def test_boards_are_proven_least_by_the_programme(seed):
 
 
 @given(st.integers(0, 10_000))
-@settings(max_examples=20)
+@settings(max_examples=12)
 def test_bound_of_sheets_holds_for_any_plan_and_knows_parts_over_half_a_sheet(seed):
     source = random.Random(seed)
     parts = tuple(PartItem(f"p{at}", source.randrange(200, 1900), source.randrange(80, 900), source.randrange(1, 4),
                            source.random() < 0.5) for at in range(source.randrange(1, 7)))  # fmt: skip
     stock = (StockItem("a", 2000, 1000, None, 40.0), StockItem("b", 1500, 1000, 2, 28.0))
-    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), Watch(0.3))
+    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), Watch(0.2))
     check(problem, plan)  # its bound is no more than its cost
     over = Problem(CutKind.SHEETS, stock[:1], (PartItem("long", 1100, 600, 5),), kerf=4.0)
     assert cut(over, Watch(0.3)).is_least  # five sheets; by their area three would do
