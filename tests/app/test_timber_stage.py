@@ -6,6 +6,7 @@ from PySide6.QtCore import QCoreApplication, QPoint, Qt
 from PySide6.QtTest import QTest
 
 from driving import choose, page, write
+from oakmeasure.core.cutting.job_plan import to_buy
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.rack import Came, CuttingChoices, Face, Flaw, Pin
 from oakmeasure.core.verdicts import Stage
@@ -158,3 +159,56 @@ def test_rack_goes_out_as_csv_and_comes_back_and_a_wrong_one_is_refused(window, 
     window.commands.import_rack()
     assert "line 2: length_mm: -3015" in window.said[-1][1]
     assert window.session.job.boards == before.boards
+
+
+def test_boards_are_turned_over_page_by_page_and_a_sheet_is_added_with_its_trim(window, qtbot):
+    cutting = CuttingChoices(seconds=1)
+    window.session.push("quickly", lambda job: job.model_copy(update={"cutting": cutting}))
+    at_page(window, TimberPage.PLAN)
+    qtbot.waitUntil(lambda: window.timber.plan() is not None and not window.timber.planner.missing, timeout=30_000)
+    strip = window.middle.strip
+    window.timber._choose_lot(0)
+    first = window.board.drawing.refs()
+    assert strip.pages.text().startswith("1 to ")
+    strip.on.click()
+    assert not strip.pages.text().startswith("1 to ")
+    assert window.board.drawing.refs() != first
+    strip.back.click()
+    assert window.board.drawing.refs() == first
+    window.timber.planner.stop()
+    count = len(window.session.job.sheets)
+    for name, text in (("length", "2500"), ("width", "1250"), ("thickness", "18"), ("quantity", "3"), ("price", "61")):
+        write(window, f"sheets.new.{name}", text)
+    assert len(window.session.job.sheets) == count + 1
+    QCoreApplication.processEvents()
+    write(window, f"grain.{count}.trim", "10")
+    assert window.session.job.sheets[-1].trim == 10
+    write(window, f"grain.{count}.trim", "900")
+    assert window.session.job.sheets[-1].trim == 10
+
+
+def test_what_to_buy_goes_to_a_file_and_nothing_is_written_without_a_plan(window, qtbot, tmp_path):
+    window.commands.export_buy()
+    assert "no plan yet" in window.said[-1][1]
+    plan = planned(window, qtbot)
+    path = tmp_path / "buy.csv"
+    window.commands.ask_save_path = lambda *_: str(path)
+    window.commands.export_buy()
+    lines = path.read_text(encoding="utf-8-sig").splitlines()
+    assert lines[0].startswith("kind,wood,length_mm")
+    assert len(lines) - 1 == len({(each.made_of, each.source.name) for each in to_buy(plan)})
+
+
+def test_board_that_is_left_out_holds_nothing_in_the_next_plan(window, qtbot):
+    planned(window, qtbot)
+    at = next(n for n, lot in enumerate(window.timber.plan().lots)
+              if any(one.source.name == "R1" for one in lot.stock))  # fmt: skip
+    window.timber._choose_lot(at)
+    window.timber.clicked("stock:R1#0")
+    window.middle.strip.buttons["forbid"].click()
+    assert next(each for each in window.session.job.boards if each.label == "R1").forbidden
+    window.timber.replan()
+    qtbot.waitUntil(lambda: not window.timber.planner.is_running, timeout=20_000)
+    names = {one.source.name for lot in window.timber.plan().lots for one in lot.stock}
+    assert "R1" not in names
+    assert "no clear place" in window.middle.title.text()  # its pinned part had to go elsewhere
