@@ -86,3 +86,28 @@ def test_keep_outs_are_written_as_csv_and_as_pdf(tmp_path):
         assert run("keep-outs", DEMO, str(tmp_path / name)).returncode == 0
     assert (tmp_path / "zones.pdf").read_bytes().startswith(b"%PDF")
     assert "keep free" in (tmp_path / "zones.csv").read_text(encoding="utf-8-sig").splitlines()[0]
+
+
+def test_cut_keeps_to_what_is_to_be_cut_first(tmp_path):
+    stock, parts = tmp_path / "s.csv", tmp_path / "p.csv"
+    stock.write_text("name,length_mm,width_mm,qty,price\nS,2000,1000,,10\n", encoding="utf-8")
+    parts.write_text("name,length_mm,width_mm,qty,grain\nA,900,300,6,length\n", encoding="utf-8")
+    for first in ("rip", "crosscut"):
+        done = run(
+            "cut",
+            "--stock",
+            str(stock),
+            "--parts",
+            str(parts),
+            "--kind",
+            "sheets",
+            "--seconds",
+            "0.4",
+            "--first",
+            first,
+            "--json",
+        )
+        assert json.loads(done.stdout)["cost"] == 10
+    refused = run("cut", "--stock", str(stock), "--parts", str(parts), "--kind", "sheets", "--first", "sideways")
+    assert refused.returncode == 2
+    assert "sideways" in refused.stderr

@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from oakmeasure.app.lists import Listed, Record
+from oakmeasure.app.lists import Listed
 from oakmeasure.app.plan_strip import PlanStrip
 from oakmeasure.app.planner import Planner
 from oakmeasure.app.session import Session
@@ -316,6 +316,3 @@ class TimberRoom(QObject):
 
 def _face_of(ref: str) -> Face:
     return Face.OTHER if ref.endswith(str(Face.OTHER)) else Face.BEST
-
-
-__all__ = ["PAGES", "Record", "TimberRoom"]

@@ -316,14 +316,3 @@ def with_new_leaf(job: Job, name: str) -> Job:
 def without_leaf(job: Job, leaf_id: str) -> Job:
     """Return the job without a leaf. Raises InputError for the last one."""
     return with_value(job, "leaves", tuple(each for each in job.leaves if each.id != leaf_id))
-
-
-def with_board(job: Job, at: int, field: str, value: Any) -> Job:
-    """Return the job with one figure of a board on the rack changed."""
-    changed = with_value(job.boards[at], field, value)
-    return with_value(job, "boards", (*job.boards[:at], changed, *job.boards[at + 1 :]))
-
-
-def without_board(job: Job, at: int) -> Job:
-    """Return the job without one size of board."""
-    return with_value(job, "boards", (*job.boards[:at], *job.boards[at + 1 :]))

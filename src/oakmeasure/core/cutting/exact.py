@@ -49,6 +49,8 @@ def perfect_pieces(
     shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random
 ) -> list[Piece]:  # fmt: skip
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
+    from oakmeasure.core.cutting import pieces  # which needs this module first
+
     found: list[Piece] = []
     misses, spare = 0, source.choice(SPARES)
     while misses < MISSES:
@@ -67,7 +69,7 @@ def perfect_pieces(
             demand[cut[2]] -= 1
         count = counts[stock.at]
         counts[stock.at] = None if count is None else count - 1
-        found.append(shop.piece(stock.at, cuts))
+        found.append(pieces.Piece(stock.at, cuts))
     return found
 
 

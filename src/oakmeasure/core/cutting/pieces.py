@@ -85,7 +85,6 @@ class Shop:
         self.is_large = sum(self.demand) > MANY
         self.grid = QUICK if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
-        self.pool: dict[tuple[int, tuple[int, ...]], Piece] = {}
 
     def _stock(self, at: int) -> Stock:
         """Return a kind of stock with the defects that any part must keep off."""
@@ -139,15 +138,6 @@ class Shop:
             return False
         kinds = [(each.price, self.room(each), left[each.at]) for each in self.stock if left[each.at] != 0]
         return need == 0 or least_cost(kinds, need=need, at_least=0.0, most=spare) < spare
-
-    def piece(self, stock: int, cuts: list[tuple[int, int, int, int, int]]) -> Piece:
-        """Return a piece of stock with its cuts, kept for the choice of whole sets."""
-        used = [0] * len(self.demand)
-        for cut in cuts:
-            used[cut[2]] += 1
-        made = Piece(stock, cuts)
-        self.pool.setdefault((stock, tuple(used)), made)
-        return made
 
     # --- one plan --------------------------------------------------------------------------------------------
 
@@ -203,7 +193,7 @@ class Shop:
                 break
             _, made, used = found
             for _ in range(self._again(made, used, demand, left)):
-                pieces.append(self.piece(made.stock, list(made.cuts)))
+                pieces.append(Piece(made.stock, list(made.cuts)))
                 for at, many in enumerate(used):
                     demand[at] -= many
                 count = left[made.stock]

@@ -1,9 +1,8 @@
-"""Boards with defects, and sheets: cut right through into strips, the strips across into parts, parts trimmed to width.
+"""The search for a plan of boards with defects, or of sheets: a quick plan, the programme with whole plans of it, then
+a few pieces at a time cut anew, until the watch ends it or the bound is met.
 
-A strip lies along the stock (ripped first) or across it (crosscut first). It is filled by an exact bounded knapsack, a
-part of less width allowed in it; which strips a piece of stock gets is a knapsack over its width. Whole plans are made
-again and again, the worth of a part raised where plans waste around it, until the watch ends it or the material bound
-is met. Sources: sequential value correction, Mukhacheva and Mukhacheva 1991; the bound is of the material.
+Small lists of sheets are also made whole again and again, the worth of a part raised where plans waste around it.
+Sources: sequential value correction, Mukhacheva and Mukhacheva 1991; the others in the modules that are called.
 """
 
 from __future__ import annotations
@@ -64,7 +63,7 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
 
 
 class Search:
-    """Plan after plan, what they cut kept in a pool, of which the best whole set is chosen now and then."""
+    """The best plan so far, and the ways to a better one."""
 
     def __init__(self, shop: Shop, watch: Watch) -> None:
         self.shop, self.watch = shop, watch

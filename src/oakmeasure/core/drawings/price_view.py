@@ -12,7 +12,7 @@ from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.pricing import BuyWay, Line, Price
 
 LONG, BAR, AIR = 560.0, 38.0, 22.0
-NAMES = 410.0  # room for the words before the bars, and beside the next column
+NAMES = 470.0  # room for the words before the bars, and beside the next column
 WOOD, WORK, OTHER = "#D9B98A", "#AEBBC4", "#CFCBBE"
 
 
