@@ -6,7 +6,7 @@ from oakmeasure.core.cutting.problem import CutKind, CutPlan, PartItem, Problem,
 
 TIDY = 0.3  # seconds at the most, to bring what bars leave together
 LONG = 250  # parts of bars; more are near enough by columns alone
-BY_COLUMNS = 0.6  # of the time for bars, for columns; the rest for taking bars apart that nearly fit
+BY_COLUMNS = 0.75  # of the time for bars, for columns; the rest for taking bars apart that nearly fit
 
 
 def cut(problem: Problem, watch: Watch) -> CutPlan:
