@@ -54,7 +54,7 @@ def _came(came: Came) -> str:
 
 def buy_list(plan: JobPlan | None, show: Show) -> Listed:
     """Return header and rows of what is to be bought, and of what finds no stock."""
-    header = ("to buy", "wood", "size", "each", "together")
+    header = ("to buy", "wood", "size", "each", "sum")
     if plan is None:
         return header, []
     rows = []
