@@ -13,6 +13,7 @@ from oakmeasure.core.cutting.job_plan import overdrawn, pins_missed, to_buy, wit
 from oakmeasure.core.cutting.problem import CutKind, Defect
 from oakmeasure.core.cutting.remnants import Remnant, place_in, without
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.pricing import wood_share
 from oakmeasure.core.rack import Board, Came, CuttingChoices, Face, Flaw, Mark, Pin, Section, SheetStock, Shown
 from oakmeasure.core.solve import solve
 from planning import planned
@@ -62,6 +63,7 @@ def test_every_piece_of_the_demo_has_its_place_beside_the_defects(demo):
     assert plan.cost == pytest.approx(sum(one.source.price for lot in plan.lots for one in lot.stock))
     assert plan.bound <= plan.cost
     assert overdrawn(plan) == ()
+    assert sum(wood_share(plan, each) for each in ("weighing-office", "drying-loft")) == pytest.approx(plan.cost)
     assert all(not each.source.is_owned for each in to_buy(plan))
 
 

@@ -12,7 +12,6 @@ from typing import Any
 from PySide6.QtCore import QObject, QProcess, QTimer, Signal
 
 from oakmeasure.core.cutting.job_plan import JobPlan, LotPlan, Needs, lot_plan
-from oakmeasure.core.cutting.problem import CutPlan
 from oakmeasure.core.job import Job
 from oakmeasure.files.plan_worker import encoded, plan_from
 
@@ -31,7 +30,6 @@ class Planner(QObject):
         self._process: QProcess | None = None
         self._needs: Needs | None = None
         self._job: Job | None = None
-        self._found: dict[int, CutPlan] = {}
         self._lots: dict[int, LotPlan] = {}
         self._waiting = b""
         self._began = 0.0
@@ -68,7 +66,7 @@ class Planner(QObject):
     def start(self, job: Job, needs: Needs) -> None:
         """Plan anew; what was running is stopped."""
         self.stop()
-        self._job, self._needs, self._found, self._lots = job, needs, {}, {}
+        self._job, self._needs, self._lots = job, needs, {}
         self.trouble, self._waiting, self.seconds = "", b"", job.cutting.seconds
         if not needs.lots:
             self.changed.emit()
@@ -115,8 +113,7 @@ class Planner(QObject):
                 latest[int(told["at"])] = told["plan"]
         self._is_fresh = self._is_fresh or bool(latest)
         for at, document in latest.items():
-            self._found[at] = plan_from(document)
-            self._lots[at] = lot_plan(self._needs.lots[at], self._found[at], self._job)
+            self._lots[at] = lot_plan(self._needs.lots[at], plan_from(document), self._job)
 
     def _finished(self, process: QProcess) -> None:
         if process is not self._process:

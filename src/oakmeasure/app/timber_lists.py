@@ -12,7 +12,7 @@ from oakmeasure.core.pricing import BuyWay, Price
 from oakmeasure.core.rack import Came
 from oakmeasure.core.rack_judge import remarks
 from oakmeasure.core.timber.drying import trend
-from oakmeasure.core.timber.place import at_rest
+from oakmeasure.core.timber.place import rests_at
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 
@@ -21,7 +21,7 @@ def rack_list(job: Job, show: Show, timber: TimberChoices) -> Listed:
     """Return header and rows of the rack: every board, and what is to be thought of with it."""
     header = ("board", "species", "size", "came as", "%", "to think of")
     rows = []
-    rest = sum(at_rest(timber)) / 2
+    rest = rests_at(timber)
     for at, each in enumerate(job.boards):
         if not each.is_owned:
             continue
@@ -93,17 +93,16 @@ def drying_list(job: Job, timber: TimberChoices) -> Listed:
     """Return header and rows of every board with readings: how wet, how fast, when ready."""
     header = ("board", "readings", "last", "at rest", "a week now", "ready")
     rows = []
-    rest = sum(at_rest(timber)) / 2
+    rest = rests_at(timber)
     for at, each in enumerate(job.boards):
         found = trend(each.readings, rest)
         if found is None:
             continue
-        week = found.rate * 7 * (found.last - rest)
         ready = "not drying" if found.ready is None else f"{found.ready:%d %b %Y} ± {2 * found.sigma_days:.0f} days"
         if found.is_ready:
             ready = "now"
         rows.append(Record((each.label or "–", f"{len(each.readings)}", f"{found.last:.1f} %", f"{rest:.1f} %",
-                            f"{-week:+.2f}", ready), f"rack:{at}"))  # fmt: skip
+                            f"{found.a_week:+.2f}", ready), f"rack:{at}"))  # fmt: skip
     return header, rows
 
 

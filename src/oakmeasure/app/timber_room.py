@@ -23,10 +23,10 @@ from oakmeasure.core.drawings.price_view import price_view
 from oakmeasure.core.drawings.rack_view import rack_view
 from oakmeasure.core.drawings.veneer_view import veneer_view
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.pricing import buy_ways, price_of
+from oakmeasure.core.pricing import buy_ways, price_of, wood_share
 from oakmeasure.core.rack import Board, Face
 from oakmeasure.core.timber.drying import trend
-from oakmeasure.core.timber.place import at_rest
+from oakmeasure.core.timber.place import at_rest, rests_at
 
 REPLAN_MS = 700  # after the last edit, before the wood is planned anew
 PAGES = (TimberPage.RACK, TimberPage.PLAN, TimberPage.VENEERS, TimberPage.DRYING, TimberPage.COST)
@@ -106,17 +106,11 @@ class TimberRoom(QObject):
         return plan.lots[min(self.lot, len(plan.lots) - 1)]
 
     def share_of(self, leaf_id: str) -> float | None:
-        """Return what the wood of a leaf costs in the plan of the job: each board by the area that its pieces take."""
+        """Return what the wood of one leaf costs in the plan of the job; None while that is not of the job as it is."""
         plan = self.plan()
         if plan is None or self.planner.missing or self._planned_for != self._rests_on():
             return None
-        total = 0.0
-        for lot in plan.lots:
-            for stock in lot.stock:
-                areas = [each.length * each.width for each in stock.pieces]
-                mine = sum(area for each, area in zip(stock.pieces, areas, strict=True) if each.wanted.leaf == leaf_id)
-                total += stock.source.price * mine / max(sum(areas), 1e-9)
-        return total
+        return wood_share(plan, leaf_id) / self.session.solved.fit.leaves
 
     # --- what is shown -----------------------------------------------------------------------------------
 
@@ -134,11 +128,12 @@ class TimberRoom(QObject):
         if page is TimberPage.VENEERS:
             return veneer_view(session.solved, veneer_plan(session.solved), show)
         if page is TimberPage.DRYING:
-            low, high = at_rest(session.leaf.timber)
             if at is None:
                 return empty_view("no boards on the rack yet")
             board = job.boards[at]
-            return drying_view(board, trend(board.readings, (low + high) / 2), (low, high))
+            return drying_view(
+                board, trend(board.readings, rests_at(session.leaf.timber)), at_rest(session.leaf.timber)
+            )
         share = self.share_of(session.leaf_id)
         return price_view(price_of(job, session.solved, timber=share), buy_ways(job, session.solved))
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Role
+from oakmeasure.core.cutting.job_plan import JobPlan
 from oakmeasure.core.job import Job
 from oakmeasure.core.rules import ShopRules
 from oakmeasure.core.solve import LeafSolution
@@ -81,24 +82,34 @@ def price_of(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> Pr
     return Price(tuple(lines), cost, margin, cost + margin, _bought(leaf, rules, hour))
 
 
+def wood_share(plan: JobPlan, leaf_id: str) -> float:
+    """Return what the wood of an opening costs in the plan of the job: each board by the area that its pieces take."""
+    total = 0.0
+    for stock in (each for lot in plan.lots for each in lot.stock):
+        areas = [each.length * each.width for each in stock.pieces]
+        mine = sum(area for each, area in zip(stock.pieces, areas, strict=True) if each.wanted.leaf == leaf_id)
+        total += stock.source.price * mine / max(sum(areas), 1e-9)
+    return total
+
+
 def hardware_price(leaf: LeafSolution) -> float:
-    """Return what the leaf's hinges or gear, and its lock or latch, cost."""
+    """Return what the hinges or gear of one leaf, and its lock or latch, cost."""
     prices, total = table("prices")["hardware"], 0.0
     if leaf.butts is not None:
-        total += prices["butt"] * len(leaf.butts.places) * leaf.fit.leaves
+        total += prices["butt"] * len(leaf.butts.places)
     if leaf.cups is not None:
-        total += prices["cup"] * len(leaf.cups.places) * leaf.fit.leaves
+        total += prices["cup"] * len(leaf.cups.places)
     if leaf.gear is not None:
-        total += prices["track_set"] * leaf.fit.leaves
+        total += prices["track_set"]
     return total + (prices["lock"] if leaf.leaf.hardware.lock is not None else prices["latch"])
 
 
 def _hardware_words(leaf: LeafSolution) -> str:
     words = []
     if leaf.butts is not None:
-        words.append(f"{len(leaf.butts.places) * leaf.fit.leaves} butts")
+        words.append(f"{len(leaf.butts.places)} butts")
     if leaf.cups is not None:
-        words.append(f"{len(leaf.cups.places) * leaf.fit.leaves} cup hinges")
+        words.append(f"{len(leaf.cups.places)} cup hinges")
     if leaf.gear is not None:
         words.append("track set")
     return ", ".join([*words, "lock" if leaf.leaf.hardware.lock is not None else "latch"])

@@ -43,6 +43,11 @@ class Trend:
         return self.rest + (self.start - self.rest) * math.exp(-self.rate * days)
 
     @property
+    def a_week(self) -> float:
+        """Return how many points it takes up in a week as it now is; negative while it dries."""
+        return -7 * self.rate * (self.last - self.rest)
+
+    @property
     def earliest(self) -> date | None:
         """Return the day two standard uncertainties before."""
         return None if self.ready is None else self.ready - timedelta(days=round(2 * self.sigma_days))

@@ -34,6 +34,11 @@ def at_rest(choice: TimberChoices) -> tuple[float, float]:
     return low, high
 
 
+def rests_at(choice: TimberChoices) -> float:
+    """Return the moisture, %, halfway between the two: what boards are dried to."""
+    return sum(at_rest(choice)) / 2
+
+
 def glue_of(choice: TimberChoices) -> str:
     """Return the durability class of the glue, EN 204: the chosen one, or what the place asks for."""
     return choice.glue or str(asks(choice.place)["glue"][0])
