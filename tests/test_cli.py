@@ -111,3 +111,34 @@ def test_cut_keeps_to_what_is_to_be_cut_first(tmp_path):
     refused = run("cut", "--stock", str(stock), "--parts", str(parts), "--kind", "sheets", "--first", "sideways")
     assert refused.returncode == 2
     assert "sideways" in refused.stderr
+
+
+def test_operations_are_printed_as_json_in_working_order():
+    done = run("operations", DEMO, "--json")
+    assert done.returncode == 0
+    leaves = json.loads(done.stdout)["leaves"]
+    assert len(leaves) == 28
+    assert all(leaf["operations"] for leaf in leaves)
+    for leaf in leaves:
+        seen: set[str] = set()
+        for op in leaf["operations"]:
+            assert op["id"] not in seen
+            assert set(op["needs"]) <= seen
+            assert op["name"]
+            seen.add(op["id"])
+    one = json.loads(run("operations", DEMO, "--leaf", "ledger", "--json").stdout)["leaves"]
+    assert [leaf["id"] for leaf in one] == ["ledger"]
+    assert {op["id"]: op["state"] for op in one[0]["operations"]}["glue:frame"] == "done"
+    assert "Bore the cups from the closing face" in run("operations", DEMO, "--leaf", "ledger").stdout
+    assert run("operations", DEMO, "--leaf", "attic", "--json").returncode == 2
+
+
+def test_labels_are_written_as_a_sheet(tmp_path):
+    from pypdf import PdfReader
+
+    target = tmp_path / "labels.pdf"
+    assert run("labels", DEMO, str(target), "--leaf", "pair").returncode == 0
+    text = PdfReader(target).pages[0].extract_text()
+    assert "hinge stile" in text
+    assert "1 of 2" in text
+    assert "(mirrored)" in text

@@ -6,6 +6,8 @@ import math
 import random
 from collections.abc import Iterable
 
+from demo_log import ledger_making
+
 from oakmeasure.core.build.patterns import with_pattern
 from oakmeasure.core.build_choices import (
     Boarded,
@@ -140,6 +142,12 @@ def brass_butt() -> Butt:
     return butt_from_table("brock-76").model_copy(update={name: Reading(value=value) for name, value in read.items()})
 
 
+def deep_cups(**more) -> HardwareChoices:
+    """Cups of 13, as they came out of the packet and not as their sheet has them."""
+    hinge = cup_from_table("heron-110").model_copy(update={"cup_depth": Reading(value=13.0, state=State.MEASURED)})
+    return HardwareChoices(cup=CupChoices(hinge=hinge, **more))
+
+
 def cups(key: str, **more) -> HardwareChoices:
     """Cup hinges of the table, set so."""
     return HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **more))
@@ -215,9 +223,9 @@ def openings() -> tuple[Leaf, ...]:
                   thickness=23.0, measured=laid(212, 187, 231, 198), joint=SlabJoint.TENONS, every=300.0,
                   glue=SlabGlue.MORTISES, stiffener=Stiffener.NAILED, stiffener_width=120.0, stiffener_thickness=22.0,
                   stiffener_in=40.0), hardware=latched(LatchKind.THUMB, up=1050.0, backset=60.0)),
-        _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY, build=CUPBOARD,
-              cabinet=CabinetChoices(side=18.0),
-              hardware=cups("heron-110", unknown=CupUnknown.OVERLAY, boring=4.5, plate=2.0, crank=0.0)),
+        _open("ledger", "Ledger cupboard", square(532.0, 704.0), hanging=Hanging.OVERLAY,
+              build=CUPBOARD.model_copy(update={"thickness": 18.0}), cabinet=CabinetChoices(side=18.0),
+              hardware=deep_cups(unknown=CupUnknown.OVERLAY, boring=4.5, plate=2.0, crank=0.0), making=ledger_making()),
         _open("meter", "Covers before the meter board", square(1150.0, 980.0), hanging=Hanging.BYPASS_TRACKS,
               slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, centre=60.0, overlap_head=20.0,
                                  projection=55.0, track_set=track_sets()["sedge-cover-20"]),

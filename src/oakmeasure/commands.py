@@ -123,7 +123,7 @@ def gauge_sim(
 def shot(
     job: JobPath,
     png: Annotated[Path, typer.Argument(help="the picture to write")],
-    stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber or Hardware")] = Stage.MEASURE,
+    stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber, Hardware or Make")] = Stage.MEASURE,
     leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
     page: Annotated[str, typer.Option(help="of the sheet of Measure or Fit")] = "",
 ) -> None:
@@ -232,6 +232,72 @@ def cut(
         print(
             f"  {each.stock} {each.index + 1}: {each.part} {size} at {each.x:g}" + (f", {each.y:g}" if each.y else "")
         )
+
+
+@app.command()
+def operations(
+    job: JobPath,
+    leaf: Annotated[str, typer.Option(help="id of the leaf; all leaves when left out")] = "",
+    as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
+) -> None:
+    """Print the operations of every leaf, or of one, in working order."""
+    from oakmeasure.core.units import Show
+    from oakmeasure.files.making_tables import operations_record
+
+    solution = _opened(job)
+    leaves = [solution.leaf(_chosen(solution, leaf))] if leaf else list(solution.leaves)
+    record = operations_record(leaves, Show(solution.job.unit))
+    if as_json:
+        print(json.dumps(record, indent=1, ensure_ascii=False))
+        return
+    for each in record["leaves"]:
+        print(f"{each['name']} ({each['id']})")
+        for n, op in enumerate(each["operations"], start=1):
+            print(f"  {n:3} {op['name']}" + (f"  [{op['state']}]" if op["state"] else ""))
+
+
+@app.command()
+def labels(
+    job: JobPath,
+    pdf: Annotated[Path, typer.Argument(help="the PDF to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf; all leaves when left out")] = "",
+) -> None:
+    """Write a sheet of labels, one for every piece, as PDF."""
+    from oakmeasure.core.making.labels import all_labels
+    from oakmeasure.core.units import Show
+    from oakmeasure.files.label_sheet import label_sheet_pdf
+
+    solution = _opened(job)
+    leaves = [solution.leaf(_chosen(solution, leaf))] if leaf else list(solution.leaves)
+    _written(pdf, label_sheet_pdf(all_labels(leaves, Show(solution.job.unit), job=solution.job.name)))
+
+
+@app.command("printer-sim")
+def printer_sim(
+    port: Annotated[int, typer.Option(help="to listen on; 0: any free one", min=0, max=65535)] = 9321,
+    paper: Annotated[int, typer.Option(help="labels until it runs out; 0: never", min=0)] = 0,
+    count: Annotated[int, typer.Option(help="labels until it stops; 0: until it is stopped", min=0)] = 0,
+) -> None:
+    """Be a label printer on this machine: print the tape as it comes; see docs/labels.md."""
+    import time
+
+    from oakmeasure.gauges.label_printer import SimulatedPrinter, tape_text
+
+    try:
+        printer = SimulatedPrinter(
+            port=port, paper=paper or None, on_label=lambda each: print(tape_text(each), flush=True)
+        )
+    except OSError as error:
+        print(f"oak-measure: port {port}: {(error.strerror or str(error)).lower()}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    print(f"listening on port {printer.port}", flush=True)
+    try:
+        while not count or len(printer.tape) < count:
+            time.sleep(0.05)
+    except KeyboardInterrupt:
+        pass
+    finally:
+        printer.close()
 
 
 @app.command("demo-picture", hidden=True)

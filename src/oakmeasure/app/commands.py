@@ -24,6 +24,7 @@ if TYPE_CHECKING:
     from oakmeasure.app.window import Window
 
 JOB_FILTER = f"Jobs (*{SUFFIX})"
+LOG_FILTER = "Logs (*.jsonl)"
 
 
 class Commands:
@@ -48,6 +49,9 @@ class Commands:
         add("Rack, CSV…", self.export_rack)
         add("Read a rack, CSV…", self.import_rack)
         add("Boring list, CSV…", self.boring_list)
+        add("Operations, CSV…", self.operations_list)
+        add("Sheet of labels, PDF…", self.label_sheet)
+        add("Workshop mode", self.workshop, QKeySequence("Ctrl+W"))
         add("Keep-out zones, PDF…", self.zone_sheet)
         add("Keep-out zones, CSV…", self.keep_outs)
         self.menu.addSeparator()
@@ -100,6 +104,9 @@ class Commands:
 
     def ask_rack_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Read a rack", self._folder(), "Racks (*.csv)")[0]
+
+    def ask_log_path(self) -> str:
+        return QFileDialog.getOpenFileName(self.window, "Read a log", self._folder(), LOG_FILTER)[0]
 
     def ask_text(self, title: str, question: str, now: str) -> str:
         text, taken = QInputDialog.getText(self.window, title, question, text=now)
@@ -261,6 +268,54 @@ class Commands:
 
     def uncut_all(self) -> None:
         self._report(self.session.push("nothing is cut yet", lambda job: edits.with_value(job, "cutting.done", ())))
+
+    # --- making ------------------------------------------------------------------------------------------
+
+    def workshop(self) -> None:
+        """Show the operations large, one at a time."""
+        from oakmeasure.app.workshop import Workshop
+
+        self.shop = Workshop(self.session, self.window)
+        self.shop.show()
+
+    def operations_list(self) -> None:
+        from oakmeasure.files.making_tables import operations_csv
+
+        self._write(
+            "Operations",
+            f"{_file_name(self.session.job.name)} operations.csv",
+            "CSV (*.csv)",
+            lambda: operations_csv(self.session.whole().leaves, self.session.show).encode("utf-8-sig"),
+        )
+
+    def label_sheet(self) -> None:
+        from oakmeasure.files.label_sheet import label_sheet_pdf
+
+        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
+        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.make.labels()))
+
+    def export_log(self) -> None:
+        from oakmeasure.files.log_lines import log_lines
+
+        self._write("The log", f"{_file_name(self.session.job.name)} log.jsonl", LOG_FILTER,
+                    lambda: log_lines(self.session.job))  # fmt: skip
+
+    def import_log(self) -> None:
+        """Read a log; what is new is added as one step, and what was left out is told with its lines."""
+        from oakmeasure.files.log_lines import read_log, with_read
+
+        path = self.ask_log_path()
+        if not path:
+            return
+        try:
+            leaves = {each.leaf.id: each for each in self.session.whole().leaves}
+            read = read_log(Path(path).read_bytes(), self.session.job, leaves)
+        except (OSError, ValueError) as error:
+            words = getattr(error, "strerror", "") or str(error)
+            self.tell("Not read", f"{Path(path).name}: {words.lower()}. The log is as it was.")
+            return
+        self._report(self.session.push("read a log", lambda job: with_read(job, read)))
+        self.tell("The log", read.in_words())
 
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",

@@ -366,6 +366,14 @@ class RecordList(QTableView):
             self._fitted_to = wanted
             self.resizeColumnsToContents()
 
+    def show_row(self, ref: str) -> None:
+        """Light a row and bring it into sight."""
+        self.records.light(ref)
+        for row, record in enumerate(self.records.records):
+            if record.ref == ref:
+                self.scrollTo(self.records.index(row, 0), QAbstractItemView.ScrollHint.PositionAtCenter)
+                return
+
     def _choose(self, row: int) -> None:
         if 0 <= row < len(self.records.records):
             self.chosen.emit(self.records.records[row].ref)

@@ -7,6 +7,7 @@ from typing import Any
 from oakmeasure.app.fit_sheet import fit_groups
 from oakmeasure.app.hardware_sheet import HARDWARE
 from oakmeasure.app.leaf_sheet import LEAF
+from oakmeasure.app.make_sheet import MAKE
 from oakmeasure.app.measure_sheet import MEASURE
 from oakmeasure.app.rack_panel import RackPanel
 from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Panel, enum_options, field_choice
@@ -103,4 +104,5 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
         *TIMBER_JOB,
     ),
     Stage.HARDWARE: HARDWARE,
+    Stage.MAKE: MAKE,
 }

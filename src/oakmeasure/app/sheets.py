@@ -25,7 +25,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.app.sheet_spec import SHEETS
 from oakmeasure.core import edits
-from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage
+from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.job import Reading
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.units import Unit
@@ -160,7 +160,10 @@ class Sheet(QWidget):
         super().__init__()
         self.session, self.stage = session, stage
         self.groups = SHEETS[stage]
-        order = {page: at for at, page in enumerate((*MeasurePage, *FitPage, *LeafPage, *TimberPage, *HardwarePage))}
+        order = {
+            page: at
+            for at, page in enumerate((*MeasurePage, *FitPage, *LeafPage, *TimberPage, *HardwarePage, *MakePage))
+        }
         self.pages = sorted({each.page for each in self.groups}, key=lambda page: order.get(page, 0))
         self.page = self.pages[0]
         outer = QVBoxLayout(self)
@@ -186,7 +189,7 @@ class Sheet(QWidget):
 
     def _tab_row(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        row.setContentsMargins(12, 8, 4, 0)
+        row.setContentsMargins(8, 8, 2, 0)
         row.setSpacing(0)
         for page in self.pages:
             tab = QToolButton()

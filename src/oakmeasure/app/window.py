@@ -18,58 +18,33 @@ from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
 from oakmeasure.app.timber_room import PAGES, TimberRoom
+from oakmeasure.app.titles import BOARD_WORDS, FIRST_WORKING, FIT_WORDS, OTHER_WORDS, PAGE_WORDS
 from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.cutting.setups import saved, setups
 from oakmeasure.core.drawings.beside_view import beside_view
 from oakmeasure.core.drawings.crooked import can_exaggerate
-from oakmeasure.core.drawings.views import VIEWS, FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage, opened_by
+from oakmeasure.core.drawings.views import (
+    VIEWS,
+    FitPage,
+    HardwarePage,
+    LeafPage,
+    MakePage,
+    MeasurePage,
+    TimberPage,
+    opened_by,
+)
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
-MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178}  # under the board; the rest is scrolled
+MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178, Stage.MAKE: 186}  # under the board; the rest is scrolled
 # Of the two constructions side by side, and of the hinges to be had: all of their lines.
 TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
 PLAN_LIST_PX = 156  # what is to be bought, under the plan
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
-PAGE_WORDS = {
-    MeasurePage.OPENING: "The opening as measured",
-    MeasurePage.ROUND: "What stands round it",
-    MeasurePage.LINING: "The lining in the rough opening",
-}
-FIT_WORDS = {
-    FitPage.LEAF: "The leaf in its opening",
-    FitPage.WAY: "How it opens",
-    FitPage.SURE: "Will it go in without planing",
-    FitPage.CHOICES: "The choices side by side",
-}
-OTHER_WORDS: dict[str, str] = {
-    TimberPage.SETTINGS: "Saw and planer settings over all leaves, the largest first",
-    TimberPage.YEAR: "The leaf through its year",
-    LeafPage.WAYS: "Ways to make it, and what a late trim leaves",
-    LeafPage.OTHER: "The leaf beside another construction",
-    HardwarePage.GEAR: "Gear, and what carries the leaf",
-    HardwarePage.FIXINGS: "What the fixings go through",
-    HardwarePage.LOCKS: "Lock, latch and pull, and what is cut for them",
-    HardwarePage.CLASHES: "All that lies in the leaf, and what clashes",
-    HardwarePage.CATALOGUE: "Hinges to be had, against this leaf",
-}
-BOARD_WORDS = {
-    Stage.LEAF: "The leaf, set out",
-    Stage.TIMBER: "Cutting plan and cut list",
-    Stage.HARDWARE: "Hinges, and what is cut for them",
-}
-# Of each stage's figures the first that the leaf has: its working stands there until another one is asked for.
-FIRST_WORKING = {
-    Stage.MEASURE: ("clear_width",),
-    Stage.FIT: ("leaf_width",),
-    Stage.LEAF: ("rail_length", "board_end", "boards_laid", "strip_width"),
-    Stage.TIMBER: ("mass",),
-    Stage.HARDWARE: ("cup_boring", "butt_depth", "hanger_works", "hanger_1"),
-}
 
 
 class Window(QMainWindow):
@@ -174,6 +149,7 @@ class Window(QMainWindow):
         self.board.handle_moved.connect(self._move_handle)
         self.board.handle_taken.connect(self.timber.taken)
         self.timber.changed.connect(self._timber_changed)
+        s.make.changed.connect(self._make_changed)
         self.board.commit = self._commit_on_board
         self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
@@ -227,7 +203,7 @@ class Window(QMainWindow):
         return next((each for each in names if each in figures), names[0])
 
     def _of_the_job(self) -> Listed | None:
-        """Show what a page of Timber that is about the whole job has over its drawing; return its list."""
+        """Show what a page that a room of its own has: its words over the drawing; return its list."""
         page = self._job_page()
         self.middle.strip.setVisible(page is TimberPage.PLAN)
         if self.session.stage is Stage.TIMBER:
@@ -235,13 +211,24 @@ class Window(QMainWindow):
             self.timber.refresh()
         if page is None:
             return None
+        if isinstance(page, MakePage):
+            self.middle.title.setText(self.session.make.title(page))
+            return self.session.make.listed(page)
         self.middle.title.setText(self.timber.title(page))
         return self.timber.listed(page)
+
+    def _make_changed(self) -> None:
+        """Show another operation, stage or label; no edit was made."""
+        if self.session.stage is Stage.MAKE:
+            rows = len(self.list.records.records)
+            self._show_stage(keep_view=False)
+            if rows != len(self.list.records.records):
+                self._stage_laid_out()
 
     def _timber_changed(self) -> None:
         """Show a better plan; the sheet and the verdicts stay as they are."""
         page = self._job_page()
-        if page is not None:
+        if isinstance(page, TimberPage):
             self.draw()
             self.middle.title.setText(self.timber.title(page))
             rows = len(self.list.records.records)
@@ -249,9 +236,11 @@ class Window(QMainWindow):
             if not rows and self.list.records.records:
                 self._stage_laid_out()
 
-    def _job_page(self) -> TimberPage | None:
-        """Return the page of Timber that is about the whole job, where one is shown."""
+    def _job_page(self) -> TimberPage | MakePage | None:
+        """Return the page of Make, or of Timber about the whole job, where one is shown."""
         page = self.sheet().page
+        if self.session.stage is Stage.MAKE:
+            return MakePage(page)
         return TimberPage(page) if self.session.stage is Stage.TIMBER and page in PAGES else None
 
     def _stage_changed(self) -> None:
@@ -317,7 +306,7 @@ class Window(QMainWindow):
         self.compare.setVisible(compares)
         self.middle.other.setVisible(by_another)
         if listed is not None:
-            self.list.show_records(*listed)
+            self._show_records(listed)
         if fit_page is FitPage.SURE:
             self.goes_in.refresh()
         if compares:
@@ -330,6 +319,11 @@ class Window(QMainWindow):
                 self._stage_laid_out()
         self.verdicts.refresh()
         self._count.setText(count_text(self.verdicts.shown_verdicts()))
+
+    def _show_records(self, listed: Listed) -> None:
+        self.list.show_records(*listed)
+        if self.session.stage is Stage.MAKE:
+            self.list.show_row(self.session.make.in_hand())
 
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
@@ -368,12 +362,15 @@ class Window(QMainWindow):
             self.middle.opened_label.setText(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %")
         elif s.stage is Stage.TIMBER:
             job_page = self._job_page()
-            if job_page is not None:
+            if isinstance(job_page, TimberPage):
                 self.board.set_drawing(self.timber.drawing(job_page), keep_view=keep_view)
                 return
             options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.HARDWARE:
             options["page"] = HardwarePage(self.sheet().page)
+        elif s.stage is Stage.MAKE:
+            self.board.set_drawing(s.make.drawing(MakePage(self.sheet().page)), keep_view=keep_view)
+            return
         elif s.stage is Stage.LEAF:
             options["page"] = LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
@@ -411,7 +408,8 @@ class Window(QMainWindow):
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)
         if self.list.isVisible():
-            self.list.records.light(self.session.lit)
+            in_hand = self.session.make.in_hand() if self.session.stage is Stage.MAKE else ""
+            self.list.records.light(self.session.lit or in_hand)
 
     def _title_changed(self) -> None:
         s = self.session
@@ -474,7 +472,7 @@ class Window(QMainWindow):
         kind, _, name = ref.partition(":")
         solved = self.session.solved
         if self._job_page() is not None:
-            self.timber.clicked(ref)
+            (self.session.make if self.session.stage is Stage.MAKE else self.timber).clicked(ref)
         self.session.light(ref)
         if kind == "part":
             for part in solved.cut_parts:
@@ -518,6 +516,7 @@ class Window(QMainWindow):
         if self.commands.may_close():
             self.gauge.disconnect_gauge()
             self.timber.leave()
+            self.session.make.leave()
             event.accept()
         else:
             event.ignore()

@@ -31,7 +31,7 @@ def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...],
 def _hours(ctx: Context, build: Build) -> Figure:
     """Add the hours: each part, joint, fixing and glue-up, and the finish by its area."""
     rows, other = table("hours")["part"], table("hours")["other"]
-    new = [part for part in build.parts if not part.at_hand or part.role is Role.VENEER]
+    new = [part for part in build.parts if not part.at_hand or (part.role is Role.VENEER and not part.is_old)]
     old = any(part.is_old for part in build.parts)
     faces = 2 * build.width * build.height / MM2_PER_M2
     f = ctx.figures

@@ -85,7 +85,7 @@ def refusal(error: ValidationError, path: str = "") -> InputError:
     cause = first.get("ctx", {}).get("error")
     where = path or ".".join(str(each) for each in first["loc"])
     if isinstance(cause, InputError):
-        return cause.at(where)
+        return cause.at(where) if where else cause
     if first["type"] == "missing":
         return InputError(where, "nothing", "a value")
     if first["type"] == "extra_forbidden":

@@ -16,6 +16,7 @@ from oakmeasure.core.cup_choices import CupHinge
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.hardware_choices import Butt, HardwareChoices
+from oakmeasure.core.make_choices import MakeChoices
 from oakmeasure.core.rack import Board, CuttingChoices, Section, SheetStock
 from oakmeasure.core.readings import (
     FloorReadings,
@@ -34,7 +35,7 @@ from oakmeasure.core.timber.species import Cut, species_keys
 from oakmeasure.core.units import System
 from oakmeasure.core.working import State
 
-SCHEMA_VERSION = 6
+SCHEMA_VERSION = 7
 
 
 class Hand(StrEnum):
@@ -163,6 +164,7 @@ class Leaf(Model):
     late: LateTrim = LateTrim()
     timber: TimberChoices = TimberChoices()
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)
+    making: MakeChoices = MakeChoices()
     acknowledged: tuple[Acknowledged, ...] = ()
 
     @property
@@ -175,7 +177,7 @@ class Leaf(Model):
 class Job(Model):
     """The whole document. own_cups, own_butts: hinges that were measured or mocked up, beside those of the tables."""
 
-    schema_version: Literal[6] = 6
+    schema_version: Literal[7] = 7
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
     unit: System = System.MM

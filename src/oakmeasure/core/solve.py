@@ -6,7 +6,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import build_leaf
 from oakmeasure.core.build import inputs as build_inputs
@@ -44,6 +44,10 @@ from oakmeasure.core.hardware.screws import judge_screws
 from oakmeasure.core.hardware.stack import judge_stack
 from oakmeasure.core.hardware.tracks import fix_track
 from oakmeasure.core.job import Hanging, Job, Leaf
+from oakmeasure.core.making.as_made import as_made, as_weighed, read_back, still_made, widths_read
+from oakmeasure.core.making.judge import judge_making
+from oakmeasure.core.making.log import Progress, progress
+from oakmeasure.core.making.sequence import Making, make
 from oakmeasure.core.rack import Board
 from oakmeasure.core.survey.opening import Opening, survey
 from oakmeasure.core.timber.choice import Timber, timber
@@ -81,6 +85,7 @@ class LeafSolution:
     extra: tuple[Boring, ...] = ()
     clashes: ClashMap = NO_CLASHES
     gear: Gear | None = None
+    making: Making | None = None
 
     @property
     def borings(self) -> tuple[Boring, ...]:
@@ -127,6 +132,8 @@ class LeafSolution:
             return self.build.summary
         if stage is Stage.TIMBER:
             return self.plan.in_words()
+        if stage is Stage.MAKE:
+            return self._made_so_far()
         if self.cups is not None:
             return f"{int(f['cup_count'].value)} cups · {show.value(f['mass'].value, Unit.KG)}"
         if self.gear is not None:
@@ -135,6 +142,16 @@ class LeafSolution:
         if self.butts is None:
             return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
+
+    def _made_so_far(self) -> str:
+        """Return how many of its operations are done, or how many there are and their hours."""
+        if self.making is None:
+            return ""
+        states = progress(self.making.operations, self.leaf.making.log)
+        done = sum(each is Progress.DONE for each in states.values())
+        if done:
+            return f"{done} of {len(states)} done"
+        return f"{len(states)} steps, {self.making.hours:.0f} h"
 
 
 @dataclass(frozen=True, slots=True)
@@ -238,7 +255,9 @@ def _same(one: object, other: object) -> bool:
 
 
 def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
-    """Return everything that follows from one leaf of the job."""
+    """Return everything that follows from one leaf of the job, what was read while it was made with it."""
+    said = leaf  # as the document holds it
+    leaf = read_back(leaf, lambda: _set_out(job, leaf))
     ctx = Context(leaf, job.rules, Show(job.unit))
     butt_inputs(ctx)
     build_inputs(ctx)
@@ -260,11 +279,11 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             turning = swing(ctx, opening, fitted)
         say_chance(ctx, opening, fitted)
         buy_or_make(ctx, fitted.width, fitted.height)
-        build = build_leaf(ctx, fitted, wood)
+        build = as_made(ctx, still_made(build_leaf(ctx, fitted, wood), said))
         made = fitted  # the leaf as made hangs where it hangs; what is trimmed later is off its edges
         build = cut_guide(ctx, build)
         fitted, build, trims = trim_late(ctx, made, build)
-        weights = weigh(ctx, build, wood)
+        weights = as_weighed(ctx, weigh(ctx, build, wood))
         effects(ctx, ctx.figures["thickness"], fitted.height)
         if turning is not None:
             swings_by_itself(ctx, turning, weights.mass)
@@ -297,12 +316,11 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         cost_up(ctx, build, plan, job.boards, fitted.leaves)
         leaf_choices = (*leaf_ways(ctx, fitted, build, wood), *trims)
     _judge_states(ctx)
-    found = ctx.findings.sorted()
     sure = (job.rules.sigma_cut.value, job.rules.sigma_hang.value)
-    return LeafSolution(
-        leaf,
+    solved = LeafSolution(
+        said,
         ctx.figures,
-        found,
+        (),
         opening,
         fitted,
         wood,
@@ -319,6 +337,18 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         clashes,
         gear,
     )
+    making = make(solved, job.rules)
+    if making is not None:
+        judge_making(ctx, making)
+    return replace(solved, verdicts=ctx.findings.sorted(), making=making)
+
+
+def _set_out(job: Job, leaf: Leaf) -> Build | None:
+    """Return the leaf as it was set out, before anything of it was read: only where some of its boards were."""
+    if not widths_read(leaf):
+        return None
+    plain = leaf.model_copy(update={"making": leaf.making.model_copy(update={"log": ()})})
+    return solve_leaf(job, plain).build
 
 
 def _sawn(parts: tuple[Part, ...]) -> tuple[Part, ...]:

@@ -30,6 +30,7 @@ class Stage(StrEnum):
     LEAF = "Leaf"
     TIMBER = "Timber"
     HARDWARE = "Hardware"
+    MAKE = "Make"
 
 
 @dataclass(frozen=True, slots=True)

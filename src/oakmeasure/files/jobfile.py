@@ -62,6 +62,11 @@ def upgrade_5_to_6(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 6}
 
 
+def upgrade_6_to_7(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 7 adds to each leaf how it is made and the log of it."""
+    return document | {"schema_version": 7}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: upgrade_1_to_2,
@@ -69,6 +74,7 @@ UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     3: upgrade_3_to_4,
     4: upgrade_4_to_5,
     5: upgrade_5_to_6,
+    6: upgrade_6_to_7,
 }
 
 

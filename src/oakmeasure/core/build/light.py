@@ -233,7 +233,7 @@ def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
     if choice.fill is LightFill.BOARDS:
         whole = Rect(0.0, 0.0, fit.width.value, fit.height.value)
         return fit.width, [("", whole, fit.height, fit.glued_height.value - fit.height.value)]
-    rebate = ctx.chosen("rebate", "rebate for the boards", choice.rebate, "build.rebate")
+    rebate = ctx.chosen("fill_rebate", "rebate for the boards", choice.rebate, "build.rebate")
     clear = ctx.figures.add(given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True))
     reach = rebate.value - CLEARANCE
     across = ctx.figures.add(total("boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2),
@@ -261,7 +261,7 @@ def _sheet(leaf: _Leaf) -> None:
 def _rebated(leaf: _Leaf) -> None:
     """A sheet in a rebate at the back, one for each field."""
     ctx, choice = leaf.ctx, leaf.choice
-    rebate = ctx.chosen("rebate", "rebate for the sheet", choice.rebate, "build.rebate")
+    rebate = ctx.chosen("fill_rebate", "rebate for the sheet", choice.rebate, "build.rebate")
     clear = ctx.figures.add(given("sheet_clearance", "clearance of the sheet", CLEARANCE, choice=True))
     for row in leaf.layout.rows:
         for column in row.columns:

@@ -24,12 +24,12 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
                 f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
                 Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner) if thinner >= 3
                 else Remedy("A thicker frame"), rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice",
-                figure="rebate")  # fmt: skip
+                figure="fill_rebate")  # fmt: skip
     if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
         ctx.say("rebate-wide", Level.STOP, Stage.LEAF, "The rebate eats the stile",
                 f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
-                Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most), figure="rebate")  # fmt: skip
+                Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most), figure="fill_rebate")  # fmt: skip
     tall = ctx.figures["leaf_height"]
     if choice.joint is LightJoint.POCKET and choice.fill.is_boards and choice.brace is LightBrace.NONE and (
         tall.value > TALL):  # fmt: skip

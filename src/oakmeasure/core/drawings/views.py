@@ -16,6 +16,7 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
 from oakmeasure.core.drawings.lock_view import lock_view
+from oakmeasure.core.drawings.op_view import op_view
 from oakmeasure.core.drawings.opening_view import opening_view
 from oakmeasure.core.drawings.pair_view import pair_view
 from oakmeasure.core.drawings.slide_view import slid_to, slide_view
@@ -139,10 +140,29 @@ def hardware_stage_view(leaf: LeafSolution, show: Show, *, page: HardwarePage = 
     return lock_view(leaf, show) if page is HardwarePage.LOCKS else hardware_view(leaf, show)
 
 
+class MakePage(StrEnum):
+    """A page of the Make sheet; each has its own view."""
+
+    STEPS = "Steps"
+    BATCH = "Batch"
+    GLUE = "Glue"
+    FINISH = "Coats"
+    TIME = "Time"
+    MISHAPS = "Mend"
+    LOG = "Log"
+    LABELS = "Labels"
+
+
+def make_view(leaf: LeafSolution, show: Show, *, op: str = "") -> Drawing:
+    """Return the operation at hand, the first where none is named; the other pages are the window's to ask for."""
+    return op_view(leaf, show, op)
+
+
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
     Stage.FIT: fit_stage_view,
     Stage.LEAF: leaf_stage_view,
     Stage.TIMBER: timber_view,
     Stage.HARDWARE: hardware_stage_view,
+    Stage.MAKE: make_view,
 }

@@ -17,6 +17,7 @@ from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware import cup_checks as checks
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.reveal import least_reveal
+from oakmeasure.core.making.as_made import bored_depth
 from oakmeasure.core.solids import bore
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
@@ -137,8 +138,8 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
                       source=f"pattern {choice.hinge.pattern_apart:g}/{choice.hinge.pattern_off:g}"))  # fmt: skip
     f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
-    f.add(total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(f["cup_depth"]),
-                minus(point)))  # fmt: skip
+    bored = bored_depth(ctx, point.value)
+    f.add(total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(bored), minus(point)))
     places = _places(ctx, choice, fit, mass, centre)
     back = _plate_back(ctx, choice)
     reveal = _reveal(ctx, choice.hinge)
@@ -238,6 +239,7 @@ def _borings(
 ) -> tuple[Boring, ...]:
     f, found = ctx.figures, []
     thick = f["thickness"].value
+    deep = f["cup_bored" if "cup_bored" in f else "cup_depth"].value
     members: dict[int, str] = {}
     for place in places:
         member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
@@ -245,8 +247,8 @@ def _borings(
         members[place.number] = name
         y = (place.rect.y0 + place.rect.y1) / 2
         found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
-                            place.top.value - CUP / 2, CUP, centre.value, f["cup_depth"].value,
-                            bore(centre.value, y, CUP, (thick - f["cup_depth"].value, thick))))  # fmt: skip
+                            place.top.value - CUP / 2, CUP, centre.value, deep,
+                            bore(centre.value, y, CUP, (thick - deep, thick))))  # fmt: skip
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
     hole, deep, word = (DOWEL, 11.0, "dowel") if dowels else (PILOT, 10.0, "screw")
     for place in places:

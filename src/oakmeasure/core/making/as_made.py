@@ -1,0 +1,212 @@
+"""What was read while a leaf was made, taken into its figures: widths of boards, moisture, thickness, weight.
+
+Widths and moisture go in before the leaf is set out; thickness and weight after, since joints that are cut stay as they
+are. A cup is then bored so that about as much wood stays under it as was planned. Source: ours; geometry.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.build.shape import Build, Part, Role, Size
+from oakmeasure.core.build_choices import Boarded, Laid, Slab
+from oakmeasure.core.context import Context
+from oakmeasure.core.job import Leaf
+from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
+from oakmeasure.core.making.log import last_reading
+from oakmeasure.core.timber.weight import Weights
+from oakmeasure.core.units import Unit
+from oakmeasure.core.working import Figure, State, derived, given
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solve import LeafSolution
+
+CUP_STEP, CUP_KEEPS, CUP_LESS_MOST = 0.5, 2.0, 1.0  # mm: of a depth stop; wood kept; a cup may stand so much shallower
+GOES_BACK = (ReadingKind.THICKNESS, ReadingKind.BOARD_WIDTH, ReadingKind.MOISTURE, ReadingKind.MASS)
+
+
+def source_of(entry: LogEntry) -> str:
+    """Return where a figure comes from, for its working."""
+    return f"read when it was made, {entry.at.day} {entry.at:%b}"
+
+
+# --- before the leaf is set out ----------------------------------------------------------------------------
+
+
+def widths_read(leaf: Leaf) -> dict[str, LogEntry]:
+    """Return the latest reading of the width of every board or strip that has one."""
+    found: dict[str, LogEntry] = {}
+    for entry in leaf.making.log:
+        if entry.kind is LogKind.READING and entry.reading is ReadingKind.BOARD_WIDTH:
+            old = found.get(entry.part)
+            if old is None or old.at <= entry.at:
+                found[entry.part] = entry
+    return found
+
+
+def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
+    """Return the leaf with moisture and widths as they were read. set_out: the leaf as it was set out, for the
+    widths of the boards that nobody has read; asked for only where some were.
+    """
+    wet = last_reading(leaf.making.log, ReadingKind.MOISTURE)
+    if wet is not None and wet.value is not None:
+        leaf = leaf.model_copy(update={"timber": leaf.timber.model_copy(update={"moisture": wet.value})})
+    read = widths_read(leaf)
+    choice = leaf.build
+    if not read or not isinstance(choice, Boarded | Slab):
+        return leaf
+    build = set_out()
+    if build is None:
+        return leaf
+    laid = sorted((p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and "back" not in p.name),
+                  key=lambda p: p.face.x0)  # fmt: skip
+    widths = [read[p.name].value if p.name in read else p.face.width for p in laid]
+    if isinstance(choice, Boarded):
+        widths = widths[:-1]  # the last one is ripped to what is left
+    measured = tuple(Laid(width=min(max(w or 0.0, 30.0), 600.0)) for w in widths)
+    return leaf.model_copy(update={"build": choice.model_copy(update={"measured": measured})})
+
+
+def still_made(build: Build, leaf: Leaf) -> Build:
+    """Return a leaf whose boards were read while it was made: they are no boards at hand, they are its parts."""
+    if not widths_read(leaf) or bool(getattr(leaf.build, "measured", None)):
+        return build
+    return replace(build, parts=tuple(replace(p, at_hand=False) if p.role in (Role.BOARD, Role.STRIP) else p
+                                      for p in build.parts))  # fmt: skip
+
+
+# --- after it is set out -----------------------------------------------------------------------------------
+
+
+def as_made(ctx: Context, build: Build) -> Build:
+    """Return the leaf as thick as it came out, its parts with it; the same where nobody has read it."""
+    entry = last_reading(ctx.leaf.making.log, ReadingKind.THICKNESS)
+    if entry is None or entry.value is None:
+        return build
+    before = ctx.figures["thickness"]
+    old, new = before.value, entry.value
+    ctx.figures.by_name["thickness_set_out"] = replace(before, name="thickness_set_out",
+                                                       label=f"{before.label}, as set out")  # fmt: skip
+    ctx.figures.by_name["thickness"] = given("thickness", before.label, new, state=State.MEASURED,
+                                             source=source_of(entry))  # fmt: skip
+    parts = tuple(_thinner(p, build, old, new) for p in build.parts)
+    edge = build.edge + new - old if build.edge else 0.0
+    return replace(build, thickness=build.thickness + new - old, edge=edge, parts=parts)
+
+
+def _thinner(part: Part, build: Build, old: float, new: float) -> Part:
+    """Return a part whose outer faces lie where they came out: half of the difference off each."""
+    off = new - old
+    if part.depth is None:
+        if part.role is Role.PANEL:
+            return part
+        thick = max(part.finished.thickness + off, 0.5)
+        depth = None
+    else:
+        a, b = (_moved(each, old, off) for each in part.depth)
+        thick, depth = max(b - a, 0.5), (a, b)
+    share = thick / part.finished.thickness
+    finished = Size(part.finished.length, part.finished.width, thick)
+    return replace(part, finished=finished, depth=depth, volume=part.volume * share)
+
+
+def _moved(depth: float, old: float, off: float) -> float:
+    if depth <= 1e-6:
+        return 0.0
+    return depth + off if depth >= old - 1e-6 else depth + off / 2
+
+
+def as_weighed(ctx: Context, weights: Weights) -> Weights:
+    """Return the weights with the leaf's own as it was weighed; the same where nobody has weighed it."""
+    entry = last_reading(ctx.leaf.making.log, ReadingKind.MASS)
+    if entry is None or entry.value is None:
+        return weights
+    reckoned = ctx.figures["mass"]
+    ctx.figures.by_name["mass_reckoned"] = replace(reckoned, name="mass_reckoned", label=f"{reckoned.label}, reckoned")
+    mass = given("mass", reckoned.label, entry.value, Unit.KG, state=State.MEASURED,
+                 source=f"weighed, {entry.at.day} {entry.at:%b}")  # fmt: skip
+    ctx.figures.by_name["mass"] = mass
+    return replace(weights, mass=mass)
+
+
+def bored_depth(ctx: Context, point: float) -> Figure:
+    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner, as much less as keeps
+    the wood under it, in steps of 0.5 and at most 1 less.
+    """
+    cup = ctx.figures["cup_depth"]
+    planned = ctx.figures.get("thickness_set_out")
+    if planned is None:
+        return cup
+    thickness = ctx.figures["thickness"]
+    keep = min(planned.value - cup.value - point, CUP_KEEPS)
+    most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
+    depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
+    return ctx.figures.add(derived("cup_bored", "cup, bored deep", depth, Unit.MM, cup, thickness, planned,
+                                   formula="as much less as keeps the wood under it, in steps of 0.5",
+                                   source="ours"))  # fmt: skip
+
+
+# --- what a reading changes --------------------------------------------------------------------------------
+
+# Figures that a reading may change, and what they are called in a few words.
+SHOWN = {
+    "cup_depth": "cup depth",
+    "cup_left": "wood under the cup",
+    "butt_across": "hinge, across",
+    "butt_depth": "hinge, deep",
+    "mass": "weight",
+    "board_end": "last board",
+    "laid_over": "to trim off",
+    "screw_thread": "thread in the wood",
+    "stop_back": "stop set back",
+    "plate_back": "plates back",
+    "panel_room": "room for panels",
+    "season": "season",
+    "leaf_change_wet": "swells by",
+    "leaf_change_dry": "shrinks by",
+    "panel_hold": "panel held",
+    "bolt_length": "bolts",
+    "least_bevel": "least bevel",
+    "proof_load": "proof load",
+    "screws_work": "a hinge's screws",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One figure before and after a reading."""
+
+    label: str
+    before: float
+    after: float
+    unit: Unit
+
+
+def changes(before: LeafSolution, after: LeafSolution) -> tuple[Change, ...]:
+    """Return what a reading has changed, what is cut by it first."""
+    found = []
+    for name, words in SHOWN.items():
+        old, new = _value(before, name), _value(after, name)
+        least = 0.05 if old is None or old.unit is Unit.MM else 0.005
+        if old is not None and new is not None and abs(old.value - new.value) > least:
+            found.append(Change(words, old.value, new.value, old.unit))
+    one, two = _last_board(before), _last_board(after)
+    if one is not None and two is not None and abs(one - two) > 0.05 and all(c.label != "last board" for c in found):
+        found.insert(0, Change("last board", one, two, Unit.MM))
+    return tuple(found)
+
+
+def _value(leaf: LeafSolution, name: str) -> Figure | None:
+    if name == "cup_depth" and "cup_bored" in leaf.figures:
+        return leaf.figures["cup_bored"]
+    return leaf.figures.get(name)
+
+
+def _last_board(leaf: LeafSolution) -> float | None:
+    if leaf.build is None or not isinstance(leaf.leaf.build, Boarded):
+        return None
+    boards = [p for p in leaf.build.parts if p.role is Role.BOARD and "back" not in p.name]
+    return max(boards, key=lambda p: p.face.x0).face.width if boards else None

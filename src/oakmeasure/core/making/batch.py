@@ -1,0 +1,64 @@
+"""One operation over all leaves of a job: who has it, with which settings, how far each is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.making.log import Progress, progress
+from oakmeasure.core.making.operation import Operation
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solve import LeafSolution
+
+
+@dataclass(frozen=True, slots=True)
+class OfLeaf:
+    """The operation on one leaf."""
+
+    leaf_id: str
+    leaf: str
+    op: Operation
+    progress: Progress
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """An operation that several leaves have. hours: what is left of it over all of them."""
+
+    op_id: str
+    name: str
+    leaves: tuple[OfLeaf, ...]
+    hours: float
+
+    @property
+    def done(self) -> int:
+        return sum(each.progress is Progress.DONE for each in self.leaves)
+
+    def alike(self) -> tuple[tuple[OfLeaf, ...], ...]:
+        """Return the leaves in groups that share every setting, the largest group first: one set-up for each."""
+        groups: dict[tuple[tuple[str, float], ...], list[OfLeaf]] = {}
+        for each in self.leaves:
+            key = tuple((s.label, round(s.value, 1)) for s in each.op.settings)
+            groups.setdefault(key, []).append(each)
+        return tuple(tuple(each) for each in sorted(groups.values(), key=len, reverse=True))
+
+
+def batches(leaves: Iterable[LeafSolution]) -> tuple[Batch, ...]:
+    """Return every operation of the job with the leaves that have it, about in working order."""
+    found: dict[str, list[tuple[float, OfLeaf]]] = {}
+    for leaf in leaves:
+        if leaf.making is None:
+            continue
+        operations = leaf.making.operations
+        states = progress(operations, leaf.leaf.making.log)
+        for at, op in enumerate(operations):
+            mine = OfLeaf(leaf.leaf.id, leaf.leaf.name, op, states[op.id])
+            found.setdefault(op.id, []).append((at / len(operations), mine))
+    ordered = sorted(found.items(), key=lambda each: sum(at for at, _ in each[1]) / len(each[1]))
+    return tuple(
+        Batch(op_id, rows[0][1].op.name.partition(" in the loose ")[0], tuple(each for _, each in rows),
+              sum(each.op.hours for _, each in rows if each.progress is not Progress.DONE))
+        for op_id, rows in ordered
+    )  # fmt: skip

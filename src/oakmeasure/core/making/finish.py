@@ -1,0 +1,109 @@
+"""The finish of a leaf: coats, amounts, drying times, both faces and all edges, and the days on which that is done.
+
+Sources: data/finishes.toml, common practice; drying doubles for every 10 °C less and slows in damp air: common
+practice.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from oakmeasure.core.build.shape import Build
+from oakmeasure.core.job import Leaf
+from oakmeasure.core.making.workdays import Workdays
+from oakmeasure.core.timber.place import finish_of
+from oakmeasure.data import table
+
+MM2_PER_M2 = 1e6
+AT_DEGREES, DOUBLES_EVERY, AT_HUMIDITY = 20.0, 10.0, 55.0
+DAMP = 0.015  # longer for each % of humidity over 55
+ENDS_TWICE = 2.0  # end grain drinks as much as two coats of face
+
+
+@dataclass(frozen=True, slots=True)
+class Coat:
+    """number: from 1. grams: for all leaves of the opening. wait_hours: until the next coat, or until it may be
+    hung.
+    """
+
+    number: int
+    grams: float
+    wait_hours: float
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
+class Schedule:
+    """finish: in words. faces, edges, ends: m², of all leaves of the opening. handle_hours: until it may be turned
+    over. cure_days: from the last coat until it is hard.
+    """
+
+    finish: str
+    coats: tuple[Coat, ...]
+    faces: float
+    edges: float
+    ends: float
+    handle_hours: float
+    cure_days: float
+    rags: bool
+
+    @property
+    def grams(self) -> float:
+        """Return what all coats take."""
+        return sum(each.grams for each in self.coats)
+
+
+def slower(*, degrees: float, humidity: float) -> float:
+    """Return how many times as long a finish dries as at 20 °C and 55 %.
+
+    >>> slower(degrees=10.0, humidity=55.0)
+    2.0
+    """
+    return float(2.0 ** ((AT_DEGREES - degrees) / DOUBLES_EVERY) * (1 + DAMP * max(humidity - AT_HUMIDITY, 0.0)))
+
+
+def finish_schedule(leaf: Leaf, build: Build, leaves: int) -> Schedule:
+    """Return the coats of a leaf, or of all leaves of its opening."""
+    kind = finish_of(leaf.timber)
+    row = table("finishes")[kind]
+    edge = build.edge or build.thickness
+    faces = leaves * 2 * build.width * build.height / MM2_PER_M2
+    edges = leaves * 2 * build.height * edge / MM2_PER_M2
+    ends = leaves * 2 * build.width * edge / MM2_PER_M2
+    times = slower(degrees=leaf.making.degrees, humidity=leaf.making.humidity)
+    count = leaf.making.coats or int(row["coats"])
+    grams = row["grams"] * (faces + edges + ENDS_TWICE * ends)
+    coats = tuple(
+        Coat(n, grams, times * (row["hang"] if n == count else row["recoat"]), row["how"] if n == 1 else row["between"])
+        for n in range(1, count + 1)
+    )
+    return Schedule(kind, coats, faces, edges, ends, times * row["handle"], float(row["cure"]), bool(row["rags"]))
+
+
+@dataclass(frozen=True, slots=True)
+class Day:
+    """One thing of the finish on the calendar."""
+
+    words: str
+    start: datetime
+    end: datetime
+    is_work: bool
+
+
+def finish_days(schedule: Schedule, begin: datetime, days: Workdays, *, hours_a_coat: float) -> tuple[Day, ...]:
+    """Return the calendar from the first coat to the day on which it may be hung, and the one on which it is hard.
+
+    Each coat is begun in working hours, when the one before is dry; between its faces it is turned over.
+    """
+    found: list[Day] = []
+    at = days.next_work(begin)
+    for coat in schedule.coats:
+        done = days.after(at, hours_a_coat)
+        found.append(Day(f"coat {coat.number}, both faces and all edges", at, done, True))
+        dry = done + timedelta(hours=coat.wait_hours)
+        found.append(Day("dries", done, dry, False))
+        at = days.next_work(dry)
+    found.append(Day("may be hung", at, at, True))
+    found.append(Day("hard", at, at + timedelta(days=schedule.cure_days), False))
+    return tuple(found)

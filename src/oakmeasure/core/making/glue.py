@@ -1,0 +1,208 @@
+"""The glue-up planner: what of a glue-up closes within the glue's open time, in stages, with clamps and people.
+
+Open and clamp times are at 20 °C and double for every 10 °C less: common practice, no source; so are the minutes that
+clamps and squaring take. The plan never lets a stage run over the open time: where one step alone does, there is no
+plan, and it says which step and what would help.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from oakmeasure.core.build.shape import Build
+from oakmeasure.core.job import Leaf
+from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
+from oakmeasure.core.rules import ShopRules
+from oakmeasure.core.timber.place import glue_of
+from oakmeasure.data import table
+
+AT_DEGREES, DOUBLES_EVERY = 20.0, 10.0
+CLAMP_MINUTES, SQUARE_MINUTES = 0.35, 0.8  # each clamp; diagonals and winding sticks, of a stage
+CAUL_PLACES = 2  # that one clamp pulls over a bowed caul
+SPECIAL = ("hide",)  # taken only where it is asked for
+TIGHT = 0.85  # share of the open time over which a stage is called tight
+
+
+@dataclass(frozen=True, slots=True)
+class Glue:
+    """A glue as it is on the day. open_minutes: from the first bead to the last clamp. clamp_hours: in the clamps."""
+
+    key: str
+    name: str
+    durability: str
+    open_minutes: float
+    clamp_hours: float
+    gap: float
+    least: float
+    end_grain: str
+    clean: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """What is glued in one go. minutes: until the last clamp is tight. clamps: places that are clamped. cauls: one
+    clamp pulls two of them. start: of each closing, minutes from the first bead.
+    """
+
+    number: int
+    closings: tuple[Closing, ...]
+    minutes: float
+    clamps: int
+    cauls: bool
+    start: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TaskPlan:
+    """The stages of a glue-up; none where one step alone runs over. trouble: which. ways: what would help."""
+
+    task: Task
+    stages: tuple[Stage, ...]
+    trouble: str = ""
+    ways: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class GluePlan:
+    """The glue-ups of a leaf, one after the other."""
+
+    glue: Glue
+    tasks: tuple[TaskPlan, ...]
+    clamps: int
+    people: int
+
+    @property
+    def fits(self) -> bool:
+        """Return whether every glue-up has its stages."""
+        return all(each.stages for each in self.tasks)
+
+    def stage(self, number: int) -> tuple[TaskPlan, Stage] | None:
+        """Return the stage of a number over all glue-ups, from 1."""
+        flat = [(each, stage) for each in self.tasks for stage in each.stages]
+        return flat[number - 1] if 0 < number <= len(flat) else None
+
+
+def glue_on_the_day(key: str, degrees: float) -> Glue:
+    """Return a glue with its times at the temperature of the shop, °C.
+
+    Raises KeyError for no such glue.
+
+    >>> round(glue_on_the_day("white", 20.0).open_minutes, 1), round(glue_on_the_day("white", 30.0).open_minutes, 1)
+    (8.0, 4.0)
+    """
+    row: dict[str, Any] = table("glues")[key]
+    longer = 2.0 ** ((AT_DEGREES - degrees) / DOUBLES_EVERY)
+    return Glue(key, row["name"], row["class"], row["open"] * longer, row["clamp"] * longer / 60, row["gap"],
+                row["least"], row["end_grain"], row["clean"])  # fmt: skip
+
+
+def glue_keys(leaf: Leaf) -> tuple[str, ...]:
+    """Return the glue that is chosen, or all that bear where the leaf lives: the first that stays open long enough is
+    then taken.
+    """
+    if leaf.making.glue is not None:
+        return (leaf.making.glue,)
+    wanted = glue_of(leaf.timber)
+    return tuple(key for key, row in table("glues").items() if row["class"] >= wanted and key not in SPECIAL)
+
+
+def stage_minutes(closings: Sequence[Closing], *, people: int, share: bool, cauls: bool = False) -> float:
+    """Return how long a stage takes until its last clamp is tight, minutes."""
+    spread = sum(each.minutes for each in closings)
+    clamps = places(closings, share=share) / (CAUL_PLACES if cauls else 1)
+    return (spread + CLAMP_MINUTES * clamps) / max(people, 1) + SQUARE_MINUTES
+
+
+def places(closings: Sequence[Closing], *, share: bool) -> int:
+    """Return how many places are clamped in a stage."""
+    return max((each.clamps for each in closings), default=0) if share else sum(each.clamps for each in closings)
+
+
+def plan_task(task: Task, *, open_minutes: float, people: int, clamps: int) -> TaskPlan:
+    """Return the stages of a glue-up: as many closings in each as fit the open time and the clamps, in their order.
+
+    clamps: that are owned; where they are short, one pulls two places over a bowed caul.
+    """
+    groups: list[list[Closing]] = []
+    for closing in task.closings:
+        with_last = [*groups[-1], closing] if groups else []
+        if groups and not closing.alone and _goes(task, with_last, open_minutes, people, clamps):
+            groups[-1].append(closing)
+        else:
+            groups.append([closing])
+    for group in groups:
+        if not _goes(task, group, open_minutes, people, clamps):
+            return _no_plan(task, group, open_minutes, people, clamps)
+    return TaskPlan(task, tuple(_stage(task, n, each, people, clamps) for n, each in enumerate(groups, start=1)))
+
+
+def _goes(task: Task, group: Sequence[Closing], open_minutes: float, people: int, clamps: int) -> bool:
+    wanted = places(group, share=task.share)
+    if wanted > CAUL_PLACES * clamps:
+        return False
+    minutes = stage_minutes(group, people=people, share=task.share, cauls=wanted > clamps)
+    return minutes <= open_minutes + 1e-9
+
+
+def _stage(task: Task, number: int, group: Sequence[Closing], people: int, clamps: int) -> Stage:
+    wanted = places(group, share=task.share)
+    cauls = wanted > clamps
+    minutes = stage_minutes(group, people=people, share=task.share, cauls=cauls)
+    start, at = [], 0.0
+    for each in group:
+        start.append(at)
+        at += each.minutes / max(people, 1)
+    return Stage(number, tuple(group), minutes, wanted, cauls, tuple(start))
+
+
+def _no_plan(task: Task, group: Sequence[Closing], open_minutes: float, people: int, clamps: int) -> TaskPlan:
+    wanted = places(group, share=task.share)
+    words = group[0].words
+    if wanted > CAUL_PLACES * clamps:
+        trouble = f"{words}: {wanted} places to clamp, {clamps} clamps pull {CAUL_PLACES * clamps} over cauls"
+        return TaskPlan(task, (), trouble, ("borrow clamps", "wedges between cleats on a board, or straps"))
+    minutes = stage_minutes(group, people=people, share=task.share, cauls=wanted > clamps)
+    trouble = f"{words}: {minutes:.1f} minutes, and it cannot be done by halves; the glue stays open {open_minutes:.1f}"
+    ways = []
+    helped = [n for n in range(people + 1, 5) if stage_minutes(group, people=n, share=task.share) <= open_minutes]
+    if helped:
+        ways.append(f"{helped[0]} people at it")
+    slower = [row["name"] for row in table("glues").values() if row["open"] >= minutes]
+    if slower:
+        ways.append(f"{slower[0]}, which stays open longer")
+    ways.append("a cooler shop")
+    return TaskPlan(task, (), trouble, tuple(ways))
+
+
+def plan_glue(leaf: Leaf, build: Build, rules: ShopRules) -> GluePlan | None:
+    """Return the glue plan of a leaf; None where nothing is glued. Where no glue is chosen, the first that bears where
+    the leaf lives and stays open long enough is taken.
+    """
+    tasks = tasks_of(leaf, build)
+    if not tasks:
+        return None
+    clamps, people = int(rules.clamps.value), leaf.making.people
+    first: GluePlan | None = None
+    for key in glue_keys(leaf):
+        glue = glue_on_the_day(key, leaf.making.degrees)
+        plans = tuple(plan_task(each, open_minutes=glue.open_minutes, people=people, clamps=clamps) for each in tasks)
+        plan = GluePlan(glue, plans, clamps, people)
+        if plan.fits:
+            return plan
+        first = first or plan
+    return first
+
+
+def next_words(stage: Stage, minutes: float, *, say: Callable[[str], str] = str) -> str:
+    """Return what is to be done at a time after the first bead, minutes: spread and close, clamp, or leave it."""
+    for closing, start, end in zip(stage.closings, stage.start, (*stage.start[1:], None), strict=True):
+        finish = end if end is not None else start + closing.minutes
+        if minutes < finish:
+            return say(closing.words)
+    if minutes < stage.minutes - SQUARE_MINUTES:
+        return say(f"{stage.clamps} places: clamps on, finger tight, then home")
+    if minutes < stage.minutes:
+        return say("diagonals and winding sticks, shift the clamps until they agree")
+    return say("leave it; wipe what is wet")

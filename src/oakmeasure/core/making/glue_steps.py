@@ -1,0 +1,58 @@
+"""The stages of a glue-up as operations, each with its clamps, its time and how long it stays in them."""
+
+from __future__ import annotations
+
+from oakmeasure.core.making.glue import GluePlan
+from oakmeasure.core.making.maker import Maker, many
+from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.units import Unit
+
+SQUARE, SPREAD = 1.0, 0.2  # mm: common practice, no source
+
+
+def glue_up(m: Maker, plan: GluePlan | None, key: str, *needs: str, up: Up = Up.OPENING) -> None:
+    """Add the stages of one glue-up of the plan; what is glued is then `m.whole`. A glue-up that has no stages is one
+    operation all the same, which says what is in its way.
+    """
+    found = next((each for each in plan.tasks if each.task.key == key), None) if plan is not None else None
+    if plan is None or found is None:
+        return
+    glue, before = plan.glue, tuple(needs)
+    ends = _id(key, 0, 0)
+    stages = found.stages or (None,)
+    for n, stage in enumerate(stages, start=1):
+        last = n == len(stages)
+        closings = stage.closings if stage is not None else found.task.closings
+        parts = tuple(dict.fromkeys(name for each in closings for name in each.parts))
+        made = (Setting("of open minutes", stage.minutes if stage else 0.0, Unit.COUNT),
+                many(stage.clamps if stage else 0, "clamp places"),
+                Setting("hours in the clamps", glue.clamp_hours, Unit.COUNT))  # fmt: skip
+        settings = tuple(Setting(s.label, round(s.value, 1), s.unit) for s in made)
+        where = f", stage {n} of {len(stages)}" if len(stages) > 1 else ""
+        words = "; ".join(each.words for each in closings[:4]) + (" …" if len(closings) > 4 else "")
+        m.add(
+            ends if last else _id(key, n, len(stages)),
+            f"Glue up {found.task.name}{where}",
+            Trade.GLUE,
+            parts=parts,
+            needs=before,
+            settings=settings,
+            hold=Hold(up),
+            cautions=m.cautions("glue", "heavy"),
+            stage=n,
+            check=Check("diagonals, difference", SQUARE)
+            if key in ("frame", "again", "end")
+            else Check("flat by straightedge in the clamps", SPREAD),
+            bucket=Bucket.GLUE,
+            share=float(len(closings)),
+            wait_hours=glue.clamp_hours,
+            wait_for="the glue",
+            how=found.trouble or f"{glue.name}: {words}",
+        )
+        before = (ends if last else _id(key, n, len(stages)),)
+    m.whole = ends
+
+
+def _id(key: str, number: int, of: int) -> str:
+    """Return the id of a stage: the last one of a glue-up has a name of its own, so that others can need it."""
+    return f"glue:{key}" if not number else f"glue:{key}-{number}"

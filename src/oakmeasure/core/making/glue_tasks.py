@@ -1,0 +1,244 @@
+"""What is glued at one time, of every construction, as closings: the smallest steps that cannot be done by halves.
+
+Minutes are of one person who spreads, closes and taps home: common practice, no source; one's own go before them.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from oakmeasure.core.build.shape import Build, GlueUp, Part, Role
+from oakmeasure.core.build_choices import Slab, Veneered, VeneerForm
+from oakmeasure.core.job import Leaf
+from oakmeasure.core.layer_choices import Light
+from oakmeasure.core.making.joints import Joint, joints_of
+
+TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4
+EDGE_MIN_PER_M, FACE_MIN_PER_M2, PIECE_MIN = 0.7, 4.0, 0.4
+CLAMP_EVERY = 350.0  # mm along a joint: 300 to 400, common practice, no source
+Line = tuple[tuple[float, float], tuple[float, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class Closing:
+    """Done in one go. minutes: of one person, clamps not counted. clamps: that hold it. bars: where they lie in the
+    leaf. alone: it starts a stage of its own. at: where its number stands; None: on its part.
+    """
+
+    words: str
+    parts: tuple[str, ...]
+    minutes: float
+    clamps: int
+    bars: tuple[Line, ...] = ()
+    alone: bool = False
+    at: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """What is glued up one closing after the other. share: clamps stay the same however many close in one stage."""
+
+    key: str
+    name: str
+    closings: tuple[Closing, ...]
+    share: bool = False
+    cauls: str = ""
+
+
+def tasks_of(leaf: Leaf, build: Build) -> tuple[Task, ...]:
+    """Return the glue-ups of a leaf in their order; none where nothing is glued. One's own minutes a joint, where they
+    are said, take the place of those by kind.
+    """
+    if not build.glue_ups:
+        return ()
+    own, choice = leaf.making.joint_minutes, leaf.build
+    if isinstance(choice, Veneered):
+        pressed = _pressed(build)
+        return (pressed, _frame(build, own)) if choice.form is VeneerForm.FRAMED else (pressed,)
+    if build.layered and choice.kind == "layered":
+        return _layers(build)
+    if isinstance(choice, Slab):
+        return (_slab(build, choice, own),)
+    if choice.kind in ("framed", "light", "boarded"):
+        frame = _frame(build, own)
+        over = [each for each in build.glue_ups if each.name != "the frame"]
+        more = tuple(_plain(build, each) for each in over) if isinstance(choice, Light) else ()
+        return (frame, *more)
+    return tuple(_plain(build, each) for each in build.glue_ups)
+
+
+def _bar(build: Build, y: float) -> Line:
+    return (0.0, y), (build.width, y)
+
+
+def _frame(build: Build, own: float | None) -> Task:
+    """Muntins into rails, rails onto muntins, rails into the hinge stile, last the latch stile onto all of them."""
+    joints = joints_of(build)
+    rails = sorted(_named(build, {j.member for j in joints} | {j.into for j in joints}, Role.RAIL), key=_up)
+    into_rails = [j for j in joints if not j.into.endswith("stile")]
+    closings: list[Closing] = []
+    linked: list[set[str]] = [{rail.name} for rail in rails]
+    for muntin in dict.fromkeys(j.member for j in into_rails):
+        mine = sorted((j for j in into_rails if j.member == muntin), key=lambda j: j.at[1])
+        closings.append(_join(build, f"{muntin} into the {mine[0].into}", mine[:1], own or MUNTIN_MIN, 1))
+        linked = _link(linked, {j.into for j in mine})
+    for rail in rails:
+        tops = [j for j in into_rails if j.into == rail.name and _is_top(j, into_rails)]
+        if tops:
+            closings.append(_join(build, f"{rail.name} onto its muntins, panels between them in their grooves", tops,
+                                  own or MUNTIN_MIN, len(tops)))  # fmt: skip
+    stiles = list(dict.fromkeys(j.into for j in joints if j.into.endswith("stile")))
+    first = next((s for s in stiles if s.startswith("hinge")), stiles[0] if stiles else "")
+    for group in linked:
+        mine = [j for j in joints if j.into == first and j.member in group]
+        if mine:
+            closings.append(_join(build, f"{' and '.join(j.member for j in mine)} into the {first}, panel in", mine,
+                                  own or TENON_MIN, len(mine)))  # fmt: skip
+    rest = [j for j in joints if j.into.endswith("stile") and j.into != first]
+    if rest:
+        clamps = max((each.clamps for each in build.glue_ups if each.name == "the frame"), default=len(rest))
+        closings.append(_join(build, f"{rest[0].into} onto all the rails", rest, own or TENON_MIN, clamps))
+    return Task("frame", "the frame", tuple(closings), cauls="blocks under the jaws, over the middle of the thickness")
+
+
+def _join(build: Build, words: str, joints: list[Joint], minutes: float, clamps: int) -> Closing:
+    bars = tuple(_bar(build, j.at[1]) for j in joints if j.into.endswith("stile"))
+    upright = tuple(((j.at[0], 0.0), (j.at[0], build.height)) for j in joints if not j.into.endswith("stile"))
+    pieces = tuple(dict.fromkeys(name for j in joints for name in (j.member, j.into)))
+    total = sum(minutes * (1 + 0.5 * (j.pieces - 1)) for j in joints)
+    at = (sum(j.at[0] for j in joints) / len(joints), sum(j.at[1] for j in joints) / len(joints))
+    return Closing(words, pieces, total, clamps, bars or upright, at=at)
+
+
+def _is_top(joint: Joint, joints: list[Joint]) -> bool:
+    """Return whether a muntin's joint is the upper one of its two."""
+    return (
+        joint.at[1] >= max(j.at[1] for j in joints if j.member == joint.member)
+        and len([j for j in joints if j.member == joint.member]) > 1
+    )
+
+
+def _link(groups: list[set[str]], together: set[str]) -> list[set[str]]:
+    apart = [each for each in groups if not each & together]
+    joined = set().union(*(each for each in groups if each & together))
+    at = next((n for n, each in enumerate(groups) if each & together), len(groups))
+    return [*apart[:at], joined, *apart[at:]] if joined else groups
+
+
+def _named(build: Build, names: Iterable[str], role: Role) -> list[Part]:
+    wanted = set(names)
+    return [part for part in build.parts if part.name in wanted and part.role is role]
+
+
+def _up(part: Part) -> float:
+    return part.face.y0
+
+
+def _slab(build: Build, choice: Slab, own: float | None) -> Task:
+    """Strips in groups, then the groups; clamps lie across all of them, over and under in turn."""
+    strips = sorted((p for p in build.parts if p.role is Role.STRIP), key=lambda p: p.face.x0)
+    clamps = max(each.clamps for each in build.glue_ups)
+    per = (own or 0.0) or EDGE_MIN_PER_M * build.height / 1000
+    tenons: dict[frozenset[str], int] = {}
+    for tenon in build.tenons:
+        pair = frozenset((tenon.member, tenon.into))
+        tenons[pair] = tenons.get(pair, 0) + 1
+
+    def close(a: Part, b: Part, *, alone: bool) -> Closing:
+        minutes = per + PIECE_MIN + LOOSE_MIN * tenons.get(frozenset((a.name, b.name)), 0)
+        ys = [build.height * (n + 0.5) / clamps for n in range(clamps)]
+        bars = tuple(((a.face.x0, y), (b.face.x1, y)) for y in ys)
+        return Closing(f"{a.name} to {b.name}", (a.name, b.name), minutes, clamps, bars, alone,
+                       (a.face.x1, (0.3 + 0.4 * (a.face.x0 / max(build.width, 1.0))) * build.height))  # fmt: skip
+
+    groups = [strips[at : at + choice.stages] for at in range(0, len(strips), choice.stages)]
+    inside = [close(a, b, alone=n == 0) for group in groups for n, (a, b) in enumerate(itertools.pairwise(group))]
+    between = [close(one[-1], two[0], alone=True) for one, two in itertools.pairwise(groups)]
+    return Task(
+        "slab",
+        "the slab",
+        (*inside, *between),
+        share=True,
+        cauls="cauls across both ends, waxed, so that no strip creeps up",
+    )
+
+
+def _layers(build: Build) -> tuple[Task, ...]:
+    """Face members laid on the core one by one, first on one face and then on the other; then the lippings."""
+    faces = [p for p in build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM) and not p.at_hand]
+    front = [p for p in faces if build.depth_of(p)[0] < 0.01]
+    back = [p for p in faces if p not in front]
+    clamps = max((each.clamps for each in build.glue_ups), default=4)
+    closings = []
+    for at, side in enumerate((front, back)):
+        for n, part in enumerate(side):
+            minutes = PIECE_MIN + FACE_MIN_PER_M2 * part.face.width * part.face.height / 1e6
+            closings.append(
+                Closing(
+                    f"{part.name} onto the {'front' if not at else 'back'}",
+                    (part.name,),
+                    minutes,
+                    clamps,
+                    _across(build, part.face.y0, part.face.y1),
+                    alone=n == 0,
+                )
+            )
+    tasks = [Task("layers", "the layers", tuple(closings), share=True, cauls="bearers across, weights or bowed cauls")]
+    lippings = [p for p in build.parts if p.role is Role.LIPPING]
+    if lippings:
+        tasks.append(_edged(build, lippings))
+    return tuple(tasks)
+
+
+def _across(build: Build, y0: float, y1: float) -> tuple[Line, ...]:
+    count = max(1, math.ceil((y1 - y0) / CLAMP_EVERY))
+    return tuple(_bar(build, y0 + (y1 - y0) * (n + 0.5) / count) for n in range(count))
+
+
+def _edged(build: Build, lippings: list[Part]) -> Task:
+    closings = []
+    for part in lippings:
+        long = max(part.face.width, part.face.height)
+        count = max(2, math.ceil(long / CLAMP_EVERY))
+        closings.append(Closing(f"{part.name} on", (part.name,), PIECE_MIN + EDGE_MIN_PER_M * long / 1000, count,
+                                _across(build, part.face.y0, part.face.y1)))  # fmt: skip
+    return Task("lippings", "the lippings", tuple(closings), cauls="a caul as long as the lipping under the jaws")
+
+
+def _pressed(build: Build) -> Task:
+    """Both veneers of a part at once, so that it stays flat; then the next part."""
+    closings: list[Closing] = []
+    for core in (p for p in build.parts if p.role not in (Role.VENEER, Role.LIPPING)):
+        area = core.face.width * core.face.height / 1e6
+        clamps = max(2, 2 * math.ceil(max(core.face.width, core.face.height) / CLAMP_EVERY))
+        minutes = PIECE_MIN + 2 * FACE_MIN_PER_M2 * area
+        closings.append(Closing(f"both veneers onto the {core.name}", (core.name,), minutes, clamps,
+                                _across(build, core.face.y0, core.face.y1)))  # fmt: skip
+    return Task(
+        "press",
+        "the veneers",
+        tuple(closings),
+        cauls="flat boards over the whole face, paper between; pairs of bowed bearers",
+    )
+
+
+def _plain(build: Build, glued: GlueUp) -> Task:
+    """A glue-up of which only its size is known: its joints close one after the other."""
+    minutes = 2 * PIECE_MIN + EDGE_MIN_PER_M * 2 * min(glued.across, glued.length) / 1000
+    new = tuple(p.name for p in build.parts if not p.at_hand) or tuple(
+        p.name for p in build.parts if p.role is Role.RAIL
+    )
+    closings = [
+        Closing(f"{glued.name}: {name}", (name,), minutes, max(1, glued.clamps // max(len(new), 1))) for name in new[:6]
+    ]
+    low = glued.name == "the new end"
+    y1 = min(glued.across, build.height) if low else build.height
+    bars = tuple(line for n in range(glued.clamps) for line in (_bar(build, y1 * (n + 0.5) / glued.clamps),))
+    if closings:
+        last = closings[-1]
+        closings[-1] = Closing(last.words, last.parts, last.minutes, glued.clamps, bars)
+    key = {"the new end": "end", "the frame again": "again"}.get(glued.name, "over")
+    return Task(key, glued.name, tuple(closings), cauls="blocks under the jaws")

@@ -1,0 +1,376 @@
+"""What is cut for hinges, lock, latch, pull and gear: in the loose member where its edges stay, else on the sized
+leaf.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from oakmeasure.core.build.shape import Role
+from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.make_choices import About
+from oakmeasure.core.making.maker import Maker, many
+from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+
+SIDE_WORDS = ("lining", "cabinet", "floor", "wall", "head lining")
+LOOSE_KINDS = ("framed", "light")  # whose members are worked before they are joined
+
+
+def is_of_the_leaf(cut: Boring) -> bool:
+    """Return whether a cut is in the leaf, not in what carries it."""
+    return not cut.member.startswith(("cabinet", "floor", "wall")) and "lining " not in f"{cut.member} ".replace(
+        "lipping", ""
+    )
+
+
+def hardware(m: Maker) -> None:
+    """Add what is cut for hardware, in the leaf and in what carries it."""
+    by = _by_kind(m.leaf.borings)
+    if "butt" in by:
+        _butts(m, by["butt"])
+    if "cup" in by:
+        _cups(m, by)
+    if "lock" in by:
+        _lock(m, by["lock"])
+    if "latch" in by:
+        _latch(m, by["latch"])
+    _bolts_and_pull(m, by)
+    if m.leaf.gear is not None:
+        _gear(m, by)
+    _guide(m, by)
+
+
+def _by_kind(cuts: Iterable[Boring]) -> dict[str, list[Boring]]:
+    kinds = (
+        ("butt", "butt"),
+        ("cup", "cup"),
+        ("plate", "plate"),
+        ("lock", "lock"),
+        ("spindle", "lock"),
+        ("keyhole", "lock"),
+        ("latch", "latch"),
+        ("thumb", "latch"),
+        ("flush pull", "pull"),
+        ("flush bolt", "bolt"),
+        ("bolt hole", "bolt hole"),
+        ("hanger", "hanger"),
+        ("wheel", "wheel"),
+        ("guide", "guide"),
+        ("head groove", "head groove"),
+        ("pull", "pull"),
+    )
+    found: dict[str, list[Boring]] = {}
+    for cut in cuts:
+        kind = next((word for start, word in kinds if cut.name.startswith(start)), "other")
+        found.setdefault(kind, []).append(cut)
+    return found
+
+
+def _moment(m: Maker, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
+    """Return what a cut in the leaf needs, and whether it is made in loose members.
+
+    Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
+    stays as it is; else on the leaf as it is sized.
+    """
+    loose = m.leaf.leaf.build.kind in LOOSE_KINDS and not (from_edge and m.trim_side > 0.01)
+    for cut in cuts:
+        loose = loose and cut.member in m.ready and not _meets_joint(m, cut)
+    if loose:
+        return ("measure:set", "mark:joints", *m.loose(cut.member for cut in cuts)), True
+    return ("measure:set", m.sized), False
+
+
+def _meets_joint(m: Maker, cut: Boring) -> bool:
+    y1 = m.build.height - cut.from_top
+    return any(
+        cut.member in (t.member, t.into) and t.rect.y0 < y1 and t.rect.y1 > y1 - cut.along for t in m.build.tenons
+    )
+
+
+def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold: Up, **what: object) -> None:
+    """Add a cut in the leaf at its earliest moment."""
+    needs, loose = _moment(m, cuts, from_edge=bool(what.pop("from_edge", True)))
+    more = what.pop("after", ())
+    part = cuts[0].member if loose else ""
+    settings = what.pop("settings", ())
+    m.add(op_id, name + (" in the loose " + cuts[0].member if loose else ""), trade, needs=(*needs, *more),  # type: ignore[misc]
+          early=True, parts=tuple(dict.fromkeys(c.member for c in cuts)), cuts=tuple(c.name for c in cuts),
+          settings=settings, hold=Hold(hold, part), bucket=Bucket.HANGING, about=About.HARDWARE,
+          why="a loose member lies flat under the tool" if loose else "as soon as its edge is as it stays",
+          later="a leaf of full weight on edge" if loose else "nothing can be hung dry before it", **what)  # fmt: skip
+
+
+# --- hinges ------------------------------------------------------------------------------------------------
+
+
+def _butts(m: Maker, cuts: list[Boring]) -> None:
+    leaf, side = [c for c in cuts if is_of_the_leaf(c)], [c for c in cuts if not is_of_the_leaf(c)]
+    tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
+    deep = m.set_to(deep="butt_depth", across="butt_across")
+    template = m.leaf.leaf.hardware.template is not None
+    _cut(m, "let-in:leaf", "Let the butts into the leaf's edge", Trade.ROUT, leaf, Up.HINGE_EDGE,
+         settings=(*deep, *tops[:3]), practice="one recess in an off-cut: leaf of the hinge flush with the edge",
+         cautions=("router", "chisel"), check=Check("hinge flush by straightedge, over or under", 0.1),
+         how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
+         "opening face; all from the head end")  # fmt: skip
+    if side:
+        made = m.leaf.opening.lining is not None
+        jamb = tuple(Setting(f"{n} from the head", c.from_top, figure=f"butt_{n}_jamb") for n, c in enumerate(side, 1))
+        carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
+        loose = f" the loose {carrier}" if made else f" the {carrier}"
+        m.add("let-in:side", f"Let the butts into{loose}", Trade.ROUT, early=made, cuts=tuple(c.name for c in side),
+              needs=("measure:set", *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",))),
+              parts=("lining leg, hinge side",) if made else (), settings=(*deep[:1], *jamb[:3]),
+              bucket=Bucket.HANGING, about=About.HARDWARE, cautions=("router", "chisel"),
+              check=Check("the same template, distance between hinges against the leaf, difference", 0.3),
+              how="head gap on top of the leaf's own places; knuckles to the opening side",
+              why="before the lining is up it lies on the bench" if made else "",
+              later="on knees, with a chisel, in the opening" if made else "")  # fmt: skip
+
+
+def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
+    cups = [c for c in by["cup"] if "screw" not in c.name and "dowel" not in c.name]
+    places = tuple(Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}")
+                   for n in range(1, len(cups) + 1))  # fmt: skip
+    _cut(m, "bore:cups", "Bore the cups from the closing face", Trade.BORE, by["cup"], Up.CLOSING,
+         settings=(*m.set_to(fence_to_the_middle="cup_centre"), Setting("depth stop", cups[0].depth), *places[:3]),
+         practice="one cup in an off-cut of the leaf's own thickness: nothing through the face", cautions=("drill",),
+         check=Check("wood left under the cup, by calliper on the off-cut"),
+         how="on the drill's table, against the fence; hinge edge to the fence")  # fmt: skip
+    if "plate" in by:
+        plates = tuple(Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate")
+                       for n in range(1, len(cups) + 1))  # fmt: skip
+        m.add("bore:plates", "Bore the plates' holes in the cabinet's side", Trade.BORE, needs=("measure:set",),
+              early=True, settings=(*m.set_to(back_from_the_front="plate_back"), *plates[:3]), cautions=("drill",),
+              bucket=Bucket.HANGING, about=About.HARDWARE, cuts=tuple(c.name for c in by["plate"]),
+              check=Check("all from one end, the upper one"), why="the cabinet's side is bored while it is loose, or "
+              "at once where it stands", later="measured off a leaf that is held up by hand")  # fmt: skip
+
+
+# --- lock, latch, bolts, pull ------------------------------------------------------------------------------
+
+
+def _lock(m: Maker, cuts: list[Boring]) -> None:
+    lock, trim = m.leaf.leaf.hardware.lock, m.trim_side
+    keeps = [c for c in cuts if "keep" in c.name]
+    inner = [c for c in cuts if c.name == "lock mortise"]
+    holes = [c for c in cuts if c.name in ("spindle hole", "keyhole")]
+    if lock is None or not inner:
+        return
+    _cut(m, "mortise:lock", "Mortise for the lock", Trade.BORE, inner, Up.LATCH_EDGE, from_edge=False,
+         settings=(Setting("drill", lock.case_thickness), Setting("deep, from this edge", lock.case_depth + trim),
+                   Setting("down from the top", m.value("lock_down"), figure="lock_down")),
+         practice="the same bore in an off-cut of the thickness", cautions=("drill", "chisel", *_fire(m)),
+         check=Check("case slides in by hand; wood left on both faces alike"),
+         how="a row of holes on the gauge line, then chisel; " + (f"{trim:g} more than the case for what is trimmed"
+         if trim > 0.01 else "from both ends to the middle"))  # fmt: skip
+    _cut(m, "bore:spindle", "Bore for spindle and key, from both faces", Trade.BORE, holes or inner, Up.OPENING,
+         from_edge=False, after=("mortise:lock",), cautions=("drill",), check=Check("square through, by a rod in it"),
+         settings=(Setting("from the edge", lock.backset + trim), Setting("spindle", lock.spindle_bore),
+                   *((Setting("key", lock.key_bore),) if lock.key_bore else ())))  # fmt: skip
+    m.add("let-in:forend", "Let the forend in, lock flush with the edge", Trade.FIT, needs=("mortise:lock", m.sized),
+          hold=Hold(Up.LATCH_EDGE), bucket=Bucket.HANGING, share=0.5, about=About.HARDWARE, cautions=("chisel",),
+          settings=(Setting("deep", lock.forend_thickness), Setting("wide", lock.forend_width)), cuts=("lock forend",),
+          check=Check("flush with the bevelled edge", 0.1))  # fmt: skip
+    _keep(m, keeps, "lock")
+
+
+def _fire(m: Maker) -> tuple[str, ...]:
+    return ("fire",) if m.leaf.leaf.hanging.has_butts and not m.leaf.leaf.hanging.is_cabinet else ()
+
+
+def _latch(m: Maker, cuts: list[Boring]) -> None:
+    latch = m.leaf.leaf.hardware.latch
+    inner = [c for c in cuts if is_of_the_leaf(c) and "keep" not in c.name]
+    keeps = [c for c in cuts if "keep" in c.name]
+    if not inner:
+        return
+    thumb = any("thumb" in c.name for c in inner)
+    edge = any("edge" in c.edge and "both" not in c.edge for c in inner) and not thumb
+    settings = (Setting("bore", latch.bore), Setting("deep", latch.deep)) if edge else (
+        Setting("slot, high", latch.slot_high), Setting("wide", latch.slot_wide))  # fmt: skip
+    _cut(m, "bore:latch", "Cut the slot for the thumb latch" if thumb else "Bore for the latch", Trade.BORE, inner,
+         Up.LATCH_EDGE if edge else Up.OPENING, cautions=("drill", *_fire(m)),
+         settings=(*settings, Setting("from the edge", latch.backset), *m.set_to(down_from_the_top="latch_down")),
+         practice="the same bore in an off-cut", check=Check("square to the edge, by a rod in it"))  # fmt: skip
+    _keep(m, keeps, "latch")
+
+
+def _keep(m: Maker, keeps: list[Boring], word: str) -> None:
+    if keeps:
+        m.add(f"let-in:{word}-keep", f"Let the keep of the {word} in", Trade.FIT, needs=("hang:dry",),
+              bucket=Bucket.HANGING, share=0.4, about=About.HARDWARE, cuts=tuple(c.name for c in keeps),
+              settings=m.set_to(from_the_head=f"{word}_keep"), cautions=("chisel",),
+              how="marked from the bolt itself, chalk on its end, as the leaf hangs",
+              check=Check("shuts without a push, no rattle"))  # fmt: skip
+
+
+def _bolts_and_pull(m: Maker, by: dict[str, list[Boring]]) -> None:
+    leaf = m.leaf.leaf
+    if "bolt" in by and leaf.hardware.bolts is not None:
+        bolts = leaf.hardware.bolts
+        _cut(m, "let-in:bolts", "Let the flush bolts into the slow leaf's edge", Trade.ROUT, by["bolt"], Up.LATCH_EDGE,
+             settings=(Setting("wide", bolts.width), Setting("deep", bolts.deep), Setting("long", bolts.length)),
+             cautions=("router", "chisel"), practice="a short recess in an off-cut",
+             check=Check("flush, bolt runs by hand"))  # fmt: skip
+        m.add("bore:bolt-holes", "Bore where the bolts shoot, head and floor", Trade.BORE, needs=("hang:dry",
+              "let-in:bolts"), bucket=Bucket.HANGING, share=0.3, about=About.HARDWARE, cautions=("drill",),
+              settings=(Setting("bolt", bolts.bolt), Setting("deep", bolts.into)),
+              cuts=tuple(c.name for c in by.get("bolt hole", ())))  # fmt: skip
+    if "pull" in by:
+        bar = "hole" in by["pull"][0].name
+        _cut(m, "let-in:pull", "Bore for the bar's screws" if bar else "Let the flush pull in", Trade.BORE if bar else
+             Trade.ROUT, by["pull"], Up.OPENING, cautions=("drill" if bar else "router",),
+             practice="a hole through an off-cut: no burst" if bar else "the recess in an off-cut",
+             settings=(Setting("deep", by["pull"][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
+             check=Check("both holes from the head end") if bar else Check("flush with the face", 0.1))  # fmt: skip
+    elif m.has("recess_depth"):
+        m.add(
+            "let-in:pull",
+            "Rout the recess of the flush pull, pass by pass",
+            Trade.ROUT,
+            needs=("measure:set", m.sized),
+            bucket=Bucket.HANGING,
+            share=0.6,
+            about=About.HARDWARE,
+            cautions=("router", "dust"),
+            hold=Hold(Up.OPENING),
+            settings=(
+                *m.set_to(deep="recess_depth", a_pass="recess_step"),
+                many(int(m.value("recess_passes", 1)), "passes"),
+            ),
+            practice="the recess in an off-cut of the same face",
+            check=Check("flush with the face", 0.1),
+        )
+
+
+# --- gear --------------------------------------------------------------------------------------------------
+
+
+def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
+    hangers, wheels = by.get("hanger", []), by.get("wheel", [])
+    if any("bolt" in c.name for c in hangers):
+        _cut(
+            m,
+            "bore:hangers",
+            "Bore through for the hangers' bolts",
+            Trade.BORE,
+            hangers,
+            Up.OPENING,
+            cautions=("drill",),
+            settings=m.set_to(
+                in_from_the_edge="bolt_in", down_from_the_top="bolt_down", drill="bolt", apart="bolt_apart"
+            ),
+            check=Check("both hangers from the same end, level", 0.5),
+            practice="one hole through an off-cut: no burst",
+            how="a board behind it",
+        )
+    recess = [c for c in (*hangers, *wheels) if "recess" in c.name]
+    if recess:
+        foot = bool(wheels)
+        _cut(
+            m,
+            "let-in:gear",
+            "Let the gear into the leaf's " + ("foot" if foot else "head"),
+            Trade.ROUT,
+            recess,
+            Up.FOOT if foot else Up.HEAD,
+            cautions=m.cautions("router", "heavy"),
+            practice="one recess in an off-cut",
+            settings=(
+                Setting("long", recess[0].along),
+                Setting("deep", recess[0].depth),
+                Setting("in from the edge", recess[0].across),
+            ),
+            check=Check("flush, and both alike", 0.2),
+        )
+    if "head groove" in by:
+        groove = by["head groove"][0]
+        _cut(m, "groove:head", "Groove the head for its guide", Trade.ROUT, by["head groove"], Up.HEAD,
+             settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
+             cautions=m.cautions("router", "heavy"), check=Check("the guide runs through by hand"))  # fmt: skip
+    if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
+        m.add("fix:track", "Fix the track level, into what holds", Trade.SITE, needs=("measure:set", "measure:opening"),
+              bucket=Bucket.HANGING, about=About.HARDWARE, cautions=("wall",),
+              settings=m.set_to(line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first",
+                                backing="backing"),
+              check=Check("level over its whole length", 0.5), how="from the highest point of the floor")  # fmt: skip
+        m.add(
+            "proof:track",
+            "Hang the proof load on the track",
+            Trade.SITE,
+            needs=("fix:track",),
+            bucket=Bucket.HANGING,
+            share=0.3,
+            about=About.HARDWARE,
+            settings=m.set_to(load="proof_load"),
+            cautions=("wall",),
+            check=Check("nothing has moved after ten minutes"),
+        )
+
+
+def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
+    if "guide" not in by:
+        return
+    groove = m.set_to(wide="guide_width", deep="guide_depth")
+    rails = [p for p in m.parts(Role.RAIL) if p.name.startswith("bottom") and p.name in m.ready]
+    why, later = "a loose rail runs over the table", "the whole leaf on its head, over the router"
+    if rails and m.leaf.leaf.build.kind in LOOSE_KINDS:
+        m.add(
+            "groove:guide",
+            "Groove the loose bottom rail for the floor guide",
+            Trade.ROUT,
+            parts=(rails[0].name,),
+            needs=("measure:set", "mark:joints", *m.loose((rails[0].name,))),
+            early=True,
+            settings=groove,
+            bucket=Bucket.HANGING,
+            share=0.5,
+            hold=Hold(Up.FOOT, rails[0].name),
+            cautions=("router",),
+            cuts=("guide groove",),
+            why=why,
+            later=later,
+            practice="an off-cut, the guide run through it",
+            check=Check("in the middle of the thickness", 0.2),
+        )
+        m.add(
+            "groove:guide-ends",
+            "Carry the guide's groove through the stiles' feet",
+            Trade.ROUT,
+            needs=("groove:guide", m.sized),
+            early=True,
+            settings=groove,
+            bucket=Bucket.HANGING,
+            share=0.3,
+            hold=Hold(Up.FOOT),
+            cautions=m.cautions("router", "heavy"),
+            cuts=("guide groove",),
+            check=Check("one line with the rail's"),
+            why="as soon as the feet are sawn off",
+            later="a leaf that waits",
+        )
+        return
+    if "guide_left" in m.leaf.figures or m.leaf.leaf.late.is_any:
+        how = "the foot is trimmed later: what is left of the groove then is on the drawing"
+    else:
+        how = "leaf on its long edge, router along the foot"
+    m.add(
+        "groove:guide",
+        "Groove the foot for the floor guide",
+        Trade.ROUT,
+        needs=("measure:set", m.sized),
+        settings=groove,
+        early=True,
+        bucket=Bucket.HANGING,
+        share=0.6,
+        hold=Hold(Up.FOOT),
+        cuts=("guide groove",),
+        how=how,
+        why="as soon as the foot is square",
+        later=later,
+        cautions=m.cautions("router", "heavy"),
+        practice="an off-cut, the guide run through it",
+        check=Check("in the middle of the thickness", 0.2),
+    )

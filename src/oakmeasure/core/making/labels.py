@@ -1,0 +1,99 @@
+"""Labels for parts: name, leaf, face and edge marks, letters of its joints, sizes, hand; one for every piece."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.build.shape import Part, Role
+from oakmeasure.core.making.joints import joints_of
+from oakmeasure.core.units import Show
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solve import LeafSolution
+
+INNER = (Role.STILE, Role.RAIL, Role.MUNTIN)
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """What stands on one label. number: in the cut list. piece: "1 of 2" of a pair or a run, else "". face, edge: where
+    the marks go. letters: of its joints, in order from its foot or its hinge end.
+    """
+
+    number: str
+    name: str
+    leaf: str
+    job: str
+    size: str
+    face: str
+    edge: str
+    letters: str
+    hand: str
+    head: str
+    piece: str = ""
+
+    def lines(self) -> tuple[str, ...]:
+        """Return the label as lines of text, the name first."""
+        joints = f"joints {self.letters}" if self.letters else ""
+        found = (
+            f"{self.number} {self.name}".strip(),
+            f"{self.leaf}{f', {self.piece}' if self.piece else ''}",
+            self.size,
+            f"face: {self.face}",
+            f"edge: {self.edge}" if self.edge else "",
+            joints,
+            self.head,
+            self.hand,
+            self.job,
+        )
+        return tuple(each for each in found if each)
+
+
+def labels_of(leaf: LeafSolution, show: Show, *, job: str = "") -> tuple[Label, ...]:
+    """Return a label for every piece of a leaf that is made, and of its lining; of a pair, its fellow is mirrored."""
+    if leaf.build is None:
+        return ()
+    joints = joints_of(leaf.build)
+    found = []
+    for part in leaf.cut_parts:
+        if part.at_hand and not part.is_old:
+            continue
+        mine = [j.letter for j in joints if part.name in (j.member, j.into)]
+        pieces = leaf.pieces_of(part)
+        for n in range(1, pieces + 1):
+            mirrored = " (mirrored)" if leaf.leaf.hanging == "a pair on butts in a lining" and n == 2 else ""
+            found.append(
+                Label(part.mark, part.name, leaf.leaf.name, job,
+                      show.size(part.planed.length, part.planed.width, part.planed.thickness), _face(part), _edge(part),
+                      " ".join(mine), f"{leaf.leaf.hand}{mirrored}" if pieces < 3 else str(leaf.leaf.hand), _head(part),
+                      f"{n} of {pieces}" if pieces > 1 else "")
+            )  # fmt: skip
+    return tuple(found)
+
+
+def _face(part: Part) -> str:
+    if "back" in part.name or part.role in (Role.LEDGE, Role.BRACE, Role.STIFFENER):
+        return "closing face out"
+    return "opening face"
+
+
+def _edge(part: Part) -> str:
+    if part.role in (Role.STILE, Role.MUNTIN):
+        return "to the panel" if part.role is Role.STILE else "both grooved"
+    if part.role is Role.RAIL:
+        middle = part.name.startswith(("middle", "upper", "lower"))
+        return "both grooved" if middle else "to the panel"
+    if part.role in (Role.BOARD, Role.STRIP):
+        return "tongue to the latch" if "tongue" in part.note else "to the latch"
+    return ""
+
+
+def _head(part: Part) -> str:
+    return "arrow up: head" if part.grain_upright else "arrow: hinge side to latch"
+
+
+def all_labels(leaves: Iterable[LeafSolution], show: Show, *, job: str = "") -> tuple[Label, ...]:
+    """Return the labels of several leaves, one leaf after the other."""
+    return tuple(label for leaf in leaves for label in labels_of(leaf, show, job=job))

@@ -1,0 +1,112 @@
+"""All operations of a leaf in working order: one step maker for each construction, then hardware, then its end.
+
+Hours: those that the leaf costs, each kind of them shared out among the operations that it is spent in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.making.boarded_steps import boarded
+from oakmeasure.core.making.end_steps import hang_and_finish, lining, size
+from oakmeasure.core.making.existing_steps import existing
+from oakmeasure.core.making.finish import Schedule, finish_schedule
+from oakmeasure.core.making.framed_steps import after_frame, framed, glaze
+from oakmeasure.core.making.glue import GluePlan, plan_glue
+from oakmeasure.core.making.glue_steps import glue_up
+from oakmeasure.core.making.hardware_steps import hardware
+from oakmeasure.core.making.layered_steps import is_flush, layered, veneered
+from oakmeasure.core.making.light_steps import light
+from oakmeasure.core.making.maker import Maker
+from oakmeasure.core.making.mend_steps import mends
+from oakmeasure.core.making.operation import Bucket, Operation
+from oakmeasure.core.making.slab_steps import slab
+from oakmeasure.core.making.wood_steps import measure_first, wood
+from oakmeasure.core.rules import ShopRules
+from oakmeasure.data import table
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solve import LeafSolution
+
+
+@dataclass(frozen=True, slots=True)
+class Making:
+    """How a leaf is made. operations: in working order, hours for all leaves of its opening."""
+
+    operations: tuple[Operation, ...]
+    glue: GluePlan | None
+    finish: Schedule
+
+    def op(self, op_id: str) -> Operation | None:
+        """Return an operation by its id; None where there is none."""
+        return next((each for each in self.operations if each.id == op_id), None)
+
+    @property
+    def hours(self) -> float:
+        """Return the hours of work, waiting not counted."""
+        return sum(each.hours for each in self.operations)
+
+
+def _framed(m: Maker, choice: Any, glue: GluePlan | None) -> None:
+    framed(m, choice)
+    glue_up(m, glue, "frame", m.whole)
+    after_frame(m, choice)
+
+
+def _veneered(m: Maker, choice: Any, glue: GluePlan | None) -> None:
+    veneered(m, choice, glue)
+    if not is_flush(choice):
+        glue_up(m, glue, "frame", m.whole)
+        after_frame(m, choice)
+
+
+MAKERS: dict[str, Callable[[Maker, Any, GluePlan | None], None]] = {
+    "framed": _framed,
+    "boarded": boarded,
+    "slab": slab,
+    "layered": layered,
+    "light": light,
+    "veneered": _veneered,
+    "existing": existing,
+}
+
+
+def make(leaf: LeafSolution, rules: ShopRules) -> Making | None:
+    """Return how a leaf is made; None where there is no leaf."""
+    build = leaf.build
+    if build is None:
+        return None
+    choice = leaf.leaf.build
+    glue = plan_glue(leaf.leaf, build, rules)
+    finish = finish_schedule(leaf.leaf, build, leaf.fit.leaves)
+    m = Maker(leaf, build)
+    measure_first(m)
+    wood(m)
+    MAKERS[choice.kind](m, choice, glue)
+    size(m)
+    lining(m)
+    hardware(m)
+    hang_and_finish(m, finish)
+    if isinstance(choice, Framed):
+        glaze(m)
+    mends(m)
+    return Making(m.steps.finished(_hours(m)), glue, finish)
+
+
+def _hours(m: Maker) -> Callable[[Operation], float]:
+    """Return what gives an operation its share of the leaf's hours, by its bucket; a mend has its own."""
+    shares: dict[Bucket, float] = {}
+    for op in m.steps.items.values():
+        shares[op.bucket] = shares.get(op.bucket, 0.0) + op.share
+    each = {bucket: hours_of(m, bucket) * m.leaf.fit.leaves / whole for bucket, whole in shares.items() if bucket}
+    return lambda op: each[op.bucket] * op.share if op.bucket else op.hours
+
+
+def hours_of(m: Maker, bucket: Bucket) -> float:
+    """Return the hours of one leaf for one kind of work, as its cost has them; hanging by the table of prices."""
+    if bucket is Bucket.HANGING:
+        return float(table("prices")["hanging"]["hours"])
+    return m.value(f"hours_{bucket}")
