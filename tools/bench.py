@@ -275,6 +275,51 @@ def many_leaves() -> list[Line]:
     ]
 
 
+def making() -> list[Line]:
+    """The operations of every demo leaf, and a thousand random glue plans."""
+    import random
+
+    from oakmeasure.app.start import demo_job
+    from oakmeasure.core.making.glue import plan_task
+    from oakmeasure.core.making.glue_tasks import Closing, Task
+    from oakmeasure.core.making.sequence import make
+    from oakmeasure.core.solve import solve
+
+    job = demo_job()
+    times = []
+    for leaf in solve(job).leaves:
+        start = time.perf_counter()
+        make(leaf, job.rules)
+        times.append((time.perf_counter() - start) * 1000)
+    source = random.Random(10)
+    over = planned = 0
+    start = time.perf_counter()
+    for _ in range(1000):
+        closings = tuple(Closing(f"joint {n}", (), source.uniform(0.2, 4.0), source.randint(1, 8))
+                         for n in range(source.randint(1, 14)))  # fmt: skip
+        minutes = source.uniform(3, 40)
+        task = Task("frame", "the frame", closings, share=source.random() < 0.4)
+        plan = plan_task(task, open_minutes=minutes, people=source.randint(1, 4), clamps=source.randint(2, 16))
+        planned += bool(plan.stages)
+        over += any(stage.minutes > minutes + 1e-9 for stage in plan.stages)
+    took = (time.perf_counter() - start) * 1000
+    worst = max(times)
+    return [
+        Line(
+            f"operations of a leaf, the slowest of {len(times)}",
+            "under 50 ms",
+            f"{worst:.1f} ms, median {statistics.median(times):.1f} ms",
+            worst < 50,
+        ),
+        Line(
+            "glue stages over the open time, 1000 random plans",
+            "none",
+            f"{over} ({planned} planned, {took:.0f} ms)",
+            not over,
+        ),
+    ]
+
+
 def cutting() -> list[Line]:
     """A plan of about 100 parts of the demo's three leaves, several times over."""
     from oakmeasure.app.start import demo_job
@@ -305,8 +350,17 @@ def proven_plans() -> list[Line]:
 
 
 def main() -> int:
-    lines = [*windows(), *edits_redrawn(), *clashes(), *handles(), *random_openings(), *many_leaves(), *cutting(),
-             *proven_plans()]  # fmt: skip
+    lines = [
+        *windows(),
+        *edits_redrawn(),
+        *clashes(),
+        *handles(),
+        *random_openings(),
+        *many_leaves(),
+        *making(),
+        *cutting(),
+        *proven_plans(),
+    ]
     if "--json" in sys.argv:
         print(json.dumps([asdict(each) for each in lines], indent=1))
     else:

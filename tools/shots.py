@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from oakmeasure.app.start import demo_job, picture
-from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage
+from oakmeasure.app.start import demo_job, picture, workshop_picture
+from oakmeasure.core.drawings.views import FitPage, HardwarePage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -17,9 +17,7 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
     "fit-goes-in": (Stage.FIT, "weighing-office", FitPage.SURE),
-    "fit-compare": (Stage.FIT, "reading-room", FitPage.CHOICES),
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
-    "leaf-compare": (Stage.LEAF, "office-store", LeafPage.OTHER),
     "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
     "timber-rack": (Stage.TIMBER, "seed-room", TimberPage.RACK),
     "timber-plan": (Stage.TIMBER, "seed-room", TimberPage.PLAN),
@@ -28,11 +26,15 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "hardware-hinges": (Stage.HARDWARE, "packet-press", ""),
     "hardware-sliding": (Stage.HARDWARE, "barn-side", HardwarePage.GEAR),
     "hardware-clashes": (Stage.HARDWARE, "engine-room", HardwarePage.CLASHES),
+    "make": (Stage.MAKE, "seed-room", MakePage.STEPS),
 }
 
 if __name__ == "__main__":
     folder = Path(__file__).parent.parent / "docs/screenshots"
     for name, (stage, leaf, page) in SHOTS.items():
         target = folder / f"{name}.png"
-        picture(demo_job(), target, stage=stage, leaf=leaf, page=page)
+        picture(
+            demo_job(), target, stage=stage, leaf=leaf, page=page, op="mortise:stiles" if stage is Stage.MAKE else ""
+        )
         print(target)
+    workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="let-in:leaf")

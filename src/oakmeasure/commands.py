@@ -47,9 +47,10 @@ def _chosen(solution: Solution, leaf: str) -> str:
 
 
 def _page(page: str, stage: Stage) -> str:
-    from oakmeasure.core.drawings.views import FitPage, MeasurePage
+    from oakmeasure.core.drawings.views import FitPage, MakePage, MeasurePage
 
-    pages: list[str] = list({Stage.MEASURE: MeasurePage, Stage.FIT: FitPage}.get(stage, ()))
+    of = {Stage.MEASURE: MeasurePage, Stage.FIT: FitPage, Stage.MAKE: MakePage}
+    pages: list[str] = list(of.get(stage, ()))
     named = next((each for each in pages if each.lower() == page.lower()), "")
     if page and not named:
         print(f"oak-measure: --page {page}: one of {', '.join(pages) or 'none'}, at {stage}", file=sys.stderr)
@@ -125,7 +126,7 @@ def shot(
     png: Annotated[Path, typer.Argument(help="the picture to write")],
     stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber, Hardware or Make")] = Stage.MEASURE,
     leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
-    page: Annotated[str, typer.Option(help="of the sheet of Measure or Fit")] = "",
+    page: Annotated[str, typer.Option(help="of the sheet of Measure, Fit or Make")] = "",
 ) -> None:
     """Paint the window at 1280 × 800 into a PNG, without a screen."""
     named = next((each for each in Stage if each.lower() == stage.lower()), None)

@@ -33,7 +33,11 @@ def window(qtbot, demo, tmp_path):
         theme.apply(application(), theme.LIGHT)
     # Windows that outlive their test are restyled with every later one: they must really go.
     made.close()
-    made.deleteLater()
+    # Nor may what sends it signals: a connection to a function holds on to all that the function knows, and the heap
+    # that the collector walks through after every test grew to seconds.
+    session = made.session
+    for each in (made, made.timber, session.make, session.undo_stack, session):
+        each.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.
     gc.collect()

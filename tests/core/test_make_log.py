@@ -170,6 +170,17 @@ def test_diagonals_twist_and_spread_are_judged_against_what_is_left_to_plane():
     assert "made-square" in codes(far, Level.STOP)
 
 
+def test_the_last_board_as_ripped_is_held_against_what_is_left_for_it():
+    plain = solved(742.0, 1850.0, build=Boarded())
+    last = max((p for p in plain.build.parts if p.role is Role.BOARD), key=lambda p: p.face.x0)
+    wanted = last.face.width + plain.figures["trim_side"].value
+    for value, level in ((wanted + 0.3, Level.FINE), (wanted + 2.0, Level.LOOK), (wanted - 1.5, Level.LOOK)):
+        leaf = solved(742.0, 1850.0, build=Boarded(), making=making(read(ReadingKind.LAST_RIP, value, last.name)))
+        said = next(v for v in leaf.verdicts if v.code == "made-last-rip")
+        assert said.level is level
+        assert ("more to plane off" in said.sentence) is (value > wanted + 1)
+
+
 def test_a_reading_that_cannot_be_is_refused_at_its_field():
     bad = (({"reading": "moisture", "value": -3.0}, "value"), ({"reading": "width of a board", "value": 100.0}, "part"),
            ({"reading": "weight", "value": 900.0}, "value"), ({"value": 3.0}, "value"))  # fmt: skip

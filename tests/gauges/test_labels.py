@@ -68,7 +68,7 @@ def test_nobody_listening_a_wrong_name_and_a_port_that_is_none_are_told_plainly(
     for host, port, words in (
         (HOST, quiet.port, "nobody listens"),
         (HOST, 70_000, "no port"),
-        ("no.such.machine.invalid", 9, ""),
+        ("no.such.machine.invalid", 9, "machine|name"),
     ):
         with pytest.raises(PrinterError, match=words):
             send_labels([["a"]], host=host, port=port)

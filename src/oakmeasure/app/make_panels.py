@@ -93,7 +93,7 @@ class StepPanel(Stack):
         self.row(self.button("‹ back", "stepBack", lambda: room.step(-1), role="plain"),
                  self.button("on ›", "stepOn", lambda: room.step(1), role="plain"))  # fmt: skip
         self.needs = self.words()
-        self.lesson = self.words()
+        self.lesson = self.words("lesson")
         self.lesson.setObjectName("lesson")
         self.column.addWidget(self.note)
 

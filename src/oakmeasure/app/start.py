@@ -85,7 +85,14 @@ def run(path: str | None, *, demo: bool = False) -> int:
 
 
 def picture(
-    job: Job, target: Path, *, stage: Stage, leaf: str = "", page: str = "", size: tuple[int, int] = (1280, 800)
+    job: Job,
+    target: Path,
+    *,
+    stage: Stage,
+    leaf: str = "",
+    page: str = "",
+    op: str = "",
+    size: tuple[int, int] = (1280, 800),
 ) -> None:
     """Paint the window on a stage of a leaf into a PNG. Raises JobFileError when it cannot be written."""
     if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
@@ -99,6 +106,8 @@ def picture(
     session.go_to(stage)
     if page:
         window.sheet().go_to_page(page)
+    if op:
+        session.make.take(op)
     window.show()
     assert len(session.solution.leaves) == len(job.leaves)  # all worked out: a picture does not wait for them
     window.job_line.refresh()
@@ -117,3 +126,19 @@ def picture(
     window.close()
     if not written:
         raise JobFileError(f"{target.name} was not written")
+
+
+def workshop_picture(job: Job, target: Path, *, leaf: str, op: str) -> None:
+    """Paint workshop mode at 1280 × 800 on an operation of a leaf into a PNG."""
+    from oakmeasure.app.workshop import Workshop
+
+    app = application()
+    session = Session(job)
+    session.choose_leaf(leaf)
+    session.make.take(op)
+    shop = Workshop(session)
+    shop.show()
+    for _ in range(5):
+        app.processEvents()
+    shop.grab().save(str(target), "PNG")
+    shop.close()

@@ -107,7 +107,7 @@ class Workshop(QWidget):
             self._set(self.settings, SET_PX if len(lines) <= 4 else MANY_PX, bold=True)
             self.settings.setText("\n".join(lines) or "–")
             self.board.set_drawing(work_view(solved, show, op.id), keep_view=False)
-            self.held.setText(self._fitting(self._held(show), TEXT_PX, 1))
+            self.held.setText(self._fitting(self._held(show), TEXT_PX, 2))
             check = op.check.in_words(show) if op.check else ""
             self.words.setText(self._fitting(f"Check: {check}" if check else "", TEXT_PX, 2))
         else:
@@ -120,7 +120,7 @@ class Workshop(QWidget):
 
         op, solved = self.room.op(), self.session.solved
         how = lies(solved, solved.build, op) if op is not None and solved.build is not None else None
-        return f"{how.up.capitalize()}, {how.left} to the left" if how is not None else ""
+        return f"{how.up.capitalize()}, {how.left} to the left, {how.near} towards you" if how is not None else ""
 
     def _fitting(self, words: str, px: int, lines: int, *, bold: bool = False) -> str:
         """Return as much of a text as fits in so many lines of the window's width."""

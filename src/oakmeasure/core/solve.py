@@ -338,8 +338,8 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         gear,
     )
     making = make(solved, job.rules)
-    if making is not None:
-        judge_making(ctx, making)
+    if making is not None and build is not None:
+        judge_making(ctx, build, making)
     return replace(solved, verdicts=ctx.findings.sorted(), making=making)
 
 

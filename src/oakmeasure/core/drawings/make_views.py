@@ -59,7 +59,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
         sketch.label(
             0,
             -(MOST // columns - 1) * CELL_HIGH - 46,
-            f"and {len(batch.leaves) - MOST} more, in the list",
+            f"and {len(batch.leaves) - MOST} more, at the left",
             anchor=Anchor.LEFT,
         )
     return sketch.drawing(margin=16)

@@ -16,6 +16,7 @@ from oakmeasure.core.making.schedule import Slot, Timetable, day_words
 WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
 TALL_ROW = 92.0
 MOST_DAYS = 60
+IN_TIME, LATE = "#C9A36A", "#B5533C"
 
 
 def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
@@ -37,8 +38,8 @@ def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
     for n, row in enumerate(rows):
         first_op, last_op = row[0], row[-1]
         y = high - (n + 0.5) * row_high
-        more = f" … {len(row)} steps" if len(row) > 1 else ""
-        name = first_op.op.name if len(first_op.op.name) < 44 - len(more) else first_op.op.name[: 42 - len(more)] + "…"
+        more = f"  + {len(row) - 1}" if len(row) > 1 else ""
+        name = first_op.op.name if len(first_op.op.name) < 42 - len(more) else first_op.op.name[: 40 - len(more)] + "…"
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
         sketch.label(NAMES - 8, y, name + more, anchor=Anchor.RIGHT, size=0.86, bold=mine, ref=f"op:{first_op.op.id}",
@@ -50,9 +51,7 @@ def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
             for line in hatching(wait, 6.0):
                 sketch.line(line, Layer.FAINT)
             sketch.box(wait, Layer.FAINT)
-        sketch.rect(
-            rect, Layer.WASTE if late else Layer.WOOD, ref=f"op:{first_op.op.id}", tint="" if late else "#C9A36A"
-        )
+        sketch.rect(rect, Layer.WOOD, ref=f"op:{first_op.op.id}", tint=LATE if late else IN_TIME)
         if rect.width > 12:
             sketch.box(rect, Layer.OUTLINE, ref=f"op:{first_op.op.id}")
     if table.due is not None:

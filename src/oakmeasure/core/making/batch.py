@@ -37,9 +37,14 @@ class Batch:
         return sum(each.progress is Progress.DONE for each in self.leaves)
 
     def alike(self) -> tuple[tuple[OfLeaf, ...], ...]:
-        """Return the leaves in groups that share every setting, the largest group first: one set-up for each."""
+        """Return the leaves that still have it in groups that share every setting, the largest first: a set-up for
+        each.
+
+        Where all have it behind them, all are returned.
+        """
+        left = [each for each in self.leaves if each.progress is not Progress.DONE] or list(self.leaves)
         groups: dict[tuple[tuple[str, float], ...], list[OfLeaf]] = {}
-        for each in self.leaves:
+        for each in left:
             key = tuple((s.label, round(s.value, 1)) for s in each.op.settings)
             groups.setdefault(key, []).append(each)
         return tuple(tuple(each) for each in sorted(groups.values(), key=len, reverse=True))

@@ -109,11 +109,20 @@ def _butts(m: Maker, cuts: list[Boring]) -> None:
     tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
     deep = m.set_to(deep="butt_depth", across="butt_across")
     template = m.leaf.leaf.hardware.template is not None
-    _cut(m, "let-in:leaf", "Let the butts into the leaf's edge", Trade.ROUT, leaf, Up.HINGE_EDGE,
-         settings=(*deep, *tops[:3]), practice="one recess in an off-cut: leaf of the hinge flush with the edge",
-         cautions=("router", "chisel"), check=Check("hinge flush by straightedge, over or under", 0.1),
-         how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
-         "opening face; all from the head end")  # fmt: skip
+    _cut(
+        m,
+        "let-in:leaf",
+        "Let the butts into the leaf's edge",
+        Trade.ROUT,
+        leaf,
+        Up.HINGE_EDGE,
+        settings=(*deep, *m.set_to(guide_offset="template_offset"), *tops[:3]),
+        practice="one recess in an off-cut: leaf of the hinge flush with the edge",
+        cautions=("router", "chisel"),
+        check=Check("hinge flush by straightedge, over or under", 0.1),
+        how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
+        "opening face; all from the head end",
+    )
     if side:
         made = m.leaf.opening.lining is not None
         jamb = tuple(Setting(f"{n} from the head", c.from_top, figure=f"butt_{n}_jamb") for n, c in enumerate(side, 1))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.build.shape import Build
 from oakmeasure.core.context import Context
 from oakmeasure.core.make_choices import ReadingKind
 from oakmeasure.core.making.end_steps import OUT_OF_TWIST
@@ -12,10 +13,10 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, given
 
-SPREAD_MOST, DRY_POINTS = 0.5, 2.0  # mm; points of moisture: common practice, no source
+SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
 
 
-def judge_making(ctx: Context, making: Making) -> None:
+def judge_making(ctx: Context, build: Build, making: Making) -> None:
     """Judge the making of a leaf; `making` is worked out."""
     add = ctx.figures.add
     add(given("make_hours", "hours of work, all of it", round(making.hours, 2), Unit.RATIO, choice=True,
@@ -31,6 +32,7 @@ def judge_making(ctx: Context, making: Making) -> None:
     _square(ctx)
     _flat(ctx)
     _thickness(ctx)
+    _last_rip(ctx, build)
     ctx.say("make", Level.FINE, Stage.MAKE, f"{len(making.operations)} operations",
             f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.", figure="make_hours")  # fmt: skip
 
@@ -180,3 +182,19 @@ def _thickness(ctx: Context) -> None:
             words += f": cups {ctx.fmt(bored)} deep, not {ctx.fmt(cup)}"
     ctx.say("made-thick", Level.FINE if abs(now.value - planned.value) < 1.0 else Level.LOOK, Stage.MAKE,
             "As thick as it came out", words + ".", figure="thickness")  # fmt: skip
+
+
+def _last_rip(ctx: Context, build: Build) -> None:
+    """The last board as it was ripped, against what is left for it: the leaf is as much wider or narrower."""
+    entry = last_reading(ctx.leaf.making.log, ReadingKind.LAST_RIP)
+    part = next((p for p in build.parts if entry is not None and p.name == entry.part), None)
+    if entry is None or entry.value is None or part is None:
+        return
+    room = ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
+    over = entry.value - (part.face.width + room)
+    level = Level.FINE if abs(over) <= LAST_RIP_OFF else Level.LOOK
+    words = f"{ctx.fmt(entry.value)}; {ctx.fmt(part.face.width)} and {ctx.fmt(room)} to plane are wanted"
+    more = f": {ctx.fmt(abs(over))} {'more to plane off' if over > 0 else 'less to plane than was left on'}"
+    remedies = () if level is Level.FINE or over > 0 else (Remedy("A wider last board, or a wider gap at the latch"),)
+    ctx.say("made-last-rip", level, Stage.MAKE, "The last board as it was ripped",
+            words + (more if level is Level.LOOK else "") + ".", *remedies, where=f"part:{part.name}")  # fmt: skip
