@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
+from oakmeasure.core.hung_choices import Gaps, HungChoices, RunLeaf, SignOff, Sliding
 from oakmeasure.core.make_choices import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
 
 # operation, day of November 2026, begun, done; a time of its own between them is a stop for the day
@@ -40,6 +41,66 @@ READ: tuple[tuple[int, str, str, ReadingKind, float], ...] = (
     (24, "08:36", "check:leaf", ReadingKind.SPREAD, 0.2), (24, "08:37", "check:leaf", ReadingKind.TWIST, 0.5),
     (24, "08:39", "check:leaf", ReadingKind.THICKNESS, 17.4),
 )  # fmt: skip
+
+
+# How some leaves of the demo hang: one out of level, a run, a pair, one that slides and binds, one that is signed off.
+HUNG = {
+    "press-left": HungChoices(gaps=Gaps(low_latch=2.4, proud_top=1.1)),
+    "pigeon-holes": HungChoices(
+        run=(
+            RunLeaf(low_left=0.8, low_right=1.4, gap_top=14.5, gap_bottom=15.7),
+            RunLeaf(low_left=-0.6, low_right=-0.9, gap_top=16.3, gap_bottom=17.3, proud_top=0.7),
+            RunLeaf(low_left=0.2, low_right=-0.8),
+        )
+    ),
+    "pair": HungChoices(
+        gaps=Gaps(
+            hinge_top=3.4,
+            hinge_bottom=2.2,
+            latch_top=2.1,
+            latch_middle=3.0,
+            latch_bottom=3.9,
+            head_hinge=2.0,
+            head_latch=1.4,
+        ),
+        second=Gaps(hinge_top=2.6, hinge_bottom=3.3, head_hinge=2.0, head_latch=1.7),
+    ),
+    "winnowing": HungChoices(proof_held=True, sliding=Sliding(jamb_top=6.0, jamb_bottom=3.0, rail_rises=4.0)),
+    "scullery": HungChoices(
+        gaps=Gaps(
+            hinge_top=3.1,
+            hinge_middle=2.2,
+            hinge_bottom=1.3,
+            latch_top=1.8,
+            latch_middle=2.8,
+            latch_bottom=3.7,
+            head_hinge=2.1,
+            head_middle=1.7,
+            head_latch=1.3,
+        )
+    ),
+    "drying-loft": HungChoices(
+        gaps=Gaps(
+            hinge_top=2.1,
+            hinge_middle=2.0,
+            hinge_bottom=1.9,
+            latch_top=3.0,
+            latch_middle=3.2,
+            latch_bottom=3.1,
+            head_hinge=2.0,
+            head_latch=2.2,
+            floor_hinge=6.5,
+            floor_latch=6.0,
+        ),
+        signed=SignOff(
+            on=date(2026, 11, 20),
+            by="I. Tarn",
+            width=661.8,
+            mass_kg=15.6,
+            note="Top butt packed with one shim of 0.25; look at it after the first winter.",
+        ),
+    ),
+}
 
 
 def _at(day: int, clock: str) -> datetime:

@@ -6,7 +6,7 @@ import math
 import random
 from collections.abc import Iterable
 
-from demo_log import ledger_making
+from demo_log import HUNG, ledger_making
 
 from oakmeasure.core.build.patterns import with_pattern
 from oakmeasure.core.build_choices import (
@@ -210,7 +210,7 @@ def openings() -> tuple[Leaf, ...]:
               hardware=HardwareChoices(
                   guide=Guide(kind=GuideKind.FIN, groove_width=8.0, groove_depth=18.0, fin=6.0),
                   wall=WallChoices(stud_first=110.0, redrill=True)),
-              late=LateTrim(foot=4.0), timber=TimberChoices(species="redwood"),
+              late=LateTrim(foot=4.0), timber=TimberChoices(species="redwood"), hung=HUNG["winnowing"],
               floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
               in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),)),
         _open("packet-press", "Packet press cupboard", square(447.0, 713.0), hanging=Hanging.INSET, build=CUPBOARD,
@@ -260,14 +260,14 @@ def openings() -> tuple[Leaf, ...]:
             thing(Thing.ARCHITRAVE, Side.HINGE, 22.0), thing(Thing.ARCHITRAVE, Side.LATCH, 22.0),
             thing(Thing.ARCHITRAVE, Side.HEAD, 22.0))),
         _open("press-left", "Press cupboard, out of level", square(520.0, 690.0), hanging=Hanging.OVERLAY,
-              build=CUPBOARD),
+              build=CUPBOARD, hung=HUNG["press-left"]),
         _open("tall-press", "Tall press", square(500.0, 1193.0), hanging=Hanging.INSET, build=CUPBOARD,
               fit=FitChoices(gap_hinge=2.5, gap_latch=2.5, gap_head=2.5, gap_floor=2.5),
               hardware=cups("bittern-95", first=105.0, count=2)),
         _open("pigeon-holes", "Run of leaves on a face frame", square(388.0, 512.0), hanging=Hanging.OVERLAY,
               build=CUPBOARD,
               cabinet=CabinetChoices(overlay=12.0, run=3, frame=40.0, must_open=165.0),
-              hardware=cups("bittern-170", first=102.0, plate=3.0)),
+              hardware=cups("bittern-170", first=102.0, plate=3.0), hung=HUNG["pigeon-holes"]),
         _open("scale-case", "Scale case, brass butts", square(413.6, 620.0), hanging=Hanging.INSET_BUTTS,
               build=CUPBOARD.model_copy(update={"thickness": 22.0}),
               fit=FitChoices(gap_hinge=0.8, gap_latch=0.8, gap_head=0.8, gap_floor=0.8, bevel_deg=1.0,
@@ -303,7 +303,7 @@ def openings() -> tuple[Leaf, ...]:
         ), lining=linings["pair"], build=with_pattern(Framed(), "glazed_top"), hanging=Hanging.PAIR,
               pair=PairChoices(meeting=3.0), hardware=HardwareChoices(
                   lock=MortiseLock(case_depth=76.0, case_height=56.0, backset=57.0), bolts=FlushBolts()),
-              fit=FitChoices(gap_hinge=3.0, gap_latch=3.0)),
+              fit=FitChoices(gap_hinge=3.0, gap_latch=3.0), hung=HUNG["pair"]),
         _open("walnut", "Counting room slab, hidden gear", square(985.0, 2330.0),
               hanging=Hanging.FLOOR_GEAR, fit=FitChoices(gap_floor=10.0),
               build=Slab(thickness=44.0, strip=150.0, joint=SlabJoint.TENONS, stiffener=Stiffener.CHANNELS,
@@ -331,7 +331,7 @@ def openings() -> tuple[Leaf, ...]:
                   for row in with_pattern(Framed(), "six").rows)}),
               hardware=HardwareChoices(lock=MortiseLock(case_depth=76.0, case_height=56.0, backset=57.0))),
         _open("scullery", "Scullery, boarded below", square(727.0, 1990.0), hand=Hand.RIGHT, hanging=Hanging.LINING,
-              build=with_pattern(Framed(), "boarded_lower")),
+              build=with_pattern(Framed(), "boarded_lower"), hung=HUNG["scullery"]),
         _open("linen-press", "Linen room, under an arch", read(
             width_top=720.0, width_middle=720.0, width_bottom=720.0, height_hinge=2020.0, height_latch=2020.0,
             height_middle=2058.0, diagonal_rising=2144.5, diagonal_falling=2144.5,

@@ -14,6 +14,7 @@ from oakmeasure.core.working import State
 from oakmeasure.files.jobfile import save
 
 sys.path.insert(0, str(Path(__file__).parent))
+from demo_log import HUNG
 from demo_openings import openings, read
 from demo_rack import PINS, RACK, SECTIONS, SHEETS, YARD
 
@@ -46,6 +47,7 @@ def drying_loft() -> Leaf:
         id="drying-loft", name="Drying loft door", hand=Hand.RIGHT, readings=readings, timber=wood,
         build=Framed(stile=90.0, top_rail=90.0, middle_rail=150.0, bottom_rail=190.0, muntin=None, panel_thickness=14.0,
                      lock_height=950.0),
+        hung=HUNG["drying-loft"],
     )  # fmt: skip
 
 

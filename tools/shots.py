@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture, workshop_picture
-from oakmeasure.core.drawings.views import FitPage, HardwarePage, MakePage, MeasurePage, TimberPage
+from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -16,25 +16,28 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "fit": (Stage.FIT, "seed-room", ""),
     "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
-    "fit-goes-in": (Stage.FIT, "weighing-office", FitPage.SURE),
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
     "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
     "timber-rack": (Stage.TIMBER, "seed-room", TimberPage.RACK),
     "timber-plan": (Stage.TIMBER, "seed-room", TimberPage.PLAN),
-    "timber-year": (Stage.TIMBER, "tool-shed", TimberPage.YEAR),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),
     "hardware-hinges": (Stage.HARDWARE, "packet-press", ""),
     "hardware-sliding": (Stage.HARDWARE, "barn-side", HardwarePage.GEAR),
     "hardware-clashes": (Stage.HARDWARE, "engine-room", HardwarePage.CLASHES),
     "make": (Stage.MAKE, "seed-room", MakePage.STEPS),
+    "hang": (Stage.HANG, "scullery", HangPage.GAPS),
+    "hang-practice": (Stage.HANG, "scullery", HangPage.PRACTICE),
 }
+
+PREPARED = {
+    "make": lambda session: session.make.take("mortise:stiles"),
+    "hang-practice": lambda session: (session.hang.new_door(7), session.hang.try_remedy((1.0, 1.25), 0.0)),
+}  # what is taken in hand before a picture
 
 if __name__ == "__main__":
     folder = Path(__file__).parent.parent / "docs/screenshots"
     for name, (stage, leaf, page) in SHOTS.items():
         target = folder / f"{name}.png"
-        picture(
-            demo_job(), target, stage=stage, leaf=leaf, page=page, op="mortise:stiles" if stage is Stage.MAKE else ""
-        )
+        picture(demo_job(), target, stage=stage, leaf=leaf, page=page, prepare=PREPARED.get(name))
         print(target)
     workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="let-in:leaf")

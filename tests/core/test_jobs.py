@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 import pytest
 
 from oakmeasure.app.start import demo_job
+from oakmeasure.core import edits
 from oakmeasure.core.build.layout import rows_of
 from oakmeasure.core.build.patterns import PATTERNS
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build_choices import Framed, Infill
+from oakmeasure.core.hanging.record import entry_of_leaf, record_of
+from oakmeasure.core.hung_choices import Gaps, SignOff
+from oakmeasure.core.making.operation import out_of_order
 from oakmeasure.core.solve import solve
+from oakmeasure.core.units import Show
 from samples import codes
 
 # leaf, figure, value, tolerance: what the readings must come to at this stage
@@ -224,3 +231,61 @@ def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
     long = {(each.leaf.id, remedy.text) for each in leaves.values() for verdict in each.verdicts
             for remedy in verdict.remedies if remedy.path and len(remedy.text) > 42}  # fmt: skip
     assert not long
+
+
+# --- made, hung, signed off --------------------------------------------------------------------------------
+
+
+def test_every_job_is_made_in_order_can_be_signed_off_and_goes_into_the_book(leaves):
+    whole = demo_job()
+    for leaf in leaves.values():
+        assert leaf.making is not None, leaf.leaf.id
+        assert out_of_order(leaf.making.operations) == []
+        assert leaf.making.operations[-1].id in ("hang:last", "glaze")
+        signed = edits.with_value(leaf.leaf, "hung.signed", SignOff(on=date(2026, 11, 26), by="I. Tarn"))
+        job = whole.model_copy(update={"leaves": (signed,)})
+        again = solve(job).leaves[0]
+        record = record_of(job, again, Show())
+        assert record.by == "I. Tarn"
+        assert all(line.built for line in record.lines if line.what in ("leaf, width", "weight", "hardware", "timber"))
+        entry = entry_of_leaf(job, again)
+        assert entry.matches(f"{entry.width:.0f} {entry.construction.split()[0]}")
+
+
+def test_job_11_is_levelled_by_its_screws_in_order(leaves):
+    leaf = leaves["press-left"]
+    turns = leaf.hung.turns
+    assert [each.screw for each in turns] == ["side", "side", "depth", "depth"]
+    apart = leaf.cups.places[1].top.value - leaf.cups.places[0].top.value
+    assert turns[1].amount - turns[0].amount == pytest.approx(2.4 / leaf.fit.width.value * apart)
+    assert all(each.within for each in turns)
+
+
+def test_job_14_left_full_hung_and_sized_to_the_gap_that_came_has_strokes_a_side(leaves):
+    leaf = leaves["scale-case"]
+    f = leaf.figures
+    assert f["gap_latch"].value == pytest.approx(1.1)  # two shims of 0.55
+    assert f["gap_head"].value == f["gap_hinge"].value == f["gap_latch"].value
+    strokes = [each.value for each in f if "strokes" in each.name]
+    assert strokes
+    assert all(each == int(each) and each >= 0 for each in strokes)
+    hung = leaf.leaf.hung.model_copy(
+        update={"gaps": Gaps(hinge_top=1.1, hinge_bottom=1.1, latch_top=1.1, latch_bottom=1.1, head_latch=1.1)}
+    )
+    job = demo_job().model_copy(update={"leaves": (leaf.leaf.model_copy(update={"hung": hung}),)})
+    again = solve(job).leaves[0]
+    assert again.hung.leaves[0].least_wood[0].kind == "nothing"
+
+
+def test_job_18_a_pair_comes_right_with_its_meeting_line(leaves):
+    leaf = leaves["pair"]
+    active, slow = leaf.hung.leaves
+    for each in (active, slow):
+        even = each.found.even
+        assert even.worst < 0.3
+        assert all(-1.0 - 1e-6 <= packed <= 2.0 + 1e-6 for packed in even.packed)
+    meeting = [
+        gap for place, gap in zip(active.found.places, active.found.even.after, strict=True) if place.side == "latch"
+    ]
+    assert max(meeting) - min(meeting) < 0.6
+    assert meeting == pytest.approx([3.0] * len(meeting), abs=0.3)

@@ -51,6 +51,7 @@ class Commands:
         add("Boring list, CSV…", self.boring_list)
         add("Operations, CSV…", self.operations_list)
         add("Sheet of labels, PDF…", self.label_sheet)
+        add("Record of this leaf, PDF…", self.record_sheet)
         add("Workshop mode", self.workshop, QKeySequence("Ctrl+W"))
         add("Keep-out zones, PDF…", self.zone_sheet)
         add("Keep-out zones, CSV…", self.keep_outs)
@@ -316,6 +317,34 @@ class Commands:
             return
         self._report(self.session.push("read a log", lambda job: with_read(job, read)))
         self.tell("The log", read.in_words())
+
+    # --- hanging -----------------------------------------------------------------------------------------
+
+    def record_sheet(self) -> None:
+        """Write the record of the leaf in hand."""
+        from oakmeasure.files.record_pdf import record_pdf
+
+        if self.session.solved.build is None:
+            self.tell("Nothing to write", "There is no leaf to record.")
+            return
+        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} record")
+        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
+
+    def reopen(self) -> None:
+        """Begin a new job with the chosen leaf of the book."""
+        made = self.session.hang.again()
+        if isinstance(made, str):
+            self.tell("Not opened", made)
+        elif self.may_close():
+            self.session.open(made, None)
+
+    def book_folder(self) -> None:
+        """Say where the book is kept."""
+        from oakmeasure.files.job_book import place
+
+        left = self.session.hang.left_out
+        wrong = f"\n\nLeft out:\n{chr(10).join(left[:5])}" if left else ""
+        self.tell("The job book", f"One plain file for every leaf, in {place()}.{wrong}")
 
     def boring_list(self) -> None:
         self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",

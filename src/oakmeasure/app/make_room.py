@@ -133,7 +133,8 @@ class MakeRoom(QObject):
         if self.kept_lessons is None:
             from oakmeasure.files.lesson_store import kept
 
-            self.kept_lessons = kept()
+            book = (lesson for entry in self.session.hang.all_entries() for lesson in entry.lessons)
+            self.kept_lessons = (*kept(), *book)
         return (*lessons_in(self.session.job), *self.kept_lessons)
 
     def lessons_at(self) -> dict[str, tuple[Lesson, ...]]:

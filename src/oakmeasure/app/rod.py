@@ -83,7 +83,9 @@ class Mark(Clickable):
         painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, str(self.stage))
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
-        painter.drawText(QRectF(18, 34, self.width() - 26, 22), Qt.AlignmentFlag.AlignVCenter, theme.typeset(self.key))
+        room = self.width() - 26
+        key = painter.fontMetrics().elidedText(theme.typeset(self.key), Qt.TextElideMode.ElideRight, room)
+        painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, key)
         if self.level is None:
             painter.end()
             return

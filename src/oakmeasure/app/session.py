@@ -12,6 +12,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
+from oakmeasure.app.hang_room import HangRoom
 from oakmeasure.app.make_room import MakeRoom
 from oakmeasure.core import edits
 from oakmeasure.core.beside import Beside, beside, other_kinds
@@ -83,6 +84,7 @@ class Session(QObject):
         self.working = ""
         self.lit = ""
         self.make = MakeRoom(self)
+        self.hang = HangRoom(self)
         self.open(job, path)
 
     # --- what is open ------------------------------------------------------------------------------------

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from oakmeasure.app.fit_sheet import fit_groups
+from oakmeasure.app.hang_sheet import HANG
 from oakmeasure.app.hardware_sheet import HARDWARE
 from oakmeasure.app.leaf_sheet import LEAF
 from oakmeasure.app.make_sheet import MAKE
@@ -105,4 +106,5 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
     ),
     Stage.HARDWARE: HARDWARE,
     Stage.MAKE: MAKE,
+    Stage.HANG: HANG,
 }

@@ -25,7 +25,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.app.sheet_parts import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.app.sheet_spec import SHEETS
 from oakmeasure.core import edits
-from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
+from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.job import Reading
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.units import Unit
@@ -162,7 +162,9 @@ class Sheet(QWidget):
         self.groups = SHEETS[stage]
         order = {
             page: at
-            for at, page in enumerate((*MeasurePage, *FitPage, *LeafPage, *TimberPage, *HardwarePage, *MakePage))
+            for at, page in enumerate(
+                (*MeasurePage, *FitPage, *LeafPage, *TimberPage, *HardwarePage, *MakePage, *HangPage)
+            )
         }
         self.pages = sorted({each.page for each in self.groups}, key=lambda page: order.get(page, 0))
         self.page = self.pages[0]

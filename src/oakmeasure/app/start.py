@@ -6,6 +6,7 @@ import gc
 import os
 import sys
 import time
+from collections.abc import Callable
 from pathlib import Path
 from types import TracebackType
 
@@ -91,10 +92,13 @@ def picture(
     stage: Stage,
     leaf: str = "",
     page: str = "",
-    op: str = "",
+    prepare: Callable[[Session], object] | None = None,
     size: tuple[int, int] = (1280, 800),
 ) -> None:
-    """Paint the window on a stage of a leaf into a PNG. Raises JobFileError when it cannot be written."""
+    """Paint the window on a stage of a leaf into a PNG. prepare: done before it is shown.
+
+    Raises JobFileError when it cannot be written.
+    """
     if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
         os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     app = application()
@@ -106,8 +110,8 @@ def picture(
     session.go_to(stage)
     if page:
         window.sheet().go_to_page(page)
-    if op:
-        session.make.take(op)
+    if prepare is not None:
+        prepare(session)
     window.show()
     assert len(session.solution.leaves) == len(job.leaves)  # all worked out: a picture does not wait for them
     window.job_line.refresh()

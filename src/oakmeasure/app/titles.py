@@ -32,6 +32,7 @@ BOARD_WORDS = {
     Stage.TIMBER: "Cutting plan and cut list",
     Stage.HARDWARE: "Hinges, and what is cut for them",
     Stage.MAKE: "The operation in hand",
+    Stage.HANG: "As it hangs",
 }
 # Of each stage's figures the first that the leaf has: its working stands there until another one is asked for.
 FIRST_WORKING = {
@@ -41,4 +42,5 @@ FIRST_WORKING = {
     Stage.TIMBER: ("mass",),
     Stage.HARDWARE: ("cup_boring", "butt_depth", "hanger_works", "hanger_1"),
     Stage.MAKE: ("make_hours",),
+    Stage.HANG: ("hung_worst", "gap_hinge"),
 }

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
@@ -26,6 +28,7 @@ from oakmeasure.core.drawings.crooked import can_exaggerate
 from oakmeasure.core.drawings.views import (
     VIEWS,
     FitPage,
+    HangPage,
     HardwarePage,
     LeafPage,
     MakePage,
@@ -39,7 +42,12 @@ from oakmeasure.core.verdicts import Stage, worst
 
 SHEET_WIDTH, PANEL_WIDTH = 320, 292
 WORDS_FROM_PX = 560
-MOST_LIST_PX = {Stage.MEASURE: 220, Stage.HARDWARE: 178, Stage.MAKE: 186}  # under the board; the rest is scrolled
+MOST_LIST_PX = {
+    Stage.MEASURE: 220,
+    Stage.HARDWARE: 178,
+    Stage.MAKE: 186,
+    Stage.HANG: 176,
+}  # under the board; the rest is scrolled
 # Of the two constructions side by side, and of the hinges to be had: all of their lines.
 TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
 PLAN_LIST_PX = 156  # what is to be bought, under the plan
@@ -149,7 +157,8 @@ class Window(QMainWindow):
         self.board.handle_moved.connect(self._move_handle)
         self.board.handle_taken.connect(self.timber.taken)
         self.timber.changed.connect(self._timber_changed)
-        s.make.changed.connect(self._make_changed)
+        s.make.changed.connect(self._room_changed)
+        s.hang.changed.connect(self._room_changed)
         self.board.commit = self._commit_on_board
         self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
@@ -211,15 +220,17 @@ class Window(QMainWindow):
             self.timber.refresh()
         if page is None:
             return None
-        if isinstance(page, MakePage):
-            self.middle.title.setText(self.session.make.title(page))
-            return self.session.make.listed(page)
-        self.middle.title.setText(self.timber.title(page))
-        return self.timber.listed(page)
+        room = self._room()
+        self.middle.title.setText(room.title(page))
+        return room.listed(page)
 
-    def _make_changed(self) -> None:
-        """Show another operation, stage or label; no edit was made."""
-        if self.session.stage is Stage.MAKE:
+    def _room(self) -> Any:
+        """Return what shows and does the pages of the stage in hand that have a room of their own."""
+        return {Stage.MAKE: self.session.make, Stage.HANG: self.session.hang}.get(self.session.stage, self.timber)
+
+    def _room_changed(self) -> None:
+        """Show another operation, stage, label, door or entry; no edit was made."""
+        if self.session.stage in (Stage.MAKE, Stage.HANG):
             rows = len(self.list.records.records)
             self._show_stage(keep_view=False)
             if rows != len(self.list.records.records):
@@ -236,11 +247,13 @@ class Window(QMainWindow):
             if not rows and self.list.records.records:
                 self._stage_laid_out()
 
-    def _job_page(self) -> TimberPage | MakePage | None:
-        """Return the page of Make, or of Timber about the whole job, where one is shown."""
+    def _job_page(self) -> TimberPage | MakePage | HangPage | None:
+        """Return the page of Make or Hang, or of Timber about the whole job, where one is shown."""
         page = self.sheet().page
         if self.session.stage is Stage.MAKE:
             return MakePage(page)
+        if self.session.stage is Stage.HANG:
+            return HangPage(page)
         return TimberPage(page) if self.session.stage is Stage.TIMBER and page in PAGES else None
 
     def _stage_changed(self) -> None:
@@ -322,8 +335,8 @@ class Window(QMainWindow):
 
     def _show_records(self, listed: Listed) -> None:
         self.list.show_records(*listed)
-        if self.session.stage is Stage.MAKE:
-            self.list.show_row(self.session.make.in_hand())
+        if self.session.stage in (Stage.MAKE, Stage.HANG):
+            self.list.show_row(self._room().in_hand())
 
     def _stage_laid_out(self) -> None:
         """Give board and list their shares: narrow readings stand beside the opening, wide lists under the board."""
@@ -368,8 +381,8 @@ class Window(QMainWindow):
             options["page"] = TimberPage(self.sheet().page)
         elif s.stage is Stage.HARDWARE:
             options["page"] = HardwarePage(self.sheet().page)
-        elif s.stage is Stage.MAKE:
-            self.board.set_drawing(s.make.drawing(MakePage(self.sheet().page)), keep_view=keep_view)
+        elif s.stage in (Stage.MAKE, Stage.HANG):
+            self.board.set_drawing(self._room().drawing(self._job_page()), keep_view=keep_view)
             return
         elif s.stage is Stage.LEAF:
             options["page"] = LeafPage(self.sheet().page)
@@ -408,7 +421,7 @@ class Window(QMainWindow):
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)
         if self.list.isVisible():
-            in_hand = self.session.make.in_hand() if self.session.stage is Stage.MAKE else ""
+            in_hand = self._room().in_hand() if self.session.stage in (Stage.MAKE, Stage.HANG) else ""
             self.list.records.light(self.session.lit or in_hand)
 
     def _title_changed(self) -> None:
@@ -472,7 +485,7 @@ class Window(QMainWindow):
         kind, _, name = ref.partition(":")
         solved = self.session.solved
         if self._job_page() is not None:
-            (self.session.make if self.session.stage is Stage.MAKE else self.timber).clicked(ref)
+            self._room().clicked(ref)
         self.session.light(ref)
         if kind == "part":
             for part in solved.cut_parts:

@@ -16,6 +16,7 @@ from oakmeasure.core.cup_choices import CupHinge
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.hardware_choices import Butt, HardwareChoices
+from oakmeasure.core.hung_choices import HungChoices
 from oakmeasure.core.make_choices import MakeChoices
 from oakmeasure.core.rack import Board, CuttingChoices, Section, SheetStock
 from oakmeasure.core.readings import (
@@ -165,6 +166,7 @@ class Leaf(Model):
     timber: TimberChoices = TimberChoices()
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)
     making: MakeChoices = MakeChoices()
+    hung: HungChoices = HungChoices()
     acknowledged: tuple[Acknowledged, ...] = ()
 
     @property

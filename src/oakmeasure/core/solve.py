@@ -26,6 +26,8 @@ from oakmeasure.core.fit.stock import buy_or_make
 from oakmeasure.core.fit.swung import Swing, swing, swings_by_itself
 from oakmeasure.core.fit.ways import Comparison, side_by_side
 from oakmeasure.core.gear_choices import HangerKind
+from oakmeasure.core.hanging.hang import NOT_HUNG, Hung, hang
+from oakmeasure.core.hanging.judge import judge_hanging
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.butts import Butts, hang_on_butts
 from oakmeasure.core.hardware.butts import inputs as butt_inputs
@@ -86,6 +88,7 @@ class LeafSolution:
     clashes: ClashMap = NO_CLASHES
     gear: Gear | None = None
     making: Making | None = None
+    hung: Hung = NOT_HUNG
 
     @property
     def borings(self) -> tuple[Boring, ...]:
@@ -134,6 +137,8 @@ class LeafSolution:
             return self.plan.in_words()
         if stage is Stage.MAKE:
             return self._made_so_far()
+        if stage is Stage.HANG:
+            return self._how_it_hangs(show)
         if self.cups is not None:
             return f"{int(f['cup_count'].value)} cups · {show.value(f['mass'].value, Unit.KG)}"
         if self.gear is not None:
@@ -142,6 +147,15 @@ class LeafSolution:
         if self.butts is None:
             return f"no gear yet · {show.value(f['mass'].value, Unit.KG)}"
         return f"{int(f['butt_count'].value)} butts · {show.value(f['mass'].value, Unit.KG)}"
+
+    def _how_it_hangs(self, show: Show) -> str:
+        """Return when it was signed off, or how far its worst gap is off once it is put right."""
+        signed = self.leaf.hung.signed
+        if signed is not None:
+            return f"hung {signed.on.day} {signed.on:%b %Y}"
+        if "hung_worst" in self.figures:
+            return f"within {show.length(self.figures['hung_worst'].value)}"
+        return "to be adjusted" if self.hung.is_read else "not hung yet"
 
     def _made_so_far(self) -> str:
         """Return how many of its operations are done, or how many there are and their hours."""
@@ -338,9 +352,11 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         gear,
     )
     making = make(solved, job.rules)
+    hung = hang(solved)
     if making is not None and build is not None:
         judge_making(ctx, build, making)
-    return replace(solved, verdicts=ctx.findings.sorted(), making=making)
+        judge_hanging(ctx, hung)
+    return replace(solved, verdicts=ctx.findings.sorted(), making=making, hung=hung)
 
 
 def _set_out(job: Job, leaf: Leaf) -> Build | None:

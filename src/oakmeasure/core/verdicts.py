@@ -31,6 +31,7 @@ class Stage(StrEnum):
     TIMBER = "Timber"
     HARDWARE = "Hardware"
     MAKE = "Make"
+    HANG = "Hang"
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,7 @@ from oakmeasure.core.drawings.cutting_view import cutting_view
 from oakmeasure.core.drawings.fit_view import fit_view
 from oakmeasure.core.drawings.floor_view import floor_view
 from oakmeasure.core.drawings.gear_view import gear_view
+from oakmeasure.core.drawings.hang_view import hang_view
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.lining_view import lining_view
@@ -158,6 +159,17 @@ def make_view(leaf: LeafSolution, show: Show, *, op: str = "") -> Drawing:
     return op_view(leaf, show, op)
 
 
+class HangPage(StrEnum):
+    """A page of the Hang sheet; each has its own view."""
+
+    GAPS = "Gaps"
+    RUN = "Run"
+    SLIDE = "Slides"
+    PRACTICE = "Drill"
+    RECORD = "Record"
+    BOOK = "Book"
+
+
 VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.MEASURE: measure_view,
     Stage.FIT: fit_stage_view,
@@ -165,4 +177,5 @@ VIEWS: dict[Stage, Callable[..., Drawing]] = {
     Stage.TIMBER: timber_view,
     Stage.HARDWARE: hardware_stage_view,
     Stage.MAKE: make_view,
+    Stage.HANG: hang_view,
 }

@@ -1,0 +1,121 @@
+"""Practice: a crooked door with known faults, by a seed; the remedy that somebody finds, its score and its working."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from oakmeasure.core.hanging.gaps import Found, Frame, Place, moved, put_right
+from oakmeasure.core.hanging.remedy import signed
+from oakmeasure.core.hanging.rigid import Motion, packed_at
+from oakmeasure.core.hung_choices import PutRight
+
+TOLERANCE, WANTED = 0.5, {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
+STEP = 0.25  # of packing in a drill, mm
+SPOILT, WOOD_COSTS, OFF_COSTS = 25.0, 15.0, 30.0  # points: a gap that binds; wood too many, a mm; a mm off
+
+
+@dataclass(frozen=True, slots=True)
+class Drill:
+    """seed: gives the same door again. faults: what each hinge was set wrong by, from the top, mm (what would put it
+    right is their opposite). swollen: the latch edge is too full by so much. places: the gaps as read.
+    """
+
+    seed: int
+    frame: Frame
+    faults: tuple[float, ...]
+    swollen: float
+    places: tuple[Place, ...]
+
+    @property
+    def found(self) -> Found:
+        """Return what the solver finds."""
+        answer = put_right(self.places, self.frame, tolerance=TOLERANCE)
+        assert answer is not None
+        return answer
+
+
+def drill(seed: int) -> Drill:
+    """Return the door of a seed: two or three butts, one or two of them wrong, every third door too full at the
+    latch.
+    """
+    source = random.Random(seed)
+    width, height = float(source.randrange(620, 900, 2)), float(source.randrange(1900, 2080, 2))
+    low, high = 275.0, height - 200.0
+    hinges = (high, low) if source.random() < 0.4 else (high, (high + low) / 2, low)
+    frame = Frame(width, height, hinges, 2.0, 1.0)
+    swollen = source.choice((0.0, 0.0, 1.0, 1.5)) if seed % 3 == 0 else 0.0
+    while True:
+        ends = [STEP * source.randrange(-6, 5) for _ in range(2)]
+        turn = (ends[1] - ends[0]) / (high - low)
+        wrong = Motion(ends[1] + turn * low, 0.0, turn)
+        faults = packed_at(wrong, hinges)
+        if max(map(abs, ends)) >= 0.75 and all(-2.0 <= each <= 1.0 for each in faults):
+            break
+    return Drill(seed, frame, faults, swollen, _places(frame, wrong, swollen))
+
+
+def _places(frame: Frame, wrong: Motion, swollen: float) -> tuple[Place, ...]:
+    up = {"top": frame.height, "middle": frame.height / 2, "bottom": 0.0}
+    along = {"hinge": 0.0, "middle": frame.width / 2, "latch": frame.width}
+    found = []
+    for side, stations in (("hinge", up), ("latch", up), ("head", along)):
+        for name, at in stations.items():
+            true = Place(side, name, at, WANTED[side], WANTED[side])
+            gap = moved(true, wrong) - (swollen if side == "latch" else 0.0)
+            found.append(Place(side, name, at, round(max(gap, 0.0), 2), WANTED[side]))
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class Score:
+    """points: of 100. worst: of the gaps then, mm off. wood: planed, mm at the latch. working: how it came about."""
+
+    points: int
+    worst: float
+    best_worst: float
+    after: tuple[float, ...]
+    working: tuple[str, ...]
+
+
+def score(door: Drill, packed: Sequence[float], planed: float) -> Score:
+    """Return what a remedy is worth. packed: at each hinge from the top, mm, less than 0 let in deeper; the outer two
+    count, a middle one that does not lie between them binds. planed: off the latch edge, mm.
+
+    Raises ValueError unless there is one value for each hinge.
+    """
+    hinges = door.frame.hinges
+    if len(packed) != len(hinges):
+        raise ValueError(f"{len(hinges)} hinges, {len(packed)} values")
+    high, low = hinges[0], hinges[-1]
+    turn = (packed[-1] - packed[0]) / (high - low)
+    motion = Motion(packed[-1] + turn * low, 0.0, turn)
+    after = tuple(moved(place, motion) + (planed if place.side == "latch" else 0.0) for place in door.places)
+    worst = max(abs(gap - place.wanted) for gap, place in zip(after, door.places, strict=True))
+    best = door.found.plan(PutRight.LEAST_WOOD)
+    needed = max(
+        (off for place, off in zip(door.places, best.planed, strict=True) if place.side == "latch"), default=0.0
+    )
+    working, points = [f"worst gap {worst:.2f} off, it could be {best.worst:.2f}"], 100.0
+    beyond = max(worst - max(best.worst, TOLERANCE), 0.0)
+    points -= OFF_COSTS * beyond
+    if beyond > 0:
+        working.append(f"{beyond:.2f} beyond what was possible: −{OFF_COSTS * beyond:.0f}")
+    spare = max(planed - needed - 0.1, 0.0)
+    points -= WOOD_COSTS * spare
+    if spare > 0:
+        working.append(f"{spare:.1f} of wood that could have stayed: −{WOOD_COSTS * spare:.0f}")
+    if min(after) < 0.0:
+        points -= SPOILT
+        working.append(f"it binds: a gap of {min(after):.1f}: −{SPOILT:.0f}")
+    if len(hinges) > 2 and abs(packed[1] - motion.across_at(hinges[1])) > 0.3:
+        points -= SPOILT
+        working.append(
+            f"the middle hinge is {signed(packed[1] - motion.across_at(hinges[1]))} out of line: −{SPOILT:.0f}"
+        )
+    over = [each for each in packed if each > door.frame.pack + 1e-9 or -each > door.frame.let_in + 1e-9]
+    if over:
+        points -= SPOILT
+        working.append(f"{signed(over[0], 2)} is more than a hinge is packed or let in: −{SPOILT:.0f}")
+    return Score(max(round(points), 0), worst, best.worst, after, tuple(working))

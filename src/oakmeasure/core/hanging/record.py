@@ -1,0 +1,198 @@
+"""The record of a leaf that hangs: as built and as hung, its gaps, its weight, what was answered for, what was
+learnt.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import TYPE_CHECKING, Any
+
+from oakmeasure.core.hung_choices import Gaps
+from oakmeasure.core.make_choices import LogKind
+from oakmeasure.core.making.lessons import Lesson, keys_of
+from oakmeasure.core.making.log import all_spent
+from oakmeasure.core.timber.species import species
+from oakmeasure.core.units import Show, Unit
+
+if TYPE_CHECKING:
+    from oakmeasure.core.job import Job
+    from oakmeasure.core.solve import LeafSolution
+
+CONSTRUCTIONS = {
+    "framed": "framed and panelled",
+    "boarded": "boarded",
+    "slab": "solid slab",
+    "layered": "layered from sheet",
+    "light": "light frame",
+    "veneered": "veneered",
+    "existing": "a leaf that was there",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of the record: what, as built, as hung; either may be empty."""
+
+    what: str
+    built: str
+    hung: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """title: of the leaf. lines: sizes and hardware. gaps: name and gap read. answered: stops with their reasons.
+    notes: of the log. lessons: that were learnt.
+    """
+
+    title: str
+    place: str
+    on: date | None
+    by: str
+    lines: tuple[Line, ...]
+    gaps: tuple[tuple[str, str], ...]
+    answered: tuple[tuple[str, str], ...]
+    notes: tuple[str, ...]
+    lessons: tuple[str, ...]
+
+
+def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
+    """Return the gaps that were read, each with its place."""
+    return tuple((name.replace("_", ", "), show.length(getattr(gaps, name))) for name in type(gaps).model_fields
+                 if name != "touches" and getattr(gaps, name) is not None)  # fmt: skip
+
+
+def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
+    """Return the record of a leaf; None where there is no leaf."""
+    if leaf.build is None:
+        return None
+    said, f = leaf.leaf, leaf.figures
+    signed = said.hung.signed
+
+    def mm(name: str) -> str:
+        return show.length(f[name].value) if name in f else ""
+
+    hung_width = show.length(signed.width) if signed is not None and signed.width is not None else ""
+    hung_height = show.length(signed.height) if signed is not None and signed.height is not None else ""
+    weighed = show.value(signed.mass_kg, Unit.KG) if signed is not None and signed.mass_kg is not None else ""
+    lines = [
+        Line("leaf, width", mm("leaf_width"), hung_width),
+        Line("leaf, height", mm("leaf_height"), hung_height),
+        Line(
+            "thickness", mm("thickness_set_out") or mm("thickness"), mm("thickness") if "thickness_set_out" in f else ""
+        ),
+        Line("weight", show.value(f["mass"].value, Unit.KG), weighed),
+        Line("construction", CONSTRUCTIONS.get(said.build.kind, said.build.kind)),
+        Line("joints", leaf.build.says),
+        Line("timber", species(said.timber.species).name),
+        Line("moisture", show.value(f["moisture_made"].value, Unit.PERCENT)),
+        Line("hung", f"{said.hanging}, {said.hand}"),
+        Line("hardware", _hardware(leaf)),
+        Line("opening, clear", f"{mm('clear_width')} × {mm('clear_height')}"),
+    ]
+    if leaf.making is not None:
+        hours = sum(each.hours for each in all_spent(leaf.making.operations, said.making.log).values())
+        lines.append(Line("hours", f"{leaf.making.hours:.1f} reckoned", f"{hours:.1f} taken" if hours else ""))
+    if said.hung.proof_held and "proof_load" in f:
+        lines.append(Line("proof load", show.value(f["proof_load"].value, Unit.KG), "held"))
+    titles = {v.code: v.title for v in leaf.verdicts}
+    answered = tuple((titles.get(each.code, each.code), each.reason) for each in said.acknowledged)
+    notes = tuple(
+        f"{e.at.day} {e.at:%b}: {e.text}"
+        for e in said.making.log
+        if e.kind in (LogKind.NOTE, LogKind.MISHAP) and e.text
+    )
+    lessons = tuple(e.text for e in said.making.log if e.about is not None and e.text)
+    note = (f"{signed.on.day} {signed.on:%b}: {signed.note}",) if signed is not None and signed.note else ()
+    gaps = gap_rows(said.hung.gaps, show) + tuple(
+        (f"slow leaf, {name}", gap) for name, gap in gap_rows(said.hung.second, show)
+    )
+    return Record(
+        said.name,
+        " · ".join(each for each in (job.name, job.place) if each),
+        signed.on if signed else None,
+        signed.by if signed else "",
+        tuple(lines),
+        gaps,
+        answered,
+        (*notes, *note),
+        lessons,
+    )
+
+
+def _hardware(leaf: LeafSolution) -> str:
+    hardware = leaf.leaf.hardware
+    if leaf.cups is not None:
+        return f"{len(leaf.cups.places)} × {hardware.cup.hinge.name}"
+    if leaf.butts is not None:
+        return f"{len(leaf.butts.places)} × {hardware.butt.name}"
+    return leaf.leaf.slide.track_set.name if leaf.leaf.slide.track_set is not None else "gear as made"
+
+
+# --- the job book ------------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One leaf in the job book. document: the job with that leaf alone, to be opened again."""
+
+    name: str
+    job: str
+    place: str
+    construction: str
+    hanging: str
+    timber: str
+    width: float
+    height: float
+    mass_kg: float
+    on: date
+    by: str
+    lessons: tuple[Lesson, ...]
+    document: dict[str, Any]
+    source: str = ""
+
+    def matches(self, words: str) -> bool:
+        """Return whether every word stands somewhere in it; a number finds widths and heights within 5 mm of it."""
+        text = " ".join((self.name, self.job, self.place, self.construction, self.hanging, self.timber, self.by,
+                         self.on.isoformat(), *(each.text for each in self.lessons))).lower()  # fmt: skip
+        return all(
+            word in text or _is_size(word, self.width, self.height) for word in words.lower().replace("×", " ").split()
+        )
+
+
+def _is_size(word: str, width: float, height: float) -> bool:
+    try:
+        value = float(word.replace(",", "."))
+    except ValueError:
+        return False
+    return min(abs(value - width), abs(value - height)) <= 5.0
+
+
+def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:
+    """Return a signed leaf as it goes into the book. Raises ValueError for one that is not signed off, or is no
+    leaf.
+    """
+    said, signed = leaf.leaf, leaf.leaf.hung.signed
+    if signed is None or leaf.build is None:
+        raise ValueError("sign it off first")
+    alone = job.model_copy(update={"leaves": (said,), "boards": (), "sections": (), "sheets": ()})
+    lessons = tuple(
+        Lesson(e.about, keys_of(said, e.about)[0], e.op, e.text, said.name, job.name, e.at.date())
+        for e in said.making.log
+        if e.about is not None and e.text
+    )
+    return Entry(
+        said.name,
+        job.name,
+        job.place,
+        CONSTRUCTIONS.get(said.build.kind, said.build.kind),
+        str(said.hanging),
+        species(said.timber.species).name,
+        signed.width or leaf.fit.width.value,
+        signed.height or leaf.fit.height.value,
+        signed.mass_kg or leaf.figures["mass"].value,
+        signed.on,
+        signed.by,
+        lessons,
+        alone.model_dump(mode="json"),
+    )

@@ -1,0 +1,170 @@
+"""The remedy in plain words and turns: shims by number and thickness, how much deeper, screws and their turns, what is
+planed where, in the order in which it is done.
+
+What a screw of a cup hinge moves at one turn is by its maker; the figures here are common practice, no source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations_with_replacement
+
+from oakmeasure.core.hanging.gaps import Place, Plan
+from oakmeasure.core.units import MINUS
+
+SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
+SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source
+NOTHING, LEAST_PACKED = 0.05, 0.1  # mm; less packing than paper is none
+MOST_SHIMS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One thing to do. words: what. amount: mm. where: hinge 1 from the top, or an edge."""
+
+    kind: str
+    words: str
+    amount: float
+    where: str
+
+
+def shims_for(thickness: float, at_hand: Sequence[float]) -> tuple[float, ...]:
+    """Return the fewest shims that come nearest to a thickness, the thickest first; () where none is the nearest.
+
+    >>> shims_for(0.8, (0.25, 0.5, 1.0))
+    (0.5, 0.25)
+    """
+    best: tuple[float, ...] = ()
+    off = abs(thickness)
+    for count in range(1, MOST_SHIMS + 1):
+        for each in combinations_with_replacement(sorted(at_hand, reverse=True), count):
+            wrong = abs(sum(each) - thickness)
+            if wrong < off - 1e-9:
+                best, off = each, wrong
+    return best
+
+
+def shim_words(shims: Sequence[float]) -> str:
+    """Return "2 shims of 0.5 and 1 of 0.25"."""
+    counts = {each: list(shims).count(each) for each in sorted(set(shims), reverse=True)}
+    words = [f"{many} of {each:g}" for each, many in counts.items()]
+    return ("shim " if sum(counts.values()) == 1 else "shims: ") + " and ".join(words)
+
+
+def hinge_name(at: int, count: int) -> str:
+    """Return what a hinge is called, counted from the top."""
+    if at == 0:
+        return "the top hinge"
+    return "the bottom hinge" if at == count - 1 else ("the middle hinge" if count == 3 else f"hinge {at + 1}")
+
+
+def butt_steps(plan: Plan, places: Sequence[Place], shims: Sequence[float], *, height: float) -> tuple[Step, ...]:
+    """Return the steps of a plan on butts: packing first, then letting in, then the plane. Hinges from the top down."""
+    steps: list[Step] = []
+    count = len(plan.packed)
+    ordered = list(enumerate(plan.packed))
+    for at, packed in ordered:
+        if packed > LEAST_PACKED:
+            chosen = shims_for(packed, shims)
+            name = hinge_name(at, count)
+            words = shim_words(chosen) if chosen else "paper"
+            steps.append(
+                Step("pack", f"pack {name} by {packed:.2f}: {words} behind its leaf on the lining", packed, name)
+            )
+    for at, packed in ordered:
+        if packed < -LEAST_PACKED:
+            name = hinge_name(at, count)
+            steps.append(Step("let in", f"let {name} in {-packed:.2f} deeper on the lining", packed, name))
+    steps += plane_steps(plan.planed, places, height=height)
+    return tuple(steps) if steps else (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)
+
+
+def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: float) -> list[Step]:
+    """Return what is planed off each edge: how much at each place, where it runs out."""
+    steps = []
+    words = {"hinge": "hinge edge, the hinges off", "latch": "latch edge", "head": "head", "floor": "foot"}
+    for side, edge in words.items():
+        mine = [(place, off) for place, off in zip(places, planed, strict=True) if place.side == side]
+        if any(off > NOTHING for _, off in mine):
+            each = ", ".join(
+                f"{f'{off:.1f}' if off > NOTHING else 'to nothing'} at the {place.name}" for place, off in mine
+            )
+            most = max(off for _, off in mine)
+            steps.append(Step("plane", f"plane the {edge}: {each}", most, side))
+    return steps
+
+
+# --- cup hinges --------------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class CupTurn:
+    """One screw of one hinge. amount: mm; turns: of its screw. out: up, away from the hinge side, or out of the
+    cabinet.
+    """
+
+    hinge: int
+    screw: str
+    amount: float
+    turns: float
+    within: bool
+
+
+def cup_turns(
+    *,
+    tops: Sequence[float],
+    width: float,
+    height: float,
+    low_hinge: float,
+    low_latch: float,
+    proud_top: float,
+    proud_bottom: float,
+    shift: float = 0.0,
+) -> tuple[CupTurn, ...]:
+    """Return what each screw of each cup hinge turns, in order: heights, then sides, then depth.
+
+    tops: middles of the cups down from the leaf's top, mm. low_*: how much too low the leaf stands at each edge.
+    proud_*: how far its top and its foot stand out. shift: to the latch, of the leaf as a whole. Turning the leaf about
+    its middle keeps its gaps at the sides. Source: geometry; ranges common practice.
+    """
+    turn = (low_latch - low_hinge) / width
+    middle = height / 2
+    found = [CupTurn(n, "height", low_hinge, low_hinge / HEIGHT_A_TURN, abs(low_hinge) <= HEIGHT_RANGE + 1e-9)
+             for n in range(1, len(tops) + 1) if abs(low_hinge) > NOTHING]  # fmt: skip
+    for n, top in enumerate(tops, start=1):
+        across = shift - turn * ((height - top) - middle)
+        if abs(across) > NOTHING:
+            found.append(CupTurn(n, "side", across, across / SIDE_A_TURN, abs(across) <= SIDE_RANGE + 1e-9))
+    for n, top in enumerate(tops, start=1):
+        back = -(proud_bottom + (proud_top - proud_bottom) * (height - top) / height)
+        if abs(back) > NOTHING:
+            found.append(CupTurn(n, "depth", back, back / DEPTH_A_TURN, abs(back) <= DEPTH_RANGE + 1e-9))
+    return tuple(found)
+
+
+def turn_words(each: CupTurn, count: int) -> str:
+    """Return "top hinge, side screw: 1 3/4 turns, 1.2 to the latch"."""
+    name = hinge_name(each.hinge - 1, count).removeprefix("the ")
+    way = {
+        "height": ("up", "down"),
+        "side": ("to the latch", "to the hinge side"),
+        "depth": ("out of the cabinet", "into the cabinet"),
+    }[each.screw][each.amount < 0]
+    quarters = round(abs(each.turns) * 4)
+    whole, rest = divmod(quarters, 4)
+    part = {0: "", 1: "1/4", 2: "1/2", 3: "3/4"}[rest]
+    turns = " ".join(word for word in (str(whole) if whole else "", part) if word) or "a breath"
+    over = "" if each.within else ": more than it has"
+    return f"{name}, {each.screw} screw: {turns} turn{'s' * (quarters > 4)}, {abs(each.amount):.1f} {way}{over}"
+
+
+def signed(value: float, digits: int = 1) -> str:
+    """Return a number with its sign, a true minus; "0" for what rounds to nothing.
+
+    >>> signed(0.04), signed(1.25, 2)
+    ('0', '+1.25')
+    """
+    if abs(value) < 0.5 * 10**-digits:
+        return "0"
+    return f"{'+' if value > 0 else MINUS}{abs(value):.{digits}f}"

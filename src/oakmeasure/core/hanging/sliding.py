@@ -1,0 +1,94 @@
+"""A sliding leaf that binds or stands askew: what is looked at, in its order, before any hole is drilled again."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.hung_choices import Sliding
+
+LEVEL_PER_M, STRAIGHT, CENTRED = 1.0, 1.0, 1.5  # mm a metre; mm; mm: common practice, no source
+A_TURN = 1.25  # mm of a hanger's bolt, M8: ISO 261 coarse pitch
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """One thing to look at. fine: None while nobody has. remedy: where it is not."""
+
+    what: str
+    found: str
+    fine: bool | None
+    remedy: str = ""
+
+
+def looks(read: Sliding, *, track: float, floor_rises: float | None) -> tuple[Look, ...]:
+    """Return what is looked at, in order: floor, rail level, rail straight, guide, wheels; only then the holes.
+
+    track: its length, mm. floor_rises: most along the leaf's way, mm; None where nobody has read it.
+    """
+    allowed = LEVEL_PER_M * track / 1000
+    found = [
+        Look("the floor along its way", "" if floor_rises is None else f"rises {floor_rises:.1f}",
+             None if floor_rises is None else floor_rises <= 3.0, "hang it from the highest point; ease the foot there")
+    ]  # fmt: skip
+    rail = read.rail_rises
+    found.append(
+        Look(
+            "the rail: level",
+            "" if rail is None else f"{'rises' if rail >= 0 else 'falls'} {abs(rail):.1f} over {track:.0f}",
+            None if rail is None else abs(rail) <= allowed,
+            f"slack the screws at the {'high' if (rail or 0) >= 0 else 'low'} end, shim it {abs(rail or 0):.1f} level",
+        )
+    )
+    bow = read.rail_bowed
+    found.append(
+        Look(
+            "the rail: straight",
+            "" if bow is None else f"{bow:.1f} out in its middle",
+            None if bow is None else bow <= STRAIGHT,
+            "a stretched line along it, packing behind where it bends in",
+        )
+    )
+    guide = read.guide_rubs
+    found.append(
+        Look(
+            "the guide: in the groove's middle",
+            "" if guide is None else f"{guide:.1f} off",
+            None if guide is None else guide <= CENTRED,
+            "slack it, let the leaf find its place, screw it down",
+        )
+    )
+    found.append(
+        Look(
+            "the wheels: turn by hand",
+            "one is stiff" if read.wheels_stiff else "",
+            False if read.wheels_stiff else None,
+            "clean it; no oil on plastic; change it",
+        )
+    )
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class Level:
+    """How the hangers are turned. latch_up: of the hanger at the latch edge, mm, less than 0 down. turns: of its bolt.
+    jamb: gap at the jamb then, all the way up.
+    """
+
+    latch_up: float
+    turns: float
+    jamb: float
+
+
+def hanger_turns(read: Sliding, *, height: float, apart: float) -> Level | None:
+    """Return how one hanger is turned so that the leaf stands parallel to its jamb; None where both ends are not read.
+
+    A wider gap at the top leans the leaf away from the jamb there: its latch hanger must come down by the difference
+    times apart ÷ height. height: of the leaf, apart: between the hangers, mm. Source: a rigid leaf turned, geometry.
+
+    >>> hanger_turns(Sliding(jamb_top=6.0, jamb_bottom=2.0), height=2000.0, apart=800.0).latch_up
+    -1.6
+    """
+    if read.jamb_top is None or read.jamb_bottom is None:
+        return None
+    up = -(read.jamb_top - read.jamb_bottom) * apart / height
+    return Level(up, up / A_TURN, (read.jamb_top + read.jamb_bottom) / 2)

@@ -1,0 +1,85 @@
+"""The record of a leaf on paper: one side, a second where there is much to tell."""
+
+from __future__ import annotations
+
+import io
+from datetime import date
+from typing import Any
+
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.platypus import BaseDocTemplate, Frame, PageTemplate, Paragraph, Spacer, Table, TableStyle
+
+from oakmeasure.core.hanging.record import Record, record_of
+from oakmeasure.core.job import Job
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.units import Show
+from oakmeasure.files.pdf_drawing import register_fonts
+from oakmeasure.files.sheet_parts import HEADING, MARGIN, TEXT, Head, words
+
+
+def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
+    """Return the record of a leaf as the bytes of a PDF. Raises ValueError where there is no leaf."""
+    show = Show(job.unit)
+    record = record_of(job, leaf, show)
+    if record is None:
+        raise ValueError("there is no leaf to record")
+    register_fonts()
+    buffer = io.BytesIO()
+    head = Head(job, leaf, "record", on or record.on or date.today(), show)
+    frame = Frame(MARGIN * mm, MARGIN * mm, A4[0] - 2 * MARGIN * mm, A4[1] - 2 * MARGIN * mm - 38)
+    document = BaseDocTemplate(buffer, pagesize=A4, title=f"Record: {record.title}")
+    document.addPageTemplates(
+        PageTemplate(frames=[frame], onPage=lambda canvas, page: head.draw(canvas, f"side {page.page}"))
+    )
+    document.build(_story(record))
+    return buffer.getvalue()
+
+
+def _story(record: Record) -> list[Any]:
+    signed = f"Hung {record.on.day} {record.on:%B %Y} by {record.by}." if record.on else "Not signed off."
+    story: list[Any] = [Spacer(1, 6), words(signed, HEADING)]
+    rows = [["", "as built", "as hung"], *([each.what, each.built, each.hung] for each in record.lines)]
+    story += [_table(rows, (38, 92, 50)), Spacer(1, 8)]
+    if record.gaps:
+        story.append(words("Gaps as hung", HEADING))
+        cells = [f"{name}: {gap}" for name, gap in record.gaps]
+        story += [
+            _table(
+                [cells[n : n + 4] + [""] * (4 - len(cells[n : n + 4])) for n in range(0, len(cells), 4)],
+                (45, 45, 45, 45),
+            ),
+            Spacer(1, 8),
+        ]
+    for title, lines in (
+        ("Answered for", [f"{what}: {why}" for what, why in record.answered]),
+        ("Learnt", list(record.lessons)),
+        ("Notes", list(record.notes)),
+    ):
+        if lines:
+            story += [words(title, HEADING), *(words(line) for line in lines), Spacer(1, 8)]
+    story += [Spacer(1, 26), _table([["signed", "", "for", ""]], (18, 70, 12, 80))]
+    return story
+
+
+def _table(rows: list[list[str]], widths: tuple[float, ...]) -> Table:
+    made = Table(
+        [[Paragraph(_safe(cell), TEXT) for cell in row] for row in rows],
+        colWidths=[w * mm for w in widths],
+        hAlign="LEFT",
+    )
+    made.setStyle(
+        TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, -1), 0.25, "#999999"),
+                ("TOPPADDING", (0, 0), (-1, -1), 2),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ]
+        )
+    )
+    return made
+
+
+def _safe(cell: str) -> str:
+    return cell.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
