@@ -12,7 +12,8 @@ from PySide6.QtCore import QObject, Signal
 
 from oakmeasure.app.lists import Listed, Record
 from oakmeasure.core.drawing import Drawing
-from oakmeasure.core.drawings.hang_view import book_view, hang_view, looks_view, practice_view, record_view, run_view
+from oakmeasure.core.drawings.hang_view import hang_view, looks_view, practice_view, run_view
+from oakmeasure.core.drawings.record_view import book_view, record_view
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.hanging.practice import Drill, Score, drill, score
 from oakmeasure.core.hanging.record import Entry, entry_of_leaf, record_of

@@ -308,3 +308,44 @@ def count_text(verdicts: list[Verdict]) -> str:
     words = {Level.STOP: "stop", Level.LOOK: "look", Level.FINE: "fine"}
     counts = {level: sum(each.level is level for each in verdicts) for level in Level}
     return " · ".join(f"{counts[level]} {words[level]}" for level in Level if counts[level])
+
+
+PANEL_WIDTH = 292
+
+
+class Side(QWidget):
+    """The verdicts with their count, and under them the working of the figure that was asked for."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setObjectName("panel")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(PANEL_WIDTH)
+        self.verdicts, self.working = Verdicts(session), WorkingView(session)
+        self._count = label("", "pencil")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 14, 10, 8)
+        column.setSpacing(6)
+        head = QHBoxLayout()
+        head.addWidget(label("Verdicts", "head"))
+        head.addStretch(1)
+        head.addWidget(self._count)
+        head.setContentsMargins(0, 0, 8, 0)
+        column.addLayout(head)
+        column.addWidget(self.verdicts, 1)
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._scroll.setWidget(self.working)
+        column.addWidget(self._scroll)
+
+    def refresh(self) -> None:
+        """Show the verdicts as they are now, and how many there are of each level."""
+        self.verdicts.refresh()
+        self._count.setText(count_text(self.verdicts.shown_verdicts()))
+
+    def show_working(self, window_height: int) -> None:
+        """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
+        self.working.refresh()
+        self._scroll.setFixedHeight(min(self.working.height_wanted(), max(window_height // 2 - 50, 240)))

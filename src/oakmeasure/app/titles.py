@@ -44,3 +44,13 @@ FIRST_WORKING = {
     Stage.MAKE: ("make_hours",),
     Stage.HANG: ("hung_worst", "gap_hinge"),
 }
+# How high the list under the board is, in px.
+MOST_LIST_PX = {
+    Stage.MEASURE: 220,
+    Stage.HARDWARE: 178,
+    Stage.MAKE: 186,
+    Stage.HANG: 176,
+}  # under the board; the rest is scrolled
+# Of the two constructions side by side, and of the hinges to be had: all of their lines.
+TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
+PLAN_LIST_PX = 156  # what is to be bought, under the plan

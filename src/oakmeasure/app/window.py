@@ -6,21 +6,20 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
+from oakmeasure.app import titles
 from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
 from oakmeasure.app.lists import Listed, boring_list, cut_list, joint_list, measure_list, setting_list, zone_list
 from oakmeasure.app.middle import EXAGGERATION, Middle
-from oakmeasure.app.notes import label
-from oakmeasure.app.panel import Verdicts, WorkingView, count_text
+from oakmeasure.app.panel import Side
 from oakmeasure.app.rod import Rod
 from oakmeasure.app.session import Session
 from oakmeasure.app.sheets import Sheet
 from oakmeasure.app.timber_room import PAGES, TimberRoom
-from oakmeasure.app.titles import BOARD_WORDS, FIRST_WORKING, FIT_WORDS, OTHER_WORDS, PAGE_WORDS
 from oakmeasure.core.build.snapped import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.cutting.setups import saved, setups
 from oakmeasure.core.drawings.beside_view import beside_view
@@ -40,17 +39,8 @@ from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
-SHEET_WIDTH, PANEL_WIDTH = 320, 292
+SHEET_WIDTH = 320
 WORDS_FROM_PX = 560
-MOST_LIST_PX = {
-    Stage.MEASURE: 220,
-    Stage.HARDWARE: 178,
-    Stage.MAKE: 186,
-    Stage.HANG: 176,
-}  # under the board; the rest is scrolled
-# Of the two constructions side by side, and of the hinges to be had: all of their lines.
-TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
-PLAN_LIST_PX = 156  # what is to be bought, under the plan
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 
@@ -74,9 +64,8 @@ class Window(QMainWindow):
         self.board, self.list, self.compare = self.middle.board, self.middle.list, self.middle.compare
         self.sure, self.goes_in = self.middle.sure, self.middle.goes_in
         self.gauge = GaugeStrip(session)
-        self.verdicts = Verdicts(session)
-        self.working = WorkingView(session)
-        self._count = label("", "pencil")
+        self.side = Side(session)
+        self.verdicts, self.working = self.side.verdicts, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
         self._lay_out()
         self.commands = Commands(self, session)
@@ -88,8 +77,6 @@ class Window(QMainWindow):
         self._stage_laid_out()
         self.sheet().focus_first()
         session.show_working(self._first_working())
-
-    # --- laying out --------------------------------------------------------------------------------------
 
     def _lay_out(self) -> None:
         ground = QWidget()
@@ -111,31 +98,9 @@ class Window(QMainWindow):
         left_column.addWidget(self.gauge)
         row.addWidget(left)
         row.addWidget(self.middle, 1)
-        row.addWidget(self._panel())
+        row.addWidget(self.side)
         column.addLayout(row, 1)
         self.setCentralWidget(ground)
-
-    def _panel(self) -> QWidget:
-        panel = QWidget()
-        panel.setObjectName("panel")
-        panel.setFixedWidth(PANEL_WIDTH)
-        column = QVBoxLayout(panel)
-        column.setContentsMargins(16, 14, 10, 8)
-        column.setSpacing(6)
-        head = QHBoxLayout()
-        head.addWidget(label("Verdicts", "head"))
-        head.addStretch(1)
-        head.addWidget(self._count)
-        head.setContentsMargins(0, 0, 8, 0)
-        column.addLayout(head)
-        column.addWidget(self.verdicts, 1)
-        self._working_scroll = QScrollArea()
-        self._working_scroll.setWidgetResizable(True)
-        self._working_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._working_scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._working_scroll.setWidget(self.working)
-        column.addWidget(self._working_scroll)
-        return panel
 
     def _connect(self) -> None:
         s = self.session
@@ -177,8 +142,6 @@ class Window(QMainWindow):
     def _shortcut(self, keys: str, what) -> None:  # type: ignore[no-untyped-def]
         QShortcut(QKeySequence(keys), self).activated.connect(what)
 
-    # --- showing -----------------------------------------------------------------------------------------
-
     def sheet(self) -> Sheet:
         """Return the sheet of the stage in hand, made when it is first needed."""
         stage = self.session.stage
@@ -203,12 +166,11 @@ class Window(QMainWindow):
         self._show_rod()
         if self.session.stage is Stage.TIMBER:
             self._show_stage(keep_view=True)
-        self.verdicts.refresh()
-        self._count.setText(count_text(self.verdicts.shown_verdicts()))
+        self.side.refresh()
 
     def _first_working(self) -> str:
         """Return the figure whose working stands beside a stage until another one is asked for."""
-        names, figures = FIRST_WORKING[self.session.stage], self.session.solved.figures
+        names, figures = titles.FIRST_WORKING[self.session.stage], self.session.solved.figures
         return next((each for each in names if each in figures), names[0])
 
     def _of_the_job(self) -> Listed | None:
@@ -286,8 +248,14 @@ class Window(QMainWindow):
         page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
         fit_page = FitPage(sheet.page) if stage is Stage.FIT else None
         leaf_page = LeafPage(sheet.page) if stage is Stage.LEAF else None
-        words = PAGE_WORDS[page] if measuring else FIT_WORDS[fit_page] if fit_page else BOARD_WORDS[stage]
-        self.middle.title.setText(OTHER_WORDS.get(sheet.page, words))
+        words = (
+            titles.PAGE_WORDS[page]
+            if measuring
+            else titles.FIT_WORDS[fit_page]
+            if fit_page
+            else titles.BOARD_WORDS[stage]
+        )
+        self.middle.title.setText(titles.OTHER_WORDS.get(sheet.page, words))
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
@@ -330,8 +298,7 @@ class Window(QMainWindow):
             self.sure.refresh()
             if (solved.opening.template is not None) is not self._laid_for_ticks:
                 self._stage_laid_out()
-        self.verdicts.refresh()
-        self._count.setText(count_text(self.verdicts.shown_verdicts()))
+        self.side.refresh()
 
     def _show_records(self, listed: Listed) -> None:
         self.list.show_records(*listed)
@@ -348,7 +315,7 @@ class Window(QMainWindow):
             self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
         elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER, HardwarePage.CATALOGUE):
             whole = self.middle.split.height()
-            table = TABLES_PX.get(self.sheet().page, whole // 2)
+            table = titles.TABLES_PX.get(self.sheet().page, whole // 2)
             self.middle.split.setSizes([whole - table, table])
         elif self.session.stage is Stage.LEAF and beside:
             self.middle.split.setSizes([280, 388])
@@ -357,7 +324,11 @@ class Window(QMainWindow):
             self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
             rows = len(self.list.records.records)
-            most = PLAN_LIST_PX if self.sheet().page == TimberPage.PLAN else MOST_LIST_PX.get(self.session.stage, 300)
+            most = (
+                titles.PLAN_LIST_PX
+                if self.sheet().page == TimberPage.PLAN
+                else titles.MOST_LIST_PX.get(self.session.stage, 300)
+            )
             tall = min(34 + 24 * rows, most)
             self.middle.split.setSizes([max(self.middle.split.height() - tall, 300), tall])
 
@@ -414,9 +385,7 @@ class Window(QMainWindow):
             self.draw(keep_view=False)
 
     def _show_working(self) -> None:
-        """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
-        self.working.refresh()
-        self._working_scroll.setFixedHeight(min(self.working.height_wanted(), max(self.height() // 2 - 50, 240)))
+        self.side.show_working(self.height())
 
     def _light(self) -> None:
         self.board.set_lit(self.session.lit)
@@ -429,8 +398,6 @@ class Window(QMainWindow):
         star = "" if s.is_saved else "*"
         self.setWindowTitle(f"{star}{s.job.name} – Oak Measure")
         self.job_line.refresh_saved()
-
-    # --- intents -----------------------------------------------------------------------------------------
 
     def choose_leaf(self, leaf_id: str) -> None:
         """Work on another leaf; what was typed and refused belongs to the one that is left."""
@@ -452,12 +419,14 @@ class Window(QMainWindow):
             self.timber.dragged(handle, x, y)
             return
         if self.session.stage is Stage.LEAF:
-            self._drop(dragged(self.session.solved, name, y), f"The leaf, set out: {name}", BOARD_WORDS[Stage.LEAF])
+            self._drop(
+                dragged(self.session.solved, name, y), f"The leaf, set out: {name}", titles.BOARD_WORDS[Stage.LEAF]
+            )
             return
         if self.session.stage is Stage.HARDWARE:
             drag = dragged_cup if name.startswith("cup") else dragged_butt
             drop = drag(self.session.solved, int(name.rpartition(" ")[2]), y)
-            self._drop(drop, f"Hinges: {name}", BOARD_WORDS[Stage.HARDWARE])
+            self._drop(drop, f"Hinges: {name}", titles.BOARD_WORDS[Stage.HARDWARE])
             return
         self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
 
@@ -493,16 +462,10 @@ class Window(QMainWindow):
                     self.session.show_working(part.length.name)
         elif kind == "tick" and name.isdigit():
             self._turn_tick(int(name) - 1)
-        elif kind == "thing":
-            self.session.show_working(f"in_the_way_{name}")
-        elif kind == "floor":
-            self.session.show_working(f"floor_{name}")
-        elif kind == "reading":
-            self.session.show_working(f"reading_{name}")
-        elif kind == "butt":
-            self.session.show_working(f"butt_{name}_top")
-        elif kind in ("cup", "plate"):
-            self.session.show_working(f"cup_{name}" + ("_plate" if kind == "plate" else ""))
+        else:
+            figures = {"thing": f"in_the_way_{name}", "floor": f"floor_{name}", "reading": f"reading_{name}",
+                       "butt": f"butt_{name}_top", "cup": f"cup_{name}", "plate": f"cup_{name}_plate"}  # fmt: skip
+            self.session.show_working(figures.get(kind, ""))
 
     def _turn_tick(self, at: int) -> None:
         """Take a tick out, or in again."""

@@ -1,4 +1,4 @@
-"""A leaf as it hangs and as it will, gaps exaggerated; a run of leaves; what is looked at; a drill; the book."""
+"""A leaf as it hangs and as it will, gaps exaggerated; a run of leaves; what is looked at; a drill."""
 
 from __future__ import annotations
 
@@ -14,7 +14,6 @@ from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.hanging.gaps import Frame, Place, Plan
 from oakmeasure.core.hanging.hang import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.practice import Drill, Score
-from oakmeasure.core.hanging.record import Entry, Record
 from oakmeasure.core.hanging.remedy import LEAST_PACKED, signed, turn_words
 from oakmeasure.core.hanging.run import RunPlan
 from oakmeasure.core.hanging.sliding import Look
@@ -147,15 +146,8 @@ def _leaf(
         return (x + wide - px if mirrored else x + px), py
 
     def gap_at(side: str, where: float) -> float:
-        mine = sorted((p.at, gap) for p, gap in zip(places, pose.gaps, strict=True) if p.side == side)
-        if not mine:
-            return 0.0 if meeting and side == "latch" else 3.0
-        if where <= mine[0][0]:
-            return mine[0][1]
-        for (a, ga), (b, gb) in pairwise(mine):
-            if where <= b:
-                return ga + (gb - ga) * (where - a) / max(b - a, 1e-9)
-        return mine[-1][1]
+        otherwise = 0.0 if meeting and side == "latch" else 3.0
+        return _between(places, pose.gaps, side, where, otherwise=otherwise)
 
     end = wide if meeting else wide + LINING
     open_ = [
@@ -208,6 +200,17 @@ def _leaf(
     if pose.title:
         middle = at(wide, 0)[0] if meeting else x + wide / 2
         sketch.label(middle, -18, pose.title, anchor=Anchor.BELOW, bold=True)
+
+
+def _between(places: Sequence[Place], gaps: Sequence[float], side: str, where: float, *, otherwise: float) -> float:
+    """Return the gap of a side at a place, between the places where it was read; `otherwise` where none was."""
+    mine = sorted((p.at, gap) for p, gap in zip(places, gaps, strict=True) if p.side == side)
+    if not mine:
+        return otherwise
+    for (a, ga), (b, gb) in pairwise(mine):
+        if a <= where <= b:
+            return ga + (gb - ga) * (where - a) / max(b - a, 1e-9)
+    return mine[0][1] if where < mine[0][0] else mine[-1][1]
 
 
 def _numbers(
@@ -464,93 +467,3 @@ def practice_view(
         ):
             sketch.label(x, TALL - 30 - 30 * n, words, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     return sketch.drawing(margin=18)
-
-
-def record_view(record: Record | None) -> Drawing:
-    """Return the record as it goes on paper, in short."""
-    if record is None:
-        return empty_view("no leaf yet: nothing to record")
-    sketch = Sketch()
-    sketch.rect(Rect(-20, -20, 1020, 660), Layer.SPACE)
-    sketch.box(Rect(-20, -20, 1020, 660), Layer.PENCIL)
-    sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5)
-    signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
-    sketch.label(1000, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
-    sketch.label(0, 594, record.place, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    y = 552.0
-    for name, px in (("", 0.0), ("as built", 190.0), ("as hung", 420.0)):
-        sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    for line in record.lines:
-        y -= 31
-        sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
-        sketch.label(
-            190,
-            y,
-            line.built,
-            anchor=Anchor.LEFT,
-            room=220 if line.hung else 350,
-            shorter=(line.built[:40] + "…", line.built[:26] + "…"),
-            size=0.95,
-        )
-        sketch.label(420, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
-    _right(sketch, record)
-    return sketch.drawing(margin=10)
-
-
-def _right(sketch: Sketch, record: Record) -> None:
-    y, x = 552.0, 580.0
-    blocks = [
-        ("gaps", [f"{name}  {gap}" for name, gap in record.gaps]),
-        ("answered for", [f"{title}: {reason}" for title, reason in record.answered]),
-        ("learnt", list(record.lessons)),
-        ("notes", [n for n in record.notes if not any(lesson in n for lesson in record.lessons)]),
-    ]
-    for head, rows in blocks:
-        if not rows or y < 40:
-            continue
-        sketch.label(x, y, head, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-        if head == "gaps":
-            for n, row in enumerate(rows[:12]):
-                sketch.label(x + (n % 2) * 210, y - 29 - 27 * (n // 2), row, anchor=Anchor.LEFT, size=0.9)
-            y -= 44 + 27 * (-(-min(len(rows), 12) // 2))
-            continue
-        for row in rows[:4]:
-            for line in textwrap.wrap(row, 46)[:3]:
-                if y < 20:
-                    return
-                y -= 25
-                sketch.label(x, y, line, anchor=Anchor.LEFT, size=0.9)
-        y -= 34
-
-
-def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:
-    """Return the leaves of the book to one scale, the chosen one with what was learnt of it."""
-    if not entries:
-        return empty_view("nothing in the book answers to that")
-    sketch = Sketch()
-    shown = entries[:10]
-    k = min(300.0 / max(each.height for each in shown), 560.0 / sum(each.width + 120 for each in shown))
-    x = 0.0
-    for n, each in enumerate(shown):
-        rect = Rect(x, 0.0, x + each.width * k, each.height * k)
-        sketch.rect(rect, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT, ref=f"book:{n}")
-        sketch.box(rect, Layer.LEAF if n == chosen else Layer.OUTLINE, ref=f"book:{n}")
-        sketch.label((rect.x0 + rect.x1) / 2, -14, str(n + 1), anchor=Anchor.BELOW, bold=n == chosen, ref=f"book:{n}")
-        x += (each.width + 120) * k
-    entry = entries[min(chosen, len(entries) - 1)]
-    y, x = 300.0, 600.0
-    sketch.label(x, y, entry.name, anchor=Anchor.LEFT, bold=True, size=1.3)
-    lines = [
-        entry.job + (f", {entry.place}" if entry.place else ""),
-        f"{entry.construction}, {entry.timber}",
-        entry.hanging,
-        f"hung {entry.on.day} {entry.on:%B %Y}, {entry.by}",
-        *(f"Learnt: {each.text}" for each in entry.lessons),
-    ]
-    for words in lines:
-        for line in textwrap.wrap(words, 44):
-            y -= 27
-            sketch.label(
-                x, y, line, anchor=Anchor.LEFT, layer=Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE
-            )
-    return sketch.drawing(margin=24)
