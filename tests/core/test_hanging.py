@@ -10,9 +10,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core import edits
-from oakmeasure.core.build_choices import Framed
+from oakmeasure.core.build_choices import Framed, Slab
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hang_choices import Hanging, SlideChoices, track_sets
 from oakmeasure.core.hanging.gaps import Frame, Place, contradictions, moved, put_right
 from oakmeasure.core.hanging.practice import STEP, drill, score
 from oakmeasure.core.hanging.record import entry_of_leaf, record_of
@@ -20,6 +20,7 @@ from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
     SIDE_A_TURN,
     SIDE_RANGE,
+    across_steps,
     butt_steps,
     cup_turns,
     shims_for,
@@ -28,8 +29,9 @@ from oakmeasure.core.hanging.remedy import (
 )  # fmt: skip
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hanging.run import line_up
-from oakmeasure.core.hanging.sliding import hanger_turns, looks
+from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
 from oakmeasure.core.hung_choices import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
+from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, Reading
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
 from oakmeasure.core.verdicts import Level
@@ -367,6 +369,32 @@ def test_a_run_that_is_further_out_than_its_screws_says_which_leaf_and_why():
     assert line_up([], width=1.0, height=1.0, spread=1.0) is None
 
 
+# --- out of its plane --------------------------------------------------------------------------------------
+
+
+@given(top=st.floats(-4, 4), foot=st.floats(-4, 4))
+def test_a_leaf_out_of_its_plane_lies_in_it_once_hinges_and_stop_are_moved(top, foot):
+    steps = across_steps(proud_top=top, proud_bottom=foot, hinges=FRAME.hinges, height=HEIGHT)
+    hinges = next((each for each in steps if each.kind == "across"), None)
+    stop = sum(each.amount for each in steps if each.kind == "stop")
+    lean = 0.0
+    if hinges is not None:
+        top_goes_in = "move the top hinge" in hinges.words
+        assert top_goes_in is (top > foot)
+        lean = (-2 if top_goes_in else 2) * hinges.amount * HEIGHT / (FRAME.hinges[0] - FRAME.hinges[-1])
+    for proud, turned in ((top, lean / 2), (foot, -lean / 2)):
+        assert abs(proud + turned - stop) <= 0.3 + 0.15 + 1e-9
+
+
+def test_a_leaf_that_lies_in_its_plane_is_left_so_and_one_that_does_not_is_told_before_the_plane():
+    assert across_steps(proud_top=0.2, proud_bottom=-0.05, hinges=FRAME.hinges, height=HEIGHT) == ()
+    twisted = solved(hung=HungChoices(gaps=Gaps(latch_top=0.0, latch_bottom=5.0, hinge_top=2.0, hinge_bottom=2.0,
+                                                proud_top=2.0, proud_bottom=0.0)))  # fmt: skip
+    kinds = [each.kind for each in twisted.hung.leaves[0].least_wood]
+    assert {"across", "stop"} <= set(kinds)
+    assert "plane" not in kinds[: kinds.index("stop")]
+
+
 # --- sliding -----------------------------------------------------------------------------------------------
 
 
@@ -401,9 +429,24 @@ def test_what_binds_is_looked_at_in_its_order_before_any_hole():
     assert hanger_turns(Sliding(jamb_top=3.0), height=2000.0, apart=800.0) is None
 
 
-def test_the_proof_load_comes_before_the_leaf_and_can_be_answered_for():
-    from oakmeasure.core.hang_choices import SlideChoices, track_sets
+def test_wheel_shims_and_stops_come_last_as_the_gear_has_them():
+    falls = FloorReadings(
+        along=FloorAlong.TRAVEL,
+        travel=tuple(FloorPoint(at=at, height=Reading(value=-0.005 * at)) for at in (0.0, 1800.0)),
+    )
+    leaf = solved(905.0, 2095.0, hanging=Hanging.FLOOR_GEAR, build=Slab(thickness=38.0), floor=falls)
+    last = {each.what.partition(":")[0]: each.found for each in leaf.hung.looks}
+    assert last["the wheels' track"] == ", ".join(f"{each.value:.1f}" for each in leaf.gear.shims)
+    assert last["the wheels' track"].startswith("0.0, ")
+    on_wall = solved(905.0, 2095.0, hanging=Hanging.SLIDING, build=Slab(thickness=38.0))
+    last = {each.what: each.found for each in on_wall.hung.looks}
+    assert f"open at {on_wall.figures['stop_open'].value:.0f} from" in last["the stops"]
+    assert not any(what.startswith("the wheels' track") for what in last)
+    assert last_settings((), None) == ()
+    assert "level" in last_settings((0.0, 0.0), None)[0].found
 
+
+def test_the_proof_load_comes_before_the_leaf_and_can_be_answered_for():
     track = next(each for each in track_sets().values() if Hanging.SLIDING in each.ways)
     more = {"hanging": Hanging.SLIDING, "slide": SlideChoices(track_set=track)}
     read = Sliding(jamb_top=3.0, jamb_bottom=3.0)

@@ -59,6 +59,16 @@ HANG: tuple[Group, ...] = (
         when=_on_cups,
     ),
     Group(
+        "Out of its plane, at the latch",
+        (
+            Field("hung.gaps.proud_top", "proud, top", signed=True, optional=True),
+            Field("hung.gaps.proud_bottom", "proud, foot", signed=True, optional=True),
+        ),
+        2,
+        page=HangPage.GAPS,
+        when=lambda leaf: leaf.hanging.has_butts,
+    ),
+    Group(
         "",
         (
             field_choice("hung.gaps.touches", "Touches first", enum_options(Touches)),

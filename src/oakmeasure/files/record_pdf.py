@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
@@ -41,16 +42,9 @@ def _story(record: Record) -> list[Any]:
     story: list[Any] = [Spacer(1, 6), words(signed, HEADING)]
     rows = [["", "as built", "as hung"], *([each.what, each.built, each.hung] for each in record.lines)]
     story += [_table(rows, (38, 92, 50)), Spacer(1, 8)]
-    if record.gaps:
-        story.append(words("Gaps as hung", HEADING))
-        cells = [f"{name}: {gap}" for name, gap in record.gaps]
-        story += [
-            _table(
-                [cells[n : n + 4] + [""] * (4 - len(cells[n : n + 4])) for n in range(0, len(cells), 4)],
-                (45, 45, 45, 45),
-            ),
-            Spacer(1, 8),
-        ]
+    for title, pairs in (("Gaps as hung", record.gaps), ("The opening as measured", record.readings)):
+        if pairs:
+            story += [words(title, HEADING), _in_fours(pairs), Spacer(1, 8)]
     for title, lines in (
         ("Answered for", [f"{what}: {why}" for what, why in record.answered]),
         ("Learnt", list(record.lessons)),
@@ -60,6 +54,12 @@ def _story(record: Record) -> list[Any]:
             story += [words(title, HEADING), *(words(line) for line in lines), Spacer(1, 8)]
     story += [Spacer(1, 26), _table([["signed", "", "for", ""]], (18, 70, 12, 80))]
     return story
+
+
+def _in_fours(pairs: Sequence[tuple[str, str]]) -> Table:
+    cells = [f"{name}: {value}" for name, value in pairs]
+    cells += [""] * (-len(cells) % 4)
+    return _table([cells[n : n + 4] for n in range(0, len(cells), 4)], (45, 45, 45, 45))
 
 
 def _table(rows: list[list[str]], widths: tuple[float, ...]) -> Table:

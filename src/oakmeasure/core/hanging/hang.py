@@ -7,10 +7,19 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hanging.gaps import Found, Frame, contradictions, places_of, put_right
-from oakmeasure.core.hanging.remedy import HEIGHT_RANGE, SIDE_RANGE, CupTurn, Step, butt_steps, cup_turns, turn_words
+from oakmeasure.core.hanging.remedy import (
+    HEIGHT_RANGE,
+    SIDE_RANGE,
+    CupTurn,
+    Step,
+    across_steps,
+    butt_steps,
+    cup_turns,
+    turn_words,
+)
 from oakmeasure.core.hanging.rigid import Motion
 from oakmeasure.core.hanging.run import RunPlan, line_up
-from oakmeasure.core.hanging.sliding import Level, Look, hanger_turns, looks
+from oakmeasure.core.hanging.sliding import Level, Look, hanger_turns, last_settings, looks
 from oakmeasure.core.hung_choices import Gaps, HungChoices
 
 if TYPE_CHECKING:
@@ -100,7 +109,9 @@ def hang(leaf: LeafSolution) -> Hung:
         f = leaf.figures
         rises = f["floor_rise"].value if "floor_rise" in f else None
         track = f["track_needed"].value if "track_needed" in f else 2 * leaf.fit.width.value
-        seen = looks(hung.sliding, track=track, floor_rises=rises)
+        shims = [each.value for each in leaf.gear.shims] if leaf.gear is not None else []
+        last = last_settings(shims, f["stop_open"].value if "stop_open" in f else None)
+        seen = (*looks(hung.sliding, track=track, floor_rises=rises), *last)
         apart = f["hangers_apart"].value if "hangers_apart" in f else 0.8 * leaf.fit.width.value
         level = hanger_turns(hung.sliding, height=leaf.fit.height.value, apart=apart)
     return Hung(tuple(leaves), turns, run, seen, level)
@@ -139,10 +150,23 @@ def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, read: Gaps | None = Non
         across = f["clear_width"].value - frame.width
         up = f["clear_height"].value - frame.height
         clashes = contradictions(gaps, room_across=across, room_up=up)
+    crossed: tuple[Step, ...] = ()
+    if leaf.butts is not None:
+        crossed = across_steps(proud_top=gaps.proud_top or 0.0, proud_bottom=gaps.proud_bottom or 0.0,
+                               hinges=frame.hinges, height=frame.height)  # fmt: skip
     steps = [butt_steps(plan, found.places, hung.shims, height=frame.height) if leaf.butts is not None
              else _cup_steps(leaf, plan) for plan in (found.least_wood, found.even)]  # fmt: skip
     before = places_of(read or gaps, width=frame.width, height=frame.height, wanted=wanted)
-    return Remedied(name, frame, found, steps[0], steps[1], tuple(clashes), tuple(each.gap for each in before))
+    least, even = (_with(each, crossed) for each in steps)
+    return Remedied(name, frame, found, least, even, tuple(clashes), tuple(each.gap for each in before))
+
+
+def _with(steps: tuple[Step, ...], crossed: tuple[Step, ...]) -> tuple[Step, ...]:
+    """Return the steps with what is moved across before what is planed."""
+    if not crossed:
+        return steps
+    planed = tuple(each for each in steps if each.kind == "plane")
+    return (*(each for each in steps if each.kind not in ("plane", "nothing")), *crossed, *planed)
 
 
 def _cup_steps(leaf: LeafSolution, plan) -> tuple[Step, ...]:  # type: ignore[no-untyped-def]

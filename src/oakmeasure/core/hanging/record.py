@@ -12,11 +12,12 @@ from oakmeasure.core.hung_choices import Gaps
 from oakmeasure.core.make_choices import LogKind
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.making.log import all_spent
+from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.units import Show, Unit
 
 if TYPE_CHECKING:
-    from oakmeasure.core.job import Job
+    from oakmeasure.core.job import Job, Leaf
     from oakmeasure.core.solve import LeafSolution
 
 CONSTRUCTIONS = {
@@ -42,7 +43,7 @@ class Line:
 @dataclass(frozen=True, slots=True)
 class Record:
     """title: of the leaf. lines: sizes and hardware. gaps: name and gap read. answered: stops with their reasons.
-    notes: of the log. lessons: that were learnt.
+    notes: of the log. lessons: that were learnt. readings: of the opening.
     """
 
     title: str
@@ -54,6 +55,7 @@ class Record:
     answered: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
     lessons: tuple[str, ...]
+    readings: tuple[tuple[str, str], ...] = ()
 
 
 def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
@@ -117,7 +119,19 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
         answered,
         (*notes, *note),
         lessons,
+        reading_rows(said, show),
     )
+
+
+def reading_rows(said: Leaf, show: Show) -> tuple[tuple[str, str], ...]:
+    """Return what was measured of the opening, each with its name, the way that it was taken."""
+    if said.measured_by is MeasuredBy.POLYGON and said.polygon is not None:
+        spans = said.polygon.spans
+        return tuple((f"corner {each.start} to {each.end}", show.length(each.length.value)) for each in spans)
+    if said.measured_by is MeasuredBy.TICKS and said.template is not None:
+        return (("ticks on the board", f"{sum(not each.excluded for each in said.template.ticks)}"),)
+    taken = ((name, getattr(said.readings, name)) for name in type(said.readings).model_fields)
+    return tuple((name.replace("_", ", "), show.length(each.value)) for name, each in taken if each is not None)
 
 
 def _hardware(leaf: LeafSolution) -> str:

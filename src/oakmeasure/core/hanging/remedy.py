@@ -17,6 +17,7 @@ SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
 SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source
 NOTHING, LEAST_PACKED = 0.05, 0.1  # mm; less packing than paper is none
 MOST_SHIMS = 4
+CROSS_LEAST = 0.3  # mm out of plane that nobody sees: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +79,27 @@ def butt_steps(plan: Plan, places: Sequence[Place], shims: Sequence[float], *, h
             steps.append(Step("let in", f"let {name} in {-packed:.2f} deeper on the lining", packed, name))
     steps += plane_steps(plan.planed, places, height=height)
     return tuple(steps) if steps else (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)
+
+
+def across_steps(*, proud_top: float, proud_bottom: float, hinges: Sequence[float], height: float) -> tuple[Step, ...]:
+    """Return what is moved across so that a leaf on butts lies in its plane; () where it does.
+
+    proud_*: how far its latch edge stands out of its plane at top and foot when it is shut, mm. hinges: heights of
+    their middles, of a leaf `height` high, mm. A flat leaf leans at the latch as it does at the hinges, so the outer
+    hinges take up what differs, half each, less by the ratio of their distance to the height; what is alike is the
+    stop's. Source: a plane turned about a level line.
+    """
+    twist, alike = proud_top - proud_bottom, (proud_top + proud_bottom) / 2
+    steps = []
+    if abs(twist) > CROSS_LEAST:
+        out, into = ("bottom", "top") if twist > 0 else ("top", "bottom")
+        half = abs(twist) / 2 * (max(hinges) - min(hinges)) / height
+        words = f"move the {into} hinge {half:.1f} towards the stop, the {out} one as much away from it"
+        steps.append(Step("across", words, half, "hinges"))
+    if abs(alike) > CROSS_LEAST:
+        way = "back" if alike > 0 else "out"
+        steps.append(Step("stop", f"set the stop {abs(alike):.1f} {way} over its whole height", alike, "stop"))
+    return tuple(steps)
 
 
 def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: float) -> list[Step]:

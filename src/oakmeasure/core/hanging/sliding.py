@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.hung_choices import Sliding
@@ -65,6 +66,20 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None) -> tuple[Lo
             "clean it; no oil on plastic; change it",
         )
     )
+    return tuple(found)
+
+
+def last_settings(shims: Sequence[float], stop_open: float | None) -> tuple[Look, ...]:
+    """Return what is set once it runs free: shims under the wheels' track, mm, and the stop of the open leaf, mm from
+    the track's hinge end. None where the gear has none.
+    """
+    found = []
+    if shims:
+        words = ", ".join(f"{each:.1f}" for each in shims) if any(shims) else "none: it is level"
+        found.append(Look("the wheels' track: shims, hole by hole", words, None, "brass or hard card, under each hole"))
+    if stop_open is not None:
+        place = f"open at {stop_open:.0f} from the hinge end of the track, shut against the jamb"
+        found.append(Look("the stops", place, None, "set when the leaf hangs parallel, both screws"))
     return tuple(found)
 
 
