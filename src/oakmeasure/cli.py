@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
-            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim")  # fmt: skip
+            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum")  # fmt: skip
 
 
 def main() -> None:
@@ -22,9 +22,13 @@ def main() -> None:
             print("oak-measure: one job at a time", file=sys.stderr)
             raise SystemExit(2)
         raise SystemExit(run(None if demo or not words else words[0], demo=demo))
-    from oakmeasure.commands import app
-
     try:
+        if words[0] == "sum":  # answers at once: no command line's library, no models
+            from oakmeasure.sum_command import run as run_sum
+
+            raise SystemExit(run_sum(words[1:]))
+        from oakmeasure.commands import app
+
         app()
     except Exception as error:
         from oakmeasure.trouble import log_trouble

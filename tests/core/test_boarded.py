@@ -11,12 +11,12 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core import edits
-from oakmeasure.core.build.boarded import board_count
 from oakmeasure.core.build.braces import corner_brace, halves, pointed_shape, turned_over
 from oakmeasure.core.build.made import area, screw_for
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build.slab import slot_length, strip_count, tenon_places
 from oakmeasure.core.build.slab_checks import glue_stages
+from oakmeasure.core.build.spacing import board_count
 from oakmeasure.core.build_choices import (
     Boarded,
     BoardEdge,

@@ -17,7 +17,8 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import CabinetChoices, Hanging
 from oakmeasure.core.hardware.catalogue import catalogue
-from oakmeasure.core.hardware.cups import cup_count, solve_cup
+from oakmeasure.core.hardware.cups import cup_count
+from oakmeasure.core.hardware.plain import solve_cup
 from oakmeasure.core.hardware.reveal import corner_way, least_reveal, pin_for
 from oakmeasure.core.job import FitChoices, Hand, HardwareChoices, Reading
 from oakmeasure.core.solve import solve

@@ -16,7 +16,8 @@ from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging, PairChoices
 from oakmeasure.core.hardware.packet import template_size
-from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull, pilot, withdrawal
+from oakmeasure.core.hardware.plain import withdrawal
+from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull, pilot
 from oakmeasure.core.hardware_choices import (
     HardwareChoices,
     MortiseLock,

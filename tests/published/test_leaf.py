@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core.build.arch import arch_points, height_at, segment_area
-from oakmeasure.core.build.boarded import board_count, equal_ends
 from oakmeasure.core.build.braces import (
     corner_brace,
     corner_shape,
@@ -22,11 +21,12 @@ from oakmeasure.core.build.braces import (
     stile_brace,
     stile_shape,
 )
-from oakmeasure.core.build.existing import passes, pitch_between
+from oakmeasure.core.build.existing import passes
 from oakmeasure.core.build.layered import first_stile, pin_for
 from oakmeasure.core.build.made import area, nail_for, screw_for
 from oakmeasure.core.build.reduce import ReduceBy, reduce, stile_may_lose
 from oakmeasure.core.build.shaped import clipped, head_of
+from oakmeasure.core.build.spacing import board_count, equal_ends, pitch_between
 from oakmeasure.core.build.spliced import splice_length
 from oakmeasure.core.build.veneered import veneers_from
 from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind, Veneered

@@ -12,7 +12,8 @@ from oakmeasure.app.start import demo_job
 from oakmeasure.core.readings import HeadKind, Lining
 from oakmeasure.core.solve import solve
 from oakmeasure.core.survey.adjust import Observed
-from oakmeasure.core.survey.heads import head_line, segmental_radius, two_centred_radius
+from oakmeasure.core.survey.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.survey.heads import head_line
 from oakmeasure.core.survey.least import mean_of_product, positive_part
 from oakmeasure.core.survey.outline import HalfPlane, largest_box
 from oakmeasure.core.survey.polygon import adjust_polygon

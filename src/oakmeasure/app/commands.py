@@ -21,6 +21,7 @@ from oakmeasure.files import tables
 from oakmeasure.files.jobfile import SUFFIX, JobFileError, load, write_whole
 
 if TYPE_CHECKING:
+    from oakmeasure.app.sum_box import SumBox
     from oakmeasure.app.window import Window
 
 JOB_FILTER = f"Jobs (*{SUFFIX})"
@@ -32,6 +33,7 @@ class Commands:
 
     def __init__(self, window: Window, session: Session) -> None:
         self.window, self.session = window, session
+        self.sums: SumBox | None = None
         self.menu = QMenu(window)
         self.menu.setToolTipsVisible(True)
         self._build()
@@ -63,6 +65,7 @@ class Commands:
             action.setShortcut(keys)
             self._put(action)
         self.menu.addSeparator()
+        add("Quick sums…", self.quick_sums, QKeySequence("F4"))
         add("Still to be measured…", self.to_measure, QKeySequence("Ctrl+L"))
         add("Read ticks or points, CSV or DXF…", self.import_ticks)
         self.menu.addSeparator()
@@ -271,6 +274,19 @@ class Commands:
         self._report(self.session.push("nothing is cut yet", lambda job: edits.with_value(job, "cutting.done", ())))
 
     # --- making ------------------------------------------------------------------------------------------
+
+    def ready_sums(self) -> SumBox:
+        """Make the box of quick sums, once: it then opens at once and keeps what was written in it."""
+        if self.sums is None:
+            from oakmeasure.app.sum_box import SumBox
+
+            self.sums = SumBox(self.window, self.session)
+            self.sums.grab()  # lays it out and draws it while nobody waits
+        return self.sums
+
+    def quick_sums(self) -> None:
+        """Show the quick sums."""
+        self.ready_sums().open_for()
 
     def workshop(self) -> None:
         """Show the operations large, one at a time."""

@@ -216,6 +216,12 @@ class MakeRoom(QObject):
             self.changed.emit()
         return reason
 
+    def note(self, text: str) -> str:
+        """Write a note into the log of the leaf in hand. Returns "" or why not."""
+        entry = {"at": self.now(), "kind": LogKind.NOTE, "text": text}
+        leaf_id = self.session.leaf_id
+        return self.session.push("note", lambda job: log_edits.with_entry(job, leaf_id, log_edits.entry_of(**entry)))
+
     # --- labels ------------------------------------------------------------------------------------------
 
     def labels(self) -> tuple[Label, ...]:

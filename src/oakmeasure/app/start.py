@@ -82,6 +82,7 @@ def run(path: str | None, *, demo: bool = False) -> int:
         QTimer.singleShot(0, window.commands.new_job)
     if refused:
         QMessageBox.information(window, "Not opened", refused)
+    QTimer.singleShot(1500, window, window.commands.ready_sums)
     return app.exec()
 
 

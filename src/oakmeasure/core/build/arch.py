@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from oakmeasure.core.build.made import area
 from oakmeasure.core.build.shape import Point
-from oakmeasure.core.survey.heads import segmental_radius
+from oakmeasure.core.survey.arcs import segmental_radius
 
 STEPS = 24
 

@@ -26,6 +26,7 @@ from oakmeasure.core.build.braces import (
 from oakmeasure.core.build.joints import tenon_thickness
 from oakmeasure.core.build.made import add_thickness, area, around, part
 from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.spacing import board_count
 from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
@@ -38,29 +39,6 @@ from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 SLIVER = 10.0  # mm; nobody rips a board to less
 GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
-
-
-def board_count(*, width: float, cover: float, groove: float) -> int:
-    """Return the fewest boards that make a width: the least n with n·cover − groove ≥ width.
-
-    width: of the leaf; cover: what one board shows, its gap with it; groove: 0 for square edges; mm.
-    Raises InputError for a cover that is not more than the groove.
-
-    >>> board_count(width=742, cover=112, groove=6)
-    7
-    """
-    if cover <= groove or cover <= 0:
-        raise InputError("cover", cover, f"more than the groove, {groove:g}")
-    return max(1, math.ceil((width + groove) / cover - 1e-9))
-
-
-def equal_ends(*, width: float, cover: float, count: int) -> float:
-    """Return the width of both end boards when they are ripped alike: (width − (n − 2)·cover)/2, mm.
-
-    >>> equal_ends(width=742, cover=112, count=7)
-    91.0
-    """
-    return width if count == 1 else (width - (count - 2) * cover) / 2
 
 
 @dataclass(slots=True)

@@ -13,6 +13,7 @@ from oakmeasure.core.build import existing_checks as checks
 from oakmeasure.core.build.made import add_thickness, part
 from oakmeasure.core.build.reduce import Reduction, rows_of, sights_of, stile_may_lose, ways
 from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
+from oakmeasure.core.build.spacing import pitch_between
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
@@ -368,15 +369,6 @@ def _wider(leaf: Leaf) -> None:
 
 
 # --- grooves and recesses ----------------------------------------------------------------------------------
-
-
-def pitch_between(*, width: float, band: float, count: int) -> float:
-    """Return how far apart V lines stand: (W − 2·band)/(n − 1), the band to the outer line's middle; mm.
-
-    >>> round(pitch_between(width=832, band=72, count=7), 3)
-    114.667
-    """
-    return (width - 2 * band) / (count - 1)
 
 
 def passes(*, depth: float, step: float) -> int:

@@ -20,7 +20,7 @@ from oakmeasure.core.build_choices import Framed, Infill, TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.survey.heads import segmental_radius
+from oakmeasure.core.survey.arcs import segmental_radius
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
 from oakmeasure.core.units import Unit

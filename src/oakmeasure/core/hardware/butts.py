@@ -15,7 +15,7 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.loads import top_hinge_pull
-from oakmeasure.core.hardware.packet import let_in
+from oakmeasure.core.hardware.plain import let_in
 from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.solids import block
 from oakmeasure.core.units import Unit

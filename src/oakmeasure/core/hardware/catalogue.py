@@ -8,8 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.cup_choices import CupHinge, CupUnknown, cup_from_table, cup_keys
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.ways import Comparison, Option
-from oakmeasure.core.hardware.cups import solve_cup
-from oakmeasure.core.hardware.packet import let_in
+from oakmeasure.core.hardware.plain import let_in, solve_cup
 from oakmeasure.core.hardware.reveal import least_reveal
 from oakmeasure.core.hardware_choices import Butt, butt_from_table
 from oakmeasure.core.job import Job

@@ -11,11 +11,11 @@ from dataclasses import dataclass
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown
-from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware import cup_checks as checks
 from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.plain import SIGNS
 from oakmeasure.core.hardware.reveal import least_reveal
 from oakmeasure.core.making.as_made import bored_depth
 from oakmeasure.core.solids import bore
@@ -23,7 +23,6 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
 # 0 = reach − crank + boring − plate − overlay: how each figure counts in it.
-SIGNS = {"overlay": -1, "reach": 1, "crank": -1, "boring": 1, "plate": -1}
 CUP = 35.0  # diameter, mm
 COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))  # height, kg, hinges
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
@@ -52,25 +51,6 @@ class Cups:
     plate_back: Figure
     reveal: Figure | None
     borings: tuple[Boring, ...]
-
-
-def solve_cup(
-    *, overlay: float | None, reach: float | None, crank: float | None, boring: float | None, plate: float | None
-) -> dict[str, float]:
-    """Return all five figures, mm, the one that is None worked out from the others.
-
-    Raises InputError unless exactly one is None. Source: overlay = reach − crank + boring − plate.
-
-    >>> solve_cup(overlay=16, reach=11, crank=0, boring=None, plate=0)["boring"]
-    5
-    """
-    known = {"overlay": overlay, "reach": reach, "crank": crank, "boring": boring, "plate": plate}
-    missing = [name for name, value in known.items() if value is None]
-    if len(missing) != 1:
-        raise InputError("unknown", ", ".join(missing) or "none", "exactly one figure to work out")
-    (unknown,) = missing
-    rest = sum(SIGNS[name] * value for name, value in known.items() if value is not None)
-    return {name: -SIGNS[unknown] * rest if value is None else value for name, value in known.items()}
 
 
 def cup_count(*, height: float, mass: float) -> int | None:

@@ -7,21 +7,13 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.hardware.plain import let_in
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import derived, given, minus, plus, total
 
 SPREAD = 0.15  # of thickness; more needs each its own depth: common practice, no source
 LETTERS = "ABCDEFGHIJKL"
-
-
-def let_in(*, closed: float, gap: float) -> float:
-    """Return how deep a butt is let in, leaf and lining each, mm: half of what it is thicker than the gap.
-
-    >>> let_in(closed=5.5, gap=2)
-    1.75
-    """
-    return (closed - gap) / 2
 
 
 def template_size(*, size: float, bush: float, cutter: float) -> float:

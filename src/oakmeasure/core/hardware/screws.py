@@ -10,9 +10,10 @@ from oakmeasure.core.build.shape import Build, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware.loads import GRAVITY
+from oakmeasure.core.hardware.plain import withdrawal
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.timber.wood import density
+from oakmeasure.core.timber.wood import dry_gravity
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given
@@ -21,22 +22,6 @@ WORKING = 6.0
 PERSON_KG, AT_SHARE = 80.0, 0.9  # hanging on the pull of an open leaf: misuse that it should survive
 PILOT_HARD, PILOT_SOFT, HARD_FROM = 0.85, 0.7, 0.5  # share of the screw's root; root is 0.68 of its diameter
 ROOT = 0.68
-
-
-def withdrawal(*, gravity: float, diameter: float, thread: float) -> float:
-    """Return what a wood screw bears along itself before it pulls out, N: 108.25·G²·D·L.
-
-    gravity: oven-dry mass over volume at 12 %. diameter, thread in the solid wood: mm. Across the grain only. Not
-    rounded. Raises InputError outside 0 < G < 1.2 or for sizes that are not positive.
-
-    >>> round(withdrawal(gravity=0.42, diameter=4.2, thread=20))
-    1604
-    """
-    if not 0 < gravity < 1.2:
-        raise InputError("gravity", gravity, "more than 0 and less than 1.2")
-    if diameter <= 0 or thread <= 0:
-        raise InputError("thread", thread, "more than 0")
-    return 108.25 * gravity**2 * diameter * thread
 
 
 def misuse_pull(*, mass: float, width: float, spacing: float, person: float = PERSON_KG) -> float:
@@ -101,7 +86,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             figure="screw_length",
         )
         return
-    gravity = density(basic_gravity=made_of.basic_gravity, moisture=12.0) / 1000 / 1.12
+    gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
     dry = add(given("gravity_dry", f"gravity of {made_of.name}, dry over volume at 12 %", gravity, Unit.RATIO,
                     source="Wood Handbook, FPL-GTR-282, ch. 4", choice=True))  # fmt: skip
     thread = add(derived("screw_thread", "thread in the wood", 2 / 3 * length.value, Unit.MM, length,

@@ -7,7 +7,8 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import HeadKind, Side
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
-from oakmeasure.core.survey.heads import half_round_rise, head_line, segmental_radius, two_centred_radius
+from oakmeasure.core.survey.arcs import half_round_rise, segmental_radius, two_centred_radius
+from oakmeasure.core.survey.heads import head_line
 from oakmeasure.core.survey.judge import judge_readings, say_contradictory
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.outline import Point

@@ -82,6 +82,11 @@ def species_keys() -> tuple[str, ...]:
     return tuple(table("species"))
 
 
+def sheet_keys() -> tuple[str, ...]:
+    """Return the keys of what is no solid timber: sheets, glass, metal."""
+    return tuple(table("sheets"))
+
+
 @cache
 def species(key: str) -> Species:
     """Return the species `key`; InputError when the table has none of that name."""

@@ -28,6 +28,17 @@ def density(*, basic_gravity: float, moisture: float) -> float:
     return 1000 * gravity * (1 + moisture / 100)
 
 
+def dry_gravity(*, basic_gravity: float) -> float:
+    """Return the specific gravity of oven-dry mass over volume at 12 %, as screw formulas want it.
+
+    Source: ch. 4, as `density`.
+
+    >>> round(dry_gravity(basic_gravity=0.57), 3)
+    0.627
+    """
+    return density(basic_gravity=basic_gravity, moisture=12.0) / 1000 / 1.12
+
+
 def equilibrium_moisture(*, temperature: float, humidity: float) -> float:
     """Return the moisture content, %, at which wood rests in air.
 

@@ -1,0 +1,1 @@
+"""Quick sums: small calculations, each by itself. One registry, for the window and the command line."""

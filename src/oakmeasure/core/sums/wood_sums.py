@@ -1,0 +1,146 @@
+"""Quick sums of wood: movement, moisture, weight."""
+
+from __future__ import annotations
+
+from oakmeasure.core.errors import InputError
+from oakmeasure.core.sums.quick import Given, Option, Sum, plain, size
+from oakmeasure.core.timber.species import Sheet, sheet_keys, species, species_keys, stuff
+from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
+from oakmeasure.core.units import Unit
+from oakmeasure.core.working import Figure, derived, given
+
+WOODS = species_keys()
+STUFF = (*WOODS, *sheet_keys())
+NAMES = {plain(stuff(key).name): key for key in STUFF}
+PUBLISHED = "Wood Handbook, FPL-GTR-282"
+
+
+def _movement(g: Given) -> None:
+    wood, radial = species(g.word("species")), g.word("cut") == "radial"
+    width, first, last = (g.figure(name) for name in ("width", "from-mc", "to-mc"))
+    each = g.figures.add(
+        given(
+            "coefficient",
+            f"{wood.name}, {g.word('cut')}, a point of moisture",
+            wood.radial if radial else wood.tangential,
+            Unit.RATIO,
+            source=wood.source,
+            choice=True,
+        )
+    )
+    change = change_of_width(
+        width=width.value, coefficient=each.value, from_moisture=first.value, to_moisture=last.value
+    )
+    g.figures.add(
+        derived(
+            "change",
+            "change of width; less than 0: it shrinks",
+            change,
+            Unit.MM,
+            width,
+            each,
+            first,
+            last,
+            formula="width × coefficient × (to − from); holds from 6 to 14 %",
+            source=f"{PUBLISHED}, ch. 13",
+        )
+    )
+
+
+def _emc(g: Given) -> None:
+    air, humidity = g.figure("temperature"), g.figure("humidity")
+    rests = equilibrium_moisture(temperature=air.value, humidity=humidity.value)
+    g.figures.add(
+        derived(
+            "moisture",
+            "wood comes to rest at",
+            rests,
+            Unit.PERCENT,
+            air,
+            humidity,
+            formula="sorption isotherm of two hydrates",
+            source=f"{PUBLISHED}, ch. 4",
+        )
+    )
+
+
+def _density(g: Given) -> Figure:
+    if "density" in g:
+        return g.figure("density")
+    if "species" not in g:
+        raise InputError("species", "nothing", "a species or a sheet, or --density")
+    wood = stuff(g.word("species"))
+    if isinstance(wood, Sheet):
+        return g.figures.add(given("density", wood.name, wood.density, Unit.KG_M3, choice=True))
+    moisture = g.figure("moisture")
+    basic = g.figures.add(given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, choice=True))
+    return g.figures.add(
+        derived(
+            "density",
+            "density",
+            density(basic_gravity=wood.basic_gravity, moisture=moisture.value),
+            Unit.KG_M3,
+            basic,
+            moisture,
+            formula="1000 × G / (1 − 0.265 × G × (30 − M) / 30) × (1 + M / 100)",
+            source=f"{PUBLISHED}, ch. 4",
+        )
+    )
+
+
+def _weight(g: Given) -> None:
+    dense = _density(g)
+    sides = [g.figure(name) for name in ("length", "width", "thickness")]
+    mass = dense.value * sides[0].value * sides[1].value * sides[2].value / 1e9
+    g.figures.add(
+        derived("mass", "mass", mass, Unit.KG, dense, *sides, formula="density × length × width × thickness / 10⁹")
+    )
+
+
+SUMS = (
+    Sum(
+        "movement",
+        "How wood moves",
+        "What a width does when its moisture changes.",
+        "shrink swell season expansion moisture panel",
+        (
+            Option("species", "species", None, choices=WOODS, also=NAMES),
+            size("width", "width"),
+            Option("cut", "growth rings", None, "tangential", choices=("tangential", "radial")),
+            Option("from-mc", "moisture now", Unit.PERCENT, high=30),
+            Option("to-mc", "moisture then", Unit.PERCENT, high=30),
+        ),
+        ("change",),
+        _movement,
+        sends={"species": "timber.species"},
+    ),
+    Sum(
+        "emc",
+        "Where wood comes to rest",
+        "The moisture that wood takes on in air.",
+        "equilibrium moisture humidity temperature climate",
+        (
+            Option("temperature", "air, temperature", Unit.CELSIUS, 20.0, low=-20, high=60),
+            Option("humidity", "air, relative humidity", Unit.PERCENT, high=98),
+        ),
+        ("moisture",),
+        _emc,
+    ),
+    Sum(
+        "weight",
+        "What it weighs",
+        "Mass of a board, a sheet or a leaf.",
+        "mass heavy density kg lb",
+        (
+            Option("species", "species or sheet", None, needed=False, choices=STUFF, also=NAMES),
+            Option("density", "or density", Unit.KG_M3, needed=False, low=50, high=12000),
+            size("length", "length"),
+            size("width", "width"),
+            size("thickness", "thickness"),
+            Option("moisture", "moisture", Unit.PERCENT, 12.0, high=30),
+        ),
+        ("mass",),
+        _weight,
+        sends={"species": "timber.species"},
+    ),
+)
