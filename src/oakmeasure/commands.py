@@ -315,3 +315,11 @@ def schema() -> None:
     from oakmeasure.core.job import Job
 
     print(json.dumps(Job.model_json_schema(), indent=1, sort_keys=True))
+
+
+@app.command("sum", context_settings={"allow_extra_args": True, "ignore_unknown_options": True}, add_help_option=False)
+def quick_sum(context: typer.Context) -> None:
+    """One quick sum: `oak-measure sum NAME --option value … [--json]`; `oak-measure sum --list`."""
+    from oakmeasure.sum_command import run
+
+    raise typer.Exit(run(context.args))

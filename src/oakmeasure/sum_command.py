@@ -26,8 +26,8 @@ def run(words: Sequence[str]) -> int:
             return 0
         print(_answered(which, words[1:]))
     except InputError as error:
-        name = "" if error.field == "sum" else "--"
-        print(f"oak-measure sum: {name}{error.field} {error.value}: needs {error.need}", file=sys.stderr)
+        name = "no sum" if error.field == "sum" else f"--{error.field}"
+        print(f"oak-measure sum: {name} {error.value}: needs {error.need}", file=sys.stderr)
         return 2
     return 0
 
@@ -35,7 +35,7 @@ def run(words: Sequence[str]) -> int:
 def _answered(which: Sum, words: Sequence[str]) -> str:
     plain = [each for each in words if each not in ("--json", "--inch")]
     system = System.INCH if "--inch" in words else System.MM
-    found = answer(which, read(which, _texts(which, plain)))
+    found = answer(which, read(which, _texts(which, plain), system))
     show = Show(system)
     if "--json" in words:
         return json.dumps(found.record(show), ensure_ascii=False, indent=1)

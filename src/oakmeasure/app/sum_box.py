@@ -277,7 +277,8 @@ class SumBox(QDialog):
             self.found = None
             if error.field in self.notes:
                 tell(self.notes[error.field], in_words(error, show), True)
-            self.outcome.setText("–")
+            at = next((each.label for each in self.which.options if each.name == error.field), error.field)
+            self.outcome.setText(f"{at}: {in_words(error, show)}")  # the note goes when its box is entered
             self.working.setText("")
             self.board.set_drawing(blank())
             self._offer()

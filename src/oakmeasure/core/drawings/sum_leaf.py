@@ -46,13 +46,14 @@ def edge_bevel(d: Draft) -> None:
 
 def square(d: Draft) -> None:
     w, h, skew = d.v("width"), d.v("height"), d.v("skew")
-    corners = [(0.0, 0.0), (w, 0.0), (w + skew, h), (skew, h)]
+    top = math.sqrt(max(0.0, h * h - skew * skew))  # the height is measured along the side that leans
+    corners = [(0.0, 0.0), (w, 0.0), (w + skew, top), (skew, top)]
     d.sketch.area(corners, Layer.SPACE)
     d.sketch.line([*corners, corners[0]], Layer.LEAF)
-    d.sketch.line([(0, 0), (0, h)], Layer.HIDDEN)
+    d.sketch.line([(0, 0), (0, top)], Layer.HIDDEN)
     d.sketch.dimension(corners[0], corners[2], d.text("diagonal"), figure="diagonal", share=0.7)
     d.across(0, w, -0.05 * h, "width")
-    d.up(0, h, -0.1 * w, "height")
+    d.sketch.dimension((-0.1 * w, 0), (skew - 0.1 * w, top), d.text("height"), figure="height")
     d.note(skew / 2, h + 0.06 * h, f"leans {d.text('skew')}")
     d.note(1.1 * w, 0.03 * h, f"corner {d.text('corner_angle')}", anchor=Anchor.LEFT)
 

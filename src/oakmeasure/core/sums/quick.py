@@ -129,6 +129,10 @@ class Answer:
             lines += [each.source] if each.source else []
         return lines
 
+    def values(self) -> dict[str, float]:
+        """Return what was asked for, by name."""
+        return {each.name: each.value for each in self.gives}
+
     def record(self, show: Show) -> dict[str, Any]:
         """Return it as it goes into JSON; units mm, deg, kg, N, % and count."""
         figures = {each.name: {"value": each.value, "unit": each.unit.value} for each in self.gives}
