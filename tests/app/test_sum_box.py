@@ -40,6 +40,7 @@ def write(sums, option, text):
 
 
 def press(sums, words):
+    QCoreApplication.processEvents()
     button = next(
         each for each in sums.findChildren(QPushButton) if each.isVisibleTo(sums) and each.text().startswith(words)
     )
@@ -132,11 +133,10 @@ def test_a_figure_goes_into_the_leaf_and_one_undo_takes_it_back(sums):
 
 
 def test_what_the_document_refuses_is_said_and_the_job_stays(sums):
-    sums.choose("arch")
-    write(sums, "span", "4000")
-    write(sums, "rise", "1900")
+    sums.choose("tenon-panel")
+    write(sums, "groove", "60")
     before = sums.session.job
-    press(sums, "rise")
+    press(sums, "groove, depth")
     assert sums.sent.property("role") == "refused"
     assert sums.session.job == before
 
