@@ -61,6 +61,17 @@ def test_one_key_opens_it_words_find_and_enter_goes_to_the_first_box(sums):
     assert "field, height: 700 mm" in sums.working.text()
 
 
+def test_the_find_box_of_the_window_knows_the_sums(window):
+    finder = window.job_line.finder
+    finder.setFocus()
+    finder.renew()
+    QTest.keyClicks(finder, "radius of an arch")
+    QTest.keyClick(finder, RETURN)
+    assert window.commands.sums.isVisible()
+    assert window.commands.sums.title.text() == "Radius of an arch"
+    window.commands.sums.close()
+
+
 @pytest.mark.parametrize("name", list(SUMS))
 def test_every_sum_opens_with_an_answer_of_the_leaf_or_an_example(sums, name):
     sums.choose(name)

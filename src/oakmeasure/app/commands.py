@@ -284,9 +284,12 @@ class Commands:
             self.sums.grab()  # lays it out and draws it while nobody waits
         return self.sums
 
-    def quick_sums(self) -> None:
-        """Show the quick sums."""
-        self.ready_sums().open_for()
+    def quick_sums(self, name: str = "") -> None:
+        """Show the quick sums, at one of them where it is named."""
+        box = self.ready_sums()
+        if name:
+            box.choose(name)
+        box.open_for()
 
     def workshop(self) -> None:
         """Show the operations large, one at a time."""

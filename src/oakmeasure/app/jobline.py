@@ -13,6 +13,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.sums.registry import SUMS
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import System
 
@@ -85,7 +86,7 @@ class Silhouette(Clickable):
 
 
 class Find(QLineEdit):
-    """Finds a figure, a part or a verdict by its words. Signal `found(kind, key)`."""
+    """Finds a figure, a part, a verdict or a quick sum by its words. Signal `found(kind, key)`."""
 
     found = Signal(str, str)
 
@@ -93,8 +94,8 @@ class Find(QLineEdit):
         super().__init__()
         self.session = session
         self.setObjectName("find")
-        self.setPlaceholderText("Find a figure, part or verdict      Ctrl+K")
-        self.setAccessibleName("find a figure, part or verdict")
+        self.setPlaceholderText("Find a figure, part, verdict or sum   Ctrl+K")
+        self.setAccessibleName("find a figure, part, verdict or quick sum")
         self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}
         self._model = QStringListModel()
@@ -121,6 +122,8 @@ class Find(QLineEdit):
             targets[f"{part.name}, part"] = ("part", f"part:{part.name}")
         for verdict in solved.verdicts:
             targets[f"{verdict.title} ({verdict.level})"] = ("verdict", verdict.code)
+        for quick in SUMS.values():
+            targets[f"{quick.title}, quick sum"] = ("sum", quick.name)
         self._targets = targets
         self._model.setStringList(sorted(targets))
 

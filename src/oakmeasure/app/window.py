@@ -481,12 +481,13 @@ class Window(QMainWindow):
         elif kind == "part":
             self.session.go_to(Stage.LEAF)
             self._ask_part(key)
+        elif kind == "sum":
+            self.commands.quick_sums(key)
         else:
-            for verdict in self.session.solved.verdicts:
-                if verdict.code == key:
-                    self.session.go_to(verdict.stage)
-                    self.session.show_working(verdict.figure)
-                    self.session.light(verdict.where)
+            for verdict in (each for each in self.session.solved.verdicts if each.code == key):
+                self.session.go_to(verdict.stage)
+                self.session.show_working(verdict.figure)
+                self.session.light(verdict.where)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.commands.may_close():
