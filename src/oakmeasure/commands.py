@@ -161,6 +161,30 @@ def sheet(
     _written(pdf, bench_sheet_pdf(solution.job, solved))
 
 
+@app.command()
+def rod(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the PDF at full size to write, or the CSV of distances")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
+    paper: Annotated[str, typer.Option(help="A4, A3, roll, or width x height in mm")] = "A4",
+) -> None:
+    """Write the setting-out rods of a leaf at full size, or as distances from one end."""
+    solution = _opened(job)
+    solved = solution.leaf(_chosen(solution, leaf))
+    if target.suffix.lower() == ".csv":
+        _written(target, tables.rods_csv(solved).encode("utf-8-sig"))
+        return
+    from oakmeasure.files.full_size import PaperError
+    from oakmeasure.files.rod_pdf import rod_pdf
+
+    try:
+        content = rod_pdf(solution.job, solved, paper=paper)
+    except (PaperError, ValueError) as error:
+        print(f"oak-measure: {error}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    _written(target, content)
+
+
 @app.command("cut-list")
 def cut_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write the cut list of all leaves as CSV."""

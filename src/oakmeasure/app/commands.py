@@ -46,6 +46,8 @@ class Commands:
         add("Save as…", self.save_as, QKeySequence("Ctrl+Shift+S"))
         self.menu.addSeparator()
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
+        add("Rod at full size, PDF…", self.rod)
+        add("Rod as distances, CSV…", self.rod_list)
         add("Cut list, CSV…", self.cut_list)
         add("Cut list by setting, CSV…", self.settings_list)
         add("Rack, CSV…", self.export_rack)
@@ -98,6 +100,12 @@ class Commands:
 
     def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
         return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
+
+    def ask_paper(self) -> str:
+        """Ask what is printed on: a sheet, a roll, or a size."""
+        title, question = "Paper", "Printed at full size on (or width x height, mm)"
+        paper, taken = QInputDialog.getItem(self.window, title, question, ["A4", "A3", "roll"], 0, True)
+        return paper.strip() if taken else ""
 
     def ask_open_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
@@ -228,6 +236,29 @@ class Commands:
         name = _file_name(f"{self.session.job.name} {self.session.leaf.name}")
         self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
                     lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def rod(self) -> None:
+        """Write the setting-out rods of the leaf in hand at full size."""
+        from oakmeasure.files.full_size import PaperError
+        from oakmeasure.files.rod_pdf import rod_pdf
+
+        paper = self.ask_paper()
+        if not paper:
+            return
+        try:
+            content = rod_pdf(self.session.job, self.session.solved, paper=paper)
+        except (PaperError, ValueError) as error:
+            self.tell("Not written", f"{error}.")
+            return
+        self._write("Rod", f"{self._leaf_file()} rod {paper}.pdf", "PDF (*.pdf)", lambda: content)
+
+    def rod_list(self) -> None:
+        """Write the marks of both rods as distances from one end."""
+        self._write("Rod", f"{self._leaf_file()} rod.csv", "CSV (*.csv)",
+                    lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"))  # fmt: skip
+
+    def _leaf_file(self) -> str:
+        return _file_name(f"{self.session.job.name} {self.session.leaf.name}")
 
     def cut_list(self) -> None:
         self._write("Cut list", f"{_file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",

@@ -12,6 +12,7 @@ from oakmeasure.core.cutting.problem import CutPlan
 from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Hand, Hanging
+from oakmeasure.core.paper.rods import rods
 from oakmeasure.core.solve import LeafSolution, Solution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
@@ -103,6 +104,12 @@ def keep_outs_csv(solution: Solution) -> str:
                 if belongs(leaf, hand, zone.is_slow, zone.is_active):
                     rows.append([leaf.leaf.name, hand, zone.name, *map(_mm, lengths), zone.in_words(thick)])
     return written_csv(KEEP_OUT_HEADER, rows)
+
+
+def rods_csv(leaf: LeafSolution) -> str:
+    """Return every mark of both rods of a leaf, each from one end, mm."""
+    rows = [[rod.name, rod.datum, f"{mark.at:.2f}", "; ".join(mark.what)] for rod in rods(leaf) for mark in rod.marks()]
+    return written_csv(("rod", "from", "at_mm", "what"), rows)
 
 
 def cut_list_csv(solution: Solution) -> str:
