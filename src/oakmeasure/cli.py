@@ -5,7 +5,8 @@ from __future__ import annotations
 import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
-            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod")  # fmt: skip
+            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "dxf",
+            "svg")  # fmt: skip
 
 
 def main() -> None:

@@ -11,7 +11,10 @@ from typing import Annotated
 import typer
 
 from oakmeasure.core.cutting.problem import CutKind, First
+from oakmeasure.core.job import Hand
+from oakmeasure.core.paper.flat import FaceUp
 from oakmeasure.core.solve import Solution, solve
+from oakmeasure.core.units import Show
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
 
@@ -183,6 +186,46 @@ def rod(
         print(f"oak-measure: {error}", file=sys.stderr)
         raise typer.Exit(2) from None
     _written(target, content)
+
+
+@app.command()
+def dxf(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the DXF to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
+    face: Annotated[FaceUp, typer.Option(help="the face that is up on the table")] = FaceUp.OPENING,
+    hand: Annotated[str, typer.Option(help="left or right; its own when left out")] = "",
+) -> None:
+    """Write a leaf as DXF in mm: outline, cuts and bores into the face that is up, depths in the layers' names."""
+    solution = _opened(job)
+    solved = solution.leaf(_chosen(solution, leaf))
+    hands = {str(each).split()[-1]: each for each in Hand}
+    if hand and hand not in hands:
+        print(f"oak-measure: --hand {hand}: one of {', '.join(hands)}", file=sys.stderr)
+        raise typer.Exit(2)
+    from oakmeasure.files.dxf_out import leaf_dxf
+
+    try:
+        content = leaf_dxf(solved, face, hands[hand] if hand else None)
+    except ValueError as error:
+        print(f"oak-measure: {error}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    _written(target, content)
+
+
+@app.command()
+def svg(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the SVG to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf; the first when left out")] = "",
+) -> None:
+    """Write the drawing of a leaf as SVG, its user units mm."""
+    from oakmeasure.core.drawings.leaf_view import leaf_view
+    from oakmeasure.files.svg_out import drawing_svg
+
+    solution = _opened(job)
+    solved = solution.leaf(_chosen(solution, leaf))
+    _written(target, drawing_svg(leaf_view(solved, Show(solution.job.unit)), solved.leaf.name))
 
 
 @app.command("cut-list")

@@ -11,14 +11,14 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu, QMessageBox
 
 from oakmeasure.app import theme
-from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.dialogs import NewJob
+from oakmeasure.app.papers import Papers, file_name
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.to_measure import ToMeasureDialog
 from oakmeasure.core import edits
-from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
-from oakmeasure.files.jobfile import SUFFIX, JobFileError, load, write_whole
+from oakmeasure.files.jobfile import SUFFIX, JobFileError, load
 
 if TYPE_CHECKING:
     from oakmeasure.app.sum_box import SumBox
@@ -28,11 +28,11 @@ JOB_FILTER = f"Jobs (*{SUFFIX})"
 LOG_FILTER = "Logs (*.jsonl)"
 
 
-class Commands:
+class Commands(Papers):
     """All commands of the menu. `ask_*` are replaced in tests by functions that answer."""
 
     def __init__(self, window: Window, session: Session) -> None:
-        self.window, self.session = window, session
+        super().__init__(window, session)
         self.sums: SumBox | None = None
         self.menu = QMenu(window)
         self.menu.setToolTipsVisible(True)
@@ -48,6 +48,8 @@ class Commands:
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Rod at full size, PDF…", self.rod)
         add("Rod as distances, CSV…", self.rod_list)
+        add("This leaf for a router, DXF…", self.leaf_dxf)
+        add("This drawing, SVG…", self.drawing_svg)
         add("Cut list, CSV…", self.cut_list)
         add("Cut list by setting, CSV…", self.settings_list)
         add("Rack, CSV…", self.export_rack)
@@ -94,19 +96,6 @@ class Commands:
 
     # --- asking ------------------------------------------------------------------------------------------
 
-    def tell(self, title: str, text: str) -> None:
-        """Say something that needs no answer."""
-        QMessageBox.information(self.window, title, text)
-
-    def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
-        return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
-
-    def ask_paper(self) -> str:
-        """Ask what is printed on: a sheet, a roll, or a size."""
-        title, question = "Paper", "Printed at full size on (or width x height, mm)"
-        paper, taken = QInputDialog.getItem(self.window, title, question, ["A4", "A3", "roll"], 0, True)
-        return paper.strip() if taken else ""
-
     def ask_open_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
 
@@ -135,19 +124,7 @@ class Commands:
         box.exec()
         return "save" if box.clickedButton() is save else "leave" if box.clickedButton() is leave else "stay"
 
-    def answer_stops(self, stops: list[Verdict]) -> bool:
-        """Ask for a reason for every stop; returns whether all are answered for."""
-
-        def answer(code: str, reason: str) -> str:
-            leaf_id = self.session.leaf_id
-            return self.session.push("answer a stop", lambda job: edits.with_acknowledged(job, leaf_id, code, reason))
-
-        return bool(AnswerStops(self.window, stops, answer).exec())
-
     # --- files -------------------------------------------------------------------------------------------
-
-    def _folder(self) -> str:
-        return str(self.session.path.parent if self.session.path else Path.home())
 
     def may_close(self) -> bool:
         """Return whether the job may be left: it is saved, or the person says so."""
@@ -186,7 +163,7 @@ class Commands:
         return self._save_to(self.session.path)
 
     def save_as(self) -> bool:
-        suggested = str(Path(self._folder()) / f"{_file_name(self.session.job.name)}{SUFFIX}")
+        suggested = str(Path(self._folder()) / f"{file_name(self.session.job.name)}{SUFFIX}")
         path = self.ask_save_path("Save the job", suggested, JOB_FILTER)
         if not path:
             return False
@@ -226,54 +203,6 @@ class Commands:
         """Show all that is still to be measured, and what hangs on it."""
         ToMeasureDialog(self.window, self.session).exec()
 
-    def bench_sheet(self) -> None:
-        """Write the bench sheet of the leaf in hand; stops are answered for first."""
-        stops = self.session.solved.open_stops()
-        if stops and not self.answer_stops(stops):
-            return
-        from oakmeasure.files.bench_sheet import bench_sheet_pdf
-
-        name = _file_name(f"{self.session.job.name} {self.session.leaf.name}")
-        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
-                    lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
-
-    def rod(self) -> None:
-        """Write the setting-out rods of the leaf in hand at full size."""
-        from oakmeasure.files.full_size import PaperError
-        from oakmeasure.files.rod_pdf import rod_pdf
-
-        paper = self.ask_paper()
-        if not paper:
-            return
-        try:
-            content = rod_pdf(self.session.job, self.session.solved, paper=paper)
-        except (PaperError, ValueError) as error:
-            self.tell("Not written", f"{error}.")
-            return
-        self._write("Rod", f"{self._leaf_file()} rod {paper}.pdf", "PDF (*.pdf)", lambda: content)
-
-    def rod_list(self) -> None:
-        """Write the marks of both rods as distances from one end."""
-        self._write("Rod", f"{self._leaf_file()} rod.csv", "CSV (*.csv)",
-                    lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"))  # fmt: skip
-
-    def _leaf_file(self) -> str:
-        return _file_name(f"{self.session.job.name} {self.session.leaf.name}")
-
-    def cut_list(self) -> None:
-        self._write("Cut list", f"{_file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
-                    lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
-
-    def settings_list(self) -> None:
-        self._write("Cut list by setting", f"{_file_name(self.session.job.name)} settings.csv", "CSV (*.csv)",
-                    lambda: tables.settings_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
-
-    def export_rack(self) -> None:
-        from oakmeasure.files.rack_csv import rack_csv
-
-        self._write("Rack", f"{_file_name(self.session.job.name)} rack.csv", "CSV (*.csv)",
-                    lambda: rack_csv(self.session.job).encode("utf-8-sig"))  # fmt: skip
-
     def import_rack(self) -> None:
         """Read a rack from a file in place of the job's, as one step that can be undone."""
         from oakmeasure.files.cutting_in import CuttingFileError
@@ -295,7 +224,7 @@ class Commands:
         if plan is None:
             self.tell("Nothing to write", "There is no plan yet.")
             return
-        self._write("What to buy", f"{_file_name(self.session.job.name)} to buy.csv", "CSV (*.csv)",
+        self._write("What to buy", f"{file_name(self.session.job.name)} to buy.csv", "CSV (*.csv)",
                     lambda: tables.buy_csv(plan).encode("utf-8-sig"))  # fmt: skip
 
     def unpin_all(self) -> None:
@@ -329,26 +258,10 @@ class Commands:
         self.shop = Workshop(self.session, self.window)
         self.shop.show()
 
-    def operations_list(self) -> None:
-        from oakmeasure.files.making_tables import operations_csv
-
-        self._write(
-            "Operations",
-            f"{_file_name(self.session.job.name)} operations.csv",
-            "CSV (*.csv)",
-            lambda: operations_csv(self.session.whole().leaves, self.session.show).encode("utf-8-sig"),
-        )
-
-    def label_sheet(self) -> None:
-        from oakmeasure.files.label_sheet import label_sheet_pdf
-
-        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
-        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.make.labels()))
-
     def export_log(self) -> None:
         from oakmeasure.files.log_lines import log_lines
 
-        self._write("The log", f"{_file_name(self.session.job.name)} log.jsonl", LOG_FILTER,
+        self._write("The log", f"{file_name(self.session.job.name)} log.jsonl", LOG_FILTER,
                     lambda: log_lines(self.session.job))  # fmt: skip
 
     def import_log(self) -> None:
@@ -370,16 +283,6 @@ class Commands:
 
     # --- hanging -----------------------------------------------------------------------------------------
 
-    def record_sheet(self) -> None:
-        """Write the record of the leaf in hand."""
-        from oakmeasure.files.record_pdf import record_pdf
-
-        if self.session.solved.build is None:
-            self.tell("Nothing to write", "There is no leaf to record.")
-            return
-        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} record")
-        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
-
     def reopen(self) -> None:
         """Begin a new job with the chosen leaf of the book."""
         made = self.session.hang.again()
@@ -395,30 +298,6 @@ class Commands:
         left = self.session.hang.left_out
         wrong = f"\n\nLeft out:\n{chr(10).join(left[:5])}" if left else ""
         self.tell("The job book", f"One plain file for every leaf, in {place()}.{wrong}")
-
-    def boring_list(self) -> None:
-        self._write("Boring list", f"{_file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
-                    lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
-
-    def zone_sheet(self) -> None:
-        from oakmeasure.files.zone_sheet import zone_sheet_pdf
-
-        name = _file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
-        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)",
-                    lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
-
-    def keep_outs(self) -> None:
-        self._write("Keep-out zones", f"{_file_name(self.session.job.name)} keep-out zones.csv", "CSV (*.csv)",
-                    lambda: tables.keep_outs_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
-
-    def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
-        path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)
-        if not path:
-            return
-        try:
-            write_whole(Path(path), content())
-        except JobFileError as error:
-            self.tell("Not written", str(error))
 
     # --- leaves ------------------------------------------------------------------------------------------
 
@@ -466,7 +345,3 @@ class Commands:
         theme.apply(app, theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT)
         self.session.changed.emit()
         self.window.update()
-
-
-def _file_name(text: str) -> str:
-    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"

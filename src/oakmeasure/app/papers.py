@@ -1,0 +1,180 @@
+"""What goes on paper and into files: each command asks where, writes it whole, and says why where it could not."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
+
+from oakmeasure.app.dialogs import AnswerStops
+from oakmeasure.app.session import Session
+from oakmeasure.core import edits
+from oakmeasure.core.verdicts import Verdict
+from oakmeasure.files import tables
+from oakmeasure.files.jobfile import JobFileError, write_whole
+
+if TYPE_CHECKING:
+    from oakmeasure.app.window import Window
+
+
+def file_name(text: str) -> str:
+    """Return a text as it may stand in a file's name."""
+    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"
+
+
+class Papers:
+    """`ask_*` are replaced in tests by functions that answer."""
+
+    def __init__(self, window: Window, session: Session) -> None:
+        self.window, self.session = window, session
+
+    def tell(self, title: str, text: str) -> None:
+        """Say something that needs no answer."""
+        QMessageBox.information(self.window, title, text)
+
+    def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
+        return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
+
+    def ask_one_of(self, title: str, question: str, choices: list[str]) -> str:
+        """Ask for one of several; "" for none."""
+        text, taken = QInputDialog.getItem(self.window, title, question, choices, 0, False)
+        return text if taken else ""
+
+    def ask_paper(self) -> str:
+        """Ask what is printed on: a sheet, a roll, or a size."""
+        title, question = "Paper", "Printed at full size on (or width x height, mm)"
+        paper, taken = QInputDialog.getItem(self.window, title, question, ["A4", "A3", "roll"], 0, True)
+        return paper.strip() if taken else ""
+
+    def answer_stops(self, stops: list[Verdict]) -> bool:
+        """Ask for a reason for every stop; returns whether all are answered for."""
+
+        def answer(code: str, reason: str) -> str:
+            leaf_id = self.session.leaf_id
+            return self.session.push("answer a stop", lambda job: edits.with_acknowledged(job, leaf_id, code, reason))
+
+        return bool(AnswerStops(self.window, stops, answer).exec())
+
+    def _folder(self) -> str:
+        return str(self.session.path.parent if self.session.path else Path.home())
+
+    def bench_sheet(self) -> None:
+        """Write the bench sheet of the leaf in hand; stops are answered for first."""
+        stops = self.session.solved.open_stops()
+        if stops and not self.answer_stops(stops):
+            return
+        from oakmeasure.files.bench_sheet import bench_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name}")
+        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def rod(self) -> None:
+        """Write the setting-out rods of the leaf in hand at full size."""
+        from oakmeasure.files.full_size import PaperError
+        from oakmeasure.files.rod_pdf import rod_pdf
+
+        paper = self.ask_paper()
+        if not paper:
+            return
+        try:
+            content = rod_pdf(self.session.job, self.session.solved, paper=paper)
+        except (PaperError, ValueError) as error:
+            self.tell("Not written", f"{error}.")
+            return
+        self._write("Rod", f"{self._leaf_file()} rod {paper}.pdf", "PDF (*.pdf)", lambda: content)
+
+    def rod_list(self) -> None:
+        """Write the marks of both rods as distances from one end."""
+        self._write("Rod", f"{self._leaf_file()} rod.csv", "CSV (*.csv)",
+                    lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"))  # fmt: skip
+
+    def leaf_dxf(self) -> None:
+        """Write the leaf in hand with the face up that is asked for."""
+        from oakmeasure.core.paper.flat import FaceUp
+        from oakmeasure.files.dxf_out import leaf_dxf
+
+        if self.session.solved.build is None:
+            self.tell("Not written", "There is no leaf to draw.")
+            return
+        face = self.ask_one_of("Face up", "Which face is up on the table?", [str(each) for each in FaceUp])
+        if face:
+            self._write("Leaf", f"{self._leaf_file()} {face} face.dxf", "DXF (*.dxf)",
+                        lambda: leaf_dxf(self.session.solved, FaceUp(face)))  # fmt: skip
+
+    def drawing_svg(self) -> None:
+        """Write the drawing on the board."""
+        from oakmeasure.files.svg_out import drawing_svg
+
+        title = f"{self.session.leaf.name}, {self.session.stage}"
+        self._write("Drawing", f"{self._leaf_file()} {self.session.stage}.svg", "SVG (*.svg)",
+                    lambda: drawing_svg(self.window.board.drawing, title))  # fmt: skip
+
+    def _leaf_file(self) -> str:
+        return file_name(f"{self.session.job.name} {self.session.leaf.name}")
+
+    def cut_list(self) -> None:
+        self._write("Cut list", f"{file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
+                    lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def settings_list(self) -> None:
+        self._write("Cut list by setting", f"{file_name(self.session.job.name)} settings.csv", "CSV (*.csv)",
+                    lambda: tables.settings_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def export_rack(self) -> None:
+        from oakmeasure.files.rack_csv import rack_csv
+
+        self._write("Rack", f"{file_name(self.session.job.name)} rack.csv", "CSV (*.csv)",
+                    lambda: rack_csv(self.session.job).encode("utf-8-sig"))  # fmt: skip
+
+    def operations_list(self) -> None:
+        from oakmeasure.files.making_tables import operations_csv
+
+        self._write(
+            "Operations",
+            f"{file_name(self.session.job.name)} operations.csv",
+            "CSV (*.csv)",
+            lambda: operations_csv(self.session.whole().leaves, self.session.show).encode("utf-8-sig"),
+        )
+
+    def label_sheet(self) -> None:
+        from oakmeasure.files.label_sheet import label_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
+        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.make.labels()))
+
+    def record_sheet(self) -> None:
+        """Write the record of the leaf in hand."""
+        from oakmeasure.files.record_pdf import record_pdf
+
+        if self.session.solved.build is None:
+            self.tell("Nothing to write", "There is no leaf to record.")
+            return
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} record")
+        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
+
+    def boring_list(self) -> None:
+        self._write("Boring list", f"{file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
+                    lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def zone_sheet(self) -> None:
+        from oakmeasure.files.zone_sheet import zone_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
+        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def keep_outs(self) -> None:
+        self._write("Keep-out zones", f"{file_name(self.session.job.name)} keep-out zones.csv", "CSV (*.csv)",
+                    lambda: tables.keep_outs_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
+    def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
+        path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)
+        if not path:
+            return
+        try:
+            write_whole(Path(path), content())
+        except JobFileError as error:
+            self.tell("Not written", str(error))

@@ -1,0 +1,73 @@
+"""What goes on paper and into files from the window: asked, written whole, or refused with a reason."""
+
+from __future__ import annotations
+
+import io
+
+import ezdxf
+import pytest
+from pypdf import PdfReader
+
+from oakmeasure.core.hang_choices import Hanging
+
+
+@pytest.fixture
+def papers(window, tmp_path):
+    """The commands of a window that answer every question: paths into a folder of their own, the first choice."""
+    commands = window.commands
+    commands.ask_save_path = lambda _title, suggested, _kinds: str(tmp_path / suggested.rpartition("/")[2])
+    commands.ask_paper = lambda: "A3"
+    commands.ask_one_of = lambda _title, _question, choices: choices[-1]
+    commands.said = []
+    commands.tell = lambda title, text: commands.said.append((title, text))
+    commands.place = tmp_path
+    return commands
+
+
+def written(papers, suffix):
+    (found,) = papers.place.glob(f"*{suffix}")
+    return found
+
+
+def test_rod_list_router_and_drawing_are_written_from_the_menu(papers):
+    for words in ("Rod at full size", "Rod as distances", "This leaf for a router", "This drawing"):
+        action = next(each for each in papers.menu.actions() if each.text().startswith(words))
+        action.trigger()
+    assert papers.said == []
+    pages = PdfReader(io.BytesIO(written(papers, ".pdf").read_bytes())).pages
+    assert "height rod, page 1 of" in pages[0].extract_text()
+    assert written(papers, "rod.csv").read_text("utf-8-sig").startswith("rod,from,at_mm,what")
+    assert written(papers, "closing face.dxf").exists()
+    assert ezdxf.readfile(written(papers, ".dxf")).modelspace().query('LWPOLYLINE[layer=="OUTLINE"]')
+    assert papers.session.leaf.name in written(papers, ".svg").read_text("utf-8")
+
+
+def test_a_paper_that_is_too_small_is_said_and_nothing_is_written(papers):
+    papers.ask_paper = lambda: "60x40"
+    papers.rod()
+    assert "a rod needs" in papers.said[0][1]
+    papers.ask_paper = lambda: ""
+    papers.rod()
+    papers.ask_one_of = lambda *_: ""
+    papers.leaf_dxf()
+    assert not list(papers.place.iterdir())
+    assert len(papers.said) == 1
+
+
+def test_a_folder_that_cannot_be_written_is_said_for_every_paper(papers):
+    blocked = papers.place / "blocked"
+    blocked.write_text("a file where a folder was meant")
+    papers.ask_save_path = lambda *_: str(blocked / "x.pdf")
+    for write in (papers.rod, papers.rod_list, papers.leaf_dxf, papers.drawing_svg, papers.cut_list):
+        write()
+    assert [title for title, _ in papers.said] == ["Not written"] * 5
+    assert [each.name for each in papers.place.iterdir()] == ["blocked"]
+
+
+def test_without_a_leaf_rod_and_router_say_so(papers):
+    papers.session.edit("hanging", Hanging.OPEN)
+    papers.rod()
+    papers.leaf_dxf()
+    assert [title for title, _ in papers.said] == ["Not written"] * 2
+    assert all("no leaf" in text for _, text in papers.said)
+    assert not list(papers.place.iterdir())

@@ -1,0 +1,147 @@
+"""A leaf as DXF and a drawing as SVG, read back by independent libraries and measured."""
+
+from __future__ import annotations
+
+import io
+import xml.etree.ElementTree as Tree
+
+import ezdxf
+import pytest
+from ezdxf import units
+from shapely import Point, Polygon
+
+from oakmeasure.app.start import demo_job
+from oakmeasure.core.drawing import Area, Dimension, Label
+from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.job import Hand
+from oakmeasure.core.paper.flat import FaceUp, FlatLayer, flat, outline_of
+from oakmeasure.core.solve import solve
+from oakmeasure.core.units import Show
+from oakmeasure.files.dxf_out import leaf_dxf
+from oakmeasure.files.svg_out import NAMESPACE, drawing_svg
+from samples import solved
+
+
+@pytest.fixture(scope="module")
+def whole():
+    return solve(demo_job())
+
+
+def read(leaf, face=FaceUp.OPENING, hand=None):
+    document = ezdxf.read(io.StringIO(leaf_dxf(leaf, face, hand).decode("utf-8")))
+    assert not document.audit().errors
+    return document
+
+
+def outline(document):
+    (line,) = document.modelspace().query('LWPOLYLINE[layer=="OUTLINE"]')
+    return Polygon([(x, y) for x, y in line.get_points("xy")])
+
+
+@pytest.mark.parametrize("face", list(FaceUp))
+def test_every_demo_leaf_is_read_back_by_ezdxf_with_its_own_size(whole, face):
+    for leaf in whole.leaves:
+        document = read(leaf, face)
+        assert document.units == units.MM
+        shape = outline(document)
+        assert shape.is_valid
+        x0, y0, x1, y1 = shape.bounds
+        if leaf.fit.outline:
+            assert shape.area == pytest.approx(Polygon(leaf.fit.outline).area, abs=0.01)
+        else:
+            assert (x1 - x0, y1 - y0) == pytest.approx((leaf.build.width, leaf.build.height), abs=0.01)
+        assert x0 == pytest.approx(0.0, abs=0.01)
+        grown = shape.buffer(0.02)
+        for line in document.modelspace().query("LWPOLYLINE CIRCLE LINE"):
+            if line.dxf.layer != "MARK":
+                points = [line.dxf.center] if line.dxftype() == "CIRCLE" else line.get_points("xy")
+                assert all(grown.contains(Point(p[0], p[1])) for p in points), (leaf.leaf.id, line.dxf.layer)
+
+
+def test_cups_are_bored_into_the_closing_face_to_their_depth_and_as_far_in_as_the_figures_say(whole):
+    leaf = whole.leaf("packet-press")
+    assert not read(leaf, FaceUp.OPENING).modelspace().query("CIRCLE")
+    circles = read(leaf, FaceUp.CLOSING).modelspace().query("CIRCLE")
+    cups = [each for each in circles if each.dxf.radius == pytest.approx(17.5)]
+    depth = leaf.leaf.hardware.cup.hinge.cup_depth.value
+    assert len(cups) == len(leaf.cups.places)
+    assert {each.dxf.layer for each in cups} == {f"BORE_{depth:g}"}
+    for each in cups:
+        in_from_edge = each.dxf.center.x if leaf.leaf.hand is Hand.RIGHT else leaf.build.width - each.dxf.center.x
+        assert in_from_edge == pytest.approx(leaf.cups.centre.value, abs=0.01)
+
+
+def test_the_other_hand_and_the_other_face_are_mirrors(whole):
+    for name in ("packet-press", "engine-room", "linen-press"):
+        leaf = whole.leaf(name)
+        for face in FaceUp:
+            left, right = flat(leaf, face, Hand.LEFT), flat(leaf, face, Hand.RIGHT)
+            assert [each.name for each in left] == [each.name for each in right]
+            for one, other in zip(left, right, strict=True):
+                assert one.radius == other.radius
+                assert [leaf.build.width - x for x, _ in other.points] == pytest.approx([x for x, _ in one.points])
+                assert [y for _, y in other.points] == [y for _, y in one.points]
+        through = [
+            {(round(each.points[0][0], 3), round(each.points[0][1], 3)) for each in flat(leaf, face, hand)
+             if each.layer is FlatLayer.THROUGH and each.radius}
+            for face, hand in ((FaceUp.OPENING, Hand.LEFT), (FaceUp.CLOSING, Hand.RIGHT))
+        ]  # fmt: skip
+        assert through[0] == through[1]  # right over left, seen from the other side, is the same table
+
+
+def test_depths_are_in_the_names_and_never_more_than_the_leaf(whole):
+    for leaf in whole.leaves:
+        for face in FaceUp:
+            for each in flat(leaf, face):
+                if each.layer in (FlatLayer.POCKET, FlatLayer.BORE):
+                    assert 0 < each.depth <= leaf.build.thickness + 1e-6
+                    assert each.name == f"{each.layer}_{each.depth:g}"
+                else:
+                    assert each.depth == 0.0
+
+
+def test_an_arched_leaf_has_its_arch_as_outline(whole):
+    leaf = whole.leaf("linen-press")
+    shape = Polygon(outline_of(leaf))
+    assert shape.is_valid
+    assert shape.area < leaf.build.width * leaf.build.height - 1000
+    parts = sum(Polygon(part.corners).area for part in leaf.build.parts)
+    assert shape.area == pytest.approx(parts, rel=0.02)
+
+
+def test_of_a_pair_each_leaf_has_its_own_cuts(whole):
+    leaf = whole.leaf("pair")
+    other = Hand.LEFT if leaf.leaf.hand is Hand.RIGHT else Hand.RIGHT
+    mine = {each.what for face in FaceUp for each in flat(leaf, face) if each.layer is not FlatLayer.MARK}
+    theirs = {each.what for face in FaceUp for each in flat(leaf, face, other) if each.layer is not FlatLayer.MARK}
+    assert any(each.startswith(("lock", "latch", "spindle", "keyhole")) for each in mine)
+    assert not any(each.startswith(("spindle", "keyhole")) for each in theirs)
+
+
+def test_the_drawing_as_svg_holds_every_shape_in_millimetres(whole):
+    for name in ("seed-room", "coal-hole", "linen-press"):
+        leaf = whole.leaf(name)
+        drawing = leaf_view(leaf, Show())
+        root = Tree.fromstring(drawing_svg(drawing, leaf.leaf.name))
+        tag = f"{{{NAMESPACE}}}"
+        assert root.get("width") == f"{drawing.bounds.width:.3f}mm"
+        box = [float(each) for each in root.get("viewBox").split()]
+        assert box[2:] == pytest.approx([drawing.bounds.width, drawing.bounds.height], abs=0.001)
+        areas = [each for each in drawing.shapes if isinstance(each, Area)]
+        polygons = root.findall(f"{tag}polygon")
+        assert len(polygons) == len(areas)
+        for polygon, area in zip(polygons, areas, strict=True):
+            points = [tuple(float(n) for n in pair.split(",")) for pair in polygon.get("points").split()]
+            assert [(x, -y) for x, y in points] == [pytest.approx(each, abs=0.001) for each in area.points]
+        words = [each.text for each in root.findall(f"{tag}text")]
+        assert words == [each.text for each in drawing.shapes if isinstance(each, Label | Dimension)]
+        assert root.find(f"{tag}title").text == leaf.leaf.name
+
+
+def test_where_there_is_no_leaf_nothing_is_written():
+    leaf = solved(hanging=Hanging.OPEN)
+    assert leaf.build is None
+    with pytest.raises(ValueError, match="no leaf"):
+        leaf_dxf(leaf)
+    assert outline_of(leaf) == flat(leaf, FaceUp.OPENING) == ()
