@@ -125,7 +125,8 @@ class Find(QLineEdit):
         for quick in SUMS.values():
             targets[f"{quick.title}, quick sum"] = ("sum", quick.name)
         self._targets = targets
-        self._model.setStringList(sorted(targets))
+        # What is of this leaf comes before the sums that are of none.
+        self._model.setStringList(sorted(targets, key=lambda each: (targets[each][0] == "sum", each)))
 
     def _first(self) -> None:
         finder = self.completer()
