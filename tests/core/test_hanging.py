@@ -9,13 +9,14 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from oakmeasure.app.start import demo_job
 from oakmeasure.core import edits
 from oakmeasure.core.build_choices import Framed, Slab
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging, SlideChoices, track_sets
 from oakmeasure.core.hanging.gaps import Frame, Place, contradictions, moved, put_right
 from oakmeasure.core.hanging.practice import STEP, drill, score
-from oakmeasure.core.hanging.record import entry_of_leaf, record_of
+from oakmeasure.core.hanging.record import entry_of_leaf, reading_rows, record_of
 from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
     SIDE_A_TURN,
@@ -31,7 +32,8 @@ from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hanging.run import line_up
 from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
 from oakmeasure.core.hung_choices import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
-from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, Reading
+from oakmeasure.core.job import Job
+from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
 from oakmeasure.core.verdicts import Level
@@ -502,6 +504,30 @@ def test_the_record_holds_as_built_and_as_hung_gaps_reasons_and_lessons():
     assert dict(record.gaps) == {"hinge, top": "2", "latch, top": "3.2"}
     assert record.answered == (("some-stop", "looked at it twice"),)
     assert (record.on, record.by) == (date(2026, 11, 20), "I. Tarn")
+
+
+def test_the_record_holds_the_opening_as_it_was_measured_each_way():
+    demo = demo_job()
+    show = Show()
+    taped = record_of(demo, solve(demo).leaf("seed-room"), show)
+    read = demo.leaf("seed-room").readings
+    assert dict(taped.readings)["width, top"] == show.length(read.width_top.value)
+    assert len(taped.readings) == sum(getattr(read, name) is not None for name in type(read).model_fields)
+    ways = {leaf.measured_by: reading_rows(leaf, show) for leaf in demo.leaves}
+    assert ways[MeasuredBy.TICKS][0][0] == "ticks on the board"
+    assert int(ways[MeasuredBy.TICKS][0][1]) > 6
+    if MeasuredBy.POLYGON in ways:
+        assert all(name.startswith("corner ") for name, _ in ways[MeasuredBy.POLYGON])
+
+
+def test_a_leaf_from_the_book_is_the_start_of_a_new_job_with_its_own_numbers():
+    made = job(hung=HungChoices(signed=SignOff(on=date(2026, 11, 20), by="I. Tarn", width=731.0, mass_kg=28.4)))
+    entry = entry_of_leaf(made, solve(made).leaves[0])
+    again = Job.model_validate(entry.document)
+    assert (entry.width, entry.mass_kg) == (731.0, 28.4)
+    assert solve(again).leaves[0].figures["leaf_width"].value == solve(made).leaves[0].figures["leaf_width"].value
+    assert len(again.leaves) == 1
+    assert again.boards == again.sections == again.sheets == ()
 
 
 def test_a_leaf_that_is_not_signed_does_not_go_into_the_book():

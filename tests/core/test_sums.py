@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+import io
 import itertools
 import json
 import subprocess
@@ -288,6 +290,39 @@ def test_the_command_refuses_in_one_line_that_names_the_option(capsys, words, na
     assert said.out == ""
     assert len(said.err.strip().splitlines()) == 1
     assert f"oak-measure sum: {names}" in said.err
+
+
+TYPED = [
+    "--width",
+    "--height",
+    "--json",
+    "--inch",
+    "--overlay",
+    "--species",
+    "--",
+    "-5",
+    "7'",
+    "0",
+    "1e9",
+    "½",
+    "600",
+    "--laid=3",
+    "--list",
+    "nan",
+    "=",
+    "−2",
+]
+WORDS = st.sampled_from([*TYPED, "", "red oak"])
+
+
+@given(st.sampled_from(NAMES), st.lists(WORDS, max_size=6))
+def test_whatever_is_typed_gives_an_answer_or_one_line_never_a_traceback(name, words):
+    out, err = io.StringIO(), io.StringIO()
+    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+        status = run([name, *words])
+    assert status in (0, 2)
+    assert bool(out.getvalue()) is (status == 0)
+    assert len(err.getvalue().strip().splitlines()) == (1 if status else 0)
 
 
 def test_the_command_loads_neither_window_nor_models_nor_scipy():
