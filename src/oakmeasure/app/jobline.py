@@ -94,7 +94,7 @@ class Find(QLineEdit):
         super().__init__()
         self.session = session
         self.setObjectName("find")
-        self.setPlaceholderText("Find a figure, part, verdict or sum   Ctrl+K")
+        self.setPlaceholderText("Find figure, part, verdict, sum   Ctrl+K")
         self.setAccessibleName("find a figure, part, verdict or quick sum")
         self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}

@@ -147,3 +147,19 @@ def workshop_picture(job: Job, target: Path, *, leaf: str, op: str) -> None:
         app.processEvents()
     shop.grab().save(str(target), "PNG")
     shop.close()
+
+
+def sum_picture(job: Job, target: Path, *, leaf: str, name: str) -> None:
+    """Paint the box of quick sums at one of them into a PNG."""
+    app = application()
+    session = Session(job)
+    session.choose_leaf(leaf)
+    window = Window(session)
+    box = window.commands.ready_sums()
+    box.choose(name)
+    box.show()
+    for _ in range(5):
+        app.processEvents()
+    box.grab().save(str(target), "PNG")
+    box.close()
+    window.close()
