@@ -360,7 +360,8 @@ def quick_sums() -> list[Line]:
     import subprocess
 
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    words = ["sum", "weight", "--species", "red_oak", "--length", "2000", "--width", "700", "--thickness", "40", "--json"]
+    sizes = ["--length", "2000", "--width", "700", "--thickness", "40"]
+    words = ["sum", "weight", "--species", "red_oak", *sizes, "--json"]
     code = f"import sys; sys.argv = ['oak-measure', *{words!r}]; from oakmeasure.cli import main; main()"
     times: dict[str, list[float]] = {"pass": [], code: []}
     for _ in range(9):
