@@ -52,7 +52,7 @@ class Line:
         if not text and empty is not None:
             return empty
         try:
-            value = float(text)
+            value = float(text.replace(",", ".") if text.count(",") == 1 and "." not in text else text)
         except ValueError:
             raise self.refused(f"{column}: “{text[:30]}” is no number") from None
         if not low <= value <= high:  # NaN is neither
@@ -79,7 +79,10 @@ def _text_of(path: Path) -> str:
 
 def read_lines(path: Path, columns: tuple[str, ...]) -> list[Line]:
     """Return the lines of a list. Names in the first column may not come twice where it is called name."""
-    reader = csv.reader(io.StringIO(_text_of(path)), strict=True)
+    text = _text_of(path)
+    first = text.lstrip().partition("\n")[0]
+    semicolons = ";" in first and "," not in first  # as spreadsheets write it where a comma is the decimal sign
+    reader = csv.reader(io.StringIO(text), strict=True, delimiter=";" if semicolons else ",")
     head: list[str] | None = None
     found: list[Line] = []
     try:

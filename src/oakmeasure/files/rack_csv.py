@@ -18,7 +18,7 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.rack import Board, Mark, MoistureReading, Section, SheetStock
 from oakmeasure.core.rules import Model
 from oakmeasure.files.cutting_in import CuttingFileError, Line, read_lines
-from oakmeasure.files.tables import written_csv
+from oakmeasure.files.tables import unescaped, written_csv
 
 HEADER = ("what", "label", "wood", "length_mm", "width_mm", "thickness_mm", "qty", "price", "came", "sawn", "bow_mm",
           "crook_mm", "one_face", "searched", "year", "colour", "forbidden", "grained", "trim_mm", "flaw", "face",
@@ -27,7 +27,6 @@ KINDS = ("board", "section", "sheet", "defect", "reading")
 PLAIN = {"length_mm": "length", "width_mm": "width", "thickness_mm": "thickness", "bow_mm": "bow", "crook_mm": "crook",
          "x_mm": "x", "y_mm": "y", "trim_mm": "trim", "price": "price", "percent": "percent"}  # fmt: skip
 WHOLE = {"qty": "quantity", "year": "year"}
-FORMULA = ("=", "+", "-", "@")
 YES = {"one_face", "searched", "forbidden", "grained"}
 
 
@@ -64,7 +63,7 @@ def read_rack(path: Path, job: Job) -> Job:
         what = line.cells["what"].strip().lower()
         if what not in KINDS:
             raise line.refused(f"what: “{what[:20]}”, needs {', '.join(KINDS)}")
-        label = _unescaped(line.cells.get("label", "").strip())
+        label = unescaped(line.cells.get("label", "").strip())
         values = _values(line, what)
         if what == "board":
             values["label"] = label
@@ -104,7 +103,7 @@ def _values(line: Line, what: str) -> dict[str, Any]:
         name = PLAIN.get(column) or WHOLE.get(column) or column
         if name not in kind.model_fields:
             continue
-        text = _unescaped(line.cells[column].strip())
+        text = unescaped(line.cells[column].strip())
         if column in PLAIN:
             found[name] = line.number_of(column, 0.0, high=1e6)
         elif column in WHOLE:
@@ -121,11 +120,6 @@ def _values(line: Line, what: str) -> dict[str, Any]:
         else:
             found[name] = text
     return found
-
-
-def _unescaped(text: str) -> str:
-    """Return a cell without the mark that keeps it from being taken for a formula."""
-    return text[1:] if text[:1] == "'" and text[1:2] in FORMULA else text
 
 
 def _there(line: Line) -> Iterable[str]:

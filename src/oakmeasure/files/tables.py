@@ -178,6 +178,11 @@ def escaped(cell: str) -> str:
     return "'" + cell if cell[:1] in "=+-@\t\r" and not _is_number(cell) else cell
 
 
+def unescaped(cell: str) -> str:
+    """Return a cell without the mark that keeps it from being taken for a formula."""
+    return cell[1:] if cell[:1] == "'" and cell[1:2] in ("=", "+", "-", "@") else cell
+
+
 def _is_number(cell: str) -> bool:
     try:
         float(cell)
