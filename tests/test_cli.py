@@ -142,3 +142,31 @@ def test_labels_are_written_as_a_sheet(tmp_path):
     assert "hinge stile" in text
     assert "1 of 2" in text
     assert "(mirrored)" in text
+
+
+def test_a_schedule_becomes_a_job_and_comes_out_again(tmp_path):
+    given, job, out = tmp_path / "in.csv", tmp_path / "mill.oakjob", tmp_path / "out.csv"
+    given.write_text("name,width_mm,height_mm\nNorth,742.5,1990\nSouth,743,1991\n", encoding="utf-8")
+    assert run("read-schedule", str(given), str(job)).stdout.strip() == "2 leaves"
+    assert run("read-schedule", str(given), str(job)).stdout.strip() == "2 leaves"
+    assert run("schedule", str(job), str(out)).returncode == 0
+    lines = out.read_text("utf-8-sig").splitlines()
+    assert [each.split(",")[0] for each in lines] == ["name", "North", "South", "North", "South"]
+    before = job.read_bytes()
+    given.write_text("name,width_mm\nNorth,742.5\n", encoding="utf-8")
+    done = run("read-schedule", str(given), str(job))
+    assert (done.returncode, job.read_bytes()) == (2, before)
+    assert "no column height_mm" in done.stderr
+
+
+def test_rod_router_and_drawing_are_written_without_a_screen(tmp_path):
+    demo = str(Path(__file__).parent.parent / "src/oakmeasure/data/demo.oakjob")
+    for name, words in (("a.pdf", ("rod", "--paper", "A3")), ("a.csv", ("rod",)), ("a.svg", ("svg",)),
+                        ("a.dxf", ("dxf", "--face", "closing", "--hand", "right"))):  # fmt: skip
+        target = tmp_path / name
+        done = run(words[0], demo, str(target), "--leaf", "packet-press", *words[1:])
+        assert done.returncode == 0, done.stderr
+        assert target.stat().st_size > 500
+    assert run("dxf", demo, str(tmp_path / "b.dxf"), "--hand", "both").returncode == 2
+    assert run("rod", demo, str(tmp_path / "b.pdf"), "--paper", "napkin").returncode == 2
+    assert not list(tmp_path.glob("b.*"))

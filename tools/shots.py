@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from oakmeasure.app.start import demo_job, picture, sum_picture, workshop_picture
-from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, MeasurePage, TimberPage
+from oakmeasure.app.start import demo_job, picture, schedule_picture, sum_picture, workshop_picture
+from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, TimberPage
 from oakmeasure.core.verdicts import Stage
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
     "measure": (Stage.MEASURE, "seed-room", ""),
     "measure-ticks": (Stage.MEASURE, "hatch", ""),
-    "measure-floor": (Stage.MEASURE, "winnowing", MeasurePage.ROUND),
     "fit": (Stage.FIT, "seed-room", ""),
     "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
@@ -41,3 +40,4 @@ if __name__ == "__main__":
         print(target)
     workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="let-in:leaf")
     sum_picture(demo_job(), folder / "quick-sum.png", leaf="coal-hole", name="brace")
+    schedule_picture(demo_job(), folder / "schedule.png")

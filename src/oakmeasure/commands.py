@@ -228,6 +228,34 @@ def svg(
     _written(target, drawing_svg(leaf_view(solved, Show(solution.job.unit)), solved.leaf.name))
 
 
+@app.command()
+def schedule(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst verdict."""
+    from oakmeasure.files.schedule_csv import schedule_csv
+
+    _written(csv, schedule_csv(_opened(job)).encode("utf-8-sig"))
+
+
+@app.command("read-schedule")
+def read_a_schedule(
+    csv: Annotated[Path, typer.Argument(help="name,width_mm,height_mm and more; docs/paper.md")],
+    job: Annotated[Path, typer.Argument(help="the job file to write; one that is there gets the leaves added")],
+) -> None:
+    """Read a schedule of many openings into a job."""
+    from oakmeasure.core.job import new_job
+    from oakmeasure.files.cutting_in import CuttingFileError
+    from oakmeasure.files.schedule_csv import read_schedule, with_schedule
+
+    document = _opened(job).job if job.exists() else new_job(csv.stem)
+    try:
+        leaves = read_schedule(csv, document)
+    except CuttingFileError as error:
+        print(f"oak-measure: {error}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    _written(job, jobfile.dumps(with_schedule(document, leaves)).encode("utf-8"))
+    print(f"{len(leaves)} leaves")
+
+
 @app.command("cut-list")
 def cut_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write the cut list of all leaves as CSV."""

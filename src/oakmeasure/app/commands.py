@@ -21,6 +21,7 @@ from oakmeasure.files import tables
 from oakmeasure.files.jobfile import SUFFIX, JobFileError, load
 
 if TYPE_CHECKING:
+    from oakmeasure.app.schedule_box import ScheduleBox
     from oakmeasure.app.sum_box import SumBox
     from oakmeasure.app.window import Window
 
@@ -34,6 +35,7 @@ class Commands(Papers):
     def __init__(self, window: Window, session: Session) -> None:
         super().__init__(window, session)
         self.sums: SumBox | None = None
+        self.lines: ScheduleBox | None = None
         self.menu = QMenu(window)
         self.menu.setToolTipsVisible(True)
         self._build()
@@ -70,6 +72,9 @@ class Commands(Papers):
             self._put(action)
         self.menu.addSeparator()
         add("Quick sums…", self.quick_sums, QKeySequence("F4"))
+        add("Schedule…", self.schedule, QKeySequence("F6"))
+        add("Read a schedule, CSV…", self.import_schedule)
+        add("Schedule, CSV…", self.export_schedule)
         add("Still to be measured…", self.to_measure, QKeySequence("Ctrl+L"))
         add("Read ticks or points, CSV or DXF…", self.import_ticks)
         self.menu.addSeparator()
@@ -105,6 +110,9 @@ class Commands(Papers):
 
     def ask_rack_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Read a rack", self._folder(), "Racks (*.csv)")[0]
+
+    def ask_schedule_path(self) -> str:
+        return QFileDialog.getOpenFileName(self.window, "Read a schedule", self._folder(), "Schedules (*.csv)")[0]
 
     def ask_log_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Read a log", self._folder(), LOG_FILTER)[0]
@@ -250,6 +258,29 @@ class Commands(Papers):
         if name:
             box.choose(name)
         box.open_for()
+
+    def schedule(self) -> None:
+        """Show all leaves in lines."""
+        from oakmeasure.app.schedule_box import ScheduleBox
+
+        if self.lines is None:
+            self.lines = ScheduleBox(self.window, self.session)
+        self.lines.open_for()
+
+    def import_schedule(self) -> None:
+        """Read leaves from a schedule into the job, as one step to undo."""
+        from oakmeasure.files.cutting_in import CuttingFileError
+        from oakmeasure.files.schedule_csv import read_schedule, with_schedule
+
+        path = self.ask_schedule_path()
+        if not path:
+            return
+        try:
+            leaves = read_schedule(Path(path), self.session.job)
+        except CuttingFileError as error:
+            self.tell("Not read", str(error))
+            return
+        self._report(self.session.push(f"read {len(leaves)} leaves", lambda job: with_schedule(job, leaves)))
 
     def workshop(self) -> None:
         """Show the operations large, one at a time."""

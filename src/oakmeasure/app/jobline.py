@@ -10,11 +10,10 @@ from oakmeasure.app import theme
 from oakmeasure.app.clickable import Clickable
 from oakmeasure.app.notes import label
 from oakmeasure.app.session import Session
-from oakmeasure.core.build.shape import Role
+from oakmeasure.app.silhouette import paint_parts
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.sums.registry import SUMS
-from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import System
 
 SILHOUETTE_HEIGHT = 36.0
@@ -69,19 +68,7 @@ class Silhouette(Clickable):
             painter.drawRect(QRectF(left, foot - tall, self.width() - 14, tall))
             painter.end()
             return
-        for part in build.parts:
-            rect = part.face
-            mirrored = self.leaf.hand == "hinges right"
-            x0 = build.width - rect.x1 if mirrored else rect.x0
-            box = QRectF(
-                left + x0 * self._scale,
-                foot - rect.y1 * self._scale,
-                rect.width * self._scale,
-                rect.height * self._scale,
-            )
-            share = p.wood_share * (0.55 if part.role is Role.PANEL else 1.0)
-            painter.setBrush(theme.mixed(stuff(part.species).tint, share, p.sheet))
-            painter.drawRect(box)
+        paint_parts(painter, self.leaf, build, left, foot, self._scale)
         painter.end()
 
 

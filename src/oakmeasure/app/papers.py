@@ -115,6 +115,13 @@ class Papers:
     def _leaf_file(self) -> str:
         return file_name(f"{self.session.job.name} {self.session.leaf.name}")
 
+    def export_schedule(self) -> None:
+        """Write all leaves as a schedule."""
+        from oakmeasure.files.schedule_csv import schedule_csv
+
+        self._write("Schedule", f"{file_name(self.session.job.name)} schedule.csv", "CSV (*.csv)",
+                    lambda: schedule_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+
     def cut_list(self) -> None:
         self._write("Cut list", f"{file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
                     lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip

@@ -149,6 +149,25 @@ def workshop_picture(job: Job, target: Path, *, leaf: str, op: str) -> None:
     shop.close()
 
 
+def schedule_picture(job: Job, target: Path) -> None:
+    """Paint the schedule of a job, the worst first, into a PNG."""
+    from oakmeasure.app.schedule_box import WIDTHS
+
+    app = application()
+    window = Window(Session(job))
+    window.session.whole()
+    window.commands.schedule()
+    lines = window.commands.lines
+    if lines is not None:
+        lines.sort_by(len(WIDTHS) - 1)
+        lines.table.selectRow(1)
+        for _ in range(5):
+            app.processEvents()
+        lines.grab().save(str(target), "PNG")
+        lines.close()
+    window.close()
+
+
 def sum_picture(job: Job, target: Path, *, leaf: str, name: str) -> None:
     """Paint the box of quick sums at one of them into a PNG."""
     app = application()
