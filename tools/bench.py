@@ -354,6 +354,52 @@ def hanging() -> list[Line]:
     ]  # fmt: skip
 
 
+def paper() -> list[Line]:
+    """The rods of every leaf of the demo job, and a schedule of 200 leaves scrolled through."""
+    import os
+
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    from oakmeasure.app.start import application, demo_job
+    from oakmeasure.core import edits
+    from oakmeasure.core.solve import solve
+    from oakmeasure.files.rod_pdf import rod_pdf
+
+    job = demo_job()
+    solution = solve(job)
+    start = time.perf_counter()
+    for leaf in solution.leaves:
+        rod_pdf(job, leaf)
+    rods = time.perf_counter() - start
+
+    from oakmeasure.app.session import Session
+    from oakmeasure.app.window import Window
+
+    for n in range(200 - len(job.leaves)):
+        job = edits.with_new_leaf(job, f"Store {n}")
+    app = application()
+    window = Window(Session(job))
+    window.session.whole()
+    window.commands.schedule()
+    lines = window.commands.lines
+    assert lines is not None
+    app.processEvents()
+    bar, steps = lines.table.verticalScrollBar(), []
+    for place in range(0, bar.maximum(), 120):
+        start = time.perf_counter()
+        bar.setValue(place)
+        lines.table.viewport().repaint()
+        steps.append((time.perf_counter() - start) * 1000)
+    lines.close()
+    window.session.undo_stack.setClean()
+    window.close()
+    median = statistics.median(steps)
+    return [
+        Line(f"rods of {len(solution.leaves)} leaves at full size", "a part of 10 s", f"{rods:.1f} s", rods < 10),
+        Line("a schedule of 200 leaves, one step of scrolling", "under 16 ms",
+             f"{median:.1f} ms, at most {max(steps):.1f}", median < 16),
+    ]  # fmt: skip
+
+
 def quick_sums() -> list[Line]:
     """A quick sum on the command line beside an empty interpreter, and its box in the window."""
     import os
@@ -439,6 +485,7 @@ def main() -> int:
         *making(),
         *hanging(),
         *quick_sums(),
+        *paper(),
         *cutting(),
         *proven_plans(),
     ]

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QPointF, QRect, Qt
-from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QPointF, QRect, QSize, Qt
+from PySide6.QtGui import QColor, QFontMetrics, QGuiApplication, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QDialog,
@@ -28,6 +29,7 @@ from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, note_label, tell
 from oakmeasure.app.session import Session
 from oakmeasure.app.silhouette import paint_parts
+from oakmeasure.core.build.shape import Build
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.job import Hand
 from oakmeasure.core.schedule import SORTS, ScheduleRow, changed_alike, schedule_row, shown_rows
@@ -39,6 +41,8 @@ from oakmeasure.core.verdicts import Level
 Index = QModelIndex | QPersistentModelIndex
 COLUMNS = ("", *SORTS)
 WIDTHS = (54, 226, 72, 72, 58, 74, 148, 176, 112, 240)
+LEFT = int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+RIGHT = int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
 ROW_PX, TALL_PX, TALLEST_MM = 50, 42.0, 2200.0
 
 
@@ -107,16 +111,13 @@ class ScheduleModel(QAbstractTableModel):
     def text(self, row: int, column: int) -> str:
         """Return a cell as it is read."""
         each, show = self.rows[row], self.show
-
-        def mm(value: float | None) -> str:
+        if column in (2, 3, 4):
+            value = (each.width, each.height, each.thickness)[column - 2]
             return "–" if value is None else show.length(value)
-
-        cells = (
-            "", each.name, mm(each.width), mm(each.height), mm(each.thickness),
-            "–" if each.mass is None else show.value(each.mass, Unit.KG), each.construction,
-            f"{each.hanging}", each.state, each.worst.title if each.worst is not None else "fine",
-        )  # fmt: skip
-        return cells[column]
+        if column == 5:
+            return "–" if each.mass is None else show.value(each.mass, Unit.KG)
+        worst = each.worst.title if each.worst is not None else "fine"
+        return ("", each.name, "", "", "", "", each.construction, each.hanging, each.state, worst)[column]
 
 
 class LinePainter(QStyledItemDelegate):
@@ -125,47 +126,74 @@ class LinePainter(QStyledItemDelegate):
     def __init__(self, model: ScheduleModel, parent: QTableView) -> None:
         super().__init__(parent)
         self._model = model
+        self._pictures: dict[str, tuple[LeafSolution, theme.Palette, QPixmap]] = {}
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
-        p, row = theme.palette(), self._model.rows[index.row()]
-        box: QRect = option.rect
-        painter.save()
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        # Asked a hundred and forty times a screen: everything that can be is kept from one time to the next.
+        at, column = index.row(), index.column()
+        row, box = self._model.rows[at], option.rect
+        p = theme.palette()
         if option.state & QStyle.StateFlag.State_Selected:
-            painter.fillRect(box, QColor(p.accent_soft))
-        painter.setPen(QPen(QColor(p.hairline), 1))
-        painter.drawLine(box.bottomLeft(), box.bottomRight())
-        column = index.column()
+            painter.fillRect(box, _colour(p.accent_soft))
+        painter.setPen(_colour(p.hairline))
+        painter.drawLine(box.left(), box.bottom(), box.right(), box.bottom())
         if column == 0:
             self._leaf(painter, row, box)
-        else:
-            side = Qt.AlignmentFlag.AlignRight if 2 <= column <= 5 else Qt.AlignmentFlag.AlignLeft
-            inner = box.adjusted(8, 0, -8, 0)
-            if column == len(COLUMNS) - 1:
-                _level(painter, row.level, box)
-                inner = box.adjusted(30, 0, -4, 0)
-            font = theme.font(14, bold=column in (1, 2, 3))
-            painter.setFont(font)
-            painter.setPen(QColor(p.ink))
-            text = painter.fontMetrics().elidedText(
-                theme.typeset(self._model.text(index.row(), column)), Qt.TextElideMode.ElideRight, inner.width()
-            )
-            painter.drawText(inner, int(side | Qt.AlignmentFlag.AlignVCenter), text)
-        painter.restore()
+            return
+        inner = box.adjusted(8, 0, -8, 0)
+        if column == len(COLUMNS) - 1:
+            _level(painter, row.level, box)
+            inner = box.adjusted(30, 0, -4, 0)
+        bold = column in (1, 2, 3)
+        painter.setFont(theme.font(14, bold=bold))
+        painter.setPen(_colour(p.ink))
+        painter.drawText(
+            inner, RIGHT if 2 <= column <= 5 else LEFT, _fitting(self._model.text(at, column), inner.width(), bold)
+        )
 
     def _leaf(self, painter: QPainter, row: ScheduleRow, box: QRect) -> None:
         leaf = self._model.leaves.get(row.leaf_id)
         if leaf is None or leaf.build is None:
             return
-        scale = min(TALL_PX / max(TALLEST_MM, leaf.build.height), (box.width() - 10) / leaf.build.width)
-        painter.setPen(QPen(QColor(theme.palette().pencil), 0.8))
-        left = box.left() + (box.width() - leaf.build.width * scale) / 2
-        paint_parts(painter, leaf.leaf, leaf.build, left, box.bottom() - 4.0, scale)
+        kept = self._pictures.get(row.leaf_id)
+        if kept is None or kept[0] is not leaf or kept[1] is not theme.palette():
+            kept = self._pictures[row.leaf_id] = (leaf, theme.palette(), _picture(leaf, leaf.build, box.size()))
+        painter.drawPixmap(box.topLeft(), kept[2])
+
+
+@lru_cache(maxsize=64)
+def _colour(name: str) -> QColor:
+    return QColor(name)
+
+
+@lru_cache(maxsize=8192)
+def _fitting(text: str, width: int, bold: bool) -> str:
+    """Return a text as it fits into a cell."""
+    metrics = QFontMetrics(theme.font(14, bold=bold))
+    return metrics.elidedText(theme.typeset(text), Qt.TextElideMode.ElideRight, width)
+
+
+def _picture(leaf: LeafSolution, build: Build, size: QSize) -> QPixmap:
+    """Return a leaf as it stands in its cell; painted once, since scrolling shows the same again and again."""
+    screen = QGuiApplication.primaryScreen()
+    ratio = screen.devicePixelRatio() if screen is not None else 1.0
+    picture = QPixmap(int(size.width() * ratio), int(size.height() * ratio))
+    picture.setDevicePixelRatio(ratio)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(QPen(QColor(theme.palette().pencil), 0.8))
+    scale = min(TALL_PX / max(TALLEST_MM, build.height), (size.width() - 10) / build.width)
+    left = (size.width() - build.width * scale) / 2
+    paint_parts(painter, leaf.leaf, build, left, size.height() - 5.0, scale)
+    painter.end()
+    return picture
 
 
 def _level(painter: QPainter, level: Level, box: QRect) -> None:
     p = theme.palette()
     x, y = box.left() + 16, box.center().y()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(Qt.PenStyle.NoPen)
     if level is Level.STOP:
         painter.setBrush(QColor(p.stop))
@@ -176,6 +204,7 @@ def _level(painter: QPainter, level: Level, box: QRect) -> None:
     else:
         painter.setBrush(QColor(p.fine))
         painter.drawEllipse(x - 5, y - 5, 10, 10)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
 
 
 class ScheduleBox(QDialog):
@@ -220,7 +249,7 @@ class ScheduleBox(QDialog):
         table.verticalHeader().setDefaultSectionSize(ROW_PX)
         header = table.horizontalHeader()
         header.setHighlightSections(False)
-        header.setFixedHeight(34)
+        header.setFixedHeight(40)
         header.setSectionsClickable(True)
         header.setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
         header.setStretchLastSection(True)
