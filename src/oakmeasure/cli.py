@@ -6,7 +6,7 @@ import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
             "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "dxf",
-            "svg", "schedule", "read-schedule")  # fmt: skip
+            "svg", "schedule", "read-schedule", "folder")  # fmt: skip
 
 
 def main() -> None:

@@ -229,6 +229,32 @@ def svg(
 
 
 @app.command()
+def folder(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the folder to make; one that holds something is not touched")],
+    paper: Annotated[str, typer.Option(help="of the rods: A4, A3, roll, or width x height in mm")] = "A4",
+) -> None:
+    """Write everything that leaves the screen into one folder: sheets, rods, labels, DXF, SVG, lists, the job."""
+    from oakmeasure.files.full_size import PaperError
+    from oakmeasure.files.job_folder import write_folder
+
+    def told(done: int, of: int, name: str) -> bool:
+        if sys.stderr.isatty():
+            print(f"\r{done} of {of}  {name[:60]:60}", end="", file=sys.stderr)
+        return True
+
+    try:
+        written = write_folder(_opened(job), target, paper=paper, told=told)
+    except (PaperError, jobfile.JobFileError) as error:
+        print(f"oak-measure: {error}", file=sys.stderr)
+        raise typer.Exit(2) from None
+    if written is not None:
+        print(f"{len(written.files)} files in {target}")
+        for each in written.left_out:
+            print(f"left out: {each}")
+
+
+@app.command()
 def schedule(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst verdict."""
     from oakmeasure.files.schedule_csv import schedule_csv

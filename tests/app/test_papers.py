@@ -24,6 +24,12 @@ def papers(window, tmp_path):
     return commands
 
 
+def with_stops(papers):
+    """Open a job of two leaves, one of which has stops that nobody has answered for."""
+    job = papers.session.job
+    papers.session.open(job.model_copy(update={"leaves": (job.leaf("seed-room"), job.leaf("engine-room"))}), None)
+
+
 def written(papers, suffix):
     (found,) = papers.place.glob(f"*{suffix}")
     return found
@@ -71,3 +77,33 @@ def test_without_a_leaf_rod_and_router_say_so(papers):
     assert [title for title, _ in papers.said] == ["Not written"] * 2
     assert all("no leaf" in text for _, text in papers.said)
     assert not list(papers.place.iterdir())
+
+
+def test_the_job_folder_is_written_off_the_main_thread_with_progress(papers, qtbot, tmp_path):
+    target = tmp_path / "mill"
+    with_stops(papers)
+    papers.ask_save_path = lambda *_: str(target)
+    papers.job_folder()
+    moved = []
+    papers.writer.moved.connect(lambda *each: moved.append(each))
+    qtbot.waitUntil(lambda: bool(papers.said), timeout=60_000)
+    assert papers.said[0][0] == "Job folder"
+    assert f"{moved[-1][1]} files in mill" in papers.said[0][1]
+    assert (target / "read me.txt").exists()
+    assert "Left out" in papers.said[0][1]
+
+
+def test_the_job_folder_can_be_stopped_and_a_full_one_is_refused(papers, qtbot, tmp_path):
+    target = tmp_path / "mill"
+    with_stops(papers)
+    papers.ask_save_path = lambda *_: str(target)
+    papers.job_folder()
+    papers.writer.box.canceled.emit()
+    qtbot.waitUntil(lambda: bool(papers.said), timeout=60_000)
+    assert papers.said == [("Stopped", "Nothing was written.")]
+    assert not target.exists()
+    target.mkdir()
+    (target / "mine.txt").write_text("mine")
+    papers.job_folder()
+    qtbot.waitUntil(lambda: len(papers.said) == 2, timeout=60_000)
+    assert "not empty" in papers.said[1][1]

@@ -48,6 +48,7 @@ class Commands(Papers):
         add("Save as…", self.save_as, QKeySequence("Ctrl+Shift+S"))
         self.menu.addSeparator()
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
+        add("Job folder…", self.job_folder)
         add("Rod at full size, PDF…", self.rod)
         add("Rod as distances, CSV…", self.rod_list)
         add("This leaf for a router, DXF…", self.leaf_dxf)

@@ -16,6 +16,7 @@ from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError, write_whole
 
 if TYPE_CHECKING:
+    from oakmeasure.app.folder_writer import FolderWriter
     from oakmeasure.app.window import Window
 
 
@@ -29,6 +30,7 @@ class Papers:
 
     def __init__(self, window: Window, session: Session) -> None:
         self.window, self.session = window, session
+        self.writer: FolderWriter | None = None
 
     def tell(self, title: str, text: str) -> None:
         """Say something that needs no answer."""
@@ -114,6 +116,20 @@ class Papers:
 
     def _leaf_file(self) -> str:
         return file_name(f"{self.session.job.name} {self.session.leaf.name}")
+
+    def job_folder(self) -> None:
+        """Write everything that leaves the screen into one folder, off the main thread."""
+        from oakmeasure.app.folder_writer import FolderWriter
+
+        path = self.ask_save_path("Job folder", str(Path(self._folder()) / file_name(self.session.job.name)), "")
+        if not path:
+            return
+        paper = self.ask_paper()
+        if not paper:
+            return
+        self.writer = FolderWriter(self.window, self.session.whole(), Path(path), paper)
+        self.writer.ended.connect(self.tell)
+        self.writer.start()
 
     def export_schedule(self) -> None:
         """Write all leaves as a schedule."""

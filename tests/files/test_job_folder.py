@@ -1,0 +1,116 @@
+"""The job folder: whole or not at all, every file readable by others, progress and stop."""
+
+from __future__ import annotations
+
+import csv
+import io
+from datetime import date
+
+import ezdxf
+import pytest
+from pypdf import PdfReader
+
+from oakmeasure.app.start import demo_job
+from oakmeasure.core.solve import solve
+from oakmeasure.files import job_folder, jobfile
+from oakmeasure.files.full_size import PaperError
+from oakmeasure.files.job_folder import write_folder
+from oakmeasure.files.jobfile import JobFileError
+
+FEW = ("seed-room", "packet-press", "pair", "drying-loft")
+
+
+@pytest.fixture(scope="module")
+def some():
+    job = demo_job()
+    return solve(job.model_copy(update={"leaves": tuple(each for each in job.leaves if each.id in FEW)}))
+
+
+@pytest.fixture(scope="module")
+def written(some, tmp_path_factory):
+    target = tmp_path_factory.mktemp("paper") / "mill"
+    told = []
+    done = write_folder(some, target, on=date(2026, 11, 26), told=lambda *each: told.append(each) or True)
+    return done, told
+
+
+def test_every_file_is_there_and_read_by_others(some, written):
+    done, _ = written
+    there = {str(each.relative_to(done.folder)) for each in done.folder.rglob("*") if each.is_file()}
+    assert there == set(done.files)
+    for name in there:
+        content = (done.folder / name).read_bytes()
+        if name.endswith(".pdf"):
+            assert PdfReader(io.BytesIO(content)).pages
+        elif name.endswith(".dxf"):
+            assert not ezdxf.read(io.StringIO(content.decode())).audit().errors
+        elif name.endswith(".csv"):
+            rows = list(csv.reader(io.StringIO(content.decode("utf-8-sig"))))
+            assert len({len(row) for row in rows}) == 1, name
+    assert jobfile.load(done.folder / "job.oakjob") == some.job
+    assert {each.partition("/")[0] for each in there if "/" in each} == set(FEW)
+
+
+def test_records_are_of_signed_leaves_and_bench_sheets_of_answered_ones(some, written):
+    done, _ = written
+    for leaf in some.leaves:
+        assert (f"{leaf.leaf.id}/record.pdf" in done.files) is (leaf.leaf.hung.signed is not None)
+        assert (f"{leaf.leaf.id}/bench sheet.pdf" in done.files) is not bool(leaf.open_stops())
+        told = any(each.startswith(f"{leaf.leaf.name}, bench sheet") for each in done.left_out)
+        assert told is bool(leaf.open_stops())
+    read_me = (done.folder / "read me.txt").read_text("utf-8")
+    assert all(leaf.leaf.name in read_me for leaf in some.leaves)
+    assert all(each in read_me for each in done.left_out)
+    assert "measure the bar" in read_me
+
+
+def test_a_pair_has_files_for_both_its_hands(written):
+    done, _ = written
+    hands = {each.partition("/")[2].partition(",")[0] for each in done.files if each.startswith("pair/hinges")}
+    assert hands == {"hinges left", "hinges right"}
+    single = [each for each in done.files if each.startswith("seed-room/hinges")]
+    assert len(single) == 2
+
+
+def test_progress_counts_every_file_up_to_the_last(written):
+    done, told = written
+    assert [each[0] for each in told] == list(range(len(done.files) + 1))
+    assert {each[1] for each in told} == {len(done.files)}
+    assert [each[2] for each in told[:-1]] == list(done.files)
+
+
+def test_what_is_stopped_leaves_nothing_behind(some, tmp_path):
+    assert write_folder(some, tmp_path / "mill", told=lambda at, _of, _name: at < 5) is None
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_a_folder_that_holds_something_is_not_touched_and_an_empty_one_is_filled(some, tmp_path):
+    mine = tmp_path / "mill"
+    mine.mkdir()
+    (mine / "notes.txt").write_text("mine")
+    with pytest.raises(JobFileError, match="not empty"):
+        write_folder(some, mine)
+    assert [each.name for each in mine.iterdir()] == ["notes.txt"]
+    (mine / "notes.txt").unlink()
+    assert write_folder(some, mine, told=lambda *_: True) is not None
+    assert (mine / "job.oakjob").exists()
+
+
+@pytest.mark.parametrize("wrong", ["paper", "place", "disk"])
+def test_what_cannot_be_written_is_said_and_nothing_is_left_behind(some, tmp_path, monkeypatch, wrong):
+    target, paper = tmp_path / "mill", "A4"
+    if wrong == "paper":
+        paper = "60x50"
+    elif wrong == "place":
+        (tmp_path / "file").write_text("no folder")
+        target = tmp_path / "file" / "mill"
+    else:
+
+        def full(*_args, **_more):
+            raise OSError(28, "No space left on device")
+
+        monkeypatch.setattr(job_folder.tables, "boring_list_csv", full)
+    before = sorted(each.name for each in tmp_path.iterdir())
+    with pytest.raises((JobFileError, PaperError)):
+        write_folder(some, target, paper=paper)
+    assert sorted(each.name for each in tmp_path.iterdir()) == before
