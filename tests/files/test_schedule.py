@@ -14,8 +14,9 @@ from oakmeasure.app.start import demo_job
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.job import Hand, new_job
-from oakmeasure.core.schedule import SORTS, WORST_FIRST, changed_alike, schedule_row, shown_rows
+from oakmeasure.core.schedule import SORTS, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solve import solve
+from oakmeasure.core.verdicts import rank
 from oakmeasure.core.working import State
 from oakmeasure.files.cutting_in import CuttingFileError
 from oakmeasure.files.schedule_csv import MOST_LEAVES, OUT, read_schedule, schedule_csv, with_schedule
@@ -161,8 +162,8 @@ def test_lines_say_sizes_weight_state_and_the_worst_verdict(whole, rows):
     for leaf, row in zip(whole.leaves, rows, strict=True):
         assert row.width == leaf.fit.width.value
         assert row.mass == leaf.figures["mass"].value
-        worst = min(WORST_FIRST[each.level] for each in leaf.verdicts)
-        assert WORST_FIRST[row.level] == worst
+        worst = min(rank(each.level) for each in leaf.verdicts)
+        assert rank(row.level) == worst
         assert (row.worst is None) is (worst == 2)
     states = {row.leaf_id: row.state for row in rows}
     assert states["drying-loft"] == "hung"

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QPointF, QRect, QSize, Qt
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QFontMetrics, QGuiApplication, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
@@ -27,6 +27,7 @@ from oakmeasure.app import theme
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, note_label, tell
+from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.app.silhouette import paint_parts
 from oakmeasure.core.build.shape import Build
@@ -36,7 +37,6 @@ from oakmeasure.core.schedule import SORTS, ScheduleRow, changed_alike, schedule
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species, species_keys
 from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import Level
 
 Index = QModelIndex | QPersistentModelIndex
 COLUMNS = ("", *SORTS)
@@ -142,7 +142,9 @@ class LinePainter(QStyledItemDelegate):
             return
         inner = box.adjusted(8, 0, -8, 0)
         if column == len(COLUMNS) - 1:
-            _level(painter, row.level, box)
+            painter.save()
+            paint_level(painter, row.level, QRectF(box.left() + 8, box.center().y() - 7, 15, 14))
+            painter.restore()
             inner = box.adjusted(30, 0, -4, 0)
         bold = column in (1, 2, 3)
         painter.setFont(theme.font(14, bold=bold))
@@ -188,23 +190,6 @@ def _picture(leaf: LeafSolution, build: Build, size: QSize) -> QPixmap:
     paint_parts(painter, leaf.leaf, build, left, size.height() - 5.0, scale)
     painter.end()
     return picture
-
-
-def _level(painter: QPainter, level: Level, box: QRect) -> None:
-    p = theme.palette()
-    x, y = box.left() + 16, box.center().y()
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    if level is Level.STOP:
-        painter.setBrush(QColor(p.stop))
-        painter.drawRect(x - 6, y - 6, 12, 12)
-    elif level is Level.LOOK:
-        painter.setBrush(QColor(p.look))
-        painter.drawPolygon([QPointF(x - 7, y + 6), QPointF(x + 7, y + 6), QPointF(x, y - 7)])
-    else:
-        painter.setBrush(QColor(p.fine))
-        painter.drawEllipse(x - 5, y - 5, 10, 10)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
 
 
 class ScheduleBox(QDialog):

@@ -13,10 +13,8 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.readings import MeasuredBy, Reading
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.verdicts import Level, Verdict
+from oakmeasure.core.verdicts import Level, Verdict, rank
 from oakmeasure.core.working import State
-
-WORST_FIRST = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +55,7 @@ class ScheduleRow:
 def schedule_row(leaf: LeafSolution) -> ScheduleRow:
     """Return the line of a leaf."""
     said, built = leaf.leaf, leaf.build is not None
-    verdicts = sorted(leaf.verdicts, key=lambda each: WORST_FIRST[each.level])
+    verdicts = sorted(leaf.verdicts, key=lambda each: rank(each.level))
     worst = verdicts[0] if verdicts and verdicts[0].level is not Level.FINE else None
     return ScheduleRow(
         said.id,
@@ -99,7 +97,7 @@ SORTS: dict[str, Callable[[ScheduleRow], Any]] = {
     "construction": lambda row: row.construction,
     "hung": lambda row: (row.hanging, row.hand),
     "state": lambda row: row.state,
-    "worst": lambda row: (WORST_FIRST[row.level], row.worst.title if row.worst is not None else ""),
+    "worst": lambda row: (rank(row.level), row.worst.title if row.worst is not None else ""),
 }
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 
-from oakmeasure.core.hanging.record import CONSTRUCTIONS
+from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.flat import FaceUp
@@ -110,7 +110,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
         yield f"{folder}/bench sheet.pdf", lambda: bench_sheet_pdf(job, leaf, on=on)
     yield f"{folder}/rod {paper}.pdf", lambda: rod_pdf(job, leaf, paper=paper)
     yield f"{folder}/rod.csv", lambda: tables.rods_csv(leaf).encode("utf-8-sig")
-    yield f"{folder}/labels.pdf", lambda: label_sheet_pdf(labels_of(leaf, show))
+    yield f"{folder}/labels.pdf", lambda: label_sheet_pdf(labels_of(leaf, show, job=job.name))
     yield f"{folder}/leaf.svg", lambda: drawing_svg(leaf_view(leaf, show), leaf.leaf.name)
     for hand in tables.hands_of(leaf):
         for face in FaceUp:
@@ -126,7 +126,7 @@ def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
         size = (
             f"{leaf.fit.width.value:.1f} x {leaf.fit.height.value:.1f} mm" if leaf.build is not None else "no leaf yet"
         )
-        kind = CONSTRUCTIONS.get(leaf.leaf.build.kind, leaf.leaf.build.kind)
+        kind = CONSTRUCTIONS[leaf.leaf.build.kind][0]
         lines.append(
             f"{leaf.leaf.id}/  {leaf.leaf.name}: {size}, {kind}, {leaf.leaf.hanging}, {leaf.leaf.hand_in_words}"
         )

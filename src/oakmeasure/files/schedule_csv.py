@@ -18,7 +18,7 @@ from oakmeasure.core.job import Hand, Job, Leaf
 from oakmeasure.core.readings import FloorReadings, MeasuredBy, OpeningReadings, Reading
 from oakmeasure.core.schedule import schedule_row
 from oakmeasure.core.solve import Solution
-from oakmeasure.core.timber.species import species, species_keys
+from oakmeasure.core.timber.species import keys_by_name, plain_name, species_keys
 from oakmeasure.core.units import System, parse_length
 from oakmeasure.core.working import State
 from oakmeasure.files.cutting_in import CuttingFileError, Line, read_lines
@@ -182,10 +182,9 @@ def _construction(line: Line, text: str, model: Leaf) -> Any:
 
 
 def _wood(line: Line, text: str) -> str:
-    plain = text.lower().replace("-", "_").replace(" ", "_")
-    for key in species_keys():
-        if plain in (key, species(key).name.lower().replace(" ", "_")):
-            return key
+    key = keys_by_name().get(plain_name(text))
+    if key in species_keys():
+        return str(key)
     raise line.refused(f"wood: “{text[:30]}”, needs {', '.join(species_keys())}")
 
 

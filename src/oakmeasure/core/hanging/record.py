@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Any
 
+from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.hung_choices import Gaps
 from oakmeasure.core.make_choices import LogKind
 from oakmeasure.core.making.lessons import Lesson, keys_of
@@ -19,17 +20,6 @@ from oakmeasure.core.units import Show, Unit
 if TYPE_CHECKING:
     from oakmeasure.core.job import Job, Leaf
     from oakmeasure.core.solve import LeafSolution
-
-CONSTRUCTIONS = {
-    "framed": "framed and panelled",
-    "boarded": "boarded",
-    "slab": "solid slab",
-    "layered": "layered from sheet",
-    "light": "light frame",
-    "veneered": "veneered",
-    "existing": "a leaf that was there",
-}
-
 
 @dataclass(frozen=True, slots=True)
 class Line:
@@ -84,7 +74,7 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
             "thickness", mm("thickness_set_out") or mm("thickness"), mm("thickness") if "thickness_set_out" in f else ""
         ),
         Line("weight", show.value(f["mass"].value, Unit.KG), weighed),
-        Line("construction", CONSTRUCTIONS.get(said.build.kind, said.build.kind)),
+        Line("construction", CONSTRUCTIONS[said.build.kind][0]),
         Line("joints", leaf.build.says),
         Line("timber", species(said.timber.species).name),
         Line("moisture", show.value(f["moisture_made"].value, Unit.PERCENT)),
@@ -199,7 +189,7 @@ def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:
         said.name,
         job.name,
         job.place,
-        CONSTRUCTIONS.get(said.build.kind, said.build.kind),
+        CONSTRUCTIONS[said.build.kind][0],
         str(said.hanging),
         species(said.timber.species).name,
         signed.width or leaf.fit.width.value,

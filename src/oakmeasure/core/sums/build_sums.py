@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.build.braces import corner_brace
 from oakmeasure.core.build.spacing import board_count, equal_ends, even_split, pitch_between
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, size
+from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.timber.resaw import resawn
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import derived, given, minus, plus, total
@@ -229,7 +229,7 @@ SUMS = (
         (
             size("leaf-width", "leaf, width"),
             size("stile", "stile, width"),
-            allowance("groove", "groove, depth", 12.0),
+            allowance("groove", "groove, depth", rule("groove_depth")),
             allowance("room", "room for the panel, each side", 2.0),
             allowance("sticking", "sticking"),
             allowance("tenon", "tenon, from its shoulder", None),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware.loads import top_hinge_pull
 from oakmeasure.core.hardware.plain import let_in, solve_cup, withdrawal
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, size
+from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.sums.wood_sums import NAMES, WOODS
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.timber.wood import dry_gravity
@@ -163,7 +163,7 @@ SUMS = (
         "How deep a butt is let in",
         "The depth that leaves the gap that is wanted.",
         "hinge butt recess depth gap let in",
-        (size("closed-thickness", "hinge, thick when shut"), allowance("gap", "gap at the hinges", 2.0)),
+        (size("closed-thickness", "hinge, thick when shut"), allowance("gap", "gap at the hinges", rule("gap_hinge"))),
         ("depth",),
         _butt_mortise,
         {"closed": "closed-thickness"},
@@ -207,7 +207,7 @@ SUMS = (
             size("leaf-height", "leaf, height"),
             allowance("from-top", "top hinge from the leaf's top", None),
             allowance("from-bottom", "bottom hinge from the leaf's foot", None),
-            allowance("head-gap", "gap, head", 2.0),
+            allowance("head-gap", "gap, head", rule("gap_head")),
         ),
         ("top", "bottom"),
         _hinge_transfer,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import bypassing
 from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, size
+from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.survey.arcs import segmental_radius
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_diagonal
 from oakmeasure.core.units import Unit
@@ -182,11 +182,11 @@ SUMS = (
             size("opening-width", "opening, clear width"),
             size("opening-height", "opening, clear height"),
             Option("leaves", "leaves", Unit.COUNT, 1.0, low=1, high=2),
-            allowance("gap-hinge", "gap, hinge side", 2.0),
-            allowance("gap-latch", "gap, latch side", 3.0),
+            allowance("gap-hinge", "gap, hinge side", rule("gap_hinge")),
+            allowance("gap-latch", "gap, latch side", rule("gap_latch")),
             allowance("gap-meeting", "gap where a pair meets", 3.0),
-            allowance("gap-head", "gap, head", 2.0),
-            allowance("gap-floor", "gap, floor", 6.0),
+            allowance("gap-head", "gap, head", rule("gap_head")),
+            allowance("gap-floor", "gap, floor", rule("gap_floor")),
         ),
         ("leaf_width", "leaf_height"),
         _leaf_size,
@@ -199,8 +199,8 @@ SUMS = (
         (
             size("leaf-width", "leaf, width"),
             size("thickness", "leaf, thickness"),
-            allowance("gap", "gap at the latch", 3.0),
-            allowance("margin", "gap that it keeps as it passes", 1.0),
+            allowance("gap", "gap at the latch", rule("gap_latch")),
+            allowance("margin", "gap that it keeps as it passes", rule("bevel_margin")),
             allowance("knuckle", "pin out from the face", None),
             allowance("pin-setback", "pin back from the edge", 0.0, low=-20.0),
         ),

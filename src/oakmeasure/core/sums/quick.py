@@ -11,8 +11,10 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from oakmeasure.core.errors import InputError, LengthError
+from oakmeasure.core.timber.species import plain_name
 from oakmeasure.core.units import Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.working import Figure, Figures, given
+from oakmeasure.data import table
 
 Value = float | str | tuple[float, ...]
 
@@ -170,7 +172,7 @@ def read_option(option: Option, written: Sequence[str], system: System = System.
 
 def _read(option: Option, text: str, system: System) -> float | str:
     if option.unit is None:
-        word = plain(text)
+        word = plain_name(text)
         word = option.also.get(word, word)
         if word not in option.choices:
             raise InputError(option.name, text, _one_of(option))
@@ -183,11 +185,6 @@ def _read(option: Option, text: str, system: System) -> float | str:
     except LengthError as error:
         raise InputError(option.name, text, f"a number: {error}") from None
     return value
-
-
-def plain(text: str) -> str:
-    """Return a name as a choice is written: "Red oak" and "red-oak" are red_oak."""
-    return text.strip().lower().replace("-", "_").replace(" ", "_")
 
 
 def _one_of(option: Option) -> str:
@@ -232,3 +229,8 @@ def size(name: str, label: str, **more: Any) -> Option:
 def allowance(name: str, label: str, default: float | None = 0.0, **more: Any) -> Option:
     """Return an option that is a length, 0 too."""
     return Option(name, label, default=default, **more)
+
+
+def rule(name: str) -> float:
+    """Return a value of the shop rules for site joinery, which a sum takes where it is told none."""
+    return float(table("rules/site-metric")[name]["value"])

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.sums.quick import Given, Option, Sum, plain, size
-from oakmeasure.core.timber.species import Sheet, sheet_keys, species, species_keys, stuff
+from oakmeasure.core.sums.quick import Given, Option, Sum, size
+from oakmeasure.core.timber.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given
 
 WOODS = species_keys()
 STUFF = (*WOODS, *sheet_keys())
-NAMES = {plain(stuff(key).name): key for key in STUFF}
+NAMES = keys_by_name()
 PUBLISHED = "Wood Handbook, FPL-GTR-282"
 
 

@@ -82,6 +82,22 @@ def species_keys() -> tuple[str, ...]:
     return tuple(table("species"))
 
 
+def plain_name(text: str) -> str:
+    """Return a name as a key is written.
+
+    >>> plain_name("Red oak"), plain_name("red-oak")
+    ('red_oak', 'red_oak')
+    """
+    return text.strip().lower().replace("-", "_").replace(" ", "_")
+
+
+@cache
+def keys_by_name() -> dict[str, str]:
+    """Return the key of every species and sheet by its plain key and by its plain name."""
+    keys = (*species_keys(), *sheet_keys())
+    return {key: key for key in keys} | {plain_name(stuff(key).name): key for key in keys}
+
+
 def sheet_keys() -> tuple[str, ...]:
     """Return the keys of what is no solid timber: sheets, glass, metal."""
     return tuple(table("sheets"))
