@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from oakmeasure.core.job import Job, Leaf
     from oakmeasure.core.solve import LeafSolution
 
+
 @dataclass(frozen=True, slots=True)
 class Line:
     """One line of the record: what, as built, as hung; either may be empty."""
