@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 
 import pytest
@@ -12,6 +13,12 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 EXAMPLES = int(os.environ.get("EXAMPLES", "0"))
 settings.register_profile("suite", deadline=None, max_examples=EXAMPLES or 60, derandomize=not EXAMPLES)
 settings.load_profile("suite")
+
+
+def pytest_collection_finish():
+    """All that was imported stays: the collector need not walk through it again after every window."""
+    gc.collect()
+    gc.freeze()
 
 
 @pytest.fixture
