@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
-            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "dxf",
+            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "templates", "dxf",
             "svg", "schedule", "read-schedule", "folder")  # fmt: skip
 
 

@@ -49,7 +49,7 @@ def test_rod_list_router_and_drawing_are_written_from_the_menu(papers):
 
 
 def test_a_paper_that_is_too_small_is_said_and_nothing_is_written(papers):
-    papers.ask_paper = lambda: "60x40"
+    papers.ask_paper = lambda: "300x90"
     papers.rod()
     assert "a rod needs" in papers.said[0][1]
     papers.ask_paper = lambda: ""

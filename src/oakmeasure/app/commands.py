@@ -51,6 +51,7 @@ class Commands(Papers):
         add("Job folder…", self.job_folder)
         add("Rod at full size, PDF…", self.rod)
         add("Rod as distances, CSV…", self.rod_list)
+        add("Templates at full size, PDF…", self.templates)
         add("This leaf for a router, DXF…", self.leaf_dxf)
         add("This drawing, SVG…", self.drawing_svg)
         add("Cut list, CSV…", self.cut_list)

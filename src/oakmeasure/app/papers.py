@@ -75,18 +75,27 @@ class Papers:
 
     def rod(self) -> None:
         """Write the setting-out rods of the leaf in hand at full size."""
-        from oakmeasure.files.full_size import PaperError
         from oakmeasure.files.rod_pdf import rod_pdf
 
+        self._full_size("Rod", "rod", rod_pdf)
+
+    def templates(self) -> None:
+        """Write the templates of the leaf in hand at full size, for both hands."""
+        from oakmeasure.files.template_pdf import templates_pdf
+
+        self._full_size("Templates", "templates", templates_pdf)
+
+    def _full_size(self, title: str, name: str, made: Callable[..., bytes]) -> None:
+        """Ask for the paper, then write what is drawn at full size on it."""
         paper = self.ask_paper()
         if not paper:
             return
         try:
-            content = rod_pdf(self.session.job, self.session.solved, paper=paper)
-        except (PaperError, ValueError) as error:
+            content = made(self.session.job, self.session.solved, paper=paper)
+        except ValueError as error:
             self.tell("Not written", f"{error}.")
             return
-        self._write("Rod", f"{self._leaf_file()} rod {paper}.pdf", "PDF (*.pdf)", lambda: content)
+        self._write(title, f"{self._leaf_file()} {name} {paper}.pdf", "PDF (*.pdf)", lambda: content)
 
     def rod_list(self) -> None:
         """Write the marks of both rods as distances from one end."""

@@ -14,6 +14,7 @@ from oakmeasure.files.pdf_drawing import BOLD, REGULAR
 PAPERS = {"A4": (297.0, 210.0), "A3": (420.0, 297.0)}  # mm, on their long side
 MARGIN, OVERLAP, BAR = 12.0, 20.0, 100.0  # mm: unprinted edge, what pieces share, the bar that is measured
 HEAD, FOOT = 16.0, 14.0  # mm of a page for what it is, and for the bar
+LEAST_LONG = BAR + 2 * MARGIN
 ROLL_LONGEST, ROLL_WIDTH = 5000.0, 210.0  # mm: what a PDF page may be, and a narrow roll
 WARNING = ("Measure the bar before use: it is 100 mm.", "Print at 100 %, not fitted to the page.")
 INK, PENCIL = HexColor("#111111"), HexColor("#666666")
@@ -54,6 +55,8 @@ def paper_named(text: str) -> Paper:
     if size is None:
         raise PaperError(f"paper {text}: one of A4, A3, roll, or its size in mm, 400x300")
     wide, high = sorted((float(size[1]), float(size[2])), reverse=True)
+    if wide < LEAST_LONG:
+        raise PaperError(f"paper {text}: its long side needs {LEAST_LONG:g} for the bar of {BAR:g} mm")
     return Paper(f"{wide:g} × {high:g}", wide, high)
 
 

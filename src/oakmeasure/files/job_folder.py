@@ -14,6 +14,7 @@ from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.flat import FaceUp
+from oakmeasure.core.paper.templates import templates
 from oakmeasure.core.solve import LeafSolution, Solution
 from oakmeasure.core.units import Show
 from oakmeasure.files import jobfile, tables
@@ -101,6 +102,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
     from oakmeasure.files.record_pdf import record_pdf
     from oakmeasure.files.rod_pdf import rod_pdf
     from oakmeasure.files.svg_out import drawing_svg
+    from oakmeasure.files.template_pdf import templates_pdf
 
     folder, show = leaf.leaf.id, Show(job.unit)
     stops = leaf.open_stops()
@@ -110,6 +112,8 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
         yield f"{folder}/bench sheet.pdf", lambda: bench_sheet_pdf(job, leaf, on=on)
     yield f"{folder}/rod {paper}.pdf", lambda: rod_pdf(job, leaf, paper=paper)
     yield f"{folder}/rod.csv", lambda: tables.rods_csv(leaf).encode("utf-8-sig")
+    if templates(leaf, show):
+        yield f"{folder}/templates {paper}.pdf", lambda: templates_pdf(job, leaf, paper=paper)
     yield f"{folder}/labels.pdf", lambda: label_sheet_pdf(labels_of(leaf, show, job=job.name))
     yield f"{folder}/leaf.svg", lambda: drawing_svg(leaf_view(leaf, show), leaf.leaf.name)
     for hand in tables.hands_of(leaf):
@@ -130,7 +134,7 @@ def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
         lines.append(
             f"{leaf.leaf.id}/  {leaf.leaf.name}: {size}, {kind}, {leaf.leaf.hanging}, {leaf.leaf.hand_in_words}"
         )
-    lines += ["", "Rods are full size: measure the bar of 100 mm on each page before use."]
+    lines += ["", "Rods and templates are full size: measure the bar of 100 mm on each page before use."]
     if left_out:
         lines += ["", "Left out:", *(f"- {each}" for each in left_out)]
     return "\n".join(lines) + "\n"

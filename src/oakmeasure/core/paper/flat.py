@@ -17,6 +17,7 @@ from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 
 SAME = 1e-6  # mm
+JOIN = 0.01  # mm, that pieces of one part are grown by so that they become one
 Point = tuple[float, float]
 
 
@@ -81,10 +82,52 @@ def flat(leaf: LeafSolution, face: FaceUp, hand: Hand | None = None) -> tuple[Fl
     for boring in leaf.borings:
         if boring.solid is None or (boring.is_slow and not slow) or (boring.is_active and slow):
             continue
-        cut = _cut(boring, build.thickness, face, place)
+        cut = _cut(boring, (0.0, build.thickness), face, place)
         if cut is not None:
             found.append(cut)
     return tuple(found)
+
+
+def flat_part(leaf: LeafSolution, name: str, face: FaceUp, hand: Hand | None = None) -> tuple[Flat, ...]:
+    """Return one part with one face up, tenons and tongues with it, the lower left corner of all at 0, 0.
+
+    Raises ValueError for a name that is no part of the leaf. Depths are from the part's own face.
+    """
+    from shapely import Point as At
+    from shapely import Polygon, box, unary_union
+
+    build = leaf.build
+    part = next((each for each in build.parts if each.name == name), None) if build is not None else None
+    if build is None or part is None:
+        names = ", ".join(each.name for each in build.parts) if build is not None else "there is no leaf"
+        raise ValueError(f"no part “{name}”: {names}")
+    o, span = part.outline, build.depth_of(part)
+    seen = Polygon(part.corners)
+    pieces = [seen] if part.shape else [seen, box(o.x0, o.y0, o.x1, o.y1)]
+    pieces += [box(t.rect.x0, t.rect.y0, t.rect.x1, t.rect.y1) for t in build.tenons if t.member == name]
+    whole = unary_union([each.buffer(JOIN, join_style="mitre") for each in pieces]).buffer(-JOIN, join_style="mitre")
+    turned = ((hand or leaf.leaf.hand) is Hand.RIGHT) is not (face is FaceUp.CLOSING)
+    x0, y0, x1, _ = whole.bounds
+
+    def place(point: Point) -> Point:
+        return (x1 - point[0] if turned else point[0] - x0, point[1] - y0)
+
+    ring = list(whole.simplify(0.001).exterior.coords)[:-1]
+    found = [Flat(FlatLayer.OUTLINE, tuple(place((float(x), float(y))) for x, y in ring), name)]
+    if seen.area < whole.area - 1.0:
+        found.append(Flat(FlatLayer.MARK, tuple(place(each) for each in part.corners), f"{name}, shoulders or sight"))
+    for boring in leaf.borings:
+        if boring.solid is None or boring.is_slow or not whole.covers(At(_middle(boring))):
+            continue
+        cut = _cut(boring, span, face, place)
+        if cut is not None:
+            found.append(cut)
+    return tuple(found)
+
+
+def _middle(boring: Boring) -> Point:
+    x0, y0, x1, y1 = boring.solid.box if boring.solid is not None else (0.0, 0.0, 0.0, 0.0)
+    return (x0 + x1) / 2, (y0 + y1) / 2
 
 
 def outline_of(leaf: LeafSolution) -> tuple[Point, ...]:
@@ -97,23 +140,30 @@ def outline_of(leaf: LeafSolution) -> tuple[Point, ...]:
     if any(part.shape for part in build.parts if max(y for _, y in part.corners) > build.height - SAME):
         from shapely import Polygon, unary_union
 
-        whole = unary_union([Polygon(part.corners).buffer(0.01, join_style="mitre") for part in build.parts])
-        ring = whole.buffer(-0.01, join_style="mitre").simplify(0.001)
+        whole = unary_union([Polygon(part.corners).buffer(JOIN, join_style="mitre") for part in build.parts])
+        ring = whole.buffer(-JOIN, join_style="mitre").simplify(0.001)
         if ring.geom_type == "Polygon":
             return tuple((float(x), float(y)) for x, y in list(ring.exterior.coords)[:-1])
     return (0.0, 0.0), (build.width, 0.0), (build.width, build.height), (0.0, build.height)
 
 
-def _cut(boring: Boring, thickness: float, face: FaceUp, place: Callable[[Point], Point]) -> Flat | None:
-    """Return what is cut from the face that is up; None for what is not reached from there."""
+def _cut(
+    boring: Boring, span: tuple[float, float], face: FaceUp, place: Callable[[Point], Point]
+) -> Flat | None:  # fmt: skip
+    """Return what is cut from the face that is up; None for what is not reached from there. span: from where to where
+    the wood lies, from the leaf's opening face.
+    """
     if boring.solid is None:
         return None
+    top, bottom = span
     low, high = boring.solid.depth
-    through = low <= SAME and high >= thickness - SAME
-    from_here = low <= SAME if face is FaceUp.OPENING else high >= thickness - SAME
+    if high <= top + SAME or low >= bottom - SAME:
+        return None  # in what lies before or behind it
+    through = low <= top + SAME and high >= bottom - SAME
+    from_here = low <= top + SAME if face is FaceUp.OPENING else high >= bottom - SAME
     if not from_here or boring.edge in ("hinge edge", "latch edge"):
         return None  # a butt through a thin leaf is still let in from its edge
-    depth = high if face is FaceUp.OPENING else thickness - low
+    depth = high - top if face is FaceUp.OPENING else bottom - low
     points = tuple(place(each) for each in boring.solid.points)
     round_hole = len(points) == 1
     layer = FlatLayer.THROUGH if through else FlatLayer.BORE if round_hole else FlatLayer.POCKET

@@ -1,0 +1,279 @@
+"""Templates at full size: what is let in, bored or shaped, drawn on the wood that it is laid on, for both hands.
+
+Each template has a frame of its own, mm, as one looks straight at the surface: of a leaf with its hinges left as seen
+from the opening side. `Template.turned` gives the other hand. A reference is the edge that the paper is laid against;
+everything else is measured from it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.job import Hand
+from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, Point, outline_of
+from oakmeasure.core.paper.outlines import big_ones, brace_ends, cut_from, edges_of, joined
+from oakmeasure.core.paper.template import Reference, Template
+from oakmeasure.core.solids import Solid
+from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.units import Show
+
+AROUND, ALONG = 22.0, 12.0  # mm of wood shown about what is cut; along an edge
+NEAR_END = 120.0  # mm; a hanger that lies nearer to the head is laid against that too
+PLATE_HOLE = 5.0  # mm, of the two holes of a cup hinge's plate
+SEEN_ON = {"lock": ("spindle hole", "keyhole"), "latch": ("thumb slot",), "pull": ("pull hole", "flush pull")}
+
+
+def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
+    """Return every template of a leaf, as for hinges on the left; () where there is no leaf."""
+    if leaf.build is None:
+        return ()
+    found: list[Template] = []
+    for (_, surface), group in _grouped(leaf.borings):
+        made = _of_group(leaf, show, surface, group)
+        if made is not None:
+            found.append(made)
+    return (*joined(found), *brace_ends(leaf), *big_ones(leaf))
+
+
+def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
+    """Return the kinds among templates, each once, in their order."""
+    return tuple(dict.fromkeys(each.kind for each in found))
+
+
+# --- what belongs together -----------------------------------------------------------------------------------
+
+
+def device_of(boring: Boring) -> str:
+    """Return what a cut is for: "cup 1" for its screws too, "lock" for its keyhole."""
+    for device, names in SEEN_ON.items():
+        if boring.name.startswith(names):
+            return device
+    words = boring.name.split()
+    if words[0] == "flush":
+        return boring.name
+    return " ".join(words[:2]) if len(words) > 1 and words[1].isdigit() else words[0]
+
+
+def _surface(boring: Boring) -> str:
+    """Return which surface it is cut into; "" for what runs all along and needs no template."""
+    if "all along" in boring.edge or boring.name.startswith("bolt hole"):
+        return ""
+    if boring.solid is None:
+        return boring.member
+    for each in ("hinge edge", "latch edge", "meeting edge", "head", "foot"):
+        if boring.edge.startswith(each):
+            return each
+    return "closing face" if boring.edge.startswith("closing") else "opening face"
+
+
+def _grouped(borings: Sequence[Boring]) -> list[tuple[tuple[str, str], list[Boring]]]:
+    groups: dict[tuple[str, str], list[Boring]] = {}
+    for each in borings:
+        surface = _surface(each)
+        if surface:
+            groups.setdefault((device_of(each), surface + (", slow leaf" if each.is_slow else "")), []).append(each)
+    return list(groups.items())
+
+
+def _of_group(leaf: LeafSolution, show: Show, surface: str, group: list[Boring]) -> Template | None:
+    device = device_of(group[0])
+    kind = device.rstrip(" 0123456789") if not device.startswith("flush bolt") else "flush bolt"
+    face = surface.removesuffix(", slow leaf")
+    if group[0].solid is None:
+        made = _in_carrier(leaf, kind, group[0])
+    elif face in ("opening face", "closing face"):
+        made = _in_face(leaf, kind, FaceUp(face.split()[0]), group)
+    elif face in ("head", "foot"):
+        made = _in_end(leaf, kind, face, group)
+    else:
+        made = _in_edge(leaf, kind, face, group)
+    first = group[0]
+    middle = first.from_top + first.along / 2
+    where = f"{show.length(middle)} {first.datum}"
+    if face in ("head", "foot") and first.solid is not None:
+        x0, _, x1, _ = first.solid.box
+        width = leaf.build.width if leaf.build is not None else 0.0
+        at_latch = x0 + x1 > width
+        where = f"{show.length(width - x1 if at_latch else x0)} from the {'latch' if at_latch else 'hinge'} edge"
+    notes = ("Bored from both faces: the paper of the other hand serves the other face.",)
+    return replace(made, places=((device, where),), is_slow=first.is_slow,
+                   notes=notes if first.edge.startswith("both faces") else ())  # fmt: skip
+
+
+# --- on a face -----------------------------------------------------------------------------------------------
+
+
+def _in_face(leaf: LeafSolution, kind: str, face: FaceUp, group: list[Boring]) -> Template:
+    """Cuts from a face, with the edge that they are measured from, and head or foot where those are near."""
+    build = leaf.build
+    assert build is not None
+    solids = [each.solid for each in group if each.solid is not None]
+    x0, y0, x1, y1 = _around(solids)
+    from_latch = any("latch edge" in each.edge for each in group)
+    x0, x1 = (x0, build.width) if from_latch else (0.0, x1)
+    sx0, sy0, sx1, sy1 = solids[0].box
+    # Hangers are laid against the head too; a cup's or a lock's height is its own, and one paper serves all of them.
+    at_end = kind == "hanger" and y1 > build.height - NEAR_END
+    y1 = build.height if at_end else y1
+    origin = (build.width if from_latch else 0.0, build.height if at_end else (sy0 + sy1) / 2)
+    side = -1.0 if face is FaceUp.CLOSING else 1.0
+
+    def place(point: Point) -> Point:
+        return (side * (point[0] - origin[0]), point[1] - origin[1])
+
+    wood = cut_from(outline_of(leaf), (x0, y0, x1, y1))
+    references = edges_of(wood, outline_of(leaf), build.width, build.height)
+    cuts = []
+    for each in group:
+        solid = each.solid
+        if solid is None:
+            continue
+        deep = solid.depth[1] - solid.depth[0]
+        through = deep >= build.thickness - 1e-6
+        round_hole = len(solid.points) == 1
+        layer = FlatLayer.THROUGH if through else FlatLayer.BORE if round_hole else FlatLayer.POCKET
+        cuts.append(Flat(layer, tuple(place(p) for p in solid.points), each.name,
+                         solid.radius if round_hole else 0.0, 0.0 if through else deep))  # fmt: skip
+    middle = ((sx0 + sx1) / 2, (sy0 + sy1) / 2)
+    lines = ((place((x0, middle[1])), place((x1, middle[1]))),)
+    return Template(kind, (), f"{face} face of the leaf", tuple(place(p) for p in wood),
+                    tuple(replace(r, start=place(r.start), end=place(r.end)) for r in references), tuple(cuts), lines,
+                    lay=_lay(references))  # fmt: skip
+
+
+def _lay(references: Iterable[Reference]) -> str:
+    names = list(dict.fromkeys(each.name for each in references if each.name != "edge"))
+    return f"Lay the thick line on the {' and the '.join(names)}." if names else ""
+
+
+def _around(solids: Sequence[Solid], more: float = AROUND) -> tuple[float, float, float, float]:
+    boxes = [each.box for each in solids]
+    return (min(b[0] for b in boxes) - more, min(b[1] for b in boxes) - more,
+            max(b[2] for b in boxes) + more, max(b[3] for b in boxes) + more)  # fmt: skip
+
+
+# --- on an edge or an end ------------------------------------------------------------------------------------
+
+
+def _in_edge(leaf: LeafSolution, kind: str, edge: str, group: list[Boring]) -> Template:
+    """Cuts into a long edge, seen straight on, head up: x from the opening face. Of hinges on the left the opening face
+    is at the right of the hinge edge and at the left of the latch edge.
+    """
+    assert leaf.build is not None
+    thick = leaf.build.thickness
+    solids = [each.solid for each in group if each.solid is not None]
+    _, y0, _, y1 = solids[0].box
+    middle = (y0 + y1) / 2
+    side = -1.0 if edge == "hinge edge" else 1.0
+    _, low, _, high = _around(solids, ALONG)
+    low, high = max(low, 0.0) - middle, min(high, leaf.build.height) - middle
+
+    def place(depth: float, y: float) -> Point:
+        return (side * depth, y - middle)
+
+    cuts = [_end_on(each.name, each.solid, place, lambda p: p[1], across=edge)
+            for each in group if each.solid is not None]  # fmt: skip
+    wood = ((0.0, low), (side * thick, low), (side * thick, high), (0.0, high))
+    faces = (Reference((0.0, low), (0.0, high), "opening face"),
+             Reference((side * thick, low), (side * thick, high), "closing face", is_datum=False))  # fmt: skip
+    surface = f"{edge} of the {'slow ' if group[0].is_slow else ''}leaf"
+    line = ((0.0, 0.0), (side * thick, 0.0))
+    return Template(kind, (), surface, wood, faces, tuple(cuts), (line,),
+                    lay="Lay the thick line on the arris of the opening face.")  # fmt: skip
+
+
+def _in_end(leaf: LeafSolution, kind: str, end: str, group: list[Boring]) -> Template:
+    """Cuts into head or foot, seen straight on with the opening face towards one: y from the opening face."""
+    build = leaf.build
+    assert build is not None
+    solids = [each.solid for each in group if each.solid is not None]
+    x0, _, x1, _ = _around(solids)
+    from_latch = (x0 + x1) / 2 > build.width / 2
+    x0, x1 = (x0, build.width) if from_latch else (0.0, x1)
+    origin = build.width if from_latch else 0.0
+    side = 1.0 if end == "head" else -1.0  # the foot is seen with the leaf stood on its head: hinges to the right
+
+    def place(depth: float, x: float) -> Point:
+        return (side * (x - origin), depth)
+
+    cuts = [_end_on(each.name, each.solid, place, lambda p: p[0], across=end)
+            for each in group if each.solid is not None]  # fmt: skip
+    ends = place(0.0, x0), place(0.0, x1)
+    wood = (*ends, place(build.thickness, x1), place(build.thickness, x0))
+    at_edge = place(0.0, origin), place(build.thickness, origin)
+    name = "latch edge" if from_latch else "hinge edge"
+    references = (Reference(*ends, "opening face"), Reference(*at_edge, name),
+                  Reference(wood[2], wood[3], "closing face", is_datum=False))  # fmt: skip
+    sx0, _, sx1, _ = solids[0].box
+    line = place(0.0, (sx0 + sx1) / 2), place(build.thickness, (sx0 + sx1) / 2)
+    return Template(kind, (), f"{end} of the leaf", wood, references, tuple(cuts), (line,), lay=_lay(references[:2]))
+
+
+def _end_on(
+    name: str, solid: Solid, place: Callable[[float, float], Point], along: Callable[[Point], float], *, across: str
+) -> Flat:
+    """Return a cut as it is seen from the end or edge that it goes into; its depth is how far it goes in there."""
+    x0, y0, x1, y1 = solid.box
+    deep = y1 - y0 if across in ("head", "foot") else x1 - x0
+    d0, d1 = solid.depth
+    if len(solid.points) == 2:
+        return Flat(FlatLayer.BORE, (place((d0 + d1) / 2, along(solid.points[0])),), name, solid.radius, deep)
+    low, high = (x0, x1) if across in ("head", "foot") else (y0, y1)
+    corners = (place(d0, low), place(d1, low), place(d1, high), place(d0, high))
+    return Flat(FlatLayer.POCKET, corners, name, 0.0, deep)
+
+
+# --- in what carries the leaf --------------------------------------------------------------------------------
+
+
+def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
+    """A plate, a keep or a butt in lining or cabinet, seen from inside the opening: x from the front edge, which is
+    level with the leaf's opening face. Of hinges on the left it lies at the left of the hinge side, at the right of the
+    latch side.
+    """
+    assert leaf.build is not None
+    half, thick = boring.along / 2, leaf.build.thickness
+    at_latch = "latch" in boring.member
+    side = -1.0 if at_latch else 1.0
+    if kind == "plate":
+        deep, names = boring.across + AROUND, "front edge"
+        cuts = tuple(Flat(FlatLayer.BORE, ((side * boring.across, y),), f"{boring.name} hole {n}", PLATE_HOLE / 2,
+                          boring.depth) for n, y in ((1, half), (2, -half)))  # fmt: skip
+    else:
+        deep, names = thick, "front edge, the opening face of the shut leaf"
+        # What is let in for a lock or a latch faces the middle of the leaf's edge, a butt's plate its opening face.
+        start = 0.0 if kind == "butt" else (thick - boring.across) / 2
+        if boring.along:
+            corners = ((start, -half), (start + boring.across, -half), (start + boring.across, half), (start, half))
+            cuts = (Flat(FlatLayer.POCKET, tuple((side * x, y) for x, y in corners), boring.name, 0.0, boring.depth),)
+        else:
+            at = (side * (start + boring.across / 2), 0.0)
+            cuts = (Flat(FlatLayer.BORE, (at,), boring.name, boring.across / 2, boring.depth),)
+    low, high = -half - ALONG, half + ALONG
+    wood = ((0.0, low), (side * deep, low), (side * deep, high), (0.0, high))
+    references = [Reference((0.0, low), (0.0, high), names)]
+    if kind != "plate":
+        references.append(Reference(wood[1], wood[2], "closing face of the shut leaf", is_datum=False))
+    return Template(kind, (), f"{boring.member}, {boring.edge}", wood, tuple(references), cuts,
+                    (((0.0, 0.0), (side * deep, 0.0)),), lay="Lay the thick line on the front edge.")  # fmt: skip
+
+
+def hands(leaf: LeafSolution, template: Template) -> tuple[tuple[Hand, bool], ...]:
+    """Return both hands, this leaf's own first, each with whether it is the leaf's own."""
+    own = leaf.leaf.hand
+    if template.is_slow:
+        own = Hand.LEFT if own is Hand.RIGHT else Hand.RIGHT
+    other = next(each for each in Hand if each is not own)
+    return (own, True), (other, False)
+
+
+def chosen(found: Iterable[Template], only: Sequence[str]) -> tuple[Template, ...]:
+    """Return the templates of the kinds named, all where none is; ValueError for a kind that is not among them."""
+    found = tuple(found)
+    kinds = kinds_of(found)
+    unknown = next((each for each in only if each not in kinds), None)
+    if unknown is not None:
+        raise ValueError(f"no template “{unknown}” for this leaf; there is: {', '.join(kinds) or 'none'}")
+    return tuple(each for each in found if not only or each.kind in only)

@@ -1,0 +1,208 @@
+"""What `oak-measure` writes without a screen: sheets, rods, templates, drawings, lists, the job folder."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from oakmeasure.command_line import (
+    HandName,
+    JobPath,
+    LeafId,
+    PaperName,
+    app,
+    chosen,
+    hand_named,
+    leaf_of,
+    opened,
+    refuse,
+    refusing,
+    written,
+)
+from oakmeasure.core.paper.flat import FaceUp
+from oakmeasure.core.units import Show
+from oakmeasure.files import jobfile, tables
+
+
+@app.command()
+def sheet(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to write")], leaf: LeafId = "") -> None:
+    """Write the bench sheet of a leaf. Stops must have been answered for in the job."""
+    solution, solved = leaf_of(job, leaf)
+    stops = solved.open_stops()
+    if stops:
+        raise refuse(f"not answered for: {'; '.join(each.title for each in stops)}")
+    from oakmeasure.files.bench_sheet import bench_sheet_pdf
+
+    written(pdf, bench_sheet_pdf(solution.job, solved))
+
+
+@app.command()
+def rod(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the PDF at full size to write, or the CSV of distances")],
+    leaf: LeafId = "",
+    paper: PaperName = "A4",
+) -> None:
+    """Write the setting-out rods of a leaf at full size, or as distances from one end."""
+    solution, solved = leaf_of(job, leaf)
+    if target.suffix.lower() == ".csv":
+        written(target, tables.rods_csv(solved).encode("utf-8-sig"))
+        return
+    from oakmeasure.files.full_size import PaperError
+    from oakmeasure.files.rod_pdf import rod_pdf
+
+    with refusing(PaperError, ValueError):
+        content = rod_pdf(solution.job, solved, paper=paper)
+    written(target, content)
+
+
+@app.command("templates")
+def write_templates(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the PDF at full size, or the DXF, to write")],
+    leaf: LeafId = "",
+    paper: PaperName = "A4",
+    only: Annotated[list[str] | None, typer.Option(help="a kind: cup, butt, lock …; as often as wanted")] = None,
+    hand: HandName = "",
+) -> None:
+    """Write the templates of a leaf at 1:1: both hands as PDF, one hand as DXF."""
+    solution, solved = leaf_of(job, leaf)
+    with refusing(ValueError):
+        if target.suffix.lower() == ".dxf":
+            from oakmeasure.files.dxf_out import templates_dxf
+
+            show = Show(solution.job.unit)
+            content = templates_dxf(solved, show, only=only or (), hand=hand_named(hand))
+        else:
+            from oakmeasure.files.template_pdf import templates_pdf
+
+            content = templates_pdf(solution.job, solved, paper=paper, only=only or ())
+    written(target, content)
+
+
+@app.command()
+def dxf(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the DXF to write")],
+    leaf: LeafId = "",
+    face: Annotated[FaceUp, typer.Option(help="the face that is up on the table")] = FaceUp.OPENING,
+    hand: HandName = "",
+    part: Annotated[str, typer.Option(help="name of one part, which is written alone")] = "",
+) -> None:
+    """Write a leaf or one part as DXF in mm: outline, cuts into the face that is up, depths in the layers' names."""
+    _, solved = leaf_of(job, leaf)
+    from oakmeasure.files.dxf_out import leaf_dxf
+
+    with refusing(ValueError):
+        content = leaf_dxf(solved, face, hand_named(hand), part=part)
+    written(target, content)
+
+
+@app.command()
+def svg(job: JobPath, target: Annotated[Path, typer.Argument(help="the SVG to write")], leaf: LeafId = "") -> None:
+    """Write the drawing of a leaf as SVG, its user units mm."""
+    from oakmeasure.core.drawings.leaf_view import leaf_view
+    from oakmeasure.files.svg_out import drawing_svg
+
+    solution, solved = leaf_of(job, leaf)
+    written(target, drawing_svg(leaf_view(solved, Show(solution.job.unit)), solved.leaf.name))
+
+
+@app.command()
+def folder(
+    job: JobPath,
+    target: Annotated[Path, typer.Argument(help="the folder to make; one that holds something is not touched")],
+    paper: Annotated[str, typer.Option(help="of the rods: A4, A3, roll, or width x height in mm")] = "A4",
+) -> None:
+    """Write everything that leaves the screen into one folder: sheets, rods, labels, DXF, SVG, lists, the job."""
+    from oakmeasure.files.full_size import PaperError
+    from oakmeasure.files.job_folder import write_folder
+
+    def told(done: int, of: int, name: str) -> bool:
+        if sys.stderr.isatty():
+            print(f"\r{done} of {of}  {name[:60]:60}", end="", file=sys.stderr)
+        return True
+
+    with refusing(PaperError, jobfile.JobFileError):
+        done = write_folder(opened(job), target, paper=paper, told=told)
+    if done is not None:
+        print(f"{len(done.files)} files in {target}")
+        for each in done.left_out:
+            print(f"left out: {each}")
+
+
+@app.command()
+def schedule(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst verdict."""
+    from oakmeasure.files.schedule_csv import schedule_csv
+
+    written(csv, schedule_csv(opened(job)).encode("utf-8-sig"))
+
+
+@app.command("read-schedule")
+def read_a_schedule(
+    csv: Annotated[Path, typer.Argument(help="name,width_mm,height_mm and more; docs/paper.md")],
+    job: Annotated[Path, typer.Argument(help="the job file to write; one that is there gets the leaves added")],
+) -> None:
+    """Read a schedule of many openings into a job."""
+    from oakmeasure.core.job import new_job
+    from oakmeasure.files.cutting_in import CuttingFileError
+    from oakmeasure.files.schedule_csv import read_schedule, with_schedule
+
+    document = opened(job).job if job.exists() else new_job(csv.stem)
+    with refusing(CuttingFileError):
+        leaves = read_schedule(csv, document)
+    written(job, jobfile.dumps(with_schedule(document, leaves)).encode("utf-8"))
+    print(f"{len(leaves)} leaves")
+
+
+@app.command("cut-list")
+def cut_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write the cut list of all leaves as CSV."""
+    written(csv, tables.cut_list_csv(opened(job)).encode("utf-8-sig"))
+
+
+@app.command("settings")
+def settings(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write the cut list by saw and planer setting, over all leaves, as CSV."""
+    written(csv, tables.settings_csv(opened(job)).encode("utf-8-sig"))
+
+
+@app.command("boring-list")
+def boring_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
+    """Write what is let in for hardware, of all leaves, as CSV."""
+    written(csv, tables.boring_list_csv(opened(job)).encode("utf-8-sig"))
+
+
+@app.command("keep-outs")
+def keep_outs(
+    job: JobPath,
+    out: Annotated[Path, typer.Argument(help="the CSV of all leaves, or the PDF of one, to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf of a PDF; the first when left out")] = "",
+) -> None:
+    """Write where nothing may be nailed, pinned or screwed: of all leaves as CSV, or of one as PDF."""
+    solution = opened(job)
+    if out.suffix.lower() != ".pdf":
+        written(out, tables.keep_outs_csv(solution).encode("utf-8-sig"))
+        return
+    from oakmeasure.files.zone_sheet import zone_sheet_pdf
+
+    written(out, zone_sheet_pdf(solution.job, solution.leaf(chosen(solution, leaf))))
+
+
+@app.command()
+def labels(
+    job: JobPath,
+    pdf: Annotated[Path, typer.Argument(help="the PDF to write")],
+    leaf: Annotated[str, typer.Option(help="id of the leaf; all leaves when left out")] = "",
+) -> None:
+    """Write a sheet of labels, one for every piece, as PDF."""
+    from oakmeasure.core.making.labels import all_labels
+    from oakmeasure.files.label_sheet import label_sheet_pdf
+
+    solution = opened(job)
+    leaves = [solution.leaf(chosen(solution, leaf))] if leaf else list(solution.leaves)
+    written(pdf, label_sheet_pdf(all_labels(leaves, Show(solution.job.unit), job=solution.job.name)))
