@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import shutil
+import subprocess
+import tempfile
+from datetime import date
 from pathlib import Path
 
 from oakmeasure.app.start import demo_job, picture, schedule_picture, sum_picture, workshop_picture
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, TimberPage
+from oakmeasure.core.solve import solve
 from oakmeasure.core.verdicts import Stage
+from oakmeasure.files.stage_sheet_pdf import stage_sheets_pdf
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
     "measure": (Stage.MEASURE, "seed-room", ""),
     "measure-ticks": (Stage.MEASURE, "hatch", ""),
-    "fit": (Stage.FIT, "seed-room", ""),
     "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
@@ -32,6 +37,22 @@ PREPARED = {
     "hang-practice": lambda session: (session.hang.new_door(7), session.hang.try_remedy((1.0, 1.25), 0.0)),
 }  # what is taken in hand before a picture
 
+
+def bench_sheet(target: Path) -> None:
+    """Write the front of a bench sheet as a picture, where poppler's pdftoppm is there to paint a page."""
+    program = shutil.which("pdftoppm")
+    if program is None:
+        print(f"{target.name}: left as it is, pdftoppm (poppler-utils) is not there")
+        return
+    solution = solve(demo_job())
+    leaf = solution.leaf("packet-press")
+    with tempfile.TemporaryDirectory() as folder:
+        page = Path(folder) / "sheet.pdf"
+        page.write_bytes(stage_sheets_pdf(solution.job, leaf, [Stage.HARDWARE], on=date(2026, 11, 26)))
+        subprocess.run([program, "-r", "100", "-f", "1", "-l", "1", "-singlefile", "-png", str(page),
+                        str(target.with_suffix(""))], check=True)  # fmt: skip
+
+
 if __name__ == "__main__":
     folder = Path(__file__).parent.parent / "docs/screenshots"
     for name, (stage, leaf, page) in SHOTS.items():
@@ -41,3 +62,4 @@ if __name__ == "__main__":
     workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="let-in:leaf")
     sum_picture(demo_job(), folder / "quick-sum.png", leaf="coal-hole", name="brace")
     schedule_picture(demo_job(), folder / "schedule.png")
+    bench_sheet(folder / "bench-sheet.png")

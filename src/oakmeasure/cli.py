@@ -5,8 +5,8 @@ from __future__ import annotations
 import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
-            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "templates", "dxf",
-            "svg", "schedule", "read-schedule", "folder")  # fmt: skip
+            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "templates",
+            "customer", "dxf", "svg", "schedule", "read-schedule", "folder")  # fmt: skip
 
 
 def main() -> None:

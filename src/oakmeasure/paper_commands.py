@@ -24,19 +24,42 @@ from oakmeasure.command_line import (
 )
 from oakmeasure.core.paper.flat import FaceUp
 from oakmeasure.core.units import Show
+from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
 
 
 @app.command()
-def sheet(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to write")], leaf: LeafId = "") -> None:
-    """Write the bench sheet of a leaf. Stops must have been answered for in the job."""
+def sheet(
+    job: JobPath,
+    pdf: Annotated[Path, typer.Argument(help="the PDF to write")],
+    leaf: LeafId = "",
+    stage: Annotated[str, typer.Option(help="of one stage, Measure to Hang, or all; the leaf's when left out")] = "",
+) -> None:
+    """Write the bench sheet of a leaf, or of one stage of it. Stops must have been answered for in the job."""
     solution, solved = leaf_of(job, leaf)
     stops = solved.open_stops()
     if stops:
         raise refuse(f"not answered for: {'; '.join(each.title for each in stops)}")
+    if stage:
+        from oakmeasure.files.stage_sheet_pdf import stage_sheets_pdf
+
+        named = [each for each in Stage if stage.lower() in (each.lower(), "all")]
+        if not named:
+            raise refuse(f"--stage {stage}: one of {', '.join(Stage)}, all")
+        written(pdf, stage_sheets_pdf(solution.job, solved, named))
+        return
     from oakmeasure.files.bench_sheet import bench_sheet_pdf
 
     written(pdf, bench_sheet_pdf(solution.job, solved))
+
+
+@app.command()
+def customer(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to write")], leaf: LeafId = "") -> None:
+    """Write what the customer agrees to before the first cut: the leaf and its choices, without sums."""
+    from oakmeasure.files.stage_sheet_pdf import customer_pdf
+
+    solution, solved = leaf_of(job, leaf)
+    written(pdf, customer_pdf(solution.job, solved))
 
 
 @app.command()

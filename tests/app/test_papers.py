@@ -9,6 +9,7 @@ import pytest
 from pypdf import PdfReader
 
 from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.verdicts import Stage
 
 
 @pytest.fixture
@@ -46,6 +47,18 @@ def test_rod_list_router_and_drawing_are_written_from_the_menu(papers):
     assert written(papers, "closing face.dxf").exists()
     assert ezdxf.readfile(written(papers, ".dxf")).modelspace().query('LWPOLYLINE[layer=="OUTLINE"]')
     assert papers.session.leaf.name in written(papers, ".svg").read_text("utf-8")
+
+
+def test_sheet_of_the_stage_templates_and_what_is_to_agree_are_written_from_the_menu(papers):
+    papers.session.go_to(Stage.HARDWARE)
+    for words in ("Bench sheet of this stage", "Customer's sheet", "Templates at full size"):
+        next(each for each in papers.menu.actions() if each.text().startswith(words)).trigger()
+    assert papers.said == []
+    texts = {each.name: PdfReader(io.BytesIO(each.read_bytes())).pages[0].extract_text()
+             for each in papers.place.glob("*.pdf")}  # fmt: skip
+    assert "Let in and bored" in texts[next(each for each in texts if each.endswith("Hardware.pdf"))]
+    assert "To be agreed before the first cut" in texts[next(each for each in texts if "to agree" in each)]
+    assert "Measure the bar before use" in texts[next(each for each in texts if "templates A3" in each)]
 
 
 def test_a_paper_that_is_too_small_is_said_and_nothing_is_written(papers):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import os
 from datetime import date
 
 import ezdxf
@@ -17,6 +18,7 @@ from oakmeasure.files.full_size import PaperError
 from oakmeasure.files.job_folder import write_folder
 from oakmeasure.files.jobfile import JobFileError
 
+ON = date(2026, 11, 26)
 FEW = ("seed-room", "packet-press", "pair", "drying-loft")
 
 
@@ -30,7 +32,7 @@ def some():
 def written(some, tmp_path_factory):
     target = tmp_path_factory.mktemp("paper") / "mill"
     told = []
-    done = write_folder(some, target, on=date(2026, 11, 26), told=lambda *each: told.append(each) or True)
+    done = write_folder(some, target, on=ON, told=lambda *each: told.append(each) or True)
     return done, told
 
 
@@ -76,12 +78,33 @@ def test_progress_counts_every_file_up_to_the_last(written):
     done, told = written
     assert [each[0] for each in told] == list(range(len(done.files) + 1))
     assert {each[1] for each in told} == {len(done.files)}
-    assert [each[2] for each in told[:-1]] == list(done.files)
+    assert sorted(each[2] for each in told[:-1]) == sorted(done.files)
 
 
-def test_what_is_stopped_leaves_nothing_behind(some, tmp_path):
-    assert write_folder(some, tmp_path / "mill", told=lambda at, _of, _name: at < 5) is None
+@pytest.mark.parametrize("helpers", [0, 1])
+def test_what_is_stopped_leaves_nothing_behind(some, tmp_path, helpers):
+    assert write_folder(some, tmp_path / "mill", told=lambda at, _of, _name: at < 9, helpers=helpers) is None
     assert list(tmp_path.iterdir()) == []
+
+
+def test_a_helper_writes_the_very_same_files_and_all_are_told(some, written, tmp_path):
+    alone, _ = written
+    names = []
+    done = write_folder(
+        some, tmp_path / "mill", on=ON, told=lambda _at, _of, name: names.append(name) or True, helpers=1
+    )
+    assert done.files == alone.files
+    assert sorted(names[:-1]) == sorted(done.files)
+    for name in done.files:
+        if not name.endswith((".dxf", ".pdf")):  # which hold the hour that they were written in
+            assert (done.folder / name).read_bytes() == (alone.folder / name).read_bytes(), name
+        assert (done.folder / name).stat().st_size > 0
+
+
+def test_what_a_helper_that_died_has_left_is_written_all_the_same(some, tmp_path, monkeypatch):
+    monkeypatch.setattr(job_folder, "_prepare", os._exit)
+    done = write_folder(some, tmp_path / "mill", helpers=1)
+    assert all((done.folder / name).exists() for name in done.files)
 
 
 def test_a_folder_that_holds_something_is_not_touched_and_an_empty_one_is_filled(some, tmp_path):

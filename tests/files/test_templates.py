@@ -78,7 +78,7 @@ def test_the_leafs_edge_and_the_lining_meet_face_to_face(whole):
 def test_the_other_hand_is_the_mirror_and_this_leafs_own_comes_first(whole):
     for leaf in whole.leaves:
         for each in templates(leaf, SHOW):
-            (own, _), (other, _) = hands(leaf, each)
+            (own, _), _ = hands(leaf, each)
             assert (own is leaf.leaf.hand) is not each.is_slow
             left, right = each.of(Hand.LEFT), each.of(Hand.RIGHT)
             assert [(-x, y) for x, y in right.wood] == list(left.wood)

@@ -48,6 +48,8 @@ class Commands(Papers):
         add("Save as…", self.save_as, QKeySequence("Ctrl+Shift+S"))
         self.menu.addSeparator()
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
+        add("Bench sheet of this stage, PDF…", self.stage_sheet)
+        add("Customer's sheet, to agree, PDF…", self.customer)
         add("Job folder…", self.job_folder)
         add("Rod at full size, PDF…", self.rod)
         add("Rod as distances, CSV…", self.rod_list)

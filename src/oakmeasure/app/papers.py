@@ -73,6 +73,24 @@ class Papers:
         self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
                     lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
 
+    def stage_sheet(self) -> None:
+        """Write the bench sheet of the stage in hand; stops are answered for first."""
+        stops = self.session.solved.open_stops()
+        if stops and not self.answer_stops(stops):
+            return
+        from oakmeasure.files.stage_sheet_pdf import stage_sheets_pdf
+
+        stage = self.session.stage
+        self._write(f"Bench sheet, {stage}", f"{self._leaf_file()} {stage}.pdf", "PDF (*.pdf)",
+                    lambda: stage_sheets_pdf(self.session.job, self.session.solved, [stage]))  # fmt: skip
+
+    def customer(self) -> None:
+        """Write what the customer agrees to before the first cut."""
+        from oakmeasure.files.stage_sheet_pdf import customer_pdf
+
+        self._write("To agree", f"{self._leaf_file()} to agree.pdf", "PDF (*.pdf)",
+                    lambda: customer_pdf(self.session.job, self.session.solved))  # fmt: skip
+
     def rod(self) -> None:
         """Write the setting-out rods of the leaf in hand at full size."""
         from oakmeasure.files.rod_pdf import rod_pdf

@@ -2,26 +2,31 @@
 
 from __future__ import annotations
 
+import multiprocessing
 import os
 import shutil
 import tempfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from concurrent.futures import FIRST_COMPLETED, Future, ProcessPoolExecutor, wait
+from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
+from typing import Any
 
 from oakmeasure.core.build import CONSTRUCTIONS
 from oakmeasure.core.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.flat import FaceUp
-from oakmeasure.core.paper.templates import templates
-from oakmeasure.core.solve import LeafSolution, Solution
+from oakmeasure.core.paper.templates import needs_template
+from oakmeasure.core.solve import LeafSolution, Solution, solve_leaf
 from oakmeasure.core.units import Show
 from oakmeasure.files import jobfile, tables
 from oakmeasure.files.jobfile import JobFileError
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
+FEW, MOST_HELPERS = 8, 3  # leaves that no helper is started for; helpers at the most
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,9 +39,11 @@ class Written:
 
 
 def write_folder(
-    solution: Solution, target: Path, *, paper: str = "A4", on: date | None = None, told: Told | None = None
-) -> Written | None:
-    """Write the job folder. told: how many files of how many, and which; returning False stops it.
+    solution: Solution, target: Path, *, paper: str = "A4", on: date | None = None, told: Told | None = None,
+    helpers: int | None = None,
+) -> Written | None:  # fmt: skip
+    """Write the job folder. told: how many files of how many, and which; returning False stops it. helpers: processes
+    that write leaves beside this one; where left out, as many as there are other cores, and none for a few leaves.
 
     Returns None where it was stopped; then, and when JobFileError is raised, nothing is left behind. A folder that
     holds something already is not touched. Raises PaperError for a paper that is none or too small for a rod.
@@ -49,13 +56,9 @@ def write_folder(
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
         beside = Path(tempfile.mkdtemp(prefix=f".{target.name}.", dir=target.parent))
-        for at, (name, content) in enumerate(tasks):
-            if told is not None and not told(at, len(tasks), name):
-                shutil.rmtree(beside, ignore_errors=True)
+        for done, name in enumerate(_written(solution, tasks, beside, paper, on or date.today(), helpers)):
+            if told is not None and not told(done, len(tasks), name):
                 return None
-            path = beside / name
-            path.parent.mkdir(exist_ok=True)
-            path.write_bytes(content())
         if target.exists():
             target.rmdir()
         os.chmod(beside, 0o755)
@@ -68,6 +71,69 @@ def write_folder(
     if told is not None:
         told(len(tasks), len(tasks), "")
     return Written(target, tuple(name for name, _ in tasks), tuple(left_out))
+
+
+def _written(
+    solution: Solution, tasks: Sequence[Task], folder: Path, paper: str, on: date, helpers: int | None
+) -> Iterator[str]:
+    """Write every file and yield its name. Whole leaves go to helpers, from the last one on; this process writes the
+    rest from the first one on, and what a helper that died has left.
+    """
+    by_leaf: dict[str, list[Task]] = {}
+    for task in tasks:
+        by_leaf.setdefault(task[0].rpartition("/")[0], []).append(task)
+    waiting = [each for each in by_leaf if each]
+    if helpers is None:
+        helpers = min((os.cpu_count() or 1) - 1, MOST_HELPERS) if len(waiting) > FEW else 0
+    yield from _put(by_leaf.get("", ()), folder)
+    if not helpers:
+        for leaf in waiting:
+            yield from _put(by_leaf[leaf], folder)
+        return
+    context = multiprocessing.get_context("spawn")  # a window's process has threads: it is not to be forked
+    pool = ProcessPoolExecutor(helpers, context, _prepare, (jobfile.dumps(solution.job), str(folder), paper, on))
+    sent: dict[Future[list[str]], str] = {}
+    try:
+        while waiting or sent:
+            while waiting and len(sent) < 2 * helpers:
+                sent[pool.submit(_leaf_in_helper, waiting[-1])] = waiting[-1]
+                waiting.pop()
+            for future in [each for each in sent if each.done()]:
+                leaf = sent.pop(future)
+                # What went wrong there is done here again: then it is said, if it was not the helper's own.
+                yield from future.result() if future.exception() is None else _put(by_leaf[leaf], folder)
+            if waiting:
+                yield from _put(by_leaf[waiting.pop(0)], folder)
+            elif sent:
+                wait(sent, timeout=0.5, return_when=FIRST_COMPLETED)
+    except BrokenProcessPool:
+        for leaf in [*waiting, *sent.values()]:
+            yield from _put(by_leaf[leaf], folder)
+    finally:
+        pool.shutdown(wait=True, cancel_futures=True)
+
+
+def _put(tasks: Iterable[Task], folder: Path) -> Iterator[str]:
+    """Write files into a folder, and yield the name of each before its turn: it can be stopped there."""
+    for name, content in tasks:
+        yield name
+        path = folder / name
+        path.parent.mkdir(exist_ok=True)
+        path.write_bytes(content())
+
+
+_HELPED: dict[str, Any] = {}  # of a helper: what it was started with
+
+
+def _prepare(text: str, folder: str, paper: str, on: date) -> None:
+    _HELPED.update(job=jobfile.loads(text), folder=Path(folder), paper=paper, on=on)
+
+
+def _leaf_in_helper(leaf_id: str) -> list[str]:
+    """Work a leaf out again and write its files; the names of them."""
+    job = _HELPED["job"]
+    leaf = solve_leaf(job, job.leaf(leaf_id))
+    return list(_put(_of_leaf(job, leaf, _HELPED["paper"], _HELPED["on"], []), _HELPED["folder"]))
 
 
 def _tasks(solution: Solution, paper: str, on: date, left_out: list[str]) -> Iterator[Task]:
@@ -101,18 +167,21 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
     from oakmeasure.files.label_sheet import label_sheet_pdf
     from oakmeasure.files.record_pdf import record_pdf
     from oakmeasure.files.rod_pdf import rod_pdf
+    from oakmeasure.files.stage_sheet_pdf import customer_pdf, stage_sheets_pdf
     from oakmeasure.files.svg_out import drawing_svg
     from oakmeasure.files.template_pdf import templates_pdf
 
     folder, show = leaf.leaf.id, Show(job.unit)
     stops = leaf.open_stops()
     if stops:
-        left_out.append(f"{leaf.leaf.name}, bench sheet: not answered for: {'; '.join(each.title for each in stops)}")
+        left_out.append(f"{leaf.leaf.name}, bench sheets: not answered for: {'; '.join(each.title for each in stops)}")
     else:
         yield f"{folder}/bench sheet.pdf", lambda: bench_sheet_pdf(job, leaf, on=on)
+        yield f"{folder}/stage sheets.pdf", lambda: stage_sheets_pdf(job, leaf, on=on)
+    yield f"{folder}/to agree.pdf", lambda: customer_pdf(job, leaf, on=on)
     yield f"{folder}/rod {paper}.pdf", lambda: rod_pdf(job, leaf, paper=paper)
     yield f"{folder}/rod.csv", lambda: tables.rods_csv(leaf).encode("utf-8-sig")
-    if templates(leaf, show):
+    if needs_template(leaf):
         yield f"{folder}/templates {paper}.pdf", lambda: templates_pdf(job, leaf, paper=paper)
     yield f"{folder}/labels.pdf", lambda: label_sheet_pdf(labels_of(leaf, show, job=job.name))
     yield f"{folder}/leaf.svg", lambda: drawing_svg(leaf_view(leaf, show), leaf.leaf.name)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING
 
 from reportlab.lib.colors import Color, HexColor
@@ -63,6 +63,19 @@ def scale_for(drawing: Drawing, *, width: float, height: float) -> int:
     return next((each for each in SCALES if each >= needed), SCALES[-1])
 
 
+def reach(drawing: Drawing, scale: float) -> tuple[float, float]:
+    """Return from where to where a drawing reaches across the paper with its texts, mm from the left of its box."""
+    low, high = 0.0, drawing.bounds.width / scale
+    for each in drawing.shapes:
+        if isinstance(each, Label) and not each.room:
+            font = BOLD if each.bold else REGULAR
+            wide = pdfmetrics.stringWidth(each.text, font, TEXT_PT * each.size) / mm
+            at = (each.x - drawing.bounds.x0) / scale
+            start = at - {Anchor.LEFT: 0.0, Anchor.RIGHT: wide}.get(each.anchor, wide / 2)
+            low, high = min(low, start), max(high, start + wide)
+    return low, high
+
+
 class Pen:
     """Draws on a canvas: drawing mm to page points."""
 
@@ -109,16 +122,20 @@ class Pen:
         if lines:
             self.canvas.saveState()
             self.canvas.clipPath(path, stroke=0, fill=0)
-            for line in lines:
-                self._line(line, Layer.GRAIN)
+            self._lines(lines, Layer.GRAIN)
             self.canvas.restoreState()
 
     def _line(self, points: Sequence[Point], layer: Layer) -> None:
+        self._lines((points,), layer)
+
+    def _lines(self, lines: Iterable[Sequence[Point]], layer: Layer) -> None:
+        """Draw lines of one kind in one stroke: a leaf's grain is a thousand of them."""
         self._stroke(layer)
         path = self.canvas.beginPath()
-        path.moveTo(*self.at(points[0]))
-        for point in points[1:]:
-            path.lineTo(*self.at(point))
+        for points in lines:
+            path.moveTo(*self.at(points[0]))
+            for point in points[1:]:
+                path.lineTo(*self.at(point))
         self.canvas.drawPath(path, stroke=1, fill=0)
 
     def _text(self, x: float, y: float, text: str, *, size: float, bold: bool, clear: bool) -> None:

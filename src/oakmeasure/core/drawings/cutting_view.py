@@ -20,7 +20,7 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     longest = max((cut.stock.length for group in leaf.plan.groups for cut in group.plan.boards), default=1000.0)
     tall = sum(cut.stock.width for group in leaf.plan.groups for cut in group.plan.boards)
     step = max(longest / 110, tall / 45)  # sheets are tall: their headings need room too
-    marks = {part.name: part.mark for part in leaf.build.parts} if leaf.build else {}
+    marks = {part.name: part.mark for part in leaf.cut_parts} if leaf.build else {}
     y, number = 0.0, 0
     if not any(group.plan.boards for group in leaf.plan.groups):
         sketch.label(500.0, 300.0, "no new timber", layer=Layer.PENCIL, size=1.2)

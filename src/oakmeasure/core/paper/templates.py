@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
+from oakmeasure.core.build.shape import Role
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.job import Hand
 from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, Point, outline_of
@@ -35,6 +36,15 @@ def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
         if made is not None:
             found.append(made)
     return (*joined(found), *brace_ends(leaf), *big_ones(leaf))
+
+
+def needs_template(leaf: LeafSolution) -> bool:
+    """Return whether a leaf has any, without drawing them."""
+    if leaf.build is None:
+        return False
+    shaped = any(part.role is Role.BRACE or part.shape for part in leaf.build.parts)
+    return any(_surface(each) for each in leaf.borings) or bool(leaf.fit.outline) or (
+        shaped and bool(brace_ends(leaf) or big_ones(leaf)))  # fmt: skip
 
 
 def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
