@@ -26,6 +26,7 @@ from oakmeasure.core.paper.flat import FaceUp
 from oakmeasure.core.units import Show
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.files import jobfile, tables
+from oakmeasure.files.hardware_csv import Ware
 
 
 @app.command()
@@ -180,6 +181,31 @@ def read_a_schedule(
         leaves = read_schedule(csv, document)
     written(job, jobfile.dumps(with_schedule(document, leaves)).encode("utf-8"))
     print(f"{len(leaves)} leaves")
+
+
+@app.command("hardware")
+def hardware_table(
+    job: JobPath,
+    csv: Annotated[Path, typer.Argument(help="the CSV to write, or with --read the one to read")],
+    kind: Annotated[Ware, typer.Option(help="what is written")] = Ware.BUTTS,
+    read: Annotated[bool, typer.Option("--read", help="read a table of butts, cups or tracks into the job")] = False,
+    take: Annotated[str, typer.Option(help="name of the track set in it that --leaf takes")] = "",
+    leaf: LeafId = "",
+) -> None:
+    """Write a table of hinges or tracks, or read one into the job; docs/paper.md."""
+    from oakmeasure.files.hardware_csv import hardware_csv, read_hardware, with_hardware, with_track
+
+    solution = opened(job)
+    if not read:
+        written(csv, hardware_csv(solution.job, kind).encode("utf-8-sig"))
+        return
+    with refusing(ValueError):
+        ware, found = read_hardware(csv)
+        made = with_hardware(solution.job, found)
+        if ware is Ware.TRACKS:
+            made = with_track(made, chosen(solution, leaf), found, take)
+    written(job, jobfile.dumps(made).encode("utf-8"))
+    print(f"{len(found)} {ware}")
 
 
 @app.command("cut-list")

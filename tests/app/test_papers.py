@@ -120,3 +120,25 @@ def test_the_job_folder_can_be_stopped_and_a_full_one_is_refused(papers, qtbot, 
     papers.job_folder()
     qtbot.waitUntil(lambda: len(papers.said) == 2, timeout=60_000)
     assert "not empty" in papers.said[1][1]
+
+
+def test_hinges_and_tracks_are_read_from_a_table_and_written(papers):
+    papers.ask_one_of = lambda _title, _question, choices: "butts" if "butts" in choices else choices[0]
+    papers.export_hardware()
+    table = written(papers, "butts.csv")
+    table.write_text(table.read_text("utf-8-sig").replace("Brock 100 steel", "Mine 100"), "utf-8")
+    papers.ask_hardware_path = lambda: str(table)
+    papers.import_hardware()
+    assert "Mine 100" in {each.name for each in papers.session.job.own_butts}
+    papers.ask_one_of = lambda _title, _question, choices: "tracks" if "tracks" in choices else choices[0]
+    papers.export_hardware()
+    papers.session.choose_leaf("winnowing")
+    papers.ask_hardware_path = lambda: str(written(papers, "tracks.csv"))
+    papers.import_hardware()
+    assert papers.session.leaf.slide.track_set.name == "Marram flat rail 40"
+    assert papers.said == []
+    table.write_text("name,colour\nx,red\n")
+    papers.ask_hardware_path = lambda: str(table)
+    papers.import_hardware()
+    assert papers.said[-1][0] == "Not read"
+    assert "no column" in papers.said[-1][1]

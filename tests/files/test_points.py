@@ -126,3 +126,54 @@ def test_dxf_arc_gives_points_on_it_and_a_wrong_file_its_reason(tmp_path):
     text = path.read_text()
     with pytest.raises(PointsFileError, match="DXF"):
         read(tmp_path, text[: len(text) // 3], name="cut.dxf")
+
+
+def test_dxf_splines_ellipses_circles_blocks_and_inches_give_points_on_their_curves(tmp_path):
+    document = ezdxf.new()
+    document.units = ezdxf.units.IN
+    space = document.modelspace()
+    block = document.blocks.new("side")
+    block.add_line((0, 0), (0, 40))
+    inner = document.blocks.new("jamb")
+    inner.add_blockref("side", (1, 2))
+    space.add_blockref("jamb", (10, 0))
+    space.add_circle((50, 50), 5)
+    space.add_ellipse((0, 0), major_axis=(8, 0), ratio=0.5, start_param=0, end_param=math.pi)
+    space.add_spline([(0, 0), (10, 5), (20, 0)])
+    path = tmp_path / "inch.dxf"
+    document.saveas(path)
+    found = [(each.x / 25.4, each.y / 25.4) for each in read_points(path, System.MM)]
+    side, ring, oval, curve = found[:4], found[4:13], found[13:22], found[22:]
+    assert all(x == pytest.approx(11) and 2 < y < 42 for x, y in side)
+    assert all(math.dist(each, (50, 50)) == pytest.approx(5) for each in ring)
+    assert all((x / 8) ** 2 + (y / 4) ** 2 == pytest.approx(1) and y > 0 for x, y in oval)
+    assert len(curve) == 9
+    assert all(0 < x < 20 and 0 < y < 5.1 for x, y in curve)
+
+
+def test_dxf_of_nothing_that_can_be_measured_names_what_is_in_it(tmp_path):
+    document = ezdxf.new()
+    document.modelspace().add_text("height 2031")
+    document.modelspace().add_mtext("width 742")
+    path = tmp_path / "words.dxf"
+    document.saveas(path)
+    with pytest.raises(PointsFileError, match="only MTEXT, TEXT in it: points, lines and curves are needed"):
+        read_points(path, System.MM)
+
+
+def test_dxf_of_blocks_in_themselves_or_by_the_thousand_ends_with_a_reason(tmp_path):
+    document = ezdxf.new()
+    document.blocks.new("grid").add_line((0, 0), (1, 0))
+    document.modelspace().add_blockref("grid", (0, 0), dxfattribs={"row_count": 100, "column_count": 100,
+                                                                   "row_spacing": 5, "column_spacing": 5})  # fmt: skip
+    path = tmp_path / "grid.dxf"
+    document.saveas(path)
+    with pytest.raises(PointsFileError, match="more than 5000 points"):
+        read_points(path, System.MM)
+    twice = ezdxf.new()
+    twice.blocks.new("a").add_blockref("a", (1, 1))
+    twice.modelspace().add_blockref("a", (0, 0))
+    path = tmp_path / "itself.dxf"
+    twice.saveas(path)
+    with pytest.raises(PointsFileError):
+        read_points(path, System.MM)

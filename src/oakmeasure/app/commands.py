@@ -81,6 +81,8 @@ class Commands(Papers):
         add("Schedule, CSV…", self.export_schedule)
         add("Still to be measured…", self.to_measure, QKeySequence("Ctrl+L"))
         add("Read ticks or points, CSV or DXF…", self.import_ticks)
+        add("Read hinges or tracks, CSV…", self.import_hardware)
+        add("Table of hinges or tracks, CSV…", self.export_hardware)
         self.menu.addSeparator()
         add("Shop rules…", self.shop_rules, QKeySequence("Ctrl+R"))
         add("Rename this leaf…", self.rename_leaf)
@@ -117,6 +119,10 @@ class Commands(Papers):
 
     def ask_schedule_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Read a schedule", self._folder(), "Schedules (*.csv)")[0]
+
+    def ask_hardware_path(self) -> str:
+        title, kinds = "Read a table of hinges or tracks", "Tables (*.csv)"
+        return QFileDialog.getOpenFileName(self.window, title, self._folder(), kinds)[0]
 
     def ask_log_path(self) -> str:
         return QFileDialog.getOpenFileName(self.window, "Read a log", self._folder(), LOG_FILTER)[0]
@@ -205,6 +211,37 @@ class Commands(Papers):
             return
         leaf_id = self.session.leaf_id
         self._report(self.session.push("read ticks", lambda job: edits.with_ticks(job, leaf_id, ticks)))
+
+    def import_hardware(self) -> None:
+        """Read a table: hinges join the job's own, a track set is taken by the leaf in hand."""
+        path = self.ask_hardware_path()
+        if not path:
+            return
+        from oakmeasure.files import hardware_csv
+
+        leaf_id = self.session.leaf_id
+        try:
+            ware, found = hardware_csv.read_hardware(Path(path))
+            made = hardware_csv.with_hardware(self.session.job, found)
+            if ware is hardware_csv.Ware.TRACKS:
+                names = [each.name for each in found]
+                name = self.ask_one_of("Track set", "Which one does this leaf take?", names) if len(names) > 1 else ""
+                if len(names) > 1 and not name:
+                    return
+                made = hardware_csv.with_track(made, leaf_id, found, name)
+        except ValueError as error:
+            self.tell("Not read", f"{error}. Nothing has changed.")
+            return
+        self._report(self.session.push("read hardware", lambda _job: made))
+
+    def export_hardware(self) -> None:
+        """Write the shipped table and the job's own of a kind, to be changed and read again."""
+        from oakmeasure.files.hardware_csv import Ware, hardware_csv
+
+        kind = self.ask_one_of("Hardware", "Which table?", [str(each) for each in Ware])
+        if kind:
+            self._write("Hardware", f"{kind}.csv", "CSV (*.csv)",
+                        lambda: hardware_csv(self.session.job, Ware(kind)).encode("utf-8-sig"))  # fmt: skip
 
     def take_check(self) -> None:
         """Keep the last tick as the check reading."""

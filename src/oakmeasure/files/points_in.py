@@ -24,6 +24,8 @@ COLUMNS = ("x", "y", "angle", "x2", "y2", "side")
 WITHOUT_HEADER = {2: ("x", "y"), 3: ("x", "y", "angle"), 4: ("x", "y", "x2", "y2")}
 ALONG_SEGMENT = (0.1, 0.37, 0.63, 0.9)  # shares at which a drawn edge gives points, off its corners
 ALONG_ARC = 9
+MOST_ENTITIES, DEEPEST_BLOCK = 20_000, 8
+KNOWN = ("POINT", "LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "SPLINE", "ELLIPSE")
 
 
 class PointsFileError(ValueError):
@@ -160,17 +162,34 @@ def _read_dxf(path: Path) -> tuple[Tick, ...]:
 
 
 def _points(entities: Any, scale: float) -> Iterator[tuple[float, float]]:
-    count = 0
-    for entity in entities:
+    """Yield the points of a drawing in mm. Raises PointsFileError for far too many, or none that can be measured."""
+    count, unknown = 0, set()
+    for entity in _out_of_blocks(entities):
+        if entity.dxftype() not in KNOWN:
+            unknown.add(entity.dxftype())
         for x, y in _points_of(entity):
             count += 1
             if count > MOST_POINTS:
                 raise PointsFileError(TOO_MANY)
             yield x * scale, y * scale
+    if not count and unknown:
+        raise PointsFileError(f"only {', '.join(sorted(unknown)[:6])} in it: points, lines and curves are needed")
+
+
+def _out_of_blocks(entities: Any, depth: int = 0) -> Iterator[Any]:
+    """Yield what is drawn, blocks taken apart where they are set in, blocks in them too."""
+    for seen, entity in enumerate(entities):
+        if seen == MOST_ENTITIES:
+            raise PointsFileError(f"more than {MOST_ENTITIES} things are drawn in it")
+        if entity.dxftype() != "INSERT":
+            yield entity
+        elif depth < DEEPEST_BLOCK:
+            for each in entity.multi_insert() if entity.mcount > 1 else (entity,):
+                yield from _out_of_blocks(each.virtual_entities(), depth + 1)
 
 
 def _points_of(entity: Any) -> Iterator[tuple[float, float]]:
-    """Yield points on an entity: a point itself, places along lines and arcs that keep off the corners."""
+    """Yield points on an entity: a point itself, places along lines and curves that keep off the corners."""
     kind = entity.dxftype()
     if kind == "POINT":
         yield entity.dxf.location.x, entity.dxf.location.y
@@ -179,8 +198,8 @@ def _points_of(entity: Any) -> Iterator[tuple[float, float]]:
     elif kind in ("LWPOLYLINE", "POLYLINE"):
         for piece in entity.virtual_entities():
             yield from _points_of(piece)
-    elif kind == "ARC":
-        start, end = entity.dxf.start_angle, entity.dxf.end_angle
+    elif kind in ("ARC", "CIRCLE"):
+        start, end = (entity.dxf.start_angle, entity.dxf.end_angle) if kind == "ARC" else (0.0, 360.0)
         sweep = (end - start) % 360 or 360.0
         for at in range(ALONG_ARC):
             turn = math.radians(start + sweep * (at + 0.5) / ALONG_ARC)
@@ -188,6 +207,15 @@ def _points_of(entity: Any) -> Iterator[tuple[float, float]]:
                 entity.dxf.center.x + entity.dxf.radius * math.cos(turn),
                 entity.dxf.center.y + entity.dxf.radius * math.sin(turn),
             )
+    elif kind in ("SPLINE", "ELLIPSE"):
+        curve = entity.construction_tool()
+        if kind == "SPLINE":
+            params = [curve.max_t * (at + 0.5) / ALONG_ARC for at in range(ALONG_ARC)]
+            yield from ((point.x, point.y) for point in curve.points(params))
+        else:
+            sweep = (curve.end_param - curve.start_param) % math.tau or math.tau
+            params = [curve.start_param + sweep * (at + 0.5) / ALONG_ARC for at in range(ALONG_ARC)]
+            yield from ((point.x, point.y) for point in curve.vertices(params))
 
 
 def _along(start: Any, end: Any) -> Iterator[tuple[float, float]]:
