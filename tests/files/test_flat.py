@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import io
+import math
+import statistics
 import xml.etree.ElementTree as Tree
 
 import ezdxf
+import ezdxf.path
 import pytest
 from ezdxf import units
+from hypothesis import given
+from hypothesis import strategies as st
 from shapely import Point, Polygon
 
 from oakmeasure.app.start import demo_job
@@ -15,7 +20,7 @@ from oakmeasure.core.drawing import Area, Dimension, Label
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import FaceUp, FlatLayer, flat, outline_of
+from oakmeasure.core.paper.flat import FaceUp, FlatLayer, bulges, flat, outline_of
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
 from oakmeasure.files.dxf_out import leaf_dxf
@@ -108,6 +113,38 @@ def test_an_arched_leaf_has_its_arch_as_outline(whole):
     assert shape.area < leaf.build.width * leaf.build.height - 1000
     parts = sum(Polygon(part.corners).area for part in leaf.build.parts)
     assert shape.area == pytest.approx(parts, rel=0.02)
+
+
+def test_an_arch_is_written_as_true_arcs_and_no_corner_becomes_one(whole):
+    leaf = whole.leaf("linen-press")
+    (line,) = read(leaf).modelspace().query('LWPOLYLINE[layer=="OUTLINE"]')
+    arcs = [piece for piece in line.virtual_entities() if piece.dxftype() == "ARC"]
+    assert len(arcs) > 15
+    radius = leaf.figures["head_radius"].value - leaf.figures["gap_head"].value
+    assert statistics.median(arc.dxf.radius for arc in arcs) == pytest.approx(radius, abs=0.01)
+    assert all(arc.dxf.radius == pytest.approx(radius, rel=0.04) for arc in arcs)  # a corner of it is off by 0.01
+    straight = [piece for piece in line.virtual_entities() if piece.dxftype() == "LINE"]
+    assert len(straight) <= 6
+    chords = Polygon(outline_of(leaf))
+    curve = Polygon([(v.x, v.y) for v in ezdxf.path.make_path(line).flattening(0.001)])
+    assert 0 < curve.area - chords.area < 0.1 * leaf.build.width  # what the chords cut off
+    for name in ("seed-room", "stair-cupboard", "coal-hole"):
+        for each in read(whole.leaf(name)).modelspace().query("LWPOLYLINE"):
+            assert not each.has_arc, name
+
+
+@given(st.floats(200, 3000), st.floats(15, 120), st.integers(8, 40))
+def test_chords_of_any_arch_become_its_circle(radius, degrees, count):
+    half = math.radians(degrees) / 2
+    arc = [(radius * math.sin(half - 2 * half * n / count), radius * math.cos(half - 2 * half * n / count))
+           for n in range(count + 1)]  # fmt: skip
+    low = min(y for _, y in arc) - 500
+    outline = [(arc[-1][0], low), (arc[0][0], low), *arc]
+    if 2 * half / count > math.radians(0.06):
+        found = bulges(outline)
+        assert found[0] == found[1] == found[-1] == 0.0
+        wanted = math.tan(2 * half / count / 4)
+        assert all(each == pytest.approx(wanted, rel=1e-3) for each in found[2:-1])
 
 
 def test_of_a_pair_each_leaf_has_its_own_cuts(whole):

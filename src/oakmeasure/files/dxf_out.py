@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, flat, flat_part
+from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, bulges, flat, flat_part
 from oakmeasure.core.paper.template import Template
 from oakmeasure.core.paper.templates import chosen, hands, templates
 from oakmeasure.core.solve import LeafSolution
@@ -72,7 +72,8 @@ def _document(shapes: Iterable[Flat]) -> bytes:
         elif len(shape.points) == 2:
             space.add_line(*shape.points, dxfattribs=where)
         else:
-            space.add_lwpolyline(shape.points, close=True, dxfattribs=where)
+            sides = [(x, y, bulge) for (x, y), bulge in zip(shape.points, bulges(shape.points), strict=True)]
+            space.add_lwpolyline(sides, format="xyb", close=True, dxfattribs=where)
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode("utf-8")

@@ -7,7 +7,8 @@ way round.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -17,6 +18,8 @@ from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 
 SAME = 1e-6  # mm
+LEAST_TURN, MOST_TURN = math.radians(0.05), math.radians(25)  # at a point of an arch that is kept as chords
+ON_ARC, LARGEST_ARC = 0.02, 50_000.0  # mm: off the circle at the most; its radius at the most
 JOIN = 0.01  # mm, that pieces of one part are grown by so that they become one
 Point = tuple[float, float]
 
@@ -168,3 +171,50 @@ def _cut(
     round_hole = len(points) == 1
     layer = FlatLayer.THROUGH if through else FlatLayer.BORE if round_hole else FlatLayer.POCKET
     return Flat(layer, points, boring.name, boring.solid.radius if round_hole else 0.0, 0.0 if through else depth)
+
+
+# --- arches --------------------------------------------------------------------------------------------------
+
+
+def bulges(points: Sequence[Point]) -> tuple[float, ...]:
+    """Return for each side of a closed outline, from its point to the next, the tangent of a quarter of the arc that it
+    stands for, positive to the left; 0 for a straight one.
+
+    An arch is kept as short chords: four points in a row on one circle, turning a little at each, are such.
+
+    >>> bulges([(0, 0), (10, 0), (10, 10), (0, 10)])
+    (0.0, 0.0, 0.0, 0.0)
+    """
+    count = len(points)
+    found = [0.0] * count
+    for at in range(count if count > 4 else 0):
+        four = [points[(at + n) % count] for n in range(4)]
+        arc = _arc_of(four)
+        if arc:
+            for n in range(3):
+                chord = math.dist(four[n], four[n + 1])
+                found[(at + n) % count] = math.copysign(math.tan(math.asin(chord / 2 / abs(arc)) / 2), arc)
+    return tuple(found)
+
+
+def _arc_of(four: Sequence[Point]) -> float:
+    """Return the radius of the circle that four points lie on, less than 0 where it turns right; 0 where there is none
+    or it turns too far at a point to be an arch kept as chords.
+    """
+    turns = []
+    for a, b, c in zip(four, four[1:], four[2:], strict=False):
+        one, two = (b[0] - a[0], b[1] - a[1]), (c[0] - b[0], c[1] - b[1])
+        turns.append(math.atan2(one[0] * two[1] - one[1] * two[0], one[0] * two[0] + one[1] * two[1]))
+    if not all(LEAST_TURN < abs(t) < MOST_TURN for t in turns) or turns[0] * turns[1] < 0:
+        return 0.0
+    (ax, ay), (bx, by), (cx, cy) = four[0], four[1], four[3]
+    bx, by, cx, cy = bx - ax, by - ay, cx - ax, cy - ay
+    twice = 2 * (bx * cy - by * cx)
+    if abs(twice) < SAME:
+        return 0.0
+    b2, c2 = bx * bx + by * by, cx * cx + cy * cy
+    x, y = (cy * b2 - by * c2) / twice, (bx * c2 - cx * b2) / twice
+    radius = math.hypot(x, y)
+    if abs(math.hypot(four[2][0] - ax - x, four[2][1] - ay - y) - radius) > ON_ARC or radius > LARGEST_ARC:
+        return 0.0
+    return math.copysign(radius, turns[0])
