@@ -8,28 +8,26 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QAction, QKeySequence
-from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu, QMessageBox
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu
 
 from oakmeasure.app import theme
-from oakmeasure.app.dialogs import NewJob
-from oakmeasure.app.papers import Papers, file_name
+from oakmeasure.app.job_files import JobFiles
+from oakmeasure.app.papers import file_name
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.to_measure import ToMeasureDialog
 from oakmeasure.core import edits
 from oakmeasure.files import tables
-from oakmeasure.files.jobfile import SUFFIX, JobFileError, load
 
 if TYPE_CHECKING:
     from oakmeasure.app.schedule_box import ScheduleBox
     from oakmeasure.app.sum_box import SumBox
     from oakmeasure.app.window import Window
 
-JOB_FILTER = f"Jobs (*{SUFFIX})"
 LOG_FILTER = "Logs (*.jsonl)"
 
 
-class Commands(Papers):
+class Commands(JobFiles):
     """All commands of the menu. `ask_*` are replaced in tests by functions that answer."""
 
     def __init__(self, window: Window, session: Session) -> None:
@@ -46,6 +44,7 @@ class Commands(Papers):
         add("Open…", self.open, QKeySequence.StandardKey.Open)
         add("Save", self.save, QKeySequence.StandardKey.Save)
         add("Save as…", self.save_as, QKeySequence("Ctrl+Shift+S"))
+        add("Earlier saves…", self.earlier_saves)
         self.menu.addSeparator()
         add("Bench sheet, PDF…", self.bench_sheet, QKeySequence.StandardKey.Print)
         add("Bench sheet of this stage, PDF…", self.stage_sheet)
@@ -107,9 +106,6 @@ class Commands(Papers):
 
     # --- asking ------------------------------------------------------------------------------------------
 
-    def ask_open_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
-
     def ask_points_path(self) -> str:
         kinds = "Ticks and points (*.csv *.dxf)"
         return QFileDialog.getOpenFileName(self.window, "Read ticks or points", self._folder(), kinds)[0]
@@ -130,70 +126,6 @@ class Commands(Papers):
     def ask_text(self, title: str, question: str, now: str) -> str:
         text, taken = QInputDialog.getText(self.window, title, question, text=now)
         return text.strip() if taken else ""
-
-    def ask_keep(self) -> str:
-        """Return "save", "leave" or "stay" for a job with unsaved edits."""
-        box = QMessageBox(self.window)
-        box.setWindowTitle("Not saved")
-        box.setText(f"“{self.session.job.name}” has changes that are not saved.")
-        save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
-        leave = box.addButton("Leave them", QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
-        box.exec()
-        return "save" if box.clickedButton() is save else "leave" if box.clickedButton() is leave else "stay"
-
-    # --- files -------------------------------------------------------------------------------------------
-
-    def may_close(self) -> bool:
-        """Return whether the job may be left: it is saved, or the person says so."""
-        if self.session.is_saved:
-            return True
-        answer = self.ask_keep()
-        return self.save() if answer == "save" else answer == "leave"
-
-    def new_job(self) -> None:
-        if not self.may_close():
-            return
-        dialog = NewJob(self.window, self.session.job.unit)
-        if dialog.exec():
-            self.session.open(dialog.job, None)
-
-    def open(self) -> None:
-        if not self.may_close():
-            return
-        path = self.ask_open_path()
-        if path:
-            self.open_path(Path(path))
-
-    def open_path(self, path: Path) -> bool:
-        """Open a job file; one that is refused leaves the open job as it is."""
-        try:
-            job = load(path)
-        except JobFileError as error:
-            self.tell("Not opened", str(error))
-            return False
-        self.session.open(job, path)
-        return True
-
-    def save(self) -> bool:
-        if self.session.path is None:
-            return self.save_as()
-        return self._save_to(self.session.path)
-
-    def save_as(self) -> bool:
-        suggested = str(Path(self._folder()) / f"{file_name(self.session.job.name)}{SUFFIX}")
-        path = self.ask_save_path("Save the job", suggested, JOB_FILTER)
-        if not path:
-            return False
-        return self._save_to(Path(path if path.endswith(SUFFIX) else path + SUFFIX))
-
-    def _save_to(self, path: Path) -> bool:
-        try:
-            self.session.save(path)
-        except JobFileError as error:
-            self.tell("Not saved", f"{error}. Nothing is lost: the job is still open; save it somewhere else.")
-            return False
-        return True
 
     # --- paper -------------------------------------------------------------------------------------------
 
@@ -405,10 +337,6 @@ class Commands(Papers):
             return
         leaf_id = self.session.leaf_id
         self._report(self.session.push("remove a leaf", lambda job: edits.without_leaf(job, leaf_id)))
-
-    def _report(self, refused: str) -> None:
-        if refused:
-            self.tell("Not changed", refused)
 
     def turn_light(self) -> None:
         """Change between the light and the dark theme."""

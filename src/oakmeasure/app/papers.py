@@ -36,6 +36,10 @@ class Papers:
         """Say something that needs no answer."""
         QMessageBox.information(self.window, title, text)
 
+    def _report(self, refused: str) -> None:
+        if refused:
+            self.tell("Not changed", refused)
+
     def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
         return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
 

@@ -61,6 +61,7 @@ class Session(QObject):
     """Signals: `changed` after every change of job, leaf or unit; `moved` when stage, working or light change."""
 
     changed = Signal()
+    opened = Signal(object)  # the job, before anything shows it
     stage_changed = Signal()
     working_changed = Signal()
     lit_changed = Signal()
@@ -94,6 +95,7 @@ class Session(QObject):
         self.path = path
         self.leaf_id = job.leaves[0].id
         self.undo_stack.clear()
+        self.opened.emit(job)
         self._put(job)
         self.saved_changed.emit()
 

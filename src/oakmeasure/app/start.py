@@ -78,12 +78,21 @@ def run(path: str | None, *, demo: bool = False) -> int:
         except JobFileError as error:
             refused = str(error)
     window = open_window(job, place)
-    if path is None and not demo:
-        QTimer.singleShot(0, window.commands.new_job)
+    if place is not None and not window.commands.keeper.has_claim:
+        window.commands.of_another(place)
+    QTimer.singleShot(0, window, lambda: begin(window, asks=path is None and not demo))
     if refused:
         QMessageBox.information(window, "Not opened", refused)
     QTimer.singleShot(1500, window, window.commands.ready_sums)
     return app.exec()
+
+
+def begin(window: Window, *, asks: bool) -> None:
+    """Ask what is to be done with what the last run left unsaved; else, with nothing to open, for a new job."""
+    was = window.session.job
+    window.commands.recover()
+    if asks and window.session.job is was:
+        window.commands.new_job()
 
 
 def picture(

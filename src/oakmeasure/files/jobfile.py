@@ -7,9 +7,11 @@ file whole. Opening never changes a file; a file that is not understood is refus
 from __future__ import annotations
 
 import contextlib
+import glob
 import json
 import os
 import tempfile
+import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -20,6 +22,7 @@ from oakmeasure.core.edits import refusal
 from oakmeasure.core.job import SCHEMA_VERSION, Job
 
 SUFFIX = ".oakjob"
+LEFT_AFTER = 600.0  # seconds after which a file that a killed save was writing is nobody's
 LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
 
 
@@ -143,7 +146,17 @@ def load(path: Path | str) -> Job:
 
 def save(job: Job, path: Path | str) -> None:
     """Write the job to a file, whole or not at all. Raises JobFileError, which names the file."""
-    write_whole(Path(path), dumps(job).encode("utf-8"))
+    path = Path(path)
+    write_whole(path, dumps(job).encode("utf-8"))
+    _tidy(path)
+
+
+def _tidy(path: Path) -> None:
+    """Remove what saves that were killed have left beside a file; not what another may be writing just now."""
+    with contextlib.suppress(OSError):
+        for each in path.parent.glob(f".{glob.escape(path.name)}.*"):
+            if time.time() - each.stat().st_mtime > LEFT_AFTER:
+                each.unlink()
 
 
 def write_whole(path: Path, content: bytes) -> None:

@@ -1,0 +1,244 @@
+"""Nothing is lost: kills while saving and editing, damaged journals, a full disk, earlier saves, claims."""
+
+from __future__ import annotations
+
+import functools
+import os
+import resource
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from killed import Killer
+from oakmeasure.app.start import demo_job
+from oakmeasure.core import edits
+from oakmeasure.core.job import new_job
+from oakmeasure.core.units import System
+from oakmeasure.files import earlier, jobfile
+from oakmeasure.files.claims import Claim, seal
+from oakmeasure.files.jobfile import JobFileError, load, save
+from oakmeasure.files.journal import Journal, left_behind, read_journal
+
+KILLS = 12  # of each kind; the bench does 200 and 50
+
+
+@pytest.fixture(scope="module")
+def killer():
+    made = Killer(seed=13)
+    yield made
+    made.close()
+
+
+def test_a_save_that_is_killed_leaves_the_old_file_or_the_new_one(killer, tmp_path):
+    save(new_job("job 0"), tmp_path / "a.oakjob")
+    for _ in range(KILLS):
+        killer.kill_one("save", tmp_path)
+        assert load(tmp_path / "a.oakjob").name in ("job 0", "job 1")
+    old = time.time() - 3600
+    for each in tmp_path.glob(".a.oakjob.*"):
+        os.utime(each, (old, old))
+    save(new_job("job 2"), tmp_path / "a.oakjob")
+    assert [each.name for each in tmp_path.iterdir()] == ["a.oakjob"]
+
+
+def test_every_edit_that_was_made_before_the_kill_is_taken_up_again(killer, tmp_path):
+    for at in range(KILLS):
+        folder = tmp_path / str(at)
+        said = killer.kill_one("edit", folder)
+        (left,) = left_behind(folder / "journal")
+        assert left.job.leaves[0].fit.gap_floor >= 3.0 + int(said[-1]) / 1000 - 1e-9
+        assert left.edits >= len(said)
+        left.discard()
+        assert left_behind(folder / "journal") == []
+
+
+# --- the journal ---------------------------------------------------------------------------------------------
+
+
+def some_edits(job, numbers):
+    """Edits of many kinds, each from a number."""
+    made = [job]
+    for n in numbers:
+        before = made[-1]
+        leaf = before.leaves[n % len(before.leaves)].id
+        after = (
+            edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
+            edits.with_value(before, "name", f"job {n}"),
+            edits.with_value(before, "unit", System.INCH if before.unit is System.MM else System.MM),
+            edits.with_value(before, "leaves", (*before.leaves, before.leaves[0].model_copy(
+                update={"id": f"new-{len(made)}", "name": f"New {n}"}))) if len(before.leaves) < 5 else before,
+            edits.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
+            edits.with_value(before, "boards", before.boards[: n % 3]),
+        )[n % 6]  # fmt: skip
+        made.append(after)
+    return made
+
+
+@functools.cache
+def three_leaves():
+    job = demo_job()
+    return job.model_copy(update={"leaves": job.leaves[:3]})
+
+
+@pytest.fixture
+def small():
+    return three_leaves()
+
+
+def journal_of(folder: Path, jobs) -> Path:
+    journal = Journal(folder)
+    journal.begin(jobs[0], Path("/somewhere/a.oakjob"))
+    for job in jobs[1:]:
+        journal.record(job)
+    journal._close()
+    (file,) = folder.glob("*.journal")
+    return file
+
+
+@settings(max_examples=25)
+@given(st.lists(st.integers(0, 10_000), min_size=1, max_size=8), st.data())
+def test_a_journal_that_is_cut_or_damaged_anywhere_gives_the_edits_before_that(tmp_path_factory, numbers, data):
+    small = three_leaves()
+    jobs = some_edits(small, numbers)
+    file = journal_of(tmp_path_factory.mktemp("journal"), jobs)
+    whole = read_journal(file)
+    assert whole.job == jobs[-1]
+    assert whole.base == small
+    assert whole.path == Path("/somewhere/a.oakjob")
+    content = file.read_bytes()
+    at = data.draw(st.integers(0, len(content) - 1))
+    damaged = content[:at] + bytes([content[at] ^ data.draw(st.integers(1, 255))]) + content[at + 1 :]
+    for text in (content[:at], damaged):
+        file.write_bytes(text)
+        if at < content.index(b"\n"):
+            with pytest.raises(JobFileError):
+                read_journal(file)
+        else:
+            assert read_journal(file).job in jobs
+
+
+def test_nothing_is_on_disk_before_an_edit_and_nothing_after_a_save(small, tmp_path):
+    journal = Journal(tmp_path / "journal")
+    journal.begin(small, None)
+    assert not (tmp_path / "journal").exists()
+    journal.record(edits.with_value(small, "name", "other"))
+    assert left_behind(tmp_path / "journal") == []  # it is held: its program lives
+    assert len(list((tmp_path / "journal").iterdir())) == 1
+    journal.forget()
+    assert list((tmp_path / "journal").iterdir()) == []
+
+
+def test_a_journal_that_cannot_be_read_at_all_is_put_aside_not_thrown_away(tmp_path):
+    (tmp_path / "x.journal").write_bytes(b"nonsense")
+    assert left_behind(tmp_path) == []
+    assert (tmp_path / "x.damaged").read_bytes() == b"nonsense"
+
+
+def test_a_journal_without_a_place_is_told_and_goes_on_when_there_is_one(small, tmp_path):
+    (tmp_path / "journal").write_text("a file where a folder was meant")
+    journal = Journal(tmp_path / "journal")
+    journal.begin(small, None)
+    journal.record(edits.with_value(small, "name", "one"))
+    assert journal.trouble
+    (tmp_path / "journal").unlink()
+    last = edits.with_value(small, "name", "two")
+    journal.record(last)
+    assert journal.trouble == ""
+    journal._close()
+    (left,) = left_behind(tmp_path / "journal")
+    assert left.job == last
+
+
+# --- full disk, no leave, someone else -----------------------------------------------------------------------
+
+FULL = """
+import resource, signal, sys
+from pathlib import Path
+from oakmeasure.core.job import new_job
+from oakmeasure.files.jobfile import JobFileError, save
+from oakmeasure.files.journal import Journal
+signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
+resource.setrlimit(resource.RLIMIT_FSIZE, (2000, 2000))
+folder = Path(sys.argv[1])
+try:
+    save(new_job("new"), folder / "a.oakjob")
+except JobFileError as error:
+    print(error)
+journal = Journal(folder / "journal")
+journal.begin(new_job("one"), None)
+journal.record(new_job("two"))
+print(journal.trouble)
+"""
+
+
+def test_a_disk_that_is_full_leaves_the_old_file_and_is_told(tmp_path):
+    save(new_job("old"), tmp_path / "a.oakjob")
+    done = subprocess.run([sys.executable, "-c", FULL, str(tmp_path)], capture_output=True, text=True, check=True)
+    saved, kept = done.stdout.strip().splitlines()
+    assert "a.oakjob was not written" in saved
+    assert kept
+    assert load(tmp_path / "a.oakjob").name == "old"
+    assert sorted(each.name for each in tmp_path.iterdir()) == ["a.oakjob", "journal"]
+    assert resource.getrlimit(resource.RLIMIT_FSIZE)[0] != 2000
+    assert signal.getsignal(signal.SIGXFSZ) is not None
+
+
+def test_a_folder_without_leave_to_write_is_told(tmp_path, monkeypatch):
+    def refused(*_args, **_more):
+        raise PermissionError(13, "Permission denied")
+
+    save(new_job("old"), tmp_path / "a.oakjob")
+    monkeypatch.setattr(jobfile.tempfile, "mkstemp", refused)
+    with pytest.raises(JobFileError, match=r"a\.oakjob was not written: permission denied"):
+        save(new_job("new"), tmp_path / "a.oakjob")
+    assert load(tmp_path / "a.oakjob").name == "old"
+
+
+def test_the_last_ten_saves_are_kept_each_once(tmp_path):
+    path = tmp_path / "a.oakjob"
+    for n in range(14):
+        earlier.keep(tmp_path / "earlier", path)
+        earlier.keep(tmp_path / "earlier", path)  # what is the same is kept once
+        save(new_job(f"job {n}"), path)
+        os.utime(path, (1_000_000 + n, 1_000_000 + n))
+    there = earlier.earlier(tmp_path / "earlier", path)
+    assert [load(each.file).name for each in there] == [f"job {n}" for n in range(12, 2, -1)]
+    other = tmp_path / "b.oakjob"
+    save(new_job("b"), other)
+    assert earlier.earlier(tmp_path / "earlier", other) == []
+
+
+def test_a_claim_is_held_by_one_program_and_goes_with_it(tmp_path):
+    path = tmp_path / "a.oakjob"
+    holder = subprocess.Popen(
+        [sys.executable, "-c", "import sys, time; from pathlib import Path; from oakmeasure.files.claims import Claim; "
+         "c = Claim(Path(sys.argv[1])); print(c.take(Path(sys.argv[2])), flush=True); time.sleep(60)",
+         str(tmp_path / "claims"), str(path)], stdout=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    assert holder.stdout.readline() == "True\n"
+    mine = Claim(tmp_path / "claims")
+    assert mine.take(tmp_path / "b.oakjob")
+    assert not mine.take(path)
+    assert not Claim(tmp_path / "claims").take(tmp_path / "b.oakjob")  # the one that it had, it still has
+    holder.kill()
+    holder.wait()
+    holder.stdout.close()
+    assert mine.take(path)
+    mine.leave()
+
+
+def test_a_seal_tells_a_changed_file_from_one_that_was_only_touched(tmp_path):
+    path = tmp_path / "a.oakjob"
+    assert seal(path) == ""
+    save(new_job("one"), path)
+    first = seal(path)
+    os.utime(path)
+    assert seal(path) == first
+    save(new_job("two"), path)
+    assert seal(path) != first
