@@ -26,6 +26,18 @@ class Window(QMainWindow):
         super().paintEvent(event)
         done(self)
 """
+OPENING = """
+import sys, time
+start = float(sys.argv[1])
+from oakmeasure.app.opening import Opening, application
+app = application()
+class Window(Opening):
+    def __init__(self):
+        super().__init__("the demo job")
+    def paintEvent(self, event):
+        super().paintEvent(event)
+        done(self)
+"""
 DEMO = """
 import sys, time
 start = float(sys.argv[1])
@@ -80,13 +92,20 @@ def _start(body: str) -> tuple[float, float]:
 
 
 def windows() -> list[Line]:
-    """First painted window and peak memory, the demo job against an empty window."""
-    _start(EMPTY), _start(DEMO)  # what the first start compiles and reads from disk counts for neither
-    pairs = [(_start(EMPTY), _start(DEMO)) for _ in range(STARTS)]
-    empty_ms, demo_ms = (statistics.median(pair[at][0] for pair in pairs) for at in (0, 1))
-    empty_mb, demo_mb = (statistics.median(pair[at][1] for pair in pairs) for at in (0, 1))
+    """First painted window and peak memory, the demo job against an empty window.
+
+    The frame stands there while the window is made: that is what is seen first. How long all of it takes is told too.
+    """
+    bodies = (EMPTY, OPENING, DEMO)
+    for body in bodies:  # what the first start compiles and reads from disk counts for none
+        _start(body)
+    starts = [[_start(body) for body in bodies] for _ in range(STARTS)]
+    empty_ms, first_ms, demo_ms = (statistics.median(each[at][0] for each in starts) for at in range(3))
+    empty_mb, _, demo_mb = (statistics.median(each[at][1] for each in starts) for at in range(3))
     return [
-        Line("first painted window, demo job", "2 × an empty window",
+        Line("first painted window, its frame", "2 × an empty window",
+             f"{first_ms / empty_ms:.2f} × ({first_ms:.0f} ms to {empty_ms:.0f} ms)", first_ms <= 2 * empty_ms),
+        Line("first painted window, demo job, all of it", "2 × an empty window",
              f"{demo_ms / empty_ms:.2f} × ({demo_ms:.0f} ms to {empty_ms:.0f} ms)", demo_ms <= 2 * empty_ms),
         Line("peak memory, demo job open", "2.5 × an empty window",
              f"{demo_mb / empty_mb:.2f} × ({demo_mb:.0f} MB to {empty_mb:.0f} MB)", demo_mb <= 2.5 * empty_mb),

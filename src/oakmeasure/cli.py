@@ -16,7 +16,7 @@ def main() -> None:
     """
     words = sys.argv[1:]
     if words[:1] == ["--demo"] or not words or (not words[0].startswith("-") and words[0] not in COMMANDS):
-        from oakmeasure.app.start import run
+        from oakmeasure.app.opening import run
 
         demo = words[:1] == ["--demo"]
         if len(words) > 1:

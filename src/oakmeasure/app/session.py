@@ -34,6 +34,9 @@ def in_words(error: InputError, show: Show) -> str:
     return f"needs {error.need}"
 
 
+OTHERS_AFTER = 400  # ms after a job is opened: first it is shown
+
+
 class _Edit(QUndoCommand):
     """One intent with the job before and after. Nudges of the same field merge into one step."""
 
@@ -76,7 +79,6 @@ class Session(QObject):
         self._solver = Solver()
         self.solution: Unfolding = self._solver.unfold(job)
         self._others = QTimer(self)
-        self._others.setInterval(0)  # whenever nothing else is to be done
         self._others.timeout.connect(self._one_more)
         self._beside: Beside | None = None
         self._beside_kind = ""
@@ -95,6 +97,7 @@ class Session(QObject):
         self.path = path
         self.leaf_id = job.leaves[0].id
         self.undo_stack.clear()
+        self._others.setInterval(OTHERS_AFTER)
         self.opened.emit(job)
         self._put(job)
         self.saved_changed.emit()
@@ -105,7 +108,7 @@ class Session(QObject):
             self.leaf_id = job.leaves[-1].id
         self.solution = self._solver.unfold(job)
         self.changed.emit()
-        if self.solution.next_missing():
+        if self.solution.next_missing() and not self._others.isActive():
             self._others.start()
 
     def _one_more(self) -> None:
@@ -113,6 +116,7 @@ class Session(QObject):
         missing = self.solution.next_missing()
         if missing:
             self.solution.leaf(missing)
+            self._others.setInterval(0)  # from now on whenever nothing else is to be done
             return
         self._others.stop()
         self.others_known.emit()

@@ -11,9 +11,14 @@ from pathlib import Path
 from types import TracebackType
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QApplication, QMessageBox
+from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
-from oakmeasure.app import theme
+# Qt's binding reads the source of every module that is imported after it, to see whether it is used there: some
+# 70 ms for the core and its libraries. Imported before, they are left alone.
+import oakmeasure.core.drawings.views
+import oakmeasure.core.solve
+import oakmeasure.files.jobfile  # noqa: F401
+from oakmeasure.app.opening import application
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
 from oakmeasure.core.job import Job, new_job
@@ -28,19 +33,6 @@ PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
 def demo_job() -> Job:
     """Return the job that ships with the application."""
     return loads(text("demo.oakjob"))
-
-
-def application() -> QApplication:
-    """Return the application with its type and colours, made when there is none."""
-    app = QApplication.instance()
-    if not isinstance(app, QApplication):
-        app = QApplication(sys.argv[:1])
-        app.setApplicationName("oak-measure")
-        app.setApplicationDisplayName("Oak Measure")
-        app.setStyle("Fusion")
-        theme.load_fonts()
-        theme.apply(app, theme.palette())
-    return app
 
 
 def open_window(job: Job, place: Path | None = None) -> Window:
@@ -64,8 +56,10 @@ def catch(kind: type[BaseException], error: BaseException, trace: TracebackType 
     )
 
 
-def run(path: str | None, *, demo: bool = False) -> int:
-    """Open the window on a job file, on the demo job, or on a new job. Returns the exit status."""
+def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None) -> int:
+    """Open the window on a job file, on the demo job, or on a new job, in the place of what stood there while it was
+    made. Returns the exit status.
+    """
     app = application()
     sys.excepthook = catch
     refused = ""
@@ -78,6 +72,8 @@ def run(path: str | None, *, demo: bool = False) -> int:
         except JobFileError as error:
             refused = str(error)
     window = open_window(job, place)
+    if opening is not None:
+        QTimer.singleShot(0, opening, opening.close)
     if place is not None and not window.commands.keeper.has_claim:
         window.commands.of_another(place)
     QTimer.singleShot(0, window, lambda: begin(window, asks=path is None and not demo))

@@ -21,7 +21,7 @@ from oakmeasure.data import names, table
 class Model(BaseModel):
     """A frozen document model: unknown fields and numbers that are none are refused."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(defer_build=True, frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 def between(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:

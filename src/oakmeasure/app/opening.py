@@ -1,0 +1,84 @@
+"""What stands on the screen while the window is made: its frame, at once. Nothing heavy is imported here.
+
+A window on a job takes most of its time to read the core; one that waits for that looks as if nothing had been clicked.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QApplication, QWidget
+
+from oakmeasure.app import theme
+from oakmeasure.core.verdicts import Stage
+
+SIZE = (1280, 800)
+LINE, ROD, SHEET = 54, 72, 320  # px: the job line, the rod under it, the sheet at the left
+
+
+def application() -> QApplication:
+    """Return the application with its type and colours, made when there is none."""
+    app = QApplication.instance()
+    if not isinstance(app, QApplication):
+        app = QApplication(sys.argv[:1])
+        app.setApplicationName("oak-measure")
+        app.setApplicationDisplayName("Oak Measure")
+        app.setStyle("Fusion")
+        theme.load_fonts()
+        theme.apply(app, theme.palette())
+    return app
+
+
+class Opening(QWidget):
+    """The frame of the window: its line, its rod with the seven stages, and what is being opened. Words stand still: it
+    cannot answer yet.
+    """
+
+    def __init__(self, what: str) -> None:
+        super().__init__()
+        self.what = what
+        self.was_painted = False
+        self.setWindowTitle(f"{what} – Oak Measure")
+        self.setCursor(Qt.CursorShape.BusyCursor)
+        self.resize(*SIZE)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        p, wide, high = theme.palette(), self.width(), self.height()
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(p.ground))
+        painter.fillRect(QRectF(0, LINE + ROD, SHEET, high), QColor(p.sheet))
+        wood = theme.mixed("#EED9B2", 0.95 if p.wood_share == 1.0 else 0.38, p.ground)
+        painter.fillRect(QRectF(0, LINE, wide, ROD), wood)
+        painter.setPen(QPen(QColor(p.pencil), 1.2))
+        painter.drawLine(0, LINE, wide, LINE)
+        painter.drawLine(0, LINE + ROD, wide, LINE + ROD)
+        painter.setPen(QColor(p.ink))
+        painter.setFont(theme.font(17, bold=True))
+        each = wide / len(Stage)
+        for at, stage in enumerate(Stage):
+            box = QRectF(at * each + 18, LINE + 10, each - 18, 24)
+            painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, str(stage))
+        painter.drawText(QRectF(22, 0, wide - 44, LINE), Qt.AlignmentFlag.AlignVCenter, self.what)
+        painter.setFont(theme.font(20))
+        painter.setPen(QColor(p.pencil))
+        middle = QRectF(SHEET, LINE + ROD, wide - SHEET, high - LINE - ROD)
+        painter.drawText(middle, Qt.AlignmentFlag.AlignCenter, "Setting it out …")
+        painter.end()
+        self.was_painted = True
+
+
+def run(path: str | None, *, demo: bool = False) -> int:
+    """Show the frame, then open the window in its place. Returns the exit status."""
+    app = application()
+    opening = Opening("the demo job" if demo else Path(path).stem if path else "a new job")
+    opening.show()
+    for _ in range(20):
+        app.processEvents()
+        if opening.was_painted:
+            break
+    from oakmeasure.app import start
+
+    return start.run(path, demo=demo, opening=opening)
