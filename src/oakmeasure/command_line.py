@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -14,6 +15,8 @@ from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution, Solution, solve
 from oakmeasure.files import jobfile
 
+# A solved job is a million small things that all stay: the collector need not walk through them while it is made.
+gc.set_threshold(50_000, 50, 100)
 app = typer.Typer(
     add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False,
     help="Oak Measure. `oak-measure [JOB]` opens the window; these work without a screen.",

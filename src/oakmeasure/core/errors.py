@@ -31,3 +31,10 @@ class InputError(ValueError):
 
 class LengthError(ValueError):
     """Text that cannot be read as a length (or mass, temperature, ...), with the reason in plain words."""
+
+
+class FileError(ValueError):
+    """A file that cannot be read or written, the reason in one line whatever stands in the file."""
+
+    def __init__(self, text: str) -> None:
+        super().__init__(" ".join(text.split()))

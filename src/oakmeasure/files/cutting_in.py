@@ -7,6 +7,7 @@ import io
 from pathlib import Path
 
 from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.errors import FileError
 
 LARGEST = 20_000_000  # bytes
 MOST_LINES = 20_000
@@ -16,7 +17,7 @@ PARTS = ("name", "length_mm", "width_mm", "qty", "grain")
 DEFECTS = ("board", "x_mm", "y_mm", "length_mm", "width_mm")
 
 
-class CuttingFileError(ValueError):
+class CuttingFileError(FileError):
     """A list that cannot be read; the text says where and why."""
 
 

@@ -14,7 +14,7 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core import edits
-from oakmeasure.core.cup_choices import CupHinge, RevealRow, cup_from_table, cup_keys
+from oakmeasure.core.cup_choices import CupHinge, cup_from_table, cup_keys
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.gear_choices import HangerKind
 from oakmeasure.core.hang_choices import Hanging, TrackSet, track_sets
@@ -169,13 +169,13 @@ def _number(line: Line, column: str, text: str) -> float:
     return Line(line.file, line.number, {column: text}).number_of(column, -1000.0)
 
 
-def _reveal(line: Line, text: str) -> RevealRow:
+def _reveal(line: Line, text: str) -> dict[str, float]:
     """Read "16:3:0.4": a leaf's thickness, its boring, the gap that it needs beside it."""
     parts = text.split(":")
     if len(parts) != 3:
         raise line.refused(f"reveal_mm: “{text[:30]}”, needs thickness:boring:gap")
     thickness, boring, reveal = (_number(line, "reveal_mm", each) for each in parts)
-    return RevealRow(thickness=thickness, boring=boring, reveal=reveal)
+    return {"thickness": thickness, "boring": boring, "reveal": reveal}
 
 
 # --- out -----------------------------------------------------------------------------------------------------

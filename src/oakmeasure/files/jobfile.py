@@ -19,6 +19,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.edits import refusal
+from oakmeasure.core.errors import FileError
 from oakmeasure.core.job import SCHEMA_VERSION, Job
 
 SUFFIX = ".oakjob"
@@ -81,7 +82,7 @@ UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
 }
 
 
-class JobFileError(ValueError):
+class JobFileError(FileError):
     """A job file that cannot be read or written; the text says where and why."""
 
 

@@ -12,7 +12,7 @@ from typing import Any, TextIO
 from pydantic import ValidationError
 
 from oakmeasure.core.edits import refusal
-from oakmeasure.core.errors import InputError, LengthError
+from oakmeasure.core.errors import FileError, InputError, LengthError
 from oakmeasure.core.readings import Tick
 from oakmeasure.core.units import System, Unit, parse_length, parse_quantity
 
@@ -28,7 +28,7 @@ MOST_ENTITIES, DEEPEST_BLOCK = 20_000, 8
 KNOWN = ("POINT", "LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "SPLINE", "ELLIPSE")
 
 
-class PointsFileError(ValueError):
+class PointsFileError(FileError):
     """A file of points that cannot be read; the text says where and why."""
 
 

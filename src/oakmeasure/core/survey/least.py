@@ -15,6 +15,8 @@ from oakmeasure.core.survey.linear import Matrix, Vector, dot, times
 
 _NODES = 48  # of Simpson's rule over the one integral that has no closed form; the error is below 1e-4 of the spread
 _REACH = 6.0  # standard deviations
+_NONE = 1e-12  # mm; a spread below it is none
+_ROOT_HALF, _NORMAL = math.sqrt(0.5), 1 / math.sqrt(2 * math.pi)
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +37,7 @@ def positive_part(*, mean: float, sd: float) -> Part:
     >>> round(positive_part(mean=0, sd=1).mean, 4)
     0.3989
     """
-    if sd < 1e-12:
+    if sd < _NONE:
         return Part(max(mean, 0.0), max(mean, 0.0) ** 2, float(mean > 0))
     z = mean / sd
     share = 0.5 * (1 + math.erf(z / math.sqrt(2)))
@@ -60,9 +62,14 @@ def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, c
     for at in range(_NODES + 1):
         u = low + at * step
         weight = 1 if at in (0, _NODES) else 4 if at % 2 else 2
-        density = math.exp(-(((u - mean_u) / sd_u) ** 2) / 2)
-        total += weight * u * density * positive_part(mean=mean_v + slope * (u - mean_u), sd=left).mean
-    return total * step / 3 / (sd_u * math.sqrt(2 * math.pi))
+        off = (u - mean_u) / sd_u
+        mean = mean_v + slope * (u - mean_u)
+        # As positive_part gives it; written out, for this is asked some five hundred times at every edit.
+        z = mean / left if left > _NONE else 0.0
+        v = max(mean, 0.0) if left <= _NONE else (
+            mean * 0.5 * (1 + math.erf(z * _ROOT_HALF)) + left * math.exp(-z * z / 2) * _NORMAL)  # fmt: skip
+        total += weight * u * math.exp(-off * off / 2) * v
+    return total * step / 3 / sd_u * _NORMAL
 
 
 def spread_of_width(covariance: Matrix, *, latch: tuple[Vector, Vector], hinge: Vector, at: Vector) -> float:
