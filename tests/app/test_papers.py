@@ -7,7 +7,9 @@ import io
 import ezdxf
 import pytest
 from pypdf import PdfReader
+from PySide6.QtWidgets import QProgressDialog
 
+from oakmeasure.app import all_leaves
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.verdicts import Stage
 
@@ -142,3 +144,55 @@ def test_hinges_and_tracks_are_read_from_a_table_and_written(papers):
     papers.import_hardware()
     assert papers.said[-1][0] == "Not read"
     assert "no column" in papers.said[-1][1]
+
+
+def test_a_worker_that_fails_is_told_in_a_sentence_and_closing_stops_one_that_works(
+    papers, qtbot, monkeypatch, tmp_path
+):
+    from oakmeasure.files import job_folder
+
+    def broken(*_args, **_more):
+        raise ZeroDivisionError("no")
+
+    with_stops(papers)
+    monkeypatch.setattr(job_folder, "write_folder", broken)
+    papers.job_folder()
+    qtbot.waitUntil(lambda: bool(papers.said), timeout=10_000)
+    assert papers.said[0][0] == "Not written"
+    assert "not your doing (ZeroDivisionError)" in papers.said[0][1]
+    monkeypatch.undo()
+    papers.job_folder()
+    assert papers.writer.thread_at_work.is_alive()
+    papers.session.undo_stack.setClean()
+    assert papers.window.close()
+    assert not papers.writer.thread_at_work.is_alive()
+    assert [each.name for each in tmp_path.iterdir() if each.name.startswith(".")] == []  # whole, or nothing of it
+
+
+def test_lists_of_all_leaves_wait_for_them_with_progress_and_can_be_stopped(papers, monkeypatch):
+    job = papers.session.job
+    many = tuple(job.leaves[0].model_copy(update={"id": f"leaf-{n}", "name": f"Leaf {n}"}) for n in range(40))
+    papers.session.open(job.model_copy(update={"leaves": many}), None)
+    papers.session._others.stop()
+    timber = papers.window.timber
+    timber.replan()
+    assert not timber.planner.is_running  # the window does not wait for forty leaves
+    seen = []
+
+    class Stopped(QProgressDialog):
+        def setLabelText(self, text):
+            seen.append(text)
+
+        def wasCanceled(self):
+            return len(seen) >= 5
+
+    monkeypatch.setattr(all_leaves, "QProgressDialog", Stopped)
+    papers.cut_list()
+    assert len(seen) == 5
+    assert not list(papers.place.iterdir())
+    monkeypatch.undo()
+    papers.cut_list()
+    assert len(written(papers, "cut list.csv").read_text("utf-8-sig").splitlines()) > 40 * 5
+    papers.session.others_known.emit()
+    assert timber.planner.is_running
+    timber.leave()

@@ -11,6 +11,7 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu
 
 from oakmeasure.app import theme
+from oakmeasure.app.all_leaves import every_leaf
 from oakmeasure.app.job_files import JobFiles
 from oakmeasure.app.papers import file_name
 from oakmeasure.app.rules_dialog import RulesDialog
@@ -275,8 +276,11 @@ class Commands(JobFiles):
         path = self.ask_log_path()
         if not path:
             return
+        whole = every_leaf(self.window, self.session)
+        if whole is None:
+            return
         try:
-            leaves = {each.leaf.id: each for each in self.session.whole().leaves}
+            leaves = {each.leaf.id: each for each in whole.leaves}
             read = read_log(Path(path).read_bytes(), self.session.job, leaves)
         except (OSError, ValueError) as error:
             words = getattr(error, "strerror", "") or str(error)

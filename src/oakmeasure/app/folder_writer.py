@@ -11,6 +11,9 @@ from PySide6.QtWidgets import QProgressDialog, QWidget
 from oakmeasure.core.solve import Solution
 from oakmeasure.files.full_size import PaperError
 from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.trouble import log_trouble
+
+LONGEST_FILE = 10.0  # seconds that one leaf's files take at the most
 
 
 class FolderWriter(QObject):
@@ -34,6 +37,11 @@ class FolderWriter(QObject):
         self.ended.connect(self.box.close)
         self.thread_at_work = Thread(target=self._run, name="job folder", daemon=True)
 
+    def leave(self) -> None:
+        """Stop it and wait until nothing of it is left; the window closes."""
+        self._stopped.set()
+        self.thread_at_work.join(LONGEST_FILE)
+
     def start(self) -> None:
         """Begin to write."""
         self.thread_at_work.start()
@@ -45,6 +53,9 @@ class FolderWriter(QObject):
             written = write_folder(self._solution, self._target, paper=self._paper, told=self._told)
         except (JobFileError, PaperError) as error:
             self.ended.emit("Not written", f"{error}.")
+            return
+        except Exception as error:  # whatever it is, it reaches the person as a sentence
+            self.ended.emit("Not written", log_trouble(error))
             return
         if written is None:
             self.ended.emit("Stopped", "Nothing was written.")

@@ -74,6 +74,12 @@ class JobFiles(Papers):
         return self._asked("Not saved last time", text, {"take": "Take them up again", "drop": "Throw them away",
                                                          "later": "Ask again next time"})  # fmt: skip
 
+    def leave(self) -> None:
+        """The window closes: what is being written is stopped, what is not saved was let go."""
+        if self.writer is not None and self.writer.thread_at_work.is_alive():
+            self.writer.leave()
+        self.keeper.close()
+
     # --- files -------------------------------------------------------------------------------------------
 
     def may_close(self) -> bool:

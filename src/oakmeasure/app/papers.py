@@ -8,9 +8,11 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 
+from oakmeasure.app.all_leaves import every_leaf
 from oakmeasure.app.dialogs import AnswerStops
 from oakmeasure.app.session import Session
 from oakmeasure.core import edits
+from oakmeasure.core.solve import Solution
 from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError, write_whole
@@ -158,7 +160,10 @@ class Papers:
         paper = self.ask_paper()
         if not paper:
             return
-        self.writer = FolderWriter(self.window, self.session.whole(), Path(path), paper)
+        whole = every_leaf(self.window, self.session)
+        if whole is None:
+            return
+        self.writer = FolderWriter(self.window, whole, Path(path), paper)
         self.writer.ended.connect(self.tell)
         self.writer.start()
 
@@ -166,16 +171,13 @@ class Papers:
         """Write all leaves as a schedule."""
         from oakmeasure.files.schedule_csv import schedule_csv
 
-        self._write("Schedule", f"{file_name(self.session.job.name)} schedule.csv", "CSV (*.csv)",
-                    lambda: schedule_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+        self._write_all("Schedule", "schedule.csv", schedule_csv)
 
     def cut_list(self) -> None:
-        self._write("Cut list", f"{file_name(self.session.job.name)} cut list.csv", "CSV (*.csv)",
-                    lambda: tables.cut_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+        self._write_all("Cut list", "cut list.csv", tables.cut_list_csv)
 
     def settings_list(self) -> None:
-        self._write("Cut list by setting", f"{file_name(self.session.job.name)} settings.csv", "CSV (*.csv)",
-                    lambda: tables.settings_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+        self._write_all("Cut list by setting", "settings.csv", tables.settings_csv)
 
     def export_rack(self) -> None:
         from oakmeasure.files.rack_csv import rack_csv
@@ -186,12 +188,7 @@ class Papers:
     def operations_list(self) -> None:
         from oakmeasure.files.making_tables import operations_csv
 
-        self._write(
-            "Operations",
-            f"{file_name(self.session.job.name)} operations.csv",
-            "CSV (*.csv)",
-            lambda: operations_csv(self.session.whole().leaves, self.session.show).encode("utf-8-sig"),
-        )
+        self._write_all("Operations", "operations.csv", lambda whole: operations_csv(whole.leaves, self.session.show))
 
     def label_sheet(self) -> None:
         from oakmeasure.files.label_sheet import label_sheet_pdf
@@ -210,8 +207,7 @@ class Papers:
         self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
 
     def boring_list(self) -> None:
-        self._write("Boring list", f"{file_name(self.session.job.name)} boring list.csv", "CSV (*.csv)",
-                    lambda: tables.boring_list_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+        self._write_all("Boring list", "boring list.csv", tables.boring_list_csv)
 
     def zone_sheet(self) -> None:
         from oakmeasure.files.zone_sheet import zone_sheet_pdf
@@ -221,8 +217,14 @@ class Papers:
                     lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
 
     def keep_outs(self) -> None:
-        self._write("Keep-out zones", f"{file_name(self.session.job.name)} keep-out zones.csv", "CSV (*.csv)",
-                    lambda: tables.keep_outs_csv(self.session.whole()).encode("utf-8-sig"))  # fmt: skip
+        self._write_all("Keep-out zones", "keep-out zones.csv", tables.keep_outs_csv)
+
+    def _write_all(self, title: str, name: str, text: Callable[[Solution], str]) -> None:
+        """Write a list of all leaves as CSV, once every one of them is worked out."""
+        whole = every_leaf(self.window, self.session)
+        if whole is not None:
+            self._write(title, f"{file_name(self.session.job.name)} {name}", "CSV (*.csv)",
+                        lambda: text(whole).encode("utf-8-sig"))  # fmt: skip
 
     def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
         path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)

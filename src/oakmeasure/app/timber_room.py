@@ -28,6 +28,7 @@ from oakmeasure.core.rack import Board, Face
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest, rests_at
 
+MANY = 30  # leaves still to be worked out, that a plan waits for rather than the window
 REPLAN_MS = 700  # after the last edit, before the wood is planned anew
 PAGES = (TimberPage.RACK, TimberPage.PLAN, TimberPage.VENEERS, TimberPage.DRYING, TimberPage.COST)
 
@@ -52,6 +53,8 @@ class TimberRoom(QObject):
         self._wait.timeout.connect(self.replan)
         self.planner.changed.connect(self._told)
         self.planner.ticked.connect(self._show_strip)
+        self._waits_for_leaves = False
+        session.others_known.connect(self._leaves_known)
         strip.stopped.connect(self.planner.stop)
         strip.asked.connect(self.replan)
         strip.lot_chosen.connect(self._choose_lot)
@@ -78,11 +81,17 @@ class TimberRoom(QObject):
         """Plan the wood of the job as it is now."""
         self._wait.stop()
         job = self.session.job
+        if not job.cutting.one_leaf and len(job.leaves) - len(self.session.worked_out()) > MANY:
+            self._waits_for_leaves = True  # they are worked out meanwhile, leaf by leaf
+            return
+        self._waits_for_leaves = False
         self._planned_for = self._rests_on()
-        leaves = self.session.whole().leaves
-        if job.cutting.one_leaf:
-            leaves = tuple(each for each in leaves if each.leaf.id == self.session.leaf_id)
+        leaves = (self.session.solved,) if job.cutting.one_leaf else self.session.whole().leaves
         self.planner.start(job, needs(job, leaves))
+
+    def _leaves_known(self) -> None:
+        if self._waits_for_leaves:
+            self.replan()
 
     def leave(self) -> None:
         """End what runs; the window closes."""
@@ -123,6 +132,8 @@ class TimberRoom(QObject):
         if page is TimberPage.PLAN:
             lot = self.shown_lot()
             if lot is None:
+                if self._waits_for_leaves:
+                    return empty_view("working out the leaves first")
                 return empty_view("looking for a first plan" if self.planner.is_running else "nothing to cut")
             return plan_view(lot, show, page=self.page_of_lot, leaf_id=session.leaf_id, chosen=self.picked)
         if page is TimberPage.VENEERS:

@@ -491,7 +491,7 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.commands.may_close():
-            self.commands.keeper.close()
+            self.commands.leave()
             self.gauge.disconnect_gauge()
             self.timber.leave()
             self.session.make.leave()

@@ -1,0 +1,35 @@
+"""Working out what is missing of the leaves before a list of all of them: bit by bit, with progress, to be stopped."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QCoreApplication, Qt
+from PySide6.QtWidgets import QProgressDialog, QWidget
+
+from oakmeasure.app.session import Session
+from oakmeasure.core.solve import Solution
+
+
+def every_leaf(parent: QWidget, session: Session) -> Solution | None:
+    """Return the solution of the whole job; None where it was stopped before that.
+
+    A leaf takes some 20 ms: the window is painted between any two of them.
+    """
+    job = session.job
+    if not session.solution.next_missing():
+        return session.whole()
+    box = QProgressDialog("Working out the leaves", "Stop", 0, len(job.leaves), parent)
+    box.setWindowTitle("All leaves")
+    box.setWindowModality(Qt.WindowModality.WindowModal)
+    box.setMinimumDuration(200)
+    try:
+        while missing := session.solution.next_missing():
+            box.setLabelText(f"Working out {job.leaf(missing).name}")
+            session.solution.leaf(missing)
+            box.setValue(sum(session.solution.known(each.id) is not None for each in job.leaves))
+            QCoreApplication.processEvents()
+            if box.wasCanceled() or session.job is not job:
+                return None
+    finally:
+        box.close()
+        box.deleteLater()
+    return session.whole()
