@@ -6,7 +6,8 @@ import sys
 
 COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
             "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "templates",
-            "customer", "dxf", "svg", "schedule", "read-schedule", "hardware", "folder")  # fmt: skip
+            "customer", "dxf", "svg", "schedule", "read-schedule", "hardware", "folder",
+            "install-desktop")  # fmt: skip
 
 
 def main() -> None:

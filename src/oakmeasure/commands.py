@@ -196,6 +196,16 @@ def printer_sim(
         printer.close()
 
 
+@app.command("install-desktop")
+def install_desktop(remove: Annotated[bool, typer.Option("--remove", help="take them out again")] = False) -> None:
+    """Put launcher, icon, kind of file and man page into your own folders, or take them out again."""
+    from oakmeasure import desktop
+
+    with refusing(OSError):
+        files = desktop.remove() if remove else desktop.install()
+    print("\n".join(str(each) for each in files) or "nothing was there")
+
+
 @app.command("demo-picture", hidden=True)
 def demo_picture(png: Path) -> None:
     """Show the demo job's window on whatever screen there is and save a picture of it."""

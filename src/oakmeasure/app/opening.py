@@ -9,11 +9,12 @@ import sys
 from pathlib import Path
 
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QApplication, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.core.verdicts import Stage
+from oakmeasure.data import path_of
 
 SIZE = (1280, 800)
 LINE, ROD, SHEET = 54, 72, 320  # px: the job line, the rod under it, the sheet at the left
@@ -26,6 +27,8 @@ def application() -> QApplication:
         app = QApplication(sys.argv[:1])
         app.setApplicationName("oak-measure")
         app.setApplicationDisplayName("Oak Measure")
+        app.setDesktopFileName("oak-measure")
+        app.setWindowIcon(QIcon(path_of("desktop/oak-measure.svg")))
         app.setStyle("Fusion")
         theme.load_fonts()
         theme.apply(app, theme.palette())
