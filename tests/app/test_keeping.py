@@ -57,7 +57,7 @@ def journals(files):
 def test_what_was_not_saved_is_taken_up_again_as_one_step_that_can_be_undone(files):
     left_by_another(files, path=files.path)
     answering(files, "ask_left", "take")
-    files.new_job = lambda: pytest.fail("asked for a new job over what was taken up")
+    files.new_job = lambda **_more: pytest.fail("asked for a new job over what was taken up")
     start.begin(files.window, asks=True)
     assert gap(files) == 7.5
     assert files.session.path == files.path

@@ -349,6 +349,20 @@ def test_new_job_in_three_questions_already_shows_a_leaf(window):
     assert window.session.solved.build is not None
 
 
+def test_first_start_offers_the_demo_job_whatever_is_in_the_boxes(window, monkeypatch):
+    def looks(dialog):
+        dialog.findChild(QLineEdit, "readings.width_middle").setText("nonsense")
+        dialog.findChild(QPushButton, "demo").click()
+        return dialog.result()
+
+    window.session.open(job(), None)
+    monkeypatch.setattr(NewJob, "exec", looks)
+    window.commands.new_job(first=True)
+    assert window.session.job.name == "Saltmarsh seed store"
+    assert window.session.path is None
+    assert NewJob(window, System.MM).findChild(QPushButton, "demo") is None  # later it is the menu's affair
+
+
 def test_shop_rules_are_read_changed_refused_and_taken_back(window):
     window.session.go_to(Stage.FIT)
     dialog = RulesDialog(window, window.session)

@@ -29,14 +29,17 @@ def _buttons(dialog: QDialog, accept: str) -> QDialogButtonBox:
 
 
 class NewJob(QDialog):
-    """A new job in three questions: what is it for, how does it hang, what did you read."""
+    """A new job in three questions: what is it for, how does it hang, what did you read. Or, at a start with nothing to
+    open, a look at the job that ships with the application: `wants_demo`.
+    """
 
-    def __init__(self, parent: QWidget | None, unit: System) -> None:
+    def __init__(self, parent: QWidget | None, unit: System, *, offers_demo: bool = False) -> None:
         super().__init__(parent)
         self.setWindowTitle("New job")
         self.setMinimumWidth(420)
         self.job: Job = new_job(unit=unit, rules="workshop-inch" if unit is System.INCH else "site-metric")
         self._entries: list[Entry] = []
+        self.wants_demo = False
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 20, 24, 18)
         column.setSpacing(8)
@@ -62,7 +65,17 @@ class NewJob(QDialog):
         column.addWidget(self._note)
         column.addWidget(label("Leave them as they are if nothing is measured yet: they count as assumed.", "pencil"))
         column.addSpacing(8)
-        column.addWidget(_buttons(self, "Show the leaf"))
+        buttons = _buttons(self, "Show the leaf")
+        if offers_demo:
+            look = buttons.addButton("Look at a finished job first", QDialogButtonBox.ButtonRole.ResetRole)
+            look.setObjectName("demo")
+            look.setProperty("role", "plain")
+            look.clicked.connect(self._look)
+        column.addWidget(buttons)
+
+    def _look(self) -> None:
+        self.wants_demo = True
+        super().accept()  # whatever stands in the boxes
 
     def _entry(self, title: str, path: str) -> Entry:
         entry = Entry(title, Unit.MM, lambda value, _nudge: self._set(path, value), compact=True, name=path)

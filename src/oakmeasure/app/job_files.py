@@ -89,11 +89,18 @@ class JobFiles(Papers):
         answer = self.ask_keep()
         return self.save() if answer == "save" else answer == "leave"
 
-    def new_job(self) -> None:
+    def new_job(self, *, first: bool = False) -> None:
+        """Ask for a new job in three questions. first: nothing is open yet; the demo job is offered too."""
         if not self.may_close():
             return
-        dialog = NewJob(self.window, self.session.job.unit)
-        if dialog.exec():
+        dialog = NewJob(self.window, self.session.job.unit, offers_demo=first)
+        if not dialog.exec():
+            return
+        if dialog.wants_demo:
+            from oakmeasure.app.start import demo_job
+
+            self.session.open(demo_job(), None)
+        else:
             self.session.open(dialog.job, None)
 
     def open(self) -> None:

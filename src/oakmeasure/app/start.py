@@ -88,7 +88,7 @@ def begin(window: Window, *, asks: bool) -> None:
     was = window.session.job
     window.commands.recover()
     if asks and window.session.job is was:
-        window.commands.new_job()
+        window.commands.new_job(first=True)
 
 
 def picture(
