@@ -10,8 +10,9 @@ import pytest
 from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-# Journals and earlier saves of the tests are nobody's own.
-os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp(prefix="oak-measure-tests-")
+# Journals, earlier saves and settings of the tests are nobody's own.
+for each in ("XDG_STATE_HOME", "XDG_CONFIG_HOME"):
+    os.environ[each] = tempfile.mkdtemp(prefix="oak-measure-tests-")
 # The suite's own machine may be slow or busy: no example is ever failed for its time. EXAMPLES=1000 looks deeper.
 EXAMPLES = int(os.environ.get("EXAMPLES", "0"))
 settings.register_profile("suite", deadline=None, max_examples=EXAMPLES or 60, derandomize=not EXAMPLES)

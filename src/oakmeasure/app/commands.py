@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu
@@ -19,6 +20,8 @@ from oakmeasure.app.session import Session
 from oakmeasure.app.to_measure import ToMeasureDialog
 from oakmeasure.core import edits
 from oakmeasure.files import tables
+from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.files.settings import SCALES, keep_settings, read_settings
 
 if TYPE_CHECKING:
     from oakmeasure.app.schedule_box import ScheduleBox
@@ -91,6 +94,7 @@ class Commands(JobFiles):
         add("Remove this leaf", self.remove_leaf)
         self.menu.addSeparator()
         add("Light or dark", self.turn_light)
+        add("Larger figures…", self.larger)
 
     def _add(
         self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
@@ -343,9 +347,26 @@ class Commands(JobFiles):
         self._report(self.session.push("remove a leaf", lambda job: edits.without_leaf(job, leaf_id)))
 
     def turn_light(self) -> None:
-        """Change between the light and the dark theme."""
+        """Change between the light and the dark theme, for good."""
         app = QApplication.instance()
         assert isinstance(app, QApplication)
         theme.apply(app, theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT)
+        self._keep(dark=theme.palette() is theme.DARK)
         self.session.changed.emit()
         self.window.update()
+
+    def larger(self) -> None:
+        """Ask how large everything is drawn from the next start on."""
+        words = {f"{scale:.0%}".replace("%", " %"): scale for scale in SCALES}
+        taken = self.ask_one_of("Larger figures", "How large, from the next start on?", list(words))
+        if taken and self._keep(scale=words[taken]):
+            self.tell("Larger figures", f"{taken} from the next start on.")
+
+    def _keep(self, **chosen: Any) -> bool:
+        """Keep a setting; returns whether that could be done."""
+        try:
+            keep_settings(replace(read_settings(), **chosen))
+        except JobFileError as error:
+            self.tell("Not kept", f"{error}.")
+            return False
+        return True

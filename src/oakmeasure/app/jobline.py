@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, QStringListModel, Qt, Signal
-from PySide6.QtGui import QColor, QFocusEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFocusEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QButtonGroup, QCompleter, QHBoxLayout, QLabel, QLineEdit, QMenu, QToolButton, QWidget
 
 from oakmeasure.app import theme
@@ -130,6 +130,38 @@ class Find(QLineEdit):
             self.clear()
 
 
+class Short(QLabel):
+    """One line of text that ends in … where it has no room; the whole of it is its tool tip."""
+
+    def __init__(self, widest: int, least: int) -> None:
+        super().__init__()
+        self._widest, self._least, self._whole = widest, least, ""
+
+    def show_text(self, text: str) -> None:
+        if text != self._whole:
+            self._whole = text
+            self.setToolTip(text)
+            self.setAccessibleName(text)
+            self.updateGeometry()
+            self._fit()
+
+    def _wide(self) -> int:
+        return min(self.fontMetrics().horizontalAdvance(self._whole) + 4, self._widest)
+
+    def sizeHint(self) -> QSize:
+        return QSize(self._wide(), self.fontMetrics().height() + 4)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(min(self._wide(), self._least), self.fontMetrics().height() + 4)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setText(self.fontMetrics().elidedText(self._whole, Qt.TextElideMode.ElideRight, self.width()))
+
+
 class JobLine(QWidget):
     """Signals: `leaf_chosen(id)`, `unit_chosen(system)`, `found(kind, key)`."""
 
@@ -144,12 +176,14 @@ class JobLine(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(18, 0, 14, 0)
         row.setSpacing(10)
-        self.name = label("", "head")
+        self.name = Short(210, 90)
+        self.name.setProperty("role", "head")
         row.addWidget(self.name)
         self._rack = QHBoxLayout()
         self._rack.setSpacing(2)
         row.addLayout(self._rack)
-        self.leaf_name = QLabel()
+        self.leaf_name = Short(150, 80)
+        self.leaf_name.setObjectName("leafName")
         row.addWidget(self.leaf_name)
         self.all_leaves = QToolButton()
         self.all_leaves.setObjectName("allLeaves")
@@ -186,12 +220,8 @@ class JobLine(QWidget):
     def refresh(self) -> None:
         """Show the job as it is now."""
         session = self.session
-        self.name.setText(self.name.fontMetrics().elidedText(session.job.name, Qt.TextElideMode.ElideRight, 210))
-        self.name.setToolTip(session.job.name)
-        p = theme.palette()
-        text = self.leaf_name.fontMetrics().elidedText(session.leaf.name, Qt.TextElideMode.ElideRight, 150)
-        self.leaf_name.setText(f'<span style="color:{p.accent}; font-weight:600">{text}</span>')
-        self.leaf_name.setToolTip(session.leaf.name)
+        self.name.show_text(session.job.name)
+        self.leaf_name.show_text(session.leaf.name)
         for button in self.units.buttons():
             button.setChecked(button.text() == session.job.unit)
         self.refresh_saved()

@@ -5,6 +5,7 @@ A window on a job takes most of its time to read the core; one that waits for th
 
 from __future__ import annotations
 
+import os
 import sys
 from pathlib import Path
 
@@ -15,6 +16,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 from oakmeasure.app import theme
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import path_of
+from oakmeasure.files.settings import read_settings
 
 SIZE = (1280, 800)
 LINE, ROD, SHEET = 54, 72, 320  # px: the job line, the rod under it, the sheet at the left
@@ -24,6 +26,9 @@ def application() -> QApplication:
     """Return the application with its type and colours, made when there is none."""
     app = QApplication.instance()
     if not isinstance(app, QApplication):
+        chosen = read_settings()
+        if chosen.scale != 1.0:  # what the desktop itself is told stays in force
+            os.environ.setdefault("QT_SCALE_FACTOR", f"{chosen.scale:g}")
         app = QApplication(sys.argv[:1])
         app.setApplicationName("oak-measure")
         app.setApplicationDisplayName("Oak Measure")
@@ -31,7 +36,7 @@ def application() -> QApplication:
         app.setWindowIcon(QIcon(path_of("desktop/oak-measure.svg")))
         app.setStyle("Fusion")
         theme.load_fonts()
-        theme.apply(app, theme.palette())
+        theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
     return app
 
 

@@ -1,0 +1,47 @@
+"""What a person has chosen for the program itself, kept in $XDG_CONFIG_HOME/oak-measure/settings.json."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import asdict, dataclass
+from pathlib import Path
+
+from platformdirs import user_config_path
+
+SCALES = (1.0, 1.25, 1.5, 2.0)  # of everything on the screen
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """dark: pencil on dark paper. scale: how much larger than usual everything is drawn, one of SCALES."""
+
+    dark: bool = False
+    scale: float = 1.0
+
+
+def place() -> Path:
+    """Return where they are kept."""
+    return user_config_path("oak-measure") / "settings.json"
+
+
+def read_settings() -> Settings:
+    """Return what was chosen; what is missing, damaged or makes no sense is as it is at first. Never raises."""
+    try:
+        found = json.loads(place().read_text(encoding="utf-8"))
+    except (OSError, ValueError, RecursionError):
+        return Settings()
+    if not isinstance(found, dict):
+        return Settings()
+    scale = found.get("scale")
+    return Settings(found.get("dark") is True, scale if scale in SCALES else 1.0)
+
+
+def keep_settings(settings: Settings) -> None:
+    """Keep what was chosen. Raises JobFileError where it cannot be written."""
+    from oakmeasure.files.jobfile import JobFileError, write_whole  # what is read at the start is light
+
+    try:
+        place().parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise JobFileError(f"the settings were not kept: {(error.strerror or str(error)).lower()}") from None
+    write_whole(place(), json.dumps(asdict(settings), indent=1).encode("utf-8"))
