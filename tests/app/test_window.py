@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import json
 import os
 import subprocess
 import sys
@@ -499,6 +500,20 @@ def test_main_path_in_a_real_window(xvfb, tmp_path):
     assert made.leaves[0].build.stile == 102
     assert (tmp_path / "real.pdf").read_bytes().startswith(b"%PDF")
     assert (tmp_path / "real.png").stat().st_size > 30_000
+
+
+def test_every_page_of_every_stage_is_walked_by_keyboard_alone_in_a_real_window(xvfb):
+    """Tab comes to every control, each has a name, and it is seen which one has the cursor."""
+    environment = {**os.environ, "DISPLAY": xvfb, "QT_QPA_PLATFORM": "xcb"}
+    script = os.path.join(os.path.dirname(__file__), "keyboard_walk.py")
+    done = subprocess.run([sys.executable, script], env=environment, timeout=200, capture_output=True, text=True)
+    assert done.returncode == 0, done.stderr
+    pages = [json.loads(line) for line in done.stdout.splitlines()]
+    assert {each["stage"] for each in pages} == {str(stage) for stage in Stage}
+    assert len(pages) > 30
+    for each in pages:
+        assert each["reached"] > 40
+        assert (each["missed"], each["unnamed"], each["unseen"]) == ([], [], []), each
 
 
 def test_session_signals_once_per_edit(qtbot, demo):

@@ -74,7 +74,7 @@ class Mark(Clickable):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.current or self.hasFocus():
-            painter.setPen(QPen(QColor(p.accent), 2))
+            painter.setPen(QPen(QColor(p.accent), 4 if self.current and self.hasFocus() else 2))
             painter.setBrush(QColor(p.sheet) if self.current else Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(QRectF(self.rect()).adjusted(3, 3, -3, -5), 5, 5)
         wood_ink = QColor(p.ink) if p.wood_share == 1.0 or self.current else QColor("#EFE9DE")
