@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from oakmeasure.app.dialogs import NewJob
 from oakmeasure.app.keeper import Keeper
+from oakmeasure.app.last_seen import Seen, keep_look
 from oakmeasure.app.papers import Papers, file_name
 from oakmeasure.app.session import Session
 from oakmeasure.core.job import new_job
@@ -27,6 +28,7 @@ class JobFiles(Papers):
     def __init__(self, window: Window, session: Session) -> None:
         super().__init__(window, session)
         self.keeper = Keeper(session)
+        self.keeps_look = False  # a program that a person started does
         self.keeper.troubled.connect(lambda why: self.tell("Edits are not kept", f"Until the next save: {why}."))
 
     # --- asking ------------------------------------------------------------------------------------------
@@ -79,6 +81,17 @@ class JobFiles(Papers):
         if self.writer is not None and self.writer.thread_at_work.is_alive():
             self.writer.leave()
         self.keeper.close()
+        if self.keeps_look and self.session.is_saved:
+            self._keep_look()
+
+    def _keep_look(self) -> None:
+        """Keep how the job looks, for its next start; of a job without a file only the demo job's."""
+        from oakmeasure.app.start import demo_job
+
+        session, window = self.session, self.window
+        if session.path is not None or session.job == demo_job():
+            seen = Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
+            keep_look(window.grab(), seen, session.path)
 
     # --- files -------------------------------------------------------------------------------------------
 

@@ -9,16 +9,26 @@ import os
 import sys
 from pathlib import Path
 
-from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen
+# Qt's binding reads the source of every module that is imported after it: these and what they need come before.
+import oakmeasure.core.verdicts
+import oakmeasure.data
+import oakmeasure.files.claims
+import oakmeasure.files.settings  # noqa: F401
+
+# isort: split
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QApplication, QWidget
 
 from oakmeasure.app import theme
+from oakmeasure.app.last_seen import DEMO, Seen, last_look
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import path_of
 from oakmeasure.files.settings import read_settings
 
 SIZE = (1280, 800)
+# Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
+V_CENTRE, CENTRE = 0x80, 0x84
 LINE, ROD, SHEET = 54, 72, 320  # px: the job line, the rod under it, the sheet at the left
 
 
@@ -41,21 +51,30 @@ def application() -> QApplication:
 
 
 class Opening(QWidget):
-    """The frame of the window: its line, its rod with the seven stages, and what is being opened. Words stand still: it
-    cannot answer yet.
+    """The window as it looked when this job was closed; of one that was never seen, or has changed since, its frame:
+    its line, its rod with the seven stages, and what is being opened. It cannot answer yet: the cursor is busy.
     """
 
-    def __init__(self, what: str) -> None:
+    def __init__(self, what: str, look: QPixmap | None = None, seen: Seen | None = None) -> None:
+        """look, seen: how it looked when it was closed, and how large it was."""
         super().__init__()
-        self.what = what
+        self.what, self.look = what, look
         self.was_painted = False
         self.setWindowTitle(f"{what} – Oak Measure")
-        self.setCursor(Qt.CursorShape.BusyCursor)
-        self.resize(*SIZE)
+        self.resize(*((seen.width, seen.height) if seen is not None else SIZE))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        p, wide, high = theme.palette(), self.width(), self.height()
         painter = QPainter(self)
+        if self.look is not None:
+            painter.drawPixmap(self.rect(), self.look)
+        else:
+            self._frame(painter)
+        painter.end()
+        self.was_painted = True
+
+    def _frame(self, painter: QPainter) -> None:
+        """Paint the window as far as it is always the same."""
+        p, wide, high = theme.palette(), self.width(), self.height()
         painter.fillRect(self.rect(), QColor(p.ground))
         painter.fillRect(QRectF(0, LINE + ROD, SHEET, high), QColor(p.sheet))
         wood = theme.mixed("#EED9B2", 0.95 if p.wood_share == 1.0 else 0.38, p.ground)
@@ -68,25 +87,27 @@ class Opening(QWidget):
         each = wide / len(Stage)
         for at, stage in enumerate(Stage):
             box = QRectF(at * each + 18, LINE + 10, each - 18, 24)
-            painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, str(stage))
-        painter.drawText(QRectF(22, 0, wide - 44, LINE), Qt.AlignmentFlag.AlignVCenter, self.what)
+            painter.drawText(box, V_CENTRE, str(stage))
+        painter.drawText(QRectF(22, 0, wide - 44, LINE), V_CENTRE, self.what)
         painter.setFont(theme.font(20))
         painter.setPen(QColor(p.pencil))
         middle = QRectF(SHEET, LINE + ROD, wide - SHEET, high - LINE - ROD)
-        painter.drawText(middle, Qt.AlignmentFlag.AlignCenter, "Setting it out …")
-        painter.end()
-        self.was_painted = True
+        painter.drawText(middle, CENTRE, "Setting it out …")
 
 
 def run(path: str | None, *, demo: bool = False) -> int:
     """Show the frame, then open the window in its place. Returns the exit status."""
     app = application()
-    opening = Opening("the demo job" if demo else Path(path).stem if path else "a new job")
+    look, seen = last_look(Path(path) if path is not None else None) if demo or path is not None else (None, None)
+    opening = Opening(DEMO if demo else Path(path).stem if path is not None else "a new job", look, seen)
     opening.show()
     for _ in range(20):
         app.processEvents()
         if opening.was_painted:
             break
+    from PySide6.QtCore import Qt
+
+    opening.setCursor(Qt.CursorShape.BusyCursor)
     from oakmeasure.app import start
 
-    return start.run(path, demo=demo, opening=opening)
+    return start.run(path, demo=demo, opening=opening, seen=seen)

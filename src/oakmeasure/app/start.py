@@ -10,14 +10,17 @@ from collections.abc import Callable
 from pathlib import Path
 from types import TracebackType
 
-from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
-
 # Qt's binding reads the source of every module that is imported after it, to see whether it is used there: some
 # 70 ms for the core and its libraries. Imported before, they are left alone.
 import oakmeasure.core.drawings.views
 import oakmeasure.core.solve
 import oakmeasure.files.jobfile  # noqa: F401
+
+# isort: split
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
+
+from oakmeasure.app.last_seen import Seen
 from oakmeasure.app.opening import application
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
@@ -35,15 +38,28 @@ def demo_job() -> Job:
     return loads(text("demo.oakjob"))
 
 
-def open_window(job: Job, place: Path | None = None) -> Window:
-    """Return the window on a job, shown."""
+def open_window(job: Job, place: Path | None = None, seen: Seen | None = None) -> Window:
+    """Return the window on a job, shown; where one was when it was closed."""
     window = Window(Session(job, place))
+    if seen is not None:
+        go_where(window, seen)
     window.show()
     # What is there now stays: the collector need not walk through it at every edit (a pause of some 100 ms).
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 100)
     return window
+
+
+def go_where(window: Window, seen: Seen) -> None:
+    """Go to the leaf, the stage and the page where one was, as far as they are there."""
+    window.resize(min(seen.width, 8000), min(seen.height, 8000))
+    session = window.session
+    if any(each.id == seen.leaf for each in session.job.leaves):
+        session.choose_leaf(seen.leaf)
+    session.go_to(next((each for each in Stage if each == seen.stage), session.stage))
+    if seen.page in window.sheet().pages:
+        window.sheet().go_to_page(seen.page)
 
 
 def catch(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
@@ -56,7 +72,7 @@ def catch(kind: type[BaseException], error: BaseException, trace: TracebackType 
     )
 
 
-def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None) -> int:
+def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None, seen: Seen | None = None) -> int:
     """Open the window on a job file, on the demo job, or on a new job, in the place of what stood there while it was
     made. Returns the exit status.
     """
@@ -71,7 +87,8 @@ def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None)
             job, place = load(path), Path(path)
         except JobFileError as error:
             refused = str(error)
-    window = open_window(job, place)
+    window = open_window(job, place, seen)
+    window.commands.keeps_look = True
     if opening is not None:
         QTimer.singleShot(0, opening, opening.close)
     if place is not None and not window.commands.keeper.has_claim:
