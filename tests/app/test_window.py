@@ -516,6 +516,41 @@ def test_every_page_of_every_stage_is_walked_by_keyboard_alone_in_a_real_window(
         assert (each["missed"], each["unnamed"], each["unseen"]) == ([], [], []), each
 
 
+def test_the_drawing_is_gone_through_by_keyboard_and_each_thing_on_it_has_a_name(window):
+    board = window.board
+    for stage in Stage:
+        window.session.go_to(stage)
+        board.setFocus()
+        names = set()
+        for _ in board.things():
+            QTest.keyClick(board, Qt.Key.Key_Right)
+            assert board.lit in board.things()
+            names.add(board.accessibleName())
+            assert "on the drawing" in board.accessibleName()
+        assert len(names) == len(board.things())
+    window.session.go_to(Stage.LEAF)
+    board.setFocus()
+    board.pointed.emit("")
+    size = next(ref for ref, shape in board.things().items() if getattr(shape, "edit", "") == "build.stile")
+    for _ in board.things():
+        QTest.keyClick(board, Qt.Key.Key_Left)
+        if board.lit == size:
+            break
+    before = window.session.solved.figures["stile"].value
+    QTest.keyClick(board, Qt.Key.Key_Return)
+    box = board.findChild(QLineEdit, "boardEntry")
+    assert not box.isHidden()
+    QTest.keyClicks(box, f"{before + 7:g}")
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert window.session.solved.figures["stile"].value == before + 7
+    large = board._view.scale
+    QTest.keyClick(board, Qt.Key.Key_Plus)
+    assert board._view.scale > large
+    QTest.keyClick(board, Qt.Key.Key_0)
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    assert board.lit == ""
+
+
 def test_session_signals_once_per_edit(qtbot, demo):
     session = Session(demo)
     with qtbot.waitSignal(session.changed, timeout=1000):

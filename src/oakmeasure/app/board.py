@@ -5,7 +5,18 @@ from __future__ import annotations
 from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QWheelEvent
+from PySide6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
 from oakmeasure.app import theme
@@ -15,6 +26,7 @@ from oakmeasure.core.drawing import Area, Dimension, Drawing, Label, Shape
 
 REACH_PX = 6.0  # how near a line must be to be pointed at
 EDGE_PX = 22.0
+KEYS_SAID = "arrows go from part to part, Enter asks for one or writes a size, plus and minus make it larger or smaller"
 
 
 class Board(QWidget):
@@ -23,7 +35,7 @@ class Board(QWidget):
     place on the drawing in mm.
 
     A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
-    for refusing it.
+    for refusing it. By keyboard: the arrows light one thing after the other, Enter does what a click does.
     """
 
     pointed = Signal(str)
@@ -39,6 +51,8 @@ class Board(QWidget):
         self.setMouseTracking(True)
         self.setMinimumSize(300, 260)
         self.setAccessibleName("drawing board")
+        self.setAccessibleDescription(KEYS_SAID)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)  # a click on it leaves the cursor in its box
         self.commit = lambda _path, _text: ""
         self.drawing = Drawing((), Rect(0, 0, 1, 1))
         self.lit = ""
@@ -113,6 +127,9 @@ class Board(QWidget):
             for shape in self.drawing.shapes:
                 if _shows(shape, self.lit):
                     paint_shape(painter, shape, self._view, colour=accent)
+        if self.hasFocus():
+            painter.setPen(QPen(QColor(theme.palette().accent), 2))
+            painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
         painter.end()
 
     # --- pointing --------------------------------------------------------------------------------------------
@@ -180,6 +197,10 @@ class Board(QWidget):
         if event.button() is Qt.MouseButton.MiddleButton or shape is None:
             self._dragged_from = event.position()
             return
+        self._ask(shape)
+
+    def _ask(self, shape: Shape) -> None:
+        """Ask for what a shape shows; a size that sets a field is written where it stands."""
         if isinstance(shape, Dimension):
             if shape.figure:
                 self.figure_asked.emit(shape.figure)
@@ -206,6 +227,54 @@ class Board(QWidget):
             self._base = None
             self.close_entry()
             self.update()
+
+    # --- by keyboard -----------------------------------------------------------------------------------------
+
+    def things(self) -> dict[str, Shape]:
+        """Return everything on the drawing that can be asked for, once each, in the order in which it is drawn; of a
+        part and a size of it the size, where that can be written.
+        """
+        found: dict[str, Shape] = {}
+        for shape in self.drawing.shapes:
+            ref = _ref_of(shape)
+            if ref and ref != "figure:" and not ref.startswith("handle:"):
+                known = found.setdefault(ref, shape)
+                if isinstance(shape, Dimension) and shape.edit and not isinstance(known, Dimension):
+                    found[ref] = shape
+        return found
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = STEPS.get(Qt.Key(event.key()))
+        if step is not None:
+            self._go_on(step)
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            shape = self.things().get(self.lit)
+            if shape is not None:
+                self._ask(shape)
+        elif event.key() == Qt.Key.Key_Escape:
+            self.pointed.emit("")
+        elif event.text() in ("+", "-"):
+            middle = QRectF(self.rect()).center()
+            self._view = self._view.zoomed(1.25 if event.text() == "+" else 0.8, middle)
+            self._own_view, self._base = True, None
+            self.update()
+        elif event.text() == "0":
+            self.fit_again()
+        else:
+            super().keyPressEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self.setAccessibleName("drawing board")
+        super().focusOutEvent(event)
+
+    def _go_on(self, step: int) -> None:
+        """Light the next thing, or the one before; a screen reader is told its name and how many there are."""
+        refs = list(self.things())
+        if not refs:
+            return
+        at = (refs.index(self.lit) + step) % len(refs) if self.lit in refs else (0 if step > 0 else len(refs) - 1)
+        self.pointed.emit(refs[at])
+        self.setAccessibleName(f"{in_words(refs[at], self.things()[refs[at]])}, {at + 1} of {len(refs)} on the drawing")
 
     # --- editing where it stands -------------------------------------------------------------------------------
 
@@ -257,6 +326,15 @@ class Board(QWidget):
             self.close_entry()
             return True
         return False
+
+
+STEPS = {Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1}
+
+
+def in_words(ref: str, shape: Shape) -> str:
+    """Return what a thing on the drawing is called: "hinge stile", "leaf width 762"."""
+    name = ref.partition(":")[2].replace("_", " ").replace(".", " ") or ref
+    return f"{name} {shape.text}" if isinstance(shape, Dimension) else name
 
 
 def _ref_of(shape: Shape | None) -> str:
