@@ -93,6 +93,7 @@ class Commands(JobFiles):
         add("Add a leaf…", self.add_leaf)
         add("Remove this leaf", self.remove_leaf)
         self.menu.addSeparator()
+        add("Words of the trade…", self.words, QKeySequence.StandardKey.HelpContents)
         add("Light or dark", self.turn_light)
         add("Larger figures…", self.larger)
 
@@ -345,6 +346,12 @@ class Commands(JobFiles):
             return
         leaf_id = self.session.leaf_id
         self._report(self.session.push("remove a leaf", lambda job: edits.without_leaf(job, leaf_id)))
+
+    def words(self) -> None:
+        """Show the words of the trade and what they mean."""
+        from oakmeasure.app.words_box import WordsBox
+
+        WordsBox(self.window).exec()
 
     def turn_light(self) -> None:
         """Change between the light and the dark theme, for good."""

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayou
 from oakmeasure.app import theme
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.words import explained
 from oakmeasure.core.working import State
 
 NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
@@ -135,7 +136,7 @@ class Entry(QFrame):
         self.line.setAccessibleName(label)
         self.line.setAccessibleDescription(note)
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.line.setToolTip(note)
+        self.line.setToolTip("\n".join(each for each in (note, explained(label)) if each))
         self.mark = StateMark() if has_state else None
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.

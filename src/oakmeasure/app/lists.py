@@ -31,6 +31,7 @@ from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.template import TickStatus, side_names
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import MINUS, Show, System, Unit
+from oakmeasure.core.words import explained
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
 TICK_WORDS = {TickStatus.USED: "", TickStatus.SET_ASIDE: "wrong", TickStatus.UNDECIDED: "?", TickStatus.EXCLUDED: "out"}
@@ -270,7 +271,7 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(section)
         if role == Qt.ItemDataRole.ToolTipRole:
-            return HEADER_NOTES.get(self.header[section])
+            return HEADER_NOTES.get(self.header[section]) or explained(self.header[section]) or None
         return None
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
@@ -279,6 +280,8 @@ class RecordModel(QAbstractTableModel):
             return theme.typeset(record.cells[index.column()])
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(index.column())
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return explained(record.cells[index.column()]) or None
         if role == Qt.ItemDataRole.BackgroundRole and self.is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:

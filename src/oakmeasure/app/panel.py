@@ -15,6 +15,7 @@ from oakmeasure.app.rod import paint_level
 from oakmeasure.app.session import Session
 from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
+from oakmeasure.core.words import explained
 from oakmeasure.core.working import Figure, Row, State
 
 READABLE_PX = 160
@@ -79,7 +80,8 @@ class Card(Clickable):
             return
         old, self.verdict, self._answered = self.verdict, verdict, answered
         self.setAccessibleName(f"{verdict.level}: {verdict.title}. {verdict.sentence}")
-        self.setToolTip(f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else ""))
+        level = f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else "")
+        self.setToolTip("\n".join(each for each in (level, explained(f"{verdict.title} {verdict.sentence}")) if each))
         self._text.setText(self._html(verdict, answered))
         if old is None or old.remedies != verdict.remedies:
             self._renew_buttons(verdict)
@@ -243,6 +245,7 @@ class WorkingView(QWidget):
         notes = "".join(
             f'<p style="color:{pencil}; font-size:13px; margin:4px 0 0 0">{escape(each)}</p>' for each in _notes(figure)
         )
+        self.sum.setToolTip(explained("; ".join([figure.label, *(row.label for row in figure.rows)])))
         self.sum.setText(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}')
 
     def height_wanted(self) -> int:
