@@ -35,7 +35,10 @@ class WordsBox(QDialog):
         wanted, ink = self.finder.text().strip().lower(), theme.palette().ink
         rows = [(word, meaning) for word, meaning in sorted(words().items())
                 if wanted in word.lower() or wanted in meaning.lower()]  # fmt: skip
-        lines = [f'<p style="color:{ink}; margin:5px 0"><span style="font-weight:600">{escape(word)}</span>&nbsp;&nbsp;{escape(meaning)}</p>'
-                 for word, meaning in rows]  # fmt: skip
+        lines = [
+            f'<p style="color:{ink}; margin:5px 0"><span style="font-weight:600">{escape(word)}</span>'
+            f"&nbsp;&nbsp;{escape(meaning)}</p>"
+            for word, meaning in rows
+        ]
         none = f'<p style="color:{ink}">No word of the trade has “{escape(wanted)}” in it.</p>'
         self.shown.setHtml("".join(lines) or none)
