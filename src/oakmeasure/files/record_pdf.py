@@ -9,14 +9,17 @@ from typing import Any
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
-from reportlab.platypus import BaseDocTemplate, Frame, PageTemplate, Paragraph, Spacer, Table, TableStyle
+from reportlab.platypus import BaseDocTemplate, Flowable, Frame, PageTemplate, Paragraph, Spacer, Table, TableStyle
 
 from oakmeasure.core.hanging.record import Record, record_of
 from oakmeasure.core.job import Job
+from oakmeasure.core.paper.customer import customer_drawing
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
-from oakmeasure.files.pdf_drawing import register_fonts
+from oakmeasure.files.pdf_drawing import Pen, register_fonts
 from oakmeasure.files.sheet_parts import HEADING, MARGIN, TEXT, Head, words
+
+LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
 
 
 def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
@@ -33,8 +36,28 @@ def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes
     document.addPageTemplates(
         PageTemplate(frames=[frame], onPage=lambda canvas, page: head.draw(canvas, f"side {page.page}"))
     )
-    document.build(_story(record))
+    document.build([*_story(record), LeafDrawn(leaf, show), *_signed()])
     return buffer.getvalue()
+
+
+class LeafDrawn(Flowable):
+    """The leaf as it hangs, in what is left of the page; where little is, it stays away."""
+
+    def __init__(self, leaf: LeafSolution, show: Show) -> None:
+        super().__init__()
+        self.drawing = customer_drawing(leaf, show)
+
+    def wrap(self, available_width: float, available_height: float) -> tuple[float, float]:
+        room = available_height - SIGNED_HIGH * mm
+        self.high = min(room, LARGEST * mm) if room > LEAST * mm else 0.0
+        return available_width, self.high
+
+    def draw(self) -> None:
+        if self.high:
+            b = self.drawing.bounds
+            scale = max(b.height / (self.high / mm), b.width / (A4[0] / mm - 2 * MARGIN))
+            left = (A4[0] / mm - 2 * MARGIN - b.width / scale) / 2
+            Pen(self.canv, self.drawing, left=left, top=self.high / mm, scale=scale).draw()
 
 
 def _story(record: Record) -> list[Any]:
@@ -52,8 +75,11 @@ def _story(record: Record) -> list[Any]:
     ):
         if lines:
             story += [words(title, HEADING), *(words(line) for line in lines), Spacer(1, 8)]
-    story += [Spacer(1, 26), _table([["signed", "", "for", ""]], (18, 70, 12, 80))]
     return story
+
+
+def _signed() -> list[Any]:
+    return [Spacer(1, 26), _table([["signed", "", "for", ""]], (18, 70, 12, 80))]
 
 
 def _in_fours(pairs: Sequence[tuple[str, str]]) -> Table:

@@ -5,8 +5,8 @@ the first cut. Each choice can still be changed on paper; after that, wood is cu
 from __future__ import annotations
 
 from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.drawing import Drawing, Sketch
-from oakmeasure.core.drawings.leaf_view import front, no_leaf, surround, unit_step
+from oakmeasure.core.drawing import Drawing
+from oakmeasure.core.drawings.leaf_view import front, no_leaf, sketch_for, surround, unit_step
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware_choices import LatchKind, PullKind
 from oakmeasure.core.job import Hand, Job
@@ -28,7 +28,7 @@ def customer_drawing(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = Sketch(), unit_step(build)
+    sketch, step = sketch_for(leaf), unit_step(build)  # mirrored for hinges on the right
     surround(sketch, leaf, step)
     front(sketch, build)
     page = sketch.page()
