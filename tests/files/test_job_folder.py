@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import multiprocessing
 import os
 from datetime import date
 
@@ -11,6 +12,7 @@ import ezdxf
 import pytest
 from pypdf import PdfReader
 
+from killed import never
 from oakmeasure.app.start import demo_job
 from oakmeasure.core.solve import solve
 from oakmeasure.files import job_folder, jobfile
@@ -99,6 +101,14 @@ def test_a_helper_writes_the_very_same_files_and_all_are_told(some, written, tmp
         if not name.endswith((".dxf", ".pdf")):  # which hold the hour that they were written in
             assert (done.folder / name).read_bytes() == (alone.folder / name).read_bytes(), name
         assert (done.folder / name).stat().st_size > 0
+
+
+def test_a_helper_that_is_silent_is_given_up(some, tmp_path, monkeypatch):
+    monkeypatch.setattr(job_folder, "_leaf_in_helper", never)
+    monkeypatch.setattr(job_folder, "SILENT", 0.5)
+    done = write_folder(some, tmp_path / "mill", helpers=1)
+    assert all((done.folder / name).exists() for name in done.files)
+    assert multiprocessing.active_children() == []
 
 
 def test_what_a_helper_that_died_has_left_is_written_all_the_same(some, tmp_path, monkeypatch):

@@ -6,6 +6,7 @@ import multiprocessing
 import os
 import shutil
 import tempfile
+import time
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, ProcessPoolExecutor, wait
 from concurrent.futures.process import BrokenProcessPool
@@ -26,6 +27,7 @@ from oakmeasure.files.jobfile import JobFileError
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
+SILENT = 20.0  # seconds without a leaf from any helper, after which they are given up
 FEW, MOST_HELPERS = 8, 3  # leaves that no helper is started for; helpers at the most
 
 
@@ -92,25 +94,43 @@ def _written(
         return
     context = multiprocessing.get_context("spawn")  # a window's process has threads: it is not to be forked
     pool = ProcessPoolExecutor(helpers, context, _prepare, (jobfile.dumps(solution.job), str(folder), paper, on))
+    yield from _shared(pool, helpers, waiting, by_leaf, folder)
+
+
+def _shared(
+    pool: ProcessPoolExecutor, helpers: int, waiting: list[str], by_leaf: dict[str, list[Task]], folder: Path
+) -> Iterator[str]:
+    """Write leaves here and in helpers; yield the names of their files."""
     sent: dict[Future[list[str]], str] = {}
+    heard, is_broken = time.monotonic(), False
     try:
         while waiting or sent:
-            while waiting and len(sent) < 2 * helpers:
-                sent[pool.submit(_leaf_in_helper, waiting[-1])] = waiting[-1]
-                waiting.pop()
+            _send(pool, waiting, sent, 2 * helpers)
             for future in [each for each in sent if each.done()]:
-                leaf = sent.pop(future)
+                leaf, heard = sent.pop(future), time.monotonic()
                 # What went wrong there is done here again: then it is said, if it was not the helper's own.
                 yield from future.result() if future.exception() is None else _put(by_leaf[leaf], folder)
             if waiting:
                 yield from _put(by_leaf[waiting.pop(0)], folder)
             elif sent:
-                wait(sent, timeout=0.5, return_when=FIRST_COMPLETED)
+                wait(sent, timeout=0.2, return_when=FIRST_COMPLETED)
+                if time.monotonic() - heard > SILENT:  # one that did not get as far as to say that it cannot
+                    raise BrokenProcessPool
     except BrokenProcessPool:
+        is_broken = True
+        for child in multiprocessing.active_children():
+            child.kill()
         for leaf in [*waiting, *sent.values()]:
             yield from _put(by_leaf[leaf], folder)
     finally:
-        pool.shutdown(wait=True, cancel_futures=True)
+        pool.shutdown(wait=not is_broken, cancel_futures=True)
+
+
+def _send(pool: ProcessPoolExecutor, waiting: list[str], sent: dict[Future[list[str]], str], most: int) -> None:
+    """Give helpers the last leaves, so many at a time; each leaves the list once it is sent."""
+    while waiting and len(sent) < most:
+        sent[pool.submit(_leaf_in_helper, waiting[-1])] = waiting[-1]
+        waiting.pop()
 
 
 def _put(tasks: Iterable[Task], folder: Path) -> Iterator[str]:
