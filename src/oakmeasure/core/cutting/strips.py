@@ -22,7 +22,7 @@ LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill wh
 SEED = 7
 QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
-PLAIN_SHARE = 0.22  # of the time, for plans of sheets without the programme
+PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lists that fill their sheets need it most
 # Of the time, at which columns are no longer made, of long lists too, and whole plans of the programme no longer begun:
 PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
