@@ -11,7 +11,9 @@ from pypdf import PdfReader
 from shapely import LineString, Polygon, affinity, unary_union
 
 from oakmeasure.app.start import demo_job
+from oakmeasure.core import edits
 from oakmeasure.core.build.shape import Role
+from oakmeasure.core.hardware_choices import PullKind
 from oakmeasure.core.job import Hand
 from oakmeasure.core.paper.flat import FaceUp, FlatLayer, flat_part, outline_of
 from oakmeasure.core.paper.templates import hands, kinds_of, templates
@@ -199,3 +201,22 @@ def test_each_part_of_a_framed_leaf_lies_at_its_corner_with_its_tenons(whole):
     assert not [c for c in flat_part(leaf, "latch stile", FaceUp.CLOSING) if c.layer is FlatLayer.BORE]
     with pytest.raises(ValueError, match="no part “leg”: hinge stile"):
         flat_part(leaf, "leg", FaceUp.OPENING)
+
+
+@pytest.mark.parametrize(("kind", "cuts"), [(PullKind.BAR, 2), (PullKind.FLUSH, 1)])
+def test_a_handle_and_a_flush_pull_have_their_paper_as_far_in_as_chosen(whole, kind, cuts):
+    job = edits.with_field(whole.job, "winnowing", "hardware.pull.kind", kind)
+    leaf = solve(job).leaf("winnowing")
+    pull = one(leaf, "pull")
+    assert len(pull.cuts) == cuts
+    middle = sum(x for cut in pull.cuts for x, _ in cut.points) / sum(len(cut.points) for cut in pull.cuts)
+    assert abs(middle) == pytest.approx(leaf.figures["pull_in"].value, abs=0.01)
+    assert pull.references[0].name == "latch edge"
+    wanted = leaf.leaf.hardware.pull
+    if kind is PullKind.FLUSH:
+        assert pull.cuts[0].depth == wanted.recess_deep
+        height = max(y for _, y in pull.cuts[0].points) - min(y for _, y in pull.cuts[0].points)
+        assert height == pytest.approx(wanted.recess_high)
+    else:
+        assert abs(pull.cuts[0].points[0][1] - pull.cuts[1].points[0][1]) == pytest.approx(wanted.centres)
+    assert "pull" in PdfReader(io.BytesIO(templates_pdf(job, leaf, only=("pull",)))).pages[0].extract_text().lower()
