@@ -121,8 +121,8 @@ def windows() -> list[Line]:
     return [
         Line("first painted window, demo job, as it was closed", "2 × an empty window",
              f"{first_ms / empty_ms:.2f} × ({first_ms:.0f} ms to {empty_ms:.0f} ms)", first_ms <= 2 * empty_ms),
-        Line("the window itself, alive", "-",
-             f"{demo_ms / empty_ms:.2f} × ({demo_ms:.0f} ms to {empty_ms:.0f} ms)", True),
+        Line("the window itself, alive", "2 × an empty window",
+             f"{demo_ms / empty_ms:.2f} × ({demo_ms:.0f} ms to {empty_ms:.0f} ms)", demo_ms <= 2 * empty_ms),
         Line("peak memory, demo job open", "2.5 × an empty window",
              f"{demo_mb / empty_mb:.2f} × ({demo_mb:.0f} MB to {empty_mb:.0f} MB)", demo_mb <= 2.5 * empty_mb),
     ]  # fmt: skip
@@ -305,7 +305,7 @@ def many_leaves() -> list[Line]:
         times.append((time.perf_counter() - start) * 1000)
     edit_ms = statistics.median(times)
     return [
-        Line("200 leaves: every one of them solved, while nothing else is to be done", "-", f"{open_s:.2f} s", True),
+        Line("200 leaves: opened, and every one solved", "under 2 s", f"{open_s:.2f} s", open_s < 2),
         Line("200 leaves: one edit solved", "under 100 ms", f"{edit_ms:.0f} ms", edit_ms < 100),
     ]
 

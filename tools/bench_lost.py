@@ -46,7 +46,7 @@ seeds = Path(tempfile.mkdtemp())
 for at, target in enumerate(every):
     for n, seed in enumerate(target.seeds):
         (seeds / f"{target.name}-{n}").write_bytes(bytes([at]) + seed)
-limits = [f"-runs={sys.argv[2]}", "-max_len=4000", "-rss_limit_mb=900", "-timeout=2", "-verbosity=0"]
+limits = [f"-runs={sys.argv[2]}", "-max_len=4000", "-rss_limit_mb=500", "-timeout=2", "-verbosity=0"]
 atheris.Setup([sys.argv[0], *limits, str(seeds)], one)
 atheris.Fuzz()
 """

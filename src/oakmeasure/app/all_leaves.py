@@ -21,11 +21,13 @@ def every_leaf(parent: QWidget, session: Session) -> Solution | None:
     box.setWindowTitle("All leaves")
     box.setWindowModality(Qt.WindowModality.WindowModal)
     box.setMinimumDuration(200)
+    done = len(session.worked_out())
     try:
         while missing := session.solution.next_missing():
             box.setLabelText(f"Working out {job.leaf(missing).name}")
             session.solution.leaf(missing)
-            box.setValue(sum(session.solution.known(each.id) is not None for each in job.leaves))
+            done += 1
+            box.setValue(min(done, len(job.leaves)))
             QCoreApplication.processEvents()
             if box.wasCanceled() or session.job is not job:
                 return None

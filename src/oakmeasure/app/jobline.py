@@ -172,7 +172,7 @@ class JobLine(QWidget):
         super().__init__()
         self.session = session
         self.setObjectName("jobLine")
-        self.setFixedHeight(54)
+        self.setFixedHeight(theme.LINE_HIGH)
         row = QHBoxLayout(self)
         row.setContentsMargins(18, 0, 14, 0)
         row.setSpacing(10)

@@ -29,7 +29,7 @@ from oakmeasure.files.settings import read_settings
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
 V_CENTRE, CENTRE = 0x80, 0x84
-LINE, ROD, SHEET = 54, 72, 320  # px: the job line, the rod under it, the sheet at the left
+LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
 
 
 def application() -> QApplication:
@@ -77,8 +77,7 @@ class Opening(QWidget):
         p, wide, high = theme.palette(), self.width(), self.height()
         painter.fillRect(self.rect(), QColor(p.ground))
         painter.fillRect(QRectF(0, LINE + ROD, SHEET, high), QColor(p.sheet))
-        wood = theme.mixed("#EED9B2", 0.95 if p.wood_share == 1.0 else 0.38, p.ground)
-        painter.fillRect(QRectF(0, LINE, wide, ROD), wood)
+        painter.fillRect(QRectF(0, LINE, wide, ROD), theme.rod_wood())
         painter.setPen(QPen(QColor(p.pencil), 1.2))
         painter.drawLine(0, LINE, wide, LINE)
         painter.drawLine(0, LINE + ROD, wide, LINE + ROD)

@@ -12,7 +12,7 @@ from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import grain_lines
 from oakmeasure.core.verdicts import Level, Stage
 
-HEIGHT = 72
+HEIGHT = theme.ROD_HIGH
 
 
 def paint_level(painter: QPainter, level: Level, box: QRectF) -> None:
@@ -120,7 +120,7 @@ class Rod(QWidget):
         p = theme.palette()
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), theme.mixed("#EED9B2", 0.95 if p.wood_share == 1.0 else 0.38, p.ground))
+        painter.fillRect(self.rect(), theme.rod_wood())
         grain = QColor(p.ink)
         grain.setAlphaF(0.09)
         painter.setPen(QPen(grain, 1))

@@ -14,6 +14,7 @@ from oakmeasure.core.verdicts import Level
 from oakmeasure.data import path_of, text
 
 FAMILY = "Source Sans 3"
+LINE_HIGH, ROD_HIGH, SHEET_WIDE = 54, 72, 320  # px of the window: the job line, the rod under it, the sheet at the left
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +55,11 @@ _current = LIGHT
 def palette() -> Palette:
     """Return the colours in force."""
     return _current
+
+
+def rod_wood() -> QColor:
+    """Return the colour of the rod across the window."""
+    return mixed("#EED9B2", 0.95 if _current.wood_share == 1.0 else 0.38, _current.ground)
 
 
 def load_fonts() -> None:

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from oakmeasure.app import titles
+from oakmeasure.app import theme, titles
 from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
@@ -39,7 +39,6 @@ from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
 
-SHEET_WIDTH = 320
 WORDS_FROM_PX = 560
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
 LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
@@ -90,7 +89,7 @@ class Window(QMainWindow):
         row.setSpacing(0)
         left = QWidget()
         left.setObjectName("sheet")
-        left.setFixedWidth(SHEET_WIDTH)
+        left.setFixedWidth(theme.SHEET_WIDE)
         left_column = QVBoxLayout(left)
         left_column.setContentsMargins(0, 0, 0, 0)
         left_column.setSpacing(0)

@@ -14,6 +14,7 @@ class Level(StrEnum):
     FINE = "fine"
 
 
+ON_PAPER = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}  # where no shape stands beside it
 _ORDER = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
 
 

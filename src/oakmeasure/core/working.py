@@ -35,6 +35,13 @@ class Row:
     unit: Unit = Unit.MM
     ref: str = ""
 
+    def as_written(self) -> tuple[str, float]:
+        """Return its sign and number as a person writes them: an overlap of −10 is taken off, not added as "+ −10"."""
+        value = self.value or 0.0
+        if self.op in ("+", MINUS) and value < 0:
+            return ("+" if self.op == MINUS else MINUS), -value
+        return self.op, value
+
 
 @dataclass(frozen=True, slots=True)
 class Figure:
@@ -64,9 +71,7 @@ class Figure:
 def row_text(row: Row, show: Show) -> str:
     if row.value is None:
         return row.label
-    op, value = row.op, row.value
-    if op in ("+", MINUS) and value < 0:  # an overlap of −10 is taken off, not added as "+ −10"
-        op, value = ("+" if op == MINUS else MINUS), -value
+    op, value = row.as_written()
     op = {"": "", "note": ""}.get(op, op + " ")
     return f"{row.label}: {op}{show.value(value, row.unit)}"
 

@@ -34,7 +34,7 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.verdicts import ON_PAPER, Level
 from oakmeasure.core.working import Figure, row_text
 from oakmeasure.files.pdf_drawing import Pen, register_fonts, scale_for
 from oakmeasure.files.sheet_hardware import hardware_block
@@ -48,7 +48,6 @@ MAIN_FIGURES = (
     "top_hinge_pull", "lock_down", "latch_down", "cup_overlay", "cup_boring", "plate_back", "hanger_works", "hanger_1",
     "track_line", "stack_screw", "stack_bites", "guide_holds",
 )  # fmt: skip
-_SIGNS = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}
 
 
 def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
@@ -118,7 +117,7 @@ def _verdicts(leaf: LeafSolution) -> list[Flowable]:
         if verdict.level is Level.FINE:
             fine.append(verdict.title.lower())
             continue
-        text = f"<b>{_SIGNS[verdict.level]}: {escape(verdict.title)}.</b> {escape(verdict.sentence)}"
+        text = f"<b>{ON_PAPER[verdict.level]}: {escape(verdict.title)}.</b> {escape(verdict.sentence)}"
         if verdict.code in reasons:
             text += f" <b>Answered for:</b> {escape(reasons[verdict.code])}"
         elif verdict.remedies:

@@ -8,6 +8,7 @@ it; one that was cut off is passed over. The file is locked while its program li
 from __future__ import annotations
 
 import contextlib
+import errno
 import fcntl
 import json
 import os
@@ -80,8 +81,7 @@ class Journal:
             _put(self._stream, change_text(self._job, job))
             self._job, self.trouble = job, ""
         except OSError as error:
-            self.trouble = (error.strerror or str(error)).lower()
-            self._close()  # begun again, from the last that it held, with the next edit
+            self.trouble = (error.strerror or str(error)).lower()  # the next edit brings this one with it
 
     def sync(self) -> None:
         """Bring it to the disk itself: a power cut then loses nothing either."""
@@ -112,18 +112,26 @@ class Journal:
             _put(stream, f'{json.dumps(known)[:-1]},"job":{job.model_dump_json()}}}')
         except BaseException:
             stream.close()
+            with contextlib.suppress(OSError):
+                os.unlink(stream.name)
             raise
         self._stream = stream
 
 
 def _put(stream: BinaryIO | None, words: str) -> None:
-    """Append one line, in one call: a kill leaves it whole or not there."""
+    """Append one line, in one call: a kill leaves it whole or not there. What of it found no room is cut off again: a
+    line that is not whole would hide those after it. Raises OSError.
+    """
     assert stream is not None
     text = words.encode("utf-8")
     line = b"%08x %s\n" % (zlib.crc32(text), text)
-    written = stream.write(line)
-    if written != len(line):
-        raise OSError(28, "no space left on device")
+    before = os.fstat(stream.fileno()).st_size
+    try:
+        if stream.write(line) != len(line):
+            raise OSError(errno.ENOSPC, "no space left on device")
+    except OSError:
+        os.ftruncate(stream.fileno(), before)
+        raise
 
 
 # --- what was left behind ------------------------------------------------------------------------------------

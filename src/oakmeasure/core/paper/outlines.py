@@ -13,6 +13,7 @@ from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.paper.flat import Point, outline_of
 from oakmeasure.core.paper.template import Box, Reference, Template
 from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.units import Show, Unit
 
 ON_LINE = 0.02  # mm; nearer than this a point lies on the outline
 UNDER = 80.0  # mm shown under the lowest point of an arch or a raked head
@@ -86,18 +87,18 @@ def _rounded(points: Iterable[Point]) -> tuple[Point, ...]:
 # --- braces --------------------------------------------------------------------------------------------------
 
 
-def brace_ends(leaf: LeafSolution) -> tuple[Template, ...]:
+def brace_ends(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
     """Return both ends of every brace, each lying along the board that it is cut from: x along it from its tip."""
     if leaf.build is None:
         return ()
     found = []
     for part in leaf.build.parts:
         if part.role is Role.BRACE and len(part.corners) >= 4:
-            found += [_brace_end(part, upper=False), _brace_end(part, upper=True)]
+            found += [_brace_end(part, show, upper=False), _brace_end(part, show, upper=True)]
     return joined(found)
 
 
-def _brace_end(part: Part, *, upper: bool) -> Template:
+def _brace_end(part: Part, show: Show, *, upper: bool) -> Template:
     """Lay the brace along x, its cut end to the left, and show so much of it as has its cuts and a little more."""
     by_height = sorted(part.corners, key=lambda p: p[1])
     half = len(by_height) // 2
@@ -120,7 +121,9 @@ def _brace_end(part: Part, *, upper: bool) -> Template:
         references.append(Reference(a, b, "edge of the board" if along else "cut", is_datum=along))
         if not along:
             angle = math.degrees(math.atan2(abs(b[1] - a[1]), abs(b[0] - a[0])))
-            notes.append(f"Cut at {angle:.1f}° to the edge, {math.dist(a, b):.1f} mm long.")
+            notes.append(
+                f"Cut at {show.value(angle, Unit.DEG)} to the edge, {show.length(math.dist(a, b), unit=True)} long."
+            )
     end_name = "upper end" if upper else "lower end"
     return Template("brace", tuple(notes), "brace as seen from the opening side", wood, tuple(references),
                     places=((f"{part.name}, {end_name}", ""),), lay="Lay the thick lines along the board.")  # fmt: skip

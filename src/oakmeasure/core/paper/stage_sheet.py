@@ -18,14 +18,13 @@ from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.still import all_to_measure
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import MINUS, Show, Unit
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.verdicts import ON_PAPER, Level, Stage
 from oakmeasure.core.working import Figure
 
 BOX = "□"
 Row = tuple[str, ...]
 LONGEST_SUM = 150  # characters: two lines of its column
-SIGNS = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN"}
 MEASURE_FIGURES = (
     "clear_width", "clear_height", "clear_width_uncertainty", "skew", "hinge_side_in", "latch_side_in", "head_low",
     "floor_high", "wind", "floor_rise", "floor_fall", "head_radius",
@@ -80,7 +79,7 @@ def stage_sheet(job: Job, leaf: LeafSolution, stage: Stage) -> StageSheet:
     if stage is Stage.MEASURE or leaf.build is not None:
         blocks = [each for each in _LISTS[stage](leaf, show) if each.rows]
     said = [
-        (SIGNS[each.level], f"{each.title}. {each.sentence}", "; ".join(r.text for r in each.remedies))
+        (ON_PAPER[each.level], f"{each.title}. {each.sentence}", "; ".join(r.text for r in each.remedies))
         for each in leaf.verdicts
         if each.stage is stage and each.level is not Level.FINE
     ]
@@ -94,13 +93,11 @@ def sum_of(figure: Figure, show: Show) -> str:
     """Return a figure's sum in one line, "736.1 clear width − 2 gap at the latch", or its formula in words; "" where it
     is neither, or too long to be read so.
     """
-    terms = [(row, row.value) for row in figure.rows if row.value is not None and row.op not in ("=", "note")]
-    if len(terms) > 1 and all(row.op for row, _ in terms[1:]):
+    terms = [row for row in figure.rows if row.value is not None and row.op not in ("=", "note")]
+    if len(terms) > 1 and all(row.op for row in terms[1:]):
         found = ""
-        for row, value in terms:
-            op = row.op
-            if op in ("+", MINUS) and value < 0:  # an overlap of −10 is taken off, not added as "+ −10"
-                op, value = ("+" if op == MINUS else MINUS), -value
+        for row in terms:
+            op, value = row.as_written()
             number = show.value(value, row.unit, with_unit=row.unit is not Unit.MM)
             found += f" {op} {number} {row.label}" if found else f"{number} {row.label}"
     else:

@@ -35,16 +35,16 @@ def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
         made = _of_group(leaf, show, surface, group)
         if made is not None:
             found.append(made)
-    return (*joined(found), *brace_ends(leaf), *big_ones(leaf))
+    return (*joined(found), *brace_ends(leaf, show), *big_ones(leaf))
 
 
 def needs_template(leaf: LeafSolution) -> bool:
     """Return whether a leaf has any, without drawing them."""
     if leaf.build is None:
         return False
-    shaped = any(part.role is Role.BRACE or part.shape for part in leaf.build.parts)
-    return any(_surface(each) for each in leaf.borings) or bool(leaf.fit.outline) or (
-        shaped and bool(brace_ends(leaf) or big_ones(leaf)))  # fmt: skip
+    if any(_surface(each) for each in leaf.borings) or any(part.role is Role.BRACE for part in leaf.build.parts):
+        return True
+    return bool(leaf.fit.outline) or (any(part.shape for part in leaf.build.parts) and bool(big_ones(leaf)))
 
 
 def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
