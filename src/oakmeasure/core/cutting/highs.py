@@ -86,7 +86,7 @@ class Programme:
     def solve_whole(self, *, seconds: float, below: float | None = None) -> np.ndarray | None:
         """Return whole x of the least cost that was found in time; None for none. below: only what costs less."""
         np = self._np
-        self._solver.setOptionValue("time_limit", self._solver.getRunTime() + max(seconds, 0.02))
+        self._solver.setOptionValue("time_limit", max(seconds, 0.02))
         self._solver.setOptionValue("mip_rel_gap", 0.0)
         if below is not None:
             self._solver.setOptionValue("objective_bound", below)

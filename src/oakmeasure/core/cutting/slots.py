@@ -42,12 +42,9 @@ class Slots(Strips):
         size = longest // self.unit
         self.items: list[tuple[int, int, int]] = []
         gains: list[np.ndarray] = []
-        for a in alongs:
-            worth = np.array([self.stacks.best(a, wide + kerf) for wide in self.widths])
-            if not worth.any():
-                continue
+        for a, worth, many in self._useful(alongs, often):
             weight = -(-(a + kerf) // self.unit)
-            count, share = min(often[a], size // weight), 1
+            count, share = min(many, size // weight), 1
             while count > 0:
                 take = min(share, count)
                 count -= take
@@ -61,6 +58,24 @@ class Slots(Strips):
             with_it = rows[:, : size + 1 - weight] + gain
             self.better.append(with_it > rows[:, weight:] * np.float32(1 + TINY))
             np.maximum(rows[:, weight:], with_it, out=rows[:, weight:])
+
+    def _useful(self, alongs: Sequence[int], often: dict[int, int]) -> list[tuple[int, np.ndarray, int]]:
+        """Return the lengths of slots that can be of use, with what they are worth in each width of strip, and how many
+        of each. Where a shorter slot is worth as much, that one is taken as often more.
+        """
+        import numpy as np
+
+        cells = (np.array(self.widths, dtype=np.int64) + self.kerf) // self.stacks.unit
+        found: list[tuple[int, np.ndarray, int]] = []
+        before = np.zeros(len(cells))
+        for a in alongs:
+            worth = self.stacks.tables[a][cells]
+            if (worth > before * (1 + TINY)).any():
+                found.append((a, worth, often[a]))
+                before = worth
+            elif found:
+                found[-1] = (*found[-1][:2], found[-1][2] + often[a])
+        return found
 
     def best(self, wide: int, length: int) -> float:
         """Return the most that is worth in a span of a strip."""

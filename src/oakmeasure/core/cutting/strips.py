@@ -27,14 +27,15 @@ PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lis
 PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
-MANY_KINDS = 150  # of parts of sheets, above which a programme of three stages is too slow
+LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
+TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
 TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
-LATE, OVERRUN = 0.1, 1.2  # that HiGHS may take too long: seconds, and of the time it was given
+LATE, OVERRUN = 0.05, 0.1  # that HiGHS may take too long: seconds, and of the time it was given
 NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
 SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
 MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
-FINEST_SHEETS = 5  # tenths
+FINEST_SHEETS = ((800, 1), (1500, 5), (math.inf, 10))  # tenths, up to so many parts
 
 
 def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
@@ -52,14 +53,19 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
         for at, across in enumerate(shop.ways):
             if shop.fits and not search.is_over and watch.gone < ALONE_SHARES[at] * watch.seconds:
                 search.programme(until=ALONE_SHARES[at], finest=1, ways=(across,))
-    elif shop.fits and not search.is_over and not (sheets and len(shop.fits) > MANY_KINDS):
+    elif shop.fits and not search.is_over:
         search.programme(
-            until=LARGE_SHARE if shop.is_large else PROGRAMME_SHARE,
-            finest=FINEST_SHEETS if sheets and shop.is_large else 1,
+            until=LARGE_SHARE if shop.is_large else PROGRAMME_SHARE, finest=finest_grid(shop) if sheets else 1
         )
     search.recut()
     search.tidy()
     return shop.plan(search.best or [], search.bound / CENT, watch)
+
+
+def finest_grid(shop: Shop) -> int:
+    """Return the grid for the programme of sheets, tenths: the longer the list, the coarser."""
+    many = sum(shop.demand)
+    return next(grid for most, grid in FINEST_SHEETS if many <= most)
 
 
 class Search:
@@ -104,24 +110,37 @@ class Search:
     def programme(self, *, until: float, finest: int, ways: Sequence[bool] = ()) -> None:
         """Solve the programme over strips, take its bound, and make whole plans of it."""
         shop, watch = self.shop, self.watch
-        master = Master(
-            shop, self.missing([]), {each.at: each.count for each in shop.stock if each.count != 0}, ways=ways
-        )
+        stock = {each.at: each.count for each in shop.stock if each.count != 0}
+        master = Master(shop, self.missing([]), stock, ways=ways)
         master.solve(lambda: watch.over() or watch.gone > until * watch.seconds, finest=finest, near=NEAR)
         if shop.problem.kind is CutKind.BOARDS:
             self.programme_bound = master.bound
             self.raise_bound()
         self.choose(master)
         while not self.is_over and watch.gone < KEEP_SHARE * watch.seconds:
-            for spread in SPREADS[:1] if shop.is_large else SPREADS:
-                if self.is_over or watch.gone > KEEP_SHARE * watch.seconds:
+            for spread in SPREADS:
+                began = watch.gone
+                self.keep(master, spread, finest)
+                due = watch.gone + (watch.gone - began if shop.is_large else 0.0)  # what is hurried is worth little
+                if self.is_over or due > KEEP_SHARE * watch.seconds or self.is_reached(master):
                     break
-                share = QUICK_SHARE if shop.is_large else SURE_SHARE
-                grid = COARSE if shop.is_large else finest
-                self.take(kept(master, watch, self.source, spread=spread, share=share, grid=grid))
             self.choose(master)  # among what these have added
-            if shop.is_large or master.value > self.paid - min(shop.price) + 0.5:  # one piece less is out of its reach
+            if due > KEEP_SHARE * watch.seconds or self.is_reached(master):
                 break
+
+    def keep(self, master: Master, spread: float, finest: int) -> None:
+        """Make a plan by keeping piece after piece of the programme's. Of long lists several are kept at once, of the
+        longest what it has whole; and the last parts are brought together by whole numbers.
+        """
+        many, large = sum(self.shop.demand), self.shop.is_large
+        share, tail = (QUICK_SHARE, TAIL_SHARE * self.watch.seconds) if large else (SURE_SHARE, 0.0)
+        grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
+        floor = many > LONGEST and self.shop.problem.kind is CutKind.SHEETS
+        self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail, floor=floor))
+
+    def is_reached(self, master: Master) -> bool:
+        """Return whether a piece less is out of the programme's reach."""
+        return master.value > self.paid - min(self.shop.price) + 0.5
 
     def choose(self, master: Master) -> None:
         """Take the best whole numbers of the columns at hand; long lists have too many."""

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.cutting.exact import CutAt
 from oakmeasure.core.cutting.filling import Way
+from oakmeasure.core.cutting.highs import Solved
 from oakmeasure.core.cutting.master import Master, Prices, Slot, Span, Strip
 from oakmeasure.core.cutting.pieces import Piece
 from oakmeasure.core.cutting.slots import SLOT
@@ -19,6 +20,8 @@ if TYPE_CHECKING:
 
     from oakmeasure.core.cutting.problem import Watch
 HURRY = 0.3  # of its time, from which a plan is ended in haste
+FLOORED = 0.01  # of its price that a piece may lose to be kept among the whole numbers of the programme
+TAIL = 90  # parts, for which whole numbers are chosen together
 STEPS = 3  # that a plan should still have time for
 SERVE, QUICK, ASKED_FIRST = (
     4,
@@ -48,46 +51,118 @@ def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts
 
 
 def kept(
-    master: Master, watch: Watch, source: random.Random, *, spread: float, share: float, grid: int
+    master: Master,
+    watch: Watch,
+    source: random.Random,
+    *,
+    spread: float,
+    share: float,
+    grid: int,
+    tail: float = 0.0,
+    floor: bool = False,
 ) -> tuple[list[Piece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves: pieces of stock are kept one after the other, those that lose
     least at the prices of the rest, which is solved and priced anew. spread: how much chance decides. share: of the
-    pieces that could be kept, how many are at once, more where time is short. None where the watch ended it.
+    pieces that could be kept, how many are at once, more where time is short. tail: seconds for choosing whole numbers
+    for the last parts together. None where the watch ended it.
     """
     whole_demand, whole_stock = master.demand, master.stock
-    found: list[Piece] = []
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
-    whole_time = watch.left
     try:
-        solved = master.programme.solve()
-        while any(master.demand):
-            if solved is None or watch.over():
-                return None
-            began = watch.gone
-            prices = master.prices(solved, grid)
-            if watch.left < HURRY * whole_time:  # the rest as it comes
-                worth = {at: each for at, each in enumerate(prices.value) if each > 0}
-                rest = quick(master, worth, watch.over, source)
-                return [*found, *rest[0]], rest[1]
-            offers = _offers(master, prices, source, spread)
-            if not offers:
-                break
-            most, taken = max(1, round(share * len(offers))), 0
-            for _, key, cuts in offers:
-                often = max(1, int(solved.x[master.made.layouts[key]]))
-                taken += _keep(master, often, key, cuts, found)
-                if taken >= most:
-                    break
-            master.allow()
-            solved = master.programme.solve()
-            if solved is not None:
-                master.price(master.prices(solved, grid))
-                solved = master.programme.solve()
-            share = max(share, STEPS * (watch.gone - began) / max(watch.left, 1e-3))
-        return found, list(master.demand)
+        steps = _Keeping(master, watch, source, spread, share, grid)
+        if floor:
+            steps.floor()
+        if tail <= 0.0:
+            return steps.to_the_end(0)
+        begun = steps.to_the_end(TAIL)
+        if begun is None or not 0 < sum(begun[1]) <= TAIL:
+            return begun
+        demand, stock = list(master.demand), dict(master.stock)
+        ended = steps.to_the_end(0)
+        paid = math.inf
+        if ended is not None and not any(ended[1]):
+            paid = float(sum(master.shop.price[each.stock] for each in ended[0][len(begun[0]) :]))
+        master.demand, master.stock = demand, stock
+        master.allow()
+        x = chosen(master, seconds=min(tail, watch.left), below=paid)
+        if x is None:
+            return ended
+        last, rest = assembled(master, x)
+        return [*begun[0], *last], rest
     finally:
         master.demand, master.stock, master.is_free = whole_demand, whole_stock, True
         master.allow()
+
+
+class _Keeping:
+    """Pieces of stock kept one after the other."""
+
+    def __init__(
+        self, master: Master, watch: Watch, source: random.Random, spread: float, share: float, grid: int
+    ) -> None:
+        self.master, self.watch, self.source = master, watch, source
+        self.spread, self.share, self.grid = spread, share, grid
+        self.whole_time = watch.left
+        self.found: list[Piece] = []
+        self.solved = master.programme.solve()
+
+    def to_the_end(self, few: int) -> tuple[list[Piece], list[int]] | None:
+        """Keep pieces until no more parts are left than `few`, or none can be kept; None where the watch ended it."""
+        master, watch = self.master, self.watch
+        while sum(master.demand) > few:
+            if self.solved is None or watch.over():
+                return None
+            began = watch.gone
+            prices = master.prices(self.solved, self.grid)
+            if watch.left < HURRY * self.whole_time:  # the rest as it comes
+                worth = {at: each for at, each in enumerate(prices.value) if each > 0}
+                rest = quick(master, worth, watch.over, self.source)
+                return [*self.found, *rest[0]], rest[1]
+            if not self._step(self.solved, prices):
+                break
+            self.share = max(self.share, STEPS * (watch.gone - began) / max(watch.left, 1e-3))
+        return list(self.found), list(master.demand)
+
+    def floor(self) -> None:
+        """Keep what the programme has of each way of cutting in whole numbers; the rest of it is solved anew."""
+        if self.solved is None:
+            return
+        master, solved = self.master, self.solved
+        prices = master.prices(solved, self.grid)
+        lying = _lying(master, solved.x)
+        taken = 0
+        for key, at in sorted(master.made.layouts.items(), key=lambda each: -solved.x[each[1]]):
+            for _ in range(int(solved.x[at] + 1e-6)):
+                cuts = _filled(master, key, prices, lying)
+                worth = sum(prices.value[cut[2]] for cut in cuts)
+                price = master.shop.price[key[0]] - prices.extra.get(key[0], 0.0)
+                if worth >= (1 - FLOORED) * price:
+                    taken += _keep(master, 1, key, cuts, self.found)
+        if taken:
+            self._again()
+
+    def _step(self, solved: Solved, prices: Prices) -> int:
+        """Keep a share of the pieces that could be, and solve what is left; return how many were kept."""
+        master = self.master
+        offers = _offers(master, prices, self.source, self.spread)
+        most, taken = max(1, round(self.share * len(offers))), 0
+        for _, key, cuts in offers:
+            often = max(1, int(solved.x[master.made.layouts[key]]))
+            taken += _keep(master, often, key, cuts, self.found)
+            if taken >= most:
+                break
+        if taken:
+            self._again()
+        return taken
+
+    def _again(self) -> None:
+        """Solve what is left, price it and solve it again."""
+        master = self.master
+        master.allow()
+        self.solved = master.programme.solve()
+        if self.solved is not None:
+            master.price(master.prices(self.solved, self.grid))
+            self.solved = master.programme.solve()
 
 
 def quick(
@@ -131,10 +206,7 @@ def _offers(
     """
     found, x = [], prices.used
     used = {key: float(x[at]) for key, at in master.made.layouts.items() if at < len(x) and x[at] > 1e-4}
-    lying: Lying = defaultdict(list)
-    for (span, ways), at in master.made.fills.items():
-        if at < len(x) and x[at] > LEAST:
-            lying[span].append([float(x[at]), ways])
+    lying = _lying(master, x)
     for key, much in sorted(used.items(), key=lambda each: -each[1]):
         if master.stock[key[0]] == 0:
             continue
@@ -145,6 +217,15 @@ def _offers(
         if cuts:
             found.append((loss, key, cuts))
     return sorted(found, key=lambda each: each[0])
+
+
+def _lying(master: Master, x: Sequence[float] | np.ndarray) -> Lying:
+    """Return what the programme has in each span, and how much of it."""
+    lying: Lying = defaultdict(list)
+    for (span, ways), at in master.made.fills.items():
+        if at < len(x) and x[at] > LEAST:
+            lying[span].append([float(x[at]), ways])
+    return lying
 
 
 def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: list[Piece]) -> int:
