@@ -274,16 +274,13 @@ def frames_while_planning() -> list[Row]:
     """The longest that the window's loop stood still while the wood of the demo job was planned."""
     from PySide6.QtCore import QTimer
 
-    from oakmeasure.app.session import Session
-    from oakmeasure.app.start import application, demo_job
-    from oakmeasure.app.window import Window
+    from oakmeasure.app.start import application, demo_job, open_window
     from oakmeasure.core.drawings.views import TimberPage
     from oakmeasure.core.verdicts import Stage
 
     app = application()
-    window = Window(Session(demo_job()))
+    window = open_window(demo_job())
     window.resize(1280, 800)
-    window.show()
     window.session.whole()
     window.session.go_to(Stage.TIMBER)
     window.sheet().go_to_page(TimberPage.PLAN)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import os
 import sys
 import time
@@ -23,6 +22,7 @@ from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 from oakmeasure.app.last_seen import Seen
 from oakmeasure.app.opening import application
 from oakmeasure.app.session import Session
+from oakmeasure.app.sweeping import Sweeper
 from oakmeasure.app.window import Window
 from oakmeasure.core.job import Job, new_job
 from oakmeasure.core.verdicts import Stage
@@ -44,10 +44,7 @@ def open_window(job: Job, place: Path | None = None, seen: Seen | None = None) -
     if seen is not None:
         go_where(window, seen)
     window.show()
-    # What is there now stays: the collector need not walk through it at every edit (a pause of some 100 ms).
-    gc.collect()
-    gc.freeze()
-    gc.set_threshold(20_000, 20, 100)
+    Sweeper(window.session, window)
     return window
 
 

@@ -1,0 +1,37 @@
+"""Memory is swept in the rests that people make, not in the middle of an edit."""
+
+from __future__ import annotations
+
+import gc
+import time
+
+import pytest
+
+from oakmeasure.app.session import Session
+from oakmeasure.app.start import demo_job
+from oakmeasure.app.sweeping import REST_S, YOUNG, Sweeper
+
+
+class Loop:
+    """Something that only the collector can take away."""
+
+    def __init__(self) -> None:
+        self.me = self
+
+
+def test_memory_is_swept_in_a_rest_and_not_while_somebody_edits(qtbot, monkeypatch: pytest.MonkeyPatch) -> None:
+    before = gc.get_threshold()
+    try:
+        session = Session(demo_job())
+        sweeper = Sweeper(session, session)
+        assert gc.get_threshold() == YOUNG
+        made = [Loop() for _ in range(10)]
+        del made
+        session.edit("fit.gap_floor", 4.5)
+        assert not sweeper.look()  # just edited
+        now = time.monotonic()
+        monkeypatch.setattr("oakmeasure.app.sweeping.time.monotonic", lambda: now + REST_S + 1)
+        assert sweeper.look()
+        assert not [each for each in gc.get_objects() if type(each) is Loop]
+    finally:
+        gc.set_threshold(*before)
