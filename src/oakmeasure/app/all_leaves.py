@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QProgressDialog, QWidget
 
 from oakmeasure.app.session import Session
 from oakmeasure.core.solve import Solution
+from oakmeasure.language import say
 
 
 def every_leaf(parent: QWidget, session: Session) -> Solution | None:
@@ -18,14 +19,14 @@ def every_leaf(parent: QWidget, session: Session) -> Solution | None:
     job = session.job
     if not session.solution.next_missing():
         return session.whole()
-    box = QProgressDialog("Working out the leaves", "Stop", 0, len(job.leaves), parent)
-    box.setWindowTitle("All leaves")
+    box = QProgressDialog(say("Working out the leaves"), say("Stop"), 0, len(job.leaves), parent)
+    box.setWindowTitle(say("All leaves"))
     box.setWindowModality(Qt.WindowModality.WindowModal)
     box.setMinimumDuration(200)
     done = len(session.worked_out())
     try:
         while missing := session.solution.next_missing():
-            box.setLabelText(f"Working out {job.leaf(missing).name}")
+            box.setLabelText(say(f"Working out {job.leaf(missing).name}"))
             session.solution.leaf(missing)
             done += 1
             box.setValue(min(done, len(job.leaves)))

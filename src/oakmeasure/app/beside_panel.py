@@ -11,6 +11,7 @@ from oakmeasure.app.notes import label
 from oakmeasure.app.session import Session
 from oakmeasure.core import edits
 from oakmeasure.core.beside import other_kinds
+from oakmeasure.language import say
 
 
 class BesidePanel(QWidget):
@@ -30,13 +31,13 @@ class BesidePanel(QWidget):
         row.addWidget(label("beside it", "pencil"))
         self.box = ChoiceBox()
         self.box.setObjectName("beside")
-        self.box.setAccessibleName("construction to compare with")
+        self.box.setAccessibleName(say("construction to compare with"))
         self.box.setMinimumWidth(220)
         self.box.activated.connect(self._choose)
         row.addWidget(self.box)
-        self.take = QPushButton("Build it so")
+        self.take = QPushButton(say("Build it so"))
         self.take.setProperty("role", "link")
-        self.take.setToolTip("takes this construction; Ctrl+Z takes it back")
+        self.take.setToolTip(say("takes this construction; Ctrl+Z takes it back"))
         self.take.clicked.connect(self._take)
         row.addWidget(self.take)
         row.addStretch(1)
@@ -50,7 +51,7 @@ class BesidePanel(QWidget):
         if [self.box.itemData(at) for at in range(self.box.count())] != [key for key, _ in kinds]:
             self.box.clear()
             for key, name in kinds:
-                self.box.addItem(name, key)
+                self.box.addItem(say(name), key)
         self.box.setCurrentIndex([key for key, _ in kinds].index(self.session.beside_kind()))
         self.table.refresh()
 

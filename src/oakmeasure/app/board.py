@@ -23,6 +23,7 @@ from oakmeasure.app import theme
 from oakmeasure.app.painter import View, dimension_box, fitted, label_box, paint, paint_shape
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Area, Dimension, Drawing, Label, Shape
+from oakmeasure.language import say
 
 REACH_PX = 6.0  # how near a line must be to be pointed at
 EDGE_PX = 22.0
@@ -50,8 +51,8 @@ class Board(QWidget):
         self.setObjectName("board")
         self.setMouseTracking(True)
         self.setMinimumSize(300, 260)
-        self.setAccessibleName("drawing board")
-        self.setAccessibleDescription(KEYS_SAID)
+        self.setAccessibleName(say("drawing board"))
+        self.setAccessibleDescription(say(KEYS_SAID))
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)  # a click on it leaves the cursor in its box
         self.commit = lambda _path, _text: ""
         self.drawing = Drawing((), Rect(0, 0, 1, 1))
@@ -264,7 +265,7 @@ class Board(QWidget):
             super().keyPressEvent(event)
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
-        self.setAccessibleName("drawing board")
+        self.setAccessibleName(say("drawing board"))
         super().focusOutEvent(event)
 
     def _go_on(self, step: int) -> None:
@@ -274,7 +275,9 @@ class Board(QWidget):
             return
         at = (refs.index(self.lit) + step) % len(refs) if self.lit in refs else (0 if step > 0 else len(refs) - 1)
         self.pointed.emit(refs[at])
-        self.setAccessibleName(f"{in_words(refs[at], self.things()[refs[at]])}, {at + 1} of {len(refs)} on the drawing")
+        self.setAccessibleName(
+            say(f"{in_words(refs[at], self.things()[refs[at]])}, {at + 1} of {len(refs)} on the drawing")
+        )
 
     # --- editing where it stands -------------------------------------------------------------------------------
 
@@ -314,7 +317,7 @@ class Board(QWidget):
             self.setFocus()
             return
         self._style(refused=True)
-        self._message.setText(reason)
+        self._message.setText(say(reason))
         self._message.adjustSize()
         x = min(self._box.x(), self.width() - self._message.width() - 4)
         self._message.move(max(x, 4), self._box.y() + self._box.height() + 3)

@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen, QWh
 from PySide6.QtWidgets import QComboBox
 
 from oakmeasure.app import theme
+from oakmeasure.language import say
 
 
 class ChoiceBox(QComboBox):
@@ -22,10 +23,17 @@ class ChoiceBox(QComboBox):
             painter.drawPolyline([QPointF(x, y), QPointF(x + 5, y + 5), QPointF(x + 10, y)])
         painter.end()
 
+    def offer(self, words: list[str]) -> None:
+        """Offer these words, said in the language that is chosen; where they are offered already, nothing is done."""
+        shown = [say(each) for each in words]
+        if [self.itemText(n) for n in range(self.count())] != shown:
+            self.clear()
+            self.addItems(shown)
+
     def show_other(self, text: str) -> None:
         """Show a text while none of the options is chosen; a long one gives way in its middle."""
         metrics = QFontMetrics(theme.font(14, bold=True))
-        self.setPlaceholderText(metrics.elidedText(text, Qt.TextElideMode.ElideMiddle, self.width() - 44))
+        self.setPlaceholderText(metrics.elidedText(say(text), Qt.TextElideMode.ElideMiddle, self.width() - 44))
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()

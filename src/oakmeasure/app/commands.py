@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu
 from oakmeasure.app import theme
 from oakmeasure.app.all_leaves import every_leaf
 from oakmeasure.app.job_files import JobFiles
-from oakmeasure.app.papers import file_name
+from oakmeasure.app.papers import file_name, say_kinds
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.to_measure import ToMeasureDialog
@@ -22,6 +22,7 @@ from oakmeasure.core import edits
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
+from oakmeasure.language import say
 
 if TYPE_CHECKING:
     from oakmeasure.app.schedule_box import ScheduleBox
@@ -72,8 +73,8 @@ class Commands(JobFiles):
         add("Keep-out zones, CSV…", self.keep_outs)
         self.menu.addSeparator()
         for action, keys in (
-            (self.session.undo_stack.createUndoAction(self.menu, "Undo"), QKeySequence.StandardKey.Undo),
-            (self.session.undo_stack.createRedoAction(self.menu, "Redo"), QKeySequence("Ctrl+Shift+Z")),
+            (self.session.undo_stack.createUndoAction(self.menu, say("Undo")), QKeySequence.StandardKey.Undo),
+            (self.session.undo_stack.createRedoAction(self.menu, say("Redo")), QKeySequence("Ctrl+Shift+Z")),
         ):
             action.setShortcut(keys)
             self._put(action)
@@ -100,7 +101,7 @@ class Commands(JobFiles):
     def _add(
         self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
     ) -> None:
-        action = QAction(text, self.menu)
+        action = QAction(say(text), self.menu)
         if keys is not None:
             action.setShortcut(keys)
         action.triggered.connect(lambda _on=False: what())
@@ -114,23 +115,29 @@ class Commands(JobFiles):
 
     def ask_points_path(self) -> str:
         kinds = "Ticks and points (*.csv *.dxf)"
-        return QFileDialog.getOpenFileName(self.window, "Read ticks or points", self._folder(), kinds)[0]
+        return QFileDialog.getOpenFileName(self.window, say("Read ticks or points"), self._folder(), say_kinds(kinds))[
+            0
+        ]
 
     def ask_rack_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, "Read a rack", self._folder(), "Racks (*.csv)")[0]
+        return QFileDialog.getOpenFileName(self.window, say("Read a rack"), self._folder(), say_kinds("Racks (*.csv)"))[
+            0
+        ]
 
     def ask_schedule_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, "Read a schedule", self._folder(), "Schedules (*.csv)")[0]
+        return QFileDialog.getOpenFileName(
+            self.window, say("Read a schedule"), self._folder(), say_kinds("Schedules (*.csv)")
+        )[0]
 
     def ask_hardware_path(self) -> str:
         title, kinds = "Read a table of hinges or tracks", "Tables (*.csv)"
-        return QFileDialog.getOpenFileName(self.window, title, self._folder(), kinds)[0]
+        return self.ask_file(title, kinds)
 
     def ask_log_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, "Read a log", self._folder(), LOG_FILTER)[0]
+        return self.ask_file("Read a log", LOG_FILTER)
 
     def ask_text(self, title: str, question: str, now: str) -> str:
-        text, taken = QInputDialog.getText(self.window, title, question, text=now)
+        text, taken = QInputDialog.getText(self.window, say(title), say(question), text=now)
         return text.strip() if taken else ""
 
     # --- paper -------------------------------------------------------------------------------------------

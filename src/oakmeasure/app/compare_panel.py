@@ -16,6 +16,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.core.fit.ways import Comparison, Option
 from oakmeasure.core.hardware.catalogue import catalogue
 from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.language import say
 
 
 class LevelMark(QWidget):
@@ -25,8 +26,8 @@ class LevelMark(QWidget):
         super().__init__()
         self.level = level
         self.setFixedSize(QSize(20, 20))
-        self.setAccessibleName(str(level))
-        self.setToolTip(str(level))
+        self.setAccessibleName(say(str(level)))
+        self.setToolTip(say(str(level)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -127,11 +128,11 @@ class ComparePanel(QScrollArea):
             return label("taken", "pencil")
         if option.remedy is None or not option.remedy.path:
             return QLabel()
-        button = QPushButton("take")
+        button = QPushButton(say("take"))
         button.setProperty("role", "link")
         button.setCursor(Qt.CursorShape.PointingHandCursor)
-        button.setToolTip("takes this way; Ctrl+Z takes it back")
-        button.setAccessibleName(f"take {option.cells[0]}, {comparison.title}")
+        button.setToolTip(say("takes this way; Ctrl+Z takes it back"))
+        button.setAccessibleName(say(f"take {option.cells[0]}, {comparison.title}"))
         remedy = option.remedy
         button.clicked.connect(lambda: self._take(replace(remedy, text=f"take {option.cells[0]}")))
         self.buttons[option.cells[0]] = button

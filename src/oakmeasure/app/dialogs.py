@@ -15,13 +15,14 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job
 from oakmeasure.core.units import Show, System, Unit
 from oakmeasure.core.verdicts import Verdict
+from oakmeasure.language import say
 
 
 def _buttons(dialog: QDialog, accept: str) -> QDialogButtonBox:
     box = QDialogButtonBox()
-    ok = box.addButton(accept, QDialogButtonBox.ButtonRole.AcceptRole)
+    ok = box.addButton(say(accept), QDialogButtonBox.ButtonRole.AcceptRole)
     ok.setObjectName("accept")
-    cancel = box.addButton("Not now", QDialogButtonBox.ButtonRole.RejectRole)
+    cancel = box.addButton(say("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
     cancel.setProperty("role", "plain")
     box.accepted.connect(dialog.accept)
     box.rejected.connect(dialog.reject)
@@ -35,7 +36,7 @@ class NewJob(QDialog):
 
     def __init__(self, parent: QWidget | None, unit: System, *, offers_demo: bool = False) -> None:
         super().__init__(parent)
-        self.setWindowTitle("New job")
+        self.setWindowTitle(say("New job"))
         self.setMinimumWidth(420)
         self.job: Job = new_job(unit=unit, rules="workshop-inch" if unit is System.INCH else "site-metric")
         self._entries: list[Entry] = []
@@ -46,13 +47,13 @@ class NewJob(QDialog):
         column.addWidget(label("What is it for?", "group"))
         self.name = QLineEdit()
         self.name.setObjectName("find")
-        self.name.setPlaceholderText("seed room door")
-        self.name.setAccessibleName("what the leaf is for")
+        self.name.setPlaceholderText(say("seed room door"))
+        self.name.setAccessibleName(say("what the leaf is for"))
         column.addWidget(self.name)
         column.addWidget(label("How does it hang?", "group"))
         self.hand = ChoiceBox()
-        self.hand.addItems([f"on butts in a lining, {each}" for each in Hand])
-        self.hand.setAccessibleName("how the leaf hangs")
+        self.hand.addItems([say(each) for each in [f"on butts in a lining, {each}" for each in Hand]])
+        self.hand.setAccessibleName(say("how the leaf hangs"))
         column.addWidget(self.hand)
         column.addWidget(label("seen from the opening side, where the knuckles show", "pencil"))
         column.addWidget(label("What did you read?", "group"))
@@ -67,7 +68,7 @@ class NewJob(QDialog):
         column.addSpacing(8)
         buttons = _buttons(self, "Show the leaf")
         if offers_demo:
-            look = buttons.addButton("Look at a finished job first", QDialogButtonBox.ButtonRole.ResetRole)
+            look = buttons.addButton(say("Look at a finished job first"), QDialogButtonBox.ButtonRole.ResetRole)
             look.setObjectName("demo")
             look.setProperty("role", "plain")
             look.clicked.connect(self._look)
@@ -110,7 +111,7 @@ class AnswerStops(QDialog):
 
     def __init__(self, parent: QWidget | None, stops: list[Verdict], answer: Callable[[str, str], str]) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Stops to answer for")
+        self.setWindowTitle(say("Stops to answer for"))
         self.setMinimumWidth(520)
         self._answer = answer
         self._reasons: list[tuple[Verdict, QLineEdit]] = []
@@ -127,7 +128,7 @@ class AnswerStops(QDialog):
             column.addWidget(sentence)
             reason = QLineEdit()
             reason.setObjectName("find")
-            reason.setAccessibleName(f"reason, {stop.title}")
+            reason.setAccessibleName(say(f"reason, {stop.title}"))
             column.addWidget(reason)
             self._reasons.append((stop, reason))
         self._refused = label("", "refused")
@@ -141,7 +142,7 @@ class AnswerStops(QDialog):
                 "write a reason" if len(reason.text().strip()) < 3 else self._answer(stop.code, reason.text().strip())
             )
             if refused:
-                self._refused.setText(f"{stop.title}: {refused}")
+                self._refused.setText(say(f"{stop.title}: {refused}"))
                 self._refused.show()
                 reason.setFocus()
                 return

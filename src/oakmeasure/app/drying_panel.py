@@ -15,6 +15,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.core import rack_edits
 from oakmeasure.core.drawings.rack_view import owned
 from oakmeasure.core.units import Unit
+from oakmeasure.language import say
 
 
 class DryingPanel(QWidget):
@@ -28,13 +29,13 @@ class DryingPanel(QWidget):
         column.setSpacing(5)
         self.which = ChoiceBox()
         self.which.setObjectName("dryingBoard")
-        self.which.setAccessibleName("board in hand")
+        self.which.setAccessibleName(say("board in hand"))
         self.which.activated.connect(lambda at: session.take_board(owned(session.job)[at]))
         column.addWidget(self.which)
         row = QHBoxLayout()
         self.day = QDateEdit(QDate.currentDate())
         self.day.setObjectName("drying.day")
-        self.day.setAccessibleName("day of the reading")
+        self.day.setAccessibleName(say("day of the reading"))
         self.day.setDisplayFormat("d MMM yyyy")
         self.day.setCalendarPopup(True)
         row.addWidget(self.day, 1)
@@ -54,9 +55,7 @@ class DryingPanel(QWidget):
         """Show the readings of the board in hand."""
         session, at = self.session, self.session.board_in_hand()
         words = [session.job.boards[n].label or "–" for n in owned(session.job)]
-        if [self.which.itemText(n) for n in range(self.which.count())] != words:
-            self.which.clear()
-            self.which.addItems(words)
+        self.which.offer(words)
         for old in self._shown:
             old.hide()
             self._box.removeWidget(old)
@@ -69,11 +68,11 @@ class DryingPanel(QWidget):
             row = QWidget()
             line = QHBoxLayout(row)
             line.setContentsMargins(0, 0, 0, 0)
-            line.addWidget(QLabel(f"{each.day:%d %b %Y}"), 1)
-            line.addWidget(QLabel(f"{each.percent:g} %"))
+            line.addWidget(QLabel(say(f"{each.day:%d %b %Y}")), 1)
+            line.addWidget(QLabel(say(f"{each.percent:g} %")))
             away = QToolButton()
             away.setText("×")
-            away.setAccessibleName(f"take the reading of {each.day:%d %b %Y} off")
+            away.setAccessibleName(say(f"take the reading of {each.day:%d %b %Y} off"))
             away.clicked.connect(partial(self._remove, each.day))
             line.addWidget(away)
             self._box.addWidget(row)

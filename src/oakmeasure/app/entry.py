@@ -14,6 +14,7 @@ from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.words import explained
 from oakmeasure.core.working import State
+from oakmeasure.language import say
 
 NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
 
@@ -51,8 +52,8 @@ class StateMark(QWidget):
 
     def set_state(self, state: State) -> None:
         self.state = state
-        self.setToolTip(f"{state}: click, or Ctrl+M in the box, to change")
-        self.setAccessibleName(f"known as {state}")
+        self.setToolTip(say(f"{state}: click, or Ctrl+M in the box, to change"))
+        self.setAccessibleName(say(f"known as {state}"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -133,10 +134,10 @@ class Entry(QFrame):
         self._shown = ""
         self.line = _Line()
         self.line.setObjectName(name)
-        self.line.setAccessibleName(label)
-        self.line.setAccessibleDescription(note)
+        self.line.setAccessibleName(say(label))
+        self.line.setAccessibleDescription(say(note))
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.line.setToolTip("\n".join(each for each in (note, explained(label)) if each))
+        self.line.setToolTip(say("\n".join(each for each in (note, explained(label)) if each)))
         self.mark = StateMark() if has_state else None
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.
@@ -158,7 +159,7 @@ class Entry(QFrame):
             column.setSpacing(0)
             head = QHBoxLayout()
             head.setSpacing(2)
-            title = QLabel(label)
+            title = QLabel(say(label))
             title.setBuddy(self.line)
             head.addWidget(title, 1)
             if self.mark is not None:
@@ -181,8 +182,10 @@ class Entry(QFrame):
     def show_value(self, value: float | None, show: Show, *, placeholder: str = "", state: State | None = None) -> None:
         """Show the job's value. What a person is typing, or was refused, stays on screen."""
         self._show = show
-        self._unit_label.setText("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
-        self.line.setPlaceholderText(placeholder)
+        self._unit_label.setText(
+            say("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
+        )
+        self.line.setPlaceholderText(say(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
         tight = self._compact or self.mark is not None
         self.set_flag("small", self._narrow or (tight and show.system is System.INCH))

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QProgressDialog, QWidget
 from oakmeasure.core.solve import Solution
 from oakmeasure.files.full_size import PaperError
 from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.language import say
 from oakmeasure.trouble import log_trouble
 
 LONGEST_FILE = 10.0  # seconds that one leaf's files take at the most
@@ -26,8 +27,8 @@ class FolderWriter(QObject):
         super().__init__(parent)
         self._solution, self._target, self._paper = solution, target, paper
         self._stopped = Event()
-        self.box = QProgressDialog("Writing the job folder", "Stop", 0, 0, parent)
-        self.box.setWindowTitle("Job folder")
+        self.box = QProgressDialog(say("Writing the job folder"), say("Stop"), 0, 0, parent)
+        self.box.setWindowTitle(say("Job folder"))
         self.box.setWindowModality(Qt.WindowModality.WindowModal)
         self.box.setMinimumDuration(200)
         self.box.setAutoClose(False)
@@ -72,4 +73,4 @@ class FolderWriter(QObject):
     def _show(self, done: int, of: int, name: str) -> None:
         self.box.setMaximum(of)
         self.box.setValue(done)
-        self.box.setLabelText(name or "done")
+        self.box.setLabelText(say(name or "done"))

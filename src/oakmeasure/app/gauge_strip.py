@@ -17,6 +17,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.gauges.port import GaugePort, GaugeState, ports
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from oakmeasure.gauges.simulated import SimulatedGauge
+from oakmeasure.language import say
 
 SIMULATED = "a simulated gauge"
 
@@ -72,8 +73,8 @@ class GaugeStrip(QWidget):
     def _button(self, name: str, text: str, note: str) -> QToolButton:
         button = QToolButton()
         button.setObjectName(name)
-        button.setText(text)
-        button.setToolTip(note)
+        button.setText(say(text))
+        button.setToolTip(say(note))
         button.setProperty("role", "gauge")
         button.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the cursor stays in the box that is to take the reading
         return button
@@ -125,7 +126,7 @@ class GaugeStrip(QWidget):
             self.simulated.close()
             self.simulated = None
         self.press.hide()
-        self.words.setText("Gauge: none")
+        self.words.setText(say("Gauge: none"))
         self.last.hide()
 
     # --- what comes ------------------------------------------------------------------------------------------
@@ -140,8 +141,8 @@ class GaugeStrip(QWidget):
             GaugeState.UNPLUGGED: "unplugged, waiting",
             GaugeState.STOPPED: "off",
         }[state]
-        self.words.setText(f"{name}: {words}")
-        self.words.setToolTip(reason)
+        self.words.setText(say(f"{name}: {words}"))
+        self.words.setToolTip(say(reason))
 
     def _bad(self, line: bytes, reason: str) -> None:
         self.bad_lines += 1
@@ -150,7 +151,7 @@ class GaugeStrip(QWidget):
 
     def say(self, text: str) -> None:
         """Say something under the strip's words."""
-        self.last.setText(text)
+        self.last.setText(say(text))
         self.last.setVisible(bool(text))
 
     def _entry(self) -> Entry | None:

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QV
 
 from oakmeasure.app import theme
 from oakmeasure.core.making.glue import Stage, next_words
+from oakmeasure.language import say
 
 COUNT_PX, NEXT_PX, SMALL_PX = 190, 50, 44
 TICK_MS = 200
@@ -30,7 +31,7 @@ class GlueClock(QWidget):
         super().__init__(parent, Qt.WindowType.Window)
         self.setObjectName("ground")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setWindowTitle("Glue clock – Oak Measure")
+        self.setWindowTitle(say("Glue clock – Oak Measure"))
         self.resize(1280, 800)
         self.open_minutes, self.stage = open_minutes, stage
         self._seconds = seconds
@@ -53,9 +54,9 @@ class GlueClock(QWidget):
         column.addWidget(self.after)
         column.addStretch(1)
         row = QHBoxLayout()
-        self.again = QPushButton("From the start")
+        self.again = QPushButton(say("From the start"))
         self.again.clicked.connect(self.restart)
-        self.away = QPushButton("Put it away")
+        self.away = QPushButton(say("Put it away"))
         self.away.setProperty("role", "plain")
         self.away.clicked.connect(self.close)
         for each in (self.again, self.away):
@@ -85,12 +86,12 @@ class GlueClock(QWidget):
         minutes = (self._seconds() - self._began) / 60
         left = self.open_minutes - minutes
         whole = abs(int(left * 60 + (1e-6 if left > 0 else -1e-6)))
-        self.count.setText(f"{'over by ' if left < 0 else ''}{whole // 60}:{whole % 60:02d}")
+        self.count.setText(say(f"{'over by ' if left < 0 else ''}{whole // 60}:{whole % 60:02d}"))
         self.bar.setValue(round(1000 * min(max(minutes / self.open_minutes, 0.0), 1.0)))
         now = next_words(self.stage, minutes)
-        self.next.setText(now)
+        self.next.setText(say(now))
         later = next((w for w in (next_words(self.stage, minutes + n / 10) for n in range(1, 200)) if w != now), "")
-        self.after.setText(f"then: {later}" if later else f"{self.stage.clamps} clamps stay on")
+        self.after.setText(say(f"then: {later}" if later else f"{self.stage.clamps} clamps stay on"))
         colour = (
             theme.palette().stop
             if left < 1

@@ -12,6 +12,7 @@ from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import Session
 from oakmeasure.core.hanging.remedy import hinge_name
 from oakmeasure.core.units import Unit
+from oakmeasure.language import say
 
 LAST_SEED = 9999
 
@@ -20,8 +21,8 @@ def box(name: str, words: str, hint: str = "") -> QLineEdit:
     """Return a line of text to be written."""
     made = QLineEdit()
     made.setObjectName(name)
-    made.setAccessibleName(words)
-    made.setPlaceholderText(hint or words)
+    made.setAccessibleName(say(words))
+    made.setPlaceholderText(say(hint or words))
     made.setProperty("role", "box")
     return made
 
@@ -34,7 +35,7 @@ class DrillPanel(Stack):
         self.hang = session.hang
         self.seed = QSpinBox()
         self.seed.setObjectName("drillSeed")
-        self.seed.setAccessibleName("number of the door")
+        self.seed.setAccessibleName(say("number of the door"))
         self.seed.setRange(0, LAST_SEED)
         self.seed.valueChanged.connect(self.hang.new_door)
         self.row(label("door no.", "pencil"), self.seed)
@@ -43,7 +44,7 @@ class DrillPanel(Stack):
         for n in range(3):
             self._entry(f"drill.{n}")
         self.planed = self._entry("drill.planed")
-        self.planed[0].setText("planed off the latch edge")
+        self.planed[0].setText(say("planed off the latch edge"))
         self.go = self.button("Judge it", "drillJudge", self._judge)
         self.column.addWidget(self.go)
         self.column.addWidget(self.note)
@@ -73,11 +74,11 @@ class DrillPanel(Stack):
             for each in (title, entry):
                 each.setVisible(n < count)
             if n < count:
-                title.setText(f"{hinge_name(n, count)}, packed")
+                title.setText(say(f"{hinge_name(n, count)}, packed"))
                 entry.show_value(self.hang.packed[n] or None, show)
         self.planed[1].show_value(self.hang.planed or None, show)
         judged = self.hang.judged
-        self.score.setText(f"{judged.points} of 100" if judged is not None else "")
+        self.score.setText(say(f"{judged.points} of 100" if judged is not None else ""))
 
     def _another(self) -> str:
         self.hang.new_door(random.randrange(LAST_SEED))
@@ -135,9 +136,11 @@ class SignPanel(Stack):
         if signed is not None and not self.by.hasFocus():
             self.by.setText(signed.by)
             self.words_.setText(signed.note)
-        self.go.setText("Sign it off anew" if signed is not None else "Sign it off, into the book")
+        self.go.setText(say("Sign it off anew" if signed is not None else "Sign it off, into the book"))
         stops = self.session.solved.open_stops()
-        self.state.setText(f"to be answered for first: {'; '.join(each.title for each in stops[:3])}" if stops else "")
+        self.state.setText(
+            say(f"to be answered for first: {'; '.join(each.title for each in stops[:3])}" if stops else "")
+        )
 
     def _sign(self) -> str:
         for entry in self.sizes.values():
@@ -156,7 +159,7 @@ class BookPanel(Stack):
         self.search.textChanged.connect(session.hang.look_for)
         self.column.addWidget(self.search)
         self.hint = self.words()
-        self.hint.setText("Every word must stand in it; a number finds widths and heights within 5 mm.")
+        self.hint.setText(say("Every word must stand in it; a number finds widths and heights within 5 mm."))
         self.column.addWidget(self.note)
 
     def refresh(self) -> None:

@@ -10,11 +10,12 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 from oakmeasure.app.dialogs import NewJob
 from oakmeasure.app.keeper import Keeper
 from oakmeasure.app.last_seen import Seen, keep_look
-from oakmeasure.app.papers import Papers, file_name
+from oakmeasure.app.papers import Papers, file_name, say_kinds
 from oakmeasure.app.session import Session
 from oakmeasure.core.job import new_job
 from oakmeasure.files.jobfile import SUFFIX, JobFileError, load
 from oakmeasure.files.journal import Left
+from oakmeasure.language import say
 
 if TYPE_CHECKING:
     from oakmeasure.app.window import Window
@@ -33,19 +34,22 @@ class JobFiles(Papers):
 
     # --- asking ------------------------------------------------------------------------------------------
 
+    def ask_file(self, title: str, kinds: str) -> str:
+        return QFileDialog.getOpenFileName(self.window, say(title), self._folder(), say_kinds(kinds))[0]
+
     def ask_open_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, "Open a job", self._folder(), JOB_FILTER)[0]
+        return self.ask_file("Open a job", JOB_FILTER)
 
     def _asked(self, title: str, text: str, answers: dict[str, str]) -> str:
         """Ask with a button for each answer; returns its key, the last one's where the box is shut. answers: words by
         their keys, the safest last.
         """
         box = QMessageBox(self.window)
-        box.setWindowTitle(title)
-        box.setText(text)
+        box.setWindowTitle(say(title))
+        box.setText(say(text))
         keys = list(answers)
         roles = [QMessageBox.ButtonRole.AcceptRole, QMessageBox.ButtonRole.DestructiveRole]
-        buttons = {box.addButton(answers[key], roles[min(n, 1)] if key != keys[-1] else
+        buttons = {box.addButton(say(answers[key]), roles[min(n, 1)] if key != keys[-1] else
                                  QMessageBox.ButtonRole.RejectRole): key for n, key in enumerate(keys)}  # fmt: skip
         box.exec()
         return next((key for button, key in buttons.items() if button is box.clickedButton()), keys[-1])

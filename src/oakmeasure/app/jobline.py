@@ -15,6 +15,7 @@ from oakmeasure.core.job import Leaf
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.sums.registry import SUMS
 from oakmeasure.core.units import System
+from oakmeasure.language import say
 
 SILHOUETTE_HEIGHT = 36.0
 TALLEST_MM = 2200.0
@@ -43,7 +44,7 @@ class Silhouette(Clickable):
         self.leaf, self.solved, self.current, self.number = leaf, solved, current, number
         keys = f" (Alt+{self.number})" if self.number < 10 else ""
         self.setToolTip(f"{leaf.name}{keys}")
-        self.setAccessibleName(f"leaf {self.number}, {leaf.name}")
+        self.setAccessibleName(say(f"leaf {self.number}, {leaf.name}"))
         wide, tall = (max(solved.fit.width.value, 1.0), solved_height(solved)) if solved else (700.0, 2000.0)
         self._scale = min(SILHOUETTE_HEIGHT / max(TALLEST_MM, tall), WIDEST / wide)
         self.setFixedSize(max(26, int(wide * self._scale) + 14), 48)
@@ -81,8 +82,8 @@ class Find(QLineEdit):
         super().__init__()
         self.session = session
         self.setObjectName("find")
-        self.setPlaceholderText("Find figure, part, verdict, sum   Ctrl+K")
-        self.setAccessibleName("find a figure, part, verdict or quick sum")
+        self.setPlaceholderText(say("Find figure, part, verdict, sum   Ctrl+K"))
+        self.setAccessibleName(say("find a figure, part, verdict or quick sum"))
         self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}
         self._model = QStringListModel()
@@ -104,13 +105,13 @@ class Find(QLineEdit):
         targets: dict[str, tuple[str, str]] = {}
         for figure in solved.figures:
             if not figure.name.startswith(("volume_", "area_")):
-                targets[f"{figure.label}: {show.value(figure.value, figure.unit)}"] = ("figure", figure.name)
+                targets[say(f"{figure.label}: {show.value(figure.value, figure.unit)}")] = ("figure", figure.name)
         for part in solved.cut_parts:
-            targets[f"{part.name}, part"] = ("part", f"part:{part.name}")
+            targets[say(f"{part.name}, part")] = ("part", f"part:{part.name}")
         for verdict in solved.verdicts:
-            targets[f"{verdict.title} ({verdict.level})"] = ("verdict", verdict.code)
+            targets[say(f"{verdict.title} ({verdict.level})")] = ("verdict", verdict.code)
         for quick in SUMS.values():
-            targets[f"{quick.title}, quick sum"] = ("sum", quick.name)
+            targets[say(f"{quick.title}, quick sum")] = ("sum", quick.name)
         self._targets = targets
         # What is of this leaf comes before the sums that are of none.
         self._model.setStringList(sorted(targets, key=lambda each: (targets[each][0] == "sum", each)))
@@ -199,11 +200,11 @@ class JobLine(QWidget):
         self.units = QButtonGroup(self)
         for system in System:
             button = QToolButton()
-            button.setText(str(system))
+            button.setText(say(str(system)))
             button.setCheckable(True)
             button.setObjectName(f"unit-{system}")
-            button.setAccessibleName(f"show {system}")
-            self.units.addButton(button)
+            button.setAccessibleName(say(f"show {system}"))
+            self.units.addButton(button, list(System).index(system))
             button.clicked.connect(lambda _on, system=system: self.unit_chosen.emit(system))
             row.addWidget(button)
         self.saved = label("", "pencil")
@@ -211,7 +212,7 @@ class JobLine(QWidget):
         row.addWidget(self.saved)
         self.paper = QToolButton()
         self.paper.setObjectName("paper")
-        self.paper.setText("Paper and files")
+        self.paper.setText(say("Paper and files"))
         self.paper.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         row.addWidget(self.paper)
         self._silhouettes: list[Silhouette] = []
@@ -222,14 +223,13 @@ class JobLine(QWidget):
         session = self.session
         self.name.show_text(session.job.name)
         self.leaf_name.show_text(session.leaf.name)
-        for button in self.units.buttons():
-            button.setChecked(button.text() == session.job.unit)
+        self.units.button(list(System).index(session.job.unit)).setChecked(True)
         self.refresh_saved()
         ids = [each.id for each in session.job.leaves]
         first = self._first_shown(ids.index(session.leaf_id), len(ids))
         self.all_leaves.setVisible(len(ids) > RACK)
-        self.all_leaves.setText(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾")
-        self.all_leaves.setAccessibleName(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another")
+        self.all_leaves.setText(say(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾"))
+        self.all_leaves.setAccessibleName(say(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another"))
         leaves = session.job.leaves[first : first + RACK]
         while len(self._silhouettes) > len(leaves):
             old = self._silhouettes.pop()
@@ -261,7 +261,7 @@ class JobLine(QWidget):
     def refresh_saved(self) -> None:
         session = self.session
         self.saved.setText(
-            "saved" if session.is_saved and session.path else "not saved" if not session.is_saved else ""
+            say("saved" if session.is_saved and session.path else "not saved" if not session.is_saved else "")
         )
 
     def sizeHint(self) -> QSize:

@@ -32,6 +32,7 @@ from oakmeasure.core.survey.template import TickStatus, side_names
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import MINUS, Show, System, Unit
 from oakmeasure.core.words import explained
+from oakmeasure.language import say
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
 TICK_WORDS = {TickStatus.USED: "", TickStatus.SET_ASIDE: "wrong", TickStatus.UNDECIDED: "?", TickStatus.EXCLUDED: "out"}
@@ -267,11 +268,11 @@ class RecordModel(QAbstractTableModel):
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if role == Qt.ItemDataRole.DisplayRole and orientation is Qt.Orientation.Horizontal:
-            return self.header[section]
+            return say(self.header[section])
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(section)
         if role == Qt.ItemDataRole.ToolTipRole:
-            return HEADER_NOTES.get(self.header[section]) or explained(self.header[section]) or None
+            return say(HEADER_NOTES.get(self.header[section]) or explained(self.header[section])) or None
         return None
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
@@ -281,7 +282,7 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(index.column())
         if role == Qt.ItemDataRole.ToolTipRole:
-            return explained(record.cells[index.column()]) or None
+            return say(explained(record.cells[index.column()])) or None
         if role == Qt.ItemDataRole.BackgroundRole and self.is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:
@@ -358,7 +359,7 @@ class RecordList(QTableView):
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.setTabKeyNavigation(False)
-        self.setAccessibleName("list of parts or borings")
+        self.setAccessibleName(say("list of parts or borings"))
         self.selectionModel().currentRowChanged.connect(lambda now, _before: self._choose(now.row()))
 
     def show_records(self, header: tuple[str, ...], records: list[Record]) -> None:

@@ -10,12 +10,14 @@ from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLineEdit, QWidget
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.make_panels import Stack, choice
 from oakmeasure.app.notes import label, tell
+from oakmeasure.app.papers import say_kinds
 from oakmeasure.app.session import Session
 from oakmeasure.core.make_choices import OF_A_PART, About, LogKind, ReadingKind
 from oakmeasure.core.making import log_edits
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.units import Unit
 from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.language import say
 
 UNITS = {ReadingKind.MOISTURE: Unit.PERCENT, ReadingKind.MASS: Unit.KG}
 LESSONS: tuple[tuple[About | None, str], ...] = (
@@ -52,8 +54,8 @@ class LogPanel(Stack):
         self.text = QLineEdit()
         self.text.setObjectName("noteText")
         self.text.setProperty("role", "box")
-        self.text.setAccessibleName("note")
-        self.text.setPlaceholderText("in a few words")
+        self.text.setAccessibleName(say("note"))
+        self.text.setPlaceholderText(say("in a few words"))
         self.text.setMaxLength(500)
         self.text.returnPressed.connect(lambda: self.say(self._note()))
         self.column.addWidget(self.text)
@@ -62,8 +64,8 @@ class LogPanel(Stack):
         self.photo = QLineEdit()
         self.photo.setObjectName("notePhoto")
         self.photo.setProperty("role", "box")
-        self.photo.setAccessibleName("photo, by its file")
-        self.photo.setPlaceholderText("photo: its file")
+        self.photo.setAccessibleName(say("photo, by its file"))
+        self.photo.setPlaceholderText(say("photo: its file"))
         find = self.button("find…", "notePhotoFind", self._find, role="plain")
         line = self.row(self.photo)
         line.addWidget(find)
@@ -73,21 +75,21 @@ class LogPanel(Stack):
         """Show which part is asked for, and in what it is read."""
         kind = self.kinds[self.kind.currentIndex()]
         wanted = kind in OF_A_PART
-        parts = [each.name for each in self.session.solved.cut_parts]
-        if [self.part.itemText(n) for n in range(self.part.count())] != parts:
-            self.part.clear()
-            self.part.addItems(parts)
+        self.part.offer(self._parts())
         self.part.setVisible(wanted)
         unit = UNITS.get(kind, Unit.MM)
         for each, entry in self.values.items():
             entry.setVisible(each is unit)
             entry.show_value(None, self.session.show)
 
+    def _parts(self) -> list[str]:
+        return [each.name for each in self.session.solved.cut_parts]
+
     def _read(self, value: float | None, _nudge: bool) -> str:
         if value is None:
             return ""
         kind, session = self.kinds[self.kind.currentIndex()], self.session
-        part = self.part.currentText() if kind in OF_A_PART else ""
+        part = self._parts()[self.part.currentIndex()] if kind in OF_A_PART and self.part.count() else ""
         op, at = self.room.op(), self.room.now()
 
         def write(job):  # type: ignore[no-untyped-def]
@@ -149,7 +151,9 @@ class LogPanel(Stack):
         return ""
 
     def _find(self) -> str:
-        found, _ = QFileDialog.getOpenFileName(self._top(), "A photo", "", "Pictures (*.jpg *.jpeg *.png)")
+        found, _ = QFileDialog.getOpenFileName(
+            self._top(), say("A photo"), "", say_kinds("Pictures (*.jpg *.jpeg *.png)")
+        )
         if found:
             base = self.session.path.parent if self.session.path else None
             inside = base is not None and Path(found).is_relative_to(base)

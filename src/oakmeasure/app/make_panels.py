@@ -18,6 +18,7 @@ from oakmeasure.core.make_choices import MishapKind
 from oakmeasure.core.making.log import Progress, not_mended, spent
 from oakmeasure.core.making.schedule import day_words
 from oakmeasure.core.units import Unit
+from oakmeasure.language import say
 
 STATE_WORDS = {
     Progress.OPEN: "not begun",
@@ -48,7 +49,7 @@ class Stack(QWidget):
 
     def button(self, words: str, name: str, what: Callable[[], object], *, role: str = "") -> QPushButton:
         """Return a button; one in no role is the one that matters."""
-        made = QPushButton(words)
+        made = QPushButton(say(words))
         made.setObjectName(name)
         if role:
             made.setProperty("role", role)
@@ -73,8 +74,8 @@ def choice(name: str, words: str, options: list[str], chosen: Callable[[int], ob
     """Return a choice of words."""
     made = ChoiceBox()
     made.setObjectName(name)
-    made.setAccessibleName(words)
-    made.addItems(options)
+    made.setAccessibleName(say(words))
+    made.addItems([say(each) for each in options])
     made.activated.connect(chosen)
     return made
 
@@ -103,7 +104,7 @@ class StepPanel(Stack):
         for each in (self.start, self.stop, self.done):
             each.setEnabled(op is not None)
         if op is None:
-            self.name.setText("No leaf yet")
+            self.name.setText(say("No leaf yet"))
             return
         states = room.states()
         state = states[op.id]
@@ -111,18 +112,20 @@ class StepPanel(Stack):
         took = f", {mine.hours:.1f} h at it" if mine.hours else ""
         since = f" since {mine.since:%H:%M}" if mine.since else ""
         wait = f"; then {op.wait_hours:.3g} h for {op.wait_for}" if op.wait_hours else ""
-        self.name.setText(op.name)
-        self.state.setText(f"{STATE_WORDS[state]}{since}{took}; about {op.hours:.1f} h{wait}")
-        self.start.setText("Resume" if state in (Progress.STOPPED, Progress.DONE) else "Start")
+        self.name.setText(say(op.name))
+        self.state.setText(say(f"{STATE_WORDS[state]}{since}{took}; about {op.hours:.1f} h{wait}"))
+        self.start.setText(say("Resume" if state in (Progress.STOPPED, Progress.DONE) else "Start"))
         self.start.setEnabled(state is not Progress.RUNNING)
         self.stop.setEnabled(state is Progress.RUNNING)
         names = {each.id: each.name for each in room.operations}
         missing = [names[need] for need in op.needs if states[need] is not Progress.DONE]
         text = f"first: {'; '.join(missing[:3])}" + (f" and {len(missing) - 3} more" if len(missing) > 3 else "")
-        self.needs.setText(text if missing else "")
+        self.needs.setText(say(text if missing else ""))
         self.needs.setVisible(bool(missing))
         lessons = room.lessons_at().get(op.id, ())
-        self.lesson.setText("\n".join(f"Learnt, {day_words(each.on)}, {each.leaf}: {each.text}" for each in lessons))
+        self.lesson.setText(
+            say("\n".join(f"Learnt, {day_words(each.on)}, {each.leaf}: {each.text}" for each in lessons))
+        )
         self.lesson.setVisible(bool(lessons))
 
 
@@ -138,14 +141,14 @@ class BatchPanel(Stack):
         """Show the batch that is looked at."""
         batch, show = self.room.batch(), self.session.show
         if batch is None:
-            self.name.setText("No operation yet")
+            self.name.setText(say("No operation yet"))
             return
-        self.name.setText(batch.name)
+        self.name.setText(say(batch.name))
         lines = []
         for n, group in enumerate(batch.alike(), start=1):
             settings = ", ".join(each.in_words(show) for each in group[0].op.settings[:5]) or "as it comes"
             lines.append(f"{n}.  {settings}\n     {'; '.join(each.leaf for each in group)}")
-        self.groups.setText("\n".join(lines))
+        self.groups.setText(say("\n".join(lines)))
 
 
 class GluePanel(Stack):
@@ -169,21 +172,21 @@ class GluePanel(Stack):
             for task in (plan.tasks if plan else ())
             for stage in task.stages
         ]
-        if [self.which.itemText(n) for n in range(self.which.count())] != words:
-            self.which.clear()
-            self.which.addItems(words)
+        self.which.offer(words)
         self.room.stage = min(max(self.room.stage, 1), max(len(words), 1))
         self.which.setCurrentIndex(self.room.stage - 1)
         found = plan.stage(self.room.stage) if plan is not None else None
         self.go.setEnabled(found is not None)
         self.which.setVisible(bool(words))
         if plan is None or found is None:
-            self.warning.setText("" if plan is None else "No stage fits: see what would help.")
+            self.warning.setText(say("" if plan is None else "No stage fits: see what would help."))
             return
         spare = plan.glue.open_minutes - found[1].minutes
         self.warning.setText(
-            f"{found[1].minutes:.1f} of {plan.glue.open_minutes:.1f} minutes, {spare:.1f} to spare. Before the "
-            "first bead: put it together dry, every clamp set, cauls and a rag at hand."
+            say(
+                f"{found[1].minutes:.1f} of {plan.glue.open_minutes:.1f} minutes, {spare:.1f} to spare. Before the "
+                "first bead: put it together dry, every clamp set, cauls and a rag at hand."
+            )
         )
 
     def _choose(self, at: int) -> None:
@@ -209,11 +212,11 @@ class DaysPanel(Stack):
         super().__init__(session)
         self.edits: dict[str, tuple[QCheckBox, QDateEdit]] = {}
         for field, words in (("start", "begins"), ("due", "hung by")):
-            box = QCheckBox(words)
+            box = QCheckBox(say(words))
             box.setObjectName(f"has-{field}")
             day = QDateEdit(QDate.currentDate())
             day.setObjectName(f"making.{field}")
-            day.setAccessibleName(words)
+            day.setAccessibleName(say(words))
             day.setDisplayFormat("ddd d MMM yyyy")
             day.setCalendarPopup(True)
             box.toggled.connect(lambda on, field=field: self._put(field, on))
@@ -253,7 +256,7 @@ class MishapPanel(Stack):
         self.column.addWidget(self.kind)
         self.column.addWidget(self.part)
         line = QHBoxLayout()
-        line.addWidget(QLabel("by, or how long"), 1)
+        line.addWidget(QLabel(say("by, or how long")), 1)
         self.by.setFixedWidth(126)
         line.addWidget(self.by)
         self.column.addLayout(line)
@@ -268,10 +271,8 @@ class MishapPanel(Stack):
     def refresh(self) -> None:
         """Show the mishap that is described, and those that are not mended."""
         kind, part, by = self.room.wrong
-        parts = ["the leaf", *(each.name for each in self.session.solved.cut_parts)]
-        if [self.part.itemText(n) for n in range(self.part.count())] != parts:
-            self.part.clear()
-            self.part.addItems(parts)
+        parts = self._parts()
+        self.part.offer(parts)
         self.kind.setCurrentIndex(self.kinds.index(kind))
         self.part.setCurrentIndex(parts.index(part) if part in parts else 0)
         self.by.show_value(by, self.session.show)
@@ -279,17 +280,18 @@ class MishapPanel(Stack):
         fits = [each for each in judged.repairs if each.fits] if judged is not None else []
         names = [each.name for each in fits]
         self._keys = [each.key for each in fits]
-        if [self.repair.itemText(n) for n in range(self.repair.count())] != names:
-            self.repair.clear()
-            self.repair.addItems(names)
+        self.repair.offer(names)
         self.repair.setVisible(bool(names))
         self.write.setEnabled(judged is not None)
         left = not_mended(self.session.leaf.making.log)
-        self.open.setText("\n".join(f"not mended: {each.mishap}, {each.part or 'the leaf'}" for each in left))
+        self.open.setText(say("\n".join(f"not mended: {each.mishap}, {each.part or 'the leaf'}" for each in left)))
+
+    def _parts(self) -> list[str]:
+        return ["the leaf", *(each.name for each in self.session.solved.cut_parts)]
 
     def _described(self, by: float | None) -> None:
         at = self.part.currentIndex()
-        self.room.describe(self.kinds[self.kind.currentIndex()], self.part.itemText(at) if at > 0 else "", by)
+        self.room.describe(self.kinds[self.kind.currentIndex()], self._parts()[at] if at > 0 else "", by)
         self.refresh()
 
     def _said(self, _at: int) -> None:
@@ -317,7 +319,7 @@ class LabelPanel(Stack):
         for line, name, words in ((self.host, "printerHost", "machine"), (self.port, "printerPort", "port")):
             line.setObjectName(name)
             line.setProperty("role", "box")
-            line.setAccessibleName(words)
+            line.setAccessibleName(say(words))
         self.row(self.host, self.port)
         self.go = self.button("Print the labels of this leaf", "printLabels", self._print)
         self.column.addWidget(self.go)
@@ -329,7 +331,7 @@ class LabelPanel(Stack):
     def refresh(self) -> None:
         """Show whether the simulated printer is on."""
         printer = self.room.printer
-        self.sim.setText("Switch the simulated printer off" if printer else "Switch the simulated printer on")
+        self.sim.setText(say("Switch the simulated printer off" if printer else "Switch the simulated printer on"))
 
     def _switch(self) -> str:
         reason = self.room.switch_printer()

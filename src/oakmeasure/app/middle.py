@@ -13,6 +13,7 @@ from oakmeasure.app.notes import label
 from oakmeasure.app.plan_strip import PlanStrip
 from oakmeasure.app.session import Session
 from oakmeasure.app.sure_panel import SurePanel, how_sure_shown, tolerance_shown
+from oakmeasure.language import say
 
 EXAGGERATION = 10
 
@@ -75,7 +76,7 @@ class Middle(QWidget):
 def _slider(name: str, words: str, low: int, high: int, value: int, width: int) -> QSlider:
     slider = QSlider(Qt.Orientation.Horizontal)
     slider.setObjectName(name)
-    slider.setAccessibleName(words)
+    slider.setAccessibleName(say(words))
     slider.setRange(low, high)
     slider.setValue(value)
     slider.setFixedWidth(width)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QLabel
 
+from oakmeasure.language import say
+
 
 def label(text: str, role: str) -> QLabel:
     """Return a label in one of the roles of the style sheet."""
-    made = QLabel(text)
+    made = QLabel(say(text))
     made.setProperty("role", role)
     return made
 
@@ -27,5 +29,5 @@ def tell(note: QLabel, text: str, refused: bool) -> None:
         note.setProperty("role", role)
         note.style().unpolish(note)
         note.style().polish(note)
-    note.setText(text)
+    note.setText(say(text))
     note.setVisible(bool(text))

@@ -23,6 +23,7 @@ from oakmeasure.core.drawing import (
     grain_lines,
     hatching,
 )
+from oakmeasure.language import say
 
 TEXT_PX = 13.5
 TICK_PX = 5.0
@@ -256,7 +257,7 @@ def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | N
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
     painter.setPen(colour or _text_colour(label.layer))
     text = label_text(label, view)
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, text)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, say(text))
 
 
 def _is_upright(dimension: Dimension) -> bool:

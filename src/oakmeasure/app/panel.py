@@ -17,6 +17,7 @@ from oakmeasure.core.units import MINUS
 from oakmeasure.core.verdicts import Level, Remedy, Verdict, rank
 from oakmeasure.core.words import explained
 from oakmeasure.core.working import Figure, Row, State
+from oakmeasure.language import say
 
 READABLE_PX = 160
 
@@ -79,10 +80,12 @@ class Card(Clickable):
         if verdict == self.verdict and answered == self._answered:
             return
         old, self.verdict, self._answered = self.verdict, verdict, answered
-        self.setAccessibleName(f"{verdict.level}: {verdict.title}. {verdict.sentence}")
+        self.setAccessibleName(say(f"{verdict.level}: {verdict.title}. {verdict.sentence}"))
         level = f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else "")
-        self.setToolTip("\n".join(each for each in (level, explained(f"{verdict.title} {verdict.sentence}")) if each))
-        self._text.setText(self._html(verdict, answered))
+        self.setToolTip(
+            say("\n".join(each for each in (level, explained(f"{verdict.title} {verdict.sentence}")) if each))
+        )
+        self._text.setText(say(self._html(verdict, answered)))
         if old is None or old.remedies != verdict.remedies:
             self._renew_buttons(verdict)
         self.update()
@@ -116,7 +119,7 @@ class Card(Clickable):
     def _button(self, remedy: Remedy) -> QPushButton:
         button = QPushButton(theme.typeset(remedy.text))
         button.setProperty("role", "link")
-        button.setToolTip("takes this change; Ctrl+Z takes it back")
+        button.setToolTip(say("takes this change; Ctrl+Z takes it back"))
         button.setCursor(Qt.CursorShape.PointingHandCursor)
         button.clicked.connect(lambda: self.taken.emit(remedy))
         return button
@@ -216,7 +219,7 @@ class WorkingView(QWidget):
         head = QHBoxLayout()
         head.addWidget(label("Working", "head"))
         head.addStretch(1)
-        self._back = QPushButton("back")
+        self._back = QPushButton(say("back"))
         self._back.setProperty("role", "link")
         self._back.clicked.connect(self._go_back)
         head.addWidget(self._back)
@@ -224,7 +227,7 @@ class WorkingView(QWidget):
         self.sum = QLabel()
         self.sum.setTextFormat(Qt.TextFormat.RichText)
         self.sum.setWordWrap(True)
-        self.sum.setAccessibleName("working")
+        self.sum.setAccessibleName(say("working"))
         self.sum.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.sum.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
@@ -238,7 +241,7 @@ class WorkingView(QWidget):
         self._back.setVisible(bool(self._trail))
         pencil = theme.palette().pencil
         if figure is None:
-            self.sum.setText(f'<span style="color:{pencil}">Click any number to see how it came about.</span>')
+            self.sum.setText(say(f'<span style="color:{pencil}">Click any number to see how it came about.</span>'))
             return
         title = f'<p style="font-weight:600; margin:0 0 4px 0">{escape(_capital(figure.label))}</p>'
         rows = "".join(self._row(row, figure) for row in figure.rows)
@@ -246,7 +249,7 @@ class WorkingView(QWidget):
             f'<p style="color:{pencil}; font-size:13px; margin:4px 0 0 0">{escape(each)}</p>' for each in _notes(figure)
         )
         self.sum.setToolTip(explained("; ".join([figure.label, *(row.label for row in figure.rows)])))
-        self.sum.setText(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}')
+        self.sum.setText(say(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}'))
 
     def height_wanted(self) -> int:
         """Return about how high the working is, in px: reckoned from its words, since laying it out twice is slow."""
@@ -346,7 +349,7 @@ class Side(QWidget):
     def refresh(self) -> None:
         """Show the verdicts as they are now, and how many there are of each level."""
         self.verdicts.refresh()
-        self._count.setText(count_text(self.verdicts.shown_verdicts()))
+        self._count.setText(say(count_text(self.verdicts.shown_verdicts())))
 
     def show_working(self, window_height: int) -> None:
         """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""

@@ -16,6 +16,7 @@ from oakmeasure.core.solve import Solution
 from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError, write_whole
+from oakmeasure.language import say
 
 if TYPE_CHECKING:
     from oakmeasure.app.folder_writer import FolderWriter
@@ -27,6 +28,12 @@ def file_name(text: str) -> str:
     return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"
 
 
+def say_kinds(kinds: str) -> str:
+    """Return the kinds of files that a dialogue offers, `Tables (*.csv)`, in the language that is chosen."""
+    words, bracket, rest = kinds.partition(" (")
+    return f"{say(words)}{bracket}{rest}"
+
+
 class Papers:
     """`ask_*` are replaced in tests by functions that answer."""
 
@@ -36,25 +43,27 @@ class Papers:
 
     def tell(self, title: str, text: str) -> None:
         """Say something that needs no answer."""
-        QMessageBox.information(self.window, title, text)
+        QMessageBox.information(self.window, say(title), say(text))
 
     def _report(self, refused: str) -> None:
         if refused:
             self.tell("Not changed", refused)
 
     def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
-        return QFileDialog.getSaveFileName(self.window, title, suggested, kinds)[0]
+        return QFileDialog.getSaveFileName(self.window, say(title), suggested, say_kinds(kinds))[0]
 
     def ask_one_of(self, title: str, question: str, choices: list[str]) -> str:
         """Ask for one of several; "" for none."""
-        text, taken = QInputDialog.getItem(self.window, title, question, choices, 0, False)
-        return text if taken else ""
+        shown = [say(each) for each in choices]
+        text, taken = QInputDialog.getItem(self.window, say(title), say(question), shown, 0, False)
+        return choices[shown.index(text)] if taken else ""
 
     def ask_paper(self) -> str:
         """Ask what is printed on: a sheet, a roll, or a size."""
         title, question = "Paper", "Printed at full size on (or width x height, mm)"
-        paper, taken = QInputDialog.getItem(self.window, title, question, ["A4", "A3", "roll"], 0, True)
-        return paper.strip() if taken else ""
+        sizes = {say(each): each for each in ("A4", "A3", "roll")}
+        paper, taken = QInputDialog.getItem(self.window, say(title), say(question), list(sizes), 0, True)
+        return sizes.get(paper.strip(), paper.strip()) if taken else ""
 
     def answer_stops(self, stops: list[Verdict]) -> bool:
         """Ask for a reason for every stop; returns whether all are answered for."""

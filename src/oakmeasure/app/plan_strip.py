@@ -9,6 +9,7 @@ from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.notes import label
 from oakmeasure.core.cutting.job_plan import JobPlan, LotPlan
 from oakmeasure.core.units import Show
+from oakmeasure.language import say
 
 STEPS = 1000
 
@@ -45,16 +46,17 @@ class PlanStrip(QWidget):
         row.setSpacing(10)
         self.lots = ChoiceBox()
         self.lots.setObjectName("lots")
-        self.lots.setAccessibleName("which wood is shown")
+        self.lots.setAccessibleName(say("which wood is shown"))
         self.lots.setMinimumWidth(210)
         self.lots.activated.connect(self.lot_chosen)
         row.addWidget(self.lots)
         self.lot = label("", "sum")
         self.lot.setObjectName("lotProof")
         row.addWidget(self.lot, 1)
-        self.go = QPushButton("Stop")
+        self._runs = True
+        self.go = QPushButton(say("Stop"))
         self.go.setObjectName("planGo")
-        self.go.clicked.connect(lambda: self.stopped.emit() if self.go.text() == "Stop" else self.asked.emit())
+        self.go.clicked.connect(lambda: self.stopped.emit() if self._runs else self.asked.emit())
         row.addWidget(self.go)
         column.addLayout(row)
         below = QHBoxLayout()
@@ -66,7 +68,7 @@ class PlanStrip(QWidget):
         self.bar.setRange(0, STEPS)
         self.bar.setTextVisible(False)
         self.bar.setFixedHeight(6)
-        self.bar.setAccessibleName("how much of the time is gone")
+        self.bar.setAccessibleName(say("how much of the time is gone"))
         below.addWidget(self.bar, 1)
         column.addLayout(below)
         self._ends = QHBoxLayout()
@@ -75,9 +77,9 @@ class PlanStrip(QWidget):
         self.pages = label("", "pencil")
         self.back, self.on = QToolButton(), QToolButton()
         for button, sign, by in ((self.back, "‹", -1), (self.on, "›", 1)):
-            button.setText(sign)
+            button.setText(say(sign))
             button.setObjectName("plan-back" if by < 0 else "plan-on")
-            button.setAccessibleName("boards before" if by < 0 else "boards after")
+            button.setAccessibleName(say("boards before" if by < 0 else "boards after"))
             button.setProperty("role", "gauge")
             button.clicked.connect(lambda _on=False, by=by: self.turned.emit(by))
         self._ends.addWidget(self.back)
@@ -90,7 +92,7 @@ class PlanStrip(QWidget):
                             ("cut", "It is cut")):  # fmt: skip
             button = QToolButton()
             button.setObjectName(f"plan-{name}")
-            button.setText(words)
+            button.setText(say(words))
             button.setProperty("role", "gauge")
             button.clicked.connect(lambda _on=False, name=name: self.done.emit(name))
             self.buttons[name] = button
@@ -100,37 +102,38 @@ class PlanStrip(QWidget):
     def show_plan(self, plan: JobPlan | None, at: int, show: Show, *, running: bool, progress: float, missing: int,
                   trouble: str) -> None:  # fmt: skip
         """Show how far the search is, and the wood that is looked at."""
-        self.go.setText("Stop" if running else "Plan again")
+        self._runs = running
+        self.go.setText(say("Stop" if running else "Plan again"))
         self.bar.setValue(round(STEPS * progress))
         self.bar.setVisible(running)
         if plan is None:
-            self.lot.setText("looking for a first plan" if running else "nothing to cut")
+            self.lot.setText(say("looking for a first plan" if running else "nothing to cut"))
             self.all.setText("")
             return
         words = [lot_words(each, show) for each in plan.lots]
-        if [self.lots.itemText(n) for n in range(self.lots.count())] != words:
-            self.lots.clear()
-            self.lots.addItems(words)
+        self.lots.offer(words)
         self.lots.setCurrentIndex(at)
         if 0 <= at < len(plan.lots):
             lot = plan.lots[at]
             count = len(lot.stock)
-            self.lot.setText(f"{count} piece{'s' * (count != 1)}   "
-                             + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least))  # fmt: skip
+            self.lot.setText(say(f"{count} piece{'s' * (count != 1)}   "
+                             + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least)))  # fmt: skip
         rest = f", {missing} more to come" if missing else ""
         proven = plan.is_least and not missing
-        self.all.setText(trouble or f"all wood{rest}: {proof_words(plan.cost, plan.bound, plan.gap, least=proven)}")
+        self.all.setText(
+            say(trouble or f"all wood{rest}: {proof_words(plan.cost, plan.bound, plan.gap, least=proven)}")
+        )
 
     def show_page(self, first: int, last: int, whole: int) -> None:
         """Say which boards of the wood are shown; with one page alone nothing is said."""
         for each in (self.back, self.on, self.pages):
             each.setVisible(last - first + 1 < whole)
-        self.pages.setText(f"{first} to {last} of {whole}")
+        self.pages.setText(say(f"{first} to {last} of {whole}"))
         self.back.setEnabled(first > 1)
         self.on.setEnabled(last < whole)
 
     def show_actions(self, hint: str, names: tuple[str, ...]) -> None:
         """Offer what can be done with what was clicked."""
-        self.hint.setText(hint)
+        self.hint.setText(say(hint))
         for name, button in self.buttons.items():
             button.setVisible(name in names)

@@ -20,6 +20,7 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.rack import Board, Came, Face, Flaw, Mark, Sawn
 from oakmeasure.core.timber.species import species, species_keys
 from oakmeasure.core.units import Unit
+from oakmeasure.language import say
 
 FIGURES = (
     ("length", "long", Unit.MM), ("width", "wide", Unit.MM), ("thickness", "thick", Unit.MM),
@@ -39,13 +40,13 @@ class RackPanel(QWidget):
         column.setSpacing(5)
         self.which = ChoiceBox()
         self.which.setObjectName("rackBoard")
-        self.which.setAccessibleName("board in hand")
+        self.which.setAccessibleName(say("board in hand"))
         self.which.activated.connect(lambda at: session.take_board(owned(session.job)[at]))
         row = QHBoxLayout()
         row.setSpacing(12)
         row.addWidget(self.which, 1)
         for name, words, what in (("addBoard", "Add", self._add), ("removeBoard", "Remove", self._remove)):
-            button = QPushButton(words)
+            button = QPushButton(say(words))
             button.setObjectName(name)
             button.setProperty("role", "link")
             button.clicked.connect(what)
@@ -78,10 +79,10 @@ class RackPanel(QWidget):
             line = QLineEdit()
             line.setObjectName(f"rack.{name}")
             line.setMaxLength(40 if name == "label" else 60)
-            line.setAccessibleName(words)
+            line.setAccessibleName(say(words))
             line.editingFinished.connect(partial(self._write, name))
             row = QHBoxLayout()
-            row.addWidget(QLabel(words), 1)
+            row.addWidget(QLabel(say(words)), 1)
             line.setFixedWidth(150)
             row.addWidget(line)
             column.addLayout(row)
@@ -110,17 +111,17 @@ class RackPanel(QWidget):
         ):  # fmt: skip
             box = ChoiceBox()
             box.setObjectName(f"rack.{name}")
-            box.setAccessibleName(words)
+            box.setAccessibleName(say(words))
             box.setFixedWidth(150)
             for key, text in options:
-                box.addItem(text, key)
+                box.addItem(say(text), key)
             box.activated.connect(partial(self._choose, name))
             row = QHBoxLayout()
-            row.addWidget(QLabel(words), 1)
+            row.addWidget(QLabel(say(words)), 1)
             row.addWidget(box)
             column.addLayout(row)
             self.choices[name] = box
-        turn = QPushButton("Turn it over: the other face is the best")
+        turn = QPushButton(say("Turn it over: the other face is the best"))
         turn.setProperty("role", "link")
         turn.setObjectName("turnBoard")
         turn.clicked.connect(self._turn)
@@ -134,9 +135,7 @@ class RackPanel(QWidget):
         places = owned(job)
         words = [f"{job.boards[at].label or '–'}   {session.show.size(job.boards[at].length, job.boards[at].width)}"
                  for at in places]  # fmt: skip
-        if [self.which.itemText(n) for n in range(self.which.count())] != words:
-            self.which.clear()
-            self.which.addItems(words)
+        self.which.offer(words)
         at = session.board_in_hand()
         self.body.setVisible(at is not None)
         if at is None:

@@ -11,6 +11,7 @@ from oakmeasure.app.clickable import Clickable
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import grain_lines
 from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.language import say
 
 HEIGHT = theme.ROD_HIGH
 
@@ -65,8 +66,8 @@ class Mark(Clickable):
             return
         self.key, self.level, self.current = key, level, current
         words = str(level) if level is not None else "not yet"
-        self.setAccessibleName(f"{self.stage}: {key}; {words}")
-        self.setToolTip(f"{self.stage}: {words}")
+        self.setAccessibleName(say(f"{self.stage}: {key}; {words}"))
+        self.setToolTip(say(f"{self.stage}: {words}"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -80,12 +81,12 @@ class Mark(Clickable):
         wood_ink = QColor(p.ink) if p.wood_share == 1.0 or self.current else QColor("#EFE9DE")
         painter.setPen(QColor(p.accent) if self.current else wood_ink)
         painter.setFont(theme.font(17, bold=True))
-        painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, str(self.stage))
+        painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, say(str(self.stage)))
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
         room = self.width() - 26
         key = painter.fontMetrics().elidedText(theme.typeset(self.key), Qt.TextElideMode.ElideRight, room)
-        painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, key)
+        painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, say(key))
         if self.level is None:
             painter.end()
             return

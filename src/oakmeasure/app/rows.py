@@ -17,6 +17,7 @@ from oakmeasure.core import edits
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Reading
 from oakmeasure.core.units import Unit
+from oakmeasure.language import say
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board
 REMOVE_PX = 22
@@ -38,11 +39,11 @@ class _Row(QWidget):
             self.boxes[column.name] = box
             line.addWidget(box, column.share)
         self.remove = QToolButton()
-        self.remove.setText("×" if at is not None else "+")
+        self.remove.setText(say("×" if at is not None else "+"))
         self.remove.setFixedWidth(REMOVE_PX)
         words = f"take {owner.rows.word} {at + 1} off" if at is not None else f"add this {owner.rows.word}"
-        self.remove.setToolTip(words)
-        self.remove.setAccessibleName(words)
+        self.remove.setToolTip(say(words))
+        self.remove.setAccessibleName(say(words))
         self.remove.clicked.connect(partial(owner.remove, at) if at is not None else partial(owner.add, self))
         line.addWidget(self.remove)
 
@@ -62,7 +63,7 @@ class ListRows(QWidget):
         self._head.setSpacing(3)
         self._heads: dict[str, QLabel] = {}
         for each in rows.columns:
-            title = QLabel(each.label)
+            title = QLabel(say(each.label))
             title.setProperty("role", "pencil")
             self._heads[each.name] = title
             self._head.addWidget(title, each.share)
@@ -111,10 +112,10 @@ class ListRows(QWidget):
         combo.setObjectName(self._name(row.at, column))
         combo.setProperty("narrow", True)
         combo.setMinimumWidth(40)
-        combo.setAccessibleName(f"{self.rows.word}, {column.label}")
+        combo.setAccessibleName(say(f"{self.rows.word}, {column.label}"))
         keys = []
         for key, text in column.options():
-            combo.addItem(text, key)
+            combo.addItem(say(text), key)
             keys.append(key)
         combo.view().setMinimumWidth(150)
         combo.activated.connect(lambda at: self._choose(row, column, keys[at]))
@@ -139,7 +140,7 @@ class ListRows(QWidget):
             self._box.addWidget(row)
         for row, item in zip(self._rows, shown, strict=True):
             self._show(row, item)
-        self._more.setText(f"and {len(items) - len(shown)} more, in the list beside the board")
+        self._more.setText(say(f"and {len(items) - len(shown)} more, in the list beside the board"))
         self._more.setVisible(len(items) > len(shown))
         self._show_draft()
         self._show_columns()

@@ -12,6 +12,7 @@ from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import Session
 from oakmeasure.core import edits
 from oakmeasure.core.rules import RULE_KINDS
+from oakmeasure.language import say
 
 
 class RulesDialog(QDialog):
@@ -20,7 +21,7 @@ class RulesDialog(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle("Shop rules")
+        self.setWindowTitle(say("Shop rules"))
         self.resize(720, 620)
         self._entries: dict[str, Entry] = {}
         self._reasons: dict[str, QLabel] = {}
@@ -45,7 +46,7 @@ class RulesDialog(QDialog):
         self._note.hide()
         column.addWidget(self._note)
         buttons = QDialogButtonBox()
-        buttons.addButton("Done", QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(say("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self.accept)
         column.addWidget(buttons)
         self._fill()
@@ -63,7 +64,7 @@ class RulesDialog(QDialog):
             entry = Entry(f"{group}, {kind.label}", kind.unit, partial(self._commit, name), name=f"rules.{name}")
             entry.setFixedWidth(120)
             entry.told.connect(lambda text, refused: tell(self._note, text if refused else "", refused))
-            title = QLabel(kind.label)
+            title = QLabel(say(kind.label))
             title.setWordWrap(True)
             title.setFixedWidth(230)
             reason = label("", "pencil")

@@ -31,6 +31,7 @@ from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.working import State
+from oakmeasure.language import say
 
 
 class GroupBox(QWidget):
@@ -93,7 +94,7 @@ class GroupBox(QWidget):
 
     def _add_row(self, words: str, box: QWidget, buddy: QWidget) -> None:
         row = QHBoxLayout()
-        title = QLabel(words)
+        title = QLabel(say(words))
         title.setBuddy(buddy)
         row.addWidget(title, 1)
         row.addWidget(box)
@@ -122,12 +123,12 @@ class GroupBox(QWidget):
     def _add_choice(self, choice: Choice) -> None:
         combo = ChoiceBox()
         combo.setObjectName(choice.name)
-        combo.setAccessibleName(choice.label)
-        combo.setToolTip(choice.note)
+        combo.setAccessibleName(say(choice.label))
+        combo.setToolTip(say(choice.note))
         combo.setFixedWidth(186)
         keys = []
         for key, text in choice.options():
-            combo.addItem(text)
+            combo.addItem(say(text))
             keys.append(key)
         note = note_label()
         combo.activated.connect(lambda at: self.sheet.choose(choice, keys[at], note))
@@ -142,10 +143,10 @@ class GroupBox(QWidget):
         self._column.addWidget(made)
 
     def _add_command(self, command: Command) -> None:
-        button = QPushButton(command.label)
+        button = QPushButton(say(command.label))
         button.setProperty("role", "link")
         button.setObjectName(command.name)
-        button.setToolTip(command.note)
+        button.setToolTip(say(command.note))
         button.clicked.connect(lambda: self.sheet.asked.emit(command.name))
         self._column.addWidget(button, alignment=Qt.AlignmentFlag.AlignLeft)
 
@@ -195,10 +196,10 @@ class Sheet(QWidget):
         row.setSpacing(0)
         for page in self.pages:
             tab = QToolButton()
-            tab.setText(page)
+            tab.setText(say(page))
             tab.setCheckable(True)
             tab.setObjectName(f"page-{page}")
-            tab.setAccessibleName(f"page {page}")
+            tab.setAccessibleName(say(f"page {page}"))
             tab.setProperty("role", "page")
             tab.clicked.connect(lambda _on, page=page: self.go_to_page(page))
             self._tabs[page] = tab

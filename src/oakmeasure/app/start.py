@@ -28,6 +28,7 @@ from oakmeasure.core.job import Job, new_job
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, load, loads
+from oakmeasure.language import say
 from oakmeasure.trouble import log_trouble
 
 PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
@@ -65,7 +66,9 @@ def catch(kind: type[BaseException], error: BaseException, trace: TracebackType 
         sys.__excepthook__(kind, error, trace)
         return
     QMessageBox.warning(
-        QApplication.activeWindow(), "Something went wrong", f"{log_trouble(error)} The job is still open: save it."
+        QApplication.activeWindow(),
+        say("Something went wrong"),
+        say(f"{log_trouble(error)} The job is still open: save it."),
     )
 
 
@@ -92,7 +95,7 @@ def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None,
         window.commands.of_another(place)
     QTimer.singleShot(0, window, lambda: begin(window, asks=path is None and not demo))
     if refused:
-        QMessageBox.information(window, "Not opened", refused)
+        QMessageBox.information(window, say("Not opened"), say(refused))
     QTimer.singleShot(1500, window, window.commands.ready_sums)
     return app.exec()
 

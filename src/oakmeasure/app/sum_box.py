@@ -30,6 +30,7 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.sums.examples import start
 from oakmeasure.core.sums.quick import Answer, Option, Sum, Value, answer, read, read_option
 from oakmeasure.core.sums.registry import SUMS, find
+from oakmeasure.language import say
 
 LISTED, BOXES, RESULT_PX, ROW_PX = 250, 260, 21, 30
 
@@ -40,7 +41,7 @@ class SumBox(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle("Quick sums – Oak Measure")
+        self.setWindowTitle(say("Quick sums – Oak Measure"))
         self.resize(1080, 660)
         self.which: Sum = next(iter(SUMS.values()))
         self.kept: dict[str, dict[str, Value]] = {}
@@ -70,12 +71,12 @@ class SumBox(QDialog):
         column = QVBoxLayout()
         self.look = QLineEdit()
         self.look.setObjectName("find")
-        self.look.setPlaceholderText("Find a sum: brace, cup, gap …")
-        self.look.setAccessibleName("find a sum by words")
+        self.look.setPlaceholderText(say("Find a sum: brace, cup, gap …"))
+        self.look.setAccessibleName(say("find a sum by words"))
         self.list = QListWidget()
         self.list.setObjectName("sums")
         self.list.setFixedWidth(LISTED)
-        self.list.setAccessibleName("quick sums")
+        self.list.setAccessibleName(say("quick sums"))
         column.addWidget(self.look)
         column.addWidget(self.list, 1)
         return column
@@ -102,12 +103,12 @@ class SumBox(QDialog):
         self.outcome.setFont(theme.font(RESULT_PX))
         self.outcome.setStyleSheet(f"font-size: {RESULT_PX}px;")
         self.outcome.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self.outcome.setAccessibleName("result")
+        self.outcome.setAccessibleName(say("result"))
         self.board = Board()
-        self.board.setAccessibleName("drawing of the sum")
+        self.board.setAccessibleName(say("drawing of the sum"))
         self.working = QLabel()
         self.working.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self.working.setAccessibleName("working")
+        self.working.setAccessibleName(say("working"))
         self.working.setWordWrap(True)
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
@@ -157,8 +158,8 @@ class SumBox(QDialog):
         self._mark(name)
         if name not in self.kept:
             self.kept[name] = self._start()
-        self.title.setText(self.which.title)
-        self.says.setText(self.which.says)
+        self.title.setText(say(self.which.title))
+        self.says.setText(say(self.which.says))
         self._fill()
         self._work_out()
 
@@ -220,12 +221,12 @@ class SumBox(QDialog):
 
     def _choice(self, option: Option) -> QWidget:
         box = ChoiceBox()
-        box.setAccessibleName(option.label)
+        box.setAccessibleName(say(option.label))
         box.setObjectName(f"sum.{option.name}")
         if not option.needed:
             box.addItem("–", "")
         for key in option.choices:
-            box.addItem(key.replace("_", " "), key)
+            box.addItem(say(key.replace("_", " ")), key)
         box.setCurrentIndex(box.findData(self.values.get(option.name, "")))
         box.activated.connect(lambda at: self._set(option, box.itemData(at) or None))
         return box
@@ -234,8 +235,8 @@ class SumBox(QDialog):
         line = QLineEdit()
         line.setProperty("role", "box")
         line.setObjectName(f"sum.{option.name}")
-        line.setAccessibleName(f"{option.label}, several with ; between")
-        line.setPlaceholderText(f"{option.label}; {option.label}; …")
+        line.setAccessibleName(say(f"{option.label}, several with ; between"))
+        line.setPlaceholderText(say(f"{option.label}; {option.label}; …"))
         given = self.values.get(option.name, ())
         show = self.session.show
         if isinstance(given, tuple):
@@ -278,7 +279,7 @@ class SumBox(QDialog):
             if error.field in self.notes:
                 tell(self.notes[error.field], in_words(error, show), True)
             at = next((each.label for each in self.which.options if each.name == error.field), error.field)
-            self.outcome.setText(f"{at}: {in_words(error, show)}")  # the note goes when its box is entered
+            self.outcome.setText(say(f"{at}: {in_words(error, show)}"))  # the note goes when its box is entered
             self.working.setText("")
             self.board.set_drawing(blank())
             self._offer()
@@ -288,8 +289,8 @@ class SumBox(QDialog):
             f"<tr><td>{each.label}&nbsp;&nbsp;</td><td {bold}>{show.value(each.value, each.unit)}</td></tr>"
             for each in self.found.gives
         )
-        self.outcome.setText(f"<table>{''.join(rows)}</table>")
-        self.working.setText("\n".join(self.found.working(show)))
+        self.outcome.setText(say(f"<table>{''.join(rows)}</table>"))
+        self.working.setText(say("\n".join(self.found.working(show))))
         self.working.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.board.set_drawing(sum_view(self.found, show))
         self._offer()
@@ -313,7 +314,7 @@ class SumBox(QDialog):
         self.send_row.addStretch(1)
 
     def _button(self, text: str, what: Callable[..., None]) -> None:
-        button = QPushButton(text)
+        button = QPushButton(say(text))
         button.setProperty("role", "plain")
         button.clicked.connect(what)
         self.send_row.addWidget(button)

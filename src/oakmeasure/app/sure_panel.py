@@ -19,6 +19,7 @@ from oakmeasure.core.drawing import Drawing
 from oakmeasure.core.drawings.spread_view import spread_view
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
+from oakmeasure.language import say
 
 REST_MS = 180
 
@@ -95,7 +96,7 @@ class SurePanel(QWidget):
         column.setSpacing(3)
         column.addWidget(label(title, "group"))
         self.picture = Picture()
-        self.picture.setAccessibleName(about)
+        self.picture.setAccessibleName(say(about))
         self.sentence = label("", "sum")
         self.sentence.setObjectName("sureSentence")
         self.detail = label("", "pencil")
@@ -135,7 +136,7 @@ class SurePanel(QWidget):
             self.picture.put(None)
             self.picture.hide()
             self.sentence.setText("")
-            self.detail.setText("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it.")
+            self.detail.setText(say("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it."))
             return
         self.picture.show()
         self.picture.put(shown.drawing)

@@ -10,6 +10,7 @@ from oakmeasure.app.session import Session
 from oakmeasure.core.still import StillToMeasure, all_to_measure
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.working import State
+from oakmeasure.language import say
 
 HEADER = ("leaf", "what", "known as", "on it hang")
 
@@ -20,7 +21,7 @@ class ToMeasureDialog(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle("Still to be measured")
+        self.setWindowTitle(say("Still to be measured"))
         self.resize(860, 560)
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 16, 14)
@@ -29,13 +30,13 @@ class ToMeasureDialog(QDialog):
         column.addWidget(label(f"{assumed} assumed, {len(self.items) - assumed} from a table", "head"))
         column.addWidget(label("Choose one to go to its box. Nothing is cut to an assumed figure.", "pencil"))
         self.list = RecordList()
-        self.list.setAccessibleName("what is still to be measured")
+        self.list.setAccessibleName(say("what is still to be measured"))
         self.list.show_records(HEADER, [_record(at, each) for at, each in enumerate(self.items)])
         self.list.clearSelection()
         self.list.chosen.connect(self._go)
         column.addWidget(self.list, 1)
         buttons = QDialogButtonBox()
-        buttons.addButton("Done", QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(say("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self.accept)
         column.addWidget(buttons)
 

@@ -38,6 +38,7 @@ from oakmeasure.core.drawings.views import (
 from oakmeasure.core.errors import LengthError
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Stage, worst
+from oakmeasure.language import say
 
 WORDS_FROM_PX = 560
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
@@ -182,7 +183,7 @@ class Window(QMainWindow):
         if page is None:
             return None
         room = self._room()
-        self.middle.title.setText(room.title(page))
+        self.middle.title.setText(say(room.title(page)))
         return room.listed(page)
 
     def _room(self) -> Any:
@@ -202,7 +203,7 @@ class Window(QMainWindow):
         page = self._job_page()
         if isinstance(page, TimberPage):
             self.draw()
-            self.middle.title.setText(self.timber.title(page))
+            self.middle.title.setText(say(self.timber.title(page)))
             rows = len(self.list.records.records)
             self.list.show_records(*(self.timber.listed(page) or ((), [])))
             if not rows and self.list.records.records:
@@ -254,7 +255,7 @@ class Window(QMainWindow):
             if fit_page
             else titles.BOARD_WORDS[stage]
         )
-        self.middle.title.setText(titles.OTHER_WORDS.get(sheet.page, words))
+        self.middle.title.setText(say(titles.OTHER_WORDS.get(sheet.page, words)))
         crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
@@ -275,7 +276,9 @@ class Window(QMainWindow):
         if sheet.page == TimberPage.SETTINGS and stage is Stage.TIMBER:
             listed = setting_list(self.session.worked_out(), show)
             together, alone = saved(setups(self.session.worked_out()))
-            self.middle.title.setText(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
+            self.middle.title.setText(
+                say(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
+            )
         listed = self._of_the_job() or listed
         compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
         by_another = leaf_page is LeafPage.OTHER
@@ -342,7 +345,7 @@ class Window(QMainWindow):
             options["page"] = FitPage(self.sheet().page)
             options["opened"] = self.middle.opened.value() / 180
             turns, degrees = s.solved.swing is not None, self.middle.opened.value()
-            self.middle.opened_label.setText(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %")
+            self.middle.opened_label.setText(say(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
         elif s.stage is Stage.TIMBER:
             job_page = self._job_page()
             if isinstance(job_page, TimberPage):
@@ -358,7 +361,7 @@ class Window(QMainWindow):
             options["page"] = LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self.middle.split.width() < BESIDE_FROM_PX
-        self.middle.crooked_label.setText(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}")
+        self.middle.crooked_label.setText(say(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}"))
         if s.stage is Stage.LEAF and self.sheet().page == LeafPage.OTHER:
             self.board.set_drawing(beside_view(s.beside(), s.show), keep_view=keep_view)
             return
@@ -433,7 +436,7 @@ class Window(QMainWindow):
         """Take the edit of what is dragged, and say what it snapped to."""
         if drop is not None:
             self.session.edit(drop.path, drop.value, nudge=True)
-            self.middle.title.setText(f"{words} at {drop.words}" if drop.words else otherwise)
+            self.middle.title.setText(say(f"{words} at {drop.words}" if drop.words else otherwise))
 
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times

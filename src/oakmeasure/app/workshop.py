@@ -16,6 +16,7 @@ from oakmeasure.core.drawings.op_view import work_view
 from oakmeasure.core.making.log import Progress
 from oakmeasure.core.units import Show
 from oakmeasure.data import table
+from oakmeasure.language import say
 
 CAP_PX = 28  # least height of a capital letter at 1280 x 800, so that it is read at two metres
 NAME_PX, SET_PX, TEXT_PX = 58, 56, 44
@@ -33,7 +34,7 @@ class Workshop(QWidget):
         self.setObjectName("ground")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Workshop – Oak Measure")
+        self.setWindowTitle(say("Workshop – Oak Measure"))
         self.resize(1280, 800)
         self.page = 0
         column = QVBoxLayout(self)
@@ -92,27 +93,27 @@ class Workshop(QWidget):
         op, show = self.room.op(), self.session.show
         solved = self.session.solved
         if op is None or solved.build is None:
-            self.name.setText("No leaf yet")
+            self.name.setText(say("No leaf yet"))
             return
         operations = self.room.operations
         state = self.room.states()[op.id]
-        self.place.setText(f"{operations.index(op) + 1} of {len(operations)}   {self.session.leaf.name}")
-        self.state.setText({Progress.DONE: "done", Progress.RUNNING: "running"}.get(state, ""))
-        self.name.setText(self._fitting(op.name, NAME_PX, 2, bold=True))
+        self.place.setText(say(f"{operations.index(op) + 1} of {len(operations)}   {self.session.leaf.name}"))
+        self.state.setText(say({Progress.DONE: "done", Progress.RUNNING: "running"}.get(state, "")))
+        self.name.setText(self._fitting(say(op.name), NAME_PX, 2, bold=True))
         first = self.page % self.pages() == 0
         self.board.setVisible(first)
         self.held.setVisible(first)
         if first:
             lines = [_setting(each.in_words(show)) for each in op.settings[:PER_PAGE]]
             self._set(self.settings, SET_PX if len(lines) <= 4 else MANY_PX, bold=True)
-            self.settings.setText("\n".join(lines) or "–")
+            self.settings.setText(say("\n".join(lines) or "–"))
             self.board.set_drawing(work_view(solved, show, op.id), keep_view=False)
-            self.held.setText(self._fitting(self._held(show), TEXT_PX, 2))
+            self.held.setText(self._fitting(say(self._held(show)), TEXT_PX, 2))
             check = op.check.in_words(show) if op.check else ""
-            self.words.setText(self._fitting(f"Check: {check}" if check else "", TEXT_PX, 2))
+            self.words.setText(self._fitting(say(f"Check: {check}" if check else ""), TEXT_PX, 2))
         else:
             self._set(self.settings, TEXT_PX, bold=False)
-            self.settings.setText(self._fitting(self._more(), TEXT_PX, 9))
+            self.settings.setText(self._fitting(say(self._more()), TEXT_PX, 9))
             self.words.setText("")
 
     def _held(self, show: Show) -> str:
