@@ -22,6 +22,7 @@ WORD = re.compile(r"[^\W\d_]+")
 PLACE = re.compile(r"\{(\d+)\}")
 POINT = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?![.\d])")
 EDGES = re.compile(r"^([\s(“„]*)(.*?)([\s.:…?!)”]*)$", re.DOTALL)
+NUMBER = re.compile(r"([\d×½¼¾][\d.,/×½¼¾⁄ ]*)")
 TAG = re.compile(r"(<[^>]*>|&[a-z]+;)")
 
 
@@ -43,6 +44,7 @@ class Phrases:
 
     def __init__(self, said: dict[str, str], *, decimal: str = ",") -> None:
         self.decimal = decimal
+        self.strange: set[str] = set()  # what was found nowhere
         self.plain = {phrase: text for phrase, text in said.items() if not PLACE.search(phrase)}
         patterns = [Pattern(phrase, text) for phrase, text in said.items() if PLACE.search(phrase)]
         often: dict[str, int] = defaultdict(int)
@@ -69,7 +71,10 @@ class Phrases:
             return None
         if TAG.search(text):
             return self._pieces(TAG.split(text), "", depth)
-        return self._whole(text) or self._trimmed(text) or self._by_pattern(text, depth) or self._broken(text, depth)
+        found = self._whole(text) or self._trimmed(text) or self._by_pattern(text, depth) or self._broken(text, depth)
+        if found is None:
+            self.strange.add(text.strip())
+        return found
 
     def _whole(self, text: str) -> str | None:
         found = self.plain.get(text)
@@ -111,7 +116,7 @@ class Phrases:
                 found = self._pieces(text.split(between), between, depth)
                 if found is not None:
                     return found
-        return None
+        return self._pieces(NUMBER.split(text), "", depth) if NUMBER.search(text) else None
 
     def _pieces(self, pieces: list[str], between: str, depth: int) -> str | None:
         said = [self.known(each, depth + 1) for each in pieces]
