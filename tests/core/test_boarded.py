@@ -177,7 +177,22 @@ def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop()
     planned = {piece.piece.part for group in leaf.plan.groups for board in group.plan.boards for piece in board.pieces}
     assert "board 5" in planned  # what is at hand is not cut out of new boards
     assert "board 1" not in planned
-    assert said(solved(747.0, 1820.0, build=Boarded(measured=widths * 2)), "boards-over").level is Level.STOP
+    over = said(solved(747.0, 1820.0, build=Boarded(measured=widths * 2)), "boards-over")
+    assert over.level is Level.STOP
+    assert [each.path for each in over.remedies] == [""]  # no end board is wide enough to be ripped to
+
+
+def test_boards_at_hand_that_lay_up_too_wide_are_ripped_at_both_ends_or_the_last_one():
+    old = tuple(Laid(width=each) for each in (205.0, 190.0, 240.0, 188.0))  # with gaps of 1: 826 for a leaf of 783
+    start = job(788.0, 2004.0, build=Boarded(measured=old, gap=1.0, style=BoardedStyle.LEDGED, edge=BoardEdge.SQUARE))
+    over = said(solve(start).leaves[0], "boards-over")
+    assert solve(start).leaves[0].figures["boards_over"].value == pytest.approx(43.0)
+    for remedy, ends in zip(over.remedies[:2], ((183.5, 166.5), (205.0, 145.0)), strict=True):
+        leaf = solve(edits.with_remedy(start, "leaf-1", remedy)).leaves[0]
+        boards = [part for part in leaf.build.parts if part.role is Role.BOARD]
+        assert (boards[0].finished.width, boards[-1].finished.width) == pytest.approx(ends)
+        assert all(each.at_hand for each in boards)
+        assert said(leaf, "lay-up").title == "4 boards fill the leaf"
 
 
 def test_gap_at_fitting_follows_the_moisture_and_dry_boards_draw_out_of_their_grooves():

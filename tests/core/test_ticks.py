@@ -93,7 +93,11 @@ def test_a_tick_wrong_by_nine_is_set_aside_and_named_whichever_it_is(at):
 def test_three_ticks_that_disagree_are_undecided_until_the_check_corner_decides():
     wrong = moved(template(along(CORNERS, (3, 3, 3, 3)), named=True), 4, 9.0, 0.0)
     leaf = leaf_of(wrong)
-    assert "ticks-undecided-2" in codes(leaf, Level.LOOK)
+    assert "ticks-undecided-2" in codes(leaf, Level.STOP)  # a size hangs on it
+    said = next(each for each in leaf.verdicts if each.code == "ticks-undecided-2")
+    assert "as if it were tick 5" in said.sentence  # the one without which the opening is squarest is the likeliest
+    true = leaf_of(template(along(CORNERS, (3, 3, 3, 3)), named=True)).figures["clear_width"].value
+    assert leaf.figures["clear_width"].value == pytest.approx(true, abs=1.0)
     assert all(each.status is TickStatus.UNDECIDED for each in leaf.opening.template.ticks[3:6])
     check = template([(CORNERS[2], None)]).ticks[0]
     leaf = leaf_of(edits.with_value(edits.with_value(wrong, "check", check), "check_corner", 2))

@@ -10,7 +10,7 @@ from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import in_words
-from oakmeasure.core.edits import with_field, with_leaf, with_value
+from oakmeasure.core.edits import with_field, with_leaf, with_start, with_value
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job
 from oakmeasure.core.units import Show, System, Unit
@@ -102,7 +102,7 @@ class NewJob(QDialog):
         self.job = with_leaf(
             self.job, leaf_id, lambda leaf: with_value(with_value(leaf, "name", name[:80]), "hand", hand)
         )
-        self.job = with_value(self.job, "name", name[:80])
+        self.job = with_start(with_value(self.job, "name", name[:80]), leaf_id)
         super().accept()
 
 

@@ -24,6 +24,7 @@ from oakmeasure.core.working import State
 from oakmeasure.data import table
 
 M = TypeVar("M", bound=BaseModel)
+LOW_LEAF = 1400.0  # mm; a lower one begins without a middle rail
 
 
 def get(model: BaseModel, path: str) -> Any:
@@ -256,6 +257,15 @@ def _as_wanted(job: Job, leaf_id: str, build: Existing) -> Existing:
     except InputError:  # no leaf is so small or so large: it keeps the common size
         pass
     return build
+
+
+def with_start(job: Job, leaf_id: str) -> Job:
+    """Return a new job with the pattern that a leaf as tall as its opening usually has: a low one has no lock rail.
+
+    Common practice, no source: a hatch or a cupboard under some 1400 mm is one panel high.
+    """
+    height = job.leaf(leaf_id).readings.height_middle
+    return with_pattern(job, leaf_id, "one") if height is not None and height.value < LOW_LEAF else job
 
 
 def with_pattern(job: Job, leaf_id: str, key: str) -> Job:

@@ -115,6 +115,16 @@ class LeafSolution:
         """Return the weight of one of a part of the leaf; None for one of its lining."""
         return self.weights.parts.get(part.name) if self.weights else None
 
+    @property
+    def woods(self) -> list[str]:
+        """Return what the leaf is made of, by its keys, what weighs most first; less than 2 % of it is not told."""
+        masses: dict[str, float] = {}
+        for part in self.build.parts if self.build else ():
+            mass = self.mass_of(part)
+            masses[part.species] = masses.get(part.species, 0.0) + (mass.value if mass is not None else 0.0)
+        least = 0.02 * sum(masses.values())
+        return sorted((each for each, mass in masses.items() if mass >= least), key=lambda each: -masses[each])
+
     def open_stops(self) -> list[Verdict]:
         """Return the stops that nobody has answered for; with any left, no bench sheet is printed."""
         answered = {each.code for each in self.leaf.acknowledged}

@@ -195,7 +195,7 @@ def _boards(leaf: _Leaf) -> None:
                     species=leaf.wood.panel.key,
                     upright=True,
                     depth=(z0, z0 + choice.board),
-                    at_hand=bool(choice.measured and not last),
+                    at_hand=at < len(choice.measured),
                     note="" if last or not tongue else "tongue outside the cover",
                 )
             )
@@ -239,11 +239,17 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     ]
     whole = ctx.figures["boards_width"]
     last = len(boards) + 1
+    alone = sum(each.value for each in boards) + gap.value * (len(boards) - 1)
+    is_full = alone >= whole.value - checks.FULL  # no further board, and no gap before one
     laid = add(total("boards_laid", "boards laid up, their gaps with them", *(plus(each) for each in boards),
-                     plus(gap, len(boards))))  # fmt: skip
+                     plus(gap, len(boards) - is_full)))  # fmt: skip
+    if is_full:
+        add(total("boards_over", "wider than the leaf, by", plus(laid), minus(whole)))
+        add(derived("boards_count", "boards", len(boards), Unit.COUNT, whole, formula="as laid up"))
+        return boards
     rest = add(total(f"board_{last}", f"board {last}, what is left", plus(whole), minus(laid)))
     add(derived("boards_count", "boards", last, Unit.COUNT, whole, formula="as laid up, and the last one"))
-    return [*boards, rest] if rest.value > 0 else boards
+    return [*boards, rest]
 
 
 def _board_dims(leaf: _Leaf, covers: list[Figure]) -> list[Dim]:

@@ -21,6 +21,8 @@ STEEP_FROM, FLAT_TO = 70.0, 35.0  # a brace outside these carries little: common
 ROUND_STEP = 5.0  # degrees
 LEDGE_MOVES = 60.0  # so far a ledge may be moved for the sake of an angle
 
+FULL = 0.05  # mm that boards at hand may lay up too wide or too narrow to fill the leaf
+
 
 def judge(
     ctx: Context, choice: Boarded, fit: Fit, parts: list[Part], ledges: list[Part], fixings: list[Fixing]
@@ -44,23 +46,26 @@ def _boards(ctx: Context, choice: Boarded) -> None:
     end = f[f"board_{count}"] if choice.measured and f"board_{count}" in f else f.get("board_end")
     if end is None:
         return
-    if choice.measured and end.value > 0:
+    over = f.get("boards_over")
+    if choice.measured and (over is None or over.value < FULL):
         ctx.say(
             "lay-up",
             Level.FINE,
             Stage.LEAF,
-            f"{count} boards, the last one ripped to {ctx.fmt(end)}",
+            f"{count} boards, the last one ripped to {ctx.fmt(end)}"
+            if over is None
+            else f"{count} boards fill the leaf",
             f"{ctx.fmt(f['boards_laid'])} are laid up of {ctx.fmt(f['boards_width'])}.",
             figure=end.name,
         )
-    elif choice.measured:
-        over = -end.value
+    elif over is not None:
         ctx.say(
             "boards-over",
             Level.STOP,
             Stage.LEAF,
             "The boards are wider than the leaf",
             f"They lay up to {ctx.fmt(f['boards_laid'])}, {ctx.fmt(over)} too much.",
+            *_ripped(ctx, choice, over.value),
             Remedy("Leave one out, or put a narrower one in"),
             where="part:board 1",
             figure="boards_laid",
@@ -90,6 +95,23 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             note = f" Each tongue hides {ctx.fmt(f['board_groove'])}: only the covers count."
         ctx.say("lay-up", Level.FINE, Stage.LEAF, f"{count} boards, {words}",
                 f"For {ctx.fmt(f['boards_width'])}.{note}", figure="boards_count")  # fmt: skip
+
+
+def _ripped(ctx: Context, choice: Boarded, over: float) -> list[Remedy]:
+    """Return how boards that lay up too wide are ripped: both ends alike, or the last one; what is left is the last.
+    over: mm.
+    """
+    laid = choice.measured
+    first, last = laid[0].width, laid[-1].width
+    found = []
+    if len(laid) > 2 and over < min(first, last):
+        ends = [each.model_copy(update={"width": each.width - over / 2}) for each in (laid[0], laid[-1])]
+        words = f"Rip both ends alike, {ctx.fmt(over / 2)} off each"
+        found.append(Remedy(words, "build.measured", (ends[0], *laid[1:-1], ends[1])))
+    if len(laid) > 1 and over < last / 2:
+        ripped = laid[-1].model_copy(update={"width": last - over})
+        found.append(Remedy(f"Rip the last one to {ctx.fmt(last - over)}", "build.measured", (*laid[:-1], ripped)))
+    return found
 
 
 def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None:

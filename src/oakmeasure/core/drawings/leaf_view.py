@@ -12,7 +12,7 @@ from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.layers import grain_along
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import species, stuff
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, System, Unit
 
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
@@ -393,7 +393,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     """What it is, in words, beside the section."""
     x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
     y = build.height - step
-    wood = species(leaf.leaf.timber.species).name
+    woods = [stuff(each).name for each in leaf.woods]
     lines = [
         (leaf.leaf.name, True, Layer.OUTLINE),
         ("seen from the opening side", False, Layer.PENCIL),
@@ -401,7 +401,8 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
         (leaf.leaf.hand_in_words, False, Layer.PENCIL),
         ("", False, Layer.PENCIL),
         (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
-        (f"{wood}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),
+        *((each, False, Layer.PENCIL) for each in woods[:-1]),
+        (f"{woods[-1]}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),
         *((each, False, Layer.PENCIL) for each in build.says.split("; ") if each),
         ("", False, Layer.PENCIL),
         (show.value(leaf.figures["mass"].value, Unit.KG), True, Layer.OUTLINE),

@@ -15,7 +15,7 @@ def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
     """Add the operations of a boarded leaf, from its marked parts to one that is fixed together."""
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
-    if choice.edge is BoardEdge.TONGUED:
+    if choice.edge is BoardEdge.TONGUED and boards:
         m.add("groove:boards", "Groove one edge of every board", Trade.ROUT, parts=boards, needs=ready, early=True,
               bucket=Bucket.PARTS, settings=(Setting("deep", choice.groove, figure="board_groove"),
               Setting("fence", choice.board / 3)), hold=Hold(Up.LATCH_EDGE, boards[0]), cautions=("router", "dust"),

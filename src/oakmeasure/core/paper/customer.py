@@ -13,7 +13,7 @@ from oakmeasure.core.job import Hand, Job
 from oakmeasure.core.paper.stage_sheet import BOX, Block, Row
 from oakmeasure.core.solve import LeafSolution, still_to_measure
 from oakmeasure.core.timber.place import finish_of
-from oakmeasure.core.timber.species import species, stuff
+from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show, Unit
 from oakmeasure.core.verdicts import Level
 
@@ -51,10 +51,10 @@ def customer_blocks(job: Job, leaf: LeafSolution) -> tuple[Block, ...]:
 
 def _told(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
     said, f = leaf.leaf, leaf.figures
-    kind, wood = CONSTRUCTIONS[said.build.kind][0], species(said.timber.species).name
+    kind = CONSTRUCTIONS[said.build.kind][0]
     rows = [
         ("Leaf", f"{show.size(leaf.fit.width.value, leaf.fit.height.value, said.build.thickness)}, {kind}"),
-        ("Made of", ", ".join(dict.fromkeys([wood, *(stuff(p.species).name for p in leaf.cut_parts)]))),
+        ("Made of", ", ".join(stuff(each).name for each in leaf.woods)),
         ("Hangs", f"{said.hanging}, {said.hand_in_words}, seen from the side that it opens to"),
         ("Weight", show.value(f["mass"].value, Unit.KG)),
     ]

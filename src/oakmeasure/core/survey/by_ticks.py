@@ -108,11 +108,12 @@ def judge_ticks(ctx: Context, template: Template, fit: TemplateFit) -> None:
             listed = ", ".join(str(at + 1) for at in open_ones)
             ctx.say(
                 f"ticks-undecided-{side}",
-                Level.LOOK,
+                Level.STOP,
                 Stage.MEASURE,
                 f"Ticks on the {name} disagree",
-                f"One of ticks {listed} is wrong; which one cannot be told. All else is as if tick "
-                f"{next((at + 1 for at in open_ones if abs(fit.ticks[at].miss) > 1e-6), open_ones[0] + 1)} were.",
+                f"One of ticks {listed} is wrong; which one cannot be told. All else is, for now, as if it were tick "
+                f"{next((at + 1 for at in open_ones if abs(fit.ticks[at].miss) > 1e-6), open_ones[0] + 1)}."
+                f" That leaves the opening squarest.",
                 Remedy(f"Take one more tick on the {name}"),
                 rule="two lines fit about equally well",
                 where=f"tick:{open_ones[0] + 1}",

@@ -26,6 +26,7 @@ from oakmeasure.core.survey.ticks import (
 )
 
 CURVED_SIDE = 3  # the head, where it is curved
+GROSS = 6.0  # times a tick's uncertainty, by which a wrong one misses for the squarest line to be looked for
 
 
 class TickStatus(StrEnum):
@@ -92,6 +93,7 @@ def fit_template(template: Template, tick_sigma: float) -> TemplateFit:
     decided: tuple[int, ...] = ()
     if check is not None:
         decided = _let_check_decide(template, fits, members, points, check, tick_sigma)
+    _take_squarest(template, fits, members, points, tick_sigma)
     curves = [each.curve for each in fits]
     corners = _corners(curves, _middle(points))
     miss = None if check is None else math.dist(check, corners[template.check_corner % n])
@@ -148,6 +150,38 @@ def _let_check_decide(
         return ()
     fits[side - 1] = replace(agreeing[0], rivals=())
     return (side,)
+
+
+def _take_squarest(
+    template: Template, fits: list[SideFit], members: Sequence[Sequence[int]], points: Sequence[Point], sigma: float
+) -> None:
+    """Where a side cannot tell which of its ticks is wrong, go on with the line that stands squarest to its neighbours.
+
+    Openings are out of square by a few millimetres, and a wrong tick throws a line by more: until another tick decides,
+    that is the likeliest. It stays undecided, and is said to be. Common practice, no source.
+    """
+    for side in range(1, template.sides + 1):
+        fit = fits[side - 1]
+        beside = [fits[(side - 1 + step) % template.sides].curve for step in (-1, 1)]
+        if (
+            template.sides != 4
+            or not fit.rivals
+            or not all(isinstance(each, Straight) for each in (fit.curve, *beside))
+        ):
+            continue
+        if max(map(abs, fit.misses)) < GROSS * sigma:
+            continue  # they hardly differ
+        own = [points[at] for at in members[side - 1]]
+
+        def askew(kept: tuple[bool, ...], own: list[Point] = own, beside: list[Curve] = beside) -> float:
+            line = refitted(own, kept, tick_sigma=sigma, curved=False).curve
+            return sum(abs(line.a * each.a + line.b * each.b) for each in beside
+                       if isinstance(line, Straight) and isinstance(each, Straight))  # fmt: skip
+
+        every = (fit.kept, *fit.rivals)
+        best = min(every, key=askew)
+        others = tuple(each for each in every if each != best)
+        fits[side - 1] = refitted(own, best, tick_sigma=sigma, curved=False, rivals=others)
 
 
 def _middle(points: Sequence[Point]) -> Point:
