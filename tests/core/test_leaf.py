@@ -277,3 +277,11 @@ def test_no_board_thick_or_long_enough_is_a_stop():
     assert any(code.startswith("no-board-") for code in codes(thin, Level.STOP))
     short = solve(edits.with_value(made, "boards", (Board(length=1500, width=250, thickness=52),))).leaves[0]
     assert "unplaced-hinge-stile" in codes(short, Level.STOP)
+
+
+def test_what_was_set_by_hand_stays_when_the_construction_changes_and_may_be_so_there():
+    start = job(840.0, 2010.0, build=Framed(stile=120.0, arch=35.0, thickness=40.0))
+    veneered = edits.with_construction(start, "leaf-1", "veneered")
+    kept = veneered.leaf("leaf-1").build
+    assert (kept.stile, kept.arch, kept.thickness) == (120.0, 35.0, 40.0)
+    assert kept.top_rail == type(kept).model_fields["top_rail"].default

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QEnterEvent, QFontMetricsF, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from oakmeasure.app import theme
@@ -19,7 +19,19 @@ from oakmeasure.core.words import explained
 from oakmeasure.core.working import Figure, Row, State
 from oakmeasure.language import say
 
-READABLE_PX = 160
+READABLE_PX, BUTTON_PX = 160, 196
+
+
+def _in_lines(words: str) -> str:
+    """Return what a button says in lines that the panel has room for; a button does not break them itself."""
+    metrics, lines = QFontMetricsF(theme.font(14, bold=True)), [""]
+    for word in words.split(" "):
+        longer = f"{lines[-1]} {word}".strip()
+        if lines[-1] and metrics.horizontalAdvance(longer) > BUTTON_PX:
+            lines.append(word)
+        else:
+            lines[-1] = longer
+    return "\n".join(lines)
 
 
 class Words(QLabel):
@@ -117,7 +129,7 @@ class Card(Clickable):
             column.addWidget(button)
 
     def _button(self, remedy: Remedy) -> QPushButton:
-        button = QPushButton(theme.typeset(remedy.text))
+        button = QPushButton(_in_lines(theme.typeset(remedy.text)))
         button.setProperty("role", "link")
         button.setToolTip(say("takes this change; Ctrl+Z takes it back"))
         button.setCursor(Qt.CursorShape.PointingHandCursor)

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.build import patterns
 from oakmeasure.core.build.patterns import PATTERNS
-from oakmeasure.core.build_choices import Construction, Framed
+from oakmeasure.core.build_choices import Construction, Framed, Slab
 from oakmeasure.core.cup_choices import cup_from_table
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware_choices import Butt, butt_from_table
@@ -233,17 +233,46 @@ def with_place(job: Job, leaf_id: str, place: Place) -> Job:
 def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
     """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such.
 
-    A leaf that exists starts at the size that is wanted, until somebody measures it.
+    What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts at the
+    size that is wanted, until somebody measures it.
     """
     models = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
     if kind not in models:
         raise InputError("build.kind", kind, "one of " + ", ".join(models))
     if job.leaf(leaf_id).build.kind == kind:
         return job
-    build = models[kind]()
+    build = _carried(job.leaf(leaf_id).build, models[kind]())
     if isinstance(build, Existing):
         build = _as_wanted(job, leaf_id, build)
+    elif isinstance(build, Slab):
+        build = _for_its_height(job, leaf_id, build)
     return with_field(job, leaf_id, "build", build)
+
+
+CARRIED = ("thickness", "stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height", "arch")
+
+
+def _carried(old: BaseModel, new: M) -> M:
+    """Return a construction with what was set by hand in the one before, where both have it and it may be so there."""
+    for name in CARRIED:
+        fields = type(old).model_fields, type(new).model_fields
+        if not all(name in each for each in fields) or isinstance(old, Existing) or isinstance(new, Existing):
+            continue
+        value = getattr(old, name)
+        if value != fields[0][name].default:
+            try:
+                new = with_value(new, name, value)
+            except InputError:  # too thin or too wide there
+                continue
+    return new
+
+
+def _for_its_height(job: Job, leaf_id: str, build: Slab) -> Slab:
+    """Return a slab whose battens lie a fifth of a low leaf from its ends."""
+    readings = job.leaf(leaf_id).readings
+    heights = [each.value for each in (readings.height_hinge, readings.height_middle, readings.height_latch) if each]
+    fifth = 5.0 * round(min(heights, default=2000.0) / 25.0)
+    return with_value(build, "stiffener_end", min(max(fifth, 50.0), build.stiffener_end))
 
 
 def _as_wanted(job: Job, leaf_id: str, build: Existing) -> Existing:

@@ -12,11 +12,13 @@ from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.layers import grain_along
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.timber.species import Species, stuff
 from oakmeasure.core.units import Show, System, Unit
 
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
+
+ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
 
 
 def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
@@ -290,14 +292,17 @@ def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
     y0 = y1 - 3 * step
     sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)
     sketch.box(Rect(0, y0, build.width, y1), Layer.OUTLINE)
-    last, level = -1e9, 0
+    ends, last = [-1e9] * ROD_ROWS, -1e9  # how far each row of figures is written
     for x, name in width_marks(build):
         sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
-        level = 1 - level if x - last < 6 * step else 0
-        sketch.label(
-            x, y0 - (0.6 + 3.0 * level) * step, show.length(x), anchor=Anchor.BELOW, ref=part_ref(name), size=0.95
-        )
-        last = x
+        text = show.length(x)
+        half = DIGIT * step * len(text) / 2
+        level = next((n for n, end in enumerate(ends) if x - half > end), None)
+        is_end = x > build.width - 1e-6
+        if level is None or (x - last < ROD_APART * step and not is_end):  # the far side of a gap between boards
+            continue
+        sketch.label(x, y0 - (0.6 + 3.0 * level) * step, text, anchor=Anchor.BELOW, ref=part_ref(name), size=0.95)
+        ends[level], last = x + half + 0.5 * step, x
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
@@ -393,7 +398,9 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     """What it is, in words, beside the section."""
     x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
     y = build.height - step
-    woods = [stuff(each).name for each in leaf.woods]
+    moisture = show.value(leaf.leaf.timber.moisture, Unit.PERCENT)
+    at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)
+    woods = [f"{stuff(each).name}, {moisture}" if n == at else stuff(each).name for n, each in enumerate(leaf.woods)]
     lines = [
         (leaf.leaf.name, True, Layer.OUTLINE),
         ("seen from the opening side", False, Layer.PENCIL),
@@ -401,8 +408,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
         (leaf.leaf.hand_in_words, False, Layer.PENCIL),
         ("", False, Layer.PENCIL),
         (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
-        *((each, False, Layer.PENCIL) for each in woods[:-1]),
-        (f"{woods[-1]}, {show.value(leaf.leaf.timber.moisture, Unit.PERCENT)}", False, Layer.PENCIL),
+        *((each, False, Layer.PENCIL) for each in woods),
         *((each, False, Layer.PENCIL) for each in build.says.split("; ") if each),
         ("", False, Layer.PENCIL),
         (show.value(leaf.figures["mass"].value, Unit.KG), True, Layer.OUTLINE),

@@ -6,6 +6,7 @@ Sources: common practice of the trade; places by school; depth = (closed − gap
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -13,14 +14,17 @@ from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.loads import top_hinge_pull
 from oakmeasure.core.hardware.plain import let_in
+from oakmeasure.core.hardware_choices import Butt, butt_from_table
 from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.solids import block
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+from oakmeasure.data import table
 
 TWO_UP_TO_HEIGHT, TWO_UP_TO_MASS = 1500.0, 20.0
 THREE_UP_TO_HEIGHT, ONE_MORE_PER = 2290.0, 760.0
@@ -146,7 +150,9 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         "from_bottom": ctx.rule("butt_from_bottom", "leaf's foot to the near end of the bottom butt"),
         "third_below": ctx.rule("butt_third_below", "between the top butt and the one under it"),
     }
-    if school is ButtSchool.SEVEN_ELEVEN:
+    if ctx.leaf.hanging is Hanging.INSET_BUTTS:
+        end |= _cabinet_ends(ctx, length)
+    elif school is ButtSchool.SEVEN_ELEVEN:
         end["from_top"] = figures.add(
             given(
                 "seven_inches",
@@ -175,7 +181,9 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
                 count=int(count.value),
                 height=height.value,
                 length=length.value,
-                **{key: one.value for key, one in end.items()} if each is school else _ends(rules),
+                **{key: one.value for key, one in end.items()}
+                if each is school or ctx.leaf.hanging is Hanging.INSET_BUTTS
+                else _ends(rules),
             )
         except InputError:
             tops[each] = ()
@@ -204,6 +212,23 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         _borings(ctx, places, depth, across, length, _hinge_member(build)),
         {str(key): value for key, value in tops.items() if key is not school},
     )
+
+
+def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
+    """Return how far the end butts of a cabinet's leaf are from its ends: in line with the rails' inner edges, or a
+    butt's length where it has none. Common practice, no source.
+    """
+    found = {}
+    ends = (("from_top", "top_rail", "leaf's top to the near end of the top butt"),
+            ("from_bottom", "bottom_rail", "leaf's foot to the near end of the bottom butt"))  # fmt: skip
+    for key, rail, words in ends:
+        least = ctx.figures.get(rail) or length
+        found[key] = ctx.figures.add(
+            derived(f"butt_{key}", words, least.value, Unit.MM, least,
+                    formula="in line with the rail's inner edge" if rail in ctx.figures else "a butt's own length",
+                    source="common practice")
+        )  # fmt: skip
+    return found
 
 
 def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[float, ...]:
@@ -328,14 +353,29 @@ def _across(ctx: Context, build: Build) -> Figure:
             "butt-back",
             Level.LOOK,
             Stage.HARDWARE,
-            "Little wood behind the butts",
+            "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
             f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
-            Remedy("A narrower butt"),
+            *_other_butts(
+                ctx,
+                lambda each: (
+                    build.edge - each.leaf.value + each.knuckle.value >= least.value
+                    and each.rating_kg.value >= ctx.figures["butt_rating_kg"].value
+                ),
+            ),
+            Remedy("A narrower butt, or hinges on the face"),
             rule=f"{ctx.fmt(least)} or more",
             where="butt:1",
             figure="butt_wood_behind",
         )
     return across
+
+
+def _other_butts(ctx: Context, does: Callable[[Butt], bool]) -> list[Remedy]:
+    """Return the first butt of the table that does, as something to take."""
+    found = next((each for each in map(butt_from_table, table("butts")) if does(each)), None)
+    if found is None or found.name == ctx.leaf.hardware.butt.name:
+        return []
+    return [Remedy(f"Take the {found.name}, up to {found.rating_kg.value:g} kg", "hardware.butt", found)]
 
 
 def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], length: Figure) -> Figure | None:
@@ -393,6 +433,7 @@ def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mas
             Stage.HARDWARE,
             "The leaf is too heavy for these butts",
             numbers,
+            *_other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
             Remedy("Stronger butts"),
             rule=f"rated for {ctx.fmt(rating)}",
             where="butt:1",
