@@ -11,10 +11,6 @@ from __future__ import annotations
 import re
 from collections import defaultdict
 from functools import lru_cache
-from typing import TYPE_CHECKING
-
-if TYPE_CHECKING:
-    from oakmeasure.language import Language
 
 MOST_DEPTH = 8  # of what stands in a place of what stands in a place
 BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
@@ -127,17 +123,3 @@ class Phrases:
     def is_known(self, text: str) -> bool:
         """Return whether a text of the program needs nothing more: for tests and for tools."""
         return not WORD.search(text) or self.known(text, 0) is not None
-
-
-def phrases_of(language: Language) -> Phrases:
-    """Return the phrases of a language that ships with the program."""
-    from oakmeasure.data import text
-
-    return Phrases(read_phrases(text(f"phrases-{language}.po")))
-
-
-def read_phrases(source: str) -> dict[str, str]:
-    """Return what each phrase becomes; those that nobody has written yet are left out."""
-    import polib
-
-    return {each.msgid: each.msgstr for each in polib.pofile(source) if each.msgstr and not each.obsolete}

@@ -1,0 +1,54 @@
+"""Phrases: a sentence is found by its pattern, what stands in its places is said in turn, names stay."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oakmeasure.language import say, speak
+from oakmeasure.language.phrases import Phrases
+
+SAID = {
+    "top rail": "oberer Querfries", "hinge stile": "Bandfries", "Two people, or a lift": "Zu zweit, oder mit Heber",
+    "The leaf weighs {0}.": "Das Blatt wiegt {0}.", "{0}, weight": "Gewicht: {0}",
+    "{0} of {1} boards": "{0} von {1} Brettern", "{0} meets the {1}": "{1} trifft auf {0}", "sheet": "Platte",
+    "look again": "nachsehen",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("english", "said"),
+    [
+        ("top rail", "oberer Querfries"),
+        ("Top rail", "Oberer Querfries"),
+        ("top rail:", "oberer Querfries:"),
+        ("The leaf weighs 25.8 kg.", "Das Blatt wiegt 25,8 kg."),
+        ("top rail, weight", "Gewicht: oberer Querfries"),
+        ("3 of 12 boards", "3 von 12 Brettern"),
+        ("hinge stile meets the top rail", "oberer Querfries trifft auf Bandfries"),
+        ("Two people, or a lift. The leaf weighs 40 kg.", "Zu zweit, oder mit Heber. Das Blatt wiegt 40 kg."),
+        ("sheet 4", "Platte 4"),
+        ("<b>top rail</b><br>look again", "<b>oberer Querfries</b><br>nachsehen"),
+        ("Aunt Ada's larder", "Aunt Ada's larder"),
+        ("127.0.0.1", "127.0.0.1"),
+        ("12.5", "12,5"),
+        ("", ""),
+    ],
+)
+def test_text_is_said_by_its_pattern_and_what_is_no_text_of_the_program_stays(english: str, said: str) -> None:
+    assert Phrases(SAID).say(english) == said
+
+
+def test_door_says_what_is_spoken_and_english_again() -> None:
+    speak(Phrases(SAID))
+    try:
+        assert say("top rail") == "oberer Querfries"
+    finally:
+        speak(None)
+    assert say("top rail") == "top rail"
+
+
+@given(st.text(max_size=80))
+def test_no_text_makes_the_phrases_stumble(text: str) -> None:
+    assert isinstance(Phrases(SAID).say(text), str)
