@@ -9,17 +9,18 @@ import subprocess
 import sys
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QRectF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
+from oakmeasure.app.painter import fitted, label_box
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.start import application
 from oakmeasure.core import edits
-from oakmeasure.core.drawing import Dimension
+from oakmeasure.core.drawing import Dimension, Label
 from oakmeasure.core.units import System
 from oakmeasure.core.verdicts import Level, Stage
 from oakmeasure.core.working import State
@@ -582,3 +583,22 @@ def test_settings_of_all_leaves_that_are_known_are_listed_the_largest_first_and_
     window.commands.ask_save_path = lambda *_: str(tmp_path / "settings.csv")
     window.commands.settings_list()
     assert "saw, fence" in (tmp_path / "settings.csv").read_text(encoding="utf-8-sig")
+
+
+def test_texts_of_a_drawing_do_not_lie_on_one_another_in_the_smallest_window(window):
+    window.resize(1024, 700)
+    for leaf_id, stage, page in (("packet-press", Stage.HARDWARE, "Hinges"), ("scullery", Stage.HANG, "Gaps"),
+                                 ("seed-room", Stage.TIMBER, "Parts")):  # fmt: skip
+        window.choose_leaf(leaf_id)
+        window.session.go_to(stage)
+        window.sheet().go_to_page(page)
+        board = window.middle.board
+        view = fitted(board.drawing, QRectF(0, 0, 400, 320))
+        assert view.text >= 0.74  # of 13.5 px
+        labels = [each for each in board.drawing.shapes if isinstance(each, Label) and each not in view.left_out]
+        boxes = [label_box(each, view) for each in labels]
+        for at, one in enumerate(boxes):
+            for other in boxes[:at]:
+                shared = one.intersected(other)
+                least = min(one.width() * one.height(), other.width() * other.height())
+                assert shared.width() * shared.height() <= 0.31 * least or not least

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from collections import defaultdict
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cache, lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -26,17 +29,28 @@ from oakmeasure.core.drawing import (
 from oakmeasure.language import say
 
 TEXT_PX = 13.5
+TEXT_SIZES = (1.0, 0.9, 0.8, 0.74)  # of it, the next where texts would lie on one another
+DEAR_SMALL = 15.0  # texts that may rather be left out than all be set smaller by their size
+CLOSE = 0.14  # of its height that a line of words may stand into the one over it
+LAPPED = 0.3  # of the smaller one's area, from which two texts do
 TICK_PX = 5.0
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 
 
 @dataclass(frozen=True, slots=True)
 class View:
-    """How mm become px: scale in px per mm, and where the drawing's origin stands."""
+    """How mm become px: scale in px per mm, and where the drawing's origin stands.
+
+    text: how large texts are, of their usual size. down: px that a line of words is moved down, to stand under the one
+    before it. left_out: those that there is no room for.
+    """
 
     scale: float
     x: float
     y: float
+    text: float = 1.0
+    down: Mapping[Label, float] = field(default_factory=dict)
+    left_out: frozenset[Label] = frozenset()
 
     def at(self, point: tuple[float, float]) -> QPointF:
         return QPointF(self.x + point[0] * self.scale, self.y - point[1] * self.scale)
@@ -59,17 +73,78 @@ class View:
 
 
 def fitted(drawing: Drawing, room: QRectF) -> View:
-    """Return the view that shows the whole drawing, its texts included, centred in `room`."""
+    """Return the view that shows the whole drawing, its texts included, centred in `room`.
+
+    Where texts would lie on one another they are set smaller; what still has no room is left out, the least first: it
+    is there again when one comes nearer.
+    """
+    texts = [shape for shape in drawing.shapes if isinstance(shape, Label | Dimension)]
+    best, least = View(1.0, 0, 0), math.inf
+    for size in TEXT_SIZES:
+        if DEAR_SMALL * (1 - size) >= least:
+            break
+        view = _fitted(drawing, texts, room, size)
+        crowded = _crowded(texts, view)
+        if len(crowded) + DEAR_SMALL * (1 - size) < least:
+            best, least = replace(view, left_out=crowded), len(crowded) + DEAR_SMALL * (1 - size)
+    return best
+
+
+def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size: float) -> View:
     b = drawing.bounds
     scale = min(room.width() / max(b.width, 1), room.height() / max(b.height, 1))
-    view = View(scale, 0, 0)
-    texts = [shape for shape in drawing.shapes if isinstance(shape, Label | Dimension)]
+    view = View(scale, 0, 0, size)
     for _ in range(3):  # texts keep their size in px: what they need beyond the lines changes with the scale
         extent = _extent(drawing, texts, view)
         scale *= min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
-        view = View(scale, 0, 0)
+        view = View(scale, 0, 0, size)
+    view = replace(view, down=_under_one_another(texts, view))
     extent = _extent(drawing, texts, view)
-    return View(scale, room.center().x() - extent.center().x(), room.center().y() - extent.center().y())
+    return replace(view, x=room.center().x() - extent.center().x(), y=room.center().y() - extent.center().y())
+
+
+def _under_one_another(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
+    """Return how far lines of words that begin at one place must go down so that each stands under the one before."""
+    columns: dict[float, list[Label]] = defaultdict(list)
+    for each in texts:
+        if isinstance(each, Label) and each.anchor is Anchor.LEFT and not each.room:
+            columns[round(each.x, 3)].append(each)
+    found: dict[Label, float] = {}
+    for lines in columns.values():
+        foot = -math.inf
+        for each in sorted(lines, key=lambda line: -line.y):
+            box = label_box(each, view)
+            least = foot - CLOSE * box.height()
+            if box.y() < least:
+                found[each] = least - box.y()
+            foot = max(box.y(), least) + box.height()
+    return found
+
+
+def _crowded(texts: list[Label | Dimension], view: View) -> frozenset[Label]:
+    """Return the labels that lie on others which matter more: dimensions, bold words, ink before pencil."""
+    boxes = [(_matters(each), label_box(each, view) if isinstance(each, Label) else dimension_box(each, view), each)
+             for each in texts]  # fmt: skip
+    kept: list[tuple[float, float, float, float]] = []
+    found = set()
+    for _, box, each in sorted(boxes, key=lambda one: one[0]):
+        x0, y0, x1, y1 = box.x(), box.y(), box.right(), box.bottom()
+        most = LAPPED * (x1 - x0) * (y1 - y0)
+        for a0, b0, a1, b1 in kept:
+            across, up = min(x1, a1) - max(x0, a0), min(y1, b1) - max(y0, b0)
+            if across > 0 and up > 0 and across * up > min(most, LAPPED * (a1 - a0) * (b1 - b0)):
+                if isinstance(each, Label):
+                    found.add(each)
+                break
+        else:
+            kept.append((x0, y0, x1, y1))
+    return frozenset(found)
+
+
+def _matters(shape: Label | Dimension) -> int:
+    if isinstance(shape, Dimension):
+        return 0
+    return 1 if shape.bold else 3 if shape.layer is Layer.PENCIL else 2
 
 
 def _extent(drawing: Drawing, texts: list[Label | Dimension], view: View) -> QRectF:
@@ -237,21 +312,25 @@ def label_text(label: Label, view: View) -> str:
         return theme.typeset(label.text)
     room = label.room * view.scale
     texts = map(theme.typeset, (label.text, *label.shorter))
-    return next((each for each in texts if text_size(each, TEXT_PX * label.size, label.bold)[0] <= room), "")
+    return next(
+        (each for each in texts if text_size(each, TEXT_PX * label.size * view.text, label.bold)[0] <= room), ""
+    )
 
 
 def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    width, height = text_size(label_text(label, view), TEXT_PX * label.size, label.bold)
+    width, height = text_size(label_text(label, view), TEXT_PX * label.size * view.text, label.bold)
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
-    return QRectF(x, y, width, height)
+    return QRectF(x, y + view.down.get(label, 0.0), width, height)
 
 
 def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | None) -> None:
+    if label in view.left_out:
+        return
     box = label_box(label, view)
-    painter.setFont(theme.font(TEXT_PX * label.size, bold=label.bold or colour is not None))
+    painter.setFont(theme.font(TEXT_PX * label.size * view.text, bold=label.bold or colour is not None))
     if label.on_paper:
         paper = QColor(theme.palette().sheet)
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
@@ -266,7 +345,7 @@ def _is_upright(dimension: Dimension) -> bool:
 
 def dimension_box(dimension: Dimension, view: View) -> QRectF:
     """Return the px box of a dimension's text; beside an upright line that is too short for it, else on the line."""
-    width, height = text_size(theme.typeset(dimension.text), TEXT_PX, True)
+    width, height = text_size(theme.typeset(dimension.text), TEXT_PX * view.text, True)
     width += 6
     start, end = view.at(dimension.start), view.at(dimension.end)
     middle = start + (end - start) * dimension.share
@@ -292,7 +371,7 @@ def _paint_dimension(painter: QPainter, dimension: Dimension, view: View, colour
     box = dimension_box(dimension, view)
     p = theme.palette()
     painter.fillRect(box, QColor(p.sheet if dimension.arrows else p.ground))
-    painter.setFont(theme.font(TEXT_PX, bold=True))
+    painter.setFont(theme.font(TEXT_PX * view.text, bold=True))
     text = _text_colour(dimension.layer, editable=bool(dimension.edit) and dimension.layer is not Layer.DOUBT)
     painter.setPen(colour or text)
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, theme.typeset(dimension.text))

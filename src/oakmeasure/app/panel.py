@@ -19,7 +19,7 @@ from oakmeasure.core.words import explained
 from oakmeasure.core.working import Figure, Row, State
 from oakmeasure.language import say
 
-READABLE_PX, BUTTON_PX = 160, 196
+READABLE_PX, BUTTON_PX = 160, 168
 
 
 def _in_lines(words: str) -> str:
@@ -328,7 +328,7 @@ def count_text(verdicts: list[Verdict]) -> str:
     return " · ".join(f"{counts[level]} {words[level]}" for level in Level if counts[level])
 
 
-PANEL_WIDTH = 292
+PANEL_WIDTH, NARROW_WIDTH, NARROW_TO = 292, 262, 1180  # px of the panel, and of the window up to which it is narrow
 
 
 class Side(QWidget):
@@ -357,6 +357,10 @@ class Side(QWidget):
         self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._scroll.setWidget(self.working)
         column.addWidget(self._scroll)
+
+    def fit_into(self, window_px: int) -> None:
+        """Give the drawing of a small window some of the panel's room."""
+        self.setFixedWidth(NARROW_WIDTH if window_px < NARROW_TO else PANEL_WIDTH)
 
     def refresh(self) -> None:
         """Show the verdicts as they are now, and how many there are of each level."""

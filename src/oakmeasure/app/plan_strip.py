@@ -47,11 +47,12 @@ class PlanStrip(QWidget):
         self.lots = ChoiceBox()
         self.lots.setObjectName("lots")
         self.lots.setAccessibleName(say("which wood is shown"))
-        self.lots.setMinimumWidth(210)
+        self.lots.setMinimumWidth(170)
         self.lots.activated.connect(self.lot_chosen)
         row.addWidget(self.lots)
         self.lot = label("", "sum")
         self.lot.setObjectName("lotProof")
+        self.lot.setWordWrap(True)
         row.addWidget(self.lot, 1)
         self._runs = True
         self.go = QPushButton(say("Stop"))

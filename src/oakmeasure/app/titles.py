@@ -53,4 +53,5 @@ MOST_LIST_PX = {
 }  # under the board; the rest is scrolled
 # Of the two constructions side by side, and of the hinges to be had: all of their lines.
 TABLES_PX: dict[str, int] = {LeafPage.OTHER: 316, HardwarePage.CATALOGUE: 250}
+LIST_SHARE = 0.36  # of the height, that a list takes at the most: the drawing needs the rest
 PLAN_LIST_PX = 156  # what is to be bought, under the plan

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
+from PySide6.QtGui import QCloseEvent, QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from oakmeasure.app import theme, titles
@@ -331,8 +331,9 @@ class Window(QMainWindow):
                 if self.sheet().page == TimberPage.PLAN
                 else titles.MOST_LIST_PX.get(self.session.stage, 300)
             )
-            tall = min(34 + 24 * rows, most)
-            self.middle.split.setSizes([max(self.middle.split.height() - tall, 300), tall])
+            whole = self.middle.split.height()
+            tall = min(34 + 24 * rows, most, int(titles.LIST_SHARE * whole))
+            self.middle.split.setSizes([max(whole - tall, 300), tall])
 
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""
@@ -490,6 +491,10 @@ class Window(QMainWindow):
                 self.session.go_to(verdict.stage)
                 self.session.show_working(verdict.figure)
                 self.session.light(verdict.where)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.side.fit_into(event.size().width())
+        super().resizeEvent(event)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.commands.may_close():

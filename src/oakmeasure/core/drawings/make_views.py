@@ -139,7 +139,8 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
     sketch = Sketch()
     _leaf(sketch, leaf, build, {part} if part else set(), Rect(0, 0, 270, 600))
     if judged is None:
-        sketch.label(330, 560, "Say at the left what went wrong, on which part, and by how much.", anchor=Anchor.LEFT)
+        for at, words in enumerate(("Say at the left what went wrong,", "on which part, and by how much.")):
+            sketch.label(330, 560 - 20 * at, words, anchor=Anchor.LEFT)
         return sketch.drawing(margin=16)
     y = 588.0
     sketch.label(330, y, f"{words}: {judged.sound}", anchor=Anchor.LEFT, bold=True, size=1.3)
