@@ -11,7 +11,7 @@ import sys
 import pytest
 from PySide6.QtCore import QPoint, QRectF, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.dialogs import AnswerStops, NewJob
@@ -602,3 +602,20 @@ def test_texts_of_a_drawing_do_not_lie_on_one_another_in_the_smallest_window(win
                 shared = one.intersected(other)
                 least = min(one.width() * one.height(), other.width() * other.height())
                 assert shared.width() * shared.height() <= 0.31 * least or not least
+
+
+def test_no_box_is_left_white_in_the_dark(window):
+    theme.apply(QApplication.instance(), theme.DARK)
+    try:
+        for stage in Stage:
+            window.session.go_to(stage)
+            for page in list(window.sheet().pages):
+                window.sheet().go_to_page(page)
+                for line in window.sheet().findChildren(QLineEdit):
+                    if line.isVisibleTo(window):
+                        image = line.grab().toImage()
+                        corner = image.pixelColor(image.width() - 4, 4)
+                        is_dark = corner.alpha() == 0 or corner.lightnessF() < 0.5  # or what is under it shows
+                        assert is_dark, (stage, page, line.objectName())
+    finally:
+        theme.apply(QApplication.instance(), theme.LIGHT)

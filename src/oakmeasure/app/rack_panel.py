@@ -78,6 +78,7 @@ class RackPanel(QWidget):
         for name, words in (("label", "Label"), ("colour", "Colour, to match")):
             line = QLineEdit()
             line.setObjectName(f"rack.{name}")
+            line.setProperty("role", "box")
             line.setMaxLength(40 if name == "label" else 60)
             line.setAccessibleName(say(words))
             line.editingFinished.connect(partial(self._write, name))

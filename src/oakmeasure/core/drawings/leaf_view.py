@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import textwrap
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
 from oakmeasure.core.build.shaped import head_of
@@ -18,6 +19,7 @@ from oakmeasure.core.units import Show, System, Unit
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
+NAME_CHARACTERS = 26  # of a line of the leaf's name beside its section
 ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
 
 
@@ -402,7 +404,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)
     woods = [f"{stuff(each).name}, {moisture}" if n == at else stuff(each).name for n, each in enumerate(leaf.woods)]
     lines = [
-        (leaf.leaf.name, True, Layer.OUTLINE),
+        *((each, True, Layer.OUTLINE) for each in textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS)),
         ("seen from the opening side", False, Layer.PENCIL),
         *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
         (leaf.leaf.hand_in_words, False, Layer.PENCIL),

@@ -12,6 +12,11 @@ from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.hanging.record import Entry, Record
 
 
+def cut(words: str) -> tuple[str, ...]:
+    """Return words cut shorter and shorter, for a label with little room."""
+    return tuple(f"{words[:many].rstrip()}…" for many in (80, 60, 40, 26, 16) if many < len(words))
+
+
 def record_view(record: Record | None) -> Drawing:
     """Return the record as it goes on paper, in short."""
     if record is None:
@@ -19,10 +24,11 @@ def record_view(record: Record | None) -> Drawing:
     sketch = Sketch()
     sketch.rect(Rect(-20, -20, 1020, 660), Layer.SPACE)
     sketch.box(Rect(-20, -20, 1020, 660), Layer.PENCIL)
-    sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5)
+    sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title))
     signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
     sketch.label(1000, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
-    sketch.label(0, 594, record.place, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    place = record.place
+    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=1000, shorter=cut(place))
     y = 552.0
     for name, px in (("", 0.0), ("as built", 190.0), ("as hung", 420.0)):
         sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
@@ -30,13 +36,7 @@ def record_view(record: Record | None) -> Drawing:
         y -= 31
         sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
         sketch.label(
-            190,
-            y,
-            line.built,
-            anchor=Anchor.LEFT,
-            room=220 if line.hung else 350,
-            shorter=(line.built[:40] + "…", line.built[:26] + "…"),
-            size=0.95,
+            190, y, line.built, anchor=Anchor.LEFT, room=220 if line.hung else 350, shorter=cut(line.built), size=0.95
         )
         sketch.label(420, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
     _right(sketch, record)
