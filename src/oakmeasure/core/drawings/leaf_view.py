@@ -19,7 +19,7 @@ from oakmeasure.core.units import Show, System, Unit
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
-NAME_CHARACTERS = 26  # of a line of the leaf's name beside its section
+NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
 ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
 
 
