@@ -437,8 +437,8 @@ def nothing_lost() -> list[Line]:
 def main() -> int:
     lines = [
         # First what starts programs of its own: they inherit how much memory this one has ever had.
-        *nothing_lost(),
         *windows(),
+        *nothing_lost(),
         *proven_plans(),
         *edits_redrawn(),
         *clashes(),

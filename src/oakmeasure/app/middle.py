@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QSplitter, QVBoxLayout, QWidget
 
+from oakmeasure.app import titles
 from oakmeasure.app.beside_panel import BesidePanel
 from oakmeasure.app.board import Board
 from oakmeasure.app.compare_panel import ComparePanel
@@ -48,6 +49,12 @@ class Middle(QWidget):
         self.split.setStretchFactor(0, 3)
         self.split.setStretchFactor(1, 1)
         column.addWidget(self.split, 1)
+
+    def give_list(self, most: int) -> None:
+        """Give the list under the board what its rows need, px at the most, and the board the rest."""
+        whole = self.split.height()
+        tall = min(34 + 24 * len(self.list.records.records), most, int(titles.LIST_SHARE * whole))
+        self.split.setSizes([max(whole - tall, 300), tall])
 
     def _head(self) -> QWidget:
         head = QWidget()

@@ -325,15 +325,8 @@ class Window(QMainWindow):
             self._laid_for_ticks = self.session.solved.opening.template is not None
             self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
-            rows = len(self.list.records.records)
-            most = (
-                titles.PLAN_LIST_PX
-                if self.sheet().page == TimberPage.PLAN
-                else titles.MOST_LIST_PX.get(self.session.stage, 300)
-            )
-            whole = self.middle.split.height()
-            tall = min(34 + 24 * rows, most, int(titles.LIST_SHARE * whole))
-            self.middle.split.setSizes([max(whole - tall, 300), tall])
+            plans = self.sheet().page == TimberPage.PLAN
+            self.middle.give_list(titles.PLAN_LIST_PX if plans else titles.MOST_LIST_PX.get(self.session.stage, 300))
 
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""

@@ -27,6 +27,11 @@ PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lis
 PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
+LONG, LONG_SHARE, LONG_KEPT = (
+    1500,
+    0.45,
+    0.5,
+)  # parts; of longer lists of sheets columns end sooner, more is kept at once
 LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
 TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
 TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
@@ -54,9 +59,7 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
             if shop.fits and not search.is_over and watch.gone < ALONE_SHARES[at] * watch.seconds:
                 search.programme(until=ALONE_SHARES[at], finest=1, ways=(across,))
     elif shop.fits and not search.is_over:
-        search.programme(
-            until=LARGE_SHARE if shop.is_large else PROGRAMME_SHARE, finest=finest_grid(shop) if sheets else 1
-        )
+        search.programme(until=programme_share(shop), finest=finest_grid(shop) if sheets else 1)
     search.recut()
     search.tidy()
     return shop.plan(search.best or [], search.bound / CENT, watch)
@@ -66,6 +69,13 @@ def finest_grid(shop: Shop) -> int:
     """Return the grid for the programme of sheets, tenths: the longer the list, the coarser."""
     many = sum(shop.demand)
     return next(grid for most, grid in FINEST_SHEETS if many <= most)
+
+
+def programme_share(shop: Shop) -> float:
+    """Return at which share of the time columns are no longer made."""
+    if not shop.is_large:
+        return PROGRAMME_SHARE
+    return LONG_SHARE if shop.problem.kind is CutKind.SHEETS and sum(shop.demand) > LONG else LARGE_SHARE
 
 
 class Search:
@@ -134,6 +144,7 @@ class Search:
         """
         many, large = sum(self.shop.demand), self.shop.is_large
         share, tail = (QUICK_SHARE, TAIL_SHARE * self.watch.seconds) if large else (SURE_SHARE, 0.0)
+        share = LONG_KEPT if many > LONG else share
         grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
         floor = many > LONGEST and self.shop.problem.kind is CutKind.SHEETS
         self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail, floor=floor))
@@ -170,6 +181,8 @@ class Search:
         if found is None:
             return
         pieces, demand = found
+        if any(demand) and self.watch.over() and self.best is not None:
+            return  # a long rest is not cut in no time
         self.shop.cheapest(pieces, self.stock_left(pieces))
         left = self.stock_left(pieces)
         rest = self.shop.refill(

@@ -20,6 +20,7 @@ if TYPE_CHECKING:
 
     from oakmeasure.core.cutting.problem import Watch
 HURRY = 0.3  # of its time, from which a plan is ended in haste
+FLOORS = 3  # times that the whole numbers of the programme are kept, solved anew between
 FLOORED = 0.01  # of its price that a piece may lose to be kept among the whole numbers of the programme
 TAIL = 90  # parts, for which whole numbers are chosen together
 STEPS = 3  # that a plan should still have time for
@@ -70,7 +71,7 @@ def kept(
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
     try:
         steps = _Keeping(master, watch, source, spread, share, grid)
-        if floor:
+        for _ in range(FLOORS if floor else 0):
             steps.floor()
         if tail <= 0.0:
             return steps.to_the_end(0)
