@@ -10,15 +10,17 @@ import pytest
 
 from oakmeasure.files import settings
 from oakmeasure.files.settings import Settings, keep_settings, read_settings
+from oakmeasure.language import Language
 
 START = """
 from oakmeasure.app.opening import Opening, application
 from oakmeasure.app import theme
+from oakmeasure.language import spoken
 app = application()
 opening = Opening("store")
 opening.show()
 app.processEvents()
-print(app.devicePixelRatio(), theme.palette().name, opening.was_painted)
+print(app.devicePixelRatio(), theme.palette().name, opening.was_painted, spoken())
 """
 
 
@@ -30,17 +32,26 @@ def own(tmp_path, monkeypatch):
 
 def test_what_is_chosen_is_there_at_the_next_start(own):
     assert read_settings() == Settings()
-    keep_settings(Settings(dark=True, scale=1.5))
-    assert read_settings() == Settings(True, 1.5)
+    keep_settings(Settings(dark=True, scale=1.5, language=Language.GERMAN))
+    assert read_settings() == Settings(True, 1.5, Language.GERMAN)
     environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "XDG_CONFIG_HOME": str(own)}
     done = subprocess.run([sys.executable, "-c", START], env=environment, capture_output=True, text=True, check=True)
-    assert done.stdout.split() == ["1.5", "dark", "True"]
+    assert done.stdout.split() == ["1.5", "dark", "True", "de"]
     environment["QT_SCALE_FACTOR"] = "2"  # what the desktop says goes before
     done = subprocess.run([sys.executable, "-c", START], env=environment, capture_output=True, text=True, check=True)
     assert done.stdout.split()[0] == "2.0"
 
 
-DAMAGED = ("", "[", "[]", "null", '{"scale": 40, "dark": "yes"}', '{"scale": NaN}', "\x00", "[" * 9000)
+DAMAGED = (
+    "",
+    "[",
+    "[]",
+    "null",
+    '{"scale": 40, "dark": "yes"}',
+    '{"scale": NaN, "language": ["xx"]}',
+    "\x00",
+    "[" * 9000,
+)
 
 
 @pytest.mark.parametrize("text", DAMAGED)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.language import say, speak
-from oakmeasure.language.phrases import Phrases
+from oakmeasure.data import text as data_text
+from oakmeasure.language import Language, choose, say, speak, spoken
+from oakmeasure.language.phrases import PLACE, Phrases, read_phrases
 
 SAID = {
     "top rail": "oberer Querfries", "hinge stile": "Bandfries", "Two people, or a lift": "Zu zweit, oder mit Heber",
@@ -52,3 +55,39 @@ def test_door_says_what_is_spoken_and_english_again() -> None:
 @given(st.text(max_size=80))
 def test_no_text_makes_the_phrases_stumble(text: str) -> None:
     assert isinstance(Phrases(SAID).say(text), str)
+
+
+def test_what_somebody_typed_is_no_strange_text_and_stays() -> None:
+    phrases = Phrases(SAID)
+    assert not phrases.is_known("Sheet room, the leaf weighs 3 kg.")
+    phrases.names.add("Sheet room")
+    assert phrases.is_known("Sheet room")
+    assert phrases.say("Sheet room") == "Sheet room"
+
+
+# What a search is made among has the words of both languages, and so its number twice.
+SEARCHED = "cup hinge concealed overlay centre 35 cabinet"
+
+
+def numbers_in(text: str) -> list[str]:
+    """Return the numbers that a phrase says itself, without those of its places."""
+    return sorted(re.findall(r"\d+(?:\.\d+)?", re.sub(r"\{\d+\}", "", text).replace(",", ".")))
+
+
+def test_every_german_phrase_has_the_places_of_the_english_one() -> None:
+    said = read_phrases(data_text("phrases-de.po"))
+    assert len(said) > 6000
+    # A place too many would stand on the screen as it is; one too few, and a figure is lost.
+    assert [each for each, text in said.items() if set(PLACE.findall(text)) != set(PLACE.findall(each))] == []
+    assert [each for each, text in said.items() if numbers_in(text) != numbers_in(each)] == [SEARCHED]
+
+
+def test_german_is_spoken_from_the_choice_to_the_next_one() -> None:
+    choose(Language.GERMAN)
+    try:
+        assert spoken() is Language.GERMAN
+        assert say("top rail") == "oberer Querfries"
+        assert say("12.5 mm") == "12,5 mm"
+    finally:
+        choose(Language.ENGLISH)
+    assert say("top rail") == "top rail"

@@ -25,6 +25,7 @@ from oakmeasure.app.last_seen import DEMO, Seen, last_look
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import path_of
 from oakmeasure.files.settings import read_settings
+from oakmeasure.language import choose, say
 
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
@@ -47,6 +48,7 @@ def application() -> QApplication:
         app.setStyle("Fusion")
         theme.load_fonts()
         theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
+        choose(chosen.language)
     return app
 
 
@@ -86,12 +88,12 @@ class Opening(QWidget):
         each = wide / len(Stage)
         for at, stage in enumerate(Stage):
             box = QRectF(at * each + 18, LINE + 10, each - 18, 24)
-            painter.drawText(box, V_CENTRE, str(stage))
+            painter.drawText(box, V_CENTRE, say(str(stage)))
         painter.drawText(QRectF(22, 0, wide - 44, LINE), V_CENTRE, self.what)
         painter.setFont(theme.font(20))
         painter.setPen(QColor(p.pencil))
         middle = QRectF(SHEET, LINE + ROD, wide - SHEET, high - LINE - ROD)
-        painter.drawText(middle, CENTRE, "Setting it out …")
+        painter.drawText(middle, CENTRE, say("Setting it out …"))
 
 
 def run(path: str | None, *, demo: bool = False) -> int:

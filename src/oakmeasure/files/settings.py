@@ -8,15 +8,20 @@ from pathlib import Path
 
 from platformdirs import user_config_path
 
+from oakmeasure.language import Language
+
 SCALES = (1.0, 1.25, 1.5, 2.0)  # of everything on the screen
 
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """dark: pencil on dark paper. scale: how much larger than usual everything is drawn, one of SCALES."""
+    """dark: pencil on dark paper. scale: how much larger than usual everything is drawn, one of SCALES. language: that
+    the screen speaks.
+    """
 
     dark: bool = False
     scale: float = 1.0
+    language: Language = Language.ENGLISH
 
 
 def place() -> Path:
@@ -33,7 +38,8 @@ def read_settings() -> Settings:
     if not isinstance(found, dict):
         return Settings()
     scale = found.get("scale")
-    return Settings(found.get("dark") is True, scale if scale in SCALES else 1.0)
+    language = next((each for each in Language if each == found.get("language")), Language.ENGLISH)
+    return Settings(found.get("dark") is True, scale if scale in SCALES else 1.0, language)
 
 
 def keep_settings(settings: Settings) -> None:

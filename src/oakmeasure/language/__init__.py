@@ -1,18 +1,31 @@
-"""The door that every text goes through to the screen.
+"""What stands on the screen, in the language that is chosen.
 
-The computation speaks English: its sentences are made there, once, and files and logs keep them. Where a text is shown
-it goes through `say`. With the phrases of another language in force it is found among them by its pattern, and the
-numbers and names of this one are put into it; with none it stays as it is.
+The computation speaks English: its sentences are made there, once, and files, logs and the terminal keep them. Where a
+text is shown it goes through `say`, which finds the sentence among the phrases of the language by its pattern and puts
+the numbers and names of this one into it. A language is one file of phrases, data/phrases-XX.po;
+tools/make_phrases.py brings it up to date with the sources.
 """
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from oakmeasure.language.phrases import Phrases
 
+
+class Language(StrEnum):
+    """By the two letters of ISO 639-1."""
+
+    ENGLISH = "en"
+    GERMAN = "de"
+
+
+NAMES = {Language.ENGLISH: "English", Language.GERMAN: "Deutsch"}  # each in its own words
+
 _phrases: Phrases | None = None
+_language = Language.ENGLISH
 
 
 def say(text: str) -> str:
@@ -24,3 +37,21 @@ def speak(phrases: Phrases | None) -> None:
     """Say everything from now on in these phrases; None for English as it is made."""
     global _phrases
     _phrases = phrases
+
+
+def choose(language: Language) -> None:
+    """Say everything from now on in that language."""
+    global _language
+    if language is not _language:
+        if language is Language.ENGLISH:
+            speak(None)
+        else:
+            from oakmeasure.language.phrases import phrases_of  # English needs none
+
+            speak(phrases_of(language))
+        _language = language
+
+
+def spoken() -> Language:
+    """Return the language that is chosen."""
+    return _language

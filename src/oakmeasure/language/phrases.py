@@ -10,9 +10,16 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
+from collections.abc import Iterator
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
-MOST_DEPTH = 8  # of what stands in a place of what stands in a place
+if TYPE_CHECKING:
+    from oakmeasure.language import Language
+
+Said = tuple[str, int]  # what a text becomes, and how many of its letters nobody knows
+TELLING = 12  # letters of its own from which a phrase is tried before a text is broken at its commas
+MOST_DEPTH = 5  # of what stands in a place of what stands in a place
 BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
 WORD = re.compile(r"[^\W\d_]+")
 PLACE = re.compile(r"\{(\d+)\}")
@@ -40,7 +47,8 @@ class Phrases:
 
     def __init__(self, said: dict[str, str], *, decimal: str = ",") -> None:
         self.decimal = decimal
-        self.strange: set[str] = set()  # what was found nowhere
+        self.names: set[str] = set()  # what somebody typed: it stays, and is not strange
+        self._kept: dict[str, Said] = {}
         self.plain = {phrase: text for phrase, text in said.items() if not PLACE.search(phrase)}
         patterns = [Pattern(phrase, text) for phrase, text in said.items() if PLACE.search(phrase)]
         often: dict[str, int] = defaultdict(int)
@@ -54,23 +62,52 @@ class Phrases:
         self.say = lru_cache(maxsize=30_000)(self._say)
 
     def _say(self, text: str) -> str:
-        found = self.known(text, 0)
-        return self.numbers(text if found is None else found)
+        return self.numbers(self.best(text)[0])
 
     def numbers(self, text: str) -> str:
         """Return a text with the decimals of its numbers as they are written in the language."""
         return POINT.sub(rf"\1{self.decimal}\2", text)
 
-    def known(self, text: str, depth: int) -> str | None:
-        """Return what a text becomes; None where nothing of it is known."""
-        if depth > MOST_DEPTH or not WORD.search(text):
-            return None
+    def is_known(self, text: str) -> bool:
+        """Return whether a text needs nothing more: for tests and for tools."""
+        return self.best(text)[1] == 0
+
+    def best(self, text: str, depth: int = 0) -> Said:
+        """Return what a text becomes and how many of its letters stay strange, by the way to take it apart that leaves
+        the fewest.
+        """
+        if depth == 0 or text not in self._kept:
+            self._kept[text] = self._taken_apart(text, depth)
+        return self._kept[text]
+
+    def _taken_apart(self, text: str, depth: int) -> Said:
+        if text in self.names or not WORD.search(text):
+            return text, 0
+        whole = self._whole(text) or self._trimmed(text)
+        if whole is not None:
+            return whole, 0
+        best = text, sum(map(str.isalpha, text))
+        if depth > MOST_DEPTH:
+            return best
         if TAG.search(text):
             return self._pieces(TAG.split(text), "", depth)
-        found = self._whole(text) or self._trimmed(text) or self._by_pattern(text, depth) or self._broken(text, depth)
-        if found is None:
-            self.strange.add(text.strip())
-        return found
+        for found in self._ways(text, depth):
+            if found[1] < best[1]:
+                best = found
+            if not best[1]:
+                break
+        return best
+
+    def _ways(self, text: str, depth: int) -> Iterator[Said]:
+        """Yield the ways to take a text apart, those that hold it together best first."""
+        patterns = list(self._patterns(text, depth))
+        yield from (each for weight, each in patterns if weight >= TELLING)
+        for between in BREAKS:
+            if between in text.strip():
+                yield self._pieces(text.split(between), between, depth)
+        yield from (each for weight, each in patterns if weight < TELLING)
+        if NUMBER.search(text):
+            yield self._pieces(NUMBER.split(text), "", depth)
 
     def _whole(self, text: str) -> str | None:
         found = self.plain.get(text)
@@ -88,7 +125,8 @@ class Phrases:
         inner = self._whole(found[2])
         return None if inner is None else f"{found[1]}{inner}{found[3]}"
 
-    def _by_pattern(self, text: str, depth: int) -> str | None:
+    def _patterns(self, text: str, depth: int) -> Iterator[tuple[int, Said]]:
+        """Yield what a text becomes by each phrase that it matches, with how much of it the phrase says itself."""
         for begun, change in ((text, False), (text[0].lower() + text[1:], True), (text[0].upper() + text[1:], True)):
             if change and begun == text:
                 continue
@@ -97,29 +135,29 @@ class Phrases:
             for pattern in sorted(patterns, key=lambda each: -each.weight):
                 found = pattern.matches(begun)
                 if found is not None:
-                    said = self._filled(pattern, found, depth)
-                    return said[:1].upper() + said[1:] if change and text[0].isupper() else said
-        return None
+                    said, strange = self._filled(pattern, found, depth)
+                    capital = change and text[0].isupper()
+                    yield pattern.weight, ((said[:1].upper() + said[1:] if capital else said), strange)
 
-    def _filled(self, pattern: Pattern, found: re.Match[str], depth: int) -> str:
-        groups = {n: found[at + 1] for at, n in enumerate(pattern.order)}
-        said = {n: self.known(each, depth + 1) or each for n, each in groups.items()}
-        return PLACE.sub(lambda place: said.get(int(place[1]), ""), pattern.said)
+    def _filled(self, pattern: Pattern, found: re.Match[str], depth: int) -> Said:
+        groups = {n: self.best(found[at + 1], depth + 1) for at, n in enumerate(pattern.order)}
+        said = PLACE.sub(lambda place: groups[int(place[1])][0], pattern.said)
+        return said, sum(strange for _, strange in groups.values())
 
-    def _broken(self, text: str, depth: int) -> str | None:
-        for between in BREAKS:
-            if between in text.strip():
-                found = self._pieces(text.split(between), between, depth)
-                if found is not None:
-                    return found
-        return self._pieces(NUMBER.split(text), "", depth) if NUMBER.search(text) else None
+    def _pieces(self, pieces: list[str], between: str, depth: int) -> Said:
+        said = [self.best(each, depth + 1) for each in pieces]
+        return between.join(each for each, _ in said), sum(strange for _, strange in said)
 
-    def _pieces(self, pieces: list[str], between: str, depth: int) -> str | None:
-        said = [self.known(each, depth + 1) for each in pieces]
-        if not any(each is not None for each in said):
-            return None
-        return between.join(old if new is None else new for old, new in zip(pieces, said, strict=True))
 
-    def is_known(self, text: str) -> bool:
-        """Return whether a text of the program needs nothing more: for tests and for tools."""
-        return not WORD.search(text) or self.known(text, 0) is not None
+def phrases_of(language: Language) -> Phrases:
+    """Return the phrases of a language that ships with the program."""
+    from oakmeasure.data import text
+
+    return Phrases(read_phrases(text(f"phrases-{language}.po")))
+
+
+def read_phrases(source: str) -> dict[str, str]:
+    """Return what each phrase of a .po file becomes; those that nobody has written yet are left out."""
+    import polib
+
+    return {each.msgid: each.msgstr for each in polib.pofile(source) if each.msgstr and not each.obsolete}
