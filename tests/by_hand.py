@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushB
 
 from oakmeasure.app.dialogs import NewJob
 from oakmeasure.app.session import Session
+from oakmeasure.app.theme import typeset
 from oakmeasure.app.window import Window
 from oakmeasure.core.job import new_job
 from oakmeasure.core.units import System
@@ -41,25 +42,28 @@ class Done:
         return (hands + THOUGHT * (self.boxes + self.clicks / 2)) / 60
 
     def take(self, step: Step) -> None:
-        """Go to a stage and page, "Fit/Opens"; press, "+addBoard"; take a verdict's remedy, "!code"; or fill a box."""
+        """Go to a stage and page, "Fit/Opens"; take a verdict's remedy, "!code"; or fill a box."""
         if isinstance(step, tuple):
             self.fill(step[0], str(step[1]))
-        elif step.startswith("+"):
-            next(each for each in self.window.findChildren(QPushButton, step[1:]) if each.isVisible()).click()
-            self.clicks += 1
         elif step.startswith("!"):
-            said = next(each for each in self.window.session.solved.verdicts if each.code == step[1:])
-            assert self.window.session.take(next(each for each in said.remedies if each.path)) == ""
+            card = next(each for each in self.window.verdicts.cards if each.verdict.code == step[1:])
+            remedy = next(each for each in card.verdict.remedies if each.path)
+            words = typeset(remedy.text).split()
+            button = next(each for each in card.findChildren(QPushButton) if each.text().split() == words)
+            QTest.mouseClick(button, Qt.MouseButton.LeftButton)
             self.clicks += 1
         else:
             stage, _, page = step.partition("/")
-            self.window.session.go_to(Stage(stage))
+            QTest.mouseClick(self.window.rod.marks[Stage(stage)], Qt.MouseButton.LeftButton)
             self.clicks += 1 + bool(page)
             if page:
                 tab = self.window.sheet().findChild(QToolButton, f"page-{page}")
                 QTest.mouseClick(tab, Qt.MouseButton.LeftButton)
         QApplication.processEvents()
-        said = (each for each in self.window.sheet().findChildren(QLabel) if each.property("role") == "refused")
+        labels = [
+            label for place in (self.window.sheet(), self.window.verdicts) for label in place.findChildren(QLabel)
+        ]
+        said = (each for each in labels if each.property("role") == "refused")
         self.refused += [f"{step}: {each.text()}" for each in said if each.text() and each.isVisibleTo(self.window)]
 
     def fill(self, name: str, text: str) -> None:
@@ -90,7 +94,8 @@ def begun(name: str, width: float, height: float) -> Done:
     asked = NewJob(window, System.MM)
     QTest.keyClicks(asked.name, name)
     for entry, value in zip(asked._entries, (width, height), strict=True):
-        entry.line.setText(f"{value:g}")
+        entry.line.selectAll()
+        QTest.keyClicks(entry.line, f"{value:g}")
     asked.accept()
     window.session.open(asked.job, None)
     done.keys = len(name) + len(f"{width:g}{height:g}")

@@ -27,11 +27,8 @@ PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lis
 PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
-LONG, LONG_SHARE, LONG_KEPT = (
-    1500,
-    0.45,
-    0.5,
-)  # parts; of longer lists of sheets columns end sooner, more is kept at once
+# Parts, of longer lists of sheets than which columns end sooner and more is kept at once:
+LONG, LONG_SHARE, LONG_KEPT = 1500, 0.45, 0.5
 LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
 TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
 TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
