@@ -64,7 +64,6 @@ def last_look(path: Path | None) -> tuple[QPixmap | None, Seen | None]:
     try:
         found = json.loads(Path(f"{name}.json").read_text(encoding="utf-8"))
         leaf, stage, page = (str(found[each]) for each in ("leaf", "stage", "page"))
-        leaf, stage, page = (str(found[each]) for each in ("leaf", "stage", "page"))
         seen = Seen(leaf, stage, page, int(found["width"]), int(found["height"]))
     except (OSError, ValueError, TypeError, KeyError, RecursionError):
         return None, None

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 
 Said = tuple[str, int]  # what a text becomes, and how many of its letters nobody knows
 TELLING = 12  # letters of its own from which a phrase is tried before a text is broken at its commas
+MOST_KEPT = 30_000  # texts that are remembered: each edit makes some with other numbers
 MOST_DEPTH = 5  # of what stands in a place of what stands in a place
 BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
 WORD = re.compile(r"[^\W\d_]+")
@@ -59,7 +60,7 @@ class Phrases:
         for each in sorted(patterns, key=lambda each: -each.weight):
             words = WORD.findall(" ".join(each.words))
             self.by_word[min(words, key=lambda word: (often[word], -len(word)), default="")].append(each)
-        self.say = lru_cache(maxsize=30_000)(self._say)
+        self.say = lru_cache(maxsize=MOST_KEPT)(self._say)
 
     def _say(self, text: str) -> str:
         return self.numbers(self.best(text)[0])
@@ -76,6 +77,8 @@ class Phrases:
         """Return what a text becomes and how many of its letters stay strange, by the way to take it apart that leaves
         the fewest.
         """
+        if depth == 0 and len(self._kept) > MOST_KEPT:
+            self._kept.clear()
         if depth == 0 or text not in self._kept:
             self._kept[text] = self._taken_apart(text, depth)
         return self._kept[text]
