@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.cut import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.exact import fullest
+from oakmeasure.core.cutting.pieces import Shop
 from oakmeasure.core.cutting.problem import (
     CutKind,
     Defect,
@@ -25,6 +26,7 @@ from oakmeasure.core.cutting.problem import (
     least_cost,
     tenths,
 )
+from oakmeasure.core.cutting.tight import tight_plan
 from oakmeasure.files.cutting_in import CuttingFileError, read_problem
 
 NEAR = 1e-6
@@ -94,6 +96,37 @@ def _falls_apart(boxes, kerf):
                 return _falls_apart(ordered[:at], kerf) and _falls_apart(ordered[at:], kerf)
             reach = max(reach, ordered[at][high])
     return False
+
+
+def cut_up(source, room, least, most, kerf):
+    """Return sizes that fill a room, a kerf apart."""
+    sizes = []
+    while room > most:
+        sizes.append(source.randrange(least, min(most, room - least - kerf) + 1))
+        room -= sizes[-1] + kerf
+    return [*sizes, room]
+
+
+@given(st.integers(0, 10**6), st.booleans())
+@settings(max_examples=30)
+def test_sheets_cut_up_in_three_stages_are_put_together_again_at_once(seed, grain):
+    source, kerf, sizes = random.Random(seed), 3, Counter()
+    for _ in range(2):
+        for wide in cut_up(source, 1200, 200, 620, kerf):
+            first, *others = cut_up(source, 2400, 300, 900, kerf)
+            sizes[first, wide] += 1  # a strip is as wide as some part
+            for along in others:
+                stacked = wide > 400 and source.random() < 0.5
+                for across in cut_up(source, wide, 90, 250, kerf) if stacked else [wide]:
+                    sizes[along, across] += 1
+    parts = tuple(PartItem(f"p{a}x{b}", a, b, n, not grain) for (a, b), n in sorted(sizes.items()))
+    problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2400, 1200, None, 50.0),), parts, kerf=float(kerf), stages=3)
+    shop = Shop(problem)
+    found = tight_plan(shop, 2, across=False, seconds=5.0)
+    assert found is not None
+    assert len(found) == 2
+    check(problem, shop.plan(found, 0.0, Watch(1.0)))
+    assert tight_plan(shop, 1, across=False, seconds=5.0) is None
 
 
 def test_checker_refuses_what_is_wrong():

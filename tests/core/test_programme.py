@@ -6,24 +6,28 @@ from __future__ import annotations
 
 import itertools
 import json
+import random
 import subprocess
 import sys
 from dataclasses import asdict, replace
 from fractions import Fraction
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from oakmeasure.core.cutting import sample
 from oakmeasure.core.cutting.cut import cut
 from oakmeasure.core.cutting.dual import ends, plain, rounded
-from oakmeasure.core.cutting.filling import Levels, Tables, Way, runs, spans_beside
+from oakmeasure.core.cutting.filling import Highest, Levels, Tables, Way, runs, spans_beside
 from oakmeasure.core.cutting.layouts import Layout
 from oakmeasure.core.cutting.master import Master
 from oakmeasure.core.cutting.pieces import Shop, Stock
 from oakmeasure.core.cutting.problem import CutKind, Defect, First, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.repack import fullest
 from oakmeasure.core.cutting.slots import Slots
+from oakmeasure.core.cutting.tight import share_out
 from oakmeasure.core.drawings.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.rack_view import rack_view
 from oakmeasure.core.units import Show, System
@@ -53,6 +57,9 @@ def test_span_of_a_strip_holds_what_is_worth_most_of_all_that_fits(some, length,
             and all(way.across <= wide for way, n in zip(lies, many, strict=True) if n)
         )
         assert tables.best(wide, length + kerf) == pytest.approx(best)
+        alone = Highest(lies, left, value, 90 + kerf, kerf)
+        assert alone.best(wide, length + kerf) == pytest.approx(best)
+        assert alone.bests(np.array([wide]), np.array([length + kerf])) == pytest.approx(best)
         taken = tables.taken(wide, length + kerf, left)
         assert sum(value[way.part] for way in taken) == pytest.approx(best)
         assert sum(way.along + kerf for way in taken) <= length + kerf
@@ -166,6 +173,50 @@ def test_bound_of_the_programme_is_under_every_plan_of_its_kind(some, knots):
     if not plan.left:
         assert master.bound <= 100 * plan.cost + 0.01
         assert plan.bound <= plan.cost
+
+
+def many_boards(seed, kinds, boards):
+    """Parts of many lengths, each once or twice, and boards that are all different."""
+    source = random.Random(seed)
+    sizes = {(source.randrange(400, 2000), source.choice((60, 90, 120, 150))) for _ in range(kinds)}
+    stock = tuple(StockItem(f"b{n}", source.choice((2400, 3000)), source.randrange(180, 320), 1,
+                            round(source.uniform(20.0, 32.0), 2)) for n in range(boards))  # fmt: skip
+    return Problem(CutKind.BOARDS, stock, tuple(PartItem(f"p{a}x{b}", a, b, source.choice((1, 2))) for a, b in
+                                                sorted(sizes)), kerf=3.0)  # fmt: skip
+
+
+@pytest.mark.parametrize("seed", [1, 2])
+def test_programme_begun_at_the_prices_of_a_sample_ends_where_it_ends_without(seed):
+    shop = Shop(many_boards(seed, 170, 150))
+    stock = {each.at: each.count for each in shop.stock}
+    near = sample.prices(shop, shop.demand, stock, (), lambda: False)
+    assert near is not None
+    begun, plain_one = (Master(shop, shop.demand, stock) for _ in range(2))
+    begun.begin(near)
+    assert begun.bound > 0
+    begun.solve(lambda: False)
+    plain_one.solve(lambda: False)
+    assert begun.value == pytest.approx(plain_one.value, rel=1e-4)
+    assert begun.bound <= plain_one.value * (1 + 1e-9)
+    assert begun.bound == pytest.approx(plain_one.bound, rel=1e-3)
+
+
+def test_sample_of_a_short_list_is_not_asked():
+    shop = Shop(many_boards(3, 40, 30))
+    assert sample.prices(shop, shop.demand, {each.at: each.count for each in shop.stock}, (), lambda: False) is None
+
+
+@given(st.lists(st.integers(1, 9), min_size=1, max_size=6), st.integers(1, 3), st.integers(5, 14))
+def test_sizes_are_shared_out_where_that_can_be(sizes, many, room):
+    can_be = any(
+        all(sum(size for size, at in zip(sizes, way, strict=True) if at == n) <= room for n in range(many))
+        for way in itertools.product(range(many), repeat=len(sizes))
+    )
+    found = share_out(sizes, many, room)
+    assert (found is not None) == can_be
+    if found is not None:
+        assert sorted(at for each in found for at in each) == list(range(len(sizes)))
+        assert all(sum(sizes[at] for at in each) <= room for each in found)
 
 
 # --- the worker --------------------------------------------------------------------------------------------

@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import math
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from itertools import groupby
+from operator import attrgetter
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
+    import numpy as np
+
     from oakmeasure.core.cutting.pieces import Shop, Stock
     from oakmeasure.core.cutting.slots import Slots
 
@@ -154,18 +159,38 @@ def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[in
 class Strips:
     """What strips may hold, by their width: what its two kinds have in common."""
 
-    ways: list[Way]
     widths: list[int]
-    _left: list[int]
+    unit: int
 
-    def served(self, wide: int) -> int:
-        """Return the width of the widest part that goes into a strip; 0 for none."""
+    def __init__(self, ways: Sequence[Way], left: Sequence[int]) -> None:
+        self.ways = ways
+        self._strips: dict[int, int] = {}
+        for way in ways:
+            self._strips[way.across] = self._strips.get(way.across, 0) + left[way.part]
+
+    @cached_property
+    def most(self) -> np.ndarray:
+        """Return the most that is worth, by width of strip and length in units."""
+        raise NotImplementedError
+
+    def best(self, wide: int, length: int) -> float:
+        """Return the most that is worth in a span of a strip."""
         at = bisect_right(self.widths, wide)
-        return self.widths[at - 1] if at else 0
+        return float(self.most[at - 1, max(length, 0) // self.unit]) if at else 0.0
+
+    def bests(self, wide: np.ndarray, length: np.ndarray) -> np.ndarray:
+        """Return the most that is worth in each of those lengths, by length and width of strip."""
+        import numpy as np
+
+        if not self.widths:
+            return np.zeros((len(length), len(wide)))
+        at = np.searchsorted(self.widths, wide, side="right")
+        found = self.most[np.maximum(at, 1)[None, :] - 1, (np.maximum(length, 0) // self.unit)[:, None]]
+        return np.where(at[None, :] > 0, found, 0.0)
 
     def strips(self, wide: int) -> int:
         """Return how many strips of that width can be of use: one for each part as wide at the most."""
-        return sum(self._left[way.part] for way in self.ways if way.across == wide)
+        return self._strips.get(wide, 0)
 
 
 class Tables(Strips):
@@ -183,7 +208,8 @@ class Tables(Strips):
         """grid: whole tenths to which lengths are brought, parts up and spans down; 1 for none."""
         import numpy as np
 
-        self.ways, self.kerf, self.grid = ways, kerf, grid
+        super().__init__(ways, left)
+        self.kerf, self.grid = kerf, grid
         common = math.gcd(longest, *(way.along + kerf for way in ways))
         self.unit = max(common, grid, longest * len(ways) // MOST_CELLS)
         self.exact = self.unit == common
@@ -206,27 +232,70 @@ class Tables(Strips):
             row[:weight] = before[:weight]
             np.add(before[: size + 1 - weight], take * value[way.part], out=row[weight:])
             np.maximum(row[weight:], before[weight:], out=row[weight:])
-        self.items, self.rows, self._left = items, rows, left
+        self.items, self.rows = items, rows
         self.tables = {wide: rows[many] for wide, many in self.upto.items()}
         self.widths = sorted(self.tables)
 
-    def best(self, wide: int, length: int) -> float:
-        """Return the most that is worth in a span of a strip."""
-        width = self.served(wide)
-        return float(self.tables[width][max(length, 0) // self.unit]) if width else 0.0
+    @cached_property
+    def most(self) -> np.ndarray:
+        return self.rows[[self.upto[wide] for wide in self.widths]]
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return what lies in that span, the widest first; no more of a part than is left."""
         found: list[Way] = []
         at, spare = max(length, 0) // self.unit, list(left)
-        for n in range(self.upto.get(self.served(wide), 0), 0, -1):
+        served = bisect_right(self.widths, wide)
+        n = self.upto[self.widths[served - 1]] if served else 0
+        # Down a column the worths only grow: the last item that made it more is where the worth is first reached.
+        while n > 0:
+            n = bisect_left(range(n), self.rows[n, at] - 1e-6, key=self.rows[:, at].__getitem__)
+            if n == 0:
+                break
             way, take, weight = self.items[n - 1]
-            if self.rows[n, at] > self.rows[n - 1, at] + 1e-6:
-                for _ in range(min(take, spare[way.part])):
-                    found.append(way)
-                    spare[way.part] -= 1
-                at -= weight
+            for _ in range(min(take, spare[way.part])):
+                found.append(way)
+                spare[way.part] -= 1
+            at -= weight
+            n -= 1
         return sorted(found, key=lambda way: (-way.across, -way.along))
+
+    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
+        """Return nothing: these strips hold no slots."""
+        return []
+
+
+class Highest(Strips):
+    """The same worths as Tables has, exact for lists of any length: what lies in a span is not kept."""
+
+    def __init__(self, ways: list[Way], left: list[int], value: Sequence[float], longest: int, kerf: int) -> None:
+        import numpy as np
+
+        super().__init__(ways, left)
+        self.unit = math.gcd(longest, *(way.along + kerf for way in ways))
+        self.grid, self.exact = self.unit, True
+        self.widths: list[int] = []
+        row, rows = np.zeros(longest // self.unit + 1), []
+        for wide, some in groupby(ways, key=attrgetter("across")):
+            for way in some:
+                weight = (way.along + kerf) // self.unit
+                count, share = min(left[way.part], (len(row) - 1) // weight), 1
+                while count > 0:
+                    take = min(share, count)
+                    count -= take
+                    share *= 2
+                    with_it = row[: len(row) - take * weight] + take * value[way.part]
+                    np.maximum(row[take * weight :], with_it, out=row[take * weight :])
+            self.widths.append(wide)
+            rows.append(row.copy())
+        self._most = np.array(rows)
+
+    @cached_property
+    def most(self) -> np.ndarray:
+        return self._most
+
+    def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
+        """Return nothing: it was not kept."""
+        return []
 
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
         """Return nothing: these strips hold no slots."""
@@ -237,7 +306,11 @@ class Levels:
     """Tables for each level of how clean wood is: in a span of a level lie the parts of it and of those below."""
 
     def __init__(
-        self, made: Callable[[list[Way]], Tables | Slots], ways: list[Way], clear: Sequence[int], levels: Sequence[int]
+        self,
+        made: Callable[[list[Way]], Tables | Highest | Slots],
+        ways: list[Way],
+        clear: Sequence[int],
+        levels: Sequence[int],
     ) -> None:
         self.by_level = {level: made([way for way in ways if clear[way.part] <= level]) for level in levels}
         self.top = self.by_level[levels[-1]]
@@ -247,6 +320,10 @@ class Levels:
     def best(self, wide: int, length: int, level: int) -> float:
         """Return the most that is worth in a span of a strip."""
         return self.by_level[level].best(wide, length)
+
+    def bests(self, wide: np.ndarray, length: np.ndarray, level: int) -> np.ndarray:
+        """Return the most that is worth in each of those lengths, by length and width of strip."""
+        return self.by_level[level].bests(wide, length)
 
     def taken(self, wide: int, length: int, left: list[int], level: int) -> list[Way]:
         """Return what lies in that span; no more of a part than is left."""

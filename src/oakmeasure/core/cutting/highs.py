@@ -66,6 +66,10 @@ class Programme:
         """Set the limits of a column anew."""
         self._solver.changeColBounds(column, low, high)
 
+    def cost(self, column: int, cost: float) -> None:
+        """Set the cost of a column anew."""
+        self._solver.changeColCost(column, cost)
+
     def add(self, cost: float, entries: dict[int, float], top: float = float("inf")) -> int:
         """Add a column: its cost, what it brings to each row, and the most of it; return its place."""
         rows = self._np.array(sorted(entries), dtype=self._np.int32)
@@ -73,6 +77,13 @@ class Programme:
         self._solver.addCol(cost, 0.0, top, len(rows), rows, values)
         self.columns += 1
         return self.columns - 1
+
+    def inside(self, on: bool) -> None:
+        """Solve by interior points from now on, whose prices lie in the middle of those that are as good, or by the
+        simplex method, whose answer is a corner.
+        """
+        self._solver.setOptionValue("solver", "ipm" if on else "choose")
+        self._solver.setOptionValue("run_crossover", "off" if on else "on")
 
     def solve(self) -> Solved | None:
         """Return the least cost; None where there is none."""

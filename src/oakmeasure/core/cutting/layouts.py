@@ -15,6 +15,8 @@ from typing import TYPE_CHECKING
 from oakmeasure.core.cutting.filling import free_spans, runs
 
 if TYPE_CHECKING:
+    import numpy as np
+
     from oakmeasure.core.cutting.filling import Levels, Run
     from oakmeasure.core.cutting.pieces import Stock
 
@@ -48,6 +50,13 @@ class Layout:
         kinds, at = np.unique(seen, return_inverse=True)
         self.kind = at.reshape(ends.shape)
         self.spans = [_free(stock, int(mask)) for mask in kinds]
+        # The same by level, as which of the kinds each span is of, and its length.
+        self.by_level: dict[int, tuple[np.ndarray, np.ndarray]] = {}
+        for level in stock.levels:
+            some = [(n, b - a) for n, spans in enumerate(self.spans) for a, b, each in spans if each == level]
+            if some:
+                kind, length = np.array(some).T
+                self.by_level[level] = (kind, length)
 
     def _places(self) -> list[int]:
         """Return where strips may start, in order; on a grid where there would be too many."""
@@ -77,8 +86,9 @@ class Layout:
         if not self.stock.holes:
             return self._plain(tables, start)
         k = self.kerf
-        gains = np.array([[sum(tables.best(wide, b - a + k, level) for a, b, level in spans) for wide in self.widths]
-                          for spans in self.spans])  # fmt: skip
+        wide, gains = np.array(self.widths), np.zeros((len(self.spans), len(self.widths)))
+        for level, (kind, length) in self.by_level.items():
+            np.add.at(gains, kind, tables.bests(wide, length + k, level))
         worth = np.where(self.fits, gains[self.kind, np.arange(len(self.widths))[None, :]], -1.0)
         count, begin = len(self.places), int(np.searchsorted(self.places, start))
         # As many turns as there are strips one beside the other: in each, one more strip before what is best so far.

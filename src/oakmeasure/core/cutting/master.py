@@ -9,12 +9,14 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
-from oakmeasure.core.cutting.filling import Levels, Tables, Way
+from oakmeasure.core.cutting.exact import CutAt
+from oakmeasure.core.cutting.filling import Highest, Levels, Tables, Way
 from oakmeasure.core.cutting.layouts import Layout
 from oakmeasure.core.cutting.slots import SLOT, Slots
 
@@ -26,6 +28,9 @@ if TYPE_CHECKING:
 COARSE, FINE = 10, 1  # tenths, the grids of the knapsacks
 SLOW = 1e-4  # of the cost, from which the next grid is taken
 FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
+UP, DOWN = 1.1, 0.9  # of prices that are known nearly, between which those of the programme stay at first
+WEIGHED = 4  # rounds, after which all stock is asked, and a bound is reckoned where the tables give none
+FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between
 DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
 Span = tuple[int, int, int, int]  # frame, length, width of the strip, level of its wood
 Slot = tuple[int, int, int, int]  # frame, along, width of the strip, level of its wood
@@ -41,6 +46,7 @@ class Frame:
     layouts: dict[int, Layout]
     longest: int
     widest: int
+    large_first: tuple[Way, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,16 +98,21 @@ class Master:
         self.slot_row: dict[Slot, int] = {}
         self.made = Columns({}, {}, {})
         self.bought: dict[int, int] = {}
+        self.dear: dict[int, float] = {}
+        self.sold: list[int] = []  # columns
         rate = dear * max((shop.rate[at] for at in stock), default=1.0)
         for at in self.parts:
             cost = rate * (shop.sizes[at][0] + shop.kerf) * (shop.sizes[at][1] + shop.kerf) + 1.0
             self.bought[at] = self.programme.add(cost, {self.part_row[at]: 1.0, self.cost_row: cost})
+            self.dear[at] = cost
         # A part that may hold a knot never reaches from it into clear wood here: plans may be cheaper, so no bound.
         self.is_exact = len(shop.levels) == 1 and all(
             layout.exact for frame in self.frames for layout in frame.layouts.values()
         )
         self.is_free = True  # nothing is held: the prices make a bound
-        self.bound, self.value = 0.0, math.inf
+        self.bound, self.value, self.rounds = 0.0, math.inf, 0
+        self.far: dict[int, float] = {}  # how much less than its price each kind of stock was worth, of it
+        self.center: list[float] = []  # worths of the parts that gave that bound
 
     def _frame(self, across: bool) -> Frame:
         shop = self.shop
@@ -117,7 +128,12 @@ class Master:
         lies.sort(key=lambda way: (way.across, -way.along, way.part))
         widths = sorted({way.across for way in lies})
         return Frame(
-            across, tuple(lies), {each.at: Layout(each, widths, shop.kerf) for each in stocks}, longest, widest
+            across,
+            tuple(lies),
+            {each.at: Layout(each, widths, shop.kerf) for each in stocks},
+            longest,
+            widest,
+            tuple(sorted(lies, key=lambda way: -way.along * way.across)),
         )
 
     # --- columns -----------------------------------------------------------------------------------------------
@@ -172,12 +188,57 @@ class Master:
         self.made.stacks[key] = self.programme.add(0.0, entries)
         return True
 
+    def add_piece(self, at: int, frame: int, strips: Sequence[Strip], cuts: Sequence[CutAt]) -> None:
+        """Add the way in which a piece is cut, in two stages; cuts: in the frame."""
+        self.add_layout(at, frame, strips)
+        layout = self.frames[frame].layouts[at]
+        for y, wide in strips:
+            for a, b, level in layout.free(y, wide):
+                lying = [Way(part, along, across) for x, up, part, along, across in cuts if up == y and a <= x < b]
+                self.add_fill((frame, b - a, wide, level), lying)
+
     def allow(self) -> None:
         """Tell the programme what is wanted and what stock there is, after `demand` or `stock` were changed."""
         for at, row in self.part_row.items():
             self.programme.limit(row, float(self.demand[at]), math.inf)
         for at, row in self.stock_row.items():
             self.programme.limit(row, -math.inf, float(self.stock[at] or 0))
+
+    # --- prices known nearly -----------------------------------------------------------------------------------
+
+    def begin(self, value: Sequence[float]) -> None:
+        """Begin at prices that are known nearly, with the columns that they ask for; until `loosen`, parts are bought a
+        little above them and sold a little below. Source: stabilised column generation, du Merle and others 1999.
+        """
+        self.buy_at([UP * each for each in value])
+        self.sold = [self.programme.add(-DOWN * value[at], {self.part_row[at]: -1.0}) for at in self.parts]
+        prices = self.prices_at(list(value), FINE)
+        self.weigh(value)
+        hot: set[Span] = set()
+        for at, (worth, n, strips) in self._best(prices, self.stock).items():
+            if worth > DOWN * self.shop.price[at] and self.add_layout(at, n, strips):
+                hot |= set(self.spans(at, n, strips))
+        self._fills(prices, hot)
+        self.programme.inside(True)
+
+    def buy_at(self, value: Sequence[float] = ()) -> None:
+        """Let parts be bought at these prices; dearly where none are given."""
+        for at, column in self.bought.items():
+            self.programme.cost(column, min(value[at], self.dear[at]) if value else self.dear[at])
+
+    def loosen(self, *, hurried: bool = False) -> bool:
+        """Let the prices go where they will; return whether they were held. hurried: stay with interior points, as the
+        simplex method has no corner to begin at.
+        """
+        if not self.sold:
+            return False
+        self.buy_at()
+        for column in self.sold:
+            self.programme.hold(column, 0.0, 0.0)
+        if not hurried:
+            self.programme.inside(False)
+        self.sold = []
+        return True
 
     # --- prices ------------------------------------------------------------------------------------------------
 
@@ -187,30 +248,38 @@ class Master:
         finest: grid of the knapsacks, tenths; only at 1 it gives a bound. near: of the cost; a bound that near is
         enough.
         """
-        grid, before = max(COARSE, finest), math.inf
+        grid, before = finest if self.sold else max(COARSE, finest), math.inf
         while True:
             solved = self.programme.solve()
             if solved is None:
                 return None
             before, self.value = self.value, solved.value
             if until():
+                if self.sold:
+                    self.weigh(self.prices(solved, COARSE).value)
+                    self.loosen(hurried=True)
                 return solved
             added = self.price(self.prices(solved, grid))
             slow = before - self.value < SLOW * self.value
             if grid > finest and (slow or not added):
                 grid = finest
-            elif not added:
-                return solved
-            elif grid == FINE and self.value - self.bound <= near * self.value:
-                return self.programme.solve()
+                continue
+            is_near = grid == FINE and self.value - self.bound <= near * self.value
+            if (is_near or not added) and not self.loosen():
+                return self.programme.solve() if added else solved
 
     def prices(self, solved: highs.Solved, grid: int) -> Prices:
         """Return what the programme would pay for each part, and for another piece of each stock."""
+        value = self.paid(solved)
+        extra = {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
+        return replace(self.prices_at(value, grid), used=solved.x, dual=solved.prices, extra=extra)
+
+    def paid(self, solved: highs.Solved) -> list[float]:
+        """Return what the programme would pay for each part."""
         value = [0.0] * len(self.shop.demand)
         for at, row in self.part_row.items():
             value[at] = max(float(solved.prices[row]), 0.0)
-        extra = {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
-        return replace(self.prices_at(value, grid), used=solved.x, dual=solved.prices, extra=extra)
+        return value
 
     def prices_at(self, value: list[float], grid: int) -> Prices:
         """Return what is worth most at such worths of the parts."""
@@ -219,17 +288,32 @@ class Master:
 
     def price(self, prices: Prices) -> int:
         """Add the columns that the prices ask for; return how many."""
+        gives_bound = self.is_free and self.is_exact and all(table.exact for table in prices.tables)
+        every = gives_bound or self.rounds % WEIGHED == 0
+        added = self._price(prices, every=every, gives_bound=gives_bound)
+        if not added and not every:
+            added = self._price(prices, every=True, gives_bound=False)
+        self.rounds += 1
+        if self.is_free and self.is_exact and not gives_bound and self.shop.stages == 2 and every:
+            self.weigh(prices.value)
+        return added
+
+    def _price(self, prices: Prices, *, every: bool, gives_bound: bool) -> int:
+        """Add the columns that are asked for; of the stock that is there, or of what was not far from its price."""
         shop, extra = self.shop, prices.extra
-        best = self._best(prices)
+        there = [at for at, many in self.stock.items() if many != 0 and (every or self.far.get(at, 0.0) < FAR)]
+        best = self._best(prices, self.stock if gives_bound else there)
         lacks = {at: shop.price[at] - extra.get(at, 0.0) - worth for at, (worth, _, _) in best.items()}
-        order = sorted(lacks, key=lambda at: lacks[at] / max(shop.price[at], 1))
+        far = {at: lack / max(shop.price[at], 1) for at, lack in lacks.items()}
+        self.far |= far
+        order = sorted(lacks, key=lambda at: far[at])
         added, hot = 0, set()
-        for at in order[: max(FEW_LAYOUTS, len(order) // 6)]:
+        for at in order[: max(FEW_LAYOUTS, len(self.stock) // 6)]:
             _, n, strips = best[at]
             if lacks[at] < -1e-6 * max(shop.price[at], 1.0):
                 added += self.add_layout(at, n, strips)
                 hot |= set(self.spans(at, n, strips))
-        if self.is_free and self.is_exact and all(table.exact for table in prices.tables):
+        if gives_bound:
             self.bound = max(self.bound, self._bound(prices.value, extra, best))
         used = prices.used
         for (at, n, ripped), column in self.made.layouts.items():
@@ -237,18 +321,40 @@ class Master:
                 hot |= set(self.spans(at, n, ripped))
         return added + self._fills(prices, hot)
 
-    def _best(self, prices: Prices) -> dict[int, tuple[float, int, list[Strip]]]:
-        """Return for each kind of stock what it can be worth at the most, in which frame, and its strips."""
+    def weigh(self, value: Sequence[float]) -> None:
+        """Raise the bound by what these worths of the parts give with exact tables, and those half way to the worths
+        that gave the best bound so far: a bound at worths between two is at least the one between theirs.
+        """
+        some = [list(value)]
+        if self.center:
+            some.append([(a + b) / 2 for a, b in zip(value, self.center, strict=True)])
+        k = self.shop.kerf
+        for each in some:
+            tables = tuple(
+                Levels(partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
+                       self._useful(frame, each), self.shop.clear, self.shop.levels)
+                for frame in self.frames
+            )  # fmt: skip
+            bound = self._bound(each, {}, self._best(Prices((), (), each, {}, tables), self.stock))
+            if bound > self.bound:
+                self.bound, self.center = bound, each
+
+    def _best(self, prices: Prices, some: Collection[int]) -> dict[int, tuple[float, int, list[Strip]]]:
+        """Return for these kinds of stock what one can be worth at the most, in which frame, and its strips."""
         best: dict[int, tuple[float, int, list[Strip]]] = {}
         for n, (frame, tables) in enumerate(zip(self.frames, prices.tables, strict=True)):
-            for at, layout in frame.layouts.items():
+            for at in some:
+                layout = frame.layouts[at]
                 worth, strips = layout.best(tables) if tables.widths else (0.0, [])
                 if at not in best or worth > best[at][0]:
                     best[at] = (worth, n, strips)
         return best
 
+    def _useful(self, frame: Frame, value: list[float]) -> list[Way]:
+        return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
+
     def _tables(self, frame: Frame, value: list[float], grid: int) -> Levels:
-        useful = [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
+        useful = self._useful(frame, value)
         longest, k = frame.longest + self.shop.kerf, self.shop.kerf
 
         def made(some: list[Way]) -> Tables | Slots:
@@ -292,5 +398,5 @@ class Master:
                 lagrange = -math.inf
             else:
                 lagrange -= count * max(0.0, worth - price)
-                spare += count * extra[at]
+                spare += count * extra.get(at, 0.0)
         return max(spare / worst, lagrange)

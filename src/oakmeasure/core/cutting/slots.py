@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_right
 from collections.abc import Sequence
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting.filling import MOST_CELLS, Strips, Tables, Way
@@ -17,6 +18,7 @@ if TYPE_CHECKING:
     import numpy as np
 
 TINY = 1e-6  # what sums of single precision differ by
+NEAR_CELLS = 60_000  # of a table, that stay near the processor
 SLOT = -1  # stands for the part in a way that is a slot
 
 
@@ -27,7 +29,8 @@ class Slots(Strips):
                  grid: int) -> None:  # fmt: skip
         import numpy as np
 
-        self.kerf, self.ways, self._left = kerf, ways, left
+        super().__init__(ways, left)
+        self.kerf = kerf
         turned = sorted(
             (Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along)
         )
@@ -50,14 +53,20 @@ class Slots(Strips):
                 count -= take
                 share *= 2
                 self.items.append((a, take, take * weight))
-                gains.append((take * worth).astype(np.float32)[:, None])
-        # The most that the items so far are worth, by width of strip and length; and where each item made it more.
+                gains.append((take * worth * (1 - TINY)).astype(np.float32)[:, None])
+        # The most that the items so far are worth, by width of strip and length; and where each item made it more. A
+        # few widths at a time, so that what is read again and again stays near the processor.
         self.rows = rows = np.zeros((len(self.widths), size + 1), dtype=np.float32)
-        self.better: list[np.ndarray] = []
-        for (_, _, weight), gain in zip(self.items, gains, strict=True):
-            with_it = rows[:, : size + 1 - weight] + gain
-            self.better.append(with_it > rows[:, weight:] * np.float32(1 + TINY))
-            np.maximum(rows[:, weight:], with_it, out=rows[:, weight:])
+        self.better = [np.empty((len(self.widths), size + 1 - weight), dtype=bool) for _, _, weight in self.items]
+        few = max(1, NEAR_CELLS // (size + 1))
+        room = np.empty((few, size + 1), dtype=np.float32)
+        for top in range(0, len(self.widths), few):
+            block = rows[top : top + few]
+            for (_, _, weight), gain, better in zip(self.items, gains, self.better, strict=True):
+                before, more = block[:, weight:], room[: len(block), weight:]
+                np.add(block[:, : size + 1 - weight], gain[top : top + few], out=more)
+                np.greater(more, before, out=better[top : top + few])
+                np.maximum(before, more, out=before)
 
     def _useful(self, alongs: Sequence[int], often: dict[int, int]) -> list[tuple[int, np.ndarray, int]]:
         """Return the lengths of slots that can be of use, with what they are worth in each width of strip, and how many
@@ -77,10 +86,9 @@ class Slots(Strips):
                 found[-1] = (*found[-1][:2], found[-1][2] + often[a])
         return found
 
-    def best(self, wide: int, length: int) -> float:
-        """Return the most that is worth in a span of a strip."""
-        at = bisect_right(self.widths, wide)
-        return float(self.rows[at - 1, max(length, 0) // self.unit]) if at else 0.0
+    @cached_property
+    def most(self) -> np.ndarray:
+        return self.rows
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return the slots of that span, the longest first."""

@@ -11,11 +11,13 @@ import math
 import random
 from collections.abc import Sequence
 
+from oakmeasure.core.cutting import sample
 from oakmeasure.core.cutting.dual import sheet_bound
 from oakmeasure.core.cutting.master import COARSE, Master
 from oakmeasure.core.cutting.pieces import NOISE, Piece, Shop
 from oakmeasure.core.cutting.problem import CENT, CutKind, CutPlan, Problem, Watch, least_cost
 from oakmeasure.core.cutting.recut import Recut
+from oakmeasure.core.cutting.tight import tight_plan
 from oakmeasure.core.cutting.whole import assembled, chosen, kept, quick
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left
@@ -24,7 +26,9 @@ QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
 PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lists that fill their sheets need it most
 # Of the time, at which columns are no longer made, of long lists too, and whole plans of the programme no longer begun:
-PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.8
+PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.9
+TIGHT_SHARE = 0.15  # of the time, for whole numbers of all slots, in each of two ways
+AGAIN_SHARE = 0.6  # of what a whole plan of the programme took, that another one takes: its columns are there
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
 # Parts, of longer lists of sheets than which columns end sooner and more is kept at once:
@@ -50,6 +54,8 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
         search.round()
     sheets = problem.kind is CutKind.SHEETS
     if sheets:
+        if not shop.is_large and len(shop.stock) == 1 and not shop.stock[0].holes:
+            search.tight()
         search.mend_until(PLAIN_SHARE if not shop.is_large else 0.0)
     if sheets and not shop.is_large and len(shop.ways) > 1:  # one way alone is solved sooner
         for at, across in enumerate(shop.ways):
@@ -88,6 +94,7 @@ class Search:
         self.source = random.Random(SEED)
         self.rounds, self.bound, self.programme_bound, self.again, self.took, self.late = 0, 0, 0.0, 0.0, 0.0, LATE
         self.best: list[Piece] | None = None
+        self.master: Master | None = None
         self.key = (math.inf, math.inf)
 
     @property
@@ -111,15 +118,35 @@ class Search:
         stock = {each.at: each.count for each in self.shop.stock if each.count != 0}
         master = Master(self.shop, self.missing([]), stock)
         found, rest = quick(master, self.worth, self.watch.over, self.source)
+        self.master = master
         self.shop.cheapest(found, self.stock_left(found))
         self.offer(found, sum(rest) + self.shop.homeless)
+
+    def tight(self) -> None:
+        """Look for a plan of as few sheets as the material allows, where they are filled next to perfectly."""
+        shop = self.shop
+        sheets = -(-self.bound // max(shop.stock[0].price, 1))
+        for across in shop.ways:
+            seconds = min(TIGHT_SHARE * self.watch.seconds, self.watch.left)
+            if not self.is_over and not self.key[0]:
+                found = tight_plan(shop, sheets, across=across, seconds=seconds)
+                if found is not None:
+                    self.offer(found, 0)
 
     def programme(self, *, until: float, finest: int, ways: Sequence[bool] = ()) -> None:
         """Solve the programme over strips, take its bound, and make whole plans of it."""
         shop, watch = self.shop, self.watch
         stock = {each.at: each.count for each in shop.stock if each.count != 0}
-        master = Master(shop, self.missing([]), stock, ways=ways)
-        master.solve(lambda: watch.over() or watch.gone > until * watch.seconds, finest=finest, near=NEAR)
+        master = self.master or Master(shop, self.missing([]), stock, ways=ways)
+
+        def is_due() -> bool:
+            return watch.over() or watch.gone > until * watch.seconds
+
+        if shop.problem.kind is CutKind.BOARDS:
+            begun_at = sample.prices(shop, master.demand, stock, ways, is_due)
+            if begun_at is not None:
+                master.begin(begun_at)
+        master.solve(is_due, finest=finest, near=NEAR)
         if shop.problem.kind is CutKind.BOARDS:
             self.programme_bound = master.bound
             self.raise_bound()
@@ -128,7 +155,8 @@ class Search:
             for spread in SPREADS:
                 began = watch.gone
                 self.keep(master, spread, finest)
-                due = watch.gone + (watch.gone - began if shop.is_large else 0.0)  # what is hurried is worth little
+                again = AGAIN_SHARE * (watch.gone - began) if shop.is_large else 0.0
+                due = watch.gone + again  # what is hurried is worth little
                 if self.is_over or due > KEEP_SHARE * watch.seconds or self.is_reached(master):
                     break
             self.choose(master)  # among what these have added
@@ -143,8 +171,9 @@ class Search:
         share, tail = (QUICK_SHARE, TAIL_SHARE * self.watch.seconds) if large else (SURE_SHARE, 0.0)
         share = LONG_KEPT if many > LONG else share
         grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
-        floor = many > LONGEST and self.shop.problem.kind is CutKind.SHEETS
-        self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail, floor=floor))
+        sheets = self.shop.problem.kind is CutKind.SHEETS
+        self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail,
+                       floor=many > LONGEST and sheets, lenient=not sheets))  # fmt: skip
 
     def is_reached(self, master: Master) -> bool:
         """Return whether a piece less is out of the programme's reach."""

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     import numpy as np
 
     from oakmeasure.core.cutting.problem import Watch
+LENIENT = 1.1  # times what the programme would pay for it, that a part may be bought at while pieces are kept
 HURRY = 0.3  # of its time, from which a plan is ended in haste
 FLOORS = 3  # times that the whole numbers of the programme are kept, solved anew between
 FLOORED = 0.01  # of its price that a piece may lose to be kept among the whole numbers of the programme
@@ -61,16 +62,18 @@ def kept(
     grid: int,
     tail: float = 0.0,
     floor: bool = False,
+    lenient: bool = False,
 ) -> tuple[list[Piece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves: pieces of stock are kept one after the other, those that lose
     least at the prices of the rest, which is solved and priced anew. spread: how much chance decides. share: of the
     pieces that could be kept, how many are at once, more where time is short. tail: seconds for choosing whole numbers
-    for the last parts together. None where the watch ended it.
+    for the last parts together. floor: keep first what the programme has in whole numbers. lenient: let the programme
+    leave out what it can only cut badly; it comes last, between the rest. None where the watch ended it.
     """
     whole_demand, whole_stock = master.demand, master.stock
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
     try:
-        steps = _Keeping(master, watch, source, spread, share, grid)
+        steps = _Keeping(master, watch, source, spread, share, grid, lenient)
         for _ in range(FLOORS if floor else 0):
             steps.floor()
         if tail <= 0.0:
@@ -92,6 +95,8 @@ def kept(
         return [*begun[0], *last], rest
     finally:
         master.demand, master.stock, master.is_free = whole_demand, whole_stock, True
+        master.buy_at()
+        master.programme.inside(False)
         master.allow()
 
 
@@ -99,13 +104,16 @@ class _Keeping:
     """Pieces of stock kept one after the other."""
 
     def __init__(
-        self, master: Master, watch: Watch, source: random.Random, spread: float, share: float, grid: int
+        self, master: Master, watch: Watch, source: random.Random, spread: float, share: float, grid: int, lenient: bool
     ) -> None:
         self.master, self.watch, self.source = master, watch, source
         self.spread, self.share, self.grid = spread, share, grid
         self.whole_time = watch.left
         self.found: list[Piece] = []
         self.solved = master.programme.solve()
+        self.is_lenient = lenient and self.solved is not None
+        if self.solved is not None and lenient:
+            master.buy_at([LENIENT * each for each in master.paid(self.solved)])
 
     def to_the_end(self, few: int) -> tuple[list[Piece], list[int]] | None:
         """Keep pieces until no more parts are left than `few`, or none can be kept; None where the watch ended it."""
@@ -120,7 +128,11 @@ class _Keeping:
                 rest = quick(master, worth, watch.over, self.source)
                 return [*self.found, *rest[0]], rest[1]
             if not self._step(self.solved, prices):
-                break
+                if not self.is_lenient:
+                    break
+                self.is_lenient = False
+                master.buy_at()
+                self.solved = master.programme.solve()
             self.share = max(self.share, STEPS * (watch.gone - began) / max(watch.left, 1e-3))
         return list(self.found), list(master.demand)
 
@@ -170,7 +182,7 @@ def quick(
     master: Master, worth: dict[int, float], until: Callable[[], bool], source: random.Random
 ) -> tuple[list[Piece], list[int]]:
     """Return a whole plan made piece after piece without the programme, and the parts that it leaves. The tables of
-    what is worth most serve for several pieces.
+    what is worth most serve for several pieces; what is cut in two stages is a column of the programme after that.
     """
     whole_demand, whole_stock = master.demand, master.stock
     found: list[Piece] = []
@@ -195,6 +207,8 @@ def quick(
         served = served + 1 if best is not None else 0
         if best is not None:
             _keep(master, 1, best[1], best[2], found)
+            if master.shop.stages == 2:
+                master.add_piece(*best[1], best[2])
     rest, master.demand, master.stock = master.demand, whole_demand, whole_stock
     return found, rest
 
@@ -255,6 +269,8 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
     layout, tables, k = master.frames[n].layouts[at], prices.tables[n], master.shop.kerf
     left, cuts = list(master.demand), []
     clear = master.shop.clear
+    wanted = [way for way in master.frames[n].large_first if left[way.part]]
+    least = min((way.along for way in wanted), default=math.inf)
     spans = [(a, b, level, y, wide) for y, wide in strips for a, b, level in layout.free(y, wide)]
     for a, b, level, y, wide in sorted(spans, key=lambda span: -tables.best(span[4], span[1] - span[0] + k, span[2])):
         x = a
@@ -266,7 +282,10 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
                 cuts.append((x, up, each.part, each.along, each.across))
                 up += each.across + k
             x += way.along + k if beside else 0
-        for way in sorted(master.frames[n].lies, key=lambda way: -way.along * way.across):
+        rest = b - x
+        for way in wanted if rest >= least else ():
+            if way.along > rest:
+                continue
             while (
                 clear[way.part] <= level and way.across <= wide and left[way.part] and x + way.along <= b
             ):  # what the knapsack had twice
