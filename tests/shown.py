@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import json
+import re
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from enum import Enum
+from pathlib import Path
+from typing import Any
 
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -12,6 +17,12 @@ from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
 from oakmeasure.core.job import Job
 from oakmeasure.core.verdicts import Stage
+from oakmeasure.data import path_of
+from oakmeasure.language.phrases import Phrases
+
+FREE = ("name", "place", "text", "by")  # fields of what is only typed
+LONG = 24  # letters, from which what begins small is a sentence that somebody typed
+FORMULA = re.compile(r"\S+\.jpg|[\w.]+² ?[/×][^\n]*|kg/m³")
 
 
 class Listener:
@@ -19,21 +30,27 @@ class Listener:
 
     def __init__(self) -> None:
         self.heard: dict[str, None] = {}
+        self.kept: set[str] = set()  # broken or cut off since it was said
+        self.names: set[str] = set()
 
     def say(self, text: str) -> str:
-        self.heard[text] = None
+        if text not in self.kept:
+            self.heard[text] = None
         return text
+
+    def keep(self, said: str) -> None:
+        self.kept.add(said)
 
 
 @contextmanager
 def listening() -> Iterator[Listener]:
     """Gather what is said meanwhile."""
     listener, before = Listener(), language._phrases
-    language._phrases = listener
+    language.speak(listener)
     try:
         yield listener
     finally:
-        language._phrases = before
+        language.speak(before)
 
 
 def show_pages(window: Window, leaf_ids: list[str]) -> None:
@@ -93,3 +110,28 @@ def heard_of(job: Job, leaf_ids: list[str] | None = None) -> dict[str, None]:
         window.session.undo_stack.setClean()
         window.close()
     return listener.heard
+
+
+def typed_in(value: Any) -> Iterator[str]:
+    """Yield what somebody typed into a job: names, notes, places; longest first where it is sorted so."""
+    if isinstance(value, str):
+        if not isinstance(value, Enum) and (value[:1].isupper() or len(value) > LONG):
+            yield value
+    elif isinstance(value, dict):
+        for key, each in value.items():
+            yield from (each,) if key in FREE and isinstance(each, str) and each else typed_in(each)
+    elif isinstance(value, list | tuple):
+        for each in value:
+            yield from typed_in(each)
+
+
+def strange_in(phrases: Phrases, heard: Iterable[str], job: Job) -> list[str]:
+    """Return what is not said wholly in a language, but for what somebody typed, whole or cut off, and formulas."""
+    book = [json.loads(each.read_text(encoding="utf-8")) for each in Path(path_of("book")).glob("*.json")]
+    typed = sorted(set(typed_in([job.model_dump(), book])), key=len, reverse=True)
+    names = re.compile("|".join(rf"(?<!\w){re.escape(each)}(?!\w)" for each in typed))
+
+    def is_said(text: str) -> bool:
+        return phrases.is_known(text) or phrases.is_known(names.sub("§", text))
+
+    return [each for each in heard if not is_said(FORMULA.sub("=", each))]

@@ -109,14 +109,13 @@ def main(language: str) -> None:
 
     from oakmeasure.app.start import application, demo_job
     from oakmeasure.language.phrases import Phrases, read_phrases
-    from shown import heard_of
+    from shown import heard_of, strange_in
 
     app = application()
     job = demo_job()
     phrases = Phrases(read_phrases(path.read_text(encoding="utf-8")))
-    phrases.names |= {job.name, *(each.name for each in job.leaves)}
     heard = list(heard_of(job))
-    strange = [each for each in heard if not phrases.is_known(each)]
+    strange = strange_in(phrases, heard, job)
     print(f"{len(strange)} of {len(heard)} texts of the window stay strange in part:")
     print("\n".join(strange))
     del app

@@ -57,6 +57,21 @@ def test_no_text_makes_the_phrases_stumble(text: str) -> None:
     assert isinstance(Phrases(SAID).say(text), str)
 
 
+def test_a_sentence_of_which_little_is_known_stays_whole_and_what_was_said_is_not_said_again() -> None:
+    phrases = Phrases(SAID)
+    typed = "The lad has left the top rail to dry on the loft floor again"
+    assert phrases.say(typed) == typed
+    phrases.keep("sheet")
+    assert phrases.say("sheet") == "sheet"
+
+
+def test_phrase_is_not_found_within_a_word() -> None:
+    phrases = Phrases({"{0} out {1}": "{0} heraus {1}", "out {0}": "heraus {0}", "all {0}": "alle {0}"})
+    assert phrases.say("Rout the grooves") == "Rout the grooves"
+    assert phrases.say("fall 3") == "fall 3"
+    assert phrases.say("all 3") == "alle 3"
+
+
 def test_what_somebody_typed_is_no_strange_text_and_stays() -> None:
     phrases = Phrases(SAID)
     assert not phrases.is_known("Sheet room, the leaf weighs 3 kg.")

@@ -22,7 +22,7 @@ from oakmeasure.core import edits
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
-from oakmeasure.language import say
+from oakmeasure.language import NAMES, say, spoken
 
 if TYPE_CHECKING:
     from oakmeasure.app.schedule_box import ScheduleBox
@@ -97,6 +97,7 @@ class Commands(JobFiles):
         add("Words of the trade…", self.words, QKeySequence.StandardKey.HelpContents)
         add("Light or dark", self.turn_light)
         add("Larger figures…", self.larger)
+        add("Language…", self.other_language)
 
     def _add(
         self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
@@ -375,6 +376,17 @@ class Commands(JobFiles):
         taken = self.ask_one_of("Larger figures", "How large, from the next start on?", list(words))
         if taken and self._keep(scale=words[taken]):
             self.tell("Larger figures", f"{taken} from the next start on.")
+
+    def other_language(self) -> None:
+        """Ask which language the screen speaks; the window is opened anew in it, on the saved job."""
+        names = {name: each for each, name in NAMES.items()}
+        taken = self.ask_one_of("Language", "Which language? What is not saved is saved first.", list(names))
+        if not taken or names[taken] is spoken() or not (self.session.is_saved or self.save()):
+            return
+        if self._keep(language=names[taken]):
+            from oakmeasure.app.start import open_anew  # which needs this module first
+
+            open_anew(self.window, names[taken])
 
     def _keep(self, **chosen: Any) -> bool:
         """Keep a setting; returns whether that could be done."""

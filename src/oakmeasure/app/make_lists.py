@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from oakmeasure.app.lists import Listed, Record
+from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.making.as_made import Change
 from oakmeasure.core.making.batch import Batch
@@ -43,7 +44,7 @@ def step_list(leaf: LeafSolution, show: Show, lessons: Mapping[str, Sequence[Les
         took = times[op.id].hours if op.id in times else 0.0
         hours = f"{took:.1f} of {op.hours:.1f}" if took else f"{op.hours:.1f}"
         words = ", ".join(each.in_words(show) for each in op.settings)
-        words = words if len(words) < WORDS else words[: WORDS - 2] + "…"
+        words = (cut_off(words, WORDS - 2) or (words,))[0]
         lesson = "lesson" if op.id in lessons and states[op.id] is not Progress.DONE else ""
         state = MARKS[states[op.id]] or lesson
         rows.append(
@@ -84,7 +85,7 @@ def glue_list(plan: GluePlan | None) -> Listed:
             rows.append(Record((task.task.name, task.trouble, "–", f"{plan.glue.open_minutes:.1f}", "", ""), ""))
         for stage in task.stages:
             words = "; ".join(each.words for each in stage.closings)
-            words = words if len(words) < 58 else words[:56] + "…"
+            words = (cut_off(words, 56) or (words,))[0]
             number = len(rows) + 1
             rows.append(
                 Record(

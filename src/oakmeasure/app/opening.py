@@ -16,7 +16,7 @@ import oakmeasure.files.claims
 import oakmeasure.files.settings  # noqa: F401
 
 # isort: split
-from PySide6.QtCore import QRectF
+from PySide6.QtCore import QLibraryInfo, QRectF, QTranslator
 from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -25,7 +25,7 @@ from oakmeasure.app.last_seen import DEMO, Seen, last_look
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import path_of
 from oakmeasure.files.settings import read_settings
-from oakmeasure.language import choose, say
+from oakmeasure.language import Language, choose, say
 
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
@@ -49,7 +49,19 @@ def application() -> QApplication:
         theme.load_fonts()
         theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
         choose(chosen.language)
+        speak_of_qt(app, chosen.language)
     return app
+
+
+def speak_of_qt(app: QApplication, language: Language) -> None:
+    """Have the buttons that Qt brings along, Cancel and Yes, speak a language too."""
+    for each in app.findChildren(QTranslator):
+        app.removeTranslator(each)
+        each.deleteLater()
+    if language is not Language.ENGLISH:
+        words = QTranslator(app)
+        if words.load(f"qtbase_{language}", QLibraryInfo.path(QLibraryInfo.LibraryPath.TranslationsPath)):
+            app.installTranslator(words)
 
 
 class Opening(QWidget):

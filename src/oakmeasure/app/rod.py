@@ -85,8 +85,8 @@ class Mark(Clickable):
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
         room = self.width() - 26
-        key = painter.fontMetrics().elidedText(theme.typeset(self.key), Qt.TextElideMode.ElideRight, room)
-        painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, say(key))
+        key = painter.fontMetrics().elidedText(theme.typeset(say(self.key)), Qt.TextElideMode.ElideRight, room)
+        painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, key)
         if self.level is None:
             painter.end()
             return

@@ -24,6 +24,7 @@ from oakmeasure.core.units import Show, System
 from oakmeasure.core.verdicts import Remedy, Stage
 from oakmeasure.core.working import State
 from oakmeasure.files import jobfile
+from oakmeasure.language import know
 
 
 def in_words(error: InputError, show: Show) -> str:
@@ -106,6 +107,7 @@ class Session(QObject):
         self.job = job
         if all(each.id != self.leaf_id for each in job.leaves):
             self.leaf_id = job.leaves[-1].id
+        know((job.name, job.place, *(each.name for each in job.leaves)))
         self.solution = self._solver.unfold(job)
         self.changed.emit()
         if self.solution.next_missing() and not self._others.isActive():

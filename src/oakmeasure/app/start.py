@@ -20,7 +20,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
 from oakmeasure.app.last_seen import Seen
-from oakmeasure.app.opening import application
+from oakmeasure.app.opening import application, speak_of_qt
 from oakmeasure.app.session import Session
 from oakmeasure.app.sweeping import Sweeper
 from oakmeasure.app.window import Window
@@ -28,9 +28,10 @@ from oakmeasure.core.job import Job, new_job
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, load, loads
-from oakmeasure.language import say
+from oakmeasure.language import Language, choose, say
 from oakmeasure.trouble import log_trouble
 
+OPENED: list[Window] = []  # that took the place of another: nothing else holds it
 PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
 
 
@@ -47,6 +48,23 @@ def open_window(job: Job, place: Path | None = None, seen: Seen | None = None) -
     window.show()
     Sweeper(window.session, window)
     return window
+
+
+def open_anew(window: Window, language: Language) -> Window:
+    """Close a window and open one on the same job, where it was, that speaks another language."""
+    app, session = QApplication.instance(), window.session
+    assert isinstance(app, QApplication)
+    seen = Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
+    app.setQuitOnLastWindowClosed(False)  # between the two there is none
+    window.close()
+    choose(language)
+    speak_of_qt(app, language)
+    fresh = open_window(session.job, session.path, seen)
+    fresh.commands.keeps_look = window.commands.keeps_look
+    app.setQuitOnLastWindowClosed(True)
+    window.deleteLater()
+    OPENED[:] = [fresh]
+    return fresh
 
 
 def go_where(window: Window, seen: Seen) -> None:

@@ -8,6 +8,7 @@ tools/make_phrases.py brings it up to date with the sources.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from enum import StrEnum
 from typing import TYPE_CHECKING
 
@@ -31,6 +32,19 @@ _language = Language.ENGLISH
 def say(text: str) -> str:
     """Return a text of the program in the language that is spoken; what is not of the program stays as it is."""
     return text if _phrases is None else _phrases.say(text)
+
+
+def keep(said: str) -> str:
+    """Return what was said already, broken or cut off since: it stays as it is when it is shown."""
+    if _phrases is not None:
+        _phrases.keep(said)
+    return said
+
+
+def know(names: Iterable[str]) -> None:
+    """Tell what somebody has typed, names of leaves and of people: they stay as they are."""
+    if _phrases is not None:
+        _phrases.names.update(each for each in names if each)
 
 
 def speak(phrases: Phrases | None) -> None:

@@ -8,6 +8,7 @@ typed, stays.
 
 from __future__ import annotations
 
+import html
 import re
 from collections import defaultdict
 from collections.abc import Iterator
@@ -19,6 +20,7 @@ if TYPE_CHECKING:
 
 Said = tuple[str, int]  # what a text becomes, and how many of its letters nobody knows
 TELLING = 12  # letters of its own from which a phrase is tried before a text is broken at its commas
+MOST_STRANGE = 0.4  # of its letters, from which a text is not of the program: half said it would be worse than not
 MOST_KEPT = 30_000  # texts that are remembered: each edit makes some with other numbers
 MOST_DEPTH = 5  # of what stands in a place of what stands in a place
 BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
@@ -26,8 +28,23 @@ WORD = re.compile(r"[^\W\d_]+")
 PLACE = re.compile(r"\{(\d+)\}")
 POINT = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?![.\d])")
 EDGES = re.compile(r"^([\s(“„]*)(.*?)([\s.:…?!)”]*)$", re.DOTALL)
-NUMBER = re.compile(r"([\d×½¼¾][\d.,/×½¼¾⁄ ]*)")
-TAG = re.compile(r"(<[^>]*>|&[a-z]+;)")
+NUMBER = re.compile(r"([\d×½¼¾][\d.,/×½¼¾⁄ \u202f]*)")
+UNITS = frozenset(
+    ["mm", "cm", "m", "kg", "g", "N", "kN", "h", "s", "min", "Nm", "MPa", "DXF", "CSV", "PDF", "SVG", "JSON", "x", "y"]
+)  # the same in every language
+TAG = re.compile(r"(<[^>]*>|&nbsp;)")
+
+
+def is_word(word: str) -> bool:
+    """Return whether letters are a word: units and the letters that name a side or a board are none."""
+    return word.isalpha() and word not in UNITS and not (len(word) == 1 and word.isupper())
+
+
+def bounded(words: str, at: int, *, last: int) -> str:
+    """Return what matches the words between two places: neither cuts a word in two, but for its ending."""
+    before = r"(?<![^\W\d_])" if at and words[:1].isalpha() else ""
+    after = r"(?=[\W\d_]|$|e?s\b)" if at < last and words[-1:].isalpha() else ""
+    return f"{before}{re.escape(words)}{after}"
 
 
 class Pattern:
@@ -37,7 +54,7 @@ class Pattern:
         pieces = PLACE.split(phrase)  # words, number, words, number …
         self.order = [int(each) for each in pieces[1::2]]
         self.words = [each for each in pieces[::2] if each]
-        made = "(.+?)".join(re.escape(each) for each in pieces[::2])
+        made = "(.+?)".join(bounded(words, at, last=len(pieces) // 2) for at, words in enumerate(pieces[::2]))
         self.matches = re.compile(made, re.DOTALL).fullmatch
         self.said = said
         self.weight = sum(map(len, self.words))
@@ -50,6 +67,8 @@ class Phrases:
         self.decimal = decimal
         self.names: set[str] = set()  # what somebody typed: it stays, and is not strange
         self._kept: dict[str, Said] = {}
+        self._tried: dict[tuple[str, int], Said] = {}  # of the text in hand
+        self._stays: set[str] = set()
         self.plain = {phrase: text for phrase, text in said.items() if not PLACE.search(phrase)}
         patterns = [Pattern(phrase, text) for phrase, text in said.items() if PLACE.search(phrase)]
         often: dict[str, int] = defaultdict(int)
@@ -63,7 +82,16 @@ class Phrases:
         self.say = lru_cache(maxsize=MOST_KEPT)(self._say)
 
     def _say(self, text: str) -> str:
-        return self.numbers(self.best(text)[0])
+        if text in self._stays:
+            return text
+        said, strange = self.best(text)
+        return self.numbers(text if strange > MOST_STRANGE * sum(map(str.isalpha, text)) else said)
+
+    def keep(self, said: str) -> None:
+        """Leave a text as it is from now on: it was said already."""
+        if len(self._stays) > MOST_KEPT:
+            self._stays.clear()
+        self._stays.add(said)
 
     def numbers(self, text: str) -> str:
         """Return a text with the decimals of its numbers as they are written in the language."""
@@ -77,14 +105,21 @@ class Phrases:
         """Return what a text becomes and how many of its letters stay strange, by the way to take it apart that leaves
         the fewest.
         """
-        if depth == 0 and len(self._kept) > MOST_KEPT:
-            self._kept.clear()
-        if depth == 0 or text not in self._kept:
-            self._kept[text] = self._taken_apart(text, depth)
-        return self._kept[text]
+        if depth == 0:
+            self._tried.clear()
+            if len(self._kept) > MOST_KEPT:
+                self._kept.clear()
+        if text in self._kept:
+            return self._kept[text]
+        found = self._tried.get((text, depth))
+        if found is None:
+            found = self._tried[text, depth] = self._taken_apart(text, depth)
+            if depth == 0 or not found[1]:  # what leaves nothing is as good at any depth
+                self._kept[text] = found
+        return found
 
     def _taken_apart(self, text: str, depth: int) -> Said:
-        if text in self.names or not WORD.search(text):
+        if text in self.names or not any(is_word(each) for each in WORD.findall(text)):
             return text, 0
         whole = self._whole(text) or self._trimmed(text)
         if whole is not None:
@@ -93,7 +128,7 @@ class Phrases:
         if depth > MOST_DEPTH:
             return best
         if TAG.search(text):
-            return self._pieces(TAG.split(text), "", depth)
+            return self._marked_up(text, depth)
         for found in self._ways(text, depth):
             if found[1] < best[1]:
                 best = found
@@ -103,11 +138,15 @@ class Phrases:
 
     def _ways(self, text: str, depth: int) -> Iterator[Said]:
         """Yield the ways to take a text apart, those that hold it together best first."""
+        if text.count("; ") > 1:
+            yield self._pieces(text.split("; "), "; ", depth)
         patterns = list(self._patterns(text, depth))
         yield from (each for weight, each in patterns if weight >= TELLING)
         for between in BREAKS:
             if between in text.strip():
                 yield self._pieces(text.split(between), between, depth)
+                if between == ": ":  # a word, and what it means
+                    yield self._pieces(text.split(between, 1), between, depth)
         yield from (each for weight, each in patterns if weight < TELLING)
         if NUMBER.search(text):
             yield self._pieces(NUMBER.split(text), "", depth)
@@ -147,8 +186,17 @@ class Phrases:
         said = PLACE.sub(lambda place: groups[int(place[1])][0], pattern.said)
         return said, sum(strange for _, strange in groups.values())
 
+    def _marked_up(self, text: str, depth: int) -> Said:
+        """Return a text with marks in it: what stands between them is said, its quotes and ampersands plain."""
+        said, strange = [], 0
+        for each in TAG.split(text):
+            words, left = (each, 0) if TAG.fullmatch(each) else self.best(html.unescape(each), depth + 1)
+            said.append(words if TAG.fullmatch(each) else html.escape(words))
+            strange += left
+        return "".join(said), strange
+
     def _pieces(self, pieces: list[str], between: str, depth: int) -> Said:
-        said = [self.best(each, depth + 1) for each in pieces]
+        said = [self.best(each, max(depth, 1)) for each in pieces]  # shorter than the whole: that ends by itself
         return between.join(each for each, _ in said), sum(strange for _, strange in said)
 
 

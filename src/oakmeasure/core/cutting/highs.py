@@ -4,12 +4,15 @@ asked for.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     import numpy as np
+
+
+LEAST_TIME = 0.02  # seconds
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +45,7 @@ class Programme:
         import numpy as np
 
         self._np, self.columns, self.proven = np, 0, False
+        self.left: Callable[[], float] | None = None  # seconds, for a programme that can be too large for its time
         self._solver = _quiet()
         self._solver.setOptionValue("threads", 1)
         self._optimal = highspy.HighsModelStatus.kOptimal
@@ -86,7 +90,9 @@ class Programme:
         self._solver.setOptionValue("run_crossover", "off" if on else "on")
 
     def solve(self) -> Solved | None:
-        """Return the least cost; None where there is none."""
+        """Return the least cost; None where there is none, or where `left` seconds did not do."""
+        if self.left is not None:  # of programmes with broken numbers HiGHS counts the time of all runs
+            self._solver.setOptionValue("time_limit", self._solver.getRunTime() + max(self.left(), LEAST_TIME))
         self._solver.run()
         if self._solver.getModelStatus() != self._optimal:
             return None
@@ -97,7 +103,7 @@ class Programme:
     def solve_whole(self, *, seconds: float, below: float | None = None) -> np.ndarray | None:
         """Return whole x of the least cost that was found in time; None for none. below: only what costs less."""
         np = self._np
-        self._solver.setOptionValue("time_limit", max(seconds, 0.02))
+        self._solver.setOptionValue("time_limit", max(seconds, LEAST_TIME))
         self._solver.setOptionValue("mip_rel_gap", 0.0)
         if below is not None:
             self._solver.setOptionValue("objective_bound", below)

@@ -138,6 +138,7 @@ class Search:
         shop, watch = self.shop, self.watch
         stock = {each.at: each.count for each in shop.stock if each.count != 0}
         master = self.master or Master(shop, self.missing([]), stock, ways=ways)
+        master.programme.left = lambda: watch.left + LATE
 
         def is_due() -> bool:
             return watch.over() or watch.gone > until * watch.seconds

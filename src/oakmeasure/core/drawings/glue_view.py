@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import textwrap
-
 from oakmeasure.core.build.shape import Build, Rect, Role
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.job import Hand
 from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan, Stage, TaskPlan
 from oakmeasure.core.making.glue_tasks import Line
@@ -42,7 +41,7 @@ def _no_plan(plan: GluePlan) -> Drawing:
     sketch.label(
         500, 420, f"{trouble.task.name.capitalize()} cannot be glued in time", bold=True, size=1.4, layer=Layer.DOUBT
     )
-    for n, line in enumerate(textwrap.wrap(trouble.trouble, 80)):
+    for n, line in enumerate(broken(trouble.trouble, 80)):
         sketch.label(500, 370 - 28 * n, line)
     for n, way in enumerate(trouble.ways):
         sketch.label(500, 270 - 28 * n, way, layer=Layer.PENCIL)
@@ -120,7 +119,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage) -> No
             sketch.label(BAR_X + BAR_WIDE / 2, (rect.y0 + rect.y1) / 2, str(n), bold=True)
         at = end
         if n <= 9:
-            for m, line in enumerate(textwrap.wrap(f"{n}  {start:.1f} min  {closing.words}", WRAP)[:3]):
+            for m, line in enumerate(broken(closing.words, WRAP, f"{n}  {start:.1f} min  ")[:3]):
                 sketch.label(WORDS_X + (0 if m == 0 else 18), y, line, anchor=Anchor.LEFT, size=0.95)
                 y -= LINE
     clamps = stage.minutes - SQUARE_MINUTES
@@ -139,7 +138,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage) -> No
     ]
     y -= 8
     for n, words in enumerate(lines):
-        for m, line in enumerate(textwrap.wrap(words, WRAP)):
+        for m, line in enumerate(broken(words, WRAP)):
             if y < 0:
                 return
             sketch.label(WORDS_X + (0 if m == 0 else 18), y, line, anchor=Anchor.LEFT, size=0.95,

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import textwrap
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -11,6 +10,7 @@ from itertools import pairwise
 from oakmeasure.core.build.shape import Part, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, hatching
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hanging.gaps import Frame, Place, Plan
 from oakmeasure.core.hanging.hang import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.practice import Drill, Score
@@ -84,7 +84,7 @@ def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) 
     for each in leaves:
         steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
         for n, step in enumerate(steps, start=1):
-            for m, line in enumerate(textwrap.wrap(f"{n}  {step.words}", 40)):
+            for m, line in enumerate(broken(step.words, 40, f"{n}  ")):
                 sketch.label(x + (0 if m == 0 else 16), y - 6, line, anchor=Anchor.LEFT, layer=Layer.OUTLINE)
                 y -= 29
         y -= 10
@@ -286,7 +286,7 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     x, y = wide + 150.0, high - 10
     sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
     for n, each in enumerate(hung.turns, start=1):
-        for m, line in enumerate(textwrap.wrap(f"{n}  {turn_words(each, len(frame.hinges))}", 44)):
+        for m, line in enumerate(broken(turn_words(each, len(frame.hinges)), 44, f"{n}  ")):
             sketch.label(
                 x + (0 if m == 0 else 16),
                 y,
@@ -454,7 +454,7 @@ def practice_view(
             )
         y = TALL - 80
         for words in lines:
-            for line in textwrap.wrap(words, 38):
+            for line in broken(words, 38):
                 sketch.label(x, y, line, anchor=Anchor.LEFT)
                 y -= 26
     else:

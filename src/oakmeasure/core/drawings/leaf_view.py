@@ -15,6 +15,7 @@ from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import Species, stuff
 from oakmeasure.core.units import Show, System, Unit
+from oakmeasure.language import keep
 
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
@@ -404,7 +405,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)
     woods = [f"{stuff(each).name}, {moisture}" if n == at else stuff(each).name for n, each in enumerate(leaf.woods)]
     lines = [
-        *((each, True, Layer.OUTLINE) for each in textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS)),
+        *((each, True, Layer.OUTLINE) for each in map(keep, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))),
         ("seen from the opening side", False, Layer.PENCIL),
         *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
         (leaf.leaf.hand_in_words, False, Layer.PENCIL),

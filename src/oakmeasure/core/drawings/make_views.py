@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Sequence
 
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.job import Hand
 from oakmeasure.core.making.batch import Batch
 from oakmeasure.core.making.labels import Label
@@ -16,6 +16,7 @@ from oakmeasure.core.making.mishaps import Judgement
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
+from oakmeasure.language import keep
 
 CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 268.0, 168.0
 MOST = 12
@@ -45,7 +46,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
             bold=True,
             size=0.9,
             room=CELL_WIDE - 14,
-            shorter=tuple(f"{done}{each.leaf[:n]}…" for n in (22, 17, 12)),
+            shorter=tuple(keep(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12)),
             ref=f"leaf:{each.leaf_id}",
         )
         for m, setting in enumerate(each.op.settings[:6]):
@@ -101,7 +102,7 @@ def _label(sketch: Sketch, label: Label, r: Rect) -> None:
         bold=True,
         size=1.05,
         room=LABEL_WIDE - 44,
-        shorter=tuple(f"{label.number}  {label.name[:n]}…" for n in (20, 15)),
+        shorter=cut_off(label.name, 20, 15, head=f"{label.number}  "),
     )
     tip = (r.x1 - 22, r.y1 - 10)
     if label.head.startswith("arrow up"):
@@ -115,7 +116,7 @@ def _label(sketch: Sketch, label: Label, r: Rect) -> None:
     y -= 28
     for n, words in enumerate(each for each in rest if each):
         sketch.label(r.x0 + 12, y, words, anchor=Anchor.LEFT, size=0.92, layer=Layer.OUTLINE if n < 2 else Layer.PENCIL,
-                     room=LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0), shorter=(words[:26] + "…",))  # fmt: skip
+                     room=LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0), shorter=cut_off(words, 26))  # fmt: skip
         y -= LABEL_LINE
     if label.letters:
         sketch.label(
@@ -145,14 +146,14 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
     y = 588.0
     sketch.label(330, y, f"{words}: {judged.sound}", anchor=Anchor.LEFT, bold=True, size=1.3)
     y -= 30
-    sketch.label(330, y, judged.words, anchor=Anchor.LEFT, room=670, shorter=(judged.words[:60] + "…",))
+    sketch.label(330, y, judged.words, anchor=Anchor.LEFT, room=670, shorter=cut_off(judged.words, 60))
     y -= 18
     for repair in judged.repairs:
         lines = [f"{repair.words}; {repair.why}" if repair.fits else f"not here: {repair.why}"]
         if repair.fits:
             lines += ["   ".join(f"{label} {show.length(value)}" for label, value in repair.sizes)]
             lines += [f"moves: {'; '.join(repair.moves)}"] if repair.moves else []
-        wrapped = [line for text in lines if text for line in textwrap.wrap(text, 66)]
+        wrapped = [line for text in lines if text for line in broken(text, 66)]
         if y - 32 - 22 * len(wrapped) < 0:
             break
         y -= 30

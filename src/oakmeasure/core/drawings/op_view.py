@@ -7,19 +7,20 @@ is towards the one who works when the opening face is up; turned over, or hinged
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role, Tenon
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.job import Hand
 from oakmeasure.core.making.operation import Operation, Trade, Up
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 from oakmeasure.data import table
+from oakmeasure.language import say
 
 WIDE, LEFT, LOW, HIGH = 1080.0, 40.0, 336.0, 500.0  # where the work lies on the sheet
 LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
@@ -394,7 +395,7 @@ def _words(sketch: Sketch, op: Operation, show: Show) -> None:
     for head, words, layer in said:
         if not words:
             continue
-        for n, line in enumerate(textwrap.wrap(f"{head}{words}", WRAP)):
+        for n, line in enumerate(broken(words, WRAP, say(head))):
             if y < 0:
                 return
             sketch.label(

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Sequence
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.hang_view import OAK
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.hanging.record import Entry, Record
 
 
 def cut(words: str) -> tuple[str, ...]:
     """Return words cut shorter and shorter, for a label with little room."""
-    return tuple(f"{words[:many].rstrip()}…" for many in (80, 60, 40, 26, 16) if many < len(words))
+    return cut_off(words, 80, 60, 40, 26, 16)
 
 
 def record_view(record: Record | None) -> Drawing:
@@ -61,7 +61,7 @@ def _right(sketch: Sketch, record: Record) -> None:
             y -= 44 + 27 * (-(-min(len(rows), 12) // 2))
             continue
         for row in rows[:4]:
-            for line in textwrap.wrap(row, 46)[:3]:
+            for line in broken(row, 46)[:3]:
                 if y < 20:
                     return
                 y -= 25
@@ -94,7 +94,7 @@ def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:
         *(f"Learnt: {each.text}" for each in entry.lessons),
     ]
     for words in lines:
-        for line in textwrap.wrap(words, 44):
+        for line in broken(words, 44):
             y -= 27
             sketch.label(
                 x, y, line, anchor=Anchor.LEFT, layer=Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE

@@ -10,11 +10,14 @@ from datetime import datetime, timedelta
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.making.finish import Day, Schedule
 from oakmeasure.core.making.schedule import Slot, Timetable, day_words
+from oakmeasure.language import keep, say
 
 WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
 TALL_ROW = 92.0
+NAME_CHARACTERS = 42
 MOST_DAYS = 60
 IN_TIME, LATE = "#C9A36A", "#B5533C"
 
@@ -39,10 +42,12 @@ def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
         first_op, last_op = row[0], row[-1]
         y = high - (n + 0.5) * row_high
         more = f"  + {len(row) - 1}" if len(row) > 1 else ""
-        name = first_op.op.name if len(first_op.op.name) < 42 - len(more) else first_op.op.name[: 40 - len(more)] + "…"
+        name = first_op.op.name
+        if more or len(say(name)) >= NAME_CHARACTERS:
+            name = keep((cut_off(name, NAME_CHARACTERS - 2 - len(more)) or (say(name),))[0] + more)
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
-        sketch.label(NAMES - 8, y, name + more, anchor=Anchor.RIGHT, size=0.86, bold=mine, ref=f"op:{first_op.op.id}",
+        sketch.label(NAMES - 8, y, name, anchor=Anchor.RIGHT, size=0.86, bold=mine, ref=f"op:{first_op.op.id}",
                      layer=Layer.DOUBT if table.first_late in row else Layer.OUTLINE)  # fmt: skip
         rect = Rect(x(first_op.start), y - 8, max(x(last_op.end), x(first_op.start) + 5), y + 8)
         ready = max(slot.ready for slot in row)
