@@ -207,8 +207,8 @@ class Entry(QFrame):
         if value is None:
             return ""
         if self._narrow and self.unit is Unit.MM and self._show.system is System.INCH:
-            return self._show.short_length(value)
-        return self._show.value(value, self.unit, with_unit=False)
+            return say(self._show.short_length(value))
+        return say(self._show.value(value, self.unit, with_unit=False))
 
     def set_flag(self, name: str, on: bool) -> None:
         """Set one of the style flags `doubted`, `lit`, `focused`, `refused`, `small`."""

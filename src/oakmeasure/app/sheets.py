@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from oakmeasure.app import theme
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import NEXT_STATE, Entry
 from oakmeasure.app.notes import label, note_label, tell
@@ -33,6 +34,12 @@ from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.working import State
 from oakmeasure.language import say
 
+MARGINS, SCROLL_BAR = (18, 16), 12  # px, beside a sheet's groups
+ROOM = theme.SHEET_WIDE - sum(MARGINS) - SCROLL_BAR
+BOX_PX = 20  # that a box in a row has round its words, which are set a little smaller than others
+TAB_PX = 7  # that the name of a page has round it
+LEAST_CHOICE, MOST_CHOICE = 140, 186
+
 
 class GroupBox(QWidget):
     """One group, built when it is first shown."""
@@ -48,13 +55,7 @@ class GroupBox(QWidget):
         self._column.setContentsMargins(0, 0, 0, 0)
         self._column.setSpacing(5)
         if group.title:
-            head = QHBoxLayout()
-            head.setContentsMargins(0, 8, 0, 0)
-            head.addWidget(label(group.title, "group"))
-            head.addStretch(1)
-            if group.hint:
-                head.addWidget(label(group.hint, "pencil"))
-            self._column.addLayout(head)
+            self._add_head(group)
         if group.columns > 1:
             self._add_grid()
             return
@@ -72,11 +73,34 @@ class GroupBox(QWidget):
             else:
                 self._add_command(item)
 
+    def _add_head(self, group: Group) -> None:
+        """Put the title down and what is said beside it, or under it where both are too long for a line."""
+        head = QHBoxLayout()
+        head.setContentsMargins(0, 8, 0, 0)
+        title = label(group.title, "group")
+        head.addWidget(title)
+        head.addStretch(1)
+        self._column.addLayout(head)
+        if group.hint:
+            hint = label(group.hint, "pencil")
+            if title.sizeHint().width() + hint.sizeHint().width() + 8 > ROOM:
+                hint.setWordWrap(True)
+                self._column.addWidget(hint)
+            else:
+                head.addWidget(hint)
+
+    def _columns(self) -> int:
+        """Return how many boxes stand in a row: as many as are asked for, fewer where words need more room."""
+        words = [say(each.label) for each in self.group.items if isinstance(each, Field)]
+        wide = max(map(self.fontMetrics().horizontalAdvance, words))
+        fit = [many for many in range(self.group.columns, 1, -1) if (ROOM - 6 * (many - 1)) / many >= wide + BOX_PX]
+        return fit[0] if fit else 1
+
     def _add_grid(self) -> None:
         grid = QGridLayout()
         grid.setSpacing(6)
         note = note_label()
-        columns = self.group.columns
+        columns = self._columns()
         for at, item in enumerate(self.group.items):
             assert isinstance(item, Field)
             grid.addWidget(self._entry(item, note, compact=True), at // columns, at % columns)
@@ -95,6 +119,7 @@ class GroupBox(QWidget):
     def _add_row(self, words: str, box: QWidget, buddy: QWidget) -> None:
         row = QHBoxLayout()
         title = QLabel(say(words))
+        title.setWordWrap(True)
         title.setBuddy(buddy)
         row.addWidget(title, 1)
         row.addWidget(box)
@@ -125,7 +150,9 @@ class GroupBox(QWidget):
         combo.setObjectName(choice.name)
         combo.setAccessibleName(say(choice.label))
         combo.setToolTip(say(choice.note))
-        combo.setFixedWidth(186)
+        # A long word beside it takes a little of its room.
+        longest = max(map(self.fontMetrics().horizontalAdvance, say(choice.label).split()), default=0)
+        combo.setFixedWidth(max(LEAST_CHOICE, min(MOST_CHOICE, ROOM - 8 - longest)))
         keys = []
         for key, text in choice.options():
             combo.addItem(say(text))
@@ -182,7 +209,7 @@ class Sheet(QWidget):
         body = QWidget()
         body.setObjectName("sheet")
         self._column = QVBoxLayout(body)
-        self._column.setContentsMargins(18, 6 if self._tabs else 14, 16, 14)
+        self._column.setContentsMargins(MARGINS[0], 6 if self._tabs else 14, MARGINS[1], 14)
         self._column.setSpacing(5)
         self._boxes: list[GroupBox | None] = [None] * len(self.groups)
         self._column.addStretch(1)
@@ -190,10 +217,13 @@ class Sheet(QWidget):
         outer.addWidget(self._scroll, 1)
         session.lit_changed.connect(self._light)
 
-    def _tab_row(self) -> QHBoxLayout:
-        row = QHBoxLayout()
-        row.setContentsMargins(8, 8, 2, 0)
-        row.setSpacing(0)
+    def _tab_row(self) -> QVBoxLayout:
+        """Return the names of the pages in a row, or in two where they are too long for one."""
+        rows = QVBoxLayout()
+        rows.setContentsMargins(8, 8, 2, 0)
+        rows.setSpacing(0)
+        row, taken = QHBoxLayout(), 0
+        rows.addLayout(row)
         for page in self.pages:
             tab = QToolButton()
             tab.setText(say(page))
@@ -203,9 +233,16 @@ class Sheet(QWidget):
             tab.setProperty("role", "page")
             tab.clicked.connect(lambda _on, page=page: self.go_to_page(page))
             self._tabs[page] = tab
+            tab.ensurePolished()
+            wide = tab.fontMetrics().horizontalAdvance(tab.text()) + TAB_PX
+            taken += wide
+            if taken > theme.SHEET_WIDE - 10:
+                row.addStretch(1)
+                row, taken = QHBoxLayout(), wide
+                rows.addLayout(row)
             row.addWidget(tab)
         row.addStretch(1)
-        return row
+        return rows
 
     # --- what is there -------------------------------------------------------------------------------------
 

@@ -26,7 +26,7 @@ MOST_DEPTH = 5  # of what stands in a place of what stands in a place
 BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
 WORD = re.compile(r"[^\W\d_]+")
 PLACE = re.compile(r"\{(\d+)\}")
-POINT = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?![.\d])")
+POINT = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?!\d|\.\d)")
 EDGES = re.compile(r"^([\s(“„]*)(.*?)([\s.:…?!)”]*)$", re.DOTALL)
 NUMBER = re.compile(r"([\d×½¼¾][\d.,/×½¼¾⁄ \u202f]*)")
 UNITS = frozenset(
@@ -85,7 +85,10 @@ class Phrases:
         if text in self._stays:
             return text
         said, strange = self.best(text)
-        return self.numbers(text if strange > MOST_STRANGE * sum(map(str.isalpha, text)) else said)
+        told = self.numbers(text if strange > MOST_STRANGE * sum(map(str.isalpha, text)) else said)
+        if told not in self.plain:
+            self.keep(told)  # it may be said again, as a part of a larger text
+        return told
 
     def keep(self, said: str) -> None:
         """Leave a text as it is from now on: it was said already."""
@@ -119,7 +122,7 @@ class Phrases:
         return found
 
     def _taken_apart(self, text: str, depth: int) -> Said:
-        if text in self.names or not any(is_word(each) for each in WORD.findall(text)):
+        if text in self.names or text in self._stays or not any(is_word(each) for each in WORD.findall(text)):
             return text, 0
         whole = self._whole(text) or self._trimmed(text)
         if whole is not None:
