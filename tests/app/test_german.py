@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 import pytest
 from PySide6.QtCore import QCoreApplication, QEvent, QTranslator
 from PySide6.QtWidgets import QApplication
 
 from oakmeasure.app import start
+from oakmeasure.core.solve import solve
 from oakmeasure.core.verdicts import Stage
+from oakmeasure.files import job_folder
 from oakmeasure.files.settings import read_settings
 from oakmeasure.language import Language, choose, say, spoken
 from oakmeasure.language.phrases import phrases_of
-from shown import heard_of, strange_in
+from shown import heard_of, listening, strange_in
 
 # Framed, boarded, layered and solid; swung, slid and on cups; a cabinet, an old leaf, an arch. All of them: the tool.
 LEAVES = ("seed-room", "office-store", "packet-press", "tool-shed", "coal-hole", "pair", "walnut", "linen-press")
@@ -20,6 +24,15 @@ LEAVES = ("seed-room", "office-store", "packet-press", "tool-shed", "coal-hole",
 def test_all_that_the_window_says_is_said_in_german(qapp, demo):
     heard = heard_of(demo, list(LEAVES))
     assert len(heard) > 5000
+    assert strange_in(phrases_of(Language.GERMAN), heard, demo) == []
+
+
+def test_all_that_the_papers_say_is_said_in_german(demo, tmp_path):
+    some = solve(demo.model_copy(update={"leaves": tuple(each for each in demo.leaves if each.id in LEAVES[:3])}))
+    with listening() as listener:
+        list(job_folder._put(job_folder._tasks(some, "A4", date(2026, 11, 26), []), tmp_path))
+    heard = [each for each in listener.heard if not each.startswith("Fine: ")]  # made of what was said before
+    assert len(heard) > 800
     assert strange_in(phrases_of(Language.GERMAN), heard, demo) == []
 
 

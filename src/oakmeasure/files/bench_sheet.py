@@ -39,6 +39,7 @@ from oakmeasure.core.working import Figure, row_text
 from oakmeasure.files.pdf_drawing import Pen, register_fonts, scale_for
 from oakmeasure.files.sheet_hardware import hardware_block
 from oakmeasure.files.sheet_parts import COLUMN, HEAD, HEADING, MARGIN, SMALL, TIGHT, Head, grid, pairs, style, words
+from oakmeasure.language import say
 
 MAIN_FIGURES = (
     "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "tenon", "rail_length",
@@ -115,16 +116,18 @@ def _verdicts(leaf: LeafSolution) -> list[Flowable]:
     fine = []
     for verdict in leaf.verdicts:
         if verdict.level is Level.FINE:
-            fine.append(verdict.title.lower())
+            title = say(verdict.title)
+            fine.append(title.lower() if title == verdict.title else title)  # German has its nouns large
             continue
-        text = f"<b>{ON_PAPER[verdict.level]}: {escape(verdict.title)}.</b> {escape(verdict.sentence)}"
+        title, sentence = escape(say(verdict.title)), escape(say(verdict.sentence))
+        text = f"<b>{say(ON_PAPER[verdict.level])}: {title}.</b> {sentence}"
         if verdict.code in reasons:
-            text += f" <b>Answered for:</b> {escape(reasons[verdict.code])}"
+            text += f" <b>{say('Answered for:')}</b> {escape(reasons[verdict.code])}"
         elif verdict.remedies:
-            text += " " + escape("; ".join(each.text for each in verdict.remedies)) + "."
+            text += " " + escape("; ".join(say(each.text) for each in verdict.remedies)) + "."
         out.append(Paragraph(text, style(8.0, after=3)))
     if fine:
-        out.append(words("Fine: " + "; ".join(fine) + ".", SMALL))
+        out.append(words(f"{say('Fine: ')}{'; '.join(fine)}.", SMALL))
     return out
 
 

@@ -24,6 +24,7 @@ from oakmeasure.core.solve import LeafSolution, Solution, solve_leaf
 from oakmeasure.core.units import Show
 from oakmeasure.files import jobfile, tables
 from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.language import Language, choose, spoken
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
@@ -93,7 +94,9 @@ def _written(
             yield from _put(by_leaf[leaf], folder)
         return
     context = multiprocessing.get_context("spawn")  # a window's process has threads: it is not to be forked
-    pool = ProcessPoolExecutor(helpers, context, _prepare, (jobfile.dumps(solution.job), str(folder), paper, on))
+    pool = ProcessPoolExecutor(
+        helpers, context, _prepare, (jobfile.dumps(solution.job), str(folder), paper, on, spoken())
+    )
     yield from _shared(pool, helpers, waiting, by_leaf, folder)
 
 
@@ -145,7 +148,8 @@ def _put(tasks: Iterable[Task], folder: Path) -> Iterator[str]:
 _HELPED: dict[str, Any] = {}  # of a helper: what it was started with
 
 
-def _prepare(text: str, folder: str, paper: str, on: date) -> None:
+def _prepare(text: str, folder: str, paper: str, on: date, language: Language) -> None:
+    choose(language)
     _HELPED.update(job=jobfile.loads(text), folder=Path(folder), paper=paper, on=on)
 
 

@@ -13,6 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from oakmeasure.core.making.labels import Label
 from oakmeasure.files.pdf_drawing import BOLD, REGULAR, register_fonts
+from oakmeasure.language import say
 
 COLUMNS, ROWS, MARGIN, PAD = 3, 8, 8.0, 2.4  # mm
 INK = HexColor("#111111")
@@ -28,7 +29,7 @@ def label_sheet_pdf(labels: Sequence[Label]) -> bytes:
     per = COLUMNS * ROWS
     if not labels:
         canvas.setFont(REGULAR, 12)
-        canvas.drawString(MARGIN * mm, A4[1] - 30 * mm, "No parts to label.")
+        canvas.drawString(MARGIN * mm, A4[1] - 30 * mm, say("No parts to label."))
     for n, label in enumerate(labels):
         if n and n % per == 0:
             canvas.showPage()
@@ -70,6 +71,7 @@ def _arrow(canvas: Canvas, label: Label, x: float, top: float) -> None:
 
 def _fit(canvas: Canvas, words: str, font: str, size: float, x: float, y: float, room: float) -> None:
     """Write a line, smaller where it is too long, and shortened where that would be too small to read."""
+    words = say(words)
     while stringWidth(words, font, size) > room and size > 6.0:
         size -= 0.5
     while stringWidth(words, font, size) > room and len(words) > 4:

@@ -12,6 +12,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 
 from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
 from oakmeasure.data import path_of
+from oakmeasure.language import say
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -69,7 +70,7 @@ def reach(drawing: Drawing, scale: float) -> tuple[float, float]:
     for each in drawing.shapes:
         if isinstance(each, Label) and not each.room:
             font = BOLD if each.bold else REGULAR
-            wide = pdfmetrics.stringWidth(each.text, font, TEXT_PT * each.size) / mm
+            wide = pdfmetrics.stringWidth(say(each.text), font, TEXT_PT * each.size) / mm
             at = (each.x - drawing.bounds.x0) / scale
             start = at - {Anchor.LEFT: 0.0, Anchor.RIGHT: wide}.get(each.anchor, wide / 2)
             low, high = min(low, start), max(high, start + wide)
@@ -152,10 +153,11 @@ class Pen:
     def _label(self, label: Label) -> None:
         size = TEXT_PT * label.size
         font = BOLD if label.bold else REGULAR
-        text = label.text
+        text = say(label.text)
         if label.room:
             room = label.room * self.per_mm
-            fits = (each for each in (label.text, *label.shorter) if pdfmetrics.stringWidth(each, font, size) <= room)
+            said = map(say, (label.text, *label.shorter))
+            fits = (each for each in said if pdfmetrics.stringWidth(each, font, size) <= room)
             text = next(fits, "")
         width = pdfmetrics.stringWidth(text, font, size)
         x, y = self.at((label.x, label.y))
@@ -168,11 +170,12 @@ class Pen:
         (x0, y0), (x1, y1) = self.at(dimension.start), self.at(dimension.end)
         for x, y in ((x0, y0), (x1, y1)):
             self.canvas.line(x - 2, y - 2, x + 2, y + 2)
-        width = pdfmetrics.stringWidth(dimension.text, BOLD, TEXT_PT)
+        text = say(dimension.text)
+        width = pdfmetrics.stringWidth(text, BOLD, TEXT_PT)
         x, y = x0 + (x1 - x0) * dimension.share, y0 + (y1 - y0) * dimension.share
         upright = abs(y1 - y0) > abs(x1 - x0)
         if upright and abs(y1 - y0) < TEXT_PT + 4:
             x += width / 2 + 4
         elif not upright and abs(x1 - x0) < width + 4:
             y += TEXT_PT * 0.8
-        self._text(x, y, dimension.text, size=TEXT_PT, bold=True, clear=True)
+        self._text(x, y, text, size=TEXT_PT, bold=True, clear=True)

@@ -18,6 +18,7 @@ from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
 from oakmeasure.files.pdf_drawing import Pen, register_fonts
 from oakmeasure.files.sheet_parts import HEADING, MARGIN, TEXT, Head, words
+from oakmeasure.language import say
 
 LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
 
@@ -90,7 +91,7 @@ def _in_fours(pairs: Sequence[tuple[str, str]]) -> Table:
 
 def _table(rows: list[list[str]], widths: tuple[float, ...]) -> Table:
     made = Table(
-        [[Paragraph(_safe(cell), TEXT) for cell in row] for row in rows],
+        [[Paragraph(_safe(say(cell)), TEXT) for cell in row] for row in rows],
         colWidths=[w * mm for w in widths],
         hAlign="LEFT",
     )

@@ -11,6 +11,7 @@ from reportlab.lib.enums import TA_RIGHT
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
 
@@ -18,7 +19,9 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
 from oakmeasure.files.pdf_drawing import BOLD, REGULAR
+from oakmeasure.language import say
 
+SMALLEST = 6.5  # points, of the line under a page's title
 MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
 
 
@@ -47,17 +50,23 @@ class Head:
         top = height - MARGIN * mm
         canvas.setFillColor(HexColor("#111111"))
         canvas.setFont(BOLD, 15)
-        canvas.drawString(MARGIN * mm, top - 12, self.left[:60])
-        canvas.drawRightString(width - MARGIN * mm, top - 12, self.right)
-        canvas.setFont(REGULAR, 8.5)
-        canvas.drawString(MARGIN * mm, top - 25, self.under[:80])
-        canvas.drawRightString(width - MARGIN * mm, top - 25, f"{self.note} · {side}")
+        canvas.drawString(MARGIN * mm, top - 12, say(self.left)[:60])
+        canvas.drawRightString(width - MARGIN * mm, top - 12, say(self.right))
+        under, note, size = say(self.under)[:80], f"{say(self.note)} · {say(side)}", 8.5
+        room = width - 2 * MARGIN * mm - 12
+        while stringWidth(under, REGULAR, size) + stringWidth(note, REGULAR, size) > room and size > SMALLEST:
+            size -= 0.25
+        while stringWidth(under, REGULAR, size) + stringWidth(note, REGULAR, size) > room and len(under) > 12:
+            under = under[:-2] + "…"
+        canvas.setFont(REGULAR, size)
+        canvas.drawString(MARGIN * mm, top - 25, under)
+        canvas.drawRightString(width - MARGIN * mm, top - 25, note)
         canvas.setLineWidth(0.8)
         canvas.line(MARGIN * mm, top - 33, width - MARGIN * mm, top - 33)
 
 
 def words(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
-    return Paragraph(escape(text), style)
+    return Paragraph(escape(say(text)), style)
 
 
 def pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:

@@ -21,6 +21,7 @@ from oakmeasure.core.units import Show
 from oakmeasure.core.verdicts import Stage
 from oakmeasure.files.pdf_drawing import BOLD, REGULAR, Pen, reach, register_fonts
 from oakmeasure.files.sheet_parts import HEAD, MARGIN, Head
+from oakmeasure.language import say
 
 WIDE, HIGH = A4[0] / mm, A4[1] / mm
 # mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most
@@ -110,9 +111,9 @@ class Page:
         """Write what the sheet is, large, and its figure beside it."""
         self.canvas.setFillColor(INK)
         self.canvas.setFont(BOLD, 17)
-        self.canvas.drawString(MARGIN * mm, (self.y - 5.5) * mm, name)
+        self.canvas.drawString(MARGIN * mm, (self.y - 5.5) * mm, say(name))
         self.canvas.setFont(BOLD, 13)
-        self.canvas.drawRightString((WIDE - MARGIN) * mm, (self.y - 5.5) * mm, key)
+        self.canvas.drawRightString((WIDE - MARGIN) * mm, (self.y - 5.5) * mm, say(key))
         self.y -= 10.0
 
     def drawing(self, drawing: Drawing, most: float) -> None:
@@ -169,14 +170,14 @@ class Page:
         c = self.canvas
         c.setFillColor(INK)
         c.setFont(BOLD, 10)
-        c.drawString(MARGIN * mm, (self.y - 3.6) * mm, block.title)
+        c.drawString(MARGIN * mm, (self.y - 3.6) * mm, say(block.title))
         self.y -= TITLE
         if any(block.columns):
             c.setFillColor(GREY)
             c.setFont(REGULAR, 7.4)
             x = MARGIN
             for name, wide in zip(block.columns, widths, strict=True):
-                c.drawString(x * mm, (self.y - 2.6) * mm, name)
+                c.drawString(x * mm, (self.y - 2.6) * mm, say(name))
                 x += wide
             self.y -= NAMES
         c.setStrokeColor(INK)
@@ -218,7 +219,7 @@ def folded(text: str, font: str, size: float, room: float) -> list[str]:
     """Return a text in lines no longer than `room` points; a word that is longer by itself is broken."""
     lines: list[str] = []
     line = ""
-    for word in text.split():
+    for word in say(text).split():
         longer = f"{line} {word}" if line else word
         if stringWidth(longer, font, size) <= room:
             line = longer

@@ -35,6 +35,7 @@ from oakmeasure.files.full_size import (
 )
 from oakmeasure.files.pdf_drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.files.sheet_parts import SMALL, style, words
+from oakmeasure.language import say
 
 COLUMN, GAP, CAPTION = 60.0, 20.0, 9.0  # mm: the words, between the two hands, under each of them
 LEAST_ROLL = 210.0  # mm, for the bar and what stands beside it
@@ -109,9 +110,11 @@ class _Writer:
             middle = (place.x + (x0 + x1) / 2) * mm
             self.canvas.setFillColor(INK)
             self.canvas.setFont(BOLD, 10)
-            self.canvas.drawCentredString(middle, (place.y + y0 - 5.5) * mm, _hand(hand))
+            self.canvas.drawCentredString(middle, (place.y + y0 - 5.5) * mm, say(_hand(hand)))
             self.canvas.setFont(REGULAR, 8)
-            self.canvas.drawCentredString(middle, (place.y + y0 - 9) * mm, "this leaf" if own else "the other hand")
+            self.canvas.drawCentredString(
+                middle, (place.y + y0 - 9) * mm, say("this leaf" if own else "the other hand")
+            )
             if stacked:
                 top -= (y1 - y0) + CAPTION + 10.0
             else:
@@ -155,7 +158,7 @@ class _Writer:
             page = _cut_off(page, tile.x1 - tile.x0 + 2 * MARGIN)
             self._frame(page, template, f"sheet {tile.name}, {number} of {len(tiles)}")
             self.canvas.setFont(REGULAR, 8.5)
-            self.canvas.drawRightString((page.width - MARGIN) * mm, (page.height - MARGIN - 10) * mm, whose)
+            self.canvas.drawRightString((page.width - MARGIN) * mm, (page.height - MARGIN - 10) * mm, say(whose))
             place = _Place(MARGIN - tile.x0, MARGIN + FOOT - tile.y0)
             self.canvas.saveState()
             path = self.canvas.beginPath()
@@ -270,12 +273,12 @@ class _Writer:
             at = (corner[0] + 3, corner[1] - 10)
         c.setFillColor(INK)
         c.setFont(BOLD, 9)
-        c.drawString(*at, name)
+        c.drawString(*at, say(name))
 
     def _name(self, reference: Reference, template: Template, place: _Place, named: set[str]) -> None:
         """Write a reference's name once along it, outside the wood."""
         (x0, y0), (x1, y1) = reference.start, reference.end
-        name = reference.name.partition(",")[0]
+        name = say(reference.name.partition(",")[0])
         if name in named or max(abs(x1 - x0), abs(y1 - y0)) < 18.0:
             return
         named.add(name)

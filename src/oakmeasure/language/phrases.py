@@ -23,7 +23,7 @@ TELLING = 12  # letters of its own from which a phrase is tried before a text is
 MOST_STRANGE = 0.4  # of its letters, from which a text is not of the program: half said it would be worse than not
 MOST_KEPT = 30_000  # texts that are remembered: each edit makes some with other numbers
 MOST_DEPTH = 5  # of what stands in a place of what stands in a place
-BREAKS = ("\n", "   ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ")
+BREAKS = ("\n", "   ", "  ", ". ", "; ", " · ", ": ", ", ", " – ", " / ", " (", ") ", " + ", " − ")
 WORD = re.compile(r"[^\W\d_]+")
 PLACE = re.compile(r"\{(\d+)\}")
 POINT = re.compile(r"(?<![\d.])(\d+)\.(\d+)(?!\d|\.\d)")
@@ -112,9 +112,7 @@ class Phrases:
             self._tried.clear()
             if len(self._kept) > MOST_KEPT:
                 self._kept.clear()
-        if text in self._kept:
-            return self._kept[text]
-        found = self._tried.get((text, depth))
+        found = self._kept.get(text) or self._tried.get((text, depth))  # papers are written in a thread of their own
         if found is None:
             found = self._tried[text, depth] = self._taken_apart(text, depth)
             if depth == 0 or not found[1]:  # what leaves nothing is as good at any depth
@@ -132,6 +130,10 @@ class Phrases:
             return best
         if TAG.search(text):
             return self._marked_up(text, depth)
+        bare = text.strip()
+        if bare != text:
+            said, strange = self.best(bare, max(depth, 1))
+            return text.replace(bare, said, 1), strange
         for found in self._ways(text, depth):
             if found[1] < best[1]:
                 best = found
