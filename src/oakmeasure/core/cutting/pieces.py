@@ -25,6 +25,7 @@ from oakmeasure.core.cutting.problem import (
 
 NOISE = 0.06  # of a part's worth, from plan to plan
 MEMORY = 0.75  # of a part's worth that stays from plan to plan
+MANY_KINDS, QUICKEST = 600, 60  # kinds of parts from which that grid is so many tenths
 MANY, QUICK = 150, 20  # parts from which the first plan is made on a grid of so many tenths
 ASKED, ASKED_FIRST = 6, 3  # kinds of stock that are tried for a piece
 
@@ -83,7 +84,8 @@ class Shop:
         self.turns = [each.turns for each in problem.parts]
         self.fits = [at for at in range(len(problem.parts)) if any(self.goes(at, each) for each in self.stock)]
         self.is_large = sum(self.demand) > MANY
-        self.grid = QUICK if self.is_large else 1
+        many_kinds = len(self.fits) > MANY_KINDS
+        self.grid = (QUICKEST if many_kinds else QUICK) if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
 
     def _stock(self, at: int) -> Stock:

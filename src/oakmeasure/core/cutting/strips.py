@@ -34,6 +34,7 @@ CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of al
 # Parts, of longer lists of sheets than which columns end sooner and more is kept at once:
 LONG, LONG_SHARE, LONG_KEPT = 1500, 0.45, 0.5
 LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
+LONG_REST = 60  # parts that a plan of the programme may leave, for which the watch is not asked
 TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
 TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
 LATE, OVERRUN = 0.05, 0.1  # that HiGHS may take too long: seconds, and of the time it was given
@@ -212,10 +213,12 @@ class Search:
             return  # a long rest is not cut in no time
         self.shop.cheapest(pieces, self.stock_left(pieces))
         left = self.stock_left(pieces)
+        watch = self.watch if sum(demand) > LONG_REST else None  # of a few the deadline is not felt
         rest = self.shop.refill(
-            self.worth, self.shop.manners[-1], self.source, demand, left, math.inf, perfect=False, watch=None
+            self.worth, self.shop.manners[-1], self.source, demand, left, math.inf, perfect=False, watch=watch
         )
-        self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
+        if rest is not None or self.best is None:
+            self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
 
     def stock_left(self, pieces: Sequence[Piece]) -> dict[int, int | None]:
         """Return how many of each kind of stock are left beside those pieces."""

@@ -9,12 +9,14 @@ after that. Source: the one-cut model of Dyckhoff 1981, a stage more; a part of 
 from __future__ import annotations
 
 import math
+import random
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
+from oakmeasure.core.cutting.exact import fullest
 from oakmeasure.core.cutting.pieces import Piece
 
 if TYPE_CHECKING:
@@ -23,7 +25,8 @@ if TYPE_CHECKING:
 
 MOST_SLOTS = 3000  # more than these waste so much that the programme over columns does better
 MOST_BESIDE = 5  # parts side by side
-TRIES = 20_000  # of sharing lengths out
+TRIES, FILLED = 5000, 300  # of sharing lengths out: one by one, and room by room
+SEED = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +80,35 @@ def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list
 def share_out(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
     """Return which sizes lie in each of so many rooms of one size; None where no way was found.
 
-    >>> share_out([5, 4, 3, 3, 3], 2, 9)
+    >>> sorted(share_out([5, 4, 3, 3, 3], 2, 9))
     [[0, 1], [2, 3, 4]]
+    """
+    return _one_by_one(sizes, many, room) or _filled(sizes, many, room)
+
+
+def _filled(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
+    """Fill room after room as full as can be, the largest that is left first, in orders drawn at random."""
+    source = random.Random(SEED)
+    for _ in range(FILLED):
+        left, shares = list(range(len(sizes))), []
+        for _ in range(many):
+            source.shuffle(left)
+            if left:
+                largest = max(left, key=lambda at: sizes[at])
+                left.remove(largest)
+                taken = fullest([sizes[at] for at in left], max(room - sizes[largest], 0))
+                shares.append([largest, *(left[n] for n in taken)])
+                left = [at for n, at in enumerate(left) if n not in set(taken)]
+            else:
+                shares.append([])
+        if not left and all(sum(sizes[at] for at in share) <= room for share in shares):
+            return shares
+    return None
+
+
+def _one_by_one(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
+    """Put each size, the largest first, into one room after the other, and take it out again where that leads
+    nowhere; None where none was found in so many tries.
     """
     order = sorted(range(len(sizes)), key=lambda at: -sizes[at])
     shares: list[list[int]] = [[] for _ in range(many)]
@@ -89,7 +119,8 @@ def share_out(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | N
         if n == len(order):
             return True
         tries -= 1
-        for at in sorted(range(many), key=lambda at: left[at]):  # the fullest first
+        rooms = {left[at]: at for at in range(many)}  # of those alike, one
+        for _, at in sorted(rooms.items()):  # the fullest first
             if sizes[order[n]] <= left[at] and tries > 0:
                 left[at] -= sizes[order[n]]
                 shares[at].append(order[n])
