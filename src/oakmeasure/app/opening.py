@@ -16,7 +16,7 @@ import oakmeasure.files.claims
 import oakmeasure.files.settings  # noqa: F401
 
 # isort: split
-from PySide6.QtCore import QLibraryInfo, QRectF, QTranslator
+from PySide6.QtCore import QLibraryInfo, QLocale, QRectF, QTranslator
 from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -58,6 +58,7 @@ def speak_of_qt(app: QApplication, language: Language) -> None:
     for each in app.findChildren(QTranslator):
         app.removeTranslator(each)
         each.deleteLater()
+    QLocale.setDefault(QLocale.system() if language is Language.ENGLISH else QLocale(str(language)))  # names of days
     if language is not Language.ENGLISH:
         words = QTranslator(app)
         if words.load(f"qtbase_{language}", QLibraryInfo.path(QLibraryInfo.LibraryPath.TranslationsPath)):

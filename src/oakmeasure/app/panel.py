@@ -260,7 +260,7 @@ class WorkingView(QWidget):
         notes = "".join(
             f'<p style="color:{pencil}; font-size:13px; margin:4px 0 0 0">{escape(each)}</p>' for each in _notes(figure)
         )
-        self.sum.setToolTip(explained("; ".join([figure.label, *(row.label for row in figure.rows)])))
+        self.sum.setToolTip(say(explained("; ".join([figure.label, *(row.label for row in figure.rows)]))))
         self.sum.setText(say(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}'))
 
     def height_wanted(self) -> int:

@@ -77,12 +77,12 @@ class RulesDialog(QDialog):
     def refresh(self) -> None:
         """Show the set of the job as it is now."""
         rules, show = self.session.job.rules, self.session.show
-        self._name.setText(rules.name)
-        self._about.setText(rules.about)
+        self._name.setText(say(rules.name))
+        self._about.setText(say(rules.about))
         for name, entry in self._entries.items():
             rule = getattr(rules, name)
             entry.show_value(rule.value, show)
-            self._reasons[name].setText(rule.reason)
+            self._reasons[name].setText(say(rule.reason))
 
     def _commit(self, name: str, value: float | None, nudge: bool) -> str:
         if value is None:

@@ -37,7 +37,7 @@ from oakmeasure.language import say
 MARGINS, SCROLL_BAR = (18, 16), 12  # px, beside a sheet's groups
 ROOM = theme.SHEET_WIDE - sum(MARGINS) - SCROLL_BAR
 BOX_PX = 20  # that a box in a row has round its words, which are set a little smaller than others
-TAB_PX = 7  # that the name of a page has round it
+TAB_PX = 9  # that the name of a page has round it
 LEAST_CHOICE, MOST_CHOICE = 140, 186
 
 

@@ -132,7 +132,7 @@ class SumBox(QDialog):
         self.list.blockSignals(True)
         self.list.clear()
         for each in found:
-            item = QListWidgetItem(each.title)
+            item = QListWidgetItem(say(each.title))
             item.setSizeHint(QSize(LISTED - 24, ROW_PX))
             item.setData(Qt.ItemDataRole.UserRole, each.name)
             self.list.addItem(item)
