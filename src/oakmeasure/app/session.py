@@ -107,7 +107,7 @@ class Session(QObject):
         self.job = job
         if all(each.id != self.leaf_id for each in job.leaves):
             self.leaf_id = job.leaves[-1].id
-        know((job.name, job.place, *(each.name for each in job.leaves)))
+        know(job.names)
         self.solution = self._solver.unfold(job)
         self.changed.emit()
         if self.solution.next_missing() and not self._others.isActive():

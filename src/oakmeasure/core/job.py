@@ -192,6 +192,11 @@ class Job(Model):
     own_cups: Annotated[tuple[CupHinge, ...], Field(max_length=60)] = ()
     own_butts: Annotated[tuple[Butt, ...], Field(max_length=60)] = ()
 
+    @property
+    def names(self) -> tuple[str, ...]:
+        """Return what somebody has called the job, its place and its leaves."""
+        return (self.name, self.place, *(each.name for each in self.leaves))
+
     @model_validator(mode="after")
     def _ids_differ(self) -> Job:
         ids = [each.id for each in self.leaves]

@@ -24,7 +24,7 @@ from oakmeasure.core.solve import LeafSolution, Solution, solve_leaf
 from oakmeasure.core.units import Show
 from oakmeasure.files import jobfile, tables
 from oakmeasure.files.jobfile import JobFileError
-from oakmeasure.language import Language, choose, spoken
+from oakmeasure.language import Language, choose, know, spoken
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
@@ -150,7 +150,9 @@ _HELPED: dict[str, Any] = {}  # of a helper: what it was started with
 
 def _prepare(text: str, folder: str, paper: str, on: date, language: Language) -> None:
     choose(language)
-    _HELPED.update(job=jobfile.loads(text), folder=Path(folder), paper=paper, on=on)
+    job = jobfile.loads(text)
+    know(job.names)
+    _HELPED.update(job=job, folder=Path(folder), paper=paper, on=on)
 
 
 def _leaf_in_helper(leaf_id: str) -> list[str]:

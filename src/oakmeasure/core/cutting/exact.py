@@ -115,15 +115,10 @@ def _classes(
     single: dict[int, list[Block]] = defaultdict(list)
     by_along: dict[int, list[tuple[int, int]]] = defaultdict(list)
     for at in shop.fits:
-        a, b = shop.sizes[at]
-        ways = {(b, a) if across else (a, b)}
-        if shop.turns[at]:
-            ways |= {(wide, along) for along, wide in ways}
-        for along, wide in sorted(ways):
-            if along <= stock.length and wide <= stock.width:
-                for _ in range(left[at]):
-                    single[wide].append((along, ((at, wide),)))
-                    by_along[along].append((at, wide))
+        for along, wide in shop.lies(at, stock.length, stock.width, across=across):
+            for _ in range(left[at]):
+                single[wide].append((along, ((at, wide),)))
+                by_along[along].append((at, wide))
     if shop.problem.kind is CutKind.SHEETS:
         for along, parts in by_along.items():
             if len(parts) > 1:

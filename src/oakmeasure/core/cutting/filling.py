@@ -6,7 +6,6 @@ import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import groupby
 from operator import attrgetter
 from typing import TYPE_CHECKING
@@ -40,13 +39,9 @@ class Filling:
         self.used = [0] * len(demand)
         self.ways: list[Way] = []
         for at in value:
-            a, b = shop.sizes[at]
-            lies = [(b, a)] if across else [(a, b)]
-            if shop.turns[at] and a != b:
-                lies.append(lies[0][::-1])
-            for along, wide in lies:
-                if self.left[at] and along <= stock.length and wide <= stock.width:
-                    self.ways.append(Way(at, along, wide))
+            if self.left[at]:
+                lies = shop.lies(at, stock.length, stock.width, across=across)
+                self.ways += [Way(at, along, wide) for along, wide in lies]
         self.ways.sort(key=lambda way: (way.across, -way.along))
 
     def fill(self) -> tuple[list[tuple[int, int, int, int, int]], list[int]]:
@@ -157,21 +152,20 @@ def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[in
 
 
 class Strips:
-    """What strips may hold, by their width: what its two kinds have in common."""
+    """What strips may hold, by their width: what its kinds have in common.
+
+    most: the most that is worth, by width of strip and length in units.
+    """
 
     widths: list[int]
     unit: int
+    most: np.ndarray
 
     def __init__(self, ways: Sequence[Way], left: Sequence[int]) -> None:
         self.ways = ways
         self._strips: dict[int, int] = {}
         for way in ways:
             self._strips[way.across] = self._strips.get(way.across, 0) + left[way.part]
-
-    @cached_property
-    def most(self) -> np.ndarray:
-        """Return the most that is worth, by width of strip and length in units."""
-        raise NotImplementedError
 
     def best(self, wide: int, length: int) -> float:
         """Return the most that is worth in a span of a strip."""
@@ -233,12 +227,8 @@ class Tables(Strips):
             np.add(before[: size + 1 - weight], take * value[way.part], out=row[weight:])
             np.maximum(row[weight:], before[weight:], out=row[weight:])
         self.items, self.rows = items, rows
-        self.tables = {wide: rows[many] for wide, many in self.upto.items()}
-        self.widths = sorted(self.tables)
-
-    @cached_property
-    def most(self) -> np.ndarray:
-        return self.rows[[self.upto[wide] for wide in self.widths]]
+        self.widths = sorted(self.upto)
+        self.most = rows[[self.upto[wide] for wide in self.widths]]
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return what lies in that span, the widest first; no more of a part than is left."""
@@ -287,11 +277,7 @@ class Highest(Strips):
                     np.maximum(row[take * weight :], with_it, out=row[take * weight :])
             self.widths.append(wide)
             rows.append(row.copy())
-        self._most = np.array(rows)
-
-    @cached_property
-    def most(self) -> np.ndarray:
-        return self._most
+        self.most = np.array(rows)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return nothing: it was not kept."""

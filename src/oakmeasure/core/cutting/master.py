@@ -120,11 +120,7 @@ class Master:
         longest, widest = max(each.length for each in stocks), max(each.width for each in stocks)
         lies = []
         for at in self.parts:
-            a, b = shop.sizes[at]
-            ways = {(b, a) if across else (a, b)}
-            if shop.turns[at]:
-                ways |= {(wide, along) for along, wide in ways}
-            lies += [Way(at, along, wide) for along, wide in ways if along <= longest and wide <= widest]
+            lies += [Way(at, along, wide) for along, wide in shop.lies(at, longest, widest, across=across)]
         lies.sort(key=lambda way: (way.across, -way.along, way.part))
         widths = sorted({way.across for way in lies})
         return Frame(

@@ -106,6 +106,14 @@ class Shop:
         a, b = self.sizes[at]
         return (a <= stock.length and b <= stock.width) or (self.turns[at] and b <= stock.length and a <= stock.width)
 
+    def lies(self, at: int, length: int, width: int, *, across: bool) -> list[tuple[int, int]]:
+        """Return how a part may lie in strips of a frame of that length and width: along them and across them. across:
+        the strips lie across the stock.
+        """
+        a, b = self.sizes[at]
+        ways = {(b, a) if across else (a, b)} | ({(a, b), (b, a)} if self.turns[at] else set())
+        return sorted((along, wide) for along, wide in ways if along <= length and wide <= width)
+
     def room(self, stock: Stock) -> int:
         """Return what parts with their kerfs may take of a stock: all of it but its defects, a kerf round each off.
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 import math
 from bisect import bisect_right
 from collections.abc import Sequence
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting.filling import MOST_CELLS, Strips, Tables, Way
@@ -56,7 +55,7 @@ class Slots(Strips):
                 gains.append((take * worth * (1 - TINY)).astype(np.float32)[:, None])
         # The most that the items so far are worth, by width of strip and length; and where each item made it more. A
         # few widths at a time, so that what is read again and again stays near the processor.
-        self.rows = rows = np.zeros((len(self.widths), size + 1), dtype=np.float32)
+        self.most = rows = np.zeros((len(self.widths), size + 1), dtype=np.float32)
         self.better = [np.empty((len(self.widths), size + 1 - weight), dtype=bool) for _, _, weight in self.items]
         few = max(1, NEAR_CELLS // (size + 1))
         room = np.empty((few, size + 1), dtype=np.float32)
@@ -77,18 +76,14 @@ class Slots(Strips):
         cells = (np.array(self.widths, dtype=np.int64) + self.kerf) // self.stacks.unit
         found: list[tuple[int, np.ndarray, int]] = []
         before = np.zeros(len(cells))
-        for a in alongs:
-            worth = self.stacks.tables[a][cells]
+        for a, best in zip(alongs, self.stacks.most, strict=True):
+            worth = best[cells]
             if (worth > before * (1 + TINY)).any():
                 found.append((a, worth, often[a]))
                 before = worth
             elif found:
                 found[-1] = (*found[-1][:2], found[-1][2] + often[a])
         return found
-
-    @cached_property
-    def most(self) -> np.ndarray:
-        return self.rows
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return the slots of that span, the longest first."""

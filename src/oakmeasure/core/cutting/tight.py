@@ -98,7 +98,7 @@ def _filled(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | Non
                 left.remove(largest)
                 taken = fullest([sizes[at] for at in left], max(room - sizes[largest], 0))
                 shares.append([largest, *(left[n] for n in taken)])
-                left = [at for n, at in enumerate(left) if n not in set(taken)]
+                left = [at for at in left if at not in shares[-1]]
             else:
                 shares.append([])
         if not left and all(sum(sizes[at] for at in share) <= room for share in shares):
@@ -137,11 +137,8 @@ def _slots(shop: Shop, across: bool, spare: int) -> list[Slot]:
     from oakmeasure.core.cutting.filling import Way
 
     stock = shop.stock[0].turned() if across else shop.stock[0]
-    lies = set()
-    for at in shop.fits:
-        a, b = shop.sizes[at]
-        ways = {(b, a) if across else (a, b)} | ({(a, b) if across else (b, a)} if shop.turns[at] else set())
-        lies |= {Way(at, along, wide) for along, wide in ways if along <= stock.length and wide <= stock.width}
+    lies = [Way(at, along, wide) for at in shop.fits
+            for along, wide in shop.lies(at, stock.length, stock.width, across=across)]  # fmt: skip
     order = sorted(lies, key=lambda way: (way.along, way.across, way.part))
     found: dict[tuple[int, int, tuple[int, ...]], Slot] = {}
     for wide in sorted({way.across for way in order}):
