@@ -16,6 +16,7 @@ from oakmeasure.core.cutting.problem import CutKind
 
 if TYPE_CHECKING:
     from oakmeasure.core.cutting.pieces import Piece, Shop, Stock
+    from oakmeasure.core.cutting.problem import Watch
 
 CutAt = tuple[int, int, int, int, int]
 Block = tuple[int, tuple[tuple[int, int], ...]]  # along, and the parts across it with their widths
@@ -46,14 +47,14 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 
 
 def perfect_pieces(
-    shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random
+    shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Watch | None
 ) -> list[Piece]:  # fmt: skip
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
     from oakmeasure.core.cutting import pieces  # which needs this module first
 
     found: list[Piece] = []
     misses, spare = 0, source.choice(SPARES)
-    while misses < MISSES:
+    while misses < MISSES and not (watch is not None and watch.over()):
         stocks = [each for each in shop.stock if counts[each.at] != 0]
         if not stocks or not any(demand):
             break

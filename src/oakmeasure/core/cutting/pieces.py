@@ -188,7 +188,7 @@ class Shop:
         watch ended it or it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
         """
         few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
-        pieces: list[Piece] = exact.perfect_pieces(self, demand, left, source) if few else []
+        pieces: list[Piece] = exact.perfect_pieces(self, demand, left, source, watch) if few else []
         while any(demand):
             if (watch is not None and watch.over()) or not self.may_win(pieces, demand, left, below):
                 return None
