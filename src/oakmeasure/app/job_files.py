@@ -88,14 +88,18 @@ class JobFiles(Papers):
         if self.keeps_look and self.session.is_saved:
             self._keep_look()
 
+    def where(self) -> Seen:
+        """Return where one is now."""
+        session, window = self.session, self.window
+        return Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
+
     def _keep_look(self) -> None:
         """Keep how the job looks, for its next start; of a job without a file only the demo job's."""
         from oakmeasure.app.start import demo_job
 
         session, window = self.session, self.window
         if session.path is not None or session.job == demo_job():
-            seen = Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
-            keep_look(window.grab(), seen, session.path)
+            keep_look(window.grab(), self.where(), session.path)
 
     # --- files -------------------------------------------------------------------------------------------
 

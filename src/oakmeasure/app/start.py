@@ -54,7 +54,7 @@ def open_anew(window: Window, language: Language) -> Window:
     """Close a window and open one on the same job, where it was, that speaks another language."""
     app, session = QApplication.instance(), window.session
     assert isinstance(app, QApplication)
-    seen = Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
+    seen = window.commands.where()
     app.setQuitOnLastWindowClosed(False)  # between the two there is none
     window.close()
     choose(language)

@@ -51,10 +51,10 @@ def prices(
     solved = master.solve(is_near, finest=1)
     if solved is None or until():
         return None
-    paid = {at: max(float(solved.prices[row]), 0.0) for at, row in master.part_row.items()}
-    value = [0.0] * len(demand)
+    paid = master.paid(solved)
+    value = list(paid)
     for ats in by_width.values():
-        known = [at for at in ats if at in paid]
+        known = [at for at in ats if at in drawn]
         for at in ats:
             value[at] = float(np.interp(shop.sizes[at][0], [shop.sizes[each][0] for each in known],
                                         [paid[each] for each in known]))  # fmt: skip

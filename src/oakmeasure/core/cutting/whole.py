@@ -111,7 +111,7 @@ class _Keeping:
         self.whole_time = watch.left
         self.found: list[Piece] = []
         self.solved = master.programme.solve()
-        self.is_lenient = lenient and self.solved is not None
+        self.is_lenient = lenient
         if self.solved is not None and lenient:
             master.buy_at([LENIENT * each for each in master.paid(self.solved)])
 
