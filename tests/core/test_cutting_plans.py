@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.cut import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.exact import fullest
+from oakmeasure.core.cutting.master import Master
 from oakmeasure.core.cutting.pieces import Shop
 from oakmeasure.core.cutting.problem import (
     CutKind,
@@ -27,6 +28,7 @@ from oakmeasure.core.cutting.problem import (
     tenths,
 )
 from oakmeasure.core.cutting.tight import tight_plan
+from oakmeasure.core.cutting.whole import kept
 from oakmeasure.files.cutting_in import CuttingFileError, read_problem
 
 NEAR = 1e-6
@@ -248,6 +250,40 @@ def test_any_list_on_boards_with_defects_or_sheets_is_sound(seed, kind):
     problem = Problem(kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)),
                       trim=source.choice((0.0, 6.0)))  # fmt: skip
     check(problem, cut(problem, Watch(0.25)))
+
+
+def job_of_sheets(many, seed):
+    """Parts of a few widths, two in five with grain, as a workshop's cut list has them."""
+    source = random.Random(seed)
+    sizes = [(source.randrange(300, 2100), source.choice((95, 150, 220, 300, 450, 610))) for _ in range(24)]
+    parts = tuple(PartItem(f"p{at}", *size, many // 24 + 1, source.random() < 0.6) for at, size in enumerate(sizes))
+    return Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 54.5),), parts, kerf=3.2, trim=6.0)
+
+
+@given(st.integers(0, 10_000), st.sampled_from(First), st.booleans())
+@settings(max_examples=15)
+def test_long_list_of_sheets_has_a_sound_plan_at_once(seed, first, short):
+    problem = replace(job_of_sheets(400, seed), first=first)
+    stock = (StockItem("small", 1500, 700, 9, 20.0), replace(problem.stock[0], quantity=12 if short else None))
+    problem = replace(problem, stock=stock)
+    told = []
+    plan = cut(problem, Watch(0.02, tell=told.append))
+    check(problem, told[0])
+    check(problem, plan)
+    assert bool(plan.left) == short
+
+
+@pytest.mark.parametrize("seed", [2, 6, 8])
+def test_what_the_programme_of_sheets_has_whole_is_kept_at_no_loss(seed):
+    shop = Shop(job_of_sheets(240, seed))
+    master = Master(shop, shop.demand, {0: None})
+    master.solve(lambda: False)
+    least = master.value
+    found, rest = kept(master, Watch(60.0), random.Random(1), spread=0.0, share=0.1, grid=1, floor=True)
+    assert not any(rest)
+    assert len(found) == math.ceil(least / shop.price[0])
+    wanted = Counter(dict(enumerate(shop.demand)))
+    assert Counter(cut[2] for piece in found for cut in piece.cuts) == wanted
 
 
 def test_sheet_cut_up_in_strips_is_put_together_again_and_proven():

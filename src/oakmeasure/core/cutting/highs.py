@@ -13,6 +13,7 @@ if TYPE_CHECKING:
 
 
 LEAST_TIME = 0.02  # seconds
+DUAL, PRIMAL = 1, 4  # ways of the simplex method, as HiGHS counts them
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +46,7 @@ class Programme:
         import numpy as np
 
         self._np, self.columns, self.proven = np, 0, False
+        self._moved = True
         self.left: Callable[[], float] | None = None  # seconds, for a programme that can be too large for its time
         self._solver = _quiet()
         self._solver.setOptionValue("threads", 1)
@@ -64,10 +66,12 @@ class Programme:
 
     def limit(self, row: int, low: float, high: float) -> None:
         """Set the limits of a row anew."""
+        self._moved = True
         self._solver.changeRowBounds(row, low, high)
 
     def hold(self, column: int, low: float, high: float) -> None:
         """Set the limits of a column anew."""
+        self._moved = True
         self._solver.changeColBounds(column, low, high)
 
     def cost(self, column: int, cost: float) -> None:
@@ -91,6 +95,10 @@ class Programme:
 
     def solve(self) -> Solved | None:
         """Return the least cost; None where there is none, or where `left` seconds did not do."""
+        # With new columns alone the last answer still holds, and the primal method goes on from it; with other limits
+        # its prices do, and the dual method goes on from them.
+        self._solver.setOptionValue("simplex_strategy", DUAL if self._moved else PRIMAL)
+        self._moved = False
         if self.left is not None:  # of programmes with broken numbers HiGHS counts the time of all runs
             self._solver.setOptionValue("time_limit", self._solver.getRunTime() + max(self.left(), LEAST_TIME))
         self._solver.run()

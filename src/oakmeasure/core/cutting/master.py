@@ -32,6 +32,8 @@ UP, DOWN = 1.1, 0.9  # of prices that are known nearly, between which those of t
 WEIGHED = 4  # rounds, after which all stock is asked, and a bound is reckoned where the tables give none
 FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between
 DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
+PAIRED = 10  # widths of parts, of which any two side by side make a strip too,
+LONGEST = 800  # in lists of up to so many parts
 Span = tuple[int, int, int, int]  # frame, length, width of the strip, level of its wood
 Slot = tuple[int, int, int, int]  # frame, along, width of the strip, level of its wood
 Strip = tuple[int, int]  # y, width
@@ -39,7 +41,9 @@ Strip = tuple[int, int]  # y, width
 
 @dataclass(frozen=True, slots=True)
 class Frame:
-    """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips."""
+    """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips. pairs: widths of
+    strips beside those of the parts.
+    """
 
     across: bool
     lies: tuple[Way, ...]
@@ -47,6 +51,7 @@ class Frame:
     longest: int
     widest: int
     large_first: tuple[Way, ...]
+    pairs: tuple[int, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +127,8 @@ class Master:
         for at in self.parts:
             lies += [Way(at, along, wide) for along, wide in shop.lies(at, longest, widest, across=across)]
         lies.sort(key=lambda way: (way.across, -way.along, way.part))
-        widths = sorted({way.across for way in lies})
+        pairs = self._pairs(lies, widest)
+        widths = sorted({*pairs, *(way.across for way in lies)})
         return Frame(
             across,
             tuple(lies),
@@ -130,7 +136,18 @@ class Master:
             longest,
             widest,
             tuple(sorted(lies, key=lambda way: -way.along * way.across)),
+            pairs,
         )
+
+    def _pairs(self, lies: Sequence[Way], widest: int) -> tuple[int, ...]:
+        """Return how wide two parts of the widths that are wanted most are side by side: strips may be so wide, too."""
+        if self.shop.stages < 3 or sum(self.demand) > LONGEST:
+            return ()
+        wanted: Counter[int] = Counter()
+        for way in lies:
+            wanted[way.across] += self.demand[way.part]
+        some, k = [wide for wide, _ in wanted.most_common(PAIRED)], self.shop.kerf
+        return tuple({a + b + k for a in some for b in some if a + b + k <= widest})
 
     # --- columns -----------------------------------------------------------------------------------------------
 
@@ -211,7 +228,7 @@ class Master:
         prices = self.prices_at(list(value), FINE)
         self.weigh(value)
         hot: set[Span] = set()
-        for at, (worth, n, strips) in self._best(prices, self.stock).items():
+        for (at, n), (worth, strips) in self._best(prices, self.stock).items():
             if worth > DOWN * self.shop.price[at] and self.add_layout(at, n, strips):
                 hot |= set(self.spans(at, n, strips))
         self._fills(prices, hot)
@@ -299,16 +316,17 @@ class Master:
         shop, extra = self.shop, prices.extra
         there = [at for at, many in self.stock.items() if many != 0 and (every or self.far.get(at, 0.0) < FAR)]
         best = self._best(prices, self.stock if gives_bound else there)
-        lacks = {at: shop.price[at] - extra.get(at, 0.0) - worth for at, (worth, _, _) in best.items()}
-        far = {at: lack / max(shop.price[at], 1) for at, lack in lacks.items()}
-        self.far |= far
-        order = sorted(lacks, key=lambda at: far[at])
+        lacks = {key: (shop.price[key[0]] - extra.get(key[0], 0.0) - worth) / max(shop.price[key[0]], 1)
+                 for key, (worth, _) in best.items()}  # fmt: skip
+        for at in there:
+            self.far[at] = min(lacks[at, n] for n in range(len(self.frames)))
+        order = sorted(lacks, key=lambda key: lacks[key])
         added, hot = 0, set()
-        for at in order[: max(FEW_LAYOUTS, len(self.stock) // 6)]:
-            _, n, strips = best[at]
-            if lacks[at] < -1e-6 * max(shop.price[at], 1.0):
-                added += self.add_layout(at, n, strips)
-                hot |= set(self.spans(at, n, strips))
+        for key in order[: max(FEW_LAYOUTS, len(self.stock) // 6)]:
+            if lacks[key] < -1e-6:
+                strips = best[key][1]
+                added += self.add_layout(*key, strips)
+                hot |= set(self.spans(*key, strips))
         if gives_bound:
             self.bound = max(self.bound, self._bound(prices.value, extra, best))
         used = prices.used
@@ -335,15 +353,12 @@ class Master:
             if bound > self.bound:
                 self.bound, self.center = bound, each
 
-    def _best(self, prices: Prices, some: Collection[int]) -> dict[int, tuple[float, int, list[Strip]]]:
-        """Return for these kinds of stock what one can be worth at the most, in which frame, and its strips."""
-        best: dict[int, tuple[float, int, list[Strip]]] = {}
+    def _best(self, prices: Prices, some: Collection[int]) -> dict[tuple[int, int], tuple[float, list[Strip]]]:
+        """Return for these kinds of stock, and each frame, what one can be worth at the most, and its strips."""
+        best: dict[tuple[int, int], tuple[float, list[Strip]]] = {}
         for n, (frame, tables) in enumerate(zip(self.frames, prices.tables, strict=True)):
             for at in some:
-                layout = frame.layouts[at]
-                worth, strips = layout.best(tables) if tables.widths else (0.0, [])
-                if at not in best or worth > best[at][0]:
-                    best[at] = (worth, n, strips)
+                best[at, n] = frame.layouts[at].best(tables) if tables.widths else (0.0, [])
         return best
 
     def _useful(self, frame: Frame, value: list[float]) -> list[Way]:
@@ -355,7 +370,7 @@ class Master:
 
         def made(some: list[Way]) -> Tables | Slots:
             if self.shop.stages > 2:
-                return Slots(some, self.demand, value, longest, frame.widest, k, grid)
+                return Slots(some, self.demand, value, longest, frame.widest, k, grid, frame.pairs)
             return Tables(some, self.demand, value, longest, k, grid)
 
         return Levels(made, useful, self.shop.clear, self.shop.levels)
@@ -380,14 +395,17 @@ class Master:
         return added
 
     def _bound(
-        self, value: list[float], extra: dict[int, float], best: dict[int, tuple[float, int, list[Strip]]]
+        self, value: list[float], extra: dict[int, float], best: dict[tuple[int, int], tuple[float, list[Strip]]]
     ) -> float:
         """Return what no plan can cost less than, at any prices: those that are shrunk until no piece of stock is worth
         more than it costs, or, where all stock is counted, less what the pieces are worth more than they cost.
         """
         plain = sum(value[at] * self.demand[at] for at in self.parts)
         spare, lagrange, worst = plain, plain, 1.0
-        for at, (worth, _, _) in best.items():
+        worths = {at: 0.0 for at, _ in best}
+        for (at, _), (each, _) in best.items():
+            worths[at] = max(worths[at], each)
+        for at, worth in worths.items():
             price, count = max(float(self.shop.price[at]), 1e-9), self.stock[at]
             worst = max(worst, (worth + extra.get(at, 0.0)) / price)
             if count is None:

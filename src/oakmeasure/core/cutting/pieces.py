@@ -159,18 +159,16 @@ class Shop:
         rounds: int,
         watch: Watch | None,
         below: float = math.inf,
-    ) -> tuple[list[Piece] | None, int]:
-        """Return a plan of everything and how many parts it leaves; None where the watch ended it. below: what a plan
-        must cost less than, hundredths: one that cannot is given up.
+    ) -> tuple[list[Piece], list[int]] | None:
+        """Return a plan of everything and what it leaves of each part; None for one that cannot cost less than `below`,
+        hundredths.
         """
         noise = 0.0 if rounds == 0 else NOISE
         value = {at: each * (1.0 + noise * source.uniform(-1.0, 1.0)) for at, each in worth.items()}
         demand = [count if at in value else 0 for at, count in enumerate(self.demand)]
         left = {each.at: each.count for each in self.stock}
         pieces = self.refill(value, ways, source, demand, left, below, perfect=rounds > 0, watch=watch)
-        if pieces is None:
-            return (None, 0) if watch is not None and watch.over() else ([], sum(self.demand) + 1)
-        return pieces, sum(demand) + self.homeless
+        return None if pieces is None else (pieces, demand)
 
     def refill(
         self,
@@ -184,13 +182,15 @@ class Shop:
         perfect: bool,
         watch: Watch | None,
     ) -> list[Piece] | None:
-        """Return pieces that cut what is in demand, which goes down, out of the stock that is left; None where the
-        watch ended it or it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
+        """Return pieces that cut what is in demand, which goes down, out of the stock that is left, until the watch
+        ends it; None where it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
         """
         few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
         pieces: list[Piece] = exact.perfect_pieces(self, demand, left, source, watch) if few else []
         while any(demand):
-            if (watch is not None and watch.over()) or not self.may_win(pieces, demand, left, below):
+            if watch is not None and watch.over():
+                break
+            if not self.may_win(pieces, demand, left, below):
                 return None
             found: tuple[float, Piece, list[int]] | None = None
             for stock in self._asked(left, source, first=watch is None):

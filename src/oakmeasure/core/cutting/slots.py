@@ -25,7 +25,8 @@ class Slots(Strips):
     """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
 
     def __init__(self, ways: list[Way], left: list[int], value: Sequence[float], longest: int, widest: int, kerf: int,
-                 grid: int) -> None:  # fmt: skip
+                 grid: int, pairs: Sequence[int] = ()) -> None:  # fmt: skip
+        """pairs: widths of strips beside those of the parts."""
         import numpy as np
 
         super().__init__(ways, left)
@@ -34,7 +35,8 @@ class Slots(Strips):
             (Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along)
         )
         self.stacks = Tables(turned, left, value, widest + kerf, kerf, 1 if grid == 1 else min(grid, 5))
-        self.widths = sorted({way.across for way in ways})
+        self.widths = sorted({*pairs, *(way.across for way in ways)})
+        self._most = sum(left[way.part] for way in ways)
         alongs = self.stacks.widths
         often = {a: sum(left[way.part] for way in turned if way.across == a) for a in alongs}
         common = math.gcd(longest, *(a + kerf for a in alongs))
@@ -66,6 +68,10 @@ class Slots(Strips):
                 np.add(block[:, : size + 1 - weight], gain[top : top + few], out=more)
                 np.greater(more, before, out=better[top : top + few])
                 np.maximum(before, more, out=before)
+
+    def strips(self, wide: int) -> int:
+        """Return how many strips of that width can be of use; any number of those that no part is as wide as."""
+        return super().strips(wide) or self._most
 
     def _useful(self, alongs: Sequence[int], often: dict[int, int]) -> list[tuple[int, np.ndarray, int]]:
         """Return the lengths of slots that can be of use, with what they are worth in each width of strip, and how many

@@ -1,4 +1,4 @@
-"""The search for a plan of boards with defects, or of sheets: a quick plan, the programme with whole plans of it, then
+"""The search for a plan of boards with defects, or of sheets: quick plans, the programme with whole plans of it, then
 a few pieces at a time cut anew, until the watch ends it or the bound is met.
 
 Small lists of sheets are also made whole again and again, the worth of a part raised where plans waste around it.
@@ -17,6 +17,7 @@ from oakmeasure.core.cutting.master import COARSE, Master
 from oakmeasure.core.cutting.pieces import NOISE, Piece, Shop
 from oakmeasure.core.cutting.problem import CENT, CutKind, CutPlan, Problem, Watch, least_cost
 from oakmeasure.core.cutting.recut import Recut
+from oakmeasure.core.cutting.shelves import shelved
 from oakmeasure.core.cutting.tight import tight_plan
 from oakmeasure.core.cutting.whole import assembled, chosen, kept, quick
 
@@ -32,7 +33,7 @@ AGAIN_SHARE = 0.6  # of what a whole plan of the programme took, that another on
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
 # Parts, of longer lists of sheets than which columns end sooner and more is kept at once:
-LONG, LONG_SHARE, LONG_KEPT = 1500, 0.45, 0.5
+LONG, LONG_SHARE, LONG_KEPT = 1500, 0.65, 0.5
 LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
 LONG_REST = 60  # parts that a plan of the programme may leave, for which the watch is not asked
 TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
@@ -42,20 +43,23 @@ NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
 SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
 MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
-FINEST_SHEETS = ((800, 1), (1500, 5), (math.inf, 10))  # tenths, up to so many parts
+FEW_KINDS = 200  # of parts, for which tables are made quickly
+FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
 
 def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
     """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left."""
     shop = Shop(problem)
     search = Search(shop, watch)
-    if shop.is_large and problem.kind is CutKind.BOARDS:
+    if shop.is_large and shop.fits and search.is_plain:
+        search.take(search.shelved([], search.missing([])))
+    if shop.is_large and (problem.kind is CutKind.BOARDS or (sum(shop.demand) > LONGEST and is_of_few_kinds(shop))):
         search.quick()
     else:
         search.round()
     sheets = problem.kind is CutKind.SHEETS
     if sheets:
-        if not shop.is_large and len(shop.stock) == 1 and not shop.stock[0].holes:
+        if not shop.is_large and len(shop.stock) == 1 and search.is_plain:
             search.tight()
         search.mend_until(PLAIN_SHARE if not shop.is_large else 0.0)
     if sheets and not shop.is_large and len(shop.ways) > 1:  # one way alone is solved sooner
@@ -70,9 +74,13 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
 
 
 def finest_grid(shop: Shop) -> int:
-    """Return the grid for the programme of sheets, tenths: the longer the list, the coarser."""
-    many = sum(shop.demand)
-    return next(grid for most, grid in FINEST_SHEETS if many <= most)
+    """Return the grid for the programme of sheets, tenths: the more kinds of parts, the coarser."""
+    return next(grid for most, grid in FINEST_SHEETS if len(shop.fits) <= most)
+
+
+def is_of_few_kinds(shop: Shop) -> bool:
+    """Return whether whole plans and columns of the programme are made quickly."""
+    return len(shop.fits) <= FEW_KINDS
 
 
 def programme_share(shop: Shop) -> float:
@@ -120,8 +128,7 @@ class Search:
         master = Master(self.shop, self.missing([]), stock)
         found, rest = quick(master, self.worth, self.watch.over, self.source)
         self.master = master
-        self.shop.cheapest(found, self.stock_left(found))
-        self.offer(found, sum(rest) + self.shop.homeless)
+        self.take((found, rest))
 
     def tight(self) -> None:
         """Look for a plan of as few sheets as the material allows, where they are filled next to perfectly."""
@@ -175,7 +182,7 @@ class Search:
         grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
         sheets = self.shop.problem.kind is CutKind.SHEETS
         self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail,
-                       floor=many > LONGEST and sheets, lenient=not sheets))  # fmt: skip
+                       below=self.paid, floor=many > LONGEST and sheets, lenient=not sheets))  # fmt: skip
 
     def is_reached(self, master: Master) -> bool:
         """Return whether a piece less is out of the programme's reach."""
@@ -293,23 +300,33 @@ class Search:
         return due
 
     def round(self) -> bool:
-        """Make one whole plan; return whether the search may go on."""
+        """Make one whole plan; return whether there is anything to plan."""
         ways = self.shop.manners[self.rounds % len(self.shop.manners)]
         large = self.shop.is_large or self.rounds % 2
         worth = self.worth if large else self.area
         watch = self.watch if self.best is not None else None
         below = math.inf if self.key[0] else self.key[1]
         began = self.watch.gone
-        pieces, left = self.shop.whole_plan(worth, ways, self.source, self.rounds, watch, below)
+        found = self.shop.whole_plan(worth, ways, self.source, self.rounds, watch, below)
         self.took = max(self.took, self.watch.gone - began)
         self.shop.grid = 1 if self.shop.grid == 1 or self.took < 0.1 * self.watch.seconds else self.shop.grid
-        if pieces is None:
-            return False
-        if pieces or self.best is None:
-            self.offer(pieces, left)
-            self.shop.correct(self.worth, pieces)
         self.rounds += 1
+        if found is not None:
+            if any(found[1]) and self.is_plain and self.watch.over():
+                found = self.shelved(*found)
+            self.offer(found[0], sum(found[1]) + self.shop.homeless)
+            self.shop.correct(self.worth, found[0])
         return bool(self.shop.fits)
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether no stock has defects."""
+        return not any(each.holes for each in self.shop.stock)
+
+    def shelved(self, pieces: list[Piece], demand: Sequence[int]) -> tuple[list[Piece], list[int]]:
+        """Return those pieces, and what is still in demand as quickly as it can be cut."""
+        more, rest = shelved(self.shop, demand, self.stock_left(pieces))
+        return [*pieces, *more], rest
 
     def mend(self) -> None:
         """Take a few pieces of the best plan apart, the wasteful ones rather, and cut what they held anew."""

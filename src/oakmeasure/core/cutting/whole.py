@@ -6,6 +6,7 @@ import math
 import random
 from collections import Counter, defaultdict
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.cutting.exact import CutAt
@@ -13,6 +14,7 @@ from oakmeasure.core.cutting.filling import Way
 from oakmeasure.core.cutting.highs import Solved
 from oakmeasure.core.cutting.master import Master, Prices, Slot, Span, Strip
 from oakmeasure.core.cutting.pieces import Piece
+from oakmeasure.core.cutting.problem import CutKind
 from oakmeasure.core.cutting.slots import SLOT
 
 if TYPE_CHECKING:
@@ -21,18 +23,15 @@ if TYPE_CHECKING:
     from oakmeasure.core.cutting.problem import Watch
 LENIENT = 1.1  # times what the programme would pay for it, that a part may be bought at while pieces are kept
 HURRY = 0.3  # of its time, from which a plan is ended in haste
-FLOORS = 3  # times that the whole numbers of the programme are kept, solved anew between
+FLOORS = 2  # times that the whole numbers of the programme are kept, solved anew between
 FLOORED = 0.01  # of its price that a piece may lose to be kept among the whole numbers of the programme
-TAIL = 90  # parts, for which whole numbers are chosen together
+TAILS = (75, 50, 30)  # parts that are left, for which whole numbers are chosen together
+LEAST_TIME = 0.05  # seconds, below which none are chosen
 STEPS = 3  # that a plan should still have time for
-SERVE, QUICK, ASKED_FIRST = (
-    4,
-    20,
-    3,
-)  # pieces cut at the same worths; tenths; kinds of stock tried for a piece of a quick plan
+# Of a quick plan: pieces cut at the same worths; tenths, of two stages and of three; kinds of stock tried for a piece:
+SERVE, QUICK, QUICK_SLOTS, ASKED_FIRST = 4, 20, 50, 3
 LEAST = 0.05  # of what may lie in a span, that the programme has, for it to be taken
 SURER = 0.02  # of its price that a piece may lose more where the programme is sure of it
-Lying = dict[Span, list[list[Any]]]  # how much of what the programme has in a span
 Layouts = tuple[int, int, tuple[Strip, ...]]  # a piece of stock, its frame, its strips
 
 
@@ -61,14 +60,16 @@ def kept(
     share: float,
     grid: int,
     tail: float = 0.0,
+    below: float = math.inf,
     floor: bool = False,
     lenient: bool = False,
 ) -> tuple[list[Piece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves: pieces of stock are kept one after the other, those that lose
     least at the prices of the rest, which is solved and priced anew. spread: how much chance decides. share: of the
-    pieces that could be kept, how many are at once, more where time is short. tail: seconds for choosing whole numbers
-    for the last parts together. floor: keep first what the programme has in whole numbers. lenient: let the programme
-    leave out what it can only cut badly; it comes last, between the rest. None where the watch ended it.
+    pieces that could be kept, how many are at once, more where time is short. tail: seconds, each time that whole
+    numbers are chosen for the last parts together; below: hundredths, what the plan must cost less than for that to be
+    of use. floor: keep first what the programme has in whole numbers. lenient: let the programme leave out what it can
+    only cut badly; it comes last, between the rest. None where the watch ended it.
     """
     whole_demand, whole_stock = master.demand, master.stock
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
@@ -76,28 +77,34 @@ def kept(
         steps = _Keeping(master, watch, source, spread, share, grid, lenient)
         for _ in range(FLOORS if floor else 0):
             steps.floor()
-        if tail <= 0.0:
-            return steps.to_the_end(0)
-        begun = steps.to_the_end(TAIL)
-        if begun is None or not 0 < sum(begun[1]) <= TAIL:
-            return begun
-        demand, stock = list(master.demand), dict(master.stock)
+        marks = []
+        for few in TAILS if tail > 0.0 else ():
+            if steps.to_the_end(few) is None or steps.is_hurried:
+                break
+            marks.append(steps.mark())
         ended = steps.to_the_end(0)
-        paid = math.inf
         if ended is not None and not any(ended[1]):
-            paid = float(sum(master.shop.price[each.stock] for each in ended[0][len(begun[0]) :]))
-        master.demand, master.stock = demand, stock
-        master.allow()
-        x = chosen(master, seconds=min(tail, watch.left), below=paid)
-        if x is None:
-            return ended
-        last, rest = assembled(master, x)
-        return [*begun[0], *last], rest
+            below = min(below, steps.cost(ended[0]))
+        for mark in reversed(marks):
+            better = steps.together(mark, seconds=min(tail, watch.left), below=below)
+            if better is not None:
+                return better
+        return ended
     finally:
         master.demand, master.stock, master.is_free = whole_demand, whole_stock, True
         master.buy_at()
         master.programme.inside(False)
         master.allow()
+
+
+@dataclass(frozen=True, slots=True)
+class _Mark:
+    """How far pieces were kept: how many were, what was left, and what the programme pays for it."""
+
+    kept: int
+    demand: list[int]
+    stock: dict[int, int | None]
+    value: float
 
 
 class _Keeping:
@@ -111,7 +118,7 @@ class _Keeping:
         self.whole_time = watch.left
         self.found: list[Piece] = []
         self.solved = master.programme.solve()
-        self.is_lenient = lenient
+        self.is_lenient, self.is_hurried = lenient, False
         if self.solved is not None and lenient:
             master.buy_at([LENIENT * each for each in master.paid(self.solved)])
 
@@ -124,6 +131,7 @@ class _Keeping:
             began = watch.gone
             prices = master.prices(self.solved, self.grid)
             if watch.left < HURRY * self.whole_time:  # the rest as it comes
+                self.is_hurried = True
                 worth = {at: each for at, each in enumerate(prices.value) if each > 0}
                 rest = quick(master, worth, watch.over, self.source)
                 return [*self.found, *rest[0]], rest[1]
@@ -136,18 +144,42 @@ class _Keeping:
             self.share = max(self.share, STEPS * (watch.gone - began) / max(watch.left, 1e-3))
         return list(self.found), list(master.demand)
 
+    def cost(self, pieces: Sequence[Piece]) -> float:
+        """Return what pieces cost, hundredths."""
+        return float(sum(self.master.shop.price[each.stock] for each in pieces))
+
+    def mark(self) -> _Mark:
+        value = math.inf if self.solved is None else self.solved.value
+        return _Mark(len(self.found), list(self.master.demand), dict(self.master.stock), value)
+
+    def together(self, mark: _Mark, *, seconds: float, below: float) -> tuple[list[Piece], list[int]] | None:
+        """Return the plan that goes on from a mark by choosing whole numbers for all that was left there; None for none
+        that costs less than `below`.
+        """
+        master, begun = self.master, self.found[: mark.kept]
+        spare = below - self.cost(begun)
+        if not any(mark.demand) or seconds < LEAST_TIME or mark.value > spare - 0.5:
+            return None
+        master.demand, master.stock = list(mark.demand), dict(mark.stock)
+        master.allow()
+        x = chosen(master, seconds=seconds, below=spare)
+        if x is None:
+            return None
+        last, rest = assembled(master, x)
+        return [*begun, *last], rest
+
     def floor(self) -> None:
         """Keep what the programme has of each way of cutting in whole numbers; the rest of it is solved anew."""
         if self.solved is None:
             return
         master, solved = self.master, self.solved
         prices = master.prices(solved, self.grid)
-        lying = _lying(master, solved.x)
+        having = _Having(master, solved.x)
         taken = 0
         for key, at in sorted(master.made.layouts.items(), key=lambda each: -solved.x[each[1]]):
             for _ in range(int(solved.x[at] + 1e-6)):
-                cuts = _filled(master, key, prices, lying)
-                worth = sum(prices.value[cut[2]] for cut in cuts)
+                cuts = _filled(master, key, prices, having)
+                worth = _worth(prices, cuts)
                 price = master.shop.price[key[0]] - prices.extra.get(key[0], 0.0)
                 if worth >= (1 - FLOORED) * price:
                     taken += _keep(master, 1, key, cuts, self.found)
@@ -158,10 +190,14 @@ class _Keeping:
         """Keep a share of the pieces that could be, and solve what is left; return how many were kept."""
         master = self.master
         offers = _offers(master, prices, self.source, self.spread)
-        most, taken = max(1, round(self.share * len(offers))), 0
+        most, taken, having = max(1, round(self.share * len(offers))), 0, _Having(master, solved.x)
         for _, key, cuts in offers:
-            often = max(1, int(solved.x[master.made.layouts[key]]))
-            taken += _keep(master, often, key, cuts, self.found)
+            first = _worth(prices, cuts)
+            for _ in range(max(1, int(solved.x[master.made.layouts[key]]))):
+                filled = _filled(master, key, prices, having)  # the next one of a kind may hold other parts
+                if not filled or _worth(prices, filled) < (1 - FLOORED) * first:
+                    break
+                taken += _keep(master, 1, key, filled, self.found)
             if taken >= most:
                 break
         if taken:
@@ -188,17 +224,17 @@ def quick(
     found: list[Piece] = []
     master.demand, master.stock = list(whole_demand), dict(whole_stock)
     value = [worth.get(at, 0.0) for at in range(len(whole_demand))]
-    rate, price, served = master.shop.rate, master.shop.price, 0
+    rate, price, served, nothing = master.shop.rate, master.shop.price, 0, _Having(master, ())
     while any(master.demand) and not until():
         if served % SERVE == 0:
-            prices = master.prices_at(value, QUICK)
+            prices = master.prices_at(value, QUICK if master.shop.stages == 2 else QUICK_SLOTS)
         there = sorted(at for at, count in master.stock.items() if count != 0)
         there = sorted(there, key=lambda at: rate[at] * source.uniform(0.8, 1.25))[:ASKED_FIRST]
         best: tuple[float, Layouts, list[CutAt]] | None = None
         for n, frame in enumerate(master.frames):
             for at in there:
                 strips = frame.layouts[at].best(prices.tables[n])[1] if prices.tables[n].widths else []
-                cuts = _filled(master, (at, n, tuple(strips)), prices, defaultdict(list))
+                cuts = _filled(master, (at, n, tuple(strips)), prices, nothing)
                 gain = sum(value[cut[2]] for cut in cuts) / max(price[at], 1)
                 if cuts and (best is None or gain > best[0]):
                     best = (gain, (at, n, tuple(strips)), cuts)
@@ -206,7 +242,8 @@ def quick(
             break
         served = served + 1 if best is not None else 0
         if best is not None:
-            _keep(master, 1, best[1], best[2], found)
+            most = 1 if master.shop.problem.kind is CutKind.BOARDS else sum(master.demand)  # sheets are all alike
+            _keep(master, most, best[1], best[2], found)
             if master.shop.stages == 2:
                 master.add_piece(*best[1], best[2])
     rest, master.demand, master.stock = master.demand, whole_demand, whole_stock
@@ -221,12 +258,12 @@ def _offers(
     """
     found, x = [], prices.used
     used = {key: float(x[at]) for key, at in master.made.layouts.items() if at < len(x) and x[at] > 1e-4}
-    lying = _lying(master, x)
+    having = _Having(master, x)
     for key, much in sorted(used.items(), key=lambda each: -each[1]):
         if master.stock[key[0]] == 0:
             continue
-        cuts = _filled(master, key, prices, lying)
-        worth = sum(prices.value[cut[2]] for cut in cuts)
+        cuts = _filled(master, key, prices, having)
+        worth = _worth(prices, cuts)
         price = max(master.shop.price[key[0]] - prices.extra.get(key[0], 0.0), 1.0)
         loss = 1.0 - worth / price - SURER * min(much, 1.0) + spread * source.random()
         if cuts:
@@ -234,13 +271,29 @@ def _offers(
     return sorted(found, key=lambda each: each[0])
 
 
-def _lying(master: Master, x: Sequence[float] | np.ndarray) -> Lying:
-    """Return what the programme has in each span, and how much of it."""
-    lying: Lying = defaultdict(list)
-    for (span, ways), at in master.made.fills.items():
-        if at < len(x) and x[at] > LEAST:
-            lying[span].append([float(x[at]), ways])
-    return lying
+def _worth(prices: Prices, cuts: Sequence[CutAt]) -> float:
+    """Return what the programme would pay for the parts of a piece."""
+    return sum(prices.value[cut[2]] for cut in cuts)
+
+
+class _Having:
+    """What the programme has in each span and each slot, and how much of it: goes down as it is taken."""
+
+    def __init__(self, master: Master, x: Sequence[float] | np.ndarray) -> None:
+        self.spans: dict[Span, list[list[Any]]] = defaultdict(list)
+        self.slots: dict[Slot, list[list[Any]]] = defaultdict(list)
+        for made, has in ((master.made.fills, self.spans), (master.made.stacks, self.slots)):
+            for (where, ways), at in made.items():
+                if at < len(x) and x[at] > LEAST:
+                    has[where].append([float(x[at]), ways])
+
+    def fill(self, span: Span, left: Sequence[int]) -> tuple[Way, ...]:
+        """Take what the programme has most of in a span and is still wanted; () for nothing."""
+        return _taken(self.spans.get(span, []), left)
+
+    def stack(self, slot: Slot, left: Sequence[int]) -> tuple[Way, ...]:
+        """Take what the programme has most of in a slot and is still wanted; () for nothing."""
+        return _taken(self.slots.get(slot, []), left)
 
 
 def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: list[Piece]) -> int:
@@ -261,9 +314,9 @@ def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: lis
     return many
 
 
-def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[CutAt]:
-    """Return what a piece of stock that is ripped so holds, no more of a part than is still wanted: in each span what
-    the programme has there, `lying`, which goes down; else what is worth most at these prices.
+def _filled(master: Master, key: Layouts, prices: Prices, having: _Having) -> list[CutAt]:
+    """Return what a piece of stock that is ripped so holds, no more of a part than is still wanted: in each span and
+    slot what the programme has there, which goes down; else what is worth most at these prices.
     """
     at, n, strips = key
     layout, tables, k = master.frames[n].layouts[at], prices.tables[n], master.shop.kerf
@@ -274,8 +327,11 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
     spans = [(a, b, level, y, wide) for y, wide in strips for a, b, level in layout.free(y, wide)]
     for a, b, level, y, wide in sorted(spans, key=lambda span: -tables.best(span[4], span[1] - span[0] + k, span[2])):
         x = a
-        for way in _taken(lying[n, b - a, wide, level], left) or tables.taken(wide, b - a + k, left, level):
-            beside = tables.stack(way.along, wide, left, level) if way.part == SLOT else [way]
+        for way in having.fill((n, b - a, wide, level), left) or tables.taken(wide, b - a + k, left, level):
+            beside: Sequence[Way] = (way,)
+            if way.part == SLOT:
+                has = having.stack((n, way.along, wide, level), left)
+                beside = has or tables.stack(way.along, wide, left, level)
             up = y
             for each in beside:
                 left[each.part] -= 1
@@ -295,8 +351,7 @@ def _filled(master: Master, key: Layouts, prices: Prices, lying: Lying) -> list[
     return cuts
 
 
-def _taken(fills: list[list[Any]], left: list[int]) -> tuple[Way, ...]:
-    """Return what the programme has most of in a span and is still wanted, and take it off; () for nothing."""
+def _taken(fills: list[list[Any]], left: Sequence[int]) -> tuple[Way, ...]:
     for each in sorted(fills, key=lambda each: -each[0]):
         if each[0] < LEAST:
             break
