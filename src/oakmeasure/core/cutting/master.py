@@ -30,6 +30,7 @@ SLOW = 1e-4  # of the cost, from which the next grid is taken
 FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
 UP, DOWN = 1.1, 0.9  # of prices that are known nearly, between which those of the programme stay at first
 WEIGHED = 4  # rounds, after which all stock is asked, and a bound is reckoned where the tables give none
+LAST_WAY = (0.3, 0.5, 0.3, 0.5)  # shares of the way to the last prices, where the bound is reckoned
 FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between
 DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
 PAIRED = 10  # widths of parts, of which any two side by side make a strip too,
@@ -269,7 +270,7 @@ class Master:
             before, self.value = self.value, solved.value
             if until():
                 if self.sold:
-                    self.weigh(self.prices(solved, COARSE).value)
+                    self.weigh(self.paid(solved), LAST_WAY)
                     self.loosen(hurried=True)
                 return solved
             added = self.price(self.prices(solved, grid))
@@ -335,15 +336,13 @@ class Master:
                 hot |= set(self.spans(at, n, ripped))
         return added + self._fills(prices, hot)
 
-    def weigh(self, value: Sequence[float]) -> None:
-        """Raise the bound by what these worths of the parts give with exact tables, and those half way to the worths
-        that gave the best bound so far: a bound at worths between two is at least the one between theirs.
+    def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
+        """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
+        from the worths that gave the best bound: a bound at worths between two is at least the one between theirs.
         """
-        some = [list(value)]
-        if self.center:
-            some.append([(a + b) / 2 for a, b in zip(value, self.center, strict=True)])
         k = self.shop.kerf
-        for each in some:
+        for share in (1.0, *(on_the_way if self.center else ())):
+            each = [share * a + (1 - share) * b for a, b in zip(value, self.center or value, strict=True)]
             tables = tuple(
                 Levels(partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
                        self._useful(frame, each), self.shop.clear, self.shop.levels)
