@@ -13,7 +13,9 @@ from oakmeasure.app.entry import Entry, StateMark, read
 from oakmeasure.app.lists import RecordList, RecordModel, boring_list, cut_list, readings_list
 from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
 from oakmeasure.app.start import application, demo_job
-from oakmeasure.core.drawing import Anchor, Dimension, Label, Layer
+from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.drawing import Anchor, Dimension, Drawing, Label, Layer
+from oakmeasure.core.drawings.hang_view import looks_view
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.drawings.views import VIEWS, HardwarePage
 from oakmeasure.core.errors import LengthError
@@ -61,6 +63,23 @@ def test_whole_drawing_with_its_texts_fits_the_room(stage, show):
             assert room.adjusted(-3, -3, 3, 3).contains(label_box(shape, view)), shape.text
         elif isinstance(shape, Dimension):
             assert room.adjusted(-3, -3, 3, 3).contains(dimension_box(shape, view)), shape.text
+
+
+def test_two_sizes_side_by_side_stand_at_other_heights_where_there_is_no_room():
+    sizes = [Dimension((x, 0), (x, 1000), text) for x, text in ((0, "2030.9"), (40, "2019.9"))]
+    view = fitted(Drawing(tuple(sizes), Rect(0, 0, 40, 1000)), QRectF(0, 0, 300, 300))
+    one, other = (dimension_box(each, view) for each in sizes)
+    assert not one.intersects(other)
+    assert abs(one.x() - other.x()) < one.width()
+
+
+@pytest.mark.parametrize("leaf_id", ["winnowing", "meter", "sorting"])
+def test_what_is_looked_at_of_a_sliding_leaf_fits_a_small_window(leaf_id):
+    made = demo_job()
+    drawing, room = looks_view(solve_leaf(made, made.leaf(leaf_id)), Show()), QRectF(0, 0, 400, 330)
+    view = fitted(drawing, room)
+    shown = [each for each in drawing.shapes if isinstance(each, Label) and each not in view.left_out]
+    assert all(room.adjusted(-3, -3, 3, 3).contains(label_box(each, view)) for each in shown)
 
 
 def test_texts_of_the_leaf_do_not_lie_on_each_other():

@@ -299,7 +299,7 @@ def test_bench_sheet_asks_for_a_reason_for_every_stop(window, tmp_path):
     write(window, "build.lock_height", "300")
     path = tmp_path / "sheet.pdf"
     window.commands.ask_save_path = lambda *_: str(path)
-    window.commands.answer_stops = lambda stops: False
+    window.commands.answer_stops = lambda: False
     window.commands.bench_sheet()
     assert not path.exists()
     del window.commands.answer_stops

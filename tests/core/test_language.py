@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.data import text as data_text
-from oakmeasure.language import Language, choose, say, speak, spoken
+from oakmeasure.language import Language, choose, german, say, speak, spoken
 from oakmeasure.language.phrases import PLACE, Phrases, read_phrases
 
 SAID = {
@@ -106,3 +106,26 @@ def test_german_is_spoken_from_the_choice_to_the_next_one() -> None:
     finally:
         choose(Language.ENGLISH)
     assert say("top rail") == "top rail"
+
+
+@pytest.mark.parametrize(("before", "name", "phrase", "said"), [
+    ("tief in ", "unterer Querfries", "{0} deep in {1}.", "unterem Querfries"),
+    ("in ", "unterer Querfries", "{0} into the {1}", "unteren Querfries"),
+    ("von ", "oberes Band", "", "oberem Band"),
+    ("an ", "linke Seite", "", "linker Seite"),
+    ("für ", "der obere Querfries", "", "den oberen Querfries"),
+    ("mit ", "das linke Blatt", "", "dem linken Blatt"),
+    ("auf ", "die Füllung", "", "der Füllung"),
+    ("auf ", "obere Bänder", "", "obere Bänder"),  # several: the noun would change too, so they are left
+    ("zu ", "12,5 mm", "", "12,5 mm"),
+    ("", "unterer Querfries", "", "unterer Querfries"),
+])  # fmt: skip
+def test_german_name_after_a_preposition_changes_its_endings(before, name, phrase, said) -> None:
+    assert german.after(before, name, phrase) == said
+
+
+def test_german_name_in_a_place_of_a_phrase_is_declined() -> None:
+    phrases = Phrases(
+        {"{0} deep in the {1}.": "{0} tief in {1}.", "bottom rail": "unterer Querfries"}, after=german.after
+    )
+    assert phrases.say("12 deep in the bottom rail.") == "12 tief in unterem Querfries."

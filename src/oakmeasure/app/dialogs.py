@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit,
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, tell
-from oakmeasure.app.session import in_words
-from oakmeasure.core.edits import with_field, with_leaf, with_start, with_value
+from oakmeasure.app.session import Session, in_words
+from oakmeasure.core.edits import with_acknowledged, with_field, with_leaf, with_start, with_value
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job
 from oakmeasure.core.units import Show, System, Unit
@@ -107,9 +107,12 @@ class NewJob(QDialog):
 
 
 class AnswerStops(QDialog):
-    """Before a bench sheet is printed every stop is answered for; the reasons are printed with it."""
+    """Before a bench sheet is printed, or a leaf signed off, every stop is answered for; the reasons go with it."""
 
-    def __init__(self, parent: QWidget | None, stops: list[Verdict], answer: Callable[[str, str], str]) -> None:
+    def __init__(
+        self, parent: QWidget | None, stops: list[Verdict], answer: Callable[[str, str], str], *, signs: bool = False
+    ) -> None:
+        """signs: the leaf is signed off; else a sheet is printed."""
         super().__init__(parent)
         self.setWindowTitle(say("Stops to answer for"))
         self.setMinimumWidth(520)
@@ -118,7 +121,12 @@ class AnswerStops(QDialog):
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 20, 24, 18)
         column.setSpacing(8)
-        lead = label("The sheet would carry these stops. Say why it may go to the bench all the same.", "pencil")
+        lead = label(
+            "These stops stand open. Say why the leaf may hang all the same: the record keeps it."
+            if signs
+            else "The sheet would carry these stops. Say why it may go to the bench all the same.",
+            "pencil",
+        )
         lead.setWordWrap(True)
         column.addWidget(lead)
         for stop in stops:
@@ -134,7 +142,7 @@ class AnswerStops(QDialog):
         self._refused = label("", "refused")
         self._refused.hide()
         column.addWidget(self._refused)
-        column.addWidget(_buttons(self, "Print with these reasons"))
+        column.addWidget(_buttons(self, "Sign with these reasons" if signs else "Print with these reasons"))
 
     def accept(self) -> None:
         for stop, reason in self._reasons:
@@ -147,3 +155,13 @@ class AnswerStops(QDialog):
                 reason.setFocus()
                 return
         super().accept()
+
+
+def answered_for(parent: QWidget | None, session: Session, *, signs: bool = False) -> bool:
+    """Ask for a reason for every stop of the leaf in hand that has none; returns whether all are answered for."""
+    stops, leaf_id = session.solved.open_stops(), session.leaf_id
+
+    def answer(code: str, reason: str) -> str:
+        return session.push("answer a stop", lambda job: with_acknowledged(job, leaf_id, code, reason))
+
+    return not stops or bool(AnswerStops(parent, stops, answer, signs=signs).exec())

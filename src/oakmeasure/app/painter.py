@@ -31,8 +31,11 @@ from oakmeasure.language import say
 TEXT_PX = 13.5
 TEXT_SIZES = (1.0, 0.9, 0.8, 0.74)  # of it, the next where texts would lie on one another
 DEAR_SMALL = 15.0  # texts that may rather be left out than all be set smaller by their size
+FIRST_TURNS, MOST_TURNS = 3, 8  # that the scale is reckoned anew
 CLOSE = 0.14  # of its height that a line of words may stand into the one over it
 LAPPED = 0.3  # of the smaller one's area, from which two texts do
+SHARES = (0.38, 0.62, 0.27, 0.73, 0.18, 0.82)  # of its line, where else a size may stand
+TOUCHING, LEVEL = 2.0, 0.6  # px that two texts of one line may share; of its height, that one stands beside another
 TICK_PX = 5.0
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 
@@ -42,7 +45,8 @@ class View:
     """How mm become px: scale in px per mm, and where the drawing's origin stands.
 
     text: how large texts are, of their usual size. down: px that a line of words is moved down, to stand under the one
-    before it. left_out: those that there is no room for.
+    before it. slid: where along its line a size stands that would lie on another one. left_out: those that there is no
+    room for.
     """
 
     scale: float
@@ -50,6 +54,7 @@ class View:
     y: float
     text: float = 1.0
     down: Mapping[Label, float] = field(default_factory=dict)
+    slid: Mapping[Dimension, float] = field(default_factory=dict)
     left_out: frozenset[Label] = frozenset()
 
     def at(self, point: tuple[float, float]) -> QPointF:
@@ -94,11 +99,15 @@ def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size
     b = drawing.bounds
     scale = min(room.width() / max(b.width, 1), room.height() / max(b.height, 1))
     view = View(scale, 0, 0, size)
-    for _ in range(3):  # texts keep their size in px: what they need beyond the lines changes with the scale
+    # Texts keep their size in px: what they need beyond the lines changes with the scale.
+    for turn in range(MOST_TURNS):
         extent = _extent(drawing, texts, view)
-        scale *= min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
+        fits = min(room.width() / max(extent.width(), 1), room.height() / max(extent.height(), 1), 1.6)
+        if turn >= FIRST_TURNS and fits > 0.99:
+            break
+        scale *= fits
         view = View(scale, 0, 0, size)
-    view = replace(view, down=_under_one_another(texts, view))
+    view = replace(view, down=_under_one_another(texts, view), slid=_beside_one_another(texts, view))
     extent = _extent(drawing, texts, view)
     return replace(view, x=room.center().x() - extent.center().x(), y=room.center().y() - extent.center().y())
 
@@ -121,6 +130,36 @@ def _under_one_another(texts: list[Label | Dimension], view: View) -> dict[Label
     return found
 
 
+def _beside_one_another(texts: list[Label | Dimension], view: View) -> dict[Dimension, float]:
+    """Return where along their lines sizes must stand that would lie on one written before, as far as there is room."""
+    words = [label_box(each, view) for each in texts if isinstance(each, Label)]
+    kept: list[QRectF] = []
+    found: dict[Dimension, float] = {}
+    for each in texts:
+        if not isinstance(each, Dimension):
+            continue
+        box = dimension_box(each, view)
+        for share in SHARES if _lies_on(box, kept) and _has_room(each, box, view) else ():
+            other = dimension_box(each, replace(view, slid={each: share}))
+            if not _lies_on(other, kept) and not _lies_on(other, words):
+                found[each], box = share, other
+                break
+        kept.append(box)
+    return found
+
+
+def _lies_on(box: QRectF, others: list[QRectF]) -> bool:
+    return any(box.intersects(other) for other in others)
+
+
+def _has_room(dimension: Dimension, box: QRectF, view: View) -> bool:
+    """Return whether a line is long enough for its text to stand elsewhere on it."""
+    start, end = view.at(dimension.start), view.at(dimension.end)
+    if _is_upright(dimension):
+        return abs(end.y() - start.y()) > 3 * box.height()
+    return abs(end.x() - start.x()) > 2 * box.width()
+
+
 def _crowded(texts: list[Label | Dimension], view: View) -> frozenset[Label]:
     """Return the labels that lie on others which matter more: dimensions, bold words, ink before pencil."""
     boxes = [(_matters(each), label_box(each, view) if isinstance(each, Label) else dimension_box(each, view), each)
@@ -132,7 +171,8 @@ def _crowded(texts: list[Label | Dimension], view: View) -> frozenset[Label]:
         most = LAPPED * (x1 - x0) * (y1 - y0)
         for a0, b0, a1, b1 in kept:
             across, up = min(x1, a1) - max(x0, a0), min(y1, b1) - max(y0, b0)
-            if across > 0 and up > 0 and across * up > min(most, LAPPED * (a1 - a0) * (b1 - b0)):
+            lapped = across > 0 and up > 0 and across * up > min(most, LAPPED * (a1 - a0) * (b1 - b0))
+            if lapped or (across > TOUCHING and up > LEVEL * (y1 - y0)):  # one word after another reads as one
                 if isinstance(each, Label):
                     found.add(each)
                 break
@@ -348,7 +388,7 @@ def dimension_box(dimension: Dimension, view: View) -> QRectF:
     width, height = text_size(theme.typeset(dimension.text), TEXT_PX * view.text, True)
     width += 6
     start, end = view.at(dimension.start), view.at(dimension.end)
-    middle = start + (end - start) * dimension.share
+    middle = start + (end - start) * view.slid.get(dimension, dimension.share)
     if _is_upright(dimension):
         if abs(end.y() - start.y()) < height + 6:
             return QRectF(middle.x() + TICK_PX + 2, middle.y() - height / 2, width, height)

@@ -9,11 +9,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 
 from oakmeasure.app.all_leaves import every_leaf
-from oakmeasure.app.dialogs import AnswerStops
+from oakmeasure.app.dialogs import answered_for
 from oakmeasure.app.session import Session
-from oakmeasure.core import edits
 from oakmeasure.core.solve import Solution
-from oakmeasure.core.verdicts import Verdict
 from oakmeasure.files import tables
 from oakmeasure.files.jobfile import JobFileError, write_whole
 from oakmeasure.language import say
@@ -65,22 +63,16 @@ class Papers:
         paper, taken = QInputDialog.getItem(self.window, say(title), say(question), list(sizes), 0, True)
         return sizes.get(paper.strip(), paper.strip()) if taken else ""
 
-    def answer_stops(self, stops: list[Verdict]) -> bool:
+    def answer_stops(self) -> bool:
         """Ask for a reason for every stop; returns whether all are answered for."""
-
-        def answer(code: str, reason: str) -> str:
-            leaf_id = self.session.leaf_id
-            return self.session.push("answer a stop", lambda job: edits.with_acknowledged(job, leaf_id, code, reason))
-
-        return bool(AnswerStops(self.window, stops, answer).exec())
+        return answered_for(self.window, self.session)
 
     def _folder(self) -> str:
         return str(self.session.path.parent if self.session.path else Path.home())
 
     def bench_sheet(self) -> None:
         """Write the bench sheet of the leaf in hand; stops are answered for first."""
-        stops = self.session.solved.open_stops()
-        if stops and not self.answer_stops(stops):
+        if not self.answer_stops():
             return
         from oakmeasure.files.bench_sheet import bench_sheet_pdf
 
@@ -90,8 +82,7 @@ class Papers:
 
     def stage_sheet(self) -> None:
         """Write the bench sheet of the stage in hand; stops are answered for first."""
-        stops = self.session.solved.open_stops()
-        if stops and not self.answer_stops(stops):
+        if not self.answer_stops():
             return
         from oakmeasure.files.stage_sheet_pdf import stage_sheets_pdf
 

@@ -11,9 +11,11 @@ from __future__ import annotations
 import html
 import re
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from functools import lru_cache
 from typing import TYPE_CHECKING
+
+from oakmeasure.language import german
 
 if TYPE_CHECKING:
     from oakmeasure.language import Language
@@ -56,15 +58,19 @@ class Pattern:
         self.words = [each for each in pieces[::2] if each]
         made = "(.+?)".join(bounded(words, at, last=len(pieces) // 2) for at, words in enumerate(pieces[::2]))
         self.matches = re.compile(made, re.DOTALL).fullmatch
-        self.said = said
+        self.phrase, self.said = phrase, said
         self.weight = sum(map(len, self.words))
 
 
 class Phrases:
-    """The phrases of one language. decimal: what stands between whole and tenths."""
+    """The phrases of one language. decimal: what stands between whole and tenths. after: what becomes of a name in a
+    place, by the words before it and the English phrase.
+    """
 
-    def __init__(self, said: dict[str, str], *, decimal: str = ",") -> None:
-        self.decimal = decimal
+    def __init__(
+        self, said: dict[str, str], *, decimal: str = ",", after: Callable[[str, str, str], str] | None = None
+    ) -> None:
+        self.decimal, self.after = decimal, after
         self.names: set[str] = set()  # what somebody typed: it stays, and is not strange
         self._kept: dict[str, Said] = {}
         self._tried: dict[tuple[str, int], Said] = {}  # of the text in hand
@@ -188,8 +194,12 @@ class Phrases:
 
     def _filled(self, pattern: Pattern, found: re.Match[str], depth: int) -> Said:
         groups = {n: self.best(found[at + 1], depth + 1) for at, n in enumerate(pattern.order)}
-        said = PLACE.sub(lambda place: groups[int(place[1])][0], pattern.said)
-        return said, sum(strange for _, strange in groups.values())
+
+        def put(place: re.Match[str]) -> str:
+            words = groups[int(place[1])][0]
+            return words if self.after is None else self.after(place.string[: place.start()], words, pattern.phrase)
+
+        return PLACE.sub(put, pattern.said), sum(strange for _, strange in groups.values())
 
     def _marked_up(self, text: str, depth: int) -> Said:
         """Return a text with marks in it: what stands between them is said, its quotes and ampersands plain."""
@@ -209,7 +219,8 @@ def phrases_of(language: Language) -> Phrases:
     """Return the phrases of a language that ships with the program."""
     from oakmeasure.data import text
 
-    return Phrases(read_phrases(text(f"phrases-{language}.po")))
+    after = german.after if language == "de" else None
+    return Phrases(read_phrases(text(f"phrases-{language}.po")), after=after)
 
 
 def read_phrases(source: str) -> dict[str, str]:

@@ -95,7 +95,7 @@ class Master:
         self.shop, self.demand, self.stock = shop, list(demand), dict(stock)
         self.parts = [at for at in shop.fits if demand[at]]
         self.frames = [self._frame(across) for across in ways or shop.ways]
-        self.programme = highs.Programme((), ())
+        self.programme = highs.Programme((), (), goes_on=True)
         self.cost_row = self.programme.row(-math.inf, math.inf)
         self.part_row = {at: self.programme.row(float(demand[at]), math.inf) for at in self.parts}
         self.stock_row = {at: self.programme.row(-math.inf, float(count)) for at, count in stock.items()

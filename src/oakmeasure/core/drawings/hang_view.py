@@ -36,6 +36,9 @@ class _Pose:
     packed: Sequence[float] = ()
 
 
+LOOK_LINE, LOOK_STEP = 48, 27.0  # characters of a line of what is looked at; mm from line to line
+
+
 def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
     """Return the leaf as it hangs and put right by the aim that is chosen, or what its screws turn."""
     hung = leaf.hung
@@ -368,26 +371,22 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
     y = 0.0
     first = next((n for n, each in enumerate(hung.looks) if each.fine is False), None)
     for n, each in enumerate(hung.looks):
-        _look(sketch, each, n, y, later=first is not None and n > first)
-        y -= 92
+        y = _look(sketch, each, n, y, later=first is not None and n > first)
     if hung.level is not None:
         turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
-        sketch.label(
-            0,
-            y + 20,
-            f"The latch hanger {turns}: then {show.length(hung.level.jamb)} all the way up the jamb",
-            anchor=Anchor.LEFT,
-            bold=True,
-            layer=Layer.LEAF,
-        )
-        y -= 40
+        words = f"The latch hanger {turns}: then {show.length(hung.level.jamb)} all the way up the jamb"
+        for line in broken(words, LOOK_LINE):
+            sketch.label(0, y + 20, line, anchor=Anchor.LEFT, bold=True, layer=Layer.LEAF)
+            y -= LOOK_STEP
+        y -= 14
     sketch.label(
         0, y + 10, "Only when all of this is right is a hole drilled again.", anchor=Anchor.LEFT, layer=Layer.PENCIL
     )
     return sketch.drawing(margin=24)
 
 
-def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> None:
+def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float:
+    """Draw what is looked at, what was found and what mends it; return where the next one stands."""
     ring = [(22 + 20 * math.cos(math.tau * t / 24), y + 20 * math.sin(math.tau * t / 24)) for t in range(25)]
     sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
     sketch.line(ring, Layer.OUTLINE)
@@ -403,8 +402,12 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> None:
         layer=Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE,
     )
     words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
-    sketch.label(64, y - 14, words, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    sketch.line([(22, y - 24), (22, y - 68)], Layer.FAINT)
+    lines = broken(words, LOOK_LINE)
+    for m, line in enumerate(lines):
+        sketch.label(64, y - 14 - LOOK_STEP * m, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    further = y - 92 - LOOK_STEP * (len(lines) - 1)
+    sketch.line([(22, y - 24), (22, further + 24)], Layer.FAINT)
+    return further
 
 
 # --- practice, record, book ----------------------------------------------------------------------------------

@@ -127,24 +127,61 @@ def places_by_school(
 
 def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     """Place the butts on leaf and jamb, and judge number, places, let-in and load."""
-    choice, rules, figures = ctx.leaf.hardware, ctx.rules, ctx.figures
-    height, length = fit.height, figures["butt_length"]
+    height, length = fit.height, ctx.figures["butt_length"]
     by_rule = butt_count(height=height.value, mass=mass.value)
-    count = figures.add(
+    count = _count(ctx, height, mass, by_rule)
+    school = ctx.leaf.hardware.school or ctx.rules.butt_school
+    end = _ends_from(ctx, school, length)
+    depth = _depth(ctx)
+    across = _across(ctx, build)
+    tops = _tops(ctx, school, int(count.value), height, length, end)
+    if not tops[school]:
+        ctx.say(
+            "butts-room",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butts do not fit up the edge",
+            f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
+            Remedy("Shorter or fewer butts"),
+            figure="butt_count",
+        )
+    by_hand = _by_hand(ctx, int(count.value), height, length)
+    if by_hand:
+        tops[school] = by_hand
+    places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
+    pull = _pull(ctx, fit, mass, places, length)
+    _judge_count(ctx, int(count.value), by_rule, school, mass)
+    _judge_places(ctx, places, build)
+    return Butts(
+        places,
+        depth,
+        across,
+        pull,
+        _borings(ctx, places, depth, across, length, _hinge_member(build)),
+        {str(key): value for key, value in tops.items() if key is not school},
+    )
+
+
+def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
+    """Return how many butts, by rule or by hand."""
+    by_hand = ctx.leaf.hardware.count
+    return ctx.figures.add(
         derived(
             "butt_count",
             "butts",
-            choice.count or by_rule,
+            by_hand or by_rule,
             Unit.COUNT,
             height,
             mass,
-            formula="set by hand"
-            if choice.count
-            else "2 to 1500 high and 20 kg, 3 to 2290, one more for each further 760",
+            formula="set by hand" if by_hand else "2 to 1500 high and 20 kg, 3 to 2290, one more for each further 760",
             source="common practice",
         )
     )
-    school = choice.school or rules.butt_school
+
+
+def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Figure]:
+    """Return how far the butts are from the leaf's ends, and from one another, by that school."""
+    figures = ctx.figures
     end = {
         "from_top": ctx.rule("butt_from_top", "leaf's top to the near end of the top butt"),
         "from_bottom": ctx.rule("butt_from_bottom", "leaf's foot to the near end of the bottom butt"),
@@ -171,47 +208,28 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
                 choice=True,
             )
         )
-    depth = _depth(ctx)
-    across = _across(ctx, build)
+    return end
+
+
+def _tops(
+    ctx: Context, school: ButtSchool, count: int, height: Figure, length: Figure, end: dict[str, Figure]
+) -> dict[str, tuple[float, ...]]:
+    """Return how far down each butt begins, by every school; () where they do not fit."""
     tops: dict[str, tuple[float, ...]] = {}
     for each in ButtSchool:
         try:
             tops[each] = places_by_school(
                 school=each,
-                count=int(count.value),
+                count=count,
                 height=height.value,
                 length=length.value,
                 **{key: one.value for key, one in end.items()}
                 if each is school or ctx.leaf.hanging is Hanging.INSET_BUTTS
-                else _ends(rules),
+                else _ends(ctx.rules),
             )
         except InputError:
             tops[each] = ()
-    if not tops[school]:
-        ctx.say(
-            "butts-room",
-            Level.STOP,
-            Stage.HARDWARE,
-            "The butts do not fit up the edge",
-            f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
-            Remedy("Shorter or fewer butts"),
-            figure="butt_count",
-        )
-    by_hand = _by_hand(ctx, int(count.value), height, length)
-    if by_hand:
-        tops[school] = by_hand
-    places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
-    pull = _pull(ctx, fit, mass, places, length)
-    _judge_count(ctx, int(count.value), by_rule, school, mass)
-    _judge_places(ctx, places, build)
-    return Butts(
-        places,
-        depth,
-        across,
-        pull,
-        _borings(ctx, places, depth, across, length, _hinge_member(build)),
-        {str(key): value for key, value in tops.items() if key is not school},
-    )
+    return tops
 
 
 def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:

@@ -12,9 +12,29 @@ from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade
 
 def light(m: Maker, choice: Light, glue: GluePlan | None) -> None:
     """Add the operations of a light frame, from its marked members to one that is filled."""
+    _joints(m, choice)
+    dry = m.add(
+        "dry:frame",
+        "Put the frame together dry",
+        Trade.FIT,
+        parts=m.names(Role.STILE, Role.RAIL),
+        needs=("bore:joints",),
+        bucket=Bucket.GLUE,
+        share=0.4,
+        hold=Hold(Up.OPENING),
+        check=Check("diagonals, difference", 1.0),
+    )
+    m.whole = dry
+    glue_up(m, glue, "frame", dry)
+    if choice.fill.is_in_rebate:
+        _rebate(m, choice)
+    _filled(m, choice, glue)
+
+
+def _joints(m: Maker, choice: Light) -> None:
+    """Add what is marked, bored and halved while the members lie loose."""
     members, rails = m.names(Role.STILE, Role.RAIL), m.names(Role.RAIL)
     stiles, braces = m.names(Role.STILE), m.names(Role.BRACE)
-    boards = tuple(p.name for p in m.build.parts if p.role in (Role.BOARD, Role.PANEL))
     m.add("mark:joints", "Set out the joints, stiles as a pair", Trade.MARK, parts=members, needs=m.loose(members),
           bucket=Bucket.JOINTS, share=0.4, settings=m.set_to(shoulder_to_shoulder="shoulder"),
           hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None)  # fmt: skip
@@ -52,34 +72,29 @@ def light(m: Maker, choice: Light, glue: GluePlan | None) -> None:
             why="before they are cut to length",
             later="a lap that misses the crossing",
         )
-    dry = m.add(
-        "dry:frame",
-        "Put the frame together dry",
-        Trade.FIT,
-        parts=members,
-        needs=("bore:joints",),
-        bucket=Bucket.GLUE,
-        share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("diagonals, difference", 1.0),
+
+
+def _rebate(m: Maker, choice: Light) -> None:
+    m.whole = m.add(
+        "rebate:frame",
+        "Rebate the frame from the closing face",
+        Trade.ROUT,
+        parts=m.names(Role.STILE, Role.RAIL),
+        needs=(m.whole,),
+        bucket=Bucket.JOINTS,
+        share=0.6,
+        cautions=("router", "dust"),
+        settings=(Setting("wide", choice.rebate, figure="fill_rebate"), Setting("deep", choice.fill_thickness)),
+        hold=Hold(Up.CLOSING),
+        practice="a corner of off-cuts",
+        how="corners square with a chisel",
     )
-    m.whole = dry
-    glue_up(m, glue, "frame", dry)
-    if choice.fill.is_in_rebate:
-        m.whole = m.add(
-            "rebate:frame",
-            "Rebate the frame from the closing face",
-            Trade.ROUT,
-            parts=members,
-            needs=(m.whole,),
-            bucket=Bucket.JOINTS,
-            share=0.6,
-            cautions=("router", "dust"),
-            settings=(Setting("wide", choice.rebate, figure="fill_rebate"), Setting("deep", choice.fill_thickness)),
-            hold=Hold(Up.CLOSING),
-            practice="a corner of off-cuts",
-            how="corners square with a chisel",
-        )
+
+
+def _filled(m: Maker, choice: Light, glue: GluePlan | None) -> None:
+    """Add the filling, and the brace before it."""
+    braces = m.names(Role.BRACE)
+    boards = tuple(p.name for p in m.build.parts if p.role in (Role.BOARD, Role.PANEL))
     if choice.fill.is_boards:
         m.add(
             "seal:boards",
@@ -110,8 +125,7 @@ def light(m: Maker, choice: Light, glue: GluePlan | None) -> None:
             hold=Hold(Up.OPENING),
             check=Check("no light at its shoulders", 0.3),
         )
-    over = choice.glue is LightGlue.OVER
-    if over:
+    if choice.glue is LightGlue.OVER:
         glue_up(m, glue, "over", m.whole, *m.loose(boards), up=Up.CLOSING)
     else:
         m.whole = m.add(

@@ -225,62 +225,37 @@ def _split(case: Case) -> Found:
 
 
 def _short(case: Case) -> Found:
-    part, leaf = case.part, case.leaf
-    if part is None:
-        strip = Repair(
-            "strip",
-            "A strip along the foot",
-            "glued on, the grain along the foot, planed to the height",
-            True,
-            "its line is seen from below only",
-            0.8,
-            GLUE_SETS,
-            (("strip", max(case.by + 2.0, 6.0)),),
-            ("weight a little more", "the strip does not move with a slab: screws in slots there"),
-        )
-        leave = Repair(
-            "leave",
-            "Leave it",
-            f"the gap over the floor grows by {case.by:.1f}",
-            case.by <= 6.0,
-            "up to 6 at a foot",
-            0.0,
-            0.0,
-            (),
-            (f"gap over the floor + {case.by:.1f}",),
-        )
-        return (
-            (Level.FINE if case.by <= 6 else Level.LOOK),
-            "the leaf is shorter than its opening wants",
-            [leave, strip],
-        )
-    build = leaf.build
-    reach = (
-        min((t.reach for t in build.tenons if t.member == part.name and not t.is_haunch), default=0.0) if build else 0.0
+    return _short_leaf(case) if case.part is None else _short_part(case, case.part)
+
+
+def _short_leaf(case: Case) -> Found:
+    strip = Repair(
+        "strip",
+        "A strip along the foot",
+        "glued on, the grain along the foot, planed to the height",
+        True,
+        "its line is seen from below only",
+        0.8,
+        GLUE_SETS,
+        (("strip", max(case.by + 2.0, 6.0)),),
+        ("weight a little more", "the strip does not move with a slab: screws in slots there"),
     )
-    left = reach - case.by / 2
-    whole = reach > 0 and left >= TENON_LEFT * reach
-    tenon = Repair(
-        "tenon",
-        "Keep the shoulders, shorter tenons",
-        "half of what is missing off each",
-        whole,
-        f"{left:.0f} of {reach:.0f} left" if reach else "it has no tenons",
-        0.2,
+    leave = Repair(
+        "leave",
+        "Leave it",
+        f"the gap over the floor grows by {case.by:.1f}",
+        case.by <= 6.0,
+        "up to 6 at a foot",
         0.0,
-        (("tenon left", max(left, 0.0)),),
-        ("mortises are deeper than they need be: no harm",),
-    )
-    loose = Repair(
-        "loose",
-        "Loose tenons in place of its own",
-        "sawn off at the shoulders, mortised for loose ones",
-        reach > 0,
-        "its length between shoulders is as it was" if reach else "it has no tenons",
-        1.0,
         0.0,
-        (("loose tenon", 2 * reach),),
+        (),
+        (f"gap over the floor + {case.by:.1f}",),
     )
+    return ((Level.FINE if case.by <= 6 else Level.LOOK), "the leaf is shorter than its opening wants", [leave, strip])
+
+
+def _short_part(case: Case, part: Part) -> Found:
+    tenon, loose, whole, reach = _other_tenons(case, part)
     scarf = SCARF * part.finished.thickness
     long = part.finished.length
     fits = part.role is not Role.PANEL and scarf + case.by < 0.6 * long
@@ -321,8 +296,40 @@ def _short(case: Case) -> Found:
             "panels narrower too",
         ),
     )
-    level = Level.FINE if whole else Level.LOOK if fits or reach else Level.STOP
+    level = Level.FINE if whole else Level.LOOK if fits or reach > 0 else Level.STOP
     return level, f"{case.by:.1f} short of {long:.1f}", [tenon, loose, splice, other, narrow]
+
+
+def _other_tenons(case: Case, part: Part) -> tuple[Repair, Repair, bool, float]:
+    """Return its tenons shortened, loose ones in their place, whether enough is left of its own, and their reach."""
+    build = case.leaf.build
+    reach = (
+        min((t.reach for t in build.tenons if t.member == part.name and not t.is_haunch), default=0.0) if build else 0.0
+    )
+    left = reach - case.by / 2
+    whole = reach > 0 and left >= TENON_LEFT * reach
+    tenon = Repair(
+        "tenon",
+        "Keep the shoulders, shorter tenons",
+        "half of what is missing off each",
+        whole,
+        f"{left:.0f} of {reach:.0f} left" if reach else "it has no tenons",
+        0.2,
+        0.0,
+        (("tenon left", max(left, 0.0)),),
+        ("mortises are deeper than they need be: no harm",),
+    )
+    loose = Repair(
+        "loose",
+        "Loose tenons in place of its own",
+        "sawn off at the shoulders, mortised for loose ones",
+        reach > 0,
+        "its length between shoulders is as it was" if reach else "it has no tenons",
+        1.0,
+        0.0,
+        (("loose tenon", 2 * reach),),
+    )
+    return tenon, loose, whole, reach
 
 
 def _shorter(case: Case) -> str:
