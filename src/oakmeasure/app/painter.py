@@ -7,6 +7,7 @@ from collections import defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cache, lru_cache
+from itertools import pairwise
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPixmap, QPolygonF
@@ -35,7 +36,11 @@ FIRST_TURNS, MOST_TURNS = 3, 8  # that the scale is reckoned anew
 CLOSE = 0.14  # of its height that a line of words may stand into the one over it
 LAPPED = 0.3  # of the smaller one's area, from which two texts do
 SHARES = (0.38, 0.62, 0.27, 0.73, 0.18, 0.82)  # of its line, where else a size may stand
-TOUCHING, LEVEL = 2.0, 0.6  # px that two texts of one line may share; of its height, that one stands beside another
+# Px that two texts of one line may share, and that should be between two figures; of its height, that one stands beside
+# another.
+TOUCHING, BETWEEN, LEVEL = 2.0, 3.0, 0.6
+CENTRED = (Anchor.CENTRE, Anchor.ABOVE, Anchor.BELOW)
+MOST_ASIDE = 8.0  # px that two figures may be moved apart
 TICK_PX = 5.0
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 
@@ -45,8 +50,8 @@ class View:
     """How mm become px: scale in px per mm, and where the drawing's origin stands.
 
     text: how large texts are, of their usual size. down: px that a line of words is moved down, to stand under the one
-    before it. slid: where along its line a size stands that would lie on another one. left_out: those that there is no
-    room for.
+    before it. aside: px that a figure is moved to the right, to stand clear of its neighbour. slid: where along its
+    line a size stands that would lie on another one. left_out: those that there is no room for.
     """
 
     scale: float
@@ -54,6 +59,7 @@ class View:
     y: float
     text: float = 1.0
     down: Mapping[Label, float] = field(default_factory=dict)
+    aside: Mapping[Label, float] = field(default_factory=dict)
     slid: Mapping[Dimension, float] = field(default_factory=dict)
     left_out: frozenset[Label] = frozenset()
 
@@ -90,8 +96,9 @@ def fitted(drawing: Drawing, room: QRectF) -> View:
             break
         view = _fitted(drawing, texts, room, size)
         crowded = _crowded(texts, view)
-        if len(crowded) + DEAR_SMALL * (1 - size) < least:
-            best, least = replace(view, left_out=crowded), len(crowded) + DEAR_SMALL * (1 - size)
+        cost = len(crowded) + DEAR_SMALL * (1 - size)
+        if cost < least:
+            best, least = replace(view, left_out=crowded), cost
     return best
 
 
@@ -107,7 +114,8 @@ def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size
             break
         scale *= fits
         view = View(scale, 0, 0, size)
-    view = replace(view, down=_under_one_another(texts, view), slid=_beside_one_another(texts, view))
+    view = replace(view, down=_under_one_another(texts, view), aside=_apart(texts, view))
+    view = replace(view, slid=_beside_one_another(texts, view))
     extent = _extent(drawing, texts, view)
     return replace(view, x=room.center().x() - extent.center().x(), y=room.center().y() - extent.center().y())
 
@@ -127,6 +135,22 @@ def _under_one_another(texts: list[Label | Dimension], view: View) -> dict[Label
             if box.y() < least:
                 found[each] = least - box.y()
             foot = max(box.y(), least) + box.height()
+    return found
+
+
+def _apart(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
+    """Return how far figures of one row that all but touch must go to either side: two would read as another one."""
+    rows: dict[float, list[Label]] = defaultdict(list)
+    for each in texts:
+        if isinstance(each, Label) and each.anchor in CENTRED and not each.room and _is_figure(each):
+            rows[round(each.y, 3)].append(each)
+    found: dict[Label, float] = {}
+    for row in rows.values():
+        for one, other in pairwise(sorted(row, key=lambda each: each.x)):
+            lack = BETWEEN - (label_box(other, view).x() - label_box(one, view).right())
+            if 0 < lack <= MOST_ASIDE:
+                found[one] = found.get(one, 0.0) - lack / 2
+                found[other] = found.get(other, 0.0) + lack / 2
     return found
 
 
@@ -164,21 +188,27 @@ def _crowded(texts: list[Label | Dimension], view: View) -> frozenset[Label]:
     """Return the labels that lie on others which matter more: dimensions, bold words, ink before pencil."""
     boxes = [(_matters(each), label_box(each, view) if isinstance(each, Label) else dimension_box(each, view), each)
              for each in texts]  # fmt: skip
-    kept: list[tuple[float, float, float, float]] = []
+    kept: list[tuple[float, float, float, float, bool]] = []
     found = set()
     for _, box, each in sorted(boxes, key=lambda one: one[0]):
         x0, y0, x1, y1 = box.x(), box.y(), box.right(), box.bottom()
         most = LAPPED * (x1 - x0) * (y1 - y0)
-        for a0, b0, a1, b1 in kept:
+        figure = _is_figure(each)
+        for a0, b0, a1, b1, other in kept:
             across, up = min(x1, a1) - max(x0, a0), min(y1, b1) - max(y0, b0)
             lapped = across > 0 and up > 0 and across * up > min(most, LAPPED * (a1 - a0) * (b1 - b0))
-            if lapped or (across > TOUCHING and up > LEVEL * (y1 - y0)):  # one word after another reads as one
+            share = 0.0 if figure and other else TOUCHING  # two figures that touch read as another one
+            if lapped or (across > share and up > LEVEL * (y1 - y0)):
                 if isinstance(each, Label):
                     found.add(each)
                 break
         else:
-            kept.append((x0, y0, x1, y1))
+            kept.append((x0, y0, x1, y1, figure))
     return frozenset(found)
+
+
+def _is_figure(shape: Label | Dimension) -> bool:
+    return shape.text[:1].isdigit()
 
 
 def _matters(shape: Label | Dimension) -> int:
@@ -363,7 +393,7 @@ def label_box(label: Label, view: View) -> QRectF:
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
-    return QRectF(x, y + view.down.get(label, 0.0), width, height)
+    return QRectF(x + view.aside.get(label, 0.0), y + view.down.get(label, 0.0), width, height)
 
 
 def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | None) -> None:
