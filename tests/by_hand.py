@@ -12,6 +12,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QToolButton, QWidget
 
+from driving import let_go
 from oakmeasure.app.dialogs import AnswerStops, NewJob
 from oakmeasure.app.hang_panels import SignPanel
 from oakmeasure.app.session import Session
@@ -145,13 +146,6 @@ def begun(name: str, width: float, height: float) -> Done:
     return done
 
 
-def closed(done: Done) -> None:
-    """Close the window; nothing is asked."""
-    done.window.timber.leave()
-    done.window.session.undo_stack.setClean()
-    done.window.close()
-
-
 # What is read of a leaf that hangs, as far as its sheet asks for it.
 AS_HUNG = (*(f"hung.gaps.{side}_{at}" for side in ("hinge", "latch") for at in ("top", "middle", "bottom")),
            *(f"hung.gaps.head_{at}" for at in ("hinge", "middle", "latch")),
@@ -281,7 +275,7 @@ def main() -> None:
     for name in JOBS:
         done = do(name)
         print(f"| {name} | {done.boxes} | {done.keys} | {done.clicks} | {done.minutes:.1f} | {', '.join(done.stops)} |")
-        closed(done)
+        let_go(done.window)
     del app
 
 

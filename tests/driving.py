@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+import gc
+
+from PySide6.QtCore import QCoreApplication, QEvent, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QToolButton
 
@@ -37,3 +39,20 @@ def page(window, name):
 def refusals(window) -> str:
     said = [each.text() for each in window.sheet().findChildren(QLabel) if each.property("role") == "refused"]
     return " ".join(each for each in said if each)
+
+
+def let_go(window) -> None:
+    """Close a window, without a question, and have it really go: one that outlives its test is restyled with every
+    later one.
+    """
+    window.timber.leave()
+    window.session.undo_stack.setClean()
+    window.close()
+    # Nor may what sends it signals: a connection to a function holds on to all that the function knows, and the heap
+    # that the collector walks through after every test grew to seconds.
+    session = window.session
+    for each in (window, window.timber, session.make, session.undo_stack, session):
+        each.deleteLater()
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.
+    gc.collect()

@@ -12,6 +12,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QApplication, QWidget
 
+from driving import let_go
 from oakmeasure import language
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
@@ -106,9 +107,7 @@ def heard_of(job: Job, leaf_ids: list[str] | None = None) -> dict[str, None]:
         window.show()
         show_pages(window, leaf_ids or [each.id for each in job.leaves])
         show_boxes(window)
-        window.timber.leave()
-        window.session.undo_stack.setClean()
-        window.close()
+        let_go(window)
     return listener.heard
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 from pypdf import PdfReader
 
-from by_hand import JOBS, closed, do
+from by_hand import JOBS, do
+from driving import let_go
 from oakmeasure.files import job_book
 
 
@@ -26,4 +27,4 @@ def test_job_is_done_through_the_screen_alone(qtbot, tmp_path, monkeypatch, name
         done.window.commands.record_sheet()
         assert "by E. Fell" in " ".join(each.extract_text() for each in PdfReader(target).pages)
     finally:
-        closed(done)
+        let_go(done.window)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from datetime import date
 
 import pytest
-from PySide6.QtCore import QCoreApplication, QEvent, QTranslator
+from PySide6.QtCore import QTranslator
 from PySide6.QtWidgets import QApplication
 
+from driving import let_go
 from oakmeasure.app import start
 from oakmeasure.core.solve import solve
 from oakmeasure.core.verdicts import Stage
@@ -43,12 +44,8 @@ def english_again(tmp_path, monkeypatch):
     choose(Language.ENGLISH)
     start.speak_of_qt(QApplication.instance(), Language.ENGLISH)
     for each in start.OPENED:
-        each.session.undo_stack.setClean()
-        each.timber.leave()
-        each.close()
-        each.deleteLater()
+        let_go(each)
     start.OPENED.clear()
-    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
 
 def test_language_is_changed_in_the_menu_and_nothing_is_lost(qapp, demo, tmp_path, english_again):

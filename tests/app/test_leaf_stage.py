@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import gc
-
 import pytest
-from PySide6.QtCore import QCoreApplication, QEvent, Qt
+from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
 
-from driving import box, choose, page, refusals, write
+from driving import box, choose, let_go, page, refusals, write
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.session import Session
 from oakmeasure.app.window import Window
@@ -41,11 +39,7 @@ def test_newcomer_gets_from_two_readings_to_a_whole_leaf_of_any_construction(qtb
     assert not codes(solved, Level.STOP)
     assert solved.leaf.readings.width_middle.value == 768
     assert fresh.list.records.records  # its cut list
-    fresh.session.undo_stack.setClean()
-    fresh.close()
-    fresh.deleteLater()
-    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-    gc.collect()
+    let_go(fresh)
 
 
 def test_pattern_is_chosen_a_rail_dragged_to_the_lock_and_taken_back(window):
