@@ -181,7 +181,6 @@ def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
 
 def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Figure]:
     """Return how far the butts are from the leaf's ends, and from one another, by that school."""
-    figures = ctx.figures
     end = {
         "from_top": ctx.rule("butt_from_top", "leaf's top to the near end of the top butt"),
         "from_bottom": ctx.rule("butt_from_bottom", "leaf's foot to the near end of the bottom butt"),
@@ -190,24 +189,11 @@ def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Fi
     if ctx.leaf.hanging is Hanging.INSET_BUTTS:
         end |= _cabinet_ends(ctx, length)
     elif school is ButtSchool.SEVEN_ELEVEN:
-        end["from_top"] = figures.add(
-            given(
-                "seven_inches",
-                "leaf's top to the near end of the top butt, 7 in",
-                SEVEN_INCHES,
-                source="common practice",
-                choice=True,
-            )
-        )
-        end["from_bottom"] = figures.add(
-            given(
-                "eleven_inches",
-                "leaf's foot to the near end of the bottom butt, 11 in",
-                ELEVEN_INCHES,
-                source="common practice",
-                choice=True,
-            )
-        )
+        for at, name, words, size in (
+            ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
+            ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
+        ):
+            end[at] = ctx.figures.add(given(name, words, size, source="common practice", choice=True))
     return end
 
 
