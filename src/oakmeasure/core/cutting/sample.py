@@ -13,7 +13,7 @@ from collections.abc import Callable, Sequence
 from oakmeasure.core.cutting.master import Master
 from oakmeasure.core.cutting.pieces import Shop
 
-ONE_IN = 6  # kinds of parts, in order of width and length
+ONE_IN = 4  # kinds of parts, in order of width and length
 LEAST_KINDS = 160  # of parts; shorter lists are solved as soon
 DEAR = 1.5  # times its share of the dearest stock, that a part is bought at
 NEAR = 2e-4  # of the cost, from which a round of the sample is no longer worth its time
