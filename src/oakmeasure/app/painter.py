@@ -99,6 +99,10 @@ def fitted(drawing: Drawing, room: QRectF) -> View:
         cost = len(crowded) + DEAR_SMALL * (1 - size)
         if cost < least:
             best, least = replace(view, left_out=crowded), cost
+    aside, slid = _apart(texts, best), _beside_one_another(texts, best)
+    if aside or slid:
+        best = replace(best, aside=aside, slid=slid)
+        best = replace(best, left_out=_crowded(texts, best))
     return best
 
 
@@ -114,8 +118,7 @@ def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size
             break
         scale *= fits
         view = View(scale, 0, 0, size)
-    view = replace(view, down=_under_one_another(texts, view), aside=_apart(texts, view))
-    view = replace(view, slid=_beside_one_another(texts, view))
+    view = replace(view, down=_under_one_another(texts, view))
     extent = _extent(drawing, texts, view)
     return replace(view, x=room.center().x() - extent.center().x(), y=room.center().y() - extent.center().y())
 
@@ -156,14 +159,15 @@ def _apart(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
 
 def _beside_one_another(texts: list[Label | Dimension], view: View) -> dict[Dimension, float]:
     """Return where along their lines sizes must stand that would lie on one written before, as far as there is room."""
-    words = [label_box(each, view) for each in texts if isinstance(each, Label)]
     kept: list[QRectF] = []
     found: dict[Dimension, float] = {}
     for each in texts:
         if not isinstance(each, Dimension):
             continue
         box = dimension_box(each, view)
-        for share in SHARES if _lies_on(box, kept) and _has_room(each, box, view) else ():
+        shares = SHARES if _lies_on(box, kept) and _has_room(each, box, view) else ()
+        words = [label_box(other, view) for other in texts if isinstance(other, Label)] if shares else []
+        for share in shares:
             other = dimension_box(each, replace(view, slid={each: share}))
             if not _lies_on(other, kept) and not _lies_on(other, words):
                 found[each], box = share, other
