@@ -116,14 +116,15 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         mirrored=leaf.leaf.hand is Hand.RIGHT,
     )
     x = frame.width * TALL / frame.height + APART
-    for n, words in enumerate(
-        (
-            "Read the gaps with feelers, shut, at three places a side,",
-            "or as many as you can reach;",
-            "then it says what to pack, let in, turn or plane.",
-        )
+    y = TALL - 40
+    for words in (
+        "Read the gaps with feelers, shut, at three places a side,",
+        "or as many as you can reach;",
+        "then it says what to pack, let in, turn or plane.",
     ):
-        sketch.label(x, TALL - 40 - 28 * n, words, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        for line in broken(words, 36):
+            sketch.label(x, y, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+            y -= 28
     return sketch.drawing(margin=18)
 
 

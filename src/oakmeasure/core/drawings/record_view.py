@@ -61,7 +61,7 @@ def _right(sketch: Sketch, record: Record) -> None:
             y -= 44 + 27 * (-(-min(len(rows), 12) // 2))
             continue
         for row in rows[:4]:
-            for line in broken(row, 46)[:3]:
+            for line in broken(row, 35)[:4]:
                 if y < 20:
                     return
                 y -= 25
