@@ -8,9 +8,9 @@ from __future__ import annotations
 import sys
 from dataclasses import dataclass, field
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QToolButton
 
 from driving import let_go
 from oakmeasure.app.dialogs import AnswerStops, NewJob
@@ -18,7 +18,6 @@ from oakmeasure.app.hang_panels import SignPanel
 from oakmeasure.app.session import Session
 from oakmeasure.app.theme import typeset
 from oakmeasure.app.window import Window
-from oakmeasure.core.edits import with_acknowledged
 from oakmeasure.core.job import new_job
 from oakmeasure.core.units import System
 from oakmeasure.core.verdicts import Stage
@@ -84,24 +83,20 @@ class Done:
         self.take("Hang/Record")
         panel = self.window.findChild(SignPanel)
         self.type_into(sheet.findChild(QLineEdit, "signBy"), "E. Fell")
-        panel.answers = self.answer
+        self.stops = [each.code for each in self.window.session.solved.open_stops()]
+        if self.stops:
+            QTimer.singleShot(0, self.window, self.answer)
         QTest.mouseClick(panel.go, Qt.MouseButton.LeftButton)
         self.clicks += 1
 
-    def answer(self, parent: QWidget, session: Session) -> bool:
-        """Give a reason for every stop that is open, in their box."""
-
-        def answer(code: str, reason: str) -> str:
-            return session.push("answer", lambda job: with_acknowledged(job, session.leaf_id, code, reason))
-
-        stops = session.solved.open_stops()
-        self.stops = [each.code for each in stops]
-        box = AnswerStops(parent, stops, answer, signs=True)
+    def answer(self) -> None:
+        """Give a reason for every stop that is open, in the box that asks for them."""
+        box = QApplication.activeModalWidget()
+        assert isinstance(box, AnswerStops)
         for line in box.findChildren(QLineEdit, "find"):
             self.type_into(line, "agreed with the customer")
-        box.accept()
-        self.clicks += bool(stops)
-        return not session.solved.open_stops()
+        QTest.mouseClick(box.findChild(QPushButton, "accept"), Qt.MouseButton.LeftButton)
+        self.clicks += 1
 
     def type_into(self, line: QLineEdit, text: str) -> None:
         """Write into a line that has no name in the job."""

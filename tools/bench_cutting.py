@@ -172,7 +172,7 @@ def sheets_as_they_come() -> list[Row]:
         plan, took, first = timed(problem, 10.0)
         ours, least = sum(each for _, each in plan.used), least_of_strips(problem)
         over = ours / least - 1
-        rows.append((f"sheets: {many} parts of a job, with grain", "within 1.5 % in 10 s",
+        rows.append((f"sheets: {many} parts of a job, with grain", "within 1.5 % of its programme, 10 s",
                      f"{ours}: {over:.1%} over {least}, the least of the programme of strips, {plan.gap:.1%} over the "
                      f"bound of the material, {took:.1f} s; first plan {first:.2f} s",
                      over <= 0.015 and took < 11))  # fmt: skip

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-from functools import partial
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSpinBox
 
@@ -105,7 +104,6 @@ class SignPanel(Stack):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.sizes: dict[str, Entry] = {}
-        self.answers = partial(answered_for, signs=True)  # replaced in tests
         for name, words, unit in (
             ("width", "width as hung", Unit.MM),
             ("height", "height as hung", Unit.MM),
@@ -150,7 +148,7 @@ class SignPanel(Stack):
             if not entry.commit():
                 return "one of the sizes cannot be read"
         values = [self.sizes[name].value for name in ("width", "height", "mass")]
-        if self.by.text().strip() and not self.answers(self.window(), self.session):
+        if self.by.text().strip() and not answered_for(self.window(), self.session, signs=True):
             return "not answered for yet: nothing is signed"
         return self.session.hang.sign(self.by.text(), self.words_.text(), *values)
 

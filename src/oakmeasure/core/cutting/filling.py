@@ -31,7 +31,7 @@ class Way:
     across: int
 
 
-def _some(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
+def _tried(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
     """Return the parts that are tried for a piece: of a list of many kinds the largest, and of the others as many,
     evenly spread over their sizes. A piece is filled as well out of them, and a long list is cut three times as fast.
     """
@@ -50,7 +50,7 @@ class Filling:
         self.left = list(demand)
         self.used = [0] * len(demand)
         self.ways: list[Way] = []
-        for at in _some([at for at in value if self.left[at]], shop.sizes):
+        for at in _tried([at for at in value if self.left[at]], shop.sizes):
             lies = shop.lies(at, stock.length, stock.width, across=across)
             self.ways += [Way(at, along, wide) for along, wide in lies]
         self.ways.sort(key=lambda way: (way.across, -way.along))

@@ -34,7 +34,7 @@ LAST_WAY = (0.3, 0.5, 0.3, 0.5)  # shares of the way to the last prices, where t
 FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between
 DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
 PAIRED = 10  # widths of parts, of which any two side by side make a strip too,
-LONGEST = 800  # in lists of up to so many parts
+PAIRED_UP_TO = 800  # in lists of so many parts
 Span = tuple[int, int, int, int]  # frame, length, width of the strip, level of its wood
 Slot = tuple[int, int, int, int]  # frame, along, width of the strip, level of its wood
 Strip = tuple[int, int]  # y, width
@@ -142,7 +142,7 @@ class Master:
 
     def _pairs(self, lies: Sequence[Way], widest: int) -> tuple[int, ...]:
         """Return how wide two parts of the widths that are wanted most are side by side: strips may be so wide, too."""
-        if self.shop.stages < 3 or sum(self.demand) > LONGEST:
+        if self.shop.stages < 3 or sum(self.demand) > PAIRED_UP_TO:
             return ()
         wanted: Counter[int] = Counter()
         for way in lies:

@@ -78,11 +78,11 @@ def kept(
         for _ in range(FLOORS if floor else 0):
             steps.floor()
         marks = []
-        for few in TAILS if tail > 0.0 else ():
-            if steps.to_the_end(few) is None or steps.is_hurried:
+        for few in (*TAILS, 0) if tail > 0.0 else (0,):
+            ended = steps.to_the_end(few)
+            if ended is None or steps.is_hurried:
                 break
             marks.append(steps.mark())
-        ended = steps.to_the_end(0)
         if ended is not None and not any(ended[1]):
             below = min(below, steps.cost(ended[0]))
         for mark in reversed(marks):
@@ -235,7 +235,7 @@ def quick(
             for at in there:
                 strips = frame.layouts[at].best(prices.tables[n])[1] if prices.tables[n].widths else []
                 cuts = _filled(master, (at, n, tuple(strips)), prices, nothing)
-                gain = sum(value[cut[2]] for cut in cuts) / max(price[at], 1)
+                gain = _worth(prices, cuts) / max(price[at], 1)
                 if cuts and (best is None or gain > best[0]):
                     best = (gain, (at, n, tuple(strips)), cuts)
         if best is None and served % SERVE == 0:
