@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import random
+from collections import Counter
+
 from oakmeasure.core.cutting.cut import cut
 from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs
-from oakmeasure.core.cutting.problem import Watch
+from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.solve import solve
 
 
@@ -14,3 +17,28 @@ def planned(job, leaves=("weighing-office", "drying-loft"), seconds=0.4):
     wanted = needs(job, [solution.leaf(each) for each in leaves])
     lots = [lot_plan(lot, cut(lot.problem, Watch(seconds)), job) for lot in wanted.lots]
     return JobPlan(tuple(lots), wanted.homeless)
+
+
+def boards_cut_up(many, seed):
+    """Return boards cut up with no waste but their defects, beside dearer ones, and what they cost."""
+    source = random.Random(seed)
+    stock, parts, defects, cost = [], [], [], 0.0
+    for at in range(many):
+        long, wide, y = source.choice((2000.0, 2600.0)), 0.0, 0.0
+        for _ in range(2):
+            width, x, end = float(source.choice((70, 95, 120))), 0.0, long
+            if source.random() < 0.6:
+                gone = float(source.randrange(40, 120))
+                defects.append(Defect(f"b{at}", long - gone, y, gone, width))
+                end -= gone
+            while end - x > 900:
+                piece = float(source.randrange(300, 800))
+                parts.append((piece, width))
+                x += piece + 4
+            parts.append((end - x, width))
+            y, wide = y + width + 4, y + width
+        stock.append(StockItem(f"b{at}", long, wide, 1, round(long * wide * 3e-5, 2)))
+        cost += stock[-1].price
+    spare = [StockItem(f"x{at}", 2600, 300, 1, 30.0 + at) for at in range(2)]
+    items = tuple(PartItem(f"p{at}", a, b, n) for at, ((a, b), n) in enumerate(Counter(parts).items()))
+    return Problem(CutKind.BOARDS, (*stock, *spare), items, tuple(defects), kerf=4.0), cost

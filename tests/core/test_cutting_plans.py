@@ -30,6 +30,7 @@ from oakmeasure.core.cutting.problem import (
 from oakmeasure.core.cutting.tight import tight_plan
 from oakmeasure.core.cutting.whole import kept
 from oakmeasure.files.cutting_in import CuttingFileError, read_problem
+from planning import boards_cut_up
 
 NEAR = 1e-6
 
@@ -321,28 +322,7 @@ def test_what_is_cut_first_is_kept_to(first):
 
 @pytest.mark.parametrize("seed", range(3))
 def test_boards_are_proven_least_by_the_programme(seed):
-    """Boards cut up with no waste but their defects: the plan costs as much and is proven."""
-    source = random.Random(seed)
-    stock, parts, defects, cost = [], [], [], 0.0
-    for at in range(4):
-        long, wide, y = source.choice((2000.0, 2600.0)), 0.0, 0.0
-        for _ in range(2):
-            width, x, end = float(source.choice((70, 95, 120))), 0.0, long
-            if source.random() < 0.6:
-                gone = float(source.randrange(40, 120))
-                defects.append(Defect(f"b{at}", long - gone, y, gone, width))
-                end -= gone
-            while end - x > 900:
-                piece = float(source.randrange(300, 800))
-                parts.append((piece, width))
-                x += piece + 4
-            parts.append((end - x, width))
-            y, wide = y + width + 4, y + width
-        stock.append(StockItem(f"b{at}", long, wide, 1, round(long * wide * 3e-5, 2)))
-        cost += stock[-1].price
-    spare = [StockItem(f"x{at}", 2600, 300, 1, 30.0 + at) for at in range(2)]
-    items = tuple(PartItem(f"p{at}", a, b, n) for at, ((a, b), n) in enumerate(Counter(parts).items()))
-    problem = Problem(CutKind.BOARDS, (*stock, *spare), items, tuple(defects), kerf=4.0)
+    problem, cost = boards_cut_up(4, seed)
     plan = cut(problem, Watch(8.0))
     check(problem, plan)
     assert plan.is_least

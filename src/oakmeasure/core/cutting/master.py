@@ -112,7 +112,7 @@ class Master:
             self.bought[at] = self.programme.add(cost, {self.part_row[at]: 1.0, self.cost_row: cost})
             self.dear[at] = cost
         # A part that may hold a knot never reaches from it into clear wood here: plans may be cheaper, so no bound.
-        self.is_exact = len(shop.levels) == 1 and all(
+        self.proves = len(shop.levels) == 1 and all(
             layout.exact for frame in self.frames for layout in frame.layouts.values()
         )
         self.is_free = True  # nothing is held: the prices make a bound
@@ -302,13 +302,13 @@ class Master:
 
     def price(self, prices: Prices) -> int:
         """Add the columns that the prices ask for; return how many."""
-        gives_bound = self.is_free and self.is_exact and all(table.exact for table in prices.tables)
+        gives_bound = self.is_free and self.proves and all(table.exact for table in prices.tables)
         every = gives_bound or self.rounds % WEIGHED == 0
         added = self._price(prices, every=every, gives_bound=gives_bound)
         if not added and not every:
             added = self._price(prices, every=True, gives_bound=False)
         self.rounds += 1
-        if self.is_free and self.is_exact and not gives_bound and self.shop.stages == 2 and every:
+        if self.is_free and not gives_bound and every:
             self.weigh(prices.value)
         return added
 
@@ -339,7 +339,10 @@ class Master:
     def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
         """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
         from the worths that gave the best bound: a bound at worths between two is at least the one between theirs.
+        Nothing where the bound would not hold, or is not asked for; slots have no such tables.
         """
+        if not self.proves or self.shop.stages != 2:
+            return
         k = self.shop.kerf
         for share in (1.0, *(on_the_way if self.center else ())):
             each = [share * a + (1 - share) * b for a, b in zip(value, self.center or value, strict=True)]

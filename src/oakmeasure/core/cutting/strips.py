@@ -11,7 +11,7 @@ import math
 import random
 from collections.abc import Sequence
 
-from oakmeasure.core.cutting import sample
+from oakmeasure.core.cutting import aside, sample
 from oakmeasure.core.cutting.dual import sheet_bound
 from oakmeasure.core.cutting.master import COARSE, Master
 from oakmeasure.core.cutting.pieces import NOISE, Piece, Shop
@@ -49,8 +49,16 @@ FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
 def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
     """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left."""
-    shop = Shop(problem)
-    search = Search(shop, watch)
+    search = Search(Shop(problem), watch)
+    try:
+        return _planned(search)
+    finally:
+        search.end_aside()
+
+
+def _planned(search: Search) -> CutPlan:
+    shop, watch, problem = search.shop, search.watch, search.shop.problem
+    search.begin_aside()
     if shop.is_large and shop.fits and search.is_plain:
         search.take(search.shelved([], search.missing([])))
     if shop.is_large and (problem.kind is CutKind.BOARDS or (sum(shop.demand) > LONGEST and is_of_few_kinds(shop))):
@@ -69,6 +77,7 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
     elif shop.fits and not search.is_over:
         search.programme(until=programme_share(shop), finest=finest_grid(shop) if sheets else 1)
     search.recut()
+    search.take_bound(0.0)
     search.tidy()
     return shop.plan(search.best or [], search.bound / CENT, watch)
 
@@ -104,6 +113,7 @@ class Search:
         self.rounds, self.bound, self.programme_bound, self.again, self.took, self.late = 0, 0, 0.0, 0.0, 0.0, LATE
         self.best: list[Piece] | None = None
         self.master: Master | None = None
+        self.aside: aside.Aside | None = None
         self.key = (math.inf, math.inf)
 
     @property
@@ -122,10 +132,25 @@ class Search:
             elif not self.round():
                 break
 
+    def begin_aside(self) -> None:
+        """Let a second process prove the bound of a long list of boards, or of one whose wood is not all as clean."""
+        asked = self.shop.is_large or len(self.shop.levels) > 1
+        if asked and self.shop.fits and self.shop.problem.kind is CutKind.BOARDS:
+            self.aside = aside.started(self.shop, self.missing([]), self.stock, self.watch)
+
+    def end_aside(self) -> None:
+        """Let it go."""
+        if self.aside is not None:
+            self.aside.close()
+
+    @property
+    def stock(self) -> dict[int, int | None]:
+        """Return how many there are of each kind of stock, None for as many as needed."""
+        return {each.at: each.count for each in self.shop.stock if each.count != 0}
+
     def quick(self) -> None:
         """Make a whole plan of a long list."""
-        stock = {each.at: each.count for each in self.shop.stock if each.count != 0}
-        master = Master(self.shop, self.missing([]), stock)
+        master = Master(self.shop, self.missing([]), self.stock)
         found, rest = quick(master, self.worth, self.watch.over, self.source)
         self.master = master
         self.take((found, rest))
@@ -144,21 +169,21 @@ class Search:
     def programme(self, *, until: float, finest: int, ways: Sequence[bool] = ()) -> None:
         """Solve the programme over strips, take its bound, and make whole plans of it."""
         shop, watch = self.shop, self.watch
-        stock = {each.at: each.count for each in shop.stock if each.count != 0}
-        master = self.master or Master(shop, self.missing([]), stock, ways=ways)
+        master = self.master or Master(shop, self.missing([]), self.stock, ways=ways)
+        master.proves &= self.aside is None
         master.programme.left = lambda: watch.left + LATE
 
         def is_due() -> bool:
             return watch.over() or watch.gone > until * watch.seconds
 
         if shop.problem.kind is CutKind.BOARDS:
-            begun_at = sample.prices(shop, master.demand, stock, ways, is_due)
-            if begun_at is not None:
-                master.begin(begun_at)
+            told = self.aside
+            paid = told.prices() if told else sample.prices(shop, master.demand, self.stock, ways, is_due)
+            if paid is not None:
+                master.begin(paid)
         master.solve(is_due, finest=finest, near=NEAR)
         if shop.problem.kind is CutKind.BOARDS:
-            self.programme_bound = master.bound
-            self.raise_bound()
+            self.take_bound(master.bound)
         self.choose(master)
         while not self.is_over and watch.gone < KEEP_SHARE * watch.seconds:
             for spread in SPREADS:
@@ -202,6 +227,15 @@ class Search:
         """Return what a plan must cost less than."""
         return math.inf if self.key[0] > self.shop.homeless else self.key[1]
 
+    def take_bound(self, bound: float) -> None:
+        """Raise the bound to the programme's, or to what the second process has by now."""
+        best = max(bound, self.aside.listen() if self.aside else 0.0)
+        if best > self.programme_bound:
+            self.programme_bound, before = best, self.bound
+            self.raise_bound()
+            if self.bound > before:
+                self.tell()
+
     def raise_bound(self) -> None:
         """Raise the bound to the next cost that whole pieces of stock can have."""
         if not self.key[0] and self.best is not None:
@@ -241,6 +275,7 @@ class Search:
         alike = self.shop.problem.kind is CutKind.SHEETS
         alike_end = TIDY_FROM * self.watch.seconds  # the rest is for the largest off-cut
         while self.best and not self.is_over and not (alike and self.watch.gone > alike_end):
+            self.take_bound(0.0)
             chance = self.source.random()
             if alike and chance < MENDED:
                 self.mend()
@@ -369,5 +404,9 @@ class Search:
         self.best, self.key = pieces, (float(left), float(cost))
         if not left and not self.bound:
             self.raise_bound()
-        if self.watch.tell is not None:
-            self.watch.tell(self.shop.plan(pieces, self.bound / CENT, self.watch))
+        self.tell()
+
+    def tell(self) -> None:
+        """Tell of the best plan and its bound."""
+        if self.watch.tell is not None and self.best is not None:
+            self.watch.tell(self.shop.plan(self.best, self.bound / CENT, self.watch))

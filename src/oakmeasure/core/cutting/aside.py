@@ -1,0 +1,124 @@
+"""The bound of a long list of boards, proven in a copy of this process while this one makes plans.
+
+A copy is there at once and knows the whole problem (fork); what it finds comes back through a pipe. It works at the
+same programme: first the prices of a sample, which both begin at, then columns until the time is nearly over.
+"""
+
+from __future__ import annotations
+
+import multiprocessing
+import os
+from dataclasses import replace
+from multiprocessing.connection import Connection
+
+from oakmeasure.core.cutting import sample
+from oakmeasure.core.cutting.master import Master
+from oakmeasure.core.cutting.pieces import Shop
+from oakmeasure.core.cutting.problem import Watch
+
+NEAR = 1e-4  # of the cost; a bound as near is near enough
+END = 0.9  # of the time, at which the last bound is reckoned; the rest is for that
+LEAST_TIME = 2.0  # seconds, from which a copy is worth its start
+POLLED = 0.05  # seconds
+NICER = 5  # the copy gives way to what somebody waits for
+
+
+class Aside:
+    """The copy, and what it has told so far."""
+
+    def __init__(self, shop: Shop, demand: list[int], stock: dict[int, int | None], watch: Watch) -> None:
+        self.watch, self.bound = watch, 0.0
+        self._prices: list[float] | None = None
+        self._has_prices = False
+        context = multiprocessing.get_context("fork")
+        self._heard, said = context.Pipe(duplex=False)
+        self._copy = context.Process(target=_work, args=(shop, demand, stock, watch, said), daemon=True)
+        self._copy.start()
+        said.close()  # here; the copy has its own end
+
+    def prices(self) -> list[float] | None:
+        """Return what the sample tells of the parts' worths, when it does; None where it does not."""
+        while not self._has_prices and not self.watch.over() and self._listen(POLLED):
+            pass
+        return self._prices
+
+    def listen(self) -> float:
+        """Return the best bound so far, hundredths."""
+        while self._listen(0.0):
+            pass
+        return self.bound
+
+    def close(self) -> None:
+        """End the copy."""
+        self._copy.kill()
+        self._copy.join()
+        self._heard.close()
+
+    def _listen(self, seconds: float) -> bool:
+        """Take what is told within that time; return whether there may be more."""
+        try:
+            if not self._heard.poll(seconds):
+                return seconds > 0
+            what, told = self._heard.recv()
+        except (EOFError, OSError):  # it has ended
+            return False
+        if what == "prices":
+            self._prices, self._has_prices = told, True
+        else:
+            self.bound = max(self.bound, told)
+        return True
+
+
+def started(shop: Shop, demand: list[int], stock: dict[int, int | None], watch: Watch) -> Aside | None:
+    """Return a copy at work; None where the time is too short for it, or the machine has no room."""
+    if watch.left < LEAST_TIME:
+        return None
+    try:
+        return Aside(shop, demand, stock, watch)
+    except OSError:
+        return None
+
+
+def _work(shop: Shop, demand: list[int], stock: dict[int, int | None], watch: Watch, said: Connection) -> None:
+    """Work at the bound in the copy, and tell of it."""
+    _keep_quiet()
+    parent = os.getppid()
+
+    def is_ended() -> bool:
+        return watch.gone > END * watch.seconds or os.getppid() != parent
+
+    prices = sample.prices(shop, demand, stock, (), is_ended)
+    said.send(("prices", prices))
+    master = Master(_of_one_level(shop), demand, stock)
+    if not master.proves:
+        return
+    master.programme.left = lambda: watch.left
+    if prices is not None:
+        master.begin(prices)
+    told = 0.0
+
+    def is_due() -> bool:
+        nonlocal told
+        if master.bound > told:
+            told = master.bound
+            said.send(("bound", told))
+        return is_ended()
+
+    master.solve(is_due, finest=1, near=NEAR)
+    said.send(("bound", master.bound))
+
+
+def _of_one_level(shop: Shop) -> Shop:
+    """Return the same where every part may hold what any of them may: to keep off more never costs less."""
+    if len(shop.levels) == 1:
+        return shop
+    parts = tuple(replace(each, clear=shop.levels[0]) for each in shop.problem.parts)
+    return Shop(replace(shop.problem, parts=parts))
+
+
+def _keep_quiet() -> None:
+    """Give way to others, and write nothing where the first process writes its plans."""
+    os.nice(NICER)
+    nothing = os.open(os.devnull, os.O_WRONLY)
+    for each in (1, 2):
+        os.dup2(nothing, each)
