@@ -366,7 +366,7 @@ def rows() -> list[Row]:
     for kind in CutKind:
         found += constructed(kind, 2.0)
     found += [*sheets_together(), *sheets_cut_up(), *sheets_as_they_come(), *boards_as_they_come(), *whole_job()]
-    # In processes of their own: what the plans above have left in memory would be counted as frames, and theirs as well.
+    # In processes of their own: what the plans above have left in memory would be counted with theirs.
     for each in ALONE:
         alone = subprocess.run([sys.executable, __file__, each], capture_output=True, text=True, check=True)
         found += [(words, wanted, said, holds) for words, wanted, said, holds in json.loads(alone.stdout)]
