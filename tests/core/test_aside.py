@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import multiprocessing
 import os
+import random
 import signal
 import subprocess
 import sys
@@ -47,7 +48,7 @@ def test_what_is_proven_aside_is_more_than_the_material_and_never_more_than_the_
     area = sum(n * (a + k) * (b + k) for n, (a, b) in zip(shop.demand, shop.sizes, strict=True))
     material = area * min(shop.price[each.at] / shop.room(each) for each in shop.stock)
     stock = {each.at: each.count for each in shop.stock}
-    copy = aside.started(shop, shop.demand, stock, Watch(4.0))
+    copy = aside.started(Watch(4.0), aside.of_strips(shop, shop.demand, stock))
     assert copy is not None
     copy.prices()
     while copy._copy.is_alive():
@@ -95,6 +96,18 @@ def test_parts_of_two_grades_have_no_bound_in_the_programme_itself():
     master.begin([float(a * b) for a, b in shop.sizes])
     master.solve(lambda: False, finest=1)
     assert master.bound == 0
+
+
+def test_sheets_that_are_least_possible_are_proven_so_where_their_material_does_not():
+    """Two in five parts are over half a sheet in no way that the material or a dual function would see."""
+    source = random.Random(4)
+    parts = tuple(PartItem(f"p{at}", source.randrange(300, 2100), source.choice((95, 150, 220, 300, 450, 610)), 8)
+                  for at in range(20))  # fmt: skip
+    problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 50.0),), parts, kerf=3.2, trim=6.0)
+    told = []
+    plan = cut(problem, Watch(8.0, tell=told.append))
+    assert told[0].bound < plan.bound
+    assert plan.is_least
 
 
 def test_copy_ends_with_the_process_that_it_works_for():

@@ -26,7 +26,7 @@ from oakmeasure.core.cutting.master import Master
 from oakmeasure.core.cutting.pieces import Shop, Stock
 from oakmeasure.core.cutting.problem import CutKind, Defect, First, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.repack import fullest
-from oakmeasure.core.cutting.slots import Slots
+from oakmeasure.core.cutting.slots import Slots, side_by_side
 from oakmeasure.core.cutting.tight import share_out
 from oakmeasure.core.drawings.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.rack_view import rack_view
@@ -71,8 +71,9 @@ def test_slots_hold_what_lies_side_by_side_and_no_more_than_the_strip(some, leng
     lies = [Way(at, a, b) for at, (a, b, _, _) in enumerate(some)]
     left, value = [n for _, _, n, _ in some], [float(v) for *_, v in some]
     widest = max(way.across for way in lies)
-    slots = Slots(sorted(lies, key=lambda way: (way.across, -way.along)), left, value, 90 + kerf, widest, kerf, 1)
-    plain_one = Tables(sorted(lies, key=lambda way: (way.across, -way.along)), left, value, 90 + kerf, kerf, 1)
+    ways = sorted(lies, key=lambda way: (way.across, -way.along))
+    slots = Slots(ways, left, 90 + kerf, kerf, 1, side_by_side(ways, left, value, widest, kerf, 1))
+    plain_one = Tables(ways, left, value, 90 + kerf, kerf, 1)
     for wide in sorted({way.across for way in lies}):
         worth = slots.best(wide, length + kerf)
         # A slot may name a part again that another one names: never less than two stages, never over the plain sum.

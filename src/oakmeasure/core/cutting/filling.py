@@ -14,7 +14,6 @@ if TYPE_CHECKING:
     import numpy as np
 
     from oakmeasure.core.cutting.pieces import Shop, Stock
-    from oakmeasure.core.cutting.slots import Slots
 
 
 Run = tuple[int, int, int]  # from, to, and how clean the parts in it may have to be
@@ -165,11 +164,14 @@ def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[in
 class Strips:
     """What strips may hold, by their width: what its kinds have in common.
 
-    most: the most that is worth, by width of strip and length in units.
+    most: the most that is worth, by width of strip and length in units. grid: tenths to which sizes were brought.
+    exact: they were not.
     """
 
     widths: list[int]
     unit: int
+    grid: int
+    exact: bool
     most: np.ndarray
 
     def __init__(self, ways: Sequence[Way], left: Sequence[int]) -> None:
@@ -196,6 +198,18 @@ class Strips:
     def strips(self, wide: int) -> int:
         """Return how many strips of that width can be of use: one for each part as wide at the most."""
         return self._strips.get(wide, 0)
+
+    def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
+        """Return what lies in that span, no more of a part than is left; nothing where it was not kept."""
+        return []
+
+    def stacked(self, along: int, wide: int) -> float:
+        """Return the most that parts side by side in a slot are worth: nothing where strips hold no slots."""
+        return 0.0
+
+    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
+        """Return nothing: these strips hold no slots."""
+        return []
 
 
 class Tables(Strips):
@@ -260,10 +274,6 @@ class Tables(Strips):
             n -= 1
         return sorted(found, key=lambda way: (-way.across, -way.along))
 
-    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
-        """Return nothing: these strips hold no slots."""
-        return []
-
 
 class Highest(Strips):
     """The same worths as Tables has, exact for lists of any length: what lies in a span is not kept."""
@@ -290,24 +300,12 @@ class Highest(Strips):
             rows.append(row.copy())
         self.most = np.array(rows)
 
-    def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
-        """Return nothing: it was not kept."""
-        return []
-
-    def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
-        """Return nothing: these strips hold no slots."""
-        return []
-
 
 class Levels:
     """Tables for each level of how clean wood is: in a span of a level lie the parts of it and of those below."""
 
     def __init__(
-        self,
-        made: Callable[[list[Way]], Tables | Highest | Slots],
-        ways: list[Way],
-        clear: Sequence[int],
-        levels: Sequence[int],
+        self, made: Callable[[list[Way]], Strips], ways: list[Way], clear: Sequence[int], levels: Sequence[int]
     ) -> None:
         self.by_level = {level: made([way for way in ways if clear[way.part] <= level]) for level in levels}
         self.top = self.by_level[levels[-1]]
@@ -325,6 +323,10 @@ class Levels:
     def taken(self, wide: int, length: int, left: list[int], level: int) -> list[Way]:
         """Return what lies in that span; no more of a part than is left."""
         return self.by_level[level].taken(wide, length, left)
+
+    def stacked(self, along: int, wide: int, level: int) -> float:
+        """Return the most that parts side by side in a slot are worth."""
+        return self.by_level[level].stacked(along, wide)
 
     def stack(self, along: int, wide: int, left: list[int], level: int) -> list[Way]:
         """Return the parts side by side in a slot, as they lie in the strip."""

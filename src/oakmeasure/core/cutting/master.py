@@ -18,7 +18,7 @@ from oakmeasure.core.cutting import highs
 from oakmeasure.core.cutting.exact import CutAt
 from oakmeasure.core.cutting.filling import Highest, Levels, Tables, Way
 from oakmeasure.core.cutting.layouts import Layout
-from oakmeasure.core.cutting.slots import SLOT, Slots
+from oakmeasure.core.cutting.slots import SLOT, Slots, side_by_side
 
 if TYPE_CHECKING:
     import numpy as np
@@ -232,7 +232,7 @@ class Master:
         for (at, n), (worth, strips) in self._best(prices, self.stock).items():
             if worth > DOWN * self.shop.price[at] and self.add_layout(at, n, strips):
                 hot |= set(self.spans(at, n, strips))
-        self._fills(prices, hot)
+        self.fill(prices, hot)
         self.programme.inside(True)
 
     def buy_at(self, value: Sequence[float] = ()) -> None:
@@ -284,9 +284,8 @@ class Master:
 
     def prices(self, solved: highs.Solved, grid: int) -> Prices:
         """Return what the programme would pay for each part, and for another piece of each stock."""
-        value = self.paid(solved)
-        extra = {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
-        return replace(self.prices_at(value, grid), used=solved.x, dual=solved.prices, extra=extra)
+        made = self.prices_at(self.paid(solved), grid)
+        return replace(made, used=solved.x, dual=solved.prices, extra=self.extra(solved))
 
     def paid(self, solved: highs.Solved) -> list[float]:
         """Return what the programme would pay for each part."""
@@ -294,6 +293,10 @@ class Master:
         for at, row in self.part_row.items():
             value[at] = max(float(solved.prices[row]), 0.0)
         return value
+
+    def extra(self, solved: highs.Solved) -> dict[int, float]:
+        """Return what one more of each kind of stock that is counted would save, negative."""
+        return {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
 
     def prices_at(self, value: list[float], grid: int) -> Prices:
         """Return what is worth most at such worths of the parts."""
@@ -329,12 +332,13 @@ class Master:
                 added += self.add_layout(*key, strips)
                 hot |= set(self.spans(*key, strips))
         if gives_bound:
-            self.bound = max(self.bound, self._bound(prices.value, extra, best))
-        used = prices.used
-        for (at, n, ripped), column in self.made.layouts.items():
-            if column < len(used) and used[column] > 1e-6:
-                hot |= set(self.spans(at, n, ripped))
-        return added + self._fills(prices, hot)
+            self.bound = max(self.bound, self.bound_of(prices, best))
+        return added + self.fill(prices, hot | self.in_use(prices.used))
+
+    def in_use(self, used: Sequence[float] | np.ndarray) -> set[Span]:
+        """Return the spans of the ways of ripping that the programme uses."""
+        return {span for (at, n, ripped), column in self.made.layouts.items()
+                if column < len(used) and used[column] > 1e-6 for span in self.spans(at, n, ripped)}  # fmt: skip
 
     def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
         """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
@@ -348,10 +352,11 @@ class Master:
             each = [share * a + (1 - share) * b for a, b in zip(value, self.center or value, strict=True)]
             tables = tuple(
                 Levels(partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
-                       self._useful(frame, each), self.shop.clear, self.shop.levels)
+                       self.useful(frame, each), self.shop.clear, self.shop.levels)
                 for frame in self.frames
             )  # fmt: skip
-            bound = self._bound(each, {}, self._best(Prices((), (), each, {}, tables), self.stock))
+            prices = Prices((), (), each, {}, tables)
+            bound = self.bound_of(prices, self._best(prices, self.stock))
             if bound > self.bound:
                 self.bound, self.center = bound, each
 
@@ -363,21 +368,24 @@ class Master:
                 best[at, n] = frame.layouts[at].best(tables) if tables.widths else (0.0, [])
         return best
 
-    def _useful(self, frame: Frame, value: list[float]) -> list[Way]:
+    def useful(self, frame: Frame, value: list[float]) -> list[Way]:
+        """Return how the parts may lie that are wanted and worth something."""
         return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
 
     def _tables(self, frame: Frame, value: list[float], grid: int) -> Levels:
-        useful = self._useful(frame, value)
+        useful = self.useful(frame, value)
         longest, k = frame.longest + self.shop.kerf, self.shop.kerf
 
         def made(some: list[Way]) -> Tables | Slots:
             if self.shop.stages > 2:
-                return Slots(some, self.demand, value, longest, frame.widest, k, grid, frame.pairs)
+                stacks = side_by_side(some, self.demand, value, frame.widest, k, 1 if grid == 1 else min(grid, 5))
+                widths = sorted({*frame.pairs, *(way.across for way in some)})
+                return Slots(some, self.demand, longest, k, grid, stacks, widths)
             return Tables(some, self.demand, value, longest, k, grid)
 
         return Levels(made, useful, self.shop.clear, self.shop.levels)
 
-    def _fills(self, prices: Prices, hot: set[Span]) -> int:
+    def fill(self, prices: Prices, hot: set[Span]) -> int:
         """Add for each span that is in use, and each slot, what is worth more in it than its price."""
         added, k, dual = 0, self.shop.kerf, prices.dual
         many = len(dual)
@@ -389,19 +397,17 @@ class Master:
                 added += self.add_fill(span, table.taken(wide, length + k, self.demand, level))
         for slot, row in list(self.slot_row.items()):
             n, along, wide, level = slot
-            slots = prices.tables[n].by_level[level]
-            assert isinstance(slots, Slots)
+            table = prices.tables[n]
             price = -float(dual[row]) if row < many else 0.0
-            if slots.stacks.best(along, wide + k) > price + 1e-6 * max(price, 1.0):
-                added += self.add_stack(slot, slots.stack(along, wide, self.demand))
+            if table.stacked(along, wide, level) > price + 1e-6 * max(price, 1.0):
+                added += self.add_stack(slot, table.stack(along, wide, self.demand, level))
         return added
 
-    def _bound(
-        self, value: list[float], extra: dict[int, float], best: dict[tuple[int, int], tuple[float, list[Strip]]]
-    ) -> float:
+    def bound_of(self, prices: Prices, best: dict[tuple[int, int], tuple[float, list[Strip]]]) -> float:
         """Return what no plan can cost less than, at any prices: those that are shrunk until no piece of stock is worth
         more than it costs, or, where all stock is counted, less what the pieces are worth more than they cost.
         """
+        value, extra = prices.value, prices.extra
         plain = sum(value[at] * self.demand[at] for at in self.parts)
         spare, lagrange, worst = plain, plain, 1.0
         worths = {at: 0.0 for at, _ in best}

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
+from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
@@ -21,24 +22,45 @@ NEAR_CELLS = 60_000  # of a table, that stay near the processor
 SLOT = -1  # stands for the part in a way that is a slot
 
 
+def side_by_side(
+    ways: Sequence[Way], left: list[int], value: Sequence[float], widest: int, kerf: int, grid: int
+) -> Tables:
+    """Return what parts in one slot are worth at the most, by its length along the strip and the width of the strip."""
+    turned = sorted((Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along))
+    return Tables(turned, left, value, widest + kerf, kerf, grid)
+
+
+def useful_slots(alongs: Sequence[int], worths: np.ndarray, many: Sequence[int]) -> list[tuple[int, np.ndarray, int]]:
+    """Return the lengths of slots that are worth more than any shorter one in some width of strip, with what they are
+    worth by width, and how many there can be of each. Where a shorter slot is worth as much, that one is taken as often
+    more.
+    """
+    found: list[tuple[int, np.ndarray, int]] = []
+    for along, gain, count in zip(alongs, worths, many, strict=True):
+        if (gain > (found[-1][1] if found else 0.0) * (1 + TINY)).any():
+            found.append((along, gain, count))
+        elif found:
+            found[-1] = (*found[-1][:2], found[-1][2] + count)
+    return found
+
+
 class Slots(Strips):
     """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
 
-    def __init__(self, ways: list[Way], left: list[int], value: Sequence[float], longest: int, widest: int, kerf: int,
-                 grid: int, pairs: Sequence[int] = ()) -> None:  # fmt: skip
-        """pairs: widths of strips beside those of the parts."""
+    def __init__(self, ways: list[Way], left: list[int], longest: int, kerf: int, grid: int, stacks: Tables,
+                 widths: Sequence[int] = ()) -> None:  # fmt: skip
+        """stacks: of `side_by_side`. widths: of strips, in order; those of the parts where none are given."""
         import numpy as np
 
         super().__init__(ways, left)
-        self.kerf = kerf
-        turned = sorted(
-            (Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along)
-        )
-        self.stacks = Tables(turned, left, value, widest + kerf, kerf, 1 if grid == 1 else min(grid, 5))
-        self.widths = sorted({*pairs, *(way.across for way in ways)})
+        self.kerf, self.stacks = kerf, stacks
+        self.widths = list(widths) or sorted({way.across for way in ways})
         self._most = sum(left[way.part] for way in ways)
         alongs = self.stacks.widths
-        often = {a: sum(left[way.part] for way in turned if way.across == a) for a in alongs}
+        often = Counter[int]()
+        for way in ways:
+            often[way.along] += left[way.part]
+        cells_of = (np.array(self.widths, dtype=np.int64) + kerf) // stacks.unit
         common = math.gcd(longest, *(a + kerf for a in alongs))
         cells = longest * len(alongs) * len(self.widths)
         self.unit, self.grid = max(common, grid, cells // MOST_CELLS), grid
@@ -46,7 +68,7 @@ class Slots(Strips):
         size = longest // self.unit
         self.items: list[tuple[int, int, int]] = []
         gains: list[np.ndarray] = []
-        for a, worth, many in self._useful(alongs, often):
+        for a, worth, many in useful_slots(alongs, stacks.most[:, cells_of], [often[a] for a in alongs]):
             weight = -(-(a + kerf) // self.unit)
             count, share = min(many, size // weight), 1
             while count > 0:
@@ -73,24 +95,6 @@ class Slots(Strips):
         """Return how many strips of that width can be of use; any number of those that no part is as wide as."""
         return super().strips(wide) or self._most
 
-    def _useful(self, alongs: Sequence[int], often: dict[int, int]) -> list[tuple[int, np.ndarray, int]]:
-        """Return the lengths of slots that can be of use, with what they are worth in each width of strip, and how many
-        of each. Where a shorter slot is worth as much, that one is taken as often more.
-        """
-        import numpy as np
-
-        cells = (np.array(self.widths, dtype=np.int64) + self.kerf) // self.stacks.unit
-        found: list[tuple[int, np.ndarray, int]] = []
-        before = np.zeros(len(cells))
-        for a, best in zip(alongs, self.stacks.most, strict=True):
-            worth = best[cells]
-            if (worth > before * (1 + TINY)).any():
-                found.append((a, worth, often[a]))
-                before = worth
-            elif found:
-                found[-1] = (*found[-1][:2], found[-1][2] + often[a])
-        return found
-
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
         """Return the slots of that span, the longest first."""
         found: list[Way] = []
@@ -101,6 +105,10 @@ class Slots(Strips):
                 found += [Way(SLOT, along, wide)] * take
                 at -= weight
         return sorted(found, key=lambda way: -way.along)
+
+    def stacked(self, along: int, wide: int) -> float:
+        """Return the most that parts side by side in a slot are worth."""
+        return self.stacks.best(along, wide + self.kerf)
 
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
         """Return the parts side by side in a slot, as they lie in the strip."""

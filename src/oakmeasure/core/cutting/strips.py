@@ -43,6 +43,8 @@ NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
 SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
 MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
+PROOF_FROM = 0.4  # of the time, at which the proof for a long list of sheets begins at the latest
+MOST_KINDS = 400  # of parts on sheets, of which a bound is proven
 FEW_KINDS = 200  # of parts, for which tables are made quickly
 FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
@@ -58,7 +60,8 @@ def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
 
 def _planned(search: Search) -> CutPlan:
     shop, watch, problem = search.shop, search.watch, search.shop.problem
-    search.begin_aside()
+    if problem.kind is CutKind.BOARDS:
+        search.begin_aside()
     if shop.is_large and shop.fits and search.is_plain:
         search.take(search.shelved([], search.missing([])))
     if shop.is_large and (problem.kind is CutKind.BOARDS or (sum(shop.demand) > LONGEST and is_of_few_kinds(shop))):
@@ -69,6 +72,8 @@ def _planned(search: Search) -> CutPlan:
     if sheets:
         if not shop.is_large and len(shop.stock) == 1 and search.is_plain:
             search.tight()
+        if not shop.is_large:
+            search.begin_aside()
         search.mend_until(PLAIN_SHARE if not shop.is_large else 0.0)
     if sheets and not shop.is_large and len(shop.ways) > 1:  # one way alone is solved sooner
         for at, across in enumerate(shop.ways):
@@ -127,16 +132,24 @@ class Search:
     def mend_until(self, share: float) -> None:
         """Make whole plans and mend the best one, until the least is reached or that share of the time is gone."""
         while not self.is_over and self.watch.gone < share * self.watch.seconds:
+            self.take_bound(0.0)
             if self.rounds >= FIRST and not self.begins_anew():
                 self.mend()
             elif not self.round():
                 break
 
-    def begin_aside(self) -> None:
-        """Let a second process prove the bound of a long list of boards, or of one whose wood is not all as clean."""
-        asked = self.shop.is_large or len(self.shop.levels) > 1
-        if asked and self.shop.fits and self.shop.problem.kind is CutKind.BOARDS:
-            self.aside = aside.started(self.shop, self.missing([]), self.stock, self.watch)
+    def begin_aside(self, master: Master | None = None) -> None:
+        """Let a second process prove the bound: of a long list of boards, or one whose wood is not all as clean; of
+        sheets. master: the programme of a long list of sheets, to go on from.
+        """
+        shop, demand = self.shop, self.missing([])
+        if self.aside is not None or not shop.fits or self.is_over:
+            return
+        if shop.problem.kind is CutKind.BOARDS:
+            if shop.is_large or len(shop.levels) > 1:
+                self.aside = aside.started(self.watch, aside.of_strips(shop, demand, self.stock))
+        elif self.is_plain and shop.stages == 3 and len(shop.fits) <= MOST_KINDS:
+            self.aside = aside.started(self.watch, aside.of_sheets(master or Master(shop, demand, self.stock)))
 
     def end_aside(self) -> None:
         """Let it go."""
@@ -173,21 +186,28 @@ class Search:
         master.proves &= self.aside is None
         master.programme.left = lambda: watch.left + LATE
 
+        sheets = shop.problem.kind is CutKind.SHEETS
+
         def is_due() -> bool:
+            if sheets and shop.is_large and watch.gone > PROOF_FROM * watch.seconds:
+                self.begin_aside(master)
             return watch.over() or watch.gone > until * watch.seconds
 
-        if shop.problem.kind is CutKind.BOARDS:
+        if not sheets:
             told = self.aside
             paid = told.prices() if told else sample.prices(shop, master.demand, self.stock, ways, is_due)
             if paid is not None:
                 master.begin(paid)
         master.solve(is_due, finest=finest, near=NEAR)
-        if shop.problem.kind is CutKind.BOARDS:
+        if not sheets:
             self.take_bound(master.bound)
+        elif shop.is_large:
+            self.begin_aside(master)
         self.choose(master)
         while not self.is_over and watch.gone < KEEP_SHARE * watch.seconds:
             for spread in SPREADS:
                 began = watch.gone
+                self.take_bound(0.0)
                 self.keep(master, spread, finest)
                 again = AGAIN_SHARE * (watch.gone - began) if shop.is_large else 0.0
                 due = watch.gone + again  # what is hurried is worth little
@@ -230,7 +250,7 @@ class Search:
     def take_bound(self, bound: float) -> None:
         """Raise the bound to the programme's, or to what the second process has by now."""
         best = max(bound, self.aside.listen() if self.aside else 0.0)
-        if best > self.programme_bound:
+        if best > self.programme_bound and self.best is not None and not self.key[0]:
             self.programme_bound, before = best, self.bound
             self.raise_bound()
             if self.bound > before:
