@@ -15,6 +15,7 @@ from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPixmap
 from oakmeasure.app import theme
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import (
+    LETTERS,
     Anchor,
     Area,
     Dimension,
@@ -30,6 +31,7 @@ from oakmeasure.core.drawing import (
 from oakmeasure.language import say
 
 TEXT_PX = 13.5
+LEAST_PX = 9.0  # of type that is read
 TEXT_SIZES = (1.0, 0.9, 0.8, 0.74)  # of it, the next where texts would lie on one another
 DEAR_SMALL = 15.0  # texts that may rather be left out than all be set smaller by their size
 FIRST_TURNS, MOST_TURNS = 3, 8  # that the scale is reckoned anew
@@ -386,14 +388,18 @@ def label_text(label: Label, view: View) -> str:
         return theme.typeset(label.text)
     room = label.room * view.scale
     texts = map(theme.typeset, (label.text, *label.shorter))
-    return next(
-        (each for each in texts if text_size(each, TEXT_PX * label.size * view.text, label.bold)[0] <= room), ""
-    )
+    return next((each for each in texts if text_size(each, _px(label, view), label.bold)[0] <= room), "")
+
+
+def _px(label: Label, view: View) -> float:
+    """Return how large a label is set: smaller where it lacks the height of a line, but to be read."""
+    px = TEXT_PX * label.size * view.text
+    return min(px, max(LETTERS * label.high * view.scale, LEAST_PX)) if label.high else px
 
 
 def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    width, height = text_size(label_text(label, view), TEXT_PX * label.size * view.text, label.bold)
+    width, height = text_size(label_text(label, view), _px(label, view), label.bold)
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)
@@ -404,7 +410,7 @@ def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | N
     if label in view.left_out:
         return
     box = label_box(label, view)
-    painter.setFont(theme.font(TEXT_PX * label.size * view.text, bold=label.bold or colour is not None))
+    painter.setFont(theme.font(_px(label, view), bold=label.bold or colour is not None))
     if label.on_paper:
         paper = QColor(theme.palette().sheet)
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)

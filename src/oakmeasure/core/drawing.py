@@ -91,11 +91,15 @@ class Line:
         return replace(self, points=_moved(self.points, x))
 
 
+LETTERS = 1.1  # of the height that a label may fill, the size of type whose letters do
+
+
 @dataclass(frozen=True, slots=True)
 class Label:
     """A text. size: 1 is body text. on_paper: knocks out what lies under it.
 
     room: mm that it may fill across; where it does not fit, the first of `shorter` that does is shown, or nothing.
+    high: mm that it may fill up; where that is less than a line, it is set smaller.
     """
 
     x: float
@@ -109,6 +113,7 @@ class Label:
     on_paper: bool = False
     room: float = 0.0
     shorter: tuple[str, ...] = ()
+    high: float = 0.0
 
     def moved(self, x: float) -> Label:
         """Return it so far to the right."""
@@ -205,11 +210,12 @@ class Sketch:
         on_paper: bool = False,
         room: float = 0.0,
         shorter: tuple[str, ...] = (),
+        high: float = 0.0,
     ) -> None:
         if self.mirror_at is not None and anchor in (Anchor.LEFT, Anchor.RIGHT):
             anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
         x, y = self.at(x, y)
-        self.shapes.append(Label(x, y, text, layer, size, anchor, bold, ref, on_paper, room, shorter))
+        self.shapes.append(Label(x, y, text, layer, size, anchor, bold, ref, on_paper, room, shorter, high))
 
     def dimension(
         self,

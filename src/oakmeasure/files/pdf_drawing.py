@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
-from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
+from oakmeasure.core.drawing import LETTERS, Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
 from oakmeasure.data import path_of
 from oakmeasure.language import say
 
@@ -18,7 +18,7 @@ if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
 
 REGULAR, BOLD = "SourceSans3", "SourceSans3-Semibold"
-TEXT_PT = 7.2
+TEXT_PT, LEAST_PT = 7.2, 4.5
 SCALES = (1, 2, 5, 8, 10, 12, 15, 20, 25, 50, 100)
 
 # layer -> (grey of the line, width in points, dashes)
@@ -152,6 +152,8 @@ class Pen:
 
     def _label(self, label: Label) -> None:
         size = TEXT_PT * label.size
+        if label.high:
+            size = min(size, max(LETTERS * label.high * self.per_mm, LEAST_PT))
         font = BOLD if label.bold else REGULAR
         text = say(label.text)
         if label.room:

@@ -28,9 +28,9 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     for group in leaf.plan.groups:
         if not group.plan.boards:
             continue
-        y -= 3.2 * step
+        y -= 3.4 * step
         sketch.label(0, y, _heading(group, show), anchor=Anchor.LEFT, bold=True)
-        y -= 1.8 * step
+        y -= 2.7 * step
         for cut in group.plan.boards:
             number += 1
             y -= cut.stock.width
@@ -70,6 +70,7 @@ def _board(
             ref=part_ref(placed.piece.part),
             room=rect.width - 2 * step / 3,
             shorter=texts,
+            high=rect.height,
         )
     sketch.box(whole, Layer.OUTLINE)
     for at, width in cut.strips[:-1]:

@@ -139,6 +139,7 @@ def _plan_dimensions(
     across: float,
     stile: float,
 ) -> None:
+    """The sizes of a let-in on the plan, and what there is to say of it under it."""
     f = leaf.figures
     gap = f["gap_hinge"].value
     top = t + 16
@@ -156,8 +157,8 @@ def _plan_dimensions(
         show.length(f["butt_wood_behind"].value),
         figure="butt_wood_behind",
     )
-    x = max(at(stile + 5, 0)[0], at(-gap - 18.0, 0)[0]) + 8 * step
-    y = at(0, t)[1]
+    x = min(at(stile, 0)[0], at(-gap - 18.0, 0)[0])
+    y = at(0, -f["butt_knuckle"].value - f["butt_closed"].value)[1] - 7 * step
     lines = (
         (f"let in {show.length(f['butt_depth'].value)} each side", Layer.OUTLINE),
         (f"({show.length(f['butt_closed'].value)} shut − {show.length(gap)} gap) ÷ 2", Layer.PENCIL),

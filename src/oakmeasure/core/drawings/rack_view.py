@@ -33,14 +33,14 @@ def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
     for face in (Face.BEST, Face.OTHER):
         y -= item.width
         rect = face_of(sketch, item, 0.0, y, tint, face=face, ref=f"handle:new {face}")
-        sketch.label(0.0, rect.y1 + 1.2 * step, _face_words(face), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+        sketch.label(0.0, rect.y1 + 2.2 * step, _face_words(face), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
         if face is Face.BEST:
-            sketch.label(item.length, rect.y1 + 1.2 * step, _about(item, show), anchor=Anchor.RIGHT, size=0.9)
+            sketch.label(item.length, rect.y1 + 2.2 * step, _about(item, show), anchor=Anchor.RIGHT, size=0.9)
         _handles(sketch, item, mark, rect, face, step)
-        y -= 5.0 * step
-    sketch.dimension((0.0, y + 2.0 * step), (item.length, y + 2.0 * step), show.length(item.length))
+        y -= 6.0 * step
+    sketch.dimension((0.0, y + 3.0 * step), (item.length, y + 3.0 * step), show.length(item.length))
     sketch.dimension((item.length + 2.4 * step, -item.width), (item.length + 2.4 * step, 0.0), show.length(item.width))
-    _all(sketch, job, places, board, item.length, y - 3.0 * step, show)
+    _all(sketch, job, places, board, item.length, y - 2.4 * step, show)
     return sketch.drawing(margin=1.4 * step)
 
 

@@ -9,7 +9,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.fit.tolerance import Range, Tolerance
 from oakmeasure.core.units import Show
 
-WIDE, NAMES, ROW, BAR = 300.0, 78.0, 22.0, 9.0  # drawing units; the numbers on it are the gaps
+WIDE, NAMES, ROW, BAR = 300.0, 86.0, 27.0, 10.0  # drawing units; the numbers on it are the gaps
 LARGE = 20.0  # overlaps this large are shown by how far they miss, or their bars could not be seen
 
 
@@ -51,8 +51,8 @@ def _row(sketch: Sketch, each: Range, base: float, y: float, across, show: Show)
     asked = across(each.asked - base)
     sketch.line([(asked, y - 0.85 * BAR), (asked, y + 0.85 * BAR)], Layer.OUTLINE, ref=ref)
     numbers = f"{show.short_length(each.low)} to {show.short_length(each.high)}"
-    sketch.label(0.0, y + 4.0, each.label, anchor=Anchor.LEFT, ref=ref, bold=True)
-    sketch.label(0.0, y - 5.0, numbers, anchor=Anchor.LEFT, layer=Layer.DOUBT if bad else Layer.PENCIL, ref=ref)
+    sketch.label(0.0, y + 6.0, each.label, anchor=Anchor.LEFT, ref=ref, bold=True)
+    sketch.label(0.0, y - 6.0, numbers, anchor=Anchor.LEFT, layer=Layer.DOUBT if bad else Layer.PENCIL, ref=ref)
 
 
 def _step(span: float) -> float:
