@@ -42,6 +42,7 @@ SHARES = (0.38, 0.62, 0.27, 0.73, 0.18, 0.82)  # of its line, where else a size 
 # another.
 TOUCHING, BETWEEN, LEVEL = 2.0, 3.0, 0.6
 CENTRED = (Anchor.CENTRE, Anchor.ABOVE, Anchor.BELOW)
+INDENT = 8.0  # px that lines of one text may begin further in
 MOST_ASIDE = 8.0  # px that two figures may be moved apart
 TICK_PX = 5.0
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
@@ -127,12 +128,14 @@ def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size
 
 def _under_one_another(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
     """Return how far lines of words that begin at one place must go down so that each stands under the one before."""
-    columns: dict[float, list[Label]] = defaultdict(list)
-    for each in texts:
-        if isinstance(each, Label) and each.anchor is Anchor.LEFT and not each.room:
-            columns[round(each.x, 3)].append(each)
+    columns: list[list[Label]] = []
+    lines = [each for each in texts if isinstance(each, Label) and each.anchor is Anchor.LEFT and not each.room]
+    for each in sorted(lines, key=lambda line: line.x):
+        if not columns or (each.x - columns[-1][-1].x) * view.scale > INDENT:
+            columns.append([])
+        columns[-1].append(each)
     found: dict[Label, float] = {}
-    for lines in columns.values():
+    for lines in columns:
         foot = -math.inf
         for each in sorted(lines, key=lambda line: -line.y):
             box = label_box(each, view)

@@ -245,7 +245,8 @@ def _numbers(
         tx, ty = at(px, py)
         sketch.label(tx, ty, show.length(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
         if off > 0.05:
-            sketch.label(tx, ty - 19, f"plane {show.length(off)}", layer=Layer.LEAF, size=0.85, bold=True)
+            beyond = ty + 32 if place.side == "head" else ty - 32
+            sketch.label(tx, beyond, f"plane {show.length(off)}", layer=Layer.LEAF, size=0.85, bold=True)
             side = Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high)) if place.side == "latch" else Rect(
                 max(px - 60, 0), high - 5, min(px + 60, wide), high) if place.side == "head" else None  # fmt: skip
             for line in hatching(side, 6.0) if side is not None else ():

@@ -18,7 +18,7 @@ from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import Show
 from oakmeasure.language import keep
 
-CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 268.0, 168.0
+CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 280.0, 168.0
 MOST = 12
 LABEL_WIDE, LABEL_HIGH, LABEL_LINE = 330.0, 190.0, 23.0
 LABELS_SHOWN = 9
@@ -40,7 +40,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
         done = {Progress.DONE: "✓ ", Progress.RUNNING: "▸ "}.get(each.progress, "")
         sketch.label(
             x0,
-            y0 - 14,
+            y0 - 26,
             f"{done}{each.leaf}",
             anchor=Anchor.LEFT,
             bold=True,

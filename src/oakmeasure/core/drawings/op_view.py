@@ -26,7 +26,10 @@ WIDE, LEFT, LOW, HIGH = 1080.0, 40.0, 336.0, 500.0  # where the work lies on the
 LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
 THUMB = Rect(0.0, 4.0, 150.0, 282.0)
 CUT = Rect(172.0, 60.0, 352.0, 232.0)
-WORDS_X, WORDS_Y, LINE, WRAP = 400.0, 262.0, 27.0, 64
+WORDS_Y, LINE = 250.0, 29.0
+BESIDE = 150.0  # beside the work, in which the name of an end stands
+SETTINGS, MOST_LINES = 52, 4  # characters in a line of settings
+BESIDE_CUT, BESIDE_THUMB = (416.0, 46), (196.0, 58)  # where words begin, and how many characters a line has
 EDGES = (Up.HINGE_EDGE, Up.LATCH_EDGE, Up.INNER_EDGE)
 
 
@@ -118,8 +121,8 @@ def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     else:
         _bench(sketch, leaf, build, op, how)
     _thumb(sketch, leaf, build, op)
-    _section(sketch, build, op, show)
-    _words(sketch, op, show)
+    has_cut = _section(sketch, build, op, show)
+    _words(sketch, op, show, *(BESIDE_CUT if has_cut else BESIDE_THUMB))
     return sketch.drawing(margin=14)
 
 
@@ -144,19 +147,21 @@ def _settings(sketch: Sketch, op: Operation, show: Show) -> None:
         return
     lines = _lines(words)
     for n, line in enumerate(lines):
-        sketch.label(0, 582 - 34 * n, line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True)
+        sketch.label(
+            0, 580 + 40 * (len(lines) - 1 - n), line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True
+        )
 
 
 def _lines(words: Sequence[str]) -> list[str]:
-    """Return settings in at most two lines, none of them parted."""
+    """Return settings in a few lines, none of them parted."""
     lines = [""]
     for each in words:
         longer = f"{lines[-1]}   ·   {each}" if lines[-1] else each
-        if len(longer) > 74 and lines[-1]:
+        if len(longer) > SETTINGS and lines[-1]:
             lines.append(each)
         else:
             lines[-1] = longer
-    return lines[:2]
+    return lines[:MOST_LINES]
 
 
 def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, show: Show) -> None:
@@ -304,14 +309,16 @@ def _around(sketch: Sketch, how: Lies, part: str, at: Point, k: tuple[float, flo
     x1, y1 = x0 + how.long * k[0], y0 + how.across * k[1]
     wider = k[1] / k[0]
     note = f"   (across × {wider:.1f})" if wider > 1.05 else ""
-    sketch.label((x0 + x1) / 2, y1 + 16, how.up + note, bold=True)
+    sketch.label((x0 + x1) / 2, y1 + 28, how.up + note, bold=True)
     sketch.label((x0 + x1) / 2, LOW - 34, f"{part or 'the leaf'}  ·  towards you: {how.near}", layer=Layer.PENCIL)
     middle = (y0 + y1) / 2
     tip = max(x0 - 10, 8.0)
     for dy in (-9, 9):
         sketch.line([(tip, middle + dy), (tip - 16, middle), (tip, middle - dy)], Layer.LEAF)
-    sketch.label(max(x0 - 4, 4.0), y1 + 16, how.left, anchor=Anchor.LEFT, layer=Layer.LEAF, bold=True)
-    sketch.label(min(x1 + 4, WIDE - 4), y1 + 16, how.right, anchor=Anchor.RIGHT, layer=Layer.PENCIL)
+    beside = x0 > BESIDE and x1 < WIDE - BESIDE  # of short work the names of its ends stand beside it
+    ends = (Anchor.RIGHT, Anchor.LEFT) if beside else (Anchor.LEFT, Anchor.RIGHT)
+    sketch.label(max(x0 - 4, 4.0), y1 + 28, how.left, anchor=ends[0], layer=Layer.LEAF, bold=True)
+    sketch.label(min(x1 + 4, WIDE - 4), y1 + 28, how.right, anchor=ends[1], layer=Layer.PENCIL)
 
 
 # --- where it belongs, and the cut in section ----------------------------------------------------------------
@@ -340,15 +347,15 @@ def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> N
         )
 
 
-def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> None:
+def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
     """The cut seen on the end of the member, large: how wide, how deep, how far from the face that lies at the
-    fence.
+    fence. Returns whether there is one.
     """
     by = {s.label: s.value for s in op.settings}
     wide = next((by[key] for key in ("wide", "chisel", "tenon", "thick") if key in by), None)
     deep = next((by[key] for key in ("deep", "deep, from this edge", "long", "depth stop") if key in by), None)
     if deep is None or op.trade not in (Trade.JOINT, Trade.ROUT, Trade.BORE):
-        return
+        return False
     thick = build.edge or build.thickness
     edge_cut = op.hold is not None and (op.hold.up in EDGES or op.hold.up in (Up.FOOT, Up.HEAD))
     if edge_cut:
@@ -376,12 +383,13 @@ def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> None:
         sketch.dimension((cut.x0, y1 + 14), (cut.x1, y1 + 14), show.length(wide))
     sketch.dimension((x0 + body_wide * k + 16, cut.y0), (x0 + body_wide * k + 16, y1), show.length(deep))
     sketch.label((CUT.x0 + CUT.x1) / 2, y0 - 16, "end of it, cut side up", layer=Layer.PENCIL, size=0.85)
+    return True
 
 
 # --- words -------------------------------------------------------------------------------------------------
 
 
-def _words(sketch: Sketch, op: Operation, show: Show) -> None:
+def _words(sketch: Sketch, op: Operation, show: Show, x: float, characters: int) -> None:
     cautions = table("cautions")
     said = [
         ("", op.how, Layer.OUTLINE),
@@ -395,11 +403,9 @@ def _words(sketch: Sketch, op: Operation, show: Show) -> None:
     for head, words, layer in said:
         if not words:
             continue
-        for n, line in enumerate(broken(words, WRAP, say(head))):
-            if y < 0:
-                return
+        for n, line in enumerate(broken(words, characters, say(head))):
             sketch.label(
-                WORDS_X,
+                x,
                 y,
                 line,
                 anchor=Anchor.LEFT,

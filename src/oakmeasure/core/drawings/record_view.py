@@ -17,6 +17,9 @@ def cut(words: str) -> tuple[str, ...]:
     return cut_off(words, 80, 60, 40, 26, 16)
 
 
+ROW = 44.0  # from line to line, where there is room for all
+
+
 def record_view(record: Record | None) -> Drawing:
     """Return the record as it goes on paper, in short."""
     if record is None:
@@ -32,8 +35,9 @@ def record_view(record: Record | None) -> Drawing:
     y = 552.0
     for name, px in (("", 0.0), ("as built", 190.0), ("as hung", 420.0)):
         sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    row = min(ROW, (y + 10) / max(len(record.lines), 1))
     for line in record.lines:
-        y -= 31
+        y -= row
         sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
         sketch.label(
             190, y, line.built, anchor=Anchor.LEFT, room=220 if line.hung else 350, shorter=cut(line.built), size=0.95
@@ -57,16 +61,16 @@ def _right(sketch: Sketch, record: Record) -> None:
         sketch.label(x, y, head, anchor=Anchor.LEFT, layer=Layer.PENCIL)
         if head == "gaps":
             for n, row in enumerate(rows[:12]):
-                sketch.label(x + (n % 2) * 210, y - 29 - 27 * (n // 2), row, anchor=Anchor.LEFT, size=0.9)
-            y -= 44 + 27 * (-(-min(len(rows), 12) // 2))
+                sketch.label(x + (n % 2) * 210, y - 34 * (n // 2 + 1), row, anchor=Anchor.LEFT, size=0.9)
+            y -= 20 + 34 * (-(-min(len(rows), 12) // 2) + 1)
             continue
         for row in rows[:4]:
             for line in broken(row, 35)[:4]:
                 if y < 20:
                     return
-                y -= 25
+                y -= 33
                 sketch.label(x, y, line, anchor=Anchor.LEFT, size=0.9)
-        y -= 34
+        y -= 40
 
 
 def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:

@@ -100,7 +100,10 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x) -> None:  
             sketch.rect(Rect(x(day), 0, x(day + timedelta(days=1)), high), Layer.BAND)
         sketch.line([(x(day), 0), (x(day), high)], Layer.FAINT)
         if n % every == 0 and n < days:
-            sketch.label(x(day) + 2, high + 12, day_words(day.date()), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.8)
+            room = x(first + timedelta(days=n + every)) - x(day) - 8
+            shorter = (keep(f"{day.day} {day:%b}"), str(day.day))
+            sketch.label(x(day) + 2, high + 12, day_words(day.date()), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.8,
+                         room=room, shorter=shorter)  # fmt: skip
 
 
 def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
@@ -153,10 +156,10 @@ def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
         )
     area = f"faces {schedule.faces:.2f}, edges {schedule.edges:.2f}, ends {schedule.ends:.2f} m², the ends twice"
     area = f"{area}: {schedule.grams:.0f} g in all"
-    sketch.label(0, -58, f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
+    sketch.label(0, -78, f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
     sketch.label(
         0,
-        -86,
+        -112,
         f"Turned over after {schedule.handle_hours:.0f} h; hard after {schedule.cure_days:.0f} days. Both faces alike, "
         "or it bows.",
         anchor=Anchor.LEFT,
@@ -165,7 +168,7 @@ def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
     if schedule.rags:
         sketch.label(
             0,
-            -114,
+            -146,
             "Oily rags burn by themselves: dry them flat outdoors, one deep.",
             anchor=Anchor.LEFT,
             layer=Layer.DOUBT,
