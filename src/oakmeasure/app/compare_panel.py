@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from statistics import median
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
@@ -36,6 +37,10 @@ class LevelMark(QWidget):
         painter.end()
 
 
+NARROW = 480  # px of the panel, in which a last column of so many characters, or of so many columns, has no room
+SHORT, MANY = 18, 6
+
+
 class ComparePanel(QScrollArea):
     """All comparisons of the leaf in hand, one under the other."""
 
@@ -53,14 +58,18 @@ class ComparePanel(QScrollArea):
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.note = note_label()
         self.buttons: dict[str, QPushButton] = {}
-        self._shown: tuple[Comparison, ...] | None = None
+        self._shown: tuple[tuple[Comparison, ...], bool] | None = None
+
+    @property
+    def _is_narrow(self) -> bool:
+        return self.viewport().width() < NARROW
 
     def refresh(self) -> None:
-        """Show the comparisons as they are now; built anew only when one of them changed."""
+        """Show the comparisons as they are now; built anew only when one of them changed, or they have less room."""
         choices = self._choices()
-        if choices == self._shown:
+        if (choices, self._is_narrow) == self._shown:
             return
-        self._shown = choices
+        self._shown = (choices, self._is_narrow)
         bar = self.verticalScrollBar()
         place = bar.value()
         self.buttons = {}
@@ -90,6 +99,8 @@ class ComparePanel(QScrollArea):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        if self._shown is not None and self._shown[1] is not self._is_narrow:
+            self.refresh()
         self._give_height()
 
     def _give_height(self) -> None:
@@ -105,20 +116,27 @@ class ComparePanel(QScrollArea):
         about.setWordWrap(True)
         column.addWidget(about)
         grid = QGridLayout()
-        grid.setHorizontalSpacing(14)
+        grid.setHorizontalSpacing(8 if self._is_narrow else 14)
         grid.setVerticalSpacing(self._spacing)
         last = len(comparison.columns) - 1
-        for at, title in enumerate(comparison.columns):
+        long = median(len(each.cells[last]) for each in comparison.options) > SHORT
+        under = self._is_narrow and (long or len(comparison.columns) > MANY)
+        for at, title in enumerate(comparison.columns[: last if under else last + 1]):
             grid.addWidget(label(title, "pencil"), 0, at + 1, _side(title))
-        for row, option in enumerate(comparison.options, start=1):
-            grid.addWidget(LevelMark(option.level), row, 0, Qt.AlignmentFlag.AlignTop)
+        for row, option in enumerate(comparison.options):
+            line = 1 + 2 * row  # and one for what would be too narrow beside the others
+            grid.addWidget(LevelMark(option.level), line, 0, Qt.AlignmentFlag.AlignTop)
             for at, text in enumerate(option.cells):
                 cell = QLabel(theme.typeset(text))
                 cell.setFont(theme.font(14, bold=at == 0))
                 cell.setWordWrap(at == last)
                 cell.setAlignment(_side(comparison.columns[at]) | Qt.AlignmentFlag.AlignTop)
-                grid.addWidget(cell, row, at + 1)
-            grid.addWidget(self._taker(comparison, option), row, last + 2, Qt.AlignmentFlag.AlignTop)
+                if under and at == last:
+                    cell.setProperty("role", "pencil")
+                    grid.addWidget(cell, line + 1, 1, 1, last + 2)
+                else:
+                    grid.addWidget(cell, line, at + 1)
+            grid.addWidget(self._taker(comparison, option), line, last + 2, Qt.AlignmentFlag.AlignTop)
         grid.setColumnStretch(last + 1, 1)
         column.addLayout(grid)
         column.addSpacing(10)

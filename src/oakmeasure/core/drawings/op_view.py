@@ -148,7 +148,7 @@ def _settings(sketch: Sketch, op: Operation, show: Show) -> None:
     lines = _lines(words)
     for n, line in enumerate(lines):
         sketch.label(
-            0, 580 + 40 * (len(lines) - 1 - n), line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True
+            0, 590 + 44 * (len(lines) - 1 - n), line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True
         )
 
 

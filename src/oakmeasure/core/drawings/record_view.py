@@ -17,6 +17,7 @@ def cut(words: str) -> tuple[str, ...]:
     return cut_off(words, 80, 60, 40, 26, 16)
 
 
+WIDE, BUILT, HUNG, REST = 1100.0, 245.0, 450.0, 600.0  # where columns begin
 ROW = 44.0  # from line to line, where there is room for all
 
 
@@ -25,30 +26,30 @@ def record_view(record: Record | None) -> Drawing:
     if record is None:
         return empty_view("no leaf yet: nothing to record")
     sketch = Sketch()
-    sketch.rect(Rect(-20, -20, 1020, 660), Layer.SPACE)
-    sketch.box(Rect(-20, -20, 1020, 660), Layer.PENCIL)
+    sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
+    sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
     sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title))
     signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
-    sketch.label(1000, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
+    sketch.label(WIDE, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
     place = record.place
-    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=1000, shorter=cut(place))
+    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=WIDE, shorter=cut(place))
     y = 552.0
-    for name, px in (("", 0.0), ("as built", 190.0), ("as hung", 420.0)):
+    for name, px in (("", 0.0), ("as built", BUILT), ("as hung", HUNG)):
         sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     row = min(ROW, (y + 10) / max(len(record.lines), 1))
     for line in record.lines:
         y -= row
         sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
         sketch.label(
-            190, y, line.built, anchor=Anchor.LEFT, room=220 if line.hung else 350, shorter=cut(line.built), size=0.95
+            BUILT, y, line.built, anchor=Anchor.LEFT, room=195 if line.hung else 340, shorter=cut(line.built), size=0.95
         )
-        sketch.label(420, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
+        sketch.label(HUNG, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
     _right(sketch, record)
     return sketch.drawing(margin=10)
 
 
 def _right(sketch: Sketch, record: Record) -> None:
-    y, x = 552.0, 580.0
+    y, x = 552.0, REST
     blocks = [
         ("gaps", [f"{name}  {gap}" for name, gap in record.gaps]),
         ("answered for", [f"{title}: {reason}" for title, reason in record.answered]),
@@ -61,14 +62,14 @@ def _right(sketch: Sketch, record: Record) -> None:
         sketch.label(x, y, head, anchor=Anchor.LEFT, layer=Layer.PENCIL)
         if head == "gaps":
             for n, row in enumerate(rows[:12]):
-                sketch.label(x + (n % 2) * 210, y - 34 * (n // 2 + 1), row, anchor=Anchor.LEFT, size=0.9)
-            y -= 20 + 34 * (-(-min(len(rows), 12) // 2) + 1)
+                sketch.label(x + (n % 2) * 262, y - ROW * (n // 2 + 1), row, anchor=Anchor.LEFT, size=0.85)
+            y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
             continue
         for row in rows[:4]:
             for line in broken(row, 35)[:4]:
                 if y < 20:
                     return
-                y -= 33
+                y -= 38
                 sketch.label(x, y, line, anchor=Anchor.LEFT, size=0.9)
         y -= 40
 
