@@ -9,6 +9,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.bored import bored, ring
 from oakmeasure.core.drawings.leaf_view import floor_line, front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.drawings.stack_view import stack_drawn
+from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.gear_choices import GuideKind, HangerKind
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.hangers import Gear
@@ -20,6 +21,7 @@ ROOM = 1.25
 RAIL = 40.0  # of a track, drawn for the eye
 STRAP = 34.0
 CLOSE = 14.0  # steps between two holes whose texts would meet
+CAPTION = 36  # characters of a line under a title
 
 
 def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
@@ -131,9 +133,10 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, 
     big = 26 * step / max(t + 40, 80.0)
     page.label(x, top, "Section through the foot", anchor=Anchor.LEFT, bold=True)
     words = str(guide.kind) if leaf.leaf.hanging is not Hanging.FLOOR_GEAR else "wheels on the track"
-    page.label(x, top - 4.2 * step, f"{words}, {guide.floor}; wall to the right", anchor=Anchor.LEFT,
-               layer=Layer.PENCIL)  # fmt: skip
-    y0 = top - 8 * step - 60 * big
+    for line in broken(f"{words}, {guide.floor}; wall to the right", CAPTION):
+        top -= 4.2 * step
+        page.label(x, top, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    y0 = top - 3.8 * step - 60 * big
     x0 = x + 10 * step
 
     def rect(a: float, b: float, c: float, d: float) -> Rect:

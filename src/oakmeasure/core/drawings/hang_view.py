@@ -288,7 +288,7 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
                 layer=Layer.DOUBT,
                 bold=True,
             )
-    x, y = wide + 150.0, high - 10
+    x, y = wide + 210.0, high - 10  # clear of how low it stands
     sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
     for n, each in enumerate(hung.turns, start=1):
         for m, line in enumerate(broken(turn_words(each, len(frame.hinges)), 44, f"{n}  ")):
