@@ -83,7 +83,7 @@ def test_a_cupboard_out_of_level_is_turned_screw_by_screw(hung):
         "top hinge",
         "bottom hinge",
     ]
-    assert any("1 1/2 turns, 1.1 to the hinge side" in cells[1] for cells in rows(hung))
+    assert any("1 1/2 turns, 1.13 to the hinge side" in cells[1] for cells in rows(hung))
     write(hung, "hung.gaps.low_latch", "9")
     assert say(hung, "hang-turns").level is Level.STOP
 

@@ -214,7 +214,7 @@ def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and
     mine = kept.own_cups[0]
     assert mine.name == "Heron 110, kept 2026-11-25"
     assert mine.reach == Reading(value=11.5)
-    assert mine.source == "mock-up: overlay 14, middle 20, crank 0, plate 0, 2026-11-25"
+    assert mine.source == "mock-up: overlay 14, middle 20, crank 0, plate 0 mm, 2026-11-25"
     again = edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
     assert len(again.own_cups) == 1
     other = edits.with_field(again, "leaf-1", "hardware.cup.unknown", CupUnknown.BORING)

@@ -35,7 +35,7 @@ from oakmeasure.core.hung_choices import Gaps, HungChoices, PutRight, RunLeaf, S
 from oakmeasure.core.job import Job
 from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
 from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import IN_MM, Show, System
 from oakmeasure.core.verdicts import Level
 from samples import assert_sums, codes, job, solved
 
@@ -99,8 +99,12 @@ def test_a_leaf_that_hangs_low_at_the_latch_is_packed_at_the_foot():
     assert plan.packed[0] == pytest.approx(-0.4, abs=0.02)
     steps = butt_steps(plan, places(sagged), (0.25, 0.5, 1.0), height=HEIGHT)
     words = [step.words for step in steps]
-    assert any(each.startswith("pack the bottom hinge by 0.80: shims: 1 of 0.5 and 1 of 0.25") for each in words)
-    assert steps[-1].words.startswith("let the top hinge in 0.40 deeper")
+    assert any(each.startswith("pack the bottom hinge by 0.8: shims: 1 of 0.5 and 1 of 0.25") for each in words)
+    assert steps[-1].words.startswith("let the top hinge in 0.4 deeper")
+    inches = butt_steps(plan, places(sagged), (0.25, 0.5, 1.0), height=HEIGHT, show=Show(System.INCH))
+    assert any(
+        each.words.startswith('pack the bottom hinge by 0.031": shims: 1 of 0.02" and 1 of 0.01"') for each in inches
+    )
 
 
 # --- the solver --------------------------------------------------------------------------------------------
@@ -278,7 +282,8 @@ def test_job_11_a_cabinet_leaf_2_4_low_at_the_latch_and_1_1_proud_at_the_top():
     assert turns[2].amount == pytest.approx(-1.1 * 618 / 718)
     assert turns[2].turns == pytest.approx(-1.1 * 618 / 718 / DEPTH_A_TURN)
     assert all(t.within for t in turns)
-    assert turn_words(turns[0], 2) == "top hinge, side screw: 1 1/2 turns, 1.1 to the hinge side"
+    assert turn_words(turns[0], 2) == "top hinge, side screw: 1 1/2 turns, 1.13 to the hinge side"
+    assert turn_words(turns[0], 2, Show(System.INCH)) == 'top hinge, side screw: 1 1/2 turns, 0.045" to the hinge side'
 
 
 @given(low_hinge=st.floats(-3, 3), low_latch=st.floats(-3, 3), top=st.floats(-2, 2), foot=st.floats(-2, 2))
@@ -438,11 +443,11 @@ def test_wheel_shims_and_stops_come_last_as_the_gear_has_them():
     )
     leaf = solved(905.0, 2095.0, hanging=Hanging.FLOOR_GEAR, build=Slab(thickness=38.0), floor=falls)
     last = {each.what.partition(":")[0]: each.found for each in leaf.hung.looks}
-    assert last["the wheels' track"] == ", ".join(f"{each.value:.1f}" for each in leaf.gear.shims)
-    assert last["the wheels' track"].startswith("0.0, ")
+    assert last["the wheels' track"] == ", ".join(IN_MM.fine(each.value) for each in leaf.gear.shims)
+    assert last["the wheels' track"].startswith("0, ")
     on_wall = solved(905.0, 2095.0, hanging=Hanging.SLIDING, build=Slab(thickness=38.0))
     last = {each.what: each.found for each in on_wall.hung.looks}
-    assert f"open at {on_wall.figures['stop_open'].value:.0f} from" in last["the stops"]
+    assert f"open at {IN_MM.length(on_wall.figures['stop_open'].value)} from" in last["the stops"]
     assert not any(what.startswith("the wheels' track") for what in last)
     assert last_settings((), None) == ()
     assert "level" in last_settings((0.0, 0.0), None)[0].found
@@ -480,7 +485,7 @@ def test_wood_a_hinge_that_binds_and_too_much_packing_cost_points_and_say_so():
     planed = score(door, right, 3.0)
     assert any("of wood that could have stayed" in each for each in planed.working)
     crooked = score(door, [right[0], right[1] + 1.0, right[2]], 0.0)
-    assert any("the middle hinge is +1.0 out of line" in each for each in crooked.working)
+    assert any("the middle hinge is +1 out of line" in each for each in crooked.working)
     far = score(door, [each + 4.0 for each in right], 0.0)
     assert any("more than a hinge is packed" in each for each in far.working)
     assert far.points < 50

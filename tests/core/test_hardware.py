@@ -15,7 +15,6 @@ from oakmeasure.core.build_choices import Framed, Slab
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging, PairChoices
-from oakmeasure.core.hardware.packet import template_size
 from oakmeasure.core.hardware.plain import withdrawal
 from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull, pilot
 from oakmeasure.core.hardware_choices import (
@@ -115,8 +114,8 @@ def test_hinges_of_a_packet_have_letters_their_own_depths_and_a_template_for_the
     assert f["template_width"].value == pytest.approx(f["butt_across"].value + 2.5)
     two = solved(hardware=HardwareChoices(packet=packet[:2]))
     assert "packet-few" in codes(two, Level.LOOK)
-    with pytest.raises(InputError):
-        template_size(size=100.0, bush=10.0, cutter=10.0)
+    tight = solved(hardware=HardwareChoices(packet=packet, template=RouterTemplate(bush=10.0, cutter=10.0)))
+    assert "template" in codes(tight, Level.STOP)
 
 
 # --- loads -----------------------------------------------------------------------------------------------------

@@ -14,7 +14,6 @@ from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build_choices import Framed, Infill
 from oakmeasure.core.hanging.record import entry_of_leaf, record_of
 from oakmeasure.core.hung_choices import Gaps, SignOff
-from oakmeasure.core.making.operation import out_of_order
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show
 from samples import codes
@@ -234,6 +233,18 @@ def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
 
 
 # --- made, hung, signed off --------------------------------------------------------------------------------
+
+
+def out_of_order(operations):
+    """Return what is wrong with an order, in words: a need that comes later, an early one that could come sooner."""
+    place = {op.id: at for at, op in enumerate(operations)}
+    wrong = []
+    for at, op in enumerate(operations):
+        wrong += [f"{op.id} before {need}" for need in op.needs if place.get(need, at) >= at]
+        if op.early:
+            last = max((place[need] for need in op.needs if need in place), default=-1)
+            wrong += [f"{op.id} behind {operations[n].id}" for n in range(last + 1, at) if not operations[n].early]
+    return wrong
 
 
 def test_every_job_is_made_in_order_can_be_signed_off_and_goes_into_the_book(leaves):

@@ -193,8 +193,6 @@ def test_a_reading_that_cannot_be_is_refused_at_its_field():
         log_edits.check_part(leaf, "handle")
     with pytest.raises(InputError):
         log_edits.begun(job(), leaf, "no-such-step", T0)
-    with pytest.raises(InputError):
-        log_edits.without_entry(job(), "leaf-1", 0)
 
 
 # --- times -------------------------------------------------------------------------------------------------

@@ -47,7 +47,7 @@ from oakmeasure.core.making.operation import Bucket, Hold, Operation, Trade, Up,
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, System
 from oakmeasure.core.verdicts import Level
 from oakmeasure.data import table
 from samples import codes, framed, job, solved
@@ -375,7 +375,10 @@ def test_a_short_rail_keeps_its_shoulders_while_two_thirds_of_the_tenon_are_left
     spoilt = judge_mishap(leaf, MishapKind.SHORT, upper.name, upper.planed.length - lower.planed.length)
     assert next(r for r in spoilt.repairs if r.key == "other").words == f"it makes the {lower.name}"
     moved = judge_mishap(leaf, MishapKind.SHORT, "top rail", 3.0)
-    assert any("narrower by 3.0" in words for r in moved.repairs for words in r.moves)
+    assert any("narrower by 3" in words for r in moved.repairs for words in r.moves)
+    inch = judge_mishap(leaf, MishapKind.SHORT, "top rail", 3.0, Show(System.INCH))
+    assert any('narrower by 1/8"' in words for r in inch.repairs for words in r.moves)
+    assert inch.words.startswith('1/8" short of')
 
 
 def test_a_mishap_with_its_repair_becomes_an_operation_before_the_next_on_its_part():

@@ -17,15 +17,7 @@ from oakmeasure.core.fit.chance import chance_over
 from oakmeasure.core.fit.largest import largest_square
 from oakmeasure.core.fit.stock import left_after, nearest_slab
 from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
-from oakmeasure.core.fit.turning import (
-    Plan,
-    clear_way,
-    corner_rise,
-    opens_to_deg,
-    rising_easing,
-    self_swing_nm,
-    throw_deg,
-)
+from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
 from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices, SlideChoices
 from oakmeasure.core.job import FitChoices, Reading
 from oakmeasure.core.readings import Side
@@ -42,6 +34,16 @@ def shown(mm: float) -> str:
 
 
 # --- swing -----------------------------------------------------------------------------------------------
+
+
+def throw_deg(knuckle, setback, gap, edge, projection):
+    """Return how far a leaf opens before its face meets the architrave's corner: its face stays `knuckle` from the
+    pin. 180 where the pin stands half the projection out, or more.
+    """
+    across, out = gap + edge - setback, projection - knuckle
+    if 2 * knuckle >= projection:
+        return 180.0
+    return min(180.0, math.degrees(math.atan2(across, out) + math.acos(-knuckle / math.hypot(across, out))))
 
 
 def test_throw_over_an_architrave_of_18():

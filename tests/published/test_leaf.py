@@ -33,7 +33,7 @@ from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind, Vene
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.layer_choices import Layered, Lipping, Splice
 from oakmeasure.core.timber.laminate import Strip, curvature
-from oakmeasure.core.timber.movement import bow_between_climates, finish_takes
+from oakmeasure.core.timber.movement import bow_between_climates
 from oakmeasure.core.timber.weight import centroid
 from oakmeasure.core.units import parse_length as inch
 from samples import solved
@@ -123,7 +123,7 @@ def test_screws_and_nails_through_boards_and_ledges():
 def test_bow_between_two_climates_and_what_a_finish_takes():
     """[G] 2000, 40, 4 points → 2.5; four faces of 0.12 → 0.48."""
     assert bow_between_climates(height=2000, thickness=40, points=4) == pytest.approx(2.5)
-    assert finish_takes() == pytest.approx(0.48)
+    assert solved().figures["finish_takes"].value == pytest.approx(0.48)
 
 
 # --- shapes, against Shapely -------------------------------------------------------------------------------

@@ -55,7 +55,7 @@ class HangRoom(QObject):
     def try_remedy(self, packed: Sequence[float], planed: float) -> None:
         """Judge a remedy for the door."""
         self.packed, self.planed = tuple(packed), planed
-        self.judged = score(self.door, self.packed, planed)
+        self.judged = score(self.door, self.packed, planed, self.session.show)
         self.changed.emit()
 
     # --- record and book ---------------------------------------------------------------------------------
@@ -154,7 +154,7 @@ class HangRoom(QObject):
             ]
         if page is HangPage.PRACTICE:
             return ("where", "gap", "wanted"), [
-                Record((f"{p.side}, {p.name}", show.length(p.gap), show.length(p.wanted)), "") for p in self.door.places
+                Record((f"{p.side}, {p.name}", show.fine(p.gap), show.fine(p.wanted)), "") for p in self.door.places
             ]
         if page is HangPage.BOOK:
             return self._book_list(show)
@@ -165,12 +165,12 @@ class HangRoom(QObject):
         solved = self.session.solved
         if solved.hung.turns:
             count = len(solved.cups.places) if solved.cups is not None else 0
-            return ("no.", "screw", "mm", "turns", "in its range"), [
+            return ("no.", "screw", "moves", "turns", "in its range"), [
                 Record(
                     (
                         str(n),
-                        turn_words(each, count),
-                        signed(each.amount),
+                        turn_words(each, count, show),
+                        show.fine(each.amount, signed=True),
                         signed(each.turns, 2),
                         "yes" if each.within else "no",
                     ),
@@ -184,7 +184,7 @@ class HangRoom(QObject):
                 continue
             for steps, plan in ((each.least_wood, each.found.least_wood), (each.even, each.found.even)):
                 for n, step in enumerate(steps, start=1):
-                    worst = f"{show.length(plan.worst)} off" if n == 1 else ""
+                    worst = f"{show.fine(plan.worst)} off" if n == 1 else ""
                     whose = f"{plan.aim}, {each.name}" if len(solved.hung.leaves) > 1 else str(plan.aim)
                     rows.append(Record((whose if n == 1 else "", str(n), step.words, worst), ""))
         return ("aim", "step", "what is done, in order", "worst gap then"), rows
@@ -195,11 +195,11 @@ class HangRoom(QObject):
             Record(
                 (
                     f"leaf {n}",
-                    f"{signed(each.up)}",
-                    f"{signed(each.turn * self.session.solved.fit.width.value)}",
-                    f"{signed(each.across)}",
-                    f"{signed(each.depth_top)} / {signed(each.depth_bottom)}",
-                    *(show.length(g) if g is not None else "" for g in (each.gap_top, each.gap_bottom)),
+                    show.fine(each.up, signed=True),
+                    show.fine(each.turn * self.session.solved.fit.width.value, signed=True),
+                    show.fine(each.across, signed=True),
+                    f"{show.fine(each.depth_top, signed=True)} / {show.fine(each.depth_bottom, signed=True)}",
+                    *(show.fine(g) if g is not None else "" for g in (each.gap_top, each.gap_bottom)),
                 ),
                 f"run:{n - 1}",
             )

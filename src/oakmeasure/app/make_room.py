@@ -194,7 +194,7 @@ class MakeRoom(QObject):
         solved = self.session.solved
         if solved.build is None or (by is None and kind is not MishapKind.SCREW):
             return None
-        return judge_mishap(solved, kind, part, by or 0.0)
+        return judge_mishap(solved, kind, part, by or 0.0, self.session.show)
 
     def describe(self, kind: MishapKind, part: str, by: float | None) -> None:
         """Describe a mishap; it is no edit until it is written into the log."""

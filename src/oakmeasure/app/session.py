@@ -62,7 +62,9 @@ class _Edit(QUndoCommand):
 
 
 class Session(QObject):
-    """Signals: `changed` after every change of job, leaf or unit; `moved` when stage, working or light change."""
+    """Signals: `changed` after every change of job, leaf, unit, board or mark; `stage_changed`, `working_changed` and
+    `lit_changed` when one looks elsewhere; `others_known` when every leaf is worked out.
+    """
 
     changed = Signal()
     opened = Signal(object)  # the job, before anything shows it

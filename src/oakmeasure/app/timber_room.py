@@ -137,7 +137,7 @@ class TimberRoom(QObject):
                 return empty_view("looking for a first plan" if self.planner.is_running else "nothing to cut")
             return plan_view(lot, show, page=self.page_of_lot, leaf_id=session.leaf_id, chosen=self.picked)
         if page is TimberPage.VENEERS:
-            return veneer_view(session.solved, veneer_plan(session.solved), show)
+            return veneer_view(session.solved, veneer_plan(session.solved, show), show)
         if page is TimberPage.DRYING:
             if at is None:
                 return empty_view("no boards on the rack yet")
@@ -156,7 +156,7 @@ class TimberRoom(QObject):
         if page is TimberPage.PLAN:
             return buy_list(self.plan(), session.show)
         if page is TimberPage.VENEERS:
-            return veneer_list(veneer_plan(session.solved), session.show)
+            return veneer_list(veneer_plan(session.solved, session.show), session.show)
         if page is TimberPage.DRYING:
             return drying_list(session.job, session.leaf.timber)
         share = self.share_of(session.leaf_id)

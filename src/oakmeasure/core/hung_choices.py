@@ -13,7 +13,6 @@ from oakmeasure.core.rules import Model, between
 
 Gap = Annotated[float, between(0, 60, "gap")]
 Off = Annotated[float, between(-60, 60, "out by")]
-STATIONS = ("top", "middle", "bottom"), ("hinge", "middle", "latch")
 
 
 class PutRight(StrEnum):

@@ -361,8 +361,8 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         clashes,
         gear,
     )
-    making = make(solved, job.rules)
-    hung = hang(solved)
+    making = make(solved, job.rules, ctx.show)
+    hung = hang(solved, ctx.show)
     if making is not None and build is not None:
         judge_making(ctx, build, making)
         judge_hanging(ctx, hung)

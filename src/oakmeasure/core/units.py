@@ -387,6 +387,14 @@ class Show:
             return f'{mm / MM_PER_INCH:.2f}"'.replace("-", MINUS)
         return self.length(mm)
 
+    def fine(self, mm: float, *, signed: bool = False) -> str:
+        """Return a small length as feelers and shims tell it: hundredths of a mm, or thousandths of an inch. signed:
+        with a plus where it is more than nothing.
+        """
+        inch = self.system is System.INCH
+        text = _trim(mm / MM_PER_INCH, 3) if inch else _trim(mm, 2)
+        return ("+" if signed and mm > 0 and text != "0" else "") + text + ('"' if inch and text != "0" else "")
+
     def value(self, value: float, unit: Unit, *, with_unit: bool = True) -> str:
         inch = self.system is System.INCH
         if unit is Unit.MM:
@@ -413,3 +421,6 @@ class Show:
         if not with_unit or not suffix:
             return text
         return text + ("" if suffix == "°" else " ") + suffix
+
+
+IN_MM = Show()  # for whoever uses the library without a job

@@ -122,7 +122,7 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
     value = max(0.0, math.ceil(swell / GAP_STEP - 1e-9) * GAP_STEP) if swell > 0.1 else 0.0
     return ctx.figures.add(
         derived("board_gap", "gap between boards at fitting", value, Unit.MM, cover, wood.coefficient, wood.made,
-                wood.wet, formula=f"cover × movement × points of moisture, to the full {GAP_STEP:g} above")
+                wood.wet, formula=f"cover × movement × points of moisture, to the full {ctx.fmt(GAP_STEP)} above")
     )  # fmt: skip
 
 

@@ -226,7 +226,7 @@ def _joints(leaf: _Leaf, strips: list[Part]) -> None:
         for y in places:
             rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
             leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
-    how = f"one near each end, the others at most {choice.every:g} apart"
+    how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
     number = given("tenon_every", f"{choice.joint}, about every", choice.every, edit="build.every", choice=True)
     leaf.ctx.figures.add(number)
     leaf.ctx.figures.add(
@@ -303,7 +303,7 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
                 season,
                 length,
                 fit.width,
-                formula=f"screw of {SLOT_SCREW:g} + its share of the movement",
+                formula=f"screw of {ctx.fmt(SLOT_SCREW)} + its share of the movement",
             )
         )
 

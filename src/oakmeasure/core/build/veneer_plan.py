@@ -12,6 +12,7 @@ from oakmeasure.core.build_choices import Veneered
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.resaw import Laid, Resawn, WayOut, matched, resawn, short_by
+from oakmeasure.core.units import IN_MM, Show
 
 LEAST_LEFT = 0.6  # mm; a thinner veneer is sanded through when the finish is renewed. Common practice, no source
 
@@ -40,7 +41,7 @@ class VeneerPlan:
     ways: tuple[WayOut, ...]
 
 
-def veneer_plan(leaf: LeafSolution) -> VeneerPlan | None:
+def veneer_plan(leaf: LeafSolution, show: Show = IN_MM) -> VeneerPlan | None:
     """Return the plan; None where the leaf is not veneered, or no veneer can be sawn.
 
     A part wider than the boards takes several veneers side by side. Each is taken as long as its board: a short one
@@ -67,7 +68,7 @@ def veneer_plan(leaf: LeafSolution) -> VeneerPlan | None:
     ways: tuple[WayOut, ...] = ()
     if at_hand is not None and boards > at_hand:
         ways = short_by(needed=-(-needed // at_hand), stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding,
-                        wander=wander, least=LEAST_LEFT)  # fmt: skip
+                        wander=wander, least=LEAST_LEFT, show=show)  # fmt: skip
     return VeneerPlan(stock, board, faces, needed, boards, at_hand, ways)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import random
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.cutting import exact
@@ -114,6 +114,10 @@ class Shop:
         ways = {(b, a) if across else (a, b)} | ({(a, b), (b, a)} if self.turns[at] else set())
         return sorted((along, wide) for along, wide in ways if along <= length and wide <= width)
 
+    def cost(self, pieces: Iterable[Piece]) -> int:
+        """Return what pieces cost, hundredths."""
+        return sum(self.price[each.stock] for each in pieces)
+
     def room(self, stock: Stock) -> int:
         """Return what parts with their kerfs may take of a stock: all of it but its defects, a kerf round each off.
 
@@ -143,7 +147,7 @@ class Shop:
             return True
         k = self.kerf
         need = sum(many * (self.sizes[at][0] + k) * (self.sizes[at][1] + k) for at, many in enumerate(demand) if many)
-        spare = int(below) - sum(self.price[each.stock] for each in pieces)
+        spare = int(below) - self.cost(pieces)
         if spare <= 0:
             return False
         kinds = [(each.price, self.room(each), left[each.at]) for each in self.stock if left[each.at] != 0]

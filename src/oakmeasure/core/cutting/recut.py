@@ -49,7 +49,7 @@ class Recut:
             demand = [a + b for a, b in zip(demand, search.missing(best), strict=True)]
         left = search.stock_left(kept_ones)
         stock = {at: left[at] for at in {*self._free(left, demand), *(best[at].stock for at in apart)}}
-        paid = math.inf if short else sum(shop.price[best[at].stock] for at in apart)
+        paid = math.inf if short else shop.cost(best[at] for at in apart)
         master = Master(shop, demand, stock)
         if quick:
             found = self._kept(master, paid)
@@ -72,7 +72,7 @@ class Recut:
                 break
             found = kept(master, watch, source, spread=spread, share=0.01, grid=COARSE)
             if found is not None:
-                cost = float(sum(self.shop.price[each.stock] for each in found[0]))
+                cost = float(self.shop.cost(found[0]))
                 if (sum(found[1]), cost) < least:
                     best, least = found, (sum(found[1]), cost)
         return best
@@ -100,7 +100,7 @@ class Recut:
         last = shop.refill(
             search.area, shop.manners[-1], search.source, rest, spare, math.inf, perfect=False, watch=None
         )
-        if last is None or any(rest) or sum(shop.price[each.stock] for each in last) > shop.price[best[victim].stock]:
+        if last is None or any(rest) or shop.cost(last) > shop.price[best[victim].stock]:
             return
         if sum(shop.filled(each) ** 2 for each in [*new, *last]) >= sum(shop.filled(best[at]) ** 2 for at in apart):
             search.best = [*kept, *new, *last]

@@ -400,7 +400,7 @@ class Search:
         for piece in kept:
             count = left[piece.stock]
             left[piece.stock] = None if count is None else count - 1
-        paid = sum(shop.price[each.stock] for each in apart)
+        paid = shop.cost(apart)
         worth = source.choice((self.area, self.worth))
         value = {at: each * source.uniform(1 - 3 * NOISE, 1 + 3 * NOISE) for at, each in worth.items()}
         ways = source.choice(shop.manners)
@@ -409,7 +409,7 @@ class Search:
         new = shop.refill(value, ways, source, demand, left, below, perfect=source.random() < 0.6, watch=self.watch)
         if new is None or (any(demand) and not short):
             return
-        cost = sum(shop.price[each.stock] for each in new)
+        cost = shop.cost(new)
         even = sum(shop.filled(each) ** 2 for each in apart)
         if cost < paid or short:
             self.offer([*kept, *new], shop.homeless + sum(demand))
@@ -418,7 +418,7 @@ class Search:
 
     def offer(self, pieces: list[Piece], left: int) -> None:
         """Take a plan that leaves less or costs less."""
-        cost = sum(self.shop.price[each.stock] for each in pieces)
+        cost = self.shop.cost(pieces)
         if (float(left), float(cost)) >= self.key:
             return
         self.best, self.key = pieces, (float(left), float(cost))

@@ -84,7 +84,7 @@ def kept(
                 break
             marks.append(steps.mark())
         if ended is not None and not any(ended[1]):
-            below = min(below, steps.cost(ended[0]))
+            below = min(below, float(master.shop.cost(ended[0])))
         for mark in reversed(marks):
             better = steps.together(mark, seconds=min(tail, watch.left), below=below)
             if better is not None:
@@ -144,10 +144,6 @@ class _Keeping:
             self.share = max(self.share, STEPS * (watch.gone - began) / max(watch.left, 1e-3))
         return list(self.found), list(master.demand)
 
-    def cost(self, pieces: Sequence[Piece]) -> float:
-        """Return what pieces cost, hundredths."""
-        return float(sum(self.master.shop.price[each.stock] for each in pieces))
-
     def mark(self) -> _Mark:
         value = math.inf if self.solved is None else self.solved.value
         return _Mark(len(self.found), list(self.master.demand), dict(self.master.stock), value)
@@ -157,7 +153,7 @@ class _Keeping:
         that costs less than `below`.
         """
         master, begun = self.master, self.found[: mark.kept]
-        spare = below - self.cost(begun)
+        spare = below - master.shop.cost(begun)
         if not any(mark.demand) or seconds < LEAST_TIME or mark.value > spare - 0.5:
             return None
         master.demand, master.stock = list(mark.demand), dict(mark.stock)

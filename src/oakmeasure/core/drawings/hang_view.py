@@ -14,7 +14,7 @@ from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hanging.gaps import Frame, Place, Plan
 from oakmeasure.core.hanging.hang import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.practice import Drill, Score
-from oakmeasure.core.hanging.remedy import LEAST_PACKED, signed, turn_words
+from oakmeasure.core.hanging.remedy import LEAST_PACKED, turn_words
 from oakmeasure.core.hanging.run import RunPlan
 from oakmeasure.core.hanging.sliding import Look
 from oakmeasure.core.hung_choices import PutRight, RunLeaf
@@ -188,9 +188,9 @@ def _leaf(
         px, py = at(gap_at("hinge", y) * e / 2, y * k)
         sketch.rect(Rect(px - 5, py - 16, px + 5, py + 16), Layer.METAL)
         if pose.packed and abs(pose.packed[n]) > LEAST_PACKED:
-            word = signed(pose.packed[n], 2)
+            word = show.fine(pose.packed[n], signed=True)
             if not meeting:
-                word = f"{'pack' if pose.packed[n] > 0 else 'let in'} {abs(pose.packed[n]):.2f}"
+                word = f"{'pack' if pose.packed[n] > 0 else 'let in'} {show.fine(abs(pose.packed[n]))}"
             tx, ty = at(gap_at("hinge", y) * e + 14, y * k)
             sketch.label(
                 tx,
@@ -243,10 +243,10 @@ def _numbers(
             "floor": (min(max(place.at * k, 14), wide - 14), 14.0),
         }[place.side]
         tx, ty = at(px, py)
-        sketch.label(tx, ty, show.length(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
+        sketch.label(tx, ty, show.fine(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
         if off > 0.05:
             beyond = ty + 32 if place.side == "head" else ty - 32
-            sketch.label(tx, beyond, f"plane {show.length(off)}", layer=Layer.LEAF, size=0.85, bold=True)
+            sketch.label(tx, beyond, f"plane {show.fine(off)}", layer=Layer.LEAF, size=0.85, bold=True)
             side = Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high)) if place.side == "latch" else Rect(
                 max(px - 60, 0), high - 5, min(px + 60, wide), high) if place.side == "head" else None  # fmt: skip
             for line in hatching(side, 6.0) if side is not None else ():
@@ -276,9 +276,9 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     ):
         if value:
             words = (
-                f"{name} {show.length(abs(value))}"
+                f"{name} {show.fine(abs(value))}"
                 if value > 0
-                else f"{name.replace('low', 'high').replace('proud', 'behind')} {show.length(-value)}"
+                else f"{name.replace('low', 'high').replace('proud', 'behind')} {show.fine(-value)}"
             )
             sketch.label(
                 x,
@@ -291,7 +291,7 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     x, y = wide + 210.0, high - 10  # clear of how low it stands
     sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
     for n, each in enumerate(hung.turns, start=1):
-        for m, line in enumerate(broken(turn_words(each, len(frame.hinges)), 44, f"{n}  ")):
+        for m, line in enumerate(broken(turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
             sketch.label(
                 x + (0 if m == 0 else 16),
                 y,
@@ -355,11 +355,15 @@ def _row(
 
 def _moves(sketch: Sketch, plan: RunPlan, frame: Frame, k: float, show: Show) -> None:
     pitch = (frame.width + 60) * k
+
+    def by(mm: float) -> str:
+        return show.fine(mm, signed=True)
+
     for n, each in enumerate(plan.leaves):
         x = n * pitch + frame.width * k / 2
-        lines = [f"up {signed(each.up)}", f"turn {signed(each.turn * frame.width)}", f"across {signed(each.across)}"]
+        lines = [f"up {by(each.up)}", f"turn {by(each.turn * frame.width)}", f"across {by(each.across)}"]
         if abs(each.depth_top) + abs(each.depth_bottom) > 0.05:
-            lines.append(f"depth {signed(each.depth_top)} / {signed(each.depth_bottom)}")
+            lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
         for m, line in enumerate(lines):
             sketch.label(x, -28 - 24 * m, line, size=0.85, layer=Layer.LEAF)
 
@@ -376,7 +380,7 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
         y = _look(sketch, each, n, y, later=first is not None and n > first)
     if hung.level is not None:
         turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
-        words = f"The latch hanger {turns}: then {show.length(hung.level.jamb)} all the way up the jamb"
+        words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
         for line in broken(words, LOOK_LINE):
             sketch.label(0, y + 20, line, anchor=Anchor.LEFT, bold=True, layer=Layer.LEAF)
             y -= LOOK_STEP
@@ -449,13 +453,13 @@ def practice_view(
         if best is not None:
             lines.append(
                 "best: "
-                + ", ".join(signed(each, 2) for each in best.packed)
+                + ", ".join(show.fine(each, signed=True) for each in best.packed)
                 + (", and the plane" if best.planes else "")
             )
             lines.append(
                 "set wrong by: "
-                + ", ".join(signed(each, 2) for each in door.faults)
-                + (f", too full by {door.swollen:g}" if door.swollen else "")
+                + ", ".join(show.fine(each, signed=True) for each in door.faults)
+                + (f", too full by {show.fine(door.swollen)}" if door.swollen else "")
             )
         y = TALL - 80
         for words in lines:

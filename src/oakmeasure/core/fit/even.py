@@ -3,25 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import EvenGap, Hanging, Shim
+from oakmeasure.core.hang_choices import EvenGap, Hanging
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
-
-
-def stack_of(shims: Iterable[Shim]) -> float:
-    """Return how thick a stack of shims is, mm.
-
-    >>> stack_of([Shim(thickness=0.55, count=2)])
-    1.1
-    """
-    return sum(each.thickness * each.count for each in shims)
 
 
 def strokes(off: float, *, shaving: float) -> int:

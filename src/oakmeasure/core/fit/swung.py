@@ -276,7 +276,7 @@ def _floor(ctx: Context, swing: Swing) -> None:
     eased = f.add(
         derived(
             "rising_easing",
-            f"top edge to ease, for hinges that rise {LIFT:g}",
+            f"top edge to ease, for hinges that rise {ctx.fmt(LIFT)}",
             easing.length,
             Unit.MM,
             head,

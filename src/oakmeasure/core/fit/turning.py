@@ -86,27 +86,6 @@ def _meets(point: Point, outline: Sequence[Point], sense: float) -> list[float]:
     return found
 
 
-def throw_deg(*, knuckle: float, setback: float, gap: float, edge: float, projection: float) -> float:
-    """Return how far a leaf on butts opens before its face meets the architrave's corner, degrees.
-
-    gap: at the hinges. edge: the architrave's edge back from the lining's. projection: of the architrave from the
-    opening face. All mm. 180 where the pin stands half the projection out, or more. Not rounded. Raises
-    InputError for an architrave that stands over the pin. Source: the leaf's face stays `knuckle` from the pin.
-
-    >>> round(throw_deg(knuckle=6, setback=1, gap=2, edge=6, projection=18), 1)
-    145.8
-    """
-    if knuckle <= 0:
-        raise InputError("knuckle", knuckle, "more than 0")
-    across, out = gap + edge - setback, projection - knuckle
-    reach = math.hypot(across, out)
-    if across < 0 < out:
-        raise InputError("edge", edge, "the architrave's edge behind the pin")
-    if 2 * knuckle >= projection:
-        return FULL_DEG
-    return min(FULL_DEG, math.degrees(math.atan2(across, out) + math.acos(-knuckle / reach)))
-
-
 def clear_way(plan: Plan, *, latch_gap: float, degrees: float, pull: float = 0.0) -> float:
     """Return what is left to walk through with the leaf opened so far, mm.
 

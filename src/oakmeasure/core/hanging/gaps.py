@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from oakmeasure.core.hanging.least import Least, in_turn
 from oakmeasure.core.hanging.rigid import Motion, packed_at
 from oakmeasure.core.hung_choices import Gaps, PutRight
+from oakmeasure.core.units import IN_MM, Show
 
 PLANED_MOST = 15.0  # mm at one place
 HINGE_EDGE_COSTS = 3.0  # as much as the same off another edge: the hinges come off for it
@@ -247,17 +248,21 @@ def put_right(places: Sequence[Place], frame: Frame, *, tolerance: float) -> Fou
     return Found(tuple(places), least, _plan(PutRight.EVEN, whole, even_answer), needs)
 
 
-def contradictions(gaps: Gaps, *, room_across: float, room_up: float, sure: float = 3.0) -> list[str]:
+def contradictions(
+    gaps: Gaps, *, room_across: float, room_up: float, sure: float = 3.0, show: Show = IN_MM
+) -> list[str]:
     """Return which gaps cannot be of this leaf in this opening, in words. room_*: opening less leaf, mm; sure: how far
     two measurements may differ before they contradict each other.
     """
-    found = []
+    found, fine = list[str](), show.fine
     for name in ("top", "middle", "bottom"):
         one, two = getattr(gaps, f"hinge_{name}"), getattr(gaps, f"latch_{name}")
         if one is not None and two is not None and abs(one + two - room_across) > sure:
-            found.append(f"{name}: {one:g} and {two:g} make {one + two:g}, opening less leaf {room_across:.1f}")
+            across = fine(room_across)
+            found.append(f"{name}: {fine(one)} and {fine(two)} make {fine(one + two)}, opening less leaf {across}")
     for name in ("hinge", "middle", "latch"):
         one, two = getattr(gaps, f"head_{name}"), getattr(gaps, f"floor_{name}")
         if one is not None and two is not None and abs(one + two - room_up) > sure:
-            found.append(f"at the {name}: {one:g} over and {two:g} under make {one + two:g}, there are {room_up:.1f}")
+            both, up = fine(one + two), fine(room_up)
+            found.append(f"at the {name}: {fine(one)} over and {fine(two)} under make {both}, there are {up}")
     return found

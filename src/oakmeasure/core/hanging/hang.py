@@ -21,6 +21,7 @@ from oakmeasure.core.hanging.rigid import Motion
 from oakmeasure.core.hanging.run import RunPlan, line_up
 from oakmeasure.core.hanging.sliding import Level, Look, hanger_turns, last_settings, looks
 from oakmeasure.core.hung_choices import Gaps, HungChoices
+from oakmeasure.core.units import IN_MM, Show
 
 if TYPE_CHECKING:
     from oakmeasure.core.solve import LeafSolution
@@ -82,7 +83,7 @@ def frame_of(leaf: LeafSolution) -> Frame:
     return Frame(width, height, hinge_heights(leaf), hung.pack_most, hung.let_in_most)
 
 
-def hang(leaf: LeafSolution) -> Hung:
+def hang(leaf: LeafSolution, show: Show = IN_MM) -> Hung:
     """Return the remedy for a leaf as it hangs; nothing where there is no leaf or nothing was read."""
     hung = leaf.leaf.hung
     if leaf.build is None:
@@ -90,18 +91,22 @@ def hang(leaf: LeafSolution) -> Hung:
     leaves = []
     if leaf.butts is not None or leaf.cups is not None:
         pair = leaf.leaf.hanging is Hanging.PAIR
-        slow = _remedied(leaf, "slow leaf", _without_meeting(hung.second)) if pair else None
+        slow = _remedied(leaf, "slow leaf", _without_meeting(hung.second), show) if pair else None
         gaps = hung.gaps
         if slow is not None and slow.found is not None:  # it is put right first; the meeting line is as it leaves it
             gaps = _met(gaps, slow.found.plan(hung.aim).motion, slow.frame.height)
-        found = _remedied(leaf, "active leaf" if pair else "the leaf", gaps, hung.gaps)
+        found = _remedied(leaf, "active leaf" if pair else "the leaf", gaps, show, hung.gaps)
         leaves = [each for each in (found, slow) if each is not None]
     turns = _turns(leaf, hung) if leaf.cups is not None else ()
     heights = hinge_heights(leaf)
     run = None
     if hung.run and leaf.leaf.hanging.is_cabinet and leaf.cups is not None:
         run = line_up(
-            hung.run, width=leaf.fit.width.value, height=leaf.fit.height.value, spread=max(heights) - min(heights)
+            hung.run,
+            width=leaf.fit.width.value,
+            height=leaf.fit.height.value,
+            spread=max(heights) - min(heights),
+            show=show,
         )
     seen: tuple[Look, ...] = ()
     level = None
@@ -110,8 +115,8 @@ def hang(leaf: LeafSolution) -> Hung:
         rises = f["floor_rise"].value if "floor_rise" in f else None
         track = f["track_needed"].value if "track_needed" in f else 2 * leaf.fit.width.value
         shims = [each.value for each in leaf.gear.shims] if leaf.gear is not None else []
-        last = last_settings(shims, f["stop_open"].value if "stop_open" in f else None)
-        seen = (*looks(hung.sliding, track=track, floor_rises=rises), *last)
+        last = last_settings(shims, f["stop_open"].value if "stop_open" in f else None, show)
+        seen = (*looks(hung.sliding, track=track, floor_rises=rises, show=show), *last)
         apart = f["hangers_apart"].value if "hangers_apart" in f else 0.8 * leaf.fit.width.value
         level = hanger_turns(hung.sliding, height=leaf.fit.height.value, apart=apart)
     return Hung(tuple(leaves), turns, run, seen, level)
@@ -134,7 +139,7 @@ def _met(gaps: Gaps, slow: Motion, height: float) -> Gaps:
     return gaps.model_copy(update=update)
 
 
-def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, read: Gaps | None = None) -> Remedied | None:
+def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, show: Show, read: Gaps | None = None) -> Remedied | None:
     frame, hung, f = frame_of(leaf), leaf.leaf.hung, leaf.figures
     wanted = {side: f[f"gap_{side}"].value for side in ("hinge", "latch", "head", "floor")}
     if leaf.leaf.hanging is Hanging.PAIR:
@@ -149,13 +154,13 @@ def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, read: Gaps | None = Non
     if leaf.leaf.hanging is Hanging.LINING and leaf.fit.possible:
         across = f["clear_width"].value - frame.width
         up = f["clear_height"].value - frame.height
-        clashes = contradictions(gaps, room_across=across, room_up=up)
+        clashes = contradictions(gaps, room_across=across, room_up=up, show=show)
     crossed: tuple[Step, ...] = ()
     if leaf.butts is not None:
         crossed = across_steps(proud_top=gaps.proud_top or 0.0, proud_bottom=gaps.proud_bottom or 0.0,
-                               hinges=frame.hinges, height=frame.height)  # fmt: skip
-    steps = [butt_steps(plan, found.places, hung.shims, height=frame.height) if leaf.butts is not None
-             else _cup_steps(leaf, plan) for plan in (found.least_wood, found.even)]  # fmt: skip
+                               hinges=frame.hinges, height=frame.height, show=show)  # fmt: skip
+    steps = [butt_steps(plan, found.places, hung.shims, height=frame.height, show=show) if leaf.butts is not None
+             else _cup_steps(leaf, plan, show) for plan in (found.least_wood, found.even)]  # fmt: skip
     before = places_of(read or gaps, width=frame.width, height=frame.height, wanted=wanted)
     least, even = (_with(each, crossed) for each in steps)
     return Remedied(name, frame, found, least, even, tuple(clashes), tuple(each.gap for each in before))
@@ -169,7 +174,7 @@ def _with(steps: tuple[Step, ...], crossed: tuple[Step, ...]) -> tuple[Step, ...
     return (*(each for each in steps if each.kind not in ("plane", "nothing")), *crossed, *planed)
 
 
-def _cup_steps(leaf: LeafSolution, plan) -> tuple[Step, ...]:  # type: ignore[no-untyped-def]
+def _cup_steps(leaf: LeafSolution, plan, show: Show) -> tuple[Step, ...]:  # type: ignore[no-untyped-def]
     """The motion of a leaf on cups as turns of its screws; what is planed as on butts."""
     from oakmeasure.core.hanging.remedy import HEIGHT_A_TURN, NOTHING, SIDE_A_TURN, plane_steps
 
@@ -185,11 +190,11 @@ def _cup_steps(leaf: LeafSolution, plan) -> tuple[Step, ...]:  # type: ignore[no
         for n, each in enumerate(plan.packed, 1)
         if abs(each) > NOTHING
     ]
-    steps = [Step("turn", turn_words(each, count), each.amount, f"hinge {each.hinge}") for each in turns]
+    steps = [Step("turn", turn_words(each, count, show), each.amount, f"hinge {each.hinge}") for each in turns]
     found = leaf.leaf.hung
     wanted = {side: leaf.figures[f"gap_{side}"].value for side in ("hinge", "latch", "head", "floor")}
     places = places_of(found.gaps, width=frame.width, height=frame.height, wanted=wanted)
-    steps += plane_steps(plan.planed, places, height=frame.height)
+    steps += plane_steps(plan.planed, places, height=frame.height, show=show)
     return tuple(steps) or (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)
 
 

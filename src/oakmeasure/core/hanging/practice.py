@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.hanging.gaps import Found, Frame, Place, moved, put_right
-from oakmeasure.core.hanging.remedy import signed
-from oakmeasure.core.hanging.rigid import Motion, packed_at
+from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hung_choices import PutRight
+from oakmeasure.core.units import IN_MM, Show
 
 TOLERANCE, WANTED = 0.5, {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
 STEP = 0.25  # of packing in a drill, mm
@@ -74,12 +74,11 @@ class Score:
 
     points: int
     worst: float
-    best_worst: float
     after: tuple[float, ...]
     working: tuple[str, ...]
 
 
-def score(door: Drill, packed: Sequence[float], planed: float) -> Score:
+def score(door: Drill, packed: Sequence[float], planed: float, show: Show = IN_MM) -> Score:
     """Return what a remedy is worth. packed: at each hinge from the top, mm, less than 0 let in deeper; the outer two
     count, a middle one that does not lie between them binds. planed: off the latch edge, mm.
 
@@ -89,33 +88,31 @@ def score(door: Drill, packed: Sequence[float], planed: float) -> Score:
     if len(packed) != len(hinges):
         raise ValueError(f"{len(hinges)} hinges, {len(packed)} values")
     high, low = hinges[0], hinges[-1]
-    turn = (packed[-1] - packed[0]) / (high - low)
-    motion = Motion(packed[-1] + turn * low, 0.0, turn)
+    motion = motion_of(low=low, low_packed=packed[-1], high=high, high_packed=packed[0])
     after = tuple(moved(place, motion) + (planed if place.side == "latch" else 0.0) for place in door.places)
     worst = max(abs(gap - place.wanted) for gap, place in zip(after, door.places, strict=True))
     best = door.found.plan(PutRight.LEAST_WOOD)
     needed = max(
         (off for place, off in zip(door.places, best.planed, strict=True) if place.side == "latch"), default=0.0
     )
-    working, points = [f"worst gap {worst:.2f} off, it could be {best.worst:.2f}"], 100.0
+    working, points = [f"worst gap {show.fine(worst)} off, it could be {show.fine(best.worst)}"], 100.0
     beyond = max(worst - max(best.worst, TOLERANCE), 0.0)
     points -= OFF_COSTS * beyond
     if beyond > 0:
-        working.append(f"{beyond:.2f} beyond what was possible: −{OFF_COSTS * beyond:.0f}")
+        working.append(f"{show.fine(beyond)} beyond what was possible: −{OFF_COSTS * beyond:.0f}")
     spare = max(planed - needed - 0.1, 0.0)
     points -= WOOD_COSTS * spare
     if spare > 0:
-        working.append(f"{spare:.1f} of wood that could have stayed: −{WOOD_COSTS * spare:.0f}")
+        working.append(f"{show.fine(spare)} of wood that could have stayed: −{WOOD_COSTS * spare:.0f}")
     if min(after) < 0.0:
         points -= SPOILT
-        working.append(f"it binds: a gap of {min(after):.1f}: −{SPOILT:.0f}")
+        working.append(f"it binds: a gap of {show.fine(min(after))}: −{SPOILT:.0f}")
     if len(hinges) > 2 and abs(packed[1] - motion.across_at(hinges[1])) > 0.3:
         points -= SPOILT
-        working.append(
-            f"the middle hinge is {signed(packed[1] - motion.across_at(hinges[1]))} out of line: −{SPOILT:.0f}"
-        )
+        off = show.fine(packed[1] - motion.across_at(hinges[1]), signed=True)
+        working.append(f"the middle hinge is {off} out of line: −{SPOILT:.0f}")
     over = [each for each in packed if each > door.frame.pack + 1e-9 or -each > door.frame.let_in + 1e-9]
     if over:
         points -= SPOILT
-        working.append(f"{signed(over[0], 2)} is more than a hinge is packed or let in: −{SPOILT:.0f}")
-    return Score(max(round(points), 0), worst, best.worst, after, tuple(working))
+        working.append(f"{show.fine(over[0], signed=True)} is more than a hinge is packed or let in: −{SPOILT:.0f}")
+    return Score(max(round(points), 0), worst, after, tuple(working))

@@ -51,7 +51,7 @@ class Record:
 
 def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
     """Return the gaps that were read, each with its place."""
-    return tuple((name.replace("_", ", "), show.length(getattr(gaps, name))) for name in type(gaps).model_fields
+    return tuple((name.replace("_", ", "), show.fine(getattr(gaps, name))) for name in type(gaps).model_fields
                  if name != "touches" and getattr(gaps, name) is not None)  # fmt: skip
 
 

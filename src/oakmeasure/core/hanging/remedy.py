@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from oakmeasure.core.hanging.gaps import Place, Plan
-from oakmeasure.core.units import MINUS
+from oakmeasure.core.units import IN_MM, MINUS, Show
 
 SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
 SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source
@@ -46,10 +46,10 @@ def shims_for(thickness: float, at_hand: Sequence[float]) -> tuple[float, ...]:
     return best
 
 
-def shim_words(shims: Sequence[float]) -> str:
+def shim_words(shims: Sequence[float], show: Show = IN_MM) -> str:
     """Return "2 shims of 0.5 and 1 of 0.25"."""
     counts = {each: list(shims).count(each) for each in sorted(set(shims), reverse=True)}
-    words = [f"{many} of {each:g}" for each, many in counts.items()]
+    words = [f"{many} of {show.fine(each)}" for each, many in counts.items()]
     return ("shim " if sum(counts.values()) == 1 else "shims: ") + " and ".join(words)
 
 
@@ -60,7 +60,9 @@ def hinge_name(at: int, count: int) -> str:
     return "the bottom hinge" if at == count - 1 else ("the middle hinge" if count == 3 else f"hinge {at + 1}")
 
 
-def butt_steps(plan: Plan, places: Sequence[Place], shims: Sequence[float], *, height: float) -> tuple[Step, ...]:
+def butt_steps(
+    plan: Plan, places: Sequence[Place], shims: Sequence[float], *, height: float, show: Show = IN_MM
+) -> tuple[Step, ...]:
     """Return the steps of a plan on butts: packing first, then letting in, then the plane. Hinges from the top down."""
     steps: list[Step] = []
     count = len(plan.packed)
@@ -69,19 +71,21 @@ def butt_steps(plan: Plan, places: Sequence[Place], shims: Sequence[float], *, h
         if packed > LEAST_PACKED:
             chosen = shims_for(packed, shims)
             name = hinge_name(at, count)
-            words = shim_words(chosen) if chosen else "paper"
+            words = shim_words(chosen, show) if chosen else "paper"
             steps.append(
-                Step("pack", f"pack {name} by {packed:.2f}: {words} behind its leaf on the lining", packed, name)
+                Step("pack", f"pack {name} by {show.fine(packed)}: {words} behind its leaf on the lining", packed, name)
             )
     for at, packed in ordered:
         if packed < -LEAST_PACKED:
             name = hinge_name(at, count)
-            steps.append(Step("let in", f"let {name} in {-packed:.2f} deeper on the lining", packed, name))
-    steps += plane_steps(plan.planed, places, height=height)
+            steps.append(Step("let in", f"let {name} in {show.fine(-packed)} deeper on the lining", packed, name))
+    steps += plane_steps(plan.planed, places, height=height, show=show)
     return tuple(steps) if steps else (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)
 
 
-def across_steps(*, proud_top: float, proud_bottom: float, hinges: Sequence[float], height: float) -> tuple[Step, ...]:
+def across_steps(
+    *, proud_top: float, proud_bottom: float, hinges: Sequence[float], height: float, show: Show = IN_MM
+) -> tuple[Step, ...]:
     """Return what is moved across so that a leaf on butts lies in its plane; () where it does.
 
     proud_*: how far its latch edge stands out of its plane at top and foot when it is shut, mm. hinges: heights of
@@ -94,15 +98,17 @@ def across_steps(*, proud_top: float, proud_bottom: float, hinges: Sequence[floa
     if abs(twist) > CROSS_LEAST:
         out, into = ("bottom", "top") if twist > 0 else ("top", "bottom")
         half = abs(twist) / 2 * (max(hinges) - min(hinges)) / height
-        words = f"move the {into} hinge {half:.1f} towards the stop, the {out} one as much away from it"
+        by = show.length(half, sign=False)
+        words = f"move the {into} hinge {by} towards the stop, the {out} one as much away from it"
         steps.append(Step("across", words, half, "hinges"))
     if abs(alike) > CROSS_LEAST:
         way = "back" if alike > 0 else "out"
-        steps.append(Step("stop", f"set the stop {abs(alike):.1f} {way} over its whole height", alike, "stop"))
+        by = show.length(abs(alike), sign=False)
+        steps.append(Step("stop", f"set the stop {by} {way} over its whole height", alike, "stop"))
     return tuple(steps)
 
 
-def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: float) -> list[Step]:
+def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: float, show: Show = IN_MM) -> list[Step]:
     """Return what is planed off each edge: how much at each place, where it runs out."""
     steps = []
     words = {"hinge": "hinge edge, the hinges off", "latch": "latch edge", "head": "head", "floor": "foot"}
@@ -110,7 +116,7 @@ def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: flo
         mine = [(place, off) for place, off in zip(places, planed, strict=True) if place.side == side]
         if any(off > NOTHING for _, off in mine):
             each = ", ".join(
-                f"{f'{off:.1f}' if off > NOTHING else 'to nothing'} at the {place.name}" for place, off in mine
+                f"{show.fine(off) if off > NOTHING else 'to nothing'} at the {place.name}" for place, off in mine
             )
             most = max(off for _, off in mine)
             steps.append(Step("plane", f"plane the {edge}: {each}", most, side))
@@ -165,7 +171,7 @@ def cup_turns(
     return tuple(found)
 
 
-def turn_words(each: CupTurn, count: int) -> str:
+def turn_words(each: CupTurn, count: int, show: Show = IN_MM) -> str:
     """Return "top hinge, side screw: 1 3/4 turns, 1.2 to the latch"."""
     name = hinge_name(each.hinge - 1, count).removeprefix("the ")
     way = {
@@ -178,7 +184,7 @@ def turn_words(each: CupTurn, count: int) -> str:
     part = {0: "", 1: "1/4", 2: "1/2", 3: "3/4"}[rest]
     turns = " ".join(word for word in (str(whole) if whole else "", part) if word) or "a breath"
     over = "" if each.within else ": more than it has"
-    return f"{name}, {each.screw} screw: {turns} turn{'s' * (quarters > 4)}, {abs(each.amount):.1f} {way}{over}"
+    return f"{name}, {each.screw} screw: {turns} turn{'s' * (quarters > 4)}, {show.fine(abs(each.amount))} {way}{over}"
 
 
 def signed(value: float, digits: int = 1) -> str:

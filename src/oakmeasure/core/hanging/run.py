@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from oakmeasure.core.hanging.least import in_turn
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE
 from oakmeasure.core.hung_choices import RunLeaf
+from oakmeasure.core.units import IN_MM, Show
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +41,13 @@ class RunPlan:
 
 
 def line_up(
-    run: Sequence[RunLeaf], *, width: float, height: float, spread: float, wanted: float | None = None
+    run: Sequence[RunLeaf],
+    *,
+    width: float,
+    height: float,
+    spread: float,
+    wanted: float | None = None,
+    show: Show = IN_MM,
 ) -> RunPlan | None:
     """Return how a run of leaves is lined up; None for an empty run.
 
@@ -59,7 +66,7 @@ def line_up(
     ups = [min(max(low + line, -HEIGHT_RANGE), HEIGHT_RANGE) for low in lows]
     left = [SIDE_RANGE - abs(turn) * spread / 2 for turn in kept]
     across, gap, worst = _sides(run, kept, left, height=height, wanted=wanted)
-    short = _short(run, turns, kept, lows, line)
+    short = _short(run, turns, kept, lows, line, show)
     leaves = []
     for n, (each, up, turn, shift) in enumerate(zip(run, ups, kept, across, strict=True)):
         last = n == len(run) - 1
@@ -128,7 +135,12 @@ def _sides(
 
 
 def _short(
-    run: Sequence[RunLeaf], turns: Sequence[float], kept: Sequence[float], lows: Sequence[float], line: float
+    run: Sequence[RunLeaf],
+    turns: Sequence[float],
+    kept: Sequence[float],
+    lows: Sequence[float],
+    line: float,
+    show: Show,
 ) -> tuple[str, ...]:
     words = []
     for n, (each, turn, held, low) in enumerate(zip(run, turns, kept, lows, strict=True), start=1):
@@ -136,12 +148,12 @@ def _short(
             words.append(f"leaf {n} leans more than its side screws turn it: move a plate up or down")
         if abs(low + line) > HEIGHT_RANGE + 1e-9:
             words.append(
-                f"leaf {n} stands {abs(low + line):.1f} off the line, its plates go {HEIGHT_RANGE:g}: bore them anew"
+                f"leaf {n} stands {show.fine(abs(low + line))} off the line, its plates go {show.fine(HEIGHT_RANGE)}: "
+                "bore them anew"
             )
         for end in ("top", "bottom"):
             proud = getattr(each, f"proud_{end}")
             if abs(proud) > DEPTH_RANGE:
-                words.append(
-                    f"leaf {n} is {abs(proud):.1f} out at its {end}, its screws go {DEPTH_RANGE:g}: it is in twist"
-                )
+                out, most = show.fine(abs(proud)), show.fine(DEPTH_RANGE)
+                words.append(f"leaf {n} is {out} out at its {end}, its screws go {most}: it is in twist")
     return tuple(words)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.hung_choices import Sliding
+from oakmeasure.core.units import IN_MM, Show
 
 LEVEL_PER_M, STRAIGHT, CENTRED = 1.0, 1.0, 1.5  # mm a metre; mm; mm: common practice, no source
 A_TURN = 1.25  # mm of a hanger's bolt, M8: ISO 261 coarse pitch
@@ -21,30 +22,33 @@ class Look:
     remedy: str = ""
 
 
-def looks(read: Sliding, *, track: float, floor_rises: float | None) -> tuple[Look, ...]:
+def looks(read: Sliding, *, track: float, floor_rises: float | None, show: Show = IN_MM) -> tuple[Look, ...]:
     """Return what is looked at, in order: floor, rail level, rail straight, guide, wheels; only then the holes.
 
     track: its length, mm. floor_rises: most along the leaf's way, mm; None where nobody has read it.
     """
     allowed = LEVEL_PER_M * track / 1000
     found = [
-        Look("the floor along its way", "" if floor_rises is None else f"rises {floor_rises:.1f}",
+        Look("the floor along its way", "" if floor_rises is None else f"rises {show.fine(floor_rises)}",
              None if floor_rises is None else floor_rises <= 3.0, "hang it from the highest point; ease the foot there")
     ]  # fmt: skip
     rail = read.rail_rises
+    rises = show.fine(abs(rail or 0.0))
     found.append(
         Look(
             "the rail: level",
-            "" if rail is None else f"{'rises' if rail >= 0 else 'falls'} {abs(rail):.1f} over {track:.0f}",
+            ""
+            if rail is None
+            else f"{'rises' if rail >= 0 else 'falls'} {rises} over {show.length(track, sign=False)}",
             None if rail is None else abs(rail) <= allowed,
-            f"slack the screws at the {'high' if (rail or 0) >= 0 else 'low'} end, shim it {abs(rail or 0):.1f} level",
+            f"slack the screws at the {'high' if (rail or 0) >= 0 else 'low'} end, shim it {rises} level",
         )
     )
     bow = read.rail_bowed
     found.append(
         Look(
             "the rail: straight",
-            "" if bow is None else f"{bow:.1f} out in its middle",
+            "" if bow is None else f"{show.fine(bow)} out in its middle",
             None if bow is None else bow <= STRAIGHT,
             "a stretched line along it, packing behind where it bends in",
         )
@@ -53,7 +57,7 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None) -> tuple[Lo
     found.append(
         Look(
             "the guide: in the groove's middle",
-            "" if guide is None else f"{guide:.1f} off",
+            "" if guide is None else f"{show.fine(guide)} off",
             None if guide is None else guide <= CENTRED,
             "slack it, let the leaf find its place, screw it down",
         )
@@ -69,16 +73,16 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None) -> tuple[Lo
     return tuple(found)
 
 
-def last_settings(shims: Sequence[float], stop_open: float | None) -> tuple[Look, ...]:
+def last_settings(shims: Sequence[float], stop_open: float | None, show: Show = IN_MM) -> tuple[Look, ...]:
     """Return what is set once it runs free: shims under the wheels' track, mm, and the stop of the open leaf, mm from
     the track's hinge end. None where the gear has none.
     """
     found = []
     if shims:
-        words = ", ".join(f"{each:.1f}" for each in shims) if any(shims) else "none: it is level"
+        words = ", ".join(show.fine(each) for each in shims) if any(shims) else "none: it is level"
         found.append(Look("the wheels' track: shims, hole by hole", words, None, "brass or hard card, under each hole"))
     if stop_open is not None:
-        place = f"open at {stop_open:.0f} from the hinge end of the track, shut against the jamb"
+        place = f"open at {show.length(stop_open, sign=False)} from the hinge end of the track, shut against the jamb"
         found.append(Look("the stops", place, None, "set when the leaf hangs parallel, both screws"))
     return tuple(found)
 

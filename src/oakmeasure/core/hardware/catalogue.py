@@ -99,7 +99,7 @@ def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
     if choice.unknown is CupUnknown.REACH:
         reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": State.MEASURED})
         how = (f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
-               f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g}")  # fmt: skip
+               f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm")  # fmt: skip
     return hinge.model_copy(update={"name": f"{_plain(hinge.name)}, kept {on}"[:80], "reach": reach,
                                     "source": f"{how}, {on}"})  # fmt: skip
 

@@ -6,7 +6,6 @@ template = hinge + (bush − cutter) all round, half on each side. Sources: comm
 from __future__ import annotations
 
 from oakmeasure.core.context import Context
-from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware.plain import let_in
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -14,19 +13,6 @@ from oakmeasure.core.working import derived, given, minus, plus, total
 
 SPREAD = 0.15  # of thickness; more needs each its own depth: common practice, no source
 LETTERS = "ABCDEFGHIJKL"
-
-
-def template_size(*, size: float, bush: float, cutter: float) -> float:
-    """Return a template's opening for a recess, mm: the recess and (bush − cutter).
-
-    Raises InputError where the cutter does not pass the bush.
-
-    >>> template_size(size=100, bush=17, cutter=12)
-    105
-    """
-    if cutter >= bush:
-        raise InputError("cutter", cutter, f"less than the bush, {bush:g}")
-    return size + bush - cutter
 
 
 def judge_packet(ctx: Context) -> None:

@@ -13,7 +13,6 @@ from oakmeasure.core.make_choices import About
 from oakmeasure.core.making.maker import Maker, many
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 
-SIDE_WORDS = ("lining", "cabinet", "floor", "wall", "head lining")
 LOOSE_KINDS = ("framed", "light")  # whose members are worked before they are joined
 
 
@@ -167,13 +166,15 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
     holes = [c for c in cuts if c.name in ("spindle hole", "keyhole")]
     if lock is None or not inner:
         return
+    more = "from both ends to the middle"
+    if trim > 0.01:
+        more = f"{m.show.length(trim, sign=False)} more than the case for what is trimmed"
     _cut(m, "mortise:lock", "Mortise for the lock", Trade.BORE, inner, Up.LATCH_EDGE, from_edge=False,
          settings=(Setting("drill", lock.case_thickness), Setting("deep, from this edge", lock.case_depth + trim),
                    Setting("down from the top", m.value("lock_down"), figure="lock_down")),
          practice="the same bore in an off-cut of the thickness", cautions=("drill", "chisel", *_fire(m)),
          check=Check("case slides in by hand; wood left on both faces alike"),
-         how="a row of holes on the gauge line, then chisel; " + (f"{trim:g} more than the case for what is trimmed"
-         if trim > 0.01 else "from both ends to the middle"))  # fmt: skip
+         how="a row of holes on the gauge line, then chisel; " + more)  # fmt: skip
     _cut(m, "bore:spindle", "Bore for spindle and key, from both faces", Trade.BORE, holes or inner, Up.OPENING,
          from_edge=False, after=("mortise:lock",), cautions=("drill",), check=Check("square through, by a rod in it"),
          settings=(Setting("from the edge", lock.backset + trim), Setting("spindle", lock.spindle_bore),

@@ -29,14 +29,6 @@ def with_entry(job: Job, leaf_id: str, *entries: LogEntry) -> Job:
     return with_field(job, leaf_id, "making.log", tuple(sorted(log, key=lambda entry: entry.at)))
 
 
-def without_entry(job: Job, leaf_id: str, at: int) -> Job:
-    """Return the job without one entry, by its place in the log. Raises InputError where there is none."""
-    log = job.leaf(leaf_id).making.log
-    if not 0 <= at < len(log):
-        raise InputError("log", at, "an entry that there is")
-    return with_field(job, leaf_id, "making.log", (*log[:at], *log[at + 1 :]))
-
-
 def check_part(leaf: LeafSolution, part: str) -> None:
     """Raise InputError for a part that the leaf does not have; "" is the leaf as a whole."""
     names = [each.name for each in leaf.cut_parts]

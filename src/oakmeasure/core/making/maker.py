@@ -12,7 +12,7 @@ from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
 from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.timber.weight import TWO_PEOPLE_KG
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import IN_MM, Show, Unit
 
 if TYPE_CHECKING:
     from oakmeasure.core.solve import LeafSolution
@@ -24,7 +24,8 @@ NOTHING = 0.005  # mm: no setting
 @dataclass(slots=True)
 class Maker:
     """Handed from one step maker to the next. ready: id after which a part may be worked by itself, by its name.
-    whole: id after which the leaf is one piece. sized: id after which its edges are as they stay.
+    whole: id after which the leaf is one piece. sized: id after which its edges are as they stay. show: how lengths are
+    written.
     """
 
     leaf: LeafSolution
@@ -33,6 +34,7 @@ class Maker:
     ready: dict[str, str] = field(default_factory=dict)
     whole: str = ""
     sized: str = ""
+    show: Show = IN_MM
 
     def add(self, op_id: str, name: str, trade: Trade, **what: Any) -> str:
         """Add an operation; see `Operation`."""

@@ -16,7 +16,7 @@ def mends(m: Maker) -> None:
         if entry.kind is not LogKind.MISHAP or entry.mishap is None:
             continue
         number += 1
-        judged = judge_mishap(m.leaf, entry.mishap, entry.part, entry.value or 0.0)
+        judged = judge_mishap(m.leaf, entry.mishap, entry.part, entry.value or 0.0, m.show)
         repair = next((each for each in judged.repairs if each.key == entry.repair), None)
         if repair is None:
             continue

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.make_choices import MishapKind
+from oakmeasure.core.units import IN_MM, Show
 from oakmeasure.core.verdicts import Level
 from oakmeasure.data import table
 
@@ -70,6 +71,11 @@ class Case:
     part: Part | None
     by: float
     cuts: tuple[Boring, ...]
+    show: Show
+
+    def fmt(self, mm: float) -> str:
+        """Return a length as it is written."""
+        return self.show.length(mm, sign=False)
 
     @property
     def name(self) -> str:
@@ -80,7 +86,7 @@ class Case:
         return self.part.finished.thickness if self.part is not None else self.leaf.figures["thickness"].value
 
 
-def judge_mishap(leaf: LeafSolution, kind: MishapKind, part: str, by: float) -> Judgement:
+def judge_mishap(leaf: LeafSolution, kind: MishapKind, part: str, by: float, show: Show = IN_MM) -> Judgement:
     """Return what a mishap means and how it is mended. part: by name; "" or an unknown one is the leaf as a whole.
 
     by: too deep, off, too short, or the length of a split; the depth of a tear-out, mm. Of a screw it is not asked.
@@ -88,7 +94,7 @@ def judge_mishap(leaf: LeafSolution, kind: MishapKind, part: str, by: float) -> 
     build = leaf.build
     found = next((p for p in leaf.cut_parts if p.name == part), None) if build is not None else None
     cuts = tuple(c for c in leaf.borings if c.member == part)
-    case = Case(leaf, found, by, cuts)
+    case = Case(leaf, found, by, cuts, show)
     sound, words, repairs = JUDGES[kind](case)
     again = _remake(case)
     ordered = sorted(repairs, key=lambda each: (not each.fits, each.adds))
@@ -130,7 +136,8 @@ def _hole_deep(case: Case) -> Found:
     left = room - (cut.depth if cut else 0.0) - case.by
     wide = min(cut.along if cut else 10.0, 40.0)
     through = left < SKIN_LEAST
-    disc = Repair("disc", "A disc in its bottom", f"turned {case.by:.1f} thick, glued, level with the stop's depth",
+    turned = f"turned {case.fmt(case.by)} thick, glued, level with the stop's depth"
+    disc = Repair("disc", "A disc in its bottom", turned,
                   left > 0, "nothing has come through" if left > 0 else "it has come through", 0.3, 0.5,
                   (("disc", wide), ("thick", case.by)))  # fmt: skip
     plug = Repair("plug", "Plug it and bore again", "grain along the part's own, glued, flushed when it has set", True,
@@ -147,8 +154,8 @@ def _hole_deep(case: Case) -> Found:
         (("patch at least, long", PATCH_LONG * wide), ("wide", wide + 6.0), ("deep", max(left, 0.0) + PATCH_DEEPER)),
     )
     if through:
-        return Level.LOOK, f"{left:.1f} left of the far face: it shows, or will", [plug, patch, disc]
-    return Level.FINE, f"{left:.1f} left behind it: sound, only its bottom is too low", [disc, plug, patch]
+        return Level.LOOK, f"{case.fmt(left)} left of the far face: it shows, or will", [plug, patch, disc]
+    return Level.FINE, f"{case.fmt(left)} left behind it: sound, only its bottom is too low", [disc, plug, patch]
 
 
 def _hole_off(case: Case) -> Found:
@@ -167,13 +174,17 @@ def _hole_off(case: Case) -> Found:
         (("plug", wide + PLUG_OVER),),
     )
     leave = Repair("leave", "Bore the right one, plug the wrong one for looks", "both stand in sound wood", free,
-                   f"{apart:.1f} of wood between them" if free else "no wood left between them", 0.4, 0.5,
+                   f"{case.fmt(apart)} of wood between them" if free else "no wood left between them", 0.4, 0.5,
                    (("plug", wide),))  # fmt: skip
     move = Repair("move", "Leave the hinge where its hole is", "its other half moves by as much", bool(cut and
                   cut.name.startswith(("cup", "butt"))), "a hinge has a fellow that can move with it", 0.2, 0.0,
                   (("moves by", case.by),), ("plate or recess on the other side, the same way",
                                              "keep-out zones and clashes: look again"))  # fmt: skip
-    return (Level.FINE if free else Level.LOOK), f"{case.by:.1f} off, hole {wide:.0f} wide", [plug, leave, move]
+    return (
+        (Level.FINE if free else Level.LOOK),
+        f"{case.fmt(case.by)} off, hole {case.fmt(wide)} wide",
+        [plug, leave, move],
+    )
 
 
 def _split(case: Case) -> Found:
@@ -188,7 +199,7 @@ def _split(case: Case) -> Found:
         "Run glue in and clamp it",
         "opened with a wedge, glue in along its length, clamped across",
         short,
-        f"up to {CLAMPED_MOST:.0f} long" if short else "too long to close for good",
+        f"up to {case.fmt(CLAMPED_MOST)} long" if short else "too long to close for good",
         0.3,
         4.0,
     )
@@ -199,7 +210,7 @@ def _split(case: Case) -> Found:
         "A key let in across it",
         "dovetail both ways, grain across the split, from the closing face",
         can_key,
-        f"needs {KEY_WIDTH_LEAST:.0f} of width and 16 of thickness",
+        f"needs {case.fmt(KEY_WIDTH_LEAST)} of width and {case.fmt(16)} of thickness",
         0.8,
         GLUE_SETS,
         (("key, long", key_long), ("wide at its ends", key_long / 3), ("deep", case.thick * KEY_SHARE)),
@@ -211,14 +222,14 @@ def _split(case: Case) -> Found:
         "A splice, 1 in 8",
         "sawn away past the end of the split, a new piece on a long slope",
         fits,
-        f"{case.by + scarf:.0f} of {long:.0f}" if fits else "no room for so long a slope",
+        f"{case.fmt(case.by + scarf)} of {case.fmt(long)}" if fits else "no room for so long a slope",
         1.6,
         4.0,
         (("slope", scarf), ("new piece", case.by + scarf)),
         ("joints in it are cut again",) if jointed else (),
     )
     if case.by > 0.5 * long:
-        return Level.STOP, f"{case.by:.0f} of {long:.0f}: it runs through the part", [key, splice]
+        return Level.STOP, f"{case.fmt(case.by)} of {case.fmt(long)}: it runs through the part", [key, splice]
     if short and not jointed:
         return Level.FINE, "short and clear of a joint: glued it holds", [glue, key, splice]
     return Level.LOOK, "mended it holds; in a joint it would open again", [glue, key, splice]
@@ -243,13 +254,13 @@ def _short_leaf(case: Case) -> Found:
     leave = Repair(
         "leave",
         "Leave it",
-        f"the gap over the floor grows by {case.by:.1f}",
+        f"the gap over the floor grows by {case.fmt(case.by)}",
         case.by <= 6.0,
-        "up to 6 at a foot",
+        f"up to {case.fmt(6)} at a foot",
         0.0,
         0.0,
         (),
-        (f"gap over the floor + {case.by:.1f}",),
+        (f"gap over the floor + {case.fmt(case.by)}",),
     )
     return ((Level.FINE if case.by <= 6 else Level.LOOK), "the leaf is shorter than its opening wants", [leave, strip])
 
@@ -264,7 +275,7 @@ def _short_part(case: Case, part: Part) -> Found:
         "Splice a piece on, 1 in 8",
         "out of sight at the foot, slope to the closing face",
         fits,
-        f"slope of {scarf:.0f}" if fits else "no room for the slope",
+        f"slope of {case.fmt(scarf)}" if fits else "no room for the slope",
         1.6,
         4.0,
         (("slope", scarf), ("new piece", case.by + scarf)),
@@ -284,20 +295,20 @@ def _short_part(case: Case, part: Part) -> Found:
     narrow = Repair(
         "narrow",
         "All like it as short",
-        f"the leaf comes out {case.by:.1f} smaller",
+        f"the leaf comes out {case.fmt(case.by)} smaller",
         part.role is Role.RAIL and case.by <= 4.0,
-        "up to 4, made good at the gaps",
+        f"up to {case.fmt(4)}, made good at the gaps",
         0.6,
         0.0,
         (("all of them by", case.by),),
         (
-            f"leaf narrower by {case.by:.1f}",
-            f"gap at the latch + {case.by:.1f}, or packing at the hinges",
+            f"leaf narrower by {case.fmt(case.by)}",
+            f"gap at the latch + {case.fmt(case.by)}, or packing at the hinges",
             "panels narrower too",
         ),
     )
     level = Level.FINE if whole else Level.LOOK if fits or reach > 0 else Level.STOP
-    return level, f"{case.by:.1f} short of {long:.1f}", [tenon, loose, splice, other, narrow]
+    return level, f"{case.fmt(case.by)} short of {case.fmt(long)}", [tenon, loose, splice, other, narrow]
 
 
 def _other_tenons(case: Case, part: Part) -> tuple[Repair, Repair, bool, float]:
@@ -313,7 +324,7 @@ def _other_tenons(case: Case, part: Part) -> tuple[Repair, Repair, bool, float]:
         "Keep the shoulders, shorter tenons",
         "half of what is missing off each",
         whole,
-        f"{left:.0f} of {reach:.0f} left" if reach else "it has no tenons",
+        f"{case.fmt(left)} of {case.fmt(reach)} left" if reach else "it has no tenons",
         0.2,
         0.0,
         (("tenon left", max(left, 0.0)),),
@@ -359,7 +370,7 @@ def _screw(case: Case) -> Found:
         (("cutter", wide + 3.0), ("plug", wide + 3.0), ("deep", screws.length + 3.0)),
     )
     beside = Repair("beside", "Leave the stump, a screw beside it", "where the hinge has a hole more, or gets one",
-                    screws.count > 2, f"{3 * wide:.0f} away along the grain", 0.2, 0.0, (("away", 3 * wide),),
+                    screws.count > 2, f"{case.fmt(3 * wide)} away along the grain", 0.2, 0.0, (("away", 3 * wide),),
                     (f"{screws.count - 1} screws carry for the others",) if screws.count > 2 else ())  # fmt: skip
     return Level.LOOK, "a stump in the wood: nothing holds there", [core, beside]
 
@@ -369,7 +380,7 @@ def _mortise_deep(case: Case) -> Found:
     if hinge is not None:
         can = case.by <= PACK_MOST
         pack = Repair("pack", "Packing under it", "card or veneer the size of its leaf, hard, not crushed", can,
-                      f"up to {PACK_MOST:g}", 0.15, 0.0, (("packing", case.by),))  # fmt: skip
+                      f"up to {case.fmt(PACK_MOST)}", 0.15, 0.0, (("packing", case.by),))  # fmt: skip
         fill = Repair(
             "fill",
             "A slip glued in, cut again",
@@ -380,7 +391,7 @@ def _mortise_deep(case: Case) -> Found:
             GLUE_SETS,
             (("slip", case.by + 1.0), ("long", hinge.along)),
         )
-        moves = f"left as it is, the gap at the hinges is {case.by:.1f} less and the leaf binds there"
+        moves = f"left as it is, the gap at the hinges is {case.fmt(case.by)} less and the leaf binds there"
         return Level.LOOK, moves, [pack, fill]
     width = case.part.finished.width if case.part else 0.0
     reach = (
@@ -392,13 +403,13 @@ def _mortise_deep(case: Case) -> Found:
         "Leave it",
         "a pocket behind the tenon: less glue at its end",
         behind >= 10.0,
-        f"{behind:.0f} of wood behind it",
+        f"{case.fmt(behind)} of wood behind it",
         0.0,
     )
     block = Repair("block", "A block glued in its bottom", "end grain out of sight, chopped to depth", True,
                    "wherever it is through or nearly", 0.4, GLUE_SETS, (("block", case.by),))  # fmt: skip
     level = Level.FINE if behind >= 10.0 else Level.LOOK
-    return level, f"{behind:.0f} of wood stays behind the tenon", [leave, block]
+    return level, f"{case.fmt(behind)} of wood stays behind the tenon", [leave, block]
 
 
 def _tear_out(case: Case) -> Found:
@@ -408,11 +419,11 @@ def _tear_out(case: Case) -> Found:
         "Scrape it out over the whole face",
         "a card scraper askew, then with the grain",
         case.by <= spare,
-        f"up to {spare:.1f}",
+        f"up to {case.fmt(spare)}",
         0.3,
         0.0,
         (("off", case.by),),
-        (f"thickness less by {case.by:.1f}: read it and write it into the log",),
+        (f"thickness less by {case.fmt(case.by)}: read it and write it into the log",),
     )
     wide = max(3 * case.by, 8.0)
     patch = Repair(
@@ -438,7 +449,7 @@ def _tear_out(case: Case) -> Found:
     )
     return (
         (Level.FINE if case.by <= spare else Level.LOOK),
-        f"{case.by:.1f} deep: sound, it only shows",
+        f"{case.fmt(case.by)} deep: sound, it only shows",
         [plane, patch, turn],
     )
 

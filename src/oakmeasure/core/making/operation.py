@@ -7,7 +7,7 @@ but other early ones. Everything else keeps the order in which the trade does it
 from __future__ import annotations
 
 import heapq
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
@@ -192,20 +192,3 @@ def in_order(operations: Sequence[Operation]) -> tuple[Operation, ...]:
         ring = sorted(each for each, left in waits.items() if left)
         raise InputError("needs", ", ".join(ring[:4]), "no ring of operations")
     return tuple(ordered)
-
-
-def out_of_order(operations: Sequence[Operation]) -> list[str]:
-    """Return what is wrong with an order, in words: a need that comes later, an early one that could come sooner."""
-    place = {op.id: at for at, op in enumerate(operations)}
-    wrong = []
-    for at, op in enumerate(operations):
-        wrong += [f"{op.id} before {need}" for need in op.needs if place.get(need, at) >= at]
-        if op.early:
-            last = max((place[need] for need in op.needs if need in place), default=-1)
-            wrong += [f"{op.id} behind {operations[n].id}" for n in range(last + 1, at) if not operations[n].early]
-    return wrong
-
-
-def of_trade(operations: Iterable[Operation], trade: Trade) -> list[Operation]:
-    """Return those of one kind of work."""
-    return [each for each in operations if each.trade is trade]

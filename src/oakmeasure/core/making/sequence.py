@@ -26,6 +26,7 @@ from oakmeasure.core.making.operation import Bucket, Operation
 from oakmeasure.core.making.slab_steps import slab
 from oakmeasure.core.making.wood_steps import measure_first, wood
 from oakmeasure.core.rules import ShopRules
+from oakmeasure.core.units import IN_MM, Show
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
@@ -74,7 +75,7 @@ MAKERS: dict[str, Callable[[Maker, Any, GluePlan | None], None]] = {
 }
 
 
-def make(leaf: LeafSolution, rules: ShopRules) -> Making | None:
+def make(leaf: LeafSolution, rules: ShopRules, show: Show = IN_MM) -> Making | None:
     """Return how a leaf is made; None where there is no leaf."""
     build = leaf.build
     if build is None:
@@ -82,7 +83,7 @@ def make(leaf: LeafSolution, rules: ShopRules) -> Making | None:
     choice = leaf.leaf.build
     glue = plan_glue(leaf.leaf, build, rules)
     finish = finish_schedule(leaf.leaf, build, leaf.fit.leaves)
-    m = Maker(leaf, build)
+    m = Maker(leaf, build, show=show)
     measure_first(m)
     wood(m)
     MAKERS[choice.kind](m, choice, glue)

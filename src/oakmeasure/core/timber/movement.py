@@ -121,15 +121,6 @@ def bow_between_climates(*, height: float, thickness: float, points: float) -> f
     return height**2 * ALONG_GRAIN * points / (8 * thickness)
 
 
-def finish_takes(*, faces: int = 4, coat: float = FINISH_COAT) -> float:
-    """Return the gap that a finish takes, mm: so many faces of a coat.
-
-    >>> finish_takes()
-    0.48
-    """
-    return faces * coat
-
-
 def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
     """Add what a finish takes off the gaps and how far two climates would bow the leaf, and judge both."""
     add, f = ctx.figures.add, ctx.figures

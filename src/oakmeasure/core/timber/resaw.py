@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.units import IN_MM, Show
 
 
 class Match(StrEnum):
@@ -100,7 +101,7 @@ class WayOut:
 
 
 def short_by(*, needed: int, stock: float, raw: float, kerf: float, sanding: float, wander: float,
-             least: float) -> tuple[WayOut, ...]:  # fmt: skip
+             least: float, show: Show = IN_MM) -> tuple[WayOut, ...]:  # fmt: skip
     """Return the ways out where `needed` veneers do not come out of one board; () where they do. least: thickness under
     which a veneer is sanded through in places, mm.
 
@@ -113,8 +114,8 @@ def short_by(*, needed: int, stock: float, raw: float, kerf: float, sanding: flo
     thinner = (stock - (needed - 1) * kerf) / needed
     left = thinner - sanding - wander
     boards = math.ceil(needed / len(got.slices)) if got.slices else 0
-    found = [WayOut(f"saw them {thinner:.2f} instead of {raw:.2f}: {needed} come out of the board", left, 1,
-                    left >= least)]  # fmt: skip
+    words = f"saw them {show.fine(thinner)} instead of {show.fine(raw)}: {needed} come out of the board"
+    found = [WayOut(words, left, 1, left >= least)]
     if boards:
         word = f"{boards} boards of the same log, so that the figure goes on" if boards > 1 else "one board"
         found.append(WayOut(word, got.thinnest, boards, True))
