@@ -10,8 +10,8 @@ import pytest
 from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-# Journals, earlier saves and settings of the tests are nobody's own.
-for each in ("XDG_STATE_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+# The job book, journals, earlier saves and settings of the tests are nobody's own, nor do tests read anybody's.
+for each in ("XDG_DATA_HOME", "XDG_STATE_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
     os.environ[each] = tempfile.mkdtemp(prefix="oak-measure-tests-")
 # The suite's own machine may be slow or busy: no example is ever failed for its time. EXAMPLES=1000 looks deeper.
 EXAMPLES = int(os.environ.get("EXAMPLES", "0"))

@@ -291,7 +291,7 @@ class MakeRoom(QObject):
         if page is MakePage.BATCH:
             return batch_view(self.batch(), {each.leaf.id: each for each in session.worked_out()}, show)
         if page is MakePage.GLUE:
-            return glue_view(solved, self.stage)
+            return glue_view(solved, self.stage, self.session.show)
         if page is MakePage.FINISH:
             return finish_view(solved.making.finish, self.coat_days())
         if page is MakePage.TIME:

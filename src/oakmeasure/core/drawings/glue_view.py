@@ -11,13 +11,14 @@ from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan,
 from oakmeasure.core.making.glue_tasks import Line
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.units import Show
 
 TALL, BAR_X, BAR_WIDE = 620.0, 500.0, 54.0
 WORDS_X, WRAP, LINE = 574.0, 40, 24.0
 JAW = 16.0
 
 
-def glue_view(leaf: LeafSolution, number: int) -> Drawing:
+def glue_view(leaf: LeafSolution, number: int, show: Show) -> Drawing:
     """Return the drawing of a stage, counted over all glue-ups from 1; why there is none where nothing is glued."""
     build, making = leaf.build, leaf.making
     if build is None or making is None:
@@ -31,7 +32,7 @@ def glue_view(leaf: LeafSolution, number: int) -> Drawing:
     sketch = Sketch()
     task, stage = found
     _leaf(sketch, leaf, build, stage)
-    _minutes(sketch, plan, task, stage)
+    _minutes(sketch, plan, task, stage, show)
     return sketch.drawing(margin=16)
 
 
@@ -101,7 +102,7 @@ def _clamp(sketch: Sketch, bar: Line, k: float, at: tuple[float, float], small: 
         sketch.box(jaw, Layer.OUTLINE)
 
 
-def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage) -> None:
+def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show: Show) -> None:
     """A bar as tall as the glue stays open, filled by what is done in it; what closes and when stands beside it."""
     k = TALL / plan.glue.open_minutes
     sketch.box(Rect(BAR_X, 0, BAR_X + BAR_WIDE, TALL), Layer.OUTLINE)
@@ -133,7 +134,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage) -> No
         f"{stage.minutes:.1f} min  done: {plan.glue.open_minutes - stage.minutes:.1f} to spare",
         f"then {plan.glue.clamp_hours:.1f} h in the clamps",
         f"{task.task.cauls}",
-        f"{plan.glue.name}, {plan.glue.durability}: fills {plan.glue.gap:g}; {plan.glue.end_grain}",
+        f"{plan.glue.name}, {plan.glue.durability}: fills {show.fine(plan.glue.gap)}; {plan.glue.end_grain}",
         plan.glue.clean,
     ]
     y -= 8
