@@ -85,5 +85,6 @@ def test_programme_that_knows_no_such_strip_asks_too_much_and_the_bound_does_not
 def test_cheaper_sheets_of_which_there_are_few_count_as_many_as_there_are():
     problem = three_wide(10)
     few = StockItem("few", 1000, 300, 4, PRICE / 2)
-    _, bounds = proven(replace(problem, stock=(*problem.stock, few)))
+    narrow = StockItem("narrow", 1000, 95, 1, PRICE)  # most parts do not go into it, and it is too dear
+    _, bounds = proven(replace(problem, stock=(*problem.stock, few, narrow)))
     assert bounds[-1] == pytest.approx((6 * PRICE + 4 * PRICE / 2) * 100, rel=1e-4)

@@ -180,6 +180,7 @@ class AnyWidth(Strips):
         unit, reached, area = self.stacks.unit, np.zeros(cells + 1, dtype=bool), np.zeros(cells + 1)
         reached[0] = True
         wide = [((way.across + self.kerf) // unit, self.left[way.part]) for way in self.ways]
+        wide = [(each, count) for each, count in wide if each <= cells]  # another kind of sheet may be wider
         for each, count in wide:
             for many in _shares(min(count, cells // each)):
                 reached[many * each :] |= reached[: cells + 1 - many * each].copy()
