@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import json
 import math
+import os
 import random
 import re
 import resource
@@ -336,6 +337,7 @@ def whole_job() -> list[Row]:
 
 def frames_while_planning() -> list[Row]:
     """The longest that the window's loop stood still while the wood of the demo job was planned."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from PySide6.QtCore import QTimer
 
     from oakmeasure.app.start import application, demo_job, open_window

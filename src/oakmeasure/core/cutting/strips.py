@@ -44,7 +44,7 @@ SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after p
 SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
 MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
 PROOF_FROM = 0.4  # of the time, at which the proof for a long list of sheets begins at the latest
-MOST_KINDS = 400  # of parts on sheets, of which a bound is proven
+PROOF_KINDS = 400  # of parts on sheets, of which a bound is proven
 FEW_KINDS = 200  # of parts, for which tables are made quickly
 FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
@@ -148,7 +148,7 @@ class Search:
         if shop.problem.kind is CutKind.BOARDS:
             if shop.is_large or len(shop.levels) > 1:
                 self.aside = aside.started(self.watch, aside.of_strips(shop, demand, self.stock))
-        elif self.is_plain and shop.stages == 3 and len(shop.fits) <= MOST_KINDS:
+        elif self.is_plain and shop.stages == 3 and len(shop.fits) <= PROOF_KINDS:
             self.aside = aside.started(self.watch, aside.of_sheets(master or Master(shop, demand, self.stock)))
 
     def end_aside(self) -> None:
