@@ -355,9 +355,9 @@ def test_a_run_of_eight_is_lined_up_heights_sides_and_depth():
         assert not plan.short
         for each, turned in zip(run, plan.leaves, strict=True):
             assert turned.up == pytest.approx(each.low_left)
-            assert turned.up + turned.turn * 412.0 == pytest.approx(each.low_right)
+            assert turned.up + turned.rises == pytest.approx(each.low_right)
             assert turned.depth_top == pytest.approx(-each.proud_top)
-            assert abs(turned.across) + abs(turned.turn) * 332.0 / 2 <= SIDE_RANGE + 1e-6
+            assert abs(turned.across) + abs(turned.rises) / 412.0 * 332.0 / 2 <= SIDE_RANGE + 1e-6
         gaps = [g for each in plan.leaves[:-1] for g in (each.gap_top, each.gap_bottom)]
         assert max(gaps) - min(gaps) < 0.05
 

@@ -119,8 +119,8 @@ class ComparePanel(QScrollArea):
         grid.setHorizontalSpacing(8 if self._is_narrow else 14)
         grid.setVerticalSpacing(self._spacing)
         last = len(comparison.columns) - 1
-        long = median(len(each.cells[last]) for each in comparison.options) > SHORT
-        under = self._is_narrow and (long or len(comparison.columns) > MANY)
+        lengths = [len(each.cells[last]) for each in comparison.options] or [0]
+        under = self._is_narrow and (median(lengths) > SHORT or len(comparison.columns) > MANY)
         for at, title in enumerate(comparison.columns[: last if under else last + 1]):
             grid.addWidget(label(title, "pencil"), 0, at + 1, _side(title))
         for row, option in enumerate(comparison.options):

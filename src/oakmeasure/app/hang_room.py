@@ -196,7 +196,7 @@ class HangRoom(QObject):
                 (
                     f"leaf {n}",
                     show.fine(each.up, signed=True),
-                    show.fine(each.turn * self.session.solved.fit.width.value, signed=True),
+                    show.fine(each.rises, signed=True),
                     show.fine(each.across, signed=True),
                     f"{show.fine(each.depth_top, signed=True)} / {show.fine(each.depth_bottom, signed=True)}",
                     *(show.fine(g) if g is not None else "" for g in (each.gap_top, each.gap_bottom)),

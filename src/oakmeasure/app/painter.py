@@ -15,7 +15,6 @@ from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPen, QPixmap
 from oakmeasure.app import theme
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import (
-    LETTERS,
     Anchor,
     Area,
     Dimension,
@@ -395,9 +394,8 @@ def label_text(label: Label, view: View) -> str:
 
 
 def _px(label: Label, view: View) -> float:
-    """Return how large a label is set: smaller where it lacks the height of a line, but to be read."""
-    px = TEXT_PX * label.size * view.text
-    return min(px, max(LETTERS * label.high * view.scale, LEAST_PX)) if label.high else px
+    """Return how large a label is set."""
+    return label.set_in(TEXT_PX * view.text, view.scale, least=LEAST_PX)
 
 
 def label_box(label: Label, view: View) -> QRectF:

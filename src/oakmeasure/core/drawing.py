@@ -119,6 +119,13 @@ class Label:
         """Return it so far to the right."""
         return replace(self, x=self.x + x)
 
+    def set_in(self, body: float, per_mm: float, *, least: float) -> float:
+        """Return how large it is set: smaller where it lacks the height of a line, but to be read. body: of body text,
+        least: of what is read, in the unit of which there are `per_mm` to a mm of the drawing.
+        """
+        whole = body * self.size
+        return min(whole, max(LETTERS * self.high * per_mm, least)) if self.high else whole
+
 
 @dataclass(frozen=True, slots=True)
 class Dimension:

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
-from oakmeasure.core.drawing import LETTERS, Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
+from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
 from oakmeasure.data import path_of
 from oakmeasure.language import say
 
@@ -151,9 +151,7 @@ class Pen:
         self.canvas.drawString(x - width / 2, y - size * 0.32, text)
 
     def _label(self, label: Label) -> None:
-        size = TEXT_PT * label.size
-        if label.high:
-            size = min(size, max(LETTERS * label.high * self.per_mm, LEAST_PT))
+        size = label.set_in(TEXT_PT, self.per_mm, least=LEAST_PT)
         font = BOLD if label.bold else REGULAR
         text = say(label.text)
         if label.room:

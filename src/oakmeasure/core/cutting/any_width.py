@@ -10,13 +10,13 @@ between the last and the best ones, Wentges 1997.
 from __future__ import annotations
 
 import math
-from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.cutting.filling import Levels, Strips, Way
 from oakmeasure.core.cutting.master import Frame, Master, Prices, Strip
-from oakmeasure.core.cutting.slots import Slots, side_by_side, useful_slots
+from oakmeasure.core.cutting.problem import shares
+from oakmeasure.core.cutting.slots import Slots, by_length, side_by_side, useful_slots
 
 if TYPE_CHECKING:
     import numpy as np
@@ -90,9 +90,7 @@ class AnyWidth(Strips):
         self.widths = sorted({way.across for way in ways})
         self.grid, self.exact = 1, self.stacks.exact
         self.narrow: dict[int, Slots] = {}
-        self.often = Counter[int]()  # parts, by their length
-        for way in ways:
-            self.often[way.along] += self.left[way.part]
+        self.often = by_length(ways, self.left)
 
     # --- as other tables are asked ------------------------------------------------------------------------------
 
@@ -182,7 +180,7 @@ class AnyWidth(Strips):
         wide = [((way.across + self.kerf) // unit, self.left[way.part]) for way in self.ways]
         wide = [(each, count) for each, count in wide if each <= cells]  # another kind of sheet may be wider
         for each, count in wide:
-            for many in _shares(min(count, cells // each)):
+            for many in shares(min(count, cells // each)):
                 reached[many * each :] |= reached[: cells + 1 - many * each].copy()
         for each, count in wide:
             area[each:] += np.where(reached[: cells + 1 - each], count * each, 0)
@@ -211,21 +209,11 @@ class AnyWidth(Strips):
             rows = np.zeros((size + 1, len(cells[at : at + BLOCK])), dtype=np.float32)
             for along, gain, count in useful_slots(self.stacks.widths, worths[:, at : at + BLOCK], many):
                 weight = (along + self.kerf) // grid
-                for each in _shares(min(count, size // weight)):
+                for each in shares(min(count, size // weight)):
                     np.maximum(rows[each * weight :], rows[: size + 1 - each * weight] + each * gain,
                                out=rows[each * weight :])  # fmt: skip
             found[at : at + BLOCK] = rows[size]
         return found * (1 + TINY)
-
-
-def _shares(count: int) -> Iterator[int]:
-    """Yield numbers that make up every number up to that count."""
-    share = 1
-    while count > 0:
-        take = min(share, count)
-        count -= take
-        share *= 2
-        yield take
 
 
 class _Together:
@@ -244,7 +232,7 @@ class _Together:
                 continue  # a narrower one, of which there is no want, is worth as much
             if often[each] >= cells // each:
                 enough = most[each]
-            for many in _shares(min(int(often[each]), cells // each)):
+            for many in shares(min(int(often[each]), cells // each)):
                 taken = many * each
                 with_it = value[: cells + 1 - taken] + many * most[each]
                 better = with_it > value[taken:] + ALIKE

@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting import highs
 from oakmeasure.core.cutting.patterns import Column, every_way
-from oakmeasure.core.cutting.problem import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, tenths
+from oakmeasure.core.cutting.problem import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, shares, tenths
 
 if TYPE_CHECKING:
     import numpy as np
@@ -295,12 +295,7 @@ class _Knapsack:
         self.unit = common if grid <= common else grid
         self.items: list[tuple[int, int]] = []  # part, how many of it at once
         for at, length in enumerate(bars.lengths):
-            count, share = min(demand[at], self.size // length), 1
-            while count > 0:
-                take = min(share, count)
-                self.items.append((at, take))
-                count -= take
-                share *= 2
+            self.items += [(at, take) for take in shares(min(demand[at], self.size // length))]
 
     def best(self, duals: np.ndarray) -> tuple[_Spread, list[tuple[int, int, int, np.ndarray]]]:
         """Return the best value for each length, by whole units, and what was taken where."""

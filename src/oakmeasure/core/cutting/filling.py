@@ -10,6 +10,8 @@ from itertools import groupby
 from operator import attrgetter
 from typing import TYPE_CHECKING
 
+from oakmeasure.core.cutting.problem import shares
+
 if TYPE_CHECKING:
     import numpy as np
 
@@ -237,11 +239,7 @@ class Tables(Strips):
         self.upto: dict[int, int] = {}
         for way in ways:
             weight = -(-(way.along + kerf) // self.unit)
-            count, share = min(left[way.part], size // weight if weight else 0), 1
-            while count > 0:
-                take = min(share, count)
-                count -= take
-                share *= 2
+            for take in shares(min(left[way.part], size // weight if weight else 0)):
                 items.append((way, take, take * weight))
             self.upto[way.across] = len(items)
         # Row n holds the most that the first n items are worth in every length; what lies in one is read off the rows.
@@ -289,11 +287,7 @@ class Highest(Strips):
         for wide, some in groupby(ways, key=attrgetter("across")):
             for way in some:
                 weight = (way.along + kerf) // self.unit
-                count, share = min(left[way.part], (len(row) - 1) // weight), 1
-                while count > 0:
-                    take = min(share, count)
-                    count -= take
-                    share *= 2
+                for take in shares(min(left[way.part], (len(row) - 1) // weight)):
                     with_it = row[: len(row) - take * weight] + take * value[way.part]
                     np.maximum(row[take * weight :], with_it, out=row[take * weight :])
             self.widths.append(wide)

@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting.filling import free_spans, runs
+from oakmeasure.core.cutting.problem import shares
 
 if TYPE_CHECKING:
     import numpy as np
@@ -122,12 +123,7 @@ class Layout:
         for at, wide in enumerate(self.widths):
             gain = tables.best(wide, self.stock.length + k, self.stock.levels[-1])
             weight = -(-(wide + k) // unit)
-            count, share = size // weight, 1
-            count = min(count, tables.strips(wide))
-            while count > 0 and gain > 0:
-                take = min(share, count)
-                count -= take
-                share *= 2
+            for take in shares(min(size // weight, tables.strips(wide)) if gain > 0 else 0):
                 with_it = value[: size + 1 - take * weight] + take * gain
                 better = with_it > value[take * weight :] + 1e-6
                 value[take * weight :][better] = with_it[better]

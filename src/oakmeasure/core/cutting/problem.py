@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
@@ -175,6 +175,20 @@ def cents(price: float) -> int:
     return round(price * CENT)
 
 
+def shares(count: int) -> Iterator[int]:
+    """Yield the sizes of bundles that make up every number up to a count: each is taken whole or not at all.
+
+    >>> list(shares(10))
+    [1, 2, 4, 3]
+    """
+    share = 1
+    while count > 0:
+        take = min(share, count)
+        count -= take
+        share *= 2
+        yield take
+
+
 def _by_material(stock: Sequence[tuple[int, int, int | None]], need: int) -> float:
     """Return what the material alone costs at the least, parts of a piece allowed."""
     cost = 0.0
@@ -210,11 +224,7 @@ def least_cost(
         if price <= 0:
             return min(most, max(0, math.ceil(at_least - 1e-6)))
         pieces = most // price if count is None else min(count, most // price)
-        part = 1
-        while pieces > 0:  # binary shares of the count: each total of them can be had
-            take = min(part, pieces)
-            pieces -= take
-            part *= 2
+        for take in shares(pieces):
             cost, gain = take * price, take * size
             if cost > most:
                 continue

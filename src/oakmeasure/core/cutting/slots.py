@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting.filling import MOST_CELLS, Strips, Tables, Way
+from oakmeasure.core.cutting.problem import shares
 
 if TYPE_CHECKING:
     import numpy as np
@@ -28,6 +29,14 @@ def side_by_side(
     """Return what parts in one slot are worth at the most, by its length along the strip and the width of the strip."""
     turned = sorted((Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along))
     return Tables(turned, left, value, widest + kerf, kerf, grid)
+
+
+def by_length(ways: Sequence[Way], left: Sequence[int]) -> Counter[int]:
+    """Return how many slots there can be of each length: one for each part as long."""
+    found = Counter[int]()
+    for way in ways:
+        found[way.along] += left[way.part]
+    return found
 
 
 def useful_slots(alongs: Sequence[int], worths: np.ndarray, many: Sequence[int]) -> list[tuple[int, np.ndarray, int]]:
@@ -57,9 +66,7 @@ class Slots(Strips):
         self.widths = list(widths) or sorted({way.across for way in ways})
         self._most = sum(left[way.part] for way in ways)
         alongs = self.stacks.widths
-        often = Counter[int]()
-        for way in ways:
-            often[way.along] += left[way.part]
+        often = by_length(ways, left)
         cells_of = (np.array(self.widths, dtype=np.int64) + kerf) // stacks.unit
         common = math.gcd(longest, *(a + kerf for a in alongs))
         cells = longest * len(alongs) * len(self.widths)
@@ -70,11 +77,7 @@ class Slots(Strips):
         gains: list[np.ndarray] = []
         for a, worth, many in useful_slots(alongs, stacks.most[:, cells_of], [often[a] for a in alongs]):
             weight = -(-(a + kerf) // self.unit)
-            count, share = min(many, size // weight), 1
-            while count > 0:
-                take = min(share, count)
-                count -= take
-                share *= 2
+            for take in shares(min(many, size // weight)):
                 self.items.append((a, take, take * weight))
                 gains.append((take * worth * (1 - TINY)).astype(np.float32)[:, None])
         # The most that the items so far are worth, by width of strip and length; and where each item made it more. A

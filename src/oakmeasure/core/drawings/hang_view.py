@@ -316,7 +316,7 @@ def run_view(leaf: LeafSolution, show: Show) -> Drawing:
     k = min(1000.0 / (len(run) * (frame.width + 60)), 250.0 / frame.height)
     times = TIMES * 0.8
     _row(sketch, run, [(0.0, 0.0, 0.0)] * len(run), frame, k, times, y=frame.height * k + 150, words="as they hang")
-    moves = [(each.up, each.turn, each.across) for each in plan.leaves]
+    moves = [(each.up, each.rises, each.across) for each in plan.leaves]
     _row(sketch, run, moves, frame, k, times, y=0.0, words="lined up")
     _moves(sketch, plan, frame, k, show)
     return sketch.drawing(margin=22)
@@ -335,9 +335,9 @@ def _row(
 ) -> None:
     x, pitch = 0.0, (frame.width + 60) * k
     sketch.line([(-20, y + frame.height * k), (len(run) * pitch, y + frame.height * k)], Layer.HIDDEN)
-    for n, (each, (up, turn, across)) in enumerate(zip(run, moves, strict=True)):
+    for n, (each, (up, rises, across)) in enumerate(zip(run, moves, strict=True)):
         left = (-each.low_left + up) * k * times
-        right = (-each.low_right + up + turn * frame.width) * k * times
+        right = (-each.low_right + up + rises) * k * times
         lean = math.atan2(right - left, frame.width * k)
         shift = across * k * times - math.sin(lean) * frame.height * k / 2
         foot = [
@@ -361,7 +361,7 @@ def _moves(sketch: Sketch, plan: RunPlan, frame: Frame, k: float, show: Show) ->
 
     for n, each in enumerate(plan.leaves):
         x = n * pitch + frame.width * k / 2
-        lines = [f"up {by(each.up)}", f"turn {by(each.turn * frame.width)}", f"across {by(each.across)}"]
+        lines = [f"up {by(each.up)}", f"turn {by(each.rises)}", f"across {by(each.across)}"]
         if abs(each.depth_top) + abs(each.depth_bottom) > 0.05:
             lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
         for m, line in enumerate(lines):

@@ -13,12 +13,13 @@ from oakmeasure.core.units import IN_MM, Show
 
 @dataclass(frozen=True, slots=True)
 class LeafTurned:
-    """What one leaf of a run goes. up: all of it. turn: radians, its right end up. across: to the right, of its middle.
-    depth_top, depth_bottom: out of the cabinet. gap_top, gap_bottom: to the next one afterwards; None for the last.
+    """What one leaf of a run goes, mm. up: all of it. rises: its right end over its left. across: its middle, to the
+    right. depth_top, depth_bottom: out of the cabinet. gap_top, gap_bottom: to the next one afterwards; None for the
+    last.
     """
 
     up: float
-    turn: float
+    rises: float
     across: float
     depth_top: float
     depth_bottom: float
@@ -81,7 +82,7 @@ def line_up(
             else _gap(each.gap_bottom, kept[n], kept[n + 1], shift, across[n + 1], -height / 2)
         )
         leaves.append(
-            LeafTurned(up, turn, shift, _in_range(-each.proud_top), _in_range(-each.proud_bottom), tops, feet)
+            LeafTurned(up, turn * width, shift, _in_range(-each.proud_top), _in_range(-each.proud_bottom), tops, feet)
         )
     ends = [
         (low - up + line, each.low_right - (up + turn * width) + line)
