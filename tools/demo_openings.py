@@ -23,6 +23,7 @@ from oakmeasure.core.build_choices import (
 )
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.gear_choices import FloorKind, Guide, GuideKind, HangerChoices, StackChoices, WallChoices, WallKind
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
 from oakmeasure.core.hardware_choices import (
     Butt,
@@ -66,8 +67,6 @@ from oakmeasure.core.readings import (
     Tick,
 )
 from oakmeasure.core.working import State
-
-Point = tuple[float, float]
 
 
 def read(**values: float) -> OpeningReadings:

@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 
 from oakmeasure.core import edits
 from oakmeasure.core.build.braces import corner_brace, halves, pointed_shape, turned_over
-from oakmeasure.core.build.made import area, screw_for
+from oakmeasure.core.build.made import screw_for
 from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build.slab import slot_length, strip_count, tenon_places
 from oakmeasure.core.build.slab_checks import glue_stages
@@ -33,6 +33,7 @@ from oakmeasure.core.build_choices import (
 from oakmeasure.core.drawing import Area
 from oakmeasure.core.drawings.leaf_view import leaf_view
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import area
 from oakmeasure.core.job import Climate, Hand, TimberChoices
 from oakmeasure.core.solve import solve
 from oakmeasure.core.units import Show

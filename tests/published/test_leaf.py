@@ -23,7 +23,7 @@ from oakmeasure.core.build.braces import (
 )
 from oakmeasure.core.build.existing import passes
 from oakmeasure.core.build.layered import first_stile, pin_for
-from oakmeasure.core.build.made import area, nail_for, screw_for
+from oakmeasure.core.build.made import nail_for, screw_for
 from oakmeasure.core.build.reduce import ReduceBy, reduce, stile_may_lose
 from oakmeasure.core.build.shaped import clipped, head_of
 from oakmeasure.core.build.spacing import board_count, equal_ends, pitch_between
@@ -31,10 +31,10 @@ from oakmeasure.core.build.spliced import splice_length
 from oakmeasure.core.build.veneered import veneers_from
 from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind, Veneered
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import area, centroid
 from oakmeasure.core.layer_choices import Layered, Lipping, Splice
 from oakmeasure.core.timber.laminate import Strip, curvature
 from oakmeasure.core.timber.movement import bow_between_climates
-from oakmeasure.core.timber.weight import centroid
 from oakmeasure.core.units import parse_length as inch
 from samples import solved
 

@@ -30,7 +30,7 @@ from oakmeasure.core.survey.by_polygon import PREFIX, label_of
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.template import TickStatus, side_names
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import MINUS, Show, System, Unit
+from oakmeasure.core.units import HAIR, MINUS, Show, System, Unit
 from oakmeasure.core.words import explained
 from oakmeasure.language import say
 
@@ -138,8 +138,8 @@ def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
         what = f"{each.side}, {'strip, ' + each.face if each.face else 'packing'}"
         ref = f"figure:strip_{each.side.split()[0]}" if each.face else "figure:packing_left"
         lengths = (show.length(value) for value in (each.lower, each.upper, each.start, each.end))
-        where = "" if not each.face or max(abs(each.start), abs(each.end)) < 0.05 else "on the wall"
-        if each.face and min(each.start, each.end) < -0.05:
+        where = "" if not each.face or max(abs(each.start), abs(each.end)) < HAIR else "on the wall"
+        if each.face and min(each.start, each.end) < -HAIR:
             where = "on the lining"
         rows.append(Record((what, *lengths, where), ref))
     return header, rows

@@ -10,7 +10,7 @@ from oakmeasure.core.fit.ways import Comparison, Option
 from oakmeasure.core.job import Job
 from oakmeasure.core.solve import LeafSolution, solve_leaf
 from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import Level, Stage, Verdict
+from oakmeasure.core.verdicts import Level, Stage, Verdict, rank
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,8 +42,7 @@ def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
 
 
 def _worse(one: Level, other: Level) -> Level:
-    order = (Level.STOP, Level.LOOK, Level.FINE)
-    return min(one, other, key=order.index)
+    return min(one, other, key=rank)
 
 
 def _rows(leaf: LeafSolution, show: Show) -> list[tuple[str, str, Level]]:

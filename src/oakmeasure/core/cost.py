@@ -10,11 +10,10 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import MM2_PER_M2, MM3_PER_M3, Unit
 from oakmeasure.core.working import Figure, derived, given, plus, total
 from oakmeasure.data import table
 
-MM3_PER_M3, MM2_PER_M2 = 1e9, 1e6
 SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm
 
 

@@ -8,13 +8,12 @@ from __future__ import annotations
 
 import math
 import random
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 from oakmeasure.core.build.shape import Rect
-
-Point = tuple[float, float]
+from oakmeasure.core.geometry import Point, circle
 
 
 class Layer(StrEnum):
@@ -91,6 +90,8 @@ class Line:
         return replace(self, points=_moved(self.points, x))
 
 
+OAK = "#D9B98A"  # tint of wood that stands for any
+Onto = Callable[[float, float], Point]  # from what is drawn to where it lies on the sheet
 LETTERS = 1.1  # of the height that a label may fill, the size of type whose letters do
 
 
@@ -264,12 +265,9 @@ def corners(rect: Rect) -> list[Point]:
 
 def handle(sketch: Sketch, at: Point, radius: float, ref: str) -> None:
     """Draw a round handle that can be dragged."""
-    ring = [
-        (at[0] + radius * math.cos(turn), at[1] + radius * math.sin(turn))
-        for turn in (2 * math.pi * each / 20 for each in range(20))
-    ]
-    sketch.area(ring, Layer.HANDLE, ref=ref)
-    sketch.line([*ring, ring[0]], Layer.LEAF, ref=ref)
+    ring = circle(*at, radius, steps=20)
+    sketch.area(ring[:-1], Layer.HANDLE, ref=ref)
+    sketch.line(ring, Layer.LEAF, ref=ref)
 
 
 def hatching(rect: Rect, spacing: float) -> list[list[Point]]:

@@ -75,7 +75,7 @@ class PacketButt(Model):
 
 
 class Screws(Model):
-    """The screws of one butt's leaf. thread: of it in the solid wood. solid: what they bite."""
+    """The screws of one leaf of a butt."""
 
     diameter: Annotated[float, between(2, 8, "screw")] = 4.0
     length: Annotated[float, between(10, 120, "screw")] = 32.0

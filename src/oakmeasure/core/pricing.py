@@ -14,9 +14,9 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.rules import ShopRules
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.units import HAIR, MM2_PER_M2, MM3_PER_M3
 from oakmeasure.data import table
 
-MM3_PER_M3, MM2_PER_M2 = 1e9, 1e6
 OPERATIONS = {
     "parts": "sawing, planing, marking",
     "joints": "joints and fixings",
@@ -122,7 +122,7 @@ def _bought(leaf: LeafSolution, rules: ShopRules, hour: float) -> tuple[Line, ..
         return ()
     prices = table("prices")
     slab = float(prices["slab"]["each"])
-    alter = float(prices["slab"]["alter_hours"]) if f["slab_off"].value + f["slab_off_height"].value > 0.05 else 0.0
+    alter = float(prices["slab"]["alter_hours"]) if f["slab_off"].value + f["slab_off_height"].value > HAIR else 0.0
     hang = float(prices["hanging"]["hours"])
     lines = [Line("slab as sold", slab), Line("hardware", hardware_price(leaf)),
              Line("altering it", alter * hour, alter), Line("hanging it", hang * hour, hang)]  # fmt: skip

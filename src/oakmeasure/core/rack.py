@@ -16,6 +16,7 @@ from oakmeasure.core.cutting.problem import First
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.rules import Model, between
 from oakmeasure.core.timber.species import CORES, species_keys
+from oakmeasure.core.units import HAIR
 
 Label = Annotated[str, Field(max_length=40)]
 Price = Annotated[float, between(0, 1e6, "price", "")]
@@ -126,7 +127,7 @@ class Board(Model):
     @model_validator(mode="after")
     def _marks_lie_on_it(self) -> Board:
         for at, mark in enumerate(self.marks):
-            if mark.x + mark.length > self.length + 0.05 or mark.y + mark.width > self.width + 0.05:
+            if mark.x + mark.length > self.length + HAIR or mark.y + mark.width > self.width + HAIR:
                 size = f"{self.length:g} × {self.width:g}"
                 raise InputError(f"marks.{at}", f"{mark.x + mark.length:g}, {mark.y + mark.width:g}",
                                  f"a defect inside the board, {size}")  # fmt: skip

@@ -72,6 +72,16 @@ class OpeningReadings(Model):
     across_latch: LeanReading | None = None
     depth: DepthReading | None = None
 
+    @property
+    def some_width(self) -> Reading:
+        """Return a width, the lowest that was read: for what only asks about how wide it is."""
+        return next(each for each in (self.width_bottom, self.width_middle, self.width_top) if each is not None)
+
+    @property
+    def some_height(self) -> Reading:
+        """Return a height, of a side rather than of the middle, for what only asks about how tall it is."""
+        return next(each for each in (self.height_hinge, self.height_latch, self.height_middle) if each is not None)
+
     @model_validator(mode="after")
     def _enough(self) -> OpeningReadings:
         if not (self.width_top or self.width_middle or self.width_bottom):
@@ -281,6 +291,7 @@ class Polygon(Model):
 
 
 Coordinate = Annotated[float, between(-10_000, 10_000, "coordinate")]
+HeightAlong = Annotated[float, between(0, 4000, "height")]
 
 
 class Tick(Model):
@@ -345,7 +356,3 @@ class Template(Model):
         if self.check_corner > self.sides:
             raise InputError("check_corner", self.check_corner, f"a corner from 1 to {self.sides}")
         return self
-
-
-HeightAlong = Annotated[float, between(0, 4000, "height")]
-Template.model_rebuild()

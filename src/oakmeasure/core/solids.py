@@ -9,7 +9,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-Point = tuple[float, float]
+from oakmeasure.core.geometry import Point
+
 Span = tuple[float, float]
 Box = tuple[float, float, float, float]
 

@@ -20,7 +20,10 @@ from oakmeasure.core.errors import LengthError
 
 MM_PER_INCH = 25.4  # exact: international yard and pound agreement of 1959
 KG_PER_LB = 0.45359237  # exact: the same agreement
-N_PER_LBF = 4.4482216152605  # exact: lb times standard gravity 9.80665
+GRAVITY = 9.80665  # m/s²: standard, exact by the General Conference of 1901
+N_PER_LBF = 4.4482216152605  # exact: lb times standard gravity
+MM2_PER_M2, MM3_PER_M3 = 1e6, 1e9
+HAIR = 0.05  # mm: half of the last digit that is shown; less is nothing at a bench
 LARGEST_LENGTH_MM = 100_000.0
 SMALL_MM = 3.0
 MINUS = "\N{MINUS SIGN}"

@@ -10,7 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
-from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, Point, grain_in
+from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, grain_in
+from oakmeasure.core.geometry import Point
 from oakmeasure.data import path_of
 from oakmeasure.language import say
 

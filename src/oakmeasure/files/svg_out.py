@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import xml.etree.ElementTree as Tree
 
-from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Line, Point, grain_in
+from oakmeasure.core.drawing import Anchor, Area, Dimension, Drawing, Label, Line, grain_in
+from oakmeasure.core.geometry import Point
 
 NAMESPACE = "http://www.w3.org/2000/svg"
 TEXT = 0.014  # height of body text, as a share of the drawing's longer side

@@ -11,8 +11,9 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Frame, Spacer
 
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand, Job
-from oakmeasure.core.paper.flat import Flat, FlatLayer, Point
+from oakmeasure.core.paper.flat import Flat, FlatLayer
 from oakmeasure.core.paper.outlines import has_edge_in
 from oakmeasure.core.paper.template import Reference, Template
 from oakmeasure.core.paper.templates import chosen, hands, templates

@@ -5,8 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from oakmeasure.core.build.made import area
-from oakmeasure.core.build.shape import Point
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.survey.arcs import segmental_radius
 
 STEPS = 24

@@ -24,13 +24,14 @@ from oakmeasure.core.build.braces import (
     turned_over,
 )
 from oakmeasure.core.build.joints import tenon_thickness
-from oakmeasure.core.build.made import add_thickness, area, around, part
-from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.made import add_thickness, around, part
+from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.build.spacing import board_count
 from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement
 from oakmeasure.core.timber.wood import change_of_width

@@ -10,7 +10,7 @@ from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, Brac
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
@@ -87,7 +87,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             figure=end.name,
         )
     elif not choice.measured:
-        words = f"{ctx.fmt(cover)} each" if abs(end.value - cover.value) < 0.05 else (
+        words = f"{ctx.fmt(cover)} each" if abs(end.value - cover.value) < HAIR else (
             f"the {'end ones' if choice.rip is Rip.BOTH else 'last one'} ripped to {ctx.fmt(end)}")  # fmt: skip
         paper = count * cover.value
         note = ""
@@ -180,7 +180,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
 
 def _flush(ctx: Context, choice: Boarded) -> None:
     wanted = choice.frame - choice.board
-    if abs(wanted - choice.ledge_thickness) > 0.05:
+    if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
         ctx.say("ledge-flush", Level.LOOK, Stage.LEAF, "Ledges and frame are not flush",
                 f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "

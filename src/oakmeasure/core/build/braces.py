@@ -9,8 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Point
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point, kept, left_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,26 +125,5 @@ def halves(shape: tuple[Point, ...], first: tuple[Point, ...]) -> list[tuple[Poi
 
     shape, first: as `pointed_shape` gives them (the crossed one turned over). The long edges of `first` cut it.
     """
-    (ax, ay), (bx, by) = first[1], first[2]  # its lower long edge
-    (cx, cy), (dx, dy) = first[4], first[5]  # its upper one
-    below = _clip(shape, (ax, ay), (bx, by))
-    above = _clip(shape, (cx, cy), (dx, dy))
-    return [below, above]
-
-
-def _clip(shape: tuple[Point, ...], start: Point, end: Point) -> tuple[Point, ...]:
-    """Return what lies to the right of the line from start to end."""
-
-    def side(point: Point) -> float:
-        return (end[0] - start[0]) * (point[1] - start[1]) - (end[1] - start[1]) * (point[0] - start[0])
-
-    kept: list[Point] = []
-    for at, point in enumerate(shape):
-        before = shape[at - 1]
-        here, was = side(point), side(before)
-        if (here > 0) != (was > 0):
-            share = was / (was - here)
-            kept.append((before[0] + share * (point[0] - before[0]), before[1] + share * (point[1] - before[1])))
-        if here <= 0:
-            kept.append(point)
-    return tuple(kept)
+    long_edges = (first[1], first[2]), (first[4], first[5])  # the lower one, the upper one
+    return [tuple(kept(shape, left_of(*each))) for each in long_edges]

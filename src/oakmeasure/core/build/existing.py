@@ -17,6 +17,7 @@ from oakmeasure.core.build.spacing import pitch_between
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.geometry import circle
 from oakmeasure.core.layer_choices import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
@@ -405,8 +406,7 @@ def _recess(leaf: Leaf) -> None:
     leaf.ctx.figures.add(derived("recess_passes", "passes", passes(depth=deep.value, step=step.value), Unit.COUNT, deep,
                                  step, formula="depth ÷ step, whole passes"))  # fmt: skip
     w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
-    ring = tuple((w - 60.0 + 22.0 * math.cos(math.radians(d)), up + 22.0 * math.sin(math.radians(d)))
-                 for d in range(0, 361, 15))  # fmt: skip
+    ring = tuple(circle(w - 60.0, up, 22.0))
     leaf.marks.append(Mark(ring, "figure:recess_depth"))
 
 

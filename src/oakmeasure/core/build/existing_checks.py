@@ -5,10 +5,13 @@ Every verdict names the smallest change that would make it work.
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from oakmeasure.core.build.reduce import PANEL_LEAST, Reduction, reduce, rows_of, sights_of, stile_may_lose, to_tenths
 from oakmeasure.core.build.spliced import HALVED_LEAST, STAGGER_LEAST, splice_length
 from oakmeasure.core.context import Context
 from oakmeasure.core.layer_choices import EdgeShape, Existing, Inside, ReduceBy, Splice
+from oakmeasure.core.units import HAIR
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
@@ -17,15 +20,16 @@ FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no sou
 STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
 LONGER = {Splice.STAGGERED: "longer: halved, staggered", Splice.SCARF: "longer: scarfed 1:8",
           Splice.BLOCK: "longer: a block at one end"}  # fmt: skip
+Stop = Callable[[str, str, str, float, float, str], None]  # says a contradiction, and the most that would do
 WITH_FACES = (Inside.HOLLOW, Inside.BLOCKS, Inside.THICK)
 
 
 def says(choice: Existing, off_edge: Figure, off_height: Figure) -> str:
     """Return what is done to the leaf, in a few words."""
     words = [str(choice.inside)]
-    if abs(off_edge.value) > 0.05:
+    if abs(off_edge.value) > HAIR:
         words.append("narrower" if off_edge.value > 0 else "wider")
-    if abs(off_height.value) > 0.05:
+    if abs(off_height.value) > HAIR:
         words.append("shorter" if off_height.value > 0 else LONGER[choice.splice])
     return "; ".join(words)
 
@@ -67,7 +71,7 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
 
 
-def _panelled(ctx: Context, choice: Existing, stop) -> None:  # type: ignore[no-untyped-def]
+def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
     widest = max(choice.panels, choice.panels_above or 0 if choice.middle_rail is not None else 0)
     taken = 2 * choice.stile + (widest - 1) * choice.muntin
     room = choice.width - widest * PANEL_LEAST
@@ -123,7 +127,7 @@ def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, 
 
 def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> None:
     over = ctx.figures["old_over"].value
-    if over <= 0.05:
+    if over <= HAIR:
         return
     may = ctx.figures["stile_may_lose"]
     if reduction is None:
@@ -171,7 +175,7 @@ def most_off(choice: Existing) -> float:
 def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
     """A leaf without panels loses its solid edge."""
     off, left = off_edge.value, ctx.figures["solid_left"]
-    if choice.inside is Inside.SOLID or off <= 0.05:
+    if choice.inside is Inside.SOLID or off <= HAIR:
         return
     if off > choice.solid - EDGE_KEPT:
         beyond = off > choice.solid
@@ -188,7 +192,7 @@ def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
 
 
 def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
-    if off_edge.value >= -0.05:
+    if off_edge.value >= -HAIR:
         return
     on, shaped = -off_edge.value, ctx.figures["edge_by"].value
     if shaped:
@@ -205,7 +209,7 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
 
 def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
     off = off_height.value
-    if off > 0.05:
+    if off > HAIR:
         if choice.inside in WITH_FACES and off > choice.rail:
             ctx.say("end-gone", Level.STOP, Stage.LEAF, "The trim goes beyond its solid end",
                     f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
@@ -220,7 +224,7 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
                         Remedy(f"A leaf {ctx.fmt(2 * (40 - left))} taller; or take it apart and cut the panels"),
                         rule="40 for its tenons: common practice", figure="top_rail")  # fmt: skip
         return
-    if off < -0.05:
+    if off < -HAIR:
         _longer(ctx, choice, -off)
 
 
@@ -233,7 +237,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
                     rule="for ends without load: common practice", figure="added")  # fmt: skip
         return
     lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
-    if grow < lap - 0.05 and choice.splice is Splice.STAGGERED:
+    if grow < lap - HAIR and choice.splice is Splice.STAGGERED:
         smaller = grow >= HALVED_LEAST
         ctx.say("splice-short", Level.STOP, Stage.LEAF, "The extension is shorter than its splice",
                 f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",

@@ -14,12 +14,14 @@ from oakmeasure.core.build import framed_checks as checks
 from oakmeasure.core.build.arch import arch_points, segment_area
 from oakmeasure.core.build.joints import RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.build.layout import Fields, Layout, Rail, lay_out
+from oakmeasure.core.build.made import rough
 from oakmeasure.core.build.panels import fill
-from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.build_choices import Framed, Infill, TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.survey.arcs import segmental_radius
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
@@ -46,14 +48,6 @@ class _Frame:
     arch: tuple[Point, ...] = ()
     tenons: list[Tenon] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
-
-    def rough(self, planed: Size, *, length: float | None = None) -> Size:
-        rules = self.ctx.rules
-        return Size(
-            length if length is not None else planed.length + rules.allow_length.value,
-            planed.width + rules.allow_width.value,
-            planed.thickness + rules.allow_thickness.value,
-        )
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -230,7 +224,7 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
             frame.wood.frame.key,
             finished,
             planed,
-            frame.rough(planed),
+            rough(frame.ctx, planed),
             frame.rail_length,
             width,
             volume,
@@ -256,14 +250,14 @@ def _stiles(frame: _Frame) -> None:
     w, h, s = fit.width.value, fit.height.value, frame.stile.value
     finished = Size(h, s, frame.thickness.value)
     planed = Size(fit.glued_height.value, s + fit.trim_side.value, finished.thickness)
-    rough = frame.rough(planed, length=planed.length + 2 * rules.horn.value)
+    sawn = rough(frame.ctx, planed, length=planed.length + 2 * rules.horn.value)
     grooved = sum(row.y1 - row.y0 for row in frame.layout.rows if row.infill is not Infill.GLASS)
     groove = grooved * frame.groove.value * frame.choice.panel_thickness
     for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
         mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
         frame.parts.append(
-            Part(name, Role.STILE, rect, rect, True, frame.wood.frame.key, finished, planed, rough, fit.height,
+            Part(name, Role.STILE, rect, rect, True, frame.wood.frame.key, finished, planed, sawn, fit.height,
                  frame.stile, h * s * finished.thickness - mortises - groove)
         )  # fmt: skip
 
@@ -304,8 +298,8 @@ def _muntin(
             frame.parts[at] = replace(part, volume=part.volume - taken)
     outline = Rect(rect.x0, row.y0 - stub.value, rect.x1, row.y1 + stub.value)
     frame.parts.append(
-        Part(name, Role.MUNTIN, rect, outline, True, frame.wood.frame.key, finished, finished, frame.rough(finished),
-             length, muntin, volume)
+        Part(name, Role.MUNTIN, rect, outline, True, frame.wood.frame.key, finished, finished,
+             rough(frame.ctx, finished), length, muntin, volume)
     )  # fmt: skip
 
 

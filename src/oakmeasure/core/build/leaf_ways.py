@@ -11,6 +11,7 @@ from oakmeasure.core.fit.ways import Comparison, Option, way
 from oakmeasure.core.layer_choices import Existing, Inside, Light, LightGlue, ReduceBy
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width
+from oakmeasure.core.units import HAIR
 from oakmeasure.core.verdicts import Level, Remedy
 
 WEAK_SHARE = 0.75  # of a stile's width; less is weaker than its rails need: common practice, no source
@@ -88,7 +89,7 @@ REDUCE_COLUMNS = ("way", "cost", "hours", "off each stile", "off the panels", "s
 
 def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
     over = ctx.figures["old_over"].value
-    if over <= 0.05:
+    if over <= HAIR:
         return ()
     found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile, tenon=choice.tenon,
                  through=choice.through)  # fmt: skip

@@ -12,11 +12,12 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.build import braces, framed_checks, light_checks
 from oakmeasure.core.build.layered import frame_of
 from oakmeasure.core.build.layout import Layout, frame_dims, lay_out
-from oakmeasure.core.build.made import SCREWS, add_thickness, area, around, part
-from oakmeasure.core.build.shape import Build, Fixing, GlueUp, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.made import SCREWS, add_thickness, around, part
+from oakmeasure.core.build.shape import Build, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.layer_choices import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement

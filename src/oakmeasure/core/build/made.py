@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from oakmeasure.core.build.shape import Part, Point, Rect, Role, Size
+from oakmeasure.core.build.shape import Part, Rect, Role, Size
 from oakmeasure.core.context import Context
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.working import Figure, given
 
 # Lengths in which wood screws are commonly sold, mm: common practice, no source.
@@ -13,11 +14,11 @@ SCREWS = (13.0, 16.0, 19.0, 25.0, 32.0, 38.0, 45.0, 50.0, 63.0, 75.0, 90.0, 100.
 SCREW_SHORT_OF, CLENCH = 3.0, 12.0  # of the whole thickness; common practice, no source
 
 
-def rough(ctx: Context, planed: Size) -> Size:
-    """Return the sawn size of a part: its planed size and what the shop rules allow."""
+def rough(ctx: Context, planed: Size, *, length: float | None = None) -> Size:
+    """Return the sawn size of a part: its planed size and what the shop rules allow. length: another one, mm."""
     rules = ctx.rules
     return Size(
-        planed.length + rules.allow_length.value,
+        planed.length + rules.allow_length.value if length is None else length,
         planed.width + rules.allow_width.value,
         planed.thickness + rules.allow_thickness.value,
     )
@@ -35,16 +36,6 @@ def screw_for(total: float) -> float | None:
 def nail_for(total: float) -> float:
     """Return the nail to be clenched: the whole thickness and what is bent over, mm."""
     return total + CLENCH
-
-
-def area(shape: Sequence[Point]) -> float:
-    """Return the area of a polygon, mm².
-
-    >>> area([(0, 0), (4, 0), (4, 3), (0, 3)])
-    12.0
-    """
-    ends = [*shape[1:], shape[0]]
-    return abs(sum(ax * by - bx * ay for (ax, ay), (bx, by) in zip(shape, ends, strict=True))) / 2
 
 
 def around(shape: Sequence[Point]) -> Rect:

@@ -11,10 +11,11 @@ from dataclasses import dataclass
 from oakmeasure.core.build import framed_checks as checks
 from oakmeasure.core.build.arch import under
 from oakmeasure.core.build.layout import Column, Fields
-from oakmeasure.core.build.made import area, rough
-from oakmeasure.core.build.shape import Part, Point, Rect, Role, Size
+from oakmeasure.core.build.made import rough
+from oakmeasure.core.build.shape import Part, Rect, Role, Size
 from oakmeasure.core.build_choices import Framed, Infill
 from oakmeasure.core.context import Context
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width
 from oakmeasure.core.units import Unit

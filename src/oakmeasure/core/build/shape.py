@@ -9,7 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.solids import Point, Solid, bore, rod
+from oakmeasure.core.geometry import Point
+from oakmeasure.core.solids import Solid, bore, rod
 from oakmeasure.core.working import Figure
 
 FIXING_DIAMETER = 3.5  # of a nail or screw, for what it must not meet: common practice, no source
@@ -212,6 +213,11 @@ class Build:
     layered: bool = False
     refused: tuple[Fixing, ...] = ()
     marks: tuple[Mark, ...] = ()
+
+    @property
+    def middle(self) -> float:
+        """Where the middle of its edge lies, from the opening face, mm: there tenons are."""
+        return (self.edge or self.thickness) / 2
 
     def depth_of(self, part: Part) -> tuple[float, float]:
         """Return from where to where a part lies into the leaf from its opening face, mm."""

@@ -10,11 +10,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.build.made import area, around
-from oakmeasure.core.build.shape import Build, Part, Point, Rect, Role, Size, Tenon
+from oakmeasure.core.build.made import around
+from oakmeasure.core.build.shape import Build, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.units import Unit
+from oakmeasure.core.geometry import Point, area, kept, left_of
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import derived
 
@@ -169,7 +170,7 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
         change = grows if grows else change
     length = part.finished.length + change
     figure = part.length
-    if abs(change) > 0.05:
+    if abs(change) > HAIR:
         figure = ctx.figures.add(
             derived(f"cut_{part.slug}", f"{part.name}, length to its outline", length, Unit.MM, part.length,
                     formula="the longest of it, cut to the leaf's outline")
@@ -191,19 +192,8 @@ def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ..
     ((1.0, 1.0), (3.0, 1.0), (3.0, 3.0), (1.0, 3.0))
     """
     points = [(float(x), float(y)) for x, y in shape]
-    for at, (ax, ay) in enumerate(outline):
-        bx, by = outline[(at + 1) % len(outline)]
-        kept: list[Point] = []
-        for now, (x, y) in enumerate(points):
-            px, py = points[now - 1]
-            here = (bx - ax) * (y - ay) - (by - ay) * (x - ax)
-            was = (bx - ax) * (py - ay) - (by - ay) * (px - ax)
-            if (here < 0) != (was < 0):
-                share = was / (was - here)
-                kept.append((px + share * (x - px), py + share * (y - py)))
-            if here >= 0:
-                kept.append((x, y))
-        points = kept
+    for at, corner in enumerate(outline):
+        points = kept(points, left_of(outline[(at + 1) % len(outline)], corner))
         if not points:
             return ()
     return tuple(points)

@@ -8,7 +8,7 @@ from oakmeasure.core.build.shape import Part
 from oakmeasure.core.build_choices import Laid, Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived
 
@@ -47,7 +47,7 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     over = ctx.figures.get("laid_over")
     if over is not None:
         laid = ctx.figures["boards_laid"]
-        if over.value < -0.05:
+        if over.value < -HAIR:
             ctx.say("strips-short", Level.STOP, Stage.LEAF, "The strips do not make the width",
                     f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
                     Remedy(f"One more strip of {ctx.fmt(30.0 if -over.value < 30 else -over.value)}", "build.measured",

@@ -8,7 +8,8 @@ from __future__ import annotations
 
 import math
 
-from oakmeasure.core.build.shape import Point, Rect
+from oakmeasure.core.build.shape import Rect
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.layer_choices import Splice
 
 SCARF_SLOPE = 8.0

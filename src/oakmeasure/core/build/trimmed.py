@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.build.made import area, around
+from oakmeasure.core.build.made import around
 from oakmeasure.core.build.shape import Build, Dim, Part, Rect, Role, Size
 from oakmeasure.core.build.shaped import clipped
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.ways import Comparison, Option
+from oakmeasure.core.geometry import area
 from oakmeasure.core.job import LateTrim
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage

@@ -11,12 +11,13 @@ import math
 from dataclasses import replace
 
 from oakmeasure.core.build import framed, veneered_checks
-from oakmeasure.core.build.made import add_thickness, area, around, part
-from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Point, Rect, Role, Size
+from oakmeasure.core.build.made import add_thickness, around, part
+from oakmeasure.core.build.shape import Build, Dim, GlueUp, Part, Rect, Role, Size
 from oakmeasure.core.build.shaped import clipped
 from oakmeasure.core.build_choices import BackFace, Veneered, VeneerForm
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.laminate import leaf_bow
 from oakmeasure.core.timber.movement import edges_movement

@@ -11,7 +11,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
 from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import MM2_PER_M2, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import derived, given
 
@@ -180,8 +180,10 @@ def _report(
     taken = sum(group.plan.area_used for group in groups)
     cut = sum(group.plan.area_of_pieces for group in groups)
     add = ctx.figures.add
-    parts_area = add(given("area_parts", "rough parts, seen from the face, m²", cut / 1e6, Unit.RATIO, choice=True))
-    board_area = add(given("area_boards", "boards taken, seen from the face, m²", taken / 1e6, Unit.RATIO, choice=True))
+    parts_area, board_area = (
+        add(given(name, f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, choice=True))
+        for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
+    )
     percent = 100 * cut / taken if taken else 0.0
     add(
         derived(

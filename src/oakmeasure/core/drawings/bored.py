@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import math
-
 from oakmeasure.core.drawing import Layer, Sketch
-from oakmeasure.core.solids import Point, Solid
+from oakmeasure.core.geometry import Point, circle
+from oakmeasure.core.solids import Solid
 from oakmeasure.core.solve import LeafSolution
 
 SEEN = 0.5  # nearer to the opening face than this it is seen there, mm
@@ -22,13 +21,8 @@ def bored(sketch: Sketch, leaf: LeafSolution) -> None:
 def outline_of(solid: Solid) -> list[Point]:
     """Return the closed outline of a solid on the face."""
     if len(solid.points) == 1:
-        return ring(*solid.points[0], max(solid.radius, 1.5))
+        return circle(*solid.points[0], max(solid.radius, 1.5))
     if len(solid.points) == 2:
         x0, y0, x1, y1 = solid.box
         return [(x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)]
     return [*solid.points, solid.points[0]]
-
-
-def ring(x: float, y: float, radius: float) -> list[Point]:
-    """Return a circle as a line."""
-    return [(x + radius * math.cos(math.radians(d)), y + radius * math.sin(math.radians(d))) for d in range(0, 361, 15)]

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch
-from oakmeasure.core.drawings.bored import outline_of, ring
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.bored import outline_of
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.leaf_view import front, no_leaf, roomy_step, sketch_for
+from oakmeasure.core.geometry import Point, circle
+from oakmeasure.core.geometry import Point as Place
 from oakmeasure.core.hardware.clash import HARDWARE, Clash
 from oakmeasure.core.hardware.clash_rules import Kind
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.job import Hand
-from oakmeasure.core.solids import Point as Place
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
 
@@ -38,7 +39,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
     for number, clash in enumerate(leaf.clashes.clashes, start=1):
         x, y = between(clash)
         ref = f"clash:{number}"
-        sketch.line(ring(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
+        sketch.line(circle(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
         sketch.label(x, y + 3.6 * step, str(number), layer=Layer.DOUBT, bold=True, ref=ref, on_paper=True)
     page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95,
                anchor=Anchor.LEFT)  # fmt: skip
@@ -102,7 +103,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
 
         section(page, leaf, build, y, (low, high), at, lit=(clash.one.family, clash.other.family))
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
-        page.line(ring(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
+        page.line(circle(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
         down = show.length(build.height - y)
         page.label(x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT,
                    layer=Layer.PENCIL, size=0.95)  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from oakmeasure.core.drawing import Point
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.readings import HeadKind, Side
 from oakmeasure.core.solve import LeafSolution

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
-from oakmeasure.core.drawings.bored import bored, ring
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Onto, Sketch, handle
+from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.leaf_view import front, roomy_step, sketch_for
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.cups import CUP, Cups
 from oakmeasure.core.hardware.reveal import corner_way, cup_pin
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 ROOM = 1.3
 SWEEP = 70.0  # degrees of the corner's way that are drawn
@@ -42,10 +43,10 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
 def _cup(sketch: Sketch, x: float, y: float, leaf: LeafSolution, ref: str) -> None:
     """A cup in hidden line, its two screws on their line."""
     hinge = leaf.leaf.hardware.cup.hinge
-    sketch.line(ring(x, y, CUP / 2), Layer.HIDDEN, ref=ref)
+    sketch.line(circle(x, y, CUP / 2), Layer.HIDDEN, ref=ref)
     line = x + hinge.pattern_off
     for off in (-hinge.pattern_apart / 2, hinge.pattern_apart / 2):
-        sketch.line(ring(line, y + off, 3.0), Layer.HIDDEN, ref=ref)
+        sketch.line(circle(line, y + off, 3.0), Layer.HIDDEN, ref=ref)
     sketch.line([(x - 24, y), (x + 24, y)], Layer.CENTRE)
     sketch.line([(x, y - 24), (x, y + 24)], Layer.CENTRE)
 
@@ -105,15 +106,15 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show
     _sizes(page, leaf, cups, show, at, step, t)
 
 
-def _swept(page: Sketch, leaf: LeafSolution, cups: Cups, at) -> None:  # type: ignore[no-untyped-def]
+def _swept(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto) -> None:
     """The way of the front corner as the leaf opens, out to its least reveal."""
-    if cups.reveal is None or cups.reveal.value < 0.05:
+    if cups.reveal is None or cups.reveal.value < HAIR:
         return
     pin = cup_pin(leaf.leaf.hardware.cup.hinge, thickness=leaf.figures["thickness"].value, boring=cups.boring.value)
     page.line([at(*each) for each in corner_way(pin, degrees=SWEEP)], Layer.LEAF, ref="figure:cup_reveal")
 
 
-def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at, step: float, t: float) -> None:  # type: ignore[no-untyped-def]
+def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at: Onto, step: float, t: float) -> None:
     f = leaf.figures
     boring, centre = cups.boring.value, cups.centre.value
     low = at(0, 0)[1]

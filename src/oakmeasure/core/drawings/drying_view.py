@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from datetime import timedelta
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Onto, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
+from oakmeasure.core.geometry import circle
 from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.drying import READY_WITHIN, Trend
 
@@ -45,7 +45,7 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
         sketch.line(curve, Layer.LEAF)
     for each in board.readings:
         x, y = at((each.day - found.first).days, each.percent)
-        ring = [(x + 6 * math.cos(math.tau * n / 16), y + 6 * math.sin(math.tau * n / 16)) for n in range(17)]
+        ring = circle(x, y, 6, steps=16)
         sketch.area(ring, Layer.END_GRAIN)
         sketch.line(ring, Layer.OUTLINE)
         sketch.label(x, y + 2.4 * STEP, f"{each.percent:g}", size=0.85)
@@ -53,7 +53,7 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
     return sketch.drawing(margin=4.5 * STEP)
 
 
-def _axes(sketch: Sketch, found: Trend, days: int, low: float, high: float, at) -> None:  # type: ignore[no-untyped-def]
+def _axes(sketch: Sketch, found: Trend, days: int, low: float, high: float, at: Onto) -> None:
     sketch.line([(0, TALL), (0, 0), (WIDE, 0)], Layer.OUTLINE)
     for percent in range(int(low) + 1, int(high) + 1, 2 if high - low > 8 else 1):
         y = at(0, percent)[1]
@@ -67,7 +67,7 @@ def _axes(sketch: Sketch, found: Trend, days: int, low: float, high: float, at) 
         sketch.label(x, -1.5 * STEP, f"{when:%d %b}", anchor=Anchor.BELOW, layer=Layer.PENCIL, size=0.85)
 
 
-def _ready(sketch: Sketch, found: Trend, at) -> None:  # type: ignore[no-untyped-def]
+def _ready(sketch: Sketch, found: Trend, at: Onto) -> None:
     """Draw the day when it will be ready, with the days before and after that it may be as well."""
     if found.ready is None or found.earliest is None or found.latest is None or found.is_ready:
         return

@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
-from oakmeasure.core.drawing import Anchor, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash_rules import Kind
 from oakmeasure.core.hardware.things import Thing

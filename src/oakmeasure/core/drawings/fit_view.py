@@ -6,8 +6,9 @@ import math
 from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.leaf_view import front, no_leaf, side_gaps, sketch_for, surround, unit_step
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff

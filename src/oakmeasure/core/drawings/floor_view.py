@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch, hatching
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand
 from oakmeasure.core.readings import FloorAlong, InTheWay, Side
 from oakmeasure.core.solve import LeafSolution

@@ -6,11 +6,12 @@ from itertools import pairwise
 
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
-from oakmeasure.core.drawings.bored import bored, ring
+from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.leaf_view import floor_line, front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.drawings.stack_view import stack_drawn
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.gear_choices import GuideKind, HangerKind
+from oakmeasure.core.geometry import circle
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.hangers import Gear
 from oakmeasure.core.solve import LeafSolution
@@ -71,7 +72,7 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
     for number, (hole, holds) in enumerate(zip(gear.holes, held, strict=True), start=1):
         x, ref = start + hole, f"hole:{number}"
         layer = Layer.OUTLINE if holds else Layer.DOUBT
-        sketch.line(ring(x, line, 0.9 * step), layer, ref=ref)
+        sketch.line(circle(x, line, 0.9 * step), layer, ref=ref)
         if not holds:
             r = 1.6 * step
             sketch.line([(x - r, line - r), (x + r, line + r)], Layer.DOUBT, ref=ref)
@@ -103,10 +104,10 @@ def _hangers(
             low = build.height - leaf.figures["bolt_down"].value - leaf.leaf.hardware.hangers.bolt_apart - 22.0
             strap = Rect(x - STRAP / 2, low, x + STRAP / 2, line + RAIL * 0.9)
             sketch.box(strap, Layer.OUTLINE, ref=ref)
-            sketch.line(ring(x, line + RAIL * 0.9, STRAP * 0.9), Layer.OUTLINE, ref=ref)
+            sketch.line(circle(x, line + RAIL * 0.9, STRAP * 0.9), Layer.OUTLINE, ref=ref)
         elif gear.kind is HangerKind.TOP:
             sketch.line([(x, build.height), (x, line)], Layer.OUTLINE, ref=ref)
-            sketch.line(ring(x, line, STRAP / 2), Layer.OUTLINE, ref=ref)
+            sketch.line(circle(x, line, STRAP / 2), Layer.OUTLINE, ref=ref)
         y = build.height * 0.62
         sketch.line([(x, y), (x, y - 12 * step)], Layer.READING, ref=ref)
         for side in (-1.0, 1.0):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Rect, Role
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.job import Hand
@@ -114,7 +114,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show:
     for n, (closing, start) in enumerate(zip(stage.closings, stage.start, strict=True), start=1):
         end = start + closing.minutes / plan.people
         rect = Rect(BAR_X, TALL - end * k, BAR_X + BAR_WIDE, TALL - start * k)
-        sketch.rect(rect, Layer.WOOD, tint="#D9B98A")
+        sketch.rect(rect, Layer.WOOD, tint=OAK)
         sketch.box(rect, Layer.OUTLINE)
         if rect.height > 18:
             sketch.label(BAR_X + BAR_WIDE / 2, (rect.y0 + rect.y1) / 2, str(n), bold=True)

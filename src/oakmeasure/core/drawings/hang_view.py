@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from oakmeasure.core.build.shape import Part, Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, hatching
+from oakmeasure.core.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.hanging.gaps import Frame, Place, Plan
 from oakmeasure.core.hanging.hang import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.practice import Drill, Score
@@ -20,10 +21,9 @@ from oakmeasure.core.hanging.sliding import Look
 from oakmeasure.core.hung_choices import PutRight, RunLeaf
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 TALL, TIMES, APART, LINING = 560.0, 14.0, 150.0, 14.0
-OAK = "#D9B98A"
 
 
 @dataclass(frozen=True, slots=True)
@@ -234,7 +234,7 @@ def _numbers(
     clear = 44.0 if meeting else 14.0
     for n, (place, gap) in enumerate(zip(places, pose.gaps, strict=True)):
         off = pose.planed[n] if pose.planed else 0.0
-        tight = gap < 0.05
+        tight = gap < HAIR
         layer = Layer.DOUBT if tight else Layer.OUTLINE
         px, py = {
             "hinge": (-LINING - 26, min(max(place.at * k, 12), high - 12)),
@@ -244,7 +244,7 @@ def _numbers(
         }[place.side]
         tx, ty = at(px, py)
         sketch.label(tx, ty, show.fine(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
-        if off > 0.05:
+        if off > HAIR:
             beyond = ty + 32 if place.side == "head" else ty - 32
             sketch.label(tx, beyond, f"plane {show.fine(off)}", layer=Layer.LEAF, size=0.85, bold=True)
             side = Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high)) if place.side == "latch" else Rect(
@@ -362,7 +362,7 @@ def _moves(sketch: Sketch, plan: RunPlan, frame: Frame, k: float, show: Show) ->
     for n, each in enumerate(plan.leaves):
         x = n * pitch + frame.width * k / 2
         lines = [f"up {by(each.up)}", f"turn {by(each.rises)}", f"across {by(each.across)}"]
-        if abs(each.depth_top) + abs(each.depth_bottom) > 0.05:
+        if abs(each.depth_top) + abs(each.depth_bottom) > HAIR:
             lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
         for m, line in enumerate(lines):
             sketch.label(x, -28 - 24 * m, line, size=0.85, layer=Layer.LEAF)
@@ -393,7 +393,7 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float:
     """Draw what is looked at, what was found and what mends it; return where the next one stands."""
-    ring = [(22 + 20 * math.cos(math.tau * t / 24), y + 20 * math.sin(math.tau * t / 24)) for t in range(25)]
+    ring = circle(22, y, 20)
     sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
     sketch.line(ring, Layer.OUTLINE)
     sketch.label(22, y, str(n + 1), bold=True)

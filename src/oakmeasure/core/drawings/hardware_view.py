@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Build, Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.cup_view import cup_view
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, front, no_leaf, roomy_step, side_gaps, sketch_for, surround
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.hardware.butts import Butts
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
@@ -122,8 +122,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
         page.rect(rect(min(near, far), 0, max(near, far), across), Layer.METAL, ref="butt:1")
     pin = at(-gap / 2, -knuckle)
     radius = closed * 0.62 * big
-    page.area(_round(pin, radius), Layer.METAL, ref="butt:1")
-    page.area(_round(pin, radius * 0.35), Layer.SPACE, ref="butt:1")
+    page.area(circle(*pin, radius), Layer.METAL, ref="butt:1")
+    page.area(circle(*pin, radius * 0.35), Layer.SPACE, ref="butt:1")
     page.line([(pin[0] - 1.6 * radius, pin[1]), (pin[0] + 1.6 * radius, pin[1])], Layer.CENTRE)
     page.line([(pin[0], pin[1] - 1.6 * radius), (pin[0], pin[1] + 1.6 * radius)], Layer.CENTRE)
     _plan_dimensions(page, leaf, show, at, step, t, across, stile)
@@ -169,10 +169,3 @@ def _plan_dimensions(
     for row, (text, layer) in enumerate(lines):
         page.label(x, y - 4.4 * step * row, text, anchor=Anchor.LEFT, layer=layer, bold=not row,
                    ref="" if row else "figure:butt_depth")  # fmt: skip
-
-
-def _round(centre: Point, radius: float) -> list[Point]:
-    return [
-        (centre[0] + radius * math.cos(math.radians(a)), centre[1] + radius * math.sin(math.radians(a)))
-        for a in range(0, 360, 15)
-    ]

@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.build.shape import Build, Fixing, Part, Point, Rect, Role
+from oakmeasure.core.build.shape import Build, Fixing, Part, Rect, Role
 from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.units import Show
 
@@ -97,8 +98,7 @@ def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
         for dx, dy in ((radius, radius), (radius, -radius)):
             sketch.line([(each.x - dx, each.y - dy), (each.x + dx, each.y + dy)], Layer.OUTLINE, ref=each.ref)
         return
-    ring = [(each.x + radius * math.cos(math.radians(d)), each.y + radius * math.sin(math.radians(d)))
-            for d in range(0, 360, 30)]  # fmt: skip
+    ring = circle(each.x, each.y, radius, steps=12)
     sketch.area(ring, Layer.METAL, ref=each.ref)
     if each.slotted:
         wide = 2.2 * radius
@@ -107,8 +107,7 @@ def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
 
 def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
     """A fixing that must not be driven: a ring in the colour of doubt, struck through."""
-    ring = [(each.x + radius * math.cos(math.radians(d)), each.y + radius * math.sin(math.radians(d)))
-            for d in range(0, 361, 30)]  # fmt: skip
+    ring = circle(each.x, each.y, radius, steps=12)
     sketch.line(ring, Layer.DOUBT, ref=each.ref)
     sketch.line([(each.x - radius, each.y - radius), (each.x + radius, each.y + radius)], Layer.DOUBT, ref=each.ref)
 

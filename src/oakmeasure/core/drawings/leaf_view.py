@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 import textwrap
 
 from oakmeasure.core.build.shape import Build, Part, Rect, Role
@@ -11,6 +10,7 @@ from oakmeasure.core.build.snapped import rails_to_drag
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.layers import grain_along
+from oakmeasure.core.geometry import circle
 from oakmeasure.core.job import Hand, Hanging
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import Species, stuff
@@ -71,8 +71,7 @@ def _centre(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
     ref, r = "figure:centre_up", 0.9 * step
     for dx, dy in ((r, 0.0), (0.0, r)):
         sketch.line([(x - 1.6 * dx, y - 1.6 * dy), (x + 1.6 * dx, y + 1.6 * dy)], Layer.PENCIL, ref=ref)
-    ring = [(x + r * math.cos(math.radians(d)), y + r * math.sin(math.radians(d))) for d in range(0, 361, 20)]
-    sketch.line(ring, Layer.PENCIL, ref=ref)
+    sketch.line(circle(x, y, r, steps=18), Layer.PENCIL, ref=ref)
 
 
 def sketch_for(leaf: LeafSolution) -> Sketch:

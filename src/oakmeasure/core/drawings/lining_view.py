@@ -12,7 +12,7 @@ from oakmeasure.core.readings import Side
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.survey.lining import LiningPlan
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 SECTION_APART = 620.0  # from one section to the next, so that their names have room
 
@@ -106,7 +106,7 @@ def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, show: Show,
         page.area(wall, Layer.WALL)
         page.line([wall[0], wall[3]], Layer.OUTLINE)
         page.line([wall[1], wall[2]], Layer.OUTLINE)
-        if start > 0.05 or end > 0.05:
+        if start > HAIR or end > HAIR:
             strip = [(x, low), wall[0], wall[3], (x, high)]
             page.area(strip, Layer.BAND, ref="figure:strip_" + side.split()[0])
         page.label(x - 4 * step, low, show.length(start), layer=Layer.READING, bold=True, anchor=Anchor.RIGHT)

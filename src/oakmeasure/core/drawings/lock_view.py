@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Onto, Sketch
 from oakmeasure.core.drawings.bored import bored
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
@@ -89,7 +90,7 @@ def _family(cut: Boring) -> str:
         cut.name.split()[0] if cut.name.startswith(("latch", "pull")) else cut.name)  # fmt: skip
 
 
-def _carrier(page: Sketch, leaf: LeafSolution, at, w: float, t: float) -> None:  # type: ignore[no-untyped-def]
+def _carrier(page: Sketch, leaf: LeafSolution, at: Onto, w: float, t: float) -> None:
     if not leaf.leaf.hanging.has_butts:
         return
     gap = leaf.figures["gap_latch"].value
@@ -97,8 +98,8 @@ def _carrier(page: Sketch, leaf: LeafSolution, at, w: float, t: float) -> None: 
     page.area(outline, Layer.LINING)
 
 
-def _sizes(  # type: ignore[no-untyped-def]
-    page: Sketch, leaf: LeafSolution, cuts: list[Boring], show: Show, at, y: float, step: float, t: float
+def _sizes(
+    page: Sketch, leaf: LeafSolution, cuts: list[Boring], show: Show, at: Onto, y: float, step: float, t: float
 ) -> None:
     f, w = leaf.figures, leaf.build.width if leaf.build else 0.0
     deep = max((each for each in cuts if each.edge.startswith("latch edge")), key=lambda each: each.depth,

@@ -7,13 +7,14 @@ is towards the one who works when the opening face is up; turned over, or hinged
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Build, Part, Rect, Role, Tenon
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.build.shape import Build, Part, Rect, Role
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand
 from oakmeasure.core.making.operation import Operation, Trade, Up
 from oakmeasure.core.solve import LeafSolution
@@ -273,23 +274,21 @@ def _at_edge(part: Part, build: Build, op: Operation) -> bool:
             Up.HEAD: r.y1 > build.height - 1.0}.get(up, True)  # fmt: skip
 
 
-def _tenons(sketch: Sketch, build: Build, op: Operation, how: Lies, box) -> None:  # type: ignore[no-untyped-def]
+def _tenons(
+    sketch: Sketch, build: Build, op: Operation, how: Lies, box: Callable[[Rect, tuple[float, float]], Rect]
+) -> None:
     """Mortises in the member that lies there and its own tenons."""
     name = op.hold.part if op.hold else ""
     for tenon in build.tenons:
         if not name or name not in (tenon.member, tenon.into):
             continue
-        middle = _middle(build, tenon)
+        middle = build.middle
         depth = (middle - tenon.thickness / 2, middle + tenon.thickness / 2)
         if tenon.into == name and how.by_depth:
             sketch.rect(box(tenon.rect, depth), Layer.SPACE, ref=f"part:{tenon.member}")
             sketch.box(box(tenon.rect, depth), Layer.OUTLINE, ref=f"part:{tenon.member}")
         else:
             sketch.box(box(tenon.rect, depth), Layer.HIDDEN, ref=f"part:{tenon.member}")
-
-
-def _middle(build: Build, tenon: Tenon) -> float:
-    return build.thickness / 2
 
 
 def _grooves(sketch: Sketch, build: Build, op: Operation, how: Lies, at: Point, k: tuple[float, float]) -> None:

@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from typing import Any
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch, corners
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, corners
 from oakmeasure.core.drawings.crooked import Crooked, crooked, side_sigmas
 from oakmeasure.core.drawings.leaf_view import floor_line
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand
 from oakmeasure.core.readings import FloorAlong, Side
 from oakmeasure.core.solve import LeafSolution
@@ -16,7 +17,7 @@ from oakmeasure.core.survey.adjust import Judged, Status
 from oakmeasure.core.survey.by_polygon import PREFIX
 from oakmeasure.core.survey.kinds import Kind
 from oakmeasure.core.survey.outline import scribed
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 SHOWN_RESIDUAL = 0.05  # mm; less says nothing
 WALL = 120.0  # mm of wall drawn round the opening
@@ -117,7 +118,7 @@ def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, step:
         (lf, lh, taken.latch_head[0] - taken.latch_foot[0]),
     ):
         top = max(y for _, y in shape.points) + 3.5 * step
-        if abs(real) < 0.05 or abs(head[0] - foot[0]) < 0.3 * step:
+        if abs(real) < HAIR or abs(head[0] - foot[0]) < 0.3 * step:
             continue
         sketch.line([foot, (foot[0], top)], Layer.CENTRE)
         sketch.line([(foot[0], top - step), (head[0], top - step)], Layer.READING)

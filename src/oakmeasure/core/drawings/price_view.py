@@ -7,13 +7,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.pricing import BuyWay, Line, Price
 
 LONG, BAR, AIR = 560.0, 38.0, 22.0
 NAMES = 470.0  # room for the words before the bars
-WOOD, WORK, OTHER = "#D9B98A", "#AEBBC4", "#CFCBBE"
+WOOD, WORK, OTHER = OAK, "#AEBBC4", "#CFCBBE"
 
 
 def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:

@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
-from oakmeasure.core.drawings.hang_view import OAK
+from oakmeasure.core.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.hanging.record import Entry, Record

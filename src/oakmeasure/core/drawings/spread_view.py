@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.uncertainty import Spread
 from oakmeasure.core.units import Show
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
-from oakmeasure.core.drawings.bored import ring
 from oakmeasure.core.gear_choices import WallKind
+from oakmeasure.core.geometry import circle
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show
 
@@ -92,7 +92,7 @@ def _pipe(
     plaster = f["stack_plaster"].value if "stack_plaster" in f else 0.0
     deep = x + (at - plaster + f["stack_depth"].value) * big
     page.line([(deep, band[0] - step), (deep, band[1] + step)], Layer.DOUBT, ref="figure:stack_depth")
-    page.line(ring(deep + 7 * big, band[0] + 9 * big, 7 * big), Layer.DOUBT, ref="figure:stack_depth")
+    page.line(circle(deep + 7 * big, band[0] + 9 * big, 7 * big), Layer.DOUBT, ref="figure:stack_depth")
     page.label(deep + step, band[1] + 3 * step, f"not to be reached: {show.length(f['stack_depth'].value)}",
                layer=Layer.DOUBT, size=0.95, ref="figure:stack_depth")  # fmt: skip
 

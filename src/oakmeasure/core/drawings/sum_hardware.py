@@ -2,21 +2,16 @@
 
 from __future__ import annotations
 
-import math
-
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Grain, Layer
 from oakmeasure.core.drawings.sum_parts import Draft
-
-
-def _ring(x: float, y: float, radius: float) -> list[tuple[float, float]]:
-    return [(x + radius * math.cos(n * math.pi / 20), y + radius * math.sin(n * math.pi / 20)) for n in range(41)]
+from oakmeasure.core.geometry import circle
 
 
 def cup_boring(d: Draft) -> None:
     edge, cup, centre = d.v("boring_distance"), d.v("cup_diameter"), d.v("centre_from_edge")
     d.wood(Rect(0, -1.3 * cup, 3.2 * cup, 1.3 * cup), asked=False)
-    hole = _ring(centre, 0, cup / 2)
+    hole = circle(centre, 0, cup / 2, steps=40)
     d.sketch.area(hole, Layer.METAL)
     d.sketch.line(hole, Layer.LEAF)
     d.sketch.line([(centre, -0.8 * cup), (centre, 0.8 * cup)], Layer.CENTRE)

@@ -6,12 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch
-from oakmeasure.core.drawings.hang_view import OAK
+from oakmeasure.core.drawing import OAK, Anchor, Grain, Layer, Sketch
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.sums.quick import Answer
 from oakmeasure.core.units import Show, Unit
-
-Point = tuple[float, float]
 
 
 @dataclass(slots=True)

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch, handle, hatching
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle, hatching
 from oakmeasure.core.fit.swung import Swing, floor_at
 from oakmeasure.core.fit.turning import nearest_of_leaf, turned
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.job import Hand
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import species
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 STEPS = 30
 REBATE = 12.0  # of the stop, drawn for the eye
@@ -101,8 +102,7 @@ def _jamb(sketch: Sketch, x0: float, x1: float, depth: float, unit: float) -> No
 
 
 def _pin(sketch: Sketch, at: Point, radius: float) -> None:
-    ring = [(at[0] + radius * math.cos(math.radians(d)), at[1] + radius * math.sin(math.radians(d)))
-            for d in range(0, 360, 20)]  # fmt: skip
+    ring = circle(*at, radius, steps=18)
     sketch.area(ring, Layer.METAL, ref="figure:butt_knuckle")
 
 
@@ -130,7 +130,7 @@ def _words(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, opened:
     if opened > at + 0.5:
         lines[0] += f": stopped by the {swing.stopped_by}"
     rise = swing.rise(at)
-    if abs(rise) >= 0.05:
+    if abs(rise) >= HAIR:
         lines.append(f"latch corner {'up' if rise > 0 else 'down'} {show.length(abs(rise))}")
     floor = floor_at(leaf.leaf.floor.swing, at)
     if floor is not None:

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Point, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.crooked import Crooked, crooked
 from oakmeasure.core.drawings.opening_view import WALL, largest_leaf, opening_view, sides_named, wall_round
+from oakmeasure.core.geometry import Point, circle
 from oakmeasure.core.job import Hand
 from oakmeasure.core.readings import Template
 from oakmeasure.core.solve import LeafSolution
@@ -81,7 +82,7 @@ def _ticks(sketch: Sketch, template: Template, fit: TemplateFit, shape: Crooked,
         if many and not doubted:
             continue
         if doubted:
-            sketch.line(_ring((x, y), 2.0 * step), layer, ref=ref)
+            sketch.line(circle(x, y, 2.0 * step), layer, ref=ref)
         text = f"{number}"
         if doubted:
             text = f"tick {number}, {show.length(judged.miss)}"
@@ -119,13 +120,6 @@ def _cross(sketch: Sketch, at: Point, size: float, layer: Layer, ref: str = "") 
     x, y = at
     sketch.line([(x - size, y), (x + size, y)], layer, ref=ref)
     sketch.line([(x, y - size), (x, y + size)], layer, ref=ref)
-
-
-def _ring(at: Point, radius: float) -> list[Point]:
-    return [
-        (at[0] + radius * math.cos(turn), at[1] + radius * math.sin(turn))
-        for turn in (2 * math.pi * each / 24 for each in range(25))
-    ]
 
 
 def _check(sketch: Sketch, template: Template, fit: TemplateFit, shape: Crooked, step: float) -> None:

@@ -4,11 +4,11 @@ calendar.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 
 from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawing import OAK, Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.making.finish import Day, Schedule
@@ -92,7 +92,7 @@ def _rows(table: Timetable, chosen: str) -> list[list[Slot]]:
     return rows
 
 
-def _days(sketch: Sketch, first: datetime, days: int, high: float, x) -> None:  # type: ignore[no-untyped-def]
+def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float]) -> None:
     every = next(each for each in (1, 2, 5, 7, 14) if days / each <= 7.5 or each == 14)
     for n in range(days + 1):
         day = first + timedelta(days=n)
@@ -143,7 +143,7 @@ def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
         for line in hatching(wait, 9.0):
             sketch.line(line, Layer.FAINT)
         sketch.box(wait, Layer.FAINT)
-        sketch.rect(rect, Layer.WOOD, tint="#D9B98A")
+        sketch.rect(rect, Layer.WOOD, tint=OAK)
         sketch.box(rect, Layer.OUTLINE)
         sketch.label(rect.x0, y - 27, f"{work.start:%a %H:%M}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.85)
         sketch.label(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from oakmeasure.core.build.shape import Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
@@ -39,7 +40,7 @@ def tolerance_view(found: Tolerance, show: Show) -> Drawing:
     return sketch.drawing(margin=6.0)
 
 
-def _row(sketch: Sketch, each: Range, base: float, y: float, across, show: Show) -> None:  # type: ignore[no-untyped-def]
+def _row(sketch: Sketch, each: Range, base: float, y: float, across: Callable[[float], float], show: Show) -> None:
     bad = each.low < each.least
     x0, x1 = across(each.low - base), across(each.high - base)
     if x1 - x0 < 2:

@@ -8,7 +8,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 
 END = 9.0  # times as large as the faces the end of the board is drawn
 
@@ -31,7 +31,7 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
         sketch.box(rect, Layer.OUTLINE)
         sketch.label((rect.x0 + rect.x1) / 2, rect.y1 + 1.6 * step, str(each.number), bold=True, size=0.95)
     last = found.slices[-1].high if found.slices else 0.0
-    if found.waste > 0.05:
+    if found.waste > HAIR:
         rest = Rect(x0 + (stock - found.waste) * scale, height * 0.24, x0 + deep, height * 0.86)
         sketch.rect(rest, Layer.WASTE)
         sketch.box(rest, Layer.PENCIL)

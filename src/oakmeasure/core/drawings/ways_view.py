@@ -12,7 +12,7 @@ from oakmeasure.core.job import Hand
 from oakmeasure.core.layer_choices import Existing, Inside
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import HAIR, Show
 from oakmeasure.data import table
 
 
@@ -22,7 +22,7 @@ def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
     if build is None:
         return no_leaf(leaf, show)
     over = leaf.figures["old_over"].value if "old_over" in leaf.figures else 0.0
-    if isinstance(choice, Existing) and choice.inside is Inside.PANELLED and over > 0.05:
+    if isinstance(choice, Existing) and choice.inside is Inside.PANELLED and over > HAIR:
         found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile, tenon=choice.tenon,
                      through=choice.through)  # fmt: skip
         if found:
@@ -53,7 +53,7 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
         sketch.rect(Rect(x + s, low, x + w - s, high), Layer.WOOD, grain=Grain.LEVEL, tint=tint)
     for row, ((_, low), (high, _)) in enumerate(pairwise(rails)):
         _row(sketch, choice, way, row, x + s, low, high)
-    if way.stile_off > 0.05:
+    if way.stile_off > HAIR:
         for x0, x1 in ((0.0, way.stile_off), (w - way.stile_off, w)):
             _cut(sketch, Rect(x + x0, 0, x + x1, h))
         text = show.length(way.stile_off)

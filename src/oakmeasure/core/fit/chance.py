@@ -6,6 +6,7 @@ import math
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.gaps import gap_that_opens
 from oakmeasure.core.survey.opening import Opening
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -18,7 +19,7 @@ LIKELY = 0.9  # under it one should have something to plane off
 def least_at_latch(f: Figures) -> float:
     """Return the gap at the latch that must be left, mm: what the passing corner needs, of a fine gap half of it."""
     margin = f.get("bevel_margin")
-    return min(margin.value if margin is not None else LEAST_GAP, (f.get("gap_meeting") or f["gap_latch"]).value / 2)
+    return min(margin.value if margin is not None else LEAST_GAP, gap_that_opens(f).value / 2)
 
 
 def chance_over(room: float, sigma: float) -> float:
@@ -43,7 +44,7 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
         ctx.rule("sigma_cut", "how sure a planed size is"),
         ctx.rule("sigma_hang", "how sure the hinges' gap is"),
     )
-    gap = f.get("gap_meeting") or f["gap_latch"]
+    gap = gap_that_opens(f)
     room = gap.value - least_at_latch(f)
     read = clear.value if opening.lining is None else cut.value  # a lining to be made is as true as it is made
     sigma = math.sqrt(read**2 + fitted.leaves * (cut.value**2 + hang.value**2))

@@ -9,7 +9,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import EvenGap, Hanging
 from oakmeasure.core.job import Leaf
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
@@ -118,7 +118,7 @@ def _planing(ctx: Context, edge: str, terms: tuple[Term, ...], shaving: Figure) 
 
 def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
     made = ctx.figures["gap_made"]
-    missing = [each for each in planed if each.off.value < -0.05]
+    missing = [each for each in planed if each.off.value < -HAIR]
     if missing:
         words = "; ".join(f"{ctx.fmt(-each.off.value)} at the {each.edge}" for each in missing)
         ctx.say(

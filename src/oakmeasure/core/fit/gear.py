@@ -9,7 +9,7 @@ from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.hang_choices import Hanging, TrackSet, track_sets
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.units import HAIR, Show, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
@@ -79,11 +79,11 @@ def misses(track_set: TrackSet, place: Place, show: Show) -> list[Miss]:
         found.append(Miss("way", f"made for {', '.join(track_set.ways)}"))
     if track_set.opening is not None:
         short = place.leaf_height + track_set.opening - place.opening
-        if short > 0.05:
+        if short > HAIR:
             found.append(Miss("opening", f"opening {fmt(short)} short", short))
     elif place.headroom is not None:
         short = place.over_head + track_set.above + track_set.lift - place.headroom
-        if short > 0.05:
+        if short > HAIR:
             found.append(Miss("headroom", f"headroom {fmt(short)} short", short))
     if not track_set.thickness_least <= place.thickness <= track_set.thickness_most:
         takes = f"{fmt(track_set.thickness_least)} to {fmt(track_set.thickness_most)}"
@@ -91,14 +91,14 @@ def misses(track_set: TrackSet, place: Place, show: Show) -> list[Miss]:
     if place.mass is not None and place.mass / 2 > track_set.rating_kg:
         kilos = show.value(place.mass / 2, Unit.KG), show.value(track_set.rating_kg, Unit.KG)
         found.append(Miss("rating", f"{kilos[0]} a hanger, rated {kilos[1]}"))
-    if place.track > max(track_set.lengths) + 0.05:
+    if place.track > max(track_set.lengths) + HAIR:
         found.append(Miss("length", f"longest track {fmt(max(track_set.lengths))}, needed {fmt(place.track)}"))
     return found
 
 
 def length_to_buy(track_set: TrackSet, needed: float) -> float | None:
     """Return the shortest track sold that is long enough, mm; None where none is."""
-    return min((each for each in track_set.lengths if each >= needed - 0.05), default=None)
+    return min((each for each in track_set.lengths if each >= needed - HAIR), default=None)
 
 
 def backing_for(track_set: TrackSet, place: Place) -> float:
@@ -195,7 +195,7 @@ def _headroom(ctx: Context, place: Place) -> None:
     free = add(given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, edit="slide.headroom",
                      choice=True))  # fmt: skip
     short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
-    if short.value > 0.05:
+    if short.value > HAIR:
         lower = overlap_left(ctx, short)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         ctx.say("headroom", Level.STOP, Stage.FIT, "There is no room to lift it on",

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hang_choices import Aim
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, Point, half_planes, largest_box, plumb_box, scribed
-from oakmeasure.core.units import Unit
+from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, half_planes, largest_box, plumb_box, scribed
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived
 
@@ -105,7 +106,7 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
             )
         )  # fmt: skip
     most = max(figures, key=lambda each: each.value, default=None)
-    words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > 0.05 else "It stays square."
+    words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > HAIR else "It stays square."
     ctx.say(
         "scribed",
         Level.FINE,

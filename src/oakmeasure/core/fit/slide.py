@@ -12,7 +12,7 @@ from oakmeasure.core.fit.shape import Fit, finished, square_edge
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
@@ -63,7 +63,7 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
     if size is not None:
         width = ctx.reading("leaf_width", "leaf width, the slab at hand", size, "slide.size_width")
         covered = width.value - opening.clear_width.value
-        if covered < left.value + right.value - 0.05:
+        if covered < left.value + right.value - HAIR:
             ctx.say("slab-narrow", Level.LOOK, Stage.FIT, "The slab covers less than was wished",
                     f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
                     Remedy("A wider slab, or less overlap"), figure="leaf_width")  # fmt: skip
@@ -122,7 +122,7 @@ def _under_track(ctx: Context) -> Figure:
 def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
     """Judge a slab at hand under a track that is up already."""
     over = slab.value - most.value
-    if over > 0.05:
+    if over > HAIR:
         ctx.say("under-track", Level.STOP, Stage.FIT, "The slab does not go under the track",
                 f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
                 Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
@@ -225,7 +225,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
 
 def _floor(ctx: Context) -> None:
     rise = ctx.figures.get("floor_rise")
-    if rise is None or rise.value < 0.05:
+    if rise is None or rise.value < HAIR:
         return
     ctx.figures.add(
         total(
@@ -286,7 +286,7 @@ def _stack(ctx: Context, leaves: int) -> None:
             )
         )
         over = out.value - wish.value
-        if over > 0.05:
+        if over > HAIR:
             thinner = (wish.value - back.value) / leaves - (choice.air / 2 if leaves == 2 else 0)
             words = (
                 f"What stands behind it takes {ctx.fmt(back)}" if most is not None else "Wall and air take their part"
@@ -328,7 +328,7 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
         )
     )
     short = add(total("gear_short", "missing for the set", plus(needed), minus(there)))
-    if short.value > 0.05:
+    if short.value > HAIR:
         shorter = height.value - short.value
         ctx.say("gear-short", Level.STOP, Stage.FIT, "The set does not fit the opening",
                 f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",

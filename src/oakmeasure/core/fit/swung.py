@@ -11,6 +11,8 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cup_choices import cup_from_table, cup_keys
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
+from oakmeasure.core.gaps import gap_that_opens
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hardware.reveal import cup_pin
 from oakmeasure.core.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.survey.opening import Opening
@@ -18,7 +20,6 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given
 
-Point = tuple[float, float]
 LEAST_OVER_FLOOR = 1.0  # or it drags on the first grain of sand: common practice, no source
 THING_WIDE = 70.0  # of an architrave or a skirting in plan, until more is read
 LIFT = 12.0  # of a pair of rising hinges at 90°: common practice, no source
@@ -81,7 +82,7 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     across = f.get("reading_across_hinge")
     lean_out = across.value / height if across is not None and opening.lining is None else 0.0
     lean_latch = (opening.hinge_head[0] - opening.hinge_foot[0]) / height
-    latch_gap = gap if hanging.lies_on else (f.get("gap_meeting") or f["gap_latch"]).value
+    latch_gap = gap if hanging.lies_on else gap_that_opens(f).value
     made = Swing(plan, obstacles, latch_gap, stops, by, lean_latch, lean_out, front)
     if not hanging.has_butts:
         _on_cups(ctx, made, fitted)

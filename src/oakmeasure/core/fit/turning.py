@@ -11,9 +11,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
+from oakmeasure.core.units import GRAVITY
 
-Point = tuple[float, float]
-GRAVITY = 9.80665  # m/s², standard
 FULL_DEG = 180.0
 TOUCHING = 1e-9  # rad; what touches when shut does not stop the leaf
 

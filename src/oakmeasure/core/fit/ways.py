@@ -11,8 +11,9 @@ from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, 
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.fit.stock import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
 from oakmeasure.core.fit.swing import back_gap
+from oakmeasure.core.gaps import gap_that_opens
 from oakmeasure.core.hang_choices import Hanging, TrackSet
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, MM2_PER_M2, Unit
 from oakmeasure.core.verdicts import Level, Remedy
 from oakmeasure.data import table
 
@@ -89,7 +90,7 @@ def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
     """What to do where the set needs a taller opening, or more wall over it, than there is."""
     shorts = [(name, ctx.figures[name].value) for name in ("gear_short", "headroom_short") if name in ctx.figures]
     name, short = max(shorts, key=lambda each: each[1], default=("", 0.0))
-    if short <= 0.05:
+    if short <= HAIR:
         return []
     fmt, height = ctx.fmt, fitted.height.value
     options = [
@@ -104,7 +105,7 @@ def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
         options.append(way(ctx, "thinner_lining", f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
                            level=Level.FINE if enough else Level.LOOK))  # fmt: skip
         options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.LOOK))
-        area = fitted.width.value * (height - short) / 1e6
+        area = fitted.width.value * (height - short) / MM2_PER_M2
         options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
     else:
         lower = overlap_left(ctx, ctx.figures[name])
@@ -152,7 +153,7 @@ def _wall_ways(ctx: Context) -> list[Comparison]:
 def _projection_ways(ctx: Context) -> list[Comparison]:
     """What a wish for the least projection costs."""
     wish, out = ctx.figures.get("projection"), ctx.figures.get("stands_out")
-    if wish is None or out is None or out.value - wish.value <= 0.05:
+    if wish is None or out is None or out.value - wish.value <= HAIR:
         return []
     over = out.value - wish.value
     leaves = 2 if ctx.leaf.hanging is Hanging.BYPASS_TRACKS else 1
@@ -162,7 +163,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
         options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick",
                            remedy=ctx.thickness_remedy("", thinner)))  # fmt: skip
     gained = ctx.figures["back_off"].value - ctx.leaf.slide.air
-    if gained > 0.05:
+    if gained > HAIR:
         enough = gained >= over
         options.append(
             way(
@@ -194,10 +195,10 @@ def _set(ctx: Context, each: TrackSet, place: Place) -> Option:
     buy = length_to_buy(each, place.track)
     backing = backing_for(each, place)
     words = "; ".join(miss.words for miss in found) or "fits"
-    if not found and backing > 0.05:
+    if not found and backing > HAIR:
         words = f"fits, with a backing board of {ctx.fmt(backing)}"
     cells = (each.name, f"{each.price:.0f}", f"{ctx.fmt(needs)} {where}", ctx.fmt(buy) if buy else "–", words)
-    level = Level.LOOK if found or backing > 0.05 else Level.FINE
+    level = Level.LOOK if found or backing > HAIR else Level.FINE
     is_taken = ctx.leaf.slide.track_set == each
     return Option(cells, level, None if is_taken else Remedy("", "slide.track_set", each), is_taken)
 
@@ -207,7 +208,10 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
     width, height = fitted.width.value, fitted.height.value
     if width < DOOR_WIDTH or height < DOOR_HEIGHT or ctx.leaf.hanging.is_cabinet:
         return []
-    area, several = width * height * fitted.leaves / 1e6, f"{fitted.leaves} leaves, " if fitted.leaves > 1 else ""
+    area, several = (
+        width * height * fitted.leaves / MM2_PER_M2,
+        f"{fitted.leaves} leaves, " if fitted.leaves > 1 else "",
+    )
     options = [
         way(ctx, "make", f"{several}from boards, as drawn", area=area),
         way(ctx, "order_special", f"{several}{ctx.show.size(width, height)}", area=area),
@@ -221,7 +225,7 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
         if off > solid:
             means += f"; its solid edge is only {ctx.fmt(solid)}"
         options.append(way(ctx, "alter_slab", means, size=found.off_width + found.off_height,
-                           area=found.width * found.height * fitted.leaves / 1e6,
+                           area=found.width * found.height * fitted.leaves / MM2_PER_M2,
                            level=Level.FINE if off <= solid else Level.LOOK))  # fmt: skip
     about = f"For {ctx.show.size(width, height)}; hours at {ctx.rules.hour_price.value:g}."
     return [Comparison("Make, alter or buy", about, WAY_COLUMNS, _dearest_last(options))]
@@ -230,7 +234,7 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
 def _bevels(ctx: Context) -> Comparison:
     """The least bevel beside those of the schools, with the gap that each leaves at the back."""
     f = ctx.figures
-    gap, thickness, least, now = (f.get("gap_meeting") or f["gap_latch"]), f["thickness"], f["least_bevel"], f["bevel"]
+    gap, thickness, least, now = gap_that_opens(f), f["thickness"], f["least_bevel"], f["bevel"]
     rows = [("the least that passes", least.value)]
     rows += [(row["name"], float(row["degrees"])) for row in table("bevel_schools").values()]
     rows.sort(key=lambda each: each[1])

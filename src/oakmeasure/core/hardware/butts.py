@@ -14,6 +14,7 @@ from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.gaps import gap_let_in_for
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.loads import top_hinge_pull
@@ -316,7 +317,7 @@ def _place(
 
 def _depth(ctx: Context) -> Figure:
     """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
-    closed, gap = ctx.figures["butt_closed"], ctx.figures.get("gap_wanted") or ctx.figures["gap_hinge"]
+    closed, gap = ctx.figures["butt_closed"], gap_let_in_for(ctx.figures)
     depth = ctx.figures.add(
         derived(
             "butt_depth",

@@ -8,6 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.cup_choices import CupHinge, CupUnknown, cup_from_table, cup_keys
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.ways import Comparison, Option
+from oakmeasure.core.gaps import gap_let_in_for
 from oakmeasure.core.hardware.plain import let_in, solve_cup
 from oakmeasure.core.hardware.reveal import least_reveal
 from oakmeasure.core.hardware_choices import Butt, butt_from_table
@@ -66,7 +67,7 @@ def _cups(job: Job, leaf: LeafSolution) -> Comparison:
 
 def _butts(job: Job, leaf: LeafSolution) -> Comparison:
     show, f, now = Show(job.unit), leaf.figures, leaf.leaf.hardware.butt
-    gap = (f.get("gap_wanted") or f["gap_hinge"]).value
+    gap = gap_let_in_for(f).value
     mass, thickness, least = f["mass"].value, f["thickness"].value, f["rule_butt_back_wood"].value
     options = []
     for butt in (*(butt_from_table(key) for key in table("butts")), *job.own_butts):

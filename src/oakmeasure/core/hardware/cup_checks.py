@@ -6,7 +6,7 @@ from oakmeasure.core.build.shape import Build, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.cup_choices import CupChoices, CupUnknown
 from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
@@ -172,7 +172,7 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         return
     room = f.get("run_between") or f.get("gap_between") or (
         f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)  # fmt: skip
-    if room is not None and room.value < needed.value - 0.05:
+    if room is not None and room.value < needed.value - HAIR:
         ctx.say("cup-reveal", Level.LOOK, Stage.HARDWARE, "Its corner strikes what stands beside it",
                 f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
                 Remedy("More boring, a thinner leaf, or a rounded corner"), rule="the hinge's own table",

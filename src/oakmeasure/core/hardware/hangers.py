@@ -15,10 +15,9 @@ from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.gear_choices import HangerKind
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.hardware.loads import GRAVITY
 from oakmeasure.core.hardware.locks import middle
 from oakmeasure.core.solids import block, bore
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import GRAVITY, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 

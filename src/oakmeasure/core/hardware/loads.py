@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.errors import InputError
-
-GRAVITY = 9.80665  # m/s², standard
+from oakmeasure.core.units import GRAVITY
 
 
 def top_hinge_pull(*, mass: float, leaf_width: float, hinge_spacing: float) -> float:

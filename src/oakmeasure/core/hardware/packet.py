@@ -6,6 +6,7 @@ template = hinge + (bush − cutter) all round, half on each side. Sources: comm
 from __future__ import annotations
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.gaps import gap_let_in_for
 from oakmeasure.core.hardware.plain import let_in
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -20,7 +21,7 @@ def judge_packet(ctx: Context) -> None:
     packet, f = ctx.leaf.hardware.packet, ctx.figures
     if not packet:
         return
-    gap = f.get("gap_wanted") or f["gap_hinge"]
+    gap = gap_let_in_for(f)
     for at, each in enumerate(packet, start=1):
         letter = LETTERS[at - 1]
         closed = f.add(given(f"packet_{at}", f"hinge {letter}, thickness when shut", each.closed,

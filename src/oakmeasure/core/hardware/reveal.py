@@ -10,8 +10,8 @@ import math
 from collections.abc import Sequence
 
 from oakmeasure.core.cup_choices import CupHinge, RevealRow
+from oakmeasure.core.geometry import Point
 
-Point = tuple[float, float]
 PIN_DEEP = 6.0  # behind the opening face, mm: common practice, no source
 PIN_IN = 9.0  # from the leaf's edge, for a hinge without a table: common practice, no source
 PIN_IN_MOST = 30.0  # a corner that hardly swings out says no more of its pin than that

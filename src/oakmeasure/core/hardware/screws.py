@@ -9,12 +9,11 @@ from __future__ import annotations
 from oakmeasure.core.build.shape import Build, Role
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
-from oakmeasure.core.hardware.loads import GRAVITY
 from oakmeasure.core.hardware.plain import withdrawal
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.timber.wood import dry_gravity
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import GRAVITY, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given
 

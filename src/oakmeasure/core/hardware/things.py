@@ -102,7 +102,7 @@ def fixing_things(build: Build) -> list[Thing]:
 
 
 def _joints(build: Build) -> Iterable[Thing]:
-    middle = (build.edge or build.thickness) / 2
+    middle = build.middle
     for at, each in enumerate(build.tenons):
         r, half = each.rect, each.thickness / 2
         what = "haunch" if each.is_haunch else "tenon"

@@ -19,7 +19,7 @@ from oakmeasure.core.hardware.stack import LEAST_BITE
 from oakmeasure.core.hardware.studs import Alignment, alignment, best_shift, margin, redrilled, stud_places, track_holes
 from oakmeasure.core.readings import FloorAlong
 from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
@@ -139,7 +139,7 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     f = ctx.figures
     shift = f.add(given("track_shift", "track shifted", abs(wall.shift), edit="hardware.wall.shift", choice=True))
     short = f.add(total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"])))
-    if short.value > 0.05:
+    if short.value > HAIR:
         f.add(total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short)))
         side = "hinge" if wall.shift > 0 else "latch"
         ctx.say("track-shifted", Level.LOOK, Stage.HARDWARE, "The shifted track must be longer",
@@ -282,7 +282,7 @@ def _stops(ctx: Context, gear: Gear) -> None:
     f.add(total("stop_open", "stop for the open leaf: its working face, from the track's hinge end",
                 plus(f["track_needed"]), minus(room)))  # fmt: skip
     early = long.value - room.value
-    if early > 0.05:
+    if early > HAIR:
         # The stop would stand beyond the track's end: the leaf ends its way before the opening is clear or covered.
         f.add(total("stops_early", "leaf stops early by", plus(long), minus(room)))
         ctx.say(

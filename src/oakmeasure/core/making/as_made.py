@@ -18,7 +18,7 @@ from oakmeasure.core.job import Leaf
 from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.making.log import last_reading
 from oakmeasure.core.timber.weight import Weights
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.working import Figure, State, derived, given
 
 if TYPE_CHECKING:
@@ -190,11 +190,11 @@ def changes(before: LeafSolution, after: LeafSolution) -> tuple[Change, ...]:
     found = []
     for name, words in SHOWN.items():
         old, new = _value(before, name), _value(after, name)
-        least = 0.05 if old is None or old.unit is Unit.MM else 0.005
+        least = HAIR if old is None or old.unit is Unit.MM else 0.005
         if old is not None and new is not None and abs(old.value - new.value) > least:
             found.append(Change(words, old.value, new.value, old.unit))
     one, two = _last_board(before), _last_board(after)
-    if one is not None and two is not None and abs(one - two) > 0.05 and all(c.label != "last board" for c in found):
+    if one is not None and two is not None and abs(one - two) > HAIR and all(c.label != "last board" for c in found):
         found.insert(0, Change("last board", one, two, Unit.MM))
     return tuple(found)
 

@@ -9,6 +9,7 @@ from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.maker import Maker, many
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.units import HAIR
 
 
 def existing(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
@@ -67,7 +68,7 @@ def _narrower(
             settings=tuple(
                 Setting(f.label.partition(",")[0], f.value, figure=f.name)
                 for f in m.leaf.figures
-                if f.name.endswith("_off") and "panel" in f.name and f.value > 0.05
+                if f.name.endswith("_off") and "panel" in f.name and f.value > HAIR
             )[:4],
             cautions=("saw",),
             check=Check("muntins and panels dry in their new places"),

@@ -13,9 +13,9 @@ from oakmeasure.core.build.shape import Build
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.timber.place import finish_of
+from oakmeasure.core.units import MM2_PER_M2
 from oakmeasure.data import table
 
-MM2_PER_M2 = 1e6
 AT_DEGREES, DOUBLES_EVERY, AT_HUMIDITY = 20.0, 10.0, 55.0
 DAMP = 0.015  # longer for each % of humidity over 55
 ENDS_TWICE = 2.0  # end grain drinks as much as two coats of face

@@ -15,6 +15,7 @@ from oakmeasure.core.build_choices import Slab, Veneered, VeneerForm
 from oakmeasure.core.job import Leaf
 from oakmeasure.core.layer_choices import Light
 from oakmeasure.core.making.joints import Joint, joints_of
+from oakmeasure.core.units import MM2_PER_M2
 
 TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4
 EDGE_MIN_PER_M, FACE_MIN_PER_M2, PIECE_MIN = 0.7, 4.0, 0.4
@@ -175,7 +176,7 @@ def _layers(build: Build) -> tuple[Task, ...]:
     closings = []
     for at, side in enumerate((front, back)):
         for n, part in enumerate(side):
-            minutes = PIECE_MIN + FACE_MIN_PER_M2 * part.face.width * part.face.height / 1e6
+            minutes = PIECE_MIN + FACE_MIN_PER_M2 * part.face.width * part.face.height / MM2_PER_M2
             closings.append(
                 Closing(
                     f"{part.name} onto the {'front' if not at else 'back'}",
@@ -212,7 +213,7 @@ def _pressed(build: Build) -> Task:
     """Both veneers of a part at once, so that it stays flat; then the next part."""
     closings: list[Closing] = []
     for core in (p for p in build.parts if p.role not in (Role.VENEER, Role.LIPPING)):
-        area = core.face.width * core.face.height / 1e6
+        area = core.face.width * core.face.height / MM2_PER_M2
         clamps = max(2, 2 * math.ceil(max(core.face.width, core.face.height) / CLAMP_EVERY))
         minutes = PIECE_MIN + 2 * FACE_MIN_PER_M2 * area
         closings.append(Closing(f"both veneers onto the {core.name}", (core.name,), minutes, clamps,

@@ -12,6 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.job import Hand
@@ -21,7 +22,6 @@ SAME = 1e-6  # mm
 LEAST_TURN, MOST_TURN = math.radians(0.05), math.radians(25)  # at a point of an arch that is kept as chords
 ON_ARC, LARGEST_ARC = 0.02, 50_000.0  # mm: off the circle at the most; its radius at the most
 JOIN = 0.01  # mm, that pieces of one part are grown by so that they become one
-Point = tuple[float, float]
 
 
 class FaceUp(StrEnum):

@@ -10,7 +10,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from oakmeasure.core.build.shape import Part, Role
-from oakmeasure.core.paper.flat import Point, outline_of
+from oakmeasure.core.geometry import Point
+from oakmeasure.core.paper.flat import outline_of
 from oakmeasure.core.paper.template import Box, Reference, Template
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.units import Show, Unit

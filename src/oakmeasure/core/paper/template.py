@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import Flat, Point
+from oakmeasure.core.paper.flat import Flat
 from oakmeasure.core.units import Show
 
 Box = tuple[float, float, float, float]

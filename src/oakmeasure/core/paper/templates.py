@@ -11,9 +11,10 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
 from oakmeasure.core.build.shape import Role
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, Point, outline_of
+from oakmeasure.core.paper.flat import FaceUp, Flat, FlatLayer, outline_of
 from oakmeasure.core.paper.outlines import big_ones, brace_ends, cut_from, edges_of, joined
 from oakmeasure.core.paper.template import Reference, Template
 from oakmeasure.core.solids import Solid

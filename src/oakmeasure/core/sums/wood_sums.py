@@ -6,7 +6,7 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.sums.quick import Given, Option, Sum, size
 from oakmeasure.core.timber.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import MM3_PER_M3, Unit
 from oakmeasure.core.working import Figure, derived, given
 
 WOODS = species_keys()
@@ -91,7 +91,7 @@ def _density(g: Given) -> Figure:
 def _weight(g: Given) -> None:
     dense = _density(g)
     sides = [g.figure(name) for name in ("length", "width", "thickness")]
-    mass = dense.value * sides[0].value * sides[1].value * sides[2].value / 1e9
+    mass = dense.value * sides[0].value * sides[1].value * sides[2].value / MM3_PER_M3
     g.figures.add(
         derived("mass", "mass", mass, Unit.KG, dense, *sides, formula="density × length × width × thickness / 10⁹")
     )

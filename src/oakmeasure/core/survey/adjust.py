@@ -16,8 +16,10 @@ from enum import StrEnum
 from typing import Generic, TypeVar
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import signed_area
 from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
 from oakmeasure.core.survey.linear import Matrix, Vector, combined, dot, inverse, normal_matrix, rank, solved, times
+from oakmeasure.core.uncertainty import root_sum_square
 
 SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # The best suspect must explain the misfit better than the next by this much in v'Pv (odds of 20 to 1),
@@ -120,7 +122,7 @@ class Adjustment(Generic[K]):
 
     def sigma_of(self, gradient: Vector) -> float:
         """Return the standard uncertainty of a linear function of the free coordinates."""
-        return math.sqrt(max(dot(gradient, times(self.covariance, gradient)), 0.0))
+        return root_sum_square(gradient, self.covariance)
 
     def predicted(self, key: K) -> float:
         """Return what a reading would be on these corners, taken or not."""
@@ -325,14 +327,8 @@ def _refuse_impossible(corners: Sequence[tuple[float, float]]) -> None:
     for at in range(count):
         (ax, ay), (bx, by), (cx, cy) = (corners[(at + step) % count] for step in range(3))
         turns.append((bx - ax) * (cy - by) - (by - ay) * (cx - bx))
-    if area_of(corners) <= 0 or (count <= 4 and min(turns) <= 0) or _crosses_itself(corners):
+    if signed_area(corners) <= 0 or (count <= 4 and min(turns) <= 0) or _crosses_itself(corners):
         raise InputError("readings", "contradictory", "readings that one opening can have")
-
-
-def area_of(corners: Sequence[tuple[float, float]]) -> float:
-    """Return the area inside corners that go round anticlockwise, mm²; negative for clockwise."""
-    after = [*corners[1:], corners[0]]
-    return sum(ax * by - bx * ay for (ax, ay), (bx, by) in zip(corners, after, strict=True)) / 2
 
 
 def _crosses_itself(corners: Sequence[tuple[float, float]]) -> bool:

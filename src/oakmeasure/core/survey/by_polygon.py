@@ -7,11 +7,10 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import Polygon
 from oakmeasure.core.survey.adjust import Observed, Status
-from oakmeasure.core.survey.judge import judge_readings
+from oakmeasure.core.survey.judge import assumed, judge_readings
 from oakmeasure.core.survey.polygon import FLOOR_RISE, LEAN_HINGE, adjust_polygon, span_key
 from oakmeasure.core.survey.taken import Taken, outline_of
 from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import State, given
 
 PREFIX = "span_"
 
@@ -23,8 +22,13 @@ def label_of(key: str, corners: int) -> str:
     if key == LEAN_HINGE:
         return "lean of the hinge side"
     start, end = (int(each) for each in key.split("-"))
-    is_side = end - start == 1 or (start == 1 and end == corners)
-    return f"{'side' if is_side else 'diagonal'} {start} to {end}"
+    return f"{'side' if is_side(key, corners) else 'diagonal'} {start} to {end}"
+
+
+def is_side(key: str, corners: int) -> bool:
+    """Return whether a length runs along a side of the polygon, not across it."""
+    start, end = (int(each) for each in key.split("-"))
+    return end - start == 1 or (start == 1 and end == corners)
 
 
 def readings_of(polygon: Polygon) -> dict[str, tuple[Reading, str]]:
@@ -59,7 +63,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
         sigma = rules.sigma_tape.value
         if key in (FLOOR_RISE, LEAN_HINGE):
             sigma = rules.sigma_plumb_per_m.value
-        elif label_of(key, polygon.corners).startswith("diagonal"):
+        elif not is_side(key, polygon.corners):
             sigma = rules.sigma_diagonal.value
         observed[key] = Observed(reading.value, reading.sigma or sigma)
     inputs = [
@@ -83,9 +87,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
             figure="clear_width",
         )
         return None
-    for label in adjustment.assumptions:
-        name = "assumed_" + label.replace(" ", "_")
-        inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
+    inputs += assumed(ctx, adjustment)
     used = sum(each.status is Status.USED for each in adjustment.readings.values())
     return Taken(
         outline_of(adjustment.corners, bows=ctx.leaf.bows),

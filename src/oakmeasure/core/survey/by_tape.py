@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import HeadKind, Side
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
 from oakmeasure.core.survey.arcs import half_round_rise, segmental_radius, two_centred_radius
 from oakmeasure.core.survey.heads import head_line
-from oakmeasure.core.survey.judge import judge_readings, say_contradictory
+from oakmeasure.core.survey.judge import assumed, judge_readings, say_contradictory
 from oakmeasure.core.survey.kinds import KINDS, Kind
-from oakmeasure.core.survey.outline import Point
 from oakmeasure.core.survey.taken import Taken, bow_at, outline_of
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -39,9 +39,7 @@ def take_by_tape(ctx: Context) -> Taken:
     aside = (Status.SET_ASIDE, Status.BOWED)  # no part of what the corners were worked out from
     inputs = [figures[kind] for kind in readings if adjustment.readings[kind].status not in aside]
     count = len(inputs)
-    for label in adjustment.assumptions:
-        name = "assumed_" + label.replace(" ", "_")
-        inputs.append(ctx.figures.add(given(name, label, 0.0, state=State.ASSUMED, source="no reading says otherwise")))
+    inputs += assumed(ctx, adjustment)
     for at, bow in enumerate(ctx.leaf.bows):
         label = f"{bow.side}, bow at {ctx.fmt(bow.at)}"
         inputs.append(ctx.reading(f"bow_{at + 1}", label, bow.into, f"bows.{at}.into", "off a stretched line, + is in"))
@@ -79,12 +77,7 @@ def sigma_of(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
         return ctx.rules.sigma_diagonal.value
     if kind.is_plumb:
         r = ctx.leaf.readings
-        widths, heights = (
-            (r.width_bottom, r.width_middle, r.width_top),
-            (r.height_hinge, r.height_middle, r.height_latch),
-        )
-        level = kind in (Kind.SILL_RISE, Kind.HEAD_RISE)
-        span = next(each for each in (widths if level else heights) if each is not None)
+        span = r.some_width if kind in (Kind.SILL_RISE, Kind.HEAD_RISE) else r.some_height
         return ctx.rules.sigma_plumb_per_m.value * span.value / 1000
     return ctx.rules.sigma_tape.value
 
@@ -94,9 +87,7 @@ def lean_over_side(leaf: Leaf, name: str, slope: float) -> float:
 
     name: the reading's field. Over the height for a lean, over the width for sill and head.
     """
-    r = leaf.readings
-    widths, heights = (r.width_bottom, r.width_middle, r.width_top), (r.height_hinge, r.height_latch, r.height_middle)
-    over = next(each for each in (widths if name.endswith("_rise") else heights) if each is not None)
+    over = leaf.readings.some_width if name.endswith("_rise") else leaf.readings.some_height
     return slope * over.value / 1000
 
 
@@ -104,11 +95,11 @@ def _straightened(ctx: Context, kind: Kind, reading: Reading) -> Observed:
     """Return the reading as it would be between straight sides: bows that were read themselves are added back."""
     value, bows, r = reading.value, ctx.leaf.bows, ctx.leaf.readings
     if bows and kind.is_width:
-        height = next(each for each in (r.height_hinge, r.height_latch, r.height_middle) if each is not None).value
+        height = r.some_height.value
         at = {Kind.WIDTH_TOP: 1.0, Kind.WIDTH_MIDDLE: 0.5, Kind.WIDTH_BOTTOM: 0.0}[kind] * height
         value += sum(bow_at(bows, side, at, height) for side in (Side.HINGE, Side.LATCH))
     if bows and kind is Kind.HEIGHT_MIDDLE:
-        width = next(each for each in (r.width_middle, r.width_top, r.width_bottom) if each is not None).value
+        width = r.some_width.value
         value += sum(bow_at(bows, side, width / 2, width) for side in (Side.HEAD, Side.FLOOR))
     return Observed(value, sigma_of(ctx, kind, reading))
 

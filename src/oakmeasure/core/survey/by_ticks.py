@@ -6,11 +6,11 @@ import math
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point, signed_area
 from oakmeasure.core.readings import Template
-from oakmeasure.core.survey.adjust import area_of
 from oakmeasure.core.survey.taken import Taken, outline_of
 from oakmeasure.core.survey.template import JudgedTick, TemplateFit, TickStatus, fit_template, side_names
-from oakmeasure.core.survey.ticks import OUTLIER, Point, Round
+from oakmeasure.core.survey.ticks import OUTLIER, Round
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given
@@ -28,7 +28,7 @@ def take_by_ticks(ctx: Context, template: Template) -> Taken | None:
     count = ctx.figures.add(given("ticks", "ticks used", len(used), Unit.COUNT, source="on the board"))
     try:
         fit = fit_template(template, sigma.value)
-        if area_of(fit.corners) <= 0:
+        if signed_area(fit.corners) <= 0:
             raise InputError("ticks", "crossed", "an outline that goes round anticlockwise: look at the sides' names")
     except InputError as error:
         ctx.say(
@@ -163,7 +163,7 @@ def _say_check(ctx: Context, template: Template, fit: TemplateFit, names: tuple[
                 "Nothing outside the ticks says that the template is true.",
                 Remedy("Lay the stick into one corner and keep that tick as the check"))  # fmt: skip
         return
-    sigma = ctx.figures["sigma_tick"] if "sigma_tick" in ctx.figures else ctx.figures["rule_sigma_tick"]
+    sigma = ctx.figures["rule_sigma_tick"]
     inputs = [sigma, ctx.figures["ticks"]]
     miss = ctx.figures.add(
         derived("check_miss", f"check reading's miss, corner of {at} and {after}", fit.check_miss, Unit.MM, *inputs,

@@ -11,8 +11,9 @@ import math
 from collections.abc import Sequence
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.survey.linear import solved
-from oakmeasure.core.survey.ticks import Curve, Point, fit_side
+from oakmeasure.core.survey.ticks import Curve, fit_side
 
 MOST_SORTED = 72  # points that are sorted by their runs; of more, so many are taken and the others join the nearest
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import HeadKind
 from oakmeasure.core.survey.arcs import segmental_radius, two_centred_radius
 
-Point = tuple[float, float]
 ARC_STEPS = 24  # straight pieces that stand for an arch; the leaf inside it loses under 0.3 mm on a 1 m span
 
 
@@ -34,8 +34,8 @@ def _round(span: float, rise: float, steps: int) -> list[Point]:
 
 def _pointed(span: float, rise: float, steps: int) -> list[Point]:
     radius = two_centred_radius(span=span, rise=rise)
-    turn = math.atan2(rise, span / 2 - (span - radius))  # of the point, seen from the centre of the near arc
-    half = [math.pi - (math.pi - (math.pi - turn)) * at / (steps // 2) for at in range(steps // 2 + 1)]
+    turn = math.atan2(rise, radius - span / 2)  # from the springing to the point, about the centre of the near arc
+    half = [math.pi - turn * at / (steps // 2) for at in range(steps // 2 + 1)]
     near = [(radius + radius * math.cos(each), radius * math.sin(each)) for each in half]
     near[-1] = (span / 2, rise)
     return near + [(span - x, y) for x, y in reversed(near[:-1])]

@@ -8,8 +8,18 @@ from typing import Any
 from oakmeasure.core.context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Status
 from oakmeasure.core.verdicts import Level, Remedy, Stage
+from oakmeasure.core.working import Figure, State, given
 
 RULE = "normalised residual over 3"
+
+
+def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
+    """Add what an adjustment took for granted, as figures that say so."""
+    return [
+        ctx.figures.add(given("assumed_" + label.replace(" ", "_"), label, 0.0, state=State.ASSUMED,
+                              source="no reading says otherwise"))
+        for label in adj.assumptions
+    ]  # fmt: skip
 
 
 def say_contradictory(ctx: Context) -> None:

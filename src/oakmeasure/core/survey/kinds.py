@@ -62,7 +62,9 @@ MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
 
 @dataclass(frozen=True, slots=True)
 class KindOfReading:
-    """label: as said at the opening. matrix: two rows give the vector whose length is read, one row the reading."""
+    """label: as said at the opening. matrix: two rows give the vector whose length is read, one row the reading.
+    wanted: where it is read, from what to what.
+    """
 
     label: str
     matrix: tuple[tuple[float, ...], ...]

@@ -8,10 +8,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from oakmeasure.core.build.made import rough
 from oakmeasure.core.build.shape import Part, Rect, Role, Size
 from oakmeasure.core.context import Context
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import Lining, LiningFrom, LiningSchool, Side
-from oakmeasure.core.survey.outline import Outline, Point
+from oakmeasure.core.survey.outline import Outline
 from oakmeasure.core.survey.strips import Stretch, packing_stretches, strips_of
 from oakmeasure.core.survey.taken import Taken, outline_of
 from oakmeasure.core.units import Unit
@@ -244,14 +246,12 @@ def _part(
     *,
     upright: bool,
 ) -> Part:
-    rules = ctx.rules
     planed = Size(length.value, width.value, t)
-    rough = Size(
-        length.value + rules.allow_length.value, width.value + rules.allow_width.value, t + rules.allow_thickness.value
-    )
     volume = length.value * width.value * t
     species = lining.species or ctx.leaf.timber.species
-    return Part(name, Role.LINING, rect, rect, upright, species, planed, planed, rough, length, width, volume, mark)
+    return Part(
+        name, Role.LINING, rect, rect, upright, species, planed, planed, rough(ctx, planed), length, width, volume, mark
+    )
 
 
 def _made_up(

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import MeasuredBy, Side
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.by_polygon import judge_polygon, take_by_polygon
@@ -18,7 +19,7 @@ from oakmeasure.core.survey.least import spread_of_width
 from oakmeasure.core.survey.linear import Matrix
 from oakmeasure.core.survey.lining import LiningPlan, plan_lining
 from oakmeasure.core.survey.next_reading import best_next
-from oakmeasure.core.survey.outline import Box, Outline, Point, half_planes, largest_box, plumb_box
+from oakmeasure.core.survey.outline import Box, Outline, half_planes, largest_box, plumb_box
 from oakmeasure.core.survey.square import skew_from_both
 from oakmeasure.core.survey.surroundings import across_readings, look_round
 from oakmeasure.core.survey.taken import Taken
@@ -154,17 +155,21 @@ def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figu
 def _where(taken: Taken, box: Box) -> dict[str, str]:
     """Return, for each side, where it stands furthest in."""
 
-    def end(points: list[Point]) -> str:
+    def end(points: list[Point], x: float) -> str:
         if not points:
             return "nowhere"
         low, high = min(y for _, y in points), max(y for _, y in points)
-        nearest = min(points, key=lambda each: abs(each[0] - (box.x0 if points is hinge else box.x1)))
+        nearest = min(points, key=lambda each: abs(each[0] - x))
         share = (nearest[1] - low) / max(high - low, 1.0)
         return "at the foot" if share < 0.15 else "at the head" if share > 0.85 else "between its ends"
 
     hinge, latch = taken.outline.of(Side.HINGE), taken.outline.of(Side.LATCH)
     head = taken.hinge_head[1] < taken.latch_head[1]
-    return {"hinge": end(hinge), "latch": end(latch), "head": f"at the {'hinge' if head else 'latch'} side"}
+    return {
+        "hinge": end(hinge, box.x0),
+        "latch": end(latch, box.x1),
+        "head": f"at the {'hinge' if head else 'latch'} side",
+    }
 
 
 # --- how sure it is ----------------------------------------------------------------------------------------

@@ -5,13 +5,13 @@ Sides go round anticlockwise from the foot of the hinge side: floor, latch side,
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+from oakmeasure.core.geometry import Point, kept
 from oakmeasure.core.readings import Side
 
-Point = tuple[float, float]
 STEEP = 0.12  # a side that leans more than this is no door side: the leaf is then the rectangle of most area
 SEARCH_STEPS = 38
 
@@ -75,6 +75,10 @@ class HalfPlane:
     b: float
     c: float
 
+    def beyond(self, point: Point) -> float:
+        """Return how far a point lies beyond it, mm; less than 0 inside."""
+        return self.a * point[0] + self.b * point[1] - self.c
+
 
 def half_planes(outline: Outline, gaps: dict[Side, float] | None = None) -> list[HalfPlane]:
     """Return what a leaf must keep within: each side, moved inward by its gap.
@@ -99,23 +103,10 @@ def scribed(outline: Outline, gaps: dict[Side, float]) -> tuple[Point, ...]:
     """Return the outline of the largest leaf that is scribed to the opening, every gap kept; () when none is left."""
     points: list[Point] = list(outline.points)
     for plane in half_planes(outline, gaps):
-        points = _clipped(points, plane)
+        points = kept(points, plane.beyond)
         if not points:
             return ()
     return tuple(points)
-
-
-def _clipped(points: list[Point], plane: HalfPlane) -> list[Point]:
-    kept: list[Point] = []
-    for at, (x, y) in enumerate(points):
-        px, py = points[at - 1]
-        here, before = plane.a * x + plane.b * y - plane.c, plane.a * px + plane.b * py - plane.c
-        if (here > 0) != (before > 0):
-            share = before / (before - here)
-            kept.append((px + share * (x - px), py + share * (y - py)))
-        if here <= 0:
-            kept.append((x, y))
-    return kept
 
 
 def plumb_box(outline: Outline) -> Box:
@@ -185,7 +176,7 @@ def _reach(planes: Sequence[HalfPlane], low: float, high: float) -> tuple[float,
     return (min(inner), max(inner)) if len(inner) > 1 else (low, high)
 
 
-def _highest(value, low: float, high: float) -> float:  # type: ignore[no-untyped-def]
+def _highest(value: Callable[[float], float], low: float, high: float) -> float:
     """Return where a function with one top is highest between low and high, by golden section."""
     ratio = 0.6180339887498949
     a, b = low, high

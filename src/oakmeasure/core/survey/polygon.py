@@ -11,11 +11,11 @@ from collections.abc import Mapping, Sequence
 from itertools import combinations
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.survey.adjust import SILL_SIGMA, Adjustment, Assumption, Network, Observed, adjust_network
 from oakmeasure.core.survey.linear import Matrix
 
 FLOOR_RISE, LEAN_HINGE = "floor_rise", "lean_hinge"
-Point = tuple[float, float]
 
 
 def span_key(start: int, end: int) -> str:

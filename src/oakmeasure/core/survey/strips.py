@@ -54,14 +54,13 @@ def strips_of(
     """
     found: list[Stretch] = []
     wall = ctx.leaf.readings.depth.value if ctx.leaf.readings.depth is not None else depth
-    over = height
     for side, lean in zip((Side.HINGE, Side.LATCH), leans, strict=True):
         if lean is None or abs(lean.value) < 1e-9:
             continue
         for face in ("opening face", "closing face"):
             for at in range(STRETCHES):
-                lower, upper = over * at / STRETCHES, over * (at + 1) / STRETCHES
-                start, end = (strip_thickness(lean=lean.value, height=over, at=each) for each in (lower, upper))
+                lower, upper = height * at / STRETCHES, height * (at + 1) / STRETCHES
+                start, end = (strip_thickness(lean=lean.value, height=height, at=each) for each in (lower, upper))
                 if face == "closing face":
                     start, end = depth - wall - start, depth - wall - end
                 found.append(Stretch(side, face, lower, upper, start, end))

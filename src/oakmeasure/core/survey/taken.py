@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import Side, SideOffset
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.linear import Matrix
-from oakmeasure.core.survey.outline import Edge, Outline, Point
+from oakmeasure.core.survey.outline import Edge, Outline
 from oakmeasure.core.survey.template import TemplateFit
 from oakmeasure.core.working import Figure
 

@@ -9,21 +9,11 @@ from enum import StrEnum
 from functools import lru_cache
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import Template
 from oakmeasure.core.survey.grouping import grouped
 from oakmeasure.core.survey.linear import Matrix
-from oakmeasure.core.survey.ticks import (
-    OUTLIER,
-    Curve,
-    Point,
-    Round,
-    SideFit,
-    Straight,
-    fit_side,
-    meeting,
-    point_of,
-    refitted,
-)
+from oakmeasure.core.survey.ticks import OUTLIER, Curve, Round, SideFit, Straight, fit_side, meeting, point_of, refitted
 
 CURVED_SIDE = 3  # the head, where it is curved
 GROSS = 6.0  # times a tick's uncertainty, by which a wrong one misses for the squarest line to be looked for

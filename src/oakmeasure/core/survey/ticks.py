@@ -14,10 +14,10 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.geometry import Point
 from oakmeasure.core.readings import Tick, TickForm
 from oakmeasure.core.survey.linear import combined, normal_matrix, solved
 
-Point = tuple[float, float]
 OUTLIER = 3.0  # times a tick's uncertainty from the line
 MOST_TRIALS = 600  # pairs or triples that are tried; up to 35 points on a straight side that is all of them
 # A rival consensus that explains the points nearly as well leaves it open which ticks are wrong (odds of 20 to 1).

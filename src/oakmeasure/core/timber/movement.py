@@ -6,6 +6,7 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 from __future__ import annotations
 
 from oakmeasure.core.context import Context
+from oakmeasure.core.gaps import gap_that_opens
 from oakmeasure.core.timber.choice import HANDBOOK, Timber
 from oakmeasure.core.timber.wood import change_of_width
 from oakmeasure.core.units import Unit
@@ -95,7 +96,7 @@ def _gaps(ctx: Context, mends: str) -> None:
                 f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
                 figure="leaf_change_wet")  # fmt: skip
         return
-    room = (ctx.figures.get("gap_meeting") or ctx.figures["gap_latch"]).value + ctx.figures["gap_hinge"].value
+    room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
     if swell.value > room - 1:
         ctx.say("leaf-swells", Level.LOOK, Stage.TIMBER, "The leaf may bind in wet weather", numbers,
@@ -127,7 +128,7 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
     coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, source="common practice", choice=True))
     takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))
     if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
-        gap = f.get("gap_meeting") or f["gap_latch"]
+        gap = gap_that_opens(f)
         left = f["gap_hinge"].value + gap.value - takes.value - max(f["leaf_change_wet"].value, 0.0) if (
             "leaf_change_wet" in f) else f["gap_hinge"].value + gap.value - takes.value  # fmt: skip
         if left < 0.5:

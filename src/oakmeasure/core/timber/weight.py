@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.context import Context
+from oakmeasure.core.geometry import centroid
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import MM3_PER_M3, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, plus, total
 
-MM3_PER_M3 = 1e9
 TWO_PEOPLE_KG = 25.0  # common practice of safe lifting, no source
 
 
@@ -96,18 +95,3 @@ def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure)
         ctx.figures.add(
             derived(name, label, moment / mass.value, Unit.MM, mass, formula="moments of the parts ÷ the whole weight")
         )
-
-
-def centroid(corners: Sequence[tuple[float, float]]) -> tuple[float, float]:
-    """Return the middle of a polygon's area. Raises nothing: one without area gives the mean of its corners.
-
-    >>> centroid([(0, 0), (6, 0), (0, 3)])
-    (2.0, 1.0)
-    """
-    twice = x = y = 0.0
-    for (ax, ay), (bx, by) in zip(corners, [*corners[1:], corners[0]], strict=True):
-        cross = ax * by - bx * ay
-        twice, x, y = twice + cross, x + (ax + bx) * cross, y + (ay + by) * cross
-    if abs(twice) < 1e-9:
-        return sum(each for each, _ in corners) / len(corners), sum(each for _, each in corners) / len(corners)
-    return x / (3 * twice), y / (3 * twice)

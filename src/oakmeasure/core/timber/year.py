@@ -10,6 +10,7 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from oakmeasure.core.gaps import gap_that_opens
 from oakmeasure.core.job import Climate
 from oakmeasure.core.timber.wood import change_of_width, equilibrium_moisture
 
@@ -49,7 +50,7 @@ def year_of(leaf: LeafSolution) -> tuple[Moment, ...]:
         return ()
     gaps = None
     if not leaf.leaf.hanging.covers and not leaf.leaf.hanging.lies_on and "moving_width" in f:
-        gaps = f["gap_hinge"].value + (f.get("gap_meeting") or f["gap_latch"]).value
+        gaps = f["gap_hinge"].value + gap_that_opens(f).value
     found = []
     for step in range(STEPS + 1):
         month = 12 * step / STEPS

@@ -1,0 +1,78 @@
+"""Plane geometry that more than one room needs: areas, middles, and what lies on one side of a line."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+Point = tuple[float, float]
+
+
+def signed_area(corners: Sequence[Point]) -> float:
+    """Return the area inside corners, mm²: positive where they go round anticlockwise. Source: Gauss's trapezia.
+
+    >>> signed_area([(0, 0), (4, 0), (4, 3), (0, 3)])
+    12.0
+    """
+    after = [*corners[1:], corners[0]]
+    return sum(ax * by - bx * ay for (ax, ay), (bx, by) in zip(corners, after, strict=True)) / 2
+
+
+def area(corners: Sequence[Point]) -> float:
+    """Return the area of a polygon, mm², whichever way its corners go round."""
+    return abs(signed_area(corners))
+
+
+def centroid(corners: Sequence[Point]) -> Point:
+    """Return the middle of a polygon's area. Raises nothing: one without area gives the mean of its corners.
+
+    >>> centroid([(0, 0), (6, 0), (0, 3)])
+    (2.0, 1.0)
+    """
+    twice = x = y = 0.0
+    for (ax, ay), (bx, by) in zip(corners, [*corners[1:], corners[0]], strict=True):
+        cross = ax * by - bx * ay
+        twice, x, y = twice + cross, x + (ax + bx) * cross, y + (ay + by) * cross
+    if abs(twice) < 1e-9:
+        return sum(each for each, _ in corners) / len(corners), sum(each for _, each in corners) / len(corners)
+    return x / (3 * twice), y / (3 * twice)
+
+
+def kept(corners: Sequence[Point], off: Callable[[Point], float]) -> list[Point]:
+    """Return what of a polygon lies where `off` is not more than 0; [] where nothing does.
+
+    off: how far a point lies beyond a straight line, in any measure that grows evenly. Source: one step of Sutherland
+    and Hodgman's clipping.
+
+    >>> kept([(0, 0), (4, 0), (4, 4), (0, 4)], lambda point: point[0] - 3)
+    [(0, 0), (3.0, 0.0), (3.0, 4.0), (0, 4)]
+    """
+    found: list[Point] = []
+    for at, point in enumerate(corners):
+        before = corners[at - 1]
+        here, was = off(point), off(before)
+        if (here > 0) != (was > 0):
+            share = was / (was - here)
+            found.append((before[0] + share * (point[0] - before[0]), before[1] + share * (point[1] - before[1])))
+        if here <= 0:
+            found.append(point)
+    return found
+
+
+def left_of(start: Point, end: Point) -> Callable[[Point], float]:
+    """Return how far to the left of the line from start to end a point lies, times the line's length."""
+
+    def off(point: Point) -> float:
+        return (end[0] - start[0]) * (point[1] - start[1]) - (end[1] - start[1]) * (point[0] - start[0])
+
+    return off
+
+
+def circle(x: float, y: float, radius: float, *, steps: int = 24) -> list[Point]:
+    """Return a circle as a closed line of so many straight pieces.
+
+    >>> [(round(a), round(b)) for a, b in circle(0, 0, 5, steps=4)]
+    [(5, 0), (0, 5), (-5, 0), (0, -5), (5, 0)]
+    """
+    turns = [2 * math.pi * at / steps for at in range(steps + 1)]
+    return [(x + radius * math.cos(turn), y + radius * math.sin(turn)) for turn in turns]
