@@ -34,6 +34,9 @@ CODE = re.compile(
 )
 
 
+LABELS = "set_to"  # whose names of figures are what stands on a label
+
+
 def template(node: ast.JoinedStr) -> str:
     """Return an f-string with its places numbered."""
     text, at = "", 0
@@ -68,6 +71,8 @@ def said_in(path: Path) -> Iterator[str]:
     for node in ast.walk(tree):
         if id(node) in without:
             continue
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr == LABELS:
+            yield from (each.arg.replace("_", " ") for each in node.keywords if each.arg is not None)
         text = template(node) if isinstance(node, ast.JoinedStr) else getattr(node, "value", None)
         if not isinstance(node, ast.JoinedStr | ast.Constant) or not isinstance(text, str):
             continue

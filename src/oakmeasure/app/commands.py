@@ -9,12 +9,12 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtGui import QAction, QKeySequence
-from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMenu
+from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
 from oakmeasure.app import theme
 from oakmeasure.app.all_leaves import every_leaf
 from oakmeasure.app.job_files import JobFiles
-from oakmeasure.app.papers import file_name, say_kinds
+from oakmeasure.app.papers import file_name
 from oakmeasure.app.rules_dialog import RulesDialog
 from oakmeasure.app.session import Session
 from oakmeasure.app.to_measure import ToMeasureDialog
@@ -115,24 +115,16 @@ class Commands(JobFiles):
     # --- asking ------------------------------------------------------------------------------------------
 
     def ask_points_path(self) -> str:
-        kinds = "Ticks and points (*.csv *.dxf)"
-        return QFileDialog.getOpenFileName(self.window, say("Read ticks or points"), self._folder(), say_kinds(kinds))[
-            0
-        ]
+        return self.ask_file("Read ticks or points", "Ticks and points (*.csv *.dxf)")
 
     def ask_rack_path(self) -> str:
-        return QFileDialog.getOpenFileName(self.window, say("Read a rack"), self._folder(), say_kinds("Racks (*.csv)"))[
-            0
-        ]
+        return self.ask_file("Read a rack", "Racks (*.csv)")
 
     def ask_schedule_path(self) -> str:
-        return QFileDialog.getOpenFileName(
-            self.window, say("Read a schedule"), self._folder(), say_kinds("Schedules (*.csv)")
-        )[0]
+        return self.ask_file("Read a schedule", "Schedules (*.csv)")
 
     def ask_hardware_path(self) -> str:
-        title, kinds = "Read a table of hinges or tracks", "Tables (*.csv)"
-        return self.ask_file(title, kinds)
+        return self.ask_file("Read a table of hinges or tracks", "Tables (*.csv)")
 
     def ask_log_path(self) -> str:
         return self.ask_file("Read a log", LOG_FILTER)

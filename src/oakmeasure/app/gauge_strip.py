@@ -92,7 +92,7 @@ class GaugeStrip(QWidget):
         if self.port is not None:
             offered.append(("No gauge", self.disconnect_gauge))
         for words, what in offered:
-            self._menu.addAction(words).triggered.connect(lambda _on=False, what=what: what())
+            self._menu.addAction(say(words)).triggered.connect(lambda _on=False, what=what: what())
 
     def connect_simulated(self, *, bad_share: float = 0.12, seed: int = 1) -> None:
         """Start the gauge that ships with the program and listen to it."""
@@ -163,7 +163,7 @@ class GaugeStrip(QWidget):
         """Give a reading to the box with the cursor."""
         entry = self._entry()
         if entry is None:
-            self.say(f"{reading.value:g} came, but no box has the cursor")
+            self.say(f"{self._in_words(reading)} came, but no box has the cursor")
             return
         value = reading.value
         path = entry.line.objectName()
@@ -174,10 +174,16 @@ class GaugeStrip(QWidget):
                 return
             value = lean_over_side(self.session.leaf, name, value)
         elif (reading.quantity is Quantity.ANGLE) is not (entry.unit is Unit.DEG):
-            self.say(f"a{'n angle' if reading.quantity is Quantity.ANGLE else ' distance'} came where none is asked")
+            what = "an angle" if reading.quantity is Quantity.ANGLE else "a distance"
+            self.say(f"{what} came where none is asked")
             return
         if entry.take(value):
             self.say("")
+
+    def _in_words(self, reading: GaugeReading) -> str:
+        if reading.quantity is Quantity.DISTANCE:
+            return self.session.show.length(reading.value, unit=True)
+        return f"{reading.value:g}°" if reading.quantity is Quantity.ANGLE else f"{reading.value:g} mm a metre"
 
     # --- the simulated one -----------------------------------------------------------------------------------
 

@@ -10,7 +10,8 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
 from oakmeasure.app import theme
-from oakmeasure.core.making.glue import Stage, next_words
+from oakmeasure.core.making.glue import Stage, clock_face
+from oakmeasure.core.verdicts import Level
 from oakmeasure.language import say
 
 COUNT_PX, NEXT_PX, SMALL_PX = 190, 50, 44
@@ -83,22 +84,13 @@ class GlueClock(QWidget):
 
     def tick(self) -> None:
         """Show what is left and what is next."""
-        minutes = (self._seconds() - self._began) / 60
-        left = self.open_minutes - minutes
-        whole = abs(int(left * 60 + (1e-6 if left > 0 else -1e-6)))
-        self.count.setText(say(f"{'over by ' if left < 0 else ''}{whole // 60}:{whole % 60:02d}"))
-        self.bar.setValue(round(1000 * min(max(minutes / self.open_minutes, 0.0), 1.0)))
-        now = next_words(self.stage, minutes)
-        self.next.setText(say(now))
-        later = next((w for w in (next_words(self.stage, minutes + n / 10) for n in range(1, 200)) if w != now), "")
-        self.after.setText(say(f"then: {later}" if later else f"{self.stage.clamps} clamps stay on"))
-        colour = (
-            theme.palette().stop
-            if left < 1
-            else theme.palette().look
-            if left < 0.25 * self.open_minutes
-            else theme.palette().accent
-        )
+        face = clock_face(self.stage, self.open_minutes, (self._seconds() - self._began) / 60)
+        self.count.setText(say(face.left))
+        self.bar.setValue(round(1000 * face.gone))
+        self.next.setText(say(face.now))
+        self.after.setText(say(f"then: {face.then}" if face.then else f"{self.stage.clamps} clamps stay on"))
+        p = theme.palette()
+        colour = p.accent if face.level is Level.FINE else p.level(face.level).name()
         self.count.setStyleSheet(f"color: {colour};")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -12,7 +12,7 @@ from oakmeasure.app.make_panels import Stack
 from oakmeasure.app.notes import label, tell
 from oakmeasure.app.session import Session
 from oakmeasure.core.hanging.remedy import hinge_name
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import NEAR_SIZE, Unit
 from oakmeasure.language import say
 
 LAST_SEED = 9999
@@ -162,10 +162,11 @@ class BookPanel(Stack):
         self.search.textChanged.connect(session.hang.look_for)
         self.column.addWidget(self.search)
         self.hint = self.words()
-        self.hint.setText(say("Every word must stand in it; a number finds widths and heights within 5 mm."))
         self.column.addWidget(self.note)
 
     def refresh(self) -> None:
         """Show what is sought."""
         if self.search.text() != self.session.hang.search:
             self.search.setText(self.session.hang.search)
+        near = self.session.show.length(NEAR_SIZE, unit=True)
+        self.hint.setText(say(f"Every word must stand in it; a number finds widths and heights within {near}."))

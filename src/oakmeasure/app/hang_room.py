@@ -101,7 +101,7 @@ class HangRoom(QObject):
 
     def entries(self) -> tuple[Entry, ...]:
         """Return the leaves of the book that answer to what is sought."""
-        return tuple(each for each in self.all_entries() if each.matches(self.search))
+        return tuple(each for each in self.all_entries() if each.matches(self.search, self.session.job.unit))
 
     def look_for(self, words: str) -> None:
         self.search, self.chosen = words, 0

@@ -191,7 +191,7 @@ BOARDED = (
         _f("ledge_top", "upper one, from the top", ref="part:upper ledge"),
         _f("ledges", "how many", unit=Unit.COUNT),
     ), when=_is("boarded")),
-    Group("", (_f("ledge_in", "ends in from the edges", "25 to 38 where they meet the stop"),),
+    Group("", (_f("ledge_in", "ends in from the edges", "clear of the stop, where that face meets it"),),
           when=_boarded(lambda build: build.style is not BoardedStyle.FRAMED)),
     Group("Frame", (
         _f("frame", "thickness", ref="part:hinge stile"), _f("stile", "stile", ref="part:hinge stile"),
@@ -221,7 +221,7 @@ SLAB = (
     Group("Joints", (
         field_choice("build.joint", "Joined by", enum_options(SlabJoint)),
         field_choice("build.glue", "Glue", enum_options(SlabGlue)),
-        _f("stages", "glued up at a time", unit=Unit.COUNT, figure="glue_at_once"),
+        _f("stages", "glued up at a time", unit=Unit.COUNT, figure="glue_stages"),
     ), when=_is("slab")),
     Group("Joints", (_f("every", "about every", figure="tenon_every"),),
           when=_slab(lambda build: build.joint is not SlabJoint.GLUED)),
@@ -252,7 +252,7 @@ LAYERED = (
     Group("", (_f("tongue", "tongue of the T"),), when=_layered(lambda build: build.lipping is Lipping.T)),
     Group("Trim and pieces", (
         _f("trim", "trim, width", "mitred round each field; empty: none", optional=True),
-        _f("trim_thickness", "trim, thickness", figure="trim_thickness"),
+        _f("trim_thickness", "trim, thickness"),
         field_choice("build.pieced", "In two", enum_options(Pieced), "for painted work"),
         field_choice("build.piece_joint", "Joined by", enum_options(PieceJoint)),
     ), when=_layered(lambda build: build.style is LayerStyle.FRAME)),
@@ -298,7 +298,7 @@ VENEERED = (
     ), hint="empty: not yet", when=_is("veneered")),
     Group("Edging", (
         _f("moulding", "moulding, deep"), _f("sapwood", "sapwood on its board"),
-        _f("edging", "edging", "empty: the moulding and 3", optional=True),
+        _f("edging", "edging", "empty: the moulding and a little behind it", optional=True),
         field_choice("build.edging_first", "Edged", lambda: [(True, "before the veneer"), (False, "after it")]),
     ), when=_is("veneered")),
     Group("Frame", (
@@ -322,8 +322,7 @@ EXISTING = (
     ), when=_is("existing")),
     Group("", (_f("edge_by", "edge, in by"),), when=_old(lambda build: build.edge_shape is not EdgeShape.SQUARE)),
     Group("Inside it", (
-        _f("face", "face, thickness", figure="face"), _f("solid", "solid long edge"), _f("rail", "solid end",
-                                                                                       figure="rail"),
+        _f("face", "face, thickness", figure="face"), _f("solid", "solid long edge"), _f("rail", "solid end"),
     ), when=_old(lambda build: build.inside not in (Inside.SOLID, Inside.PANELLED))),
     Group("Its frame", (
         _f("stile", "stile"), _f("tenon", "tenon, into it"),
@@ -343,7 +342,7 @@ EXISTING = (
     ), when=_is("existing")),
     Group("Grooves and recess", (
         _f("grooves", "V lines", "0: none", unit=Unit.COUNT), _f("band", "band to the first"),
-        _f("groove_depth", "V line, deep", figure="v_depth"),
+        _f("groove_depth", "V line, deep"),
         _f("recess_depth", "flush pull, deep", "empty: none", optional=True), _f("recess_step", "one pass"),
     ), when=_is("existing")),
 )  # fmt: skip

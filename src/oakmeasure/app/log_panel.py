@@ -12,6 +12,7 @@ from oakmeasure.app.make_panels import Stack, choice
 from oakmeasure.app.notes import label, tell
 from oakmeasure.app.papers import say_kinds
 from oakmeasure.app.session import Session
+from oakmeasure.core.job import Job
 from oakmeasure.core.make_choices import OF_A_PART, About, LogKind, ReadingKind
 from oakmeasure.core.making import log_edits
 from oakmeasure.core.making.lessons import Lesson, keys_of
@@ -92,7 +93,7 @@ class LogPanel(Stack):
         part = self._parts()[self.part.currentIndex()] if kind in OF_A_PART and self.part.count() else ""
         op, at = self.room.op(), self.room.now()
 
-        def write(job):  # type: ignore[no-untyped-def]
+        def write(job: Job) -> Job:
             log_edits.check_part(session.solved, part)
             entry = log_edits.entry_of(
                 at=at, kind=LogKind.READING, reading=kind, value=value, part=part, op=op.id if op else ""
@@ -113,7 +114,7 @@ class LogPanel(Stack):
         if not words and not photo:
             return "a few words first, or a photo"
 
-        def write(job):  # type: ignore[no-untyped-def]
+        def write(job: Job) -> Job:
             entry = log_edits.entry_of(
                 at=at, kind=LogKind.NOTE, text=words, photo=photo, about=about, op=op.id if op else ""
             )

@@ -79,14 +79,14 @@ def glue_list(plan: GluePlan | None) -> Listed:
     header = ("stage", "closes", "minutes", "of", "places", "hours in clamps")
     if plan is None:
         return header, []
-    rows = []
+    rows, number = [], 0
     for task in plan.tasks:
         if not task.stages:
             rows.append(Record((task.task.name, task.trouble, "–", f"{plan.glue.open_minutes:.1f}", "", ""), ""))
         for stage in task.stages:
             words = "; ".join(each.words for each in stage.closings)
             words = (cut_off(words, 56) or (words,))[0]
-            number = len(rows) + 1
+            number += 1
             rows.append(
                 Record(
                     (

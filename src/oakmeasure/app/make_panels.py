@@ -181,11 +181,10 @@ class GluePanel(Stack):
         if plan is None or found is None:
             self.warning.setText(say("" if plan is None else "No stage fits: see what would help."))
             return
-        spare = plan.glue.open_minutes - found[1].minutes
         self.warning.setText(
             say(
-                f"{found[1].minutes:.1f} of {plan.glue.open_minutes:.1f} minutes, {spare:.1f} to spare. Before the "
-                "first bead: put it together dry, every clamp set, cauls and a rag at hand."
+                f"{found[1].minutes:.1f} of {plan.glue.open_minutes:.1f} minutes, {plan.spare(found[1]):.1f} to spare. "
+                "Before the first bead: put it together dry, every clamp set, cauls and a rag at hand."
             )
         )
 

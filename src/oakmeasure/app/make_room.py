@@ -33,6 +33,7 @@ from oakmeasure.core.making.operation import Operation, Trade
 from oakmeasure.core.making.schedule import Timetable, timetable
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.solve import solve_leaf
+from oakmeasure.core.units import counted
 from oakmeasure.gauges.label_client import PrinterError, send_labels
 
 if TYPE_CHECKING:
@@ -330,8 +331,8 @@ class MakeRoom(QObject):
             batch = self.batch()
             if batch is None:
                 return "One operation over all leaves"
-            ways = len(batch.alike())
-            return f"{batch.name}: {len(batch.leaves)} leaves, {ways} set-up{'s' * (ways != 1)}"
+            leaves = counted(len(batch.leaves), "leaf", "leaves")
+            return f"{batch.name}: {leaves}, {counted(len(batch.alike()), 'set-up')}"
         if page is MakePage.TIME:
             return self._time_title()
         if page is MakePage.LOG:
@@ -351,11 +352,10 @@ class MakeRoom(QObject):
         table = self.timetable()
         if table is None:
             return "The time that it takes"
-        words = f"{table.hours:.1f} h of work left, {table.waits:.0f} h of waiting"
-        if table.is_late and table.first_late is not None:
-            days = table.late_by.days + 1
-            return f"{days} day{'s' * (days != 1)} late; counted back, first too late: {table.first_late.op.name}"
-        return f"{days} days late" if (days := table.late_by.days) > 0 else words
+        if not table.is_late:
+            return f"{table.hours:.1f} h of work left, {table.waits:.0f} h of waiting"
+        late, first = f"{counted(table.days_late, 'day')} late", table.first_late
+        return f"{late}; counted back, first too late: {first.op.name}" if first is not None else late
 
     def clicked(self, ref: str) -> None:
         """Take what was clicked on the drawing or in the list."""

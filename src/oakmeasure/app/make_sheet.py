@@ -8,17 +8,13 @@ from oakmeasure.app.log_panel import LogPanel
 from oakmeasure.app.make_panels import BatchPanel, DaysPanel, GluePanel, LabelPanel, MishapPanel, StepPanel
 from oakmeasure.app.sheet_parts import Command, Field, Group, Panel, field_choice
 from oakmeasure.core.drawings.views import MakePage
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.data import table
 
 
 def _glues() -> list[tuple[Any, str]]:
     rows = [(key, f"{row['name']}, {row['class']}") for key, row in table("glues").items()]
     return [(None, "the first that does"), *rows]
-
-
-def _counts(most: int, word: str) -> list[tuple[Any, str]]:
-    return [(n, f"{n} {word}{'s' if n > 1 and word == 'coat' else ''}") for n in range(1, most + 1)]
 
 
 MAKE: tuple[Group, ...] = (
@@ -60,7 +56,9 @@ MAKE: tuple[Group, ...] = (
             field_choice(
                 "timber.finish", "Finish", lambda: [(None, "as the place asks"), *((k, k) for k in table("finishes"))]
             ),
-            field_choice("making.coats", "Coats", lambda: [(None, "as usual"), *_counts(8, "coat")]),
+            field_choice(
+                "making.coats", "Coats", lambda: [(None, "as usual"), *((n, counted(n, "coat")) for n in range(1, 9))]
+            ),
             Field("making.degrees", "shop", Unit.CELSIUS, "10 °C less: twice as long to dry"),
             Field("making.humidity", "air", Unit.PERCENT, "damp air dries slower"),
         ),
@@ -70,7 +68,7 @@ MAKE: tuple[Group, ...] = (
         "Days",
         (
             Panel("days", DaysPanel),
-            Field("making.hours_a_day", "hours a day", Unit.RATIO, "at the bench, Monday to Friday"),
+            Field("making.hours_a_day", "hours a day", Unit.HOURS, "at the bench, Monday to Friday"),
         ),
         page=MakePage.TIME,
     ),

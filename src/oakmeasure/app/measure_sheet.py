@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from oakmeasure.app.sheet_parts import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
@@ -45,7 +46,7 @@ def _across(side: str) -> Field:
     )  # fmt: skip
 
 
-def _by(way: MeasuredBy):  # type: ignore[no-untyped-def]
+def _by(way: MeasuredBy) -> Callable[[Leaf], bool]:
     return lambda leaf: leaf.measured_by is way
 
 

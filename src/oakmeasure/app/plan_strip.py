@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QT
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.notes import label
 from oakmeasure.core.cutting.job_plan import JobPlan, LotPlan
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, counted
 from oakmeasure.language import say
 
 STEPS = 1000
@@ -116,8 +116,7 @@ class PlanStrip(QWidget):
         self.lots.setCurrentIndex(at)
         if 0 <= at < len(plan.lots):
             lot = plan.lots[at]
-            count = len(lot.stock)
-            self.lot.setText(say(f"{count} piece{'s' * (count != 1)}   "
+            self.lot.setText(say(f"{counted(len(lot.stock), 'piece')}   "
                              + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least)))  # fmt: skip
         rest = f", {missing} more to come" if missing else ""
         proven = plan.is_least and not missing

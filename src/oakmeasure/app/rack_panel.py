@@ -24,7 +24,7 @@ from oakmeasure.language import say
 
 FIGURES = (
     ("length", "long", Unit.MM), ("width", "wide", Unit.MM), ("thickness", "thick", Unit.MM),
-    ("quantity", "pieces", Unit.COUNT), ("price", "price", Unit.RATIO), ("year", "year", Unit.COUNT),
+    ("quantity", "pieces", Unit.COUNT), ("price", "price", Unit.MONEY), ("year", "year", Unit.COUNT),
     ("bow", "bow", Unit.MM), ("crook", "crook", Unit.MM),
 )  # fmt: skip
 

@@ -17,6 +17,7 @@ from oakmeasure.core import edits
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Reading
 from oakmeasure.core.units import Unit
+from oakmeasure.core.working import State
 from oakmeasure.language import say
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board
@@ -157,7 +158,7 @@ class ListRows(QWidget):
             else:
                 placeholder = "any" if column.name == "quantity" else ""
                 box.show_value(value, show, placeholder=placeholder)
-                box.set_flag("doubted", state is not None and str(state) == "assumed")
+                box.set_flag("doubted", state is State.ASSUMED)
 
     def _show_draft(self) -> None:
         suggested = self.rows.suggest(self.session.leaf) if self.rows.suggest else {}

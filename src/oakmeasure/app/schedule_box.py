@@ -288,7 +288,8 @@ class ScheduleBox(QDialog):
         chosen = set(self.chosen())
         leaves = {each.leaf.id: each for each in self.session.worked_out()}
         rows = [schedule_row(each) for each in leaves.values()]
-        self.model.put(shown_rows(rows, words=self.look.text(), by=self.by, downwards=self.downwards), leaves,
+        self.model.put(shown_rows(rows, words=self.look.text(), system=self.session.job.unit, by=self.by,
+                                  downwards=self.downwards), leaves,
                        self.session.show)  # fmt: skip
         for at, row in enumerate(self.model.rows):
             if row.leaf_id in chosen:

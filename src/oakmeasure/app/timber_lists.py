@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from oakmeasure.app.lists import Listed, Record
 from oakmeasure.core.build.veneer_plan import VeneerPlan
-from oakmeasure.core.cutting.job_plan import JobPlan, to_buy
+from oakmeasure.core.cutting.job_plan import JobPlan, cost_to_buy, to_buy
 from oakmeasure.core.job import Job, TimberChoices
 from oakmeasure.core.pricing import BuyWay, Price
 from oakmeasure.core.rack import Came
@@ -14,7 +14,7 @@ from oakmeasure.core.rack_judge import remarks
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import rests_at
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, counted
 
 
 def rack_list(job: Job, show: Show, timber: TimberChoices) -> Listed:
@@ -64,8 +64,7 @@ def buy_list(plan: JobPlan | None, show: Show) -> Listed:
         rows.append(Record((f"{each.count} ×", stuff(each.made_of).name, size, f"{each.source.price:.2f}",
                             f"{each.cost:.2f}"), ""))  # fmt: skip
     rows.sort(key=lambda row: row.cells[1])
-    total = sum(each.cost for each in to_buy(plan))
-    rows.append(Record(("all of it", "", "", "", f"{total:.2f}"), ""))
+    rows.append(Record(("all of it", "", "", "", f"{cost_to_buy(plan):.2f}"), ""))
     rows += [Record(("not planned", wanted.name, wanted.leaf_name, reason, ""), "") for wanted, reason in plan.homeless]
     return header, rows
 
@@ -78,7 +77,7 @@ def veneer_list(plan: VeneerPlan | None, show: Show) -> Listed:
     got = plan.resawn
     rows = [
         Record(("from one board", f"{len(got.slices)}", f"of {show.length(plan.stock)}"), ""),
-        Record(("needed", f"{plan.needed}", f"{plan.boards} board{'s' * (plan.boards != 1)}"), ""),
+        Record(("needed", f"{plan.needed}", counted(plan.boards, "board")), ""),
         Record(("left when sanded", show.length(got.finished), f"thinnest place {show.length(got.thinnest)}"), ""),
     ]
     if plan.at_hand is not None and plan.boards > plan.at_hand:
@@ -98,7 +97,7 @@ def drying_list(job: Job, timber: TimberChoices) -> Listed:
         found = trend(each.readings, rest)
         if found is None:
             continue
-        ready = "not drying" if found.ready is None else f"{found.ready:%d %b %Y} ± {2 * found.sigma_days:.0f} days"
+        ready = "not drying" if found.ready is None else f"{found.ready:%d %b %Y} ± {found.either_side:.0f} days"
         if found.is_ready:
             ready = "now"
         rows.append(Record((each.label or "–", f"{len(each.readings)}", f"{found.last:.1f} %", f"{rest:.1f} %",

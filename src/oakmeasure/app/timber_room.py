@@ -23,7 +23,7 @@ from oakmeasure.core.drawings.price_view import price_view
 from oakmeasure.core.drawings.rack_view import rack_view
 from oakmeasure.core.drawings.veneer_view import veneer_view
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.pricing import buy_ways, price_of, wood_share
+from oakmeasure.core.pricing import buy_ways, price_of, wood_of_one
 from oakmeasure.core.rack import Board, Face
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest, rests_at
@@ -119,7 +119,7 @@ class TimberRoom(QObject):
         plan = self.plan()
         if plan is None or self.planner.missing or self._planned_for != self._rests_on():
             return None
-        return wood_share(plan, leaf_id) / self.session.solved.fit.leaves
+        return wood_of_one(plan, self.session.solved)
 
     # --- what is shown -----------------------------------------------------------------------------------
 

@@ -29,7 +29,7 @@ def _sheets() -> list[tuple[Any, str]]:
 _SIZE = (Column("length", "long", share=5), Column("width", "wide"), Column("thickness", "thick"))
 _MANY = (
     Column("quantity", "pcs", Unit.COUNT, optional=True, share=3),
-    Column("price", "price", Unit.RATIO, optional=True),
+    Column("price", "price", Unit.MONEY, optional=True),
 )
 BOARDS = Rows("boards", "boards", (*_SIZE, *_MANY), lambda values: Board(**values), "board", of_job=True)
 SECTIONS = Rows("sections", "sections", (*_SIZE, *_MANY), lambda values: Section(**values), "section", of_job=True)

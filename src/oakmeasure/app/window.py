@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import Qt
@@ -133,13 +135,13 @@ class Window(QMainWindow):
 
     def _shortcuts(self) -> None:
         for at, stage in enumerate(Stage, start=1):
-            self._shortcut(f"Ctrl+{at}", lambda stage=stage: self.session.go_to(stage))
+            self._shortcut(f"Ctrl+{at}", partial(self.session.go_to, stage))
         for at in range(9):
-            self._shortcut(f"Alt+{at + 1}", lambda at=at: self._leaf_number(at))
+            self._shortcut(f"Alt+{at + 1}", partial(self._leaf_number, at))
         self._shortcut("Ctrl+K", self.job_line.finder.setFocus)
         self._shortcut("Ctrl+0", self.board.fit_again)
 
-    def _shortcut(self, keys: str, what) -> None:  # type: ignore[no-untyped-def]
+    def _shortcut(self, keys: str, what: Callable[[], object]) -> None:
         QShortcut(QKeySequence(keys), self).activated.connect(what)
 
     def sheet(self) -> Sheet:

@@ -15,6 +15,9 @@ from oakmeasure.core.rules import Model, between
 Place = Annotated[float, between(0, 8000, "place")]
 
 
+LEAST_BACKING = 18.0  # of a board that holds a track's screws: common practice, no source
+
+
 class WallKind(StrEnum):
     """What is behind the plaster."""
 

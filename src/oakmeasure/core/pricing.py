@@ -92,6 +92,11 @@ def wood_share(plan: JobPlan, leaf_id: str) -> float:
     return total
 
 
+def wood_of_one(plan: JobPlan, leaf: LeafSolution) -> float:
+    """Return what the wood of one leaf costs in the plan of the job; of a pair or a run each has its share."""
+    return wood_share(plan, leaf.leaf.id) / leaf.fit.leaves
+
+
 def hardware_price(leaf: LeafSolution) -> float:
     """Return what the hinges or gear of one leaf, and its lock or latch, cost."""
     prices, total = table("prices")["hardware"], 0.0

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.rack import Board, Came, Flaw, Sawn
-from oakmeasure.core.timber.drying import READY_WITHIN
+from oakmeasure.core.timber.wood import READY_WITHIN
 from oakmeasure.core.units import Show
 
 SPARE_FOR_BOW = 4.0  # mm that milling usually has to spare: a rough board is sawn so much over

@@ -13,6 +13,7 @@ from oakmeasure.core.job import Job
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.readings import MeasuredBy, Reading
 from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.units import System, is_near_size
 from oakmeasure.core.verdicts import Level, Verdict, rank
 from oakmeasure.core.working import State
 
@@ -40,16 +41,13 @@ class ScheduleRow:
         """Return how bad its worst verdict is."""
         return self.worst.level if self.worst is not None else Level.FINE
 
-    def matches(self, words: str) -> bool:
-        """Return whether every word stands somewhere in its line; a number finds sizes within 5 mm of it."""
+    def matches(self, words: str, system: System = System.MM) -> bool:
+        """Return whether every word stands somewhere in its line; a size finds widths and heights near it."""
         said = " ".join((self.name, self.construction, self.hanging, self.hand, self.state, str(self.level),
                          self.worst.title if self.worst is not None else "")).lower()  # fmt: skip
         sizes = [each for each in (self.width, self.height) if each is not None]
-        for word in words.lower().replace("×", " ").split():
-            near = word.replace(".", "", 1).isdigit() and any(abs(each - float(word)) <= 5.0 for each in sizes)
-            if word not in said and not near:
-                return False
-        return True
+        return all(word in said or is_near_size(word, sizes, system)
+                   for word in words.lower().replace("×", " ").split())  # fmt: skip
 
 
 def schedule_row(leaf: LeafSolution) -> ScheduleRow:
@@ -102,10 +100,12 @@ SORTS: dict[str, Callable[[ScheduleRow], Any]] = {
 
 
 def shown_rows(
-    rows: Iterable[ScheduleRow], *, words: str = "", by: str = "", downwards: bool = False
+    rows: Iterable[ScheduleRow], *, words: str = "", system: System = System.MM, by: str = "", downwards: bool = False
 ) -> list[ScheduleRow]:
-    """Return the lines that answer to the words, sorted by one of SORTS; in the job's order for none."""
-    found = [each for each in rows if each.matches(words)]
+    """Return the lines that answer to the words, sizes among them in the unit of `system`, sorted by one of SORTS; in
+    the job's order for none.
+    """
+    found = [each for each in rows if each.matches(words, system)]
     if by:
         found.sort(key=SORTS[by], reverse=downwards)
     return found

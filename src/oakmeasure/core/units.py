@@ -12,9 +12,11 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from typing import NamedTuple
 
 from oakmeasure.core.errors import LengthError
 
@@ -50,6 +52,8 @@ class Unit(StrEnum):
     CELSIUS = "°C"
     M2 = "m²"
     RATIO = "ratio"
+    HOURS = "h"
+    MONEY = "money"
 
 
 # Text is summed in exact fractions, so that 29 5/8" is 752.475 mm and not 752.4749999.
@@ -74,6 +78,7 @@ _OTHER_UNITS: dict[Unit, dict[str, Fraction]] = {
     Unit.N: {"n": Fraction(1), "kn": Fraction(1000), "lbf": _LBF},
     Unit.PERCENT: {"%": Fraction(1)},
     Unit.DEG: {"°": Fraction(1), "deg": Fraction(1)},
+    Unit.HOURS: {"h": Fraction(1)},
     Unit.COUNT: {},
 }
 
@@ -325,6 +330,32 @@ def parse_quantity(text: str, unit: Unit) -> float:
     return _read(text, _OTHER_UNITS.get(unit, {}), Fraction(1), "number")
 
 
+def counted(count: int, one: str, many: str = "") -> str:
+    """Return how many of a thing: "1 board", "3 boards". many: its plural, where that is more than an s.
+
+    >>> counted(1, "board"), counted(3, "board"), counted(2, "leaf", "leaves")
+    ('1 board', '3 boards', '2 leaves')
+    """
+    return f"{count} {one if count == 1 else many or one + 's'}"
+
+
+NEAR_SIZE = 5.0  # mm, within which a size that is sought is found
+
+
+def is_near_size(word: str, sizes: Iterable[float], system: System) -> bool:
+    """Return whether a word that is sought writes a length, bare in the unit of `system`, that is near one of `sizes`,
+    mm.
+
+    >>> is_near_size("30", [760.0], System.INCH), is_near_size("30", [760.0], System.MM)
+    (True, False)
+    """
+    try:
+        value = parse_length(word, system)
+    except LengthError:
+        return False
+    return any(abs(each - value) <= NEAR_SIZE for each in sizes)
+
+
 def _read(text: str, units: dict[str, Fraction], bare: Fraction, what: str) -> float:
     clean = _clean(text)
     if not clean:
@@ -360,6 +391,30 @@ def inch_text(mm: float, denominator: int = 16, *, sign: bool = True) -> str:
     miss = exact - float(fraction)
     behind = "" if abs(miss) < 1e-6 or not sign else " +" if miss > 0 else f" {MINUS}"
     return f'{minus}{" ".join(pieces)}"{behind}'
+
+
+class _Written(NamedTuple):
+    """How a figure of a unit is written: in what, to how many decimals, and how many units one of those is."""
+
+    suffix: str
+    decimals: int
+    each: float = 1.0
+
+
+_WRITTEN = {
+    Unit.DEG: _Written("°", 2),
+    Unit.KG: _Written("kg", 1),
+    Unit.N: _Written("N", 0),
+    Unit.NM: _Written("N·m", 2),
+    Unit.PERCENT: _Written("%", 1),
+    Unit.COUNT: _Written("", 0),
+    Unit.KG_M3: _Written("kg/m³", 0),
+    Unit.CELSIUS: _Written("°C", 1),
+    Unit.M2: _Written("m²", 3),
+    Unit.RATIO: _Written("", 5),
+    Unit.HOURS: _Written("h", 2),
+}
+_WRITTEN_INCH = {Unit.KG: _Written("lb", 1, KG_PER_LB), Unit.N: _Written("lbf", 1, N_PER_LBF)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -399,31 +454,17 @@ class Show:
         return ("+" if signed and mm > 0 and text != "0" else "") + text + ('"' if inch and text != "0" else "")
 
     def value(self, value: float, unit: Unit, *, with_unit: bool = True) -> str:
-        inch = self.system is System.INCH
         if unit is Unit.MM:
             return self.length(value, unit=with_unit)
-        if unit is Unit.KG:
-            value, suffix, decimals = (value / KG_PER_LB, "lb", 1) if inch else (value, "kg", 1)
-        elif unit is Unit.N:
-            value, suffix, decimals = (value / N_PER_LBF, "lbf", 1) if inch else (value, "N", 0)
-        elif unit is Unit.NM:
-            suffix, decimals = "N·m", 2
-        elif unit is Unit.KG_M3:
-            suffix, decimals = "kg/m³", 0
-        elif unit is Unit.CELSIUS:
-            suffix, decimals = "°C", 1
-        elif unit is Unit.M2:
-            suffix, decimals = "m²", 3
-        elif unit is Unit.PERCENT:
-            suffix, decimals = "%", 1
-        elif unit is Unit.DEG:
-            suffix, decimals = "°", 2
-        else:
-            suffix, decimals = "", 5 if unit is Unit.RATIO else 0
-        text = _trim(value, decimals)
-        if not with_unit or not suffix:
+        if unit is Unit.MONEY:
+            return f"{value:.2f}".replace("-", MINUS)  # in the job's own money, so without a sign of one
+        written = _WRITTEN[unit]
+        if self.system is System.INCH:
+            written = _WRITTEN_INCH.get(unit, written)
+        text = _trim(value / written.each, written.decimals)
+        if not with_unit or not written.suffix:
             return text
-        return text + ("" if suffix == "°" else " ") + suffix
+        return text + ("" if written.suffix == "°" else " ") + written.suffix
 
 
 IN_MM = Show()  # for whoever uses the library without a job

@@ -122,7 +122,7 @@ def _verdicts(leaf: LeafSolution) -> list[Flowable]:
         title, sentence = escape(say(verdict.title)), escape(say(verdict.sentence))
         text = f"<b>{say(ON_PAPER[verdict.level])}: {title}.</b> {sentence}"
         if verdict.code in reasons:
-            text += f" <b>{say('Answered for:')}</b> {escape(reasons[verdict.code])}"
+            text += f" <b>{say('Answered for')}:</b> {escape(reasons[verdict.code])}"
         elif verdict.remedies:
             text += " " + escape("; ".join(say(each.text) for each in verdict.remedies)) + "."
         out.append(Paragraph(text, style(8.0, after=3)))

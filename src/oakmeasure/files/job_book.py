@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from oakmeasure.core.hanging.record import Entry
 from oakmeasure.core.hung_choices import HungChoices
 from oakmeasure.core.job import Job
-from oakmeasure.core.make_choices import About, MakeChoices
+from oakmeasure.core.make_choices import MakeChoices
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, loads, write_whole
@@ -52,7 +52,7 @@ def dumps(entry: Entry) -> str:
         "on": entry.on.isoformat(),
         "by": entry.by,
         "lessons": [
-            {"about": str(each.about), "key": each.key, "op": each.op, "text": each.text, "on": each.on.isoformat()}
+            {name: text for name, text in each.record().items() if name not in ("leaf", "job")}  # the entry has them
             for each in entry.lessons
         ],
         "document": entry.document,
@@ -64,18 +64,7 @@ def loads_entry(content: str, source: str = "") -> Entry:
     """Return the entry of a file's text. Raises JobFileError with the reason."""
     try:
         row: dict[str, Any] = json.loads(content)
-        lessons = tuple(
-            Lesson(
-                About(each["about"]),
-                str(each["key"]),
-                str(each.get("op", "")),
-                str(each["text"]),
-                str(row["name"]),
-                str(row["job"]),
-                date.fromisoformat(each["on"]),
-            )
-            for each in row["lessons"]
-        )
+        lessons = tuple(Lesson.of_record({**each, "leaf": row["name"], "job": row["job"]}) for each in row["lessons"])
         return Entry(
             str(row["name"]),
             str(row["job"]),

@@ -21,7 +21,7 @@ from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.flat import FaceUp
 from oakmeasure.core.paper.templates import needs_template
 from oakmeasure.core.solve import LeafSolution, Solution, solve_leaf
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, System
 from oakmeasure.files import jobfile, tables
 from oakmeasure.files.jobfile import JobFileError
 from oakmeasure.language import Language, choose, know, spoken
@@ -220,11 +220,10 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
 
 
 def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
-    lines = [f"{solution.job.name}, {on.isoformat()}", ""]
+    show, unit = Show(solution.job.unit), "inches" if solution.job.unit is System.INCH else "mm"
+    lines = [f"{solution.job.name}, {on.isoformat()}; sizes in {unit}", ""]
     for leaf in solution.leaves:
-        size = (
-            f"{leaf.fit.width.value:.1f} x {leaf.fit.height.value:.1f} mm" if leaf.build is not None else "no leaf yet"
-        )
+        size = show.size(leaf.fit.width.value, leaf.fit.height.value) if leaf.build is not None else "no leaf yet"
         kind = CONSTRUCTIONS[leaf.leaf.build.kind][0]
         lines.append(
             f"{leaf.leaf.id}/  {leaf.leaf.name}: {size}, {kind}, {leaf.leaf.hanging}, {leaf.leaf.hand_in_words}"

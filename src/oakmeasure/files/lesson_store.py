@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import json
-from datetime import date
 from pathlib import Path
 
 from platformdirs import user_data_path
 
-from oakmeasure.core.make_choices import About
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.files.jobfile import write_whole
 
@@ -31,9 +29,7 @@ def kept() -> tuple[Lesson, ...]:
 
 def _read(line: str) -> Lesson | None:
     try:
-        row = json.loads(line)
-        return Lesson(About(row["about"]), str(row["key"]), str(row.get("op", "")), str(row["text"]), str(row["leaf"]),
-                      str(row["job"]), date.fromisoformat(row["on"]))  # fmt: skip
+        return Lesson.of_record(json.loads(line))
     except (ValueError, KeyError, TypeError):
         return None
 
@@ -44,22 +40,7 @@ def keep(lesson: Lesson) -> None:
     if lesson in old:
         return
     rows = [*old, lesson][-MOST:]
-    text = "".join(
-        json.dumps(
-            {
-                "about": str(r.about),
-                "key": r.key,
-                "op": r.op,
-                "text": r.text,
-                "leaf": r.leaf,
-                "job": r.job,
-                "on": r.on.isoformat(),
-            },
-            ensure_ascii=False,
-        )
-        + "\n"
-        for r in rows
-    )
+    text = "".join(json.dumps(each.record(), ensure_ascii=False) + "\n" for each in rows)
     where = place()
     try:
         where.parent.mkdir(parents=True, exist_ok=True)

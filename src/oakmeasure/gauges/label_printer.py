@@ -8,6 +8,7 @@ import contextlib
 import socket
 import threading
 from collections.abc import Callable
+from typing import BinaryIO
 
 LONGEST_LINE, MOST_LINES = 120, 14
 WAIT_S = 0.2
@@ -55,7 +56,7 @@ class SimulatedPrinter:
                     return
                 caller.sendall(self._take(head, lines))
 
-    def _take(self, head: bytes, lines) -> bytes:  # type: ignore[no-untyped-def]
+    def _take(self, head: bytes, lines: BinaryIO) -> bytes:
         """Take one label: LABEL and its number of lines, then the lines. Returns the answer."""
         word, _, number = head.decode("utf-8", errors="replace").strip().partition(" ")
         if word != "LABEL" or not number.isdigit() or not 0 < int(number) <= MOST_LINES:

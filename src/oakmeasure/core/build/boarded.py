@@ -26,7 +26,7 @@ from oakmeasure.core.build.braces import (
 from oakmeasure.core.build.joints import tenon_thickness
 from oakmeasure.core.build.made import add_thickness, around, part
 from oakmeasure.core.build.shape import Build, Dim, Fixing, Part, Rect, Role, Size, Tenon
-from oakmeasure.core.build.spacing import board_count
+from oakmeasure.core.build.spacing import board_count, equal_ends
 from oakmeasure.core.build_choices import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
@@ -223,7 +223,7 @@ def _alike(leaf: _Leaf) -> list[Figure]:
         end = add(derived("board_end", "last board, ripped to", rest, Unit.MM, whole, pitch, number,
                           formula="width − (n − 1) × (cover + gap)"))  # fmt: skip
         return [cover] * (count - 1) + [end]
-    each = (whole.value + gap.value - (count - 2) * pitch.value) / 2 - gap.value
+    each = equal_ends(width=whole.value + gap.value, cover=pitch.value, count=count) - gap.value
     end = add(derived("board_end", "both end boards, ripped to", each, Unit.MM, whole, pitch, number, gap,
                       formula="(width + gap − (n − 2) × (cover + gap)) ÷ 2 − gap"))  # fmt: skip
     if abs(end.value - cover.value) < 1e-6:

@@ -19,6 +19,8 @@ NARROW_SHARE = 1 / 3  # of a cover; an end board narrower than this looks like a
 FROM_EDGE = 10.0  # of a fixing to a ledge's edge, or it splits: common practice, no source
 STEEP_FROM, FLAT_TO = 70.0, 35.0  # a brace outside these carries little: common practice, no source
 ROUND_STEP = 5.0  # degrees
+BRACED_FROM = 600.0  # width of a leaf that drops without a brace: common practice, no source
+LEDGE_IN, STOP_WIDE = 32.0, (25.0, 38.0)  # of a ledge's ends, and what a stop covers: common practice, no source
 LEDGE_MOVES = 60.0  # so far a ledge may be moved for the sake of an angle
 
 FULL = 0.05  # mm that boards at hand may lay up too wide or too narrow to fill the leaf
@@ -33,10 +35,11 @@ def judge(
     _fixings(ctx, choice, ledges, parts, fixings)
     if choice.style is BoardedStyle.FRAMED:
         _flush(ctx, choice)
-    if choice.style is BoardedStyle.LEDGED and fit.width.value > 600:
+    if choice.style is BoardedStyle.LEDGED and fit.width.value > BRACED_FROM:
         ctx.say("no-brace", Level.LOOK, Stage.LEAF, "Without a brace it will drop",
                 f"{ctx.fmt(fit.width)} wide on ledges alone.",
-                Remedy("A brace, Z", "build.style", BoardedStyle.Z), rule="over 600: common practice",
+                Remedy("A brace, Z", "build.style", BoardedStyle.Z),
+                rule=f"over {ctx.fmt(BRACED_FROM)}: common practice",
                 where="part:lower ledge", figure="leaf_width")  # fmt: skip
 
 
@@ -131,14 +134,15 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             Stage.LEAF,
             "No length is left for the ledges",
             f"{ctx.fmt(ctx.figures['ledge_length'])} between their ends.",
-            Remedy("Ends 32 in", "build.ledge_in", 32.0),
+            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
             where="part:lower ledge",
             figure="ledge_length",
         )
-    if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < 25 and ctx.leaf.hanging.has_butts:
+    if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
         ctx.say("ledge-stop", Level.LOOK, Stage.LEAF, "The ledges may meet the stop",
                 f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
-                Remedy("Ends 32 in", "build.ledge_in", 32.0), rule="25 to 38 where that face meets the stop",
+                Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
+                rule=f"{ctx.fmt(STOP_WIDE[0])} to {ctx.fmt(STOP_WIDE[1])} where that face meets the stop",
                 where="part:lower ledge", figure="ledge_in")  # fmt: skip
 
 

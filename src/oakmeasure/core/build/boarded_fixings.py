@@ -6,7 +6,7 @@ Source: common practice of the trade.
 from __future__ import annotations
 
 from oakmeasure.core.build import boarded_checks as checks
-from oakmeasure.core.build.made import nail_for, screw_for
+from oakmeasure.core.build.made import CLENCH, SCREW_SHORT_OF, nail_for, screw_for
 from oakmeasure.core.build.shape import Fixing, Part, Role
 from oakmeasure.core.build_choices import Boarded, FixedBy
 from oakmeasure.core.context import Context
@@ -27,9 +27,10 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
     stack = f.add(total("fixing_stack", "boards and ledge together", plus(board), plus(ledge)))
     if choice.fixed_by is FixedBy.NAILS:
         length = nail_for(stack.value)
-        how = "the whole and 12 to bend over"
+        how = f"the whole and {ctx.fmt(CLENCH)} to bend over"
     else:
-        length, how = screw_for(stack.value) or 0.0, "the longest that stays 3 short of the far face"
+        length = screw_for(stack.value) or 0.0
+        how = f"the longest that stays {ctx.fmt(SCREW_SHORT_OF)} short of the far face"
     figure = f.add(derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how))
     # Nails from the front, clenched behind; screws through the ledge from behind.
     depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)

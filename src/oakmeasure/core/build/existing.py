@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import existing_checks as checks
 from oakmeasure.core.build.made import add_thickness, part
-from oakmeasure.core.build.reduce import Reduction, rows_of, sights_of, stile_may_lose, ways
+from oakmeasure.core.build.reduce import STILE_LEAST, TENON_COVER, Reduction, rows_of, sights_of, stile_may_lose, ways
 from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
 from oakmeasure.core.build.spacing import pitch_between
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
@@ -26,6 +26,7 @@ from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 from oakmeasure.data import table
 
 BLOCKS_SHARE = 0.3  # of the inside of a framed leaf that is wood: common value, no source
+TENON_EVERY = 150.0  # of the loose tenons that hold a block: common practice, no source
 OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: common practice, no source
 
 
@@ -172,7 +173,8 @@ def _panelled(leaf: Leaf) -> None:
     stile = add(given("stile", "stile, as it is", choice.stile, edit="build.stile"))
     tenon = add(given("tenon", "tenon, into the stile", choice.tenon, edit="build.tenon"))
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
-    formula = "stile − 50, its tenons go through" if choice.through else "stile − tenon − 8 that stay outside it"
+    formula = f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through" if choice.through else (
+        f"stile − tenon − {ctx.fmt(TENON_COVER)} that stay outside it")  # fmt: skip
     add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
@@ -195,7 +197,7 @@ def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
     """Add the hours of changing an old leaf, from data/ways_out.toml."""
     row = table("ways_out")[key]
     hours = row["hours"] + row.get("per_100", 0) * size / 100
-    ctx.figures.add(given(f"work_{name}", f"hours, {words}", hours, Unit.RATIO, choice=True,
+    ctx.figures.add(given(f"work_{name}", f"hours, {words}", hours, Unit.HOURS, choice=True,
                           source="made up from common practice"))  # fmt: skip
 
 
@@ -305,7 +307,7 @@ def _longer(leaf: Leaf) -> None:
     if choice.splice is Splice.BLOCK:
         across = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
         _new(leaf, f"{end} block", Role.RAIL, Rect(x0, y0, x1, y1), (across, added), upright=False,
-             note="glued on, loose tenons about every 150")  # fmt: skip
+             note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}")  # fmt: skip
         return
     lap = f.add(derived("splice_lap", "splice, length", splice_length(splice=choice.splice, lap=choice.splice_lap,
                         thickness=t), Unit.MM, f["thickness"], formula="1 in 8 of the thickness"

@@ -16,6 +16,7 @@ from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
 EDGE_KEPT = 10.0  # solid edge that must stay for hinges and lock: common practice, no source
+RAIL_KEPT = 40.0  # of an end rail, for its tenons: common practice, no source
 FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no source
 STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
 LONGER = {Splice.STAGGERED: "longer: halved, staggered", Splice.SCARF: "longer: scarfed 1:8",
@@ -67,7 +68,7 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
         ctx.say("edge-unmeasured", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: by how much?",
                 "That much must be planed off before anything is glued on.",
-                Remedy("Measure it; 3 until then", "build.edge_by", 3.0), figure="edge_by")  # fmt: skip
+                Remedy(f"Measure it; {ctx.fmt(3.0)} until then", "build.edge_by", 3.0), figure="edge_by")  # fmt: skip
     return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
 
 
@@ -218,11 +219,11 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
                     figure="off_height")  # fmt: skip
         if choice.inside is Inside.PANELLED:
             left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
-            if left < 40:
+            if left < RAIL_KEPT:
                 ctx.say("rails-gone", Level.STOP, Stage.LEAF, "The end rails are cut too far down",
                         f"{ctx.fmt(left)} of one is left.",
-                        Remedy(f"A leaf {ctx.fmt(2 * (40 - left))} taller; or take it apart and cut the panels"),
-                        rule="40 for its tenons: common practice", figure="top_rail")  # fmt: skip
+                        Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
+                        rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice", figure="top_rail")  # fmt: skip
         return
     if off < -HAIR:
         _longer(ctx, choice, -off)

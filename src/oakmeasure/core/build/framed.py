@@ -25,7 +25,7 @@ from oakmeasure.core.geometry import Point
 from oakmeasure.core.survey.arcs import segmental_radius
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 
@@ -66,8 +66,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     checks.judge(ctx, frame.choice, fit, frame.layout, frame.shoulder, frame.tenon, frame.groove)
     checks.judge_lock(ctx, frame.choice, fit, frame.tenons)
     frame_movement(ctx, wood, frame.stile)
-    count = len(panels)
-    summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {count} panel{'s' * (count != 1)}"
+    summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {counted(len(panels), 'panel')}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}
     ordered = sorted(frame.parts, key=lambda each: order[each.role])
     # What a stop verdict speaks of (stiles that meet, say) can leave parts of no size: they are not cut.

@@ -10,6 +10,7 @@ from oakmeasure.core.build.shape import Part, Rect, Tenon
 from oakmeasure.core.build_choices import Framed, TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
+from oakmeasure.core.units import counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, given
 
@@ -21,6 +22,7 @@ JOINT_WORDS = {
     TenonKind.DOWELS: "dowels", TenonKind.BRIDLE: "bridles", TenonKind.POCKET: "pocket screws",
     TenonKind.HALF_LAP: "half laps",
 }  # fmt: skip
+BEHIND_SPINDLE = 15.0  # of wood: common practice, no source
 LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
 BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
 BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
@@ -49,8 +51,7 @@ def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder:
             Level.FINE,
             Stage.LEAF,
             "The frame fills the leaf",
-            f"{len(layout.rows)} panel{'s' * (len(layout.rows) != 1)} high{across}, {ctx.fmt(shoulder)} between "
-            "shoulders.",
+            f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
             figure="shoulder",
         )
 
@@ -136,7 +137,7 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
 def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None:
     thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
     _say_joints(ctx, choice, tenon)
-    if choice.tenon == "blind" and choice.stile - tenon.value < BLIND_WOOD:
+    if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
         ctx.say(
             "tenon-deep",
             Level.LOOK,
@@ -360,11 +361,11 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     rail = [each for each in tenons if each.into == "latch stile" and not each.is_haunch]
     met = [each for each in rail if each.rect.y0 < high and low < each.rect.y1
            and each.rect.x1 > fit.width.value - deep.value]  # fmt: skip
-    if back.value > choice.stile - 15:
+    if back.value > choice.stile - BEHIND_SPINDLE:
         ctx.say("lock-backset", Level.STOP, Stage.LEAF, "The stile does not hold the backset",
                 f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
-                Remedy(f"Stiles of {ctx.fmt(back.value + 15)}", "build.stile", back.value + 15),
-                rule="15 of wood behind the spindle: common practice", where="part:latch stile",
+                Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
+                rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice", where="part:latch stile",
                 figure="lock_backset")  # fmt: skip
     elif wood < 8 and not met:
         ctx.say("lock-case", Level.LOOK, Stage.LEAF, "The lock case comes through the stile",
@@ -381,7 +382,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
                 *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
                 rule="a lock between divided tenons: common practice", where=f"part:{first.member}",
                 figure="lock_case")  # fmt: skip
-    elif wood >= 8 and back.value <= choice.stile - 15:
+    elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
         ctx.say(
             "lock",
             Level.FINE,

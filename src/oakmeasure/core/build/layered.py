@@ -7,10 +7,11 @@ tongue lies between the faces, so its core is shorter by it on each side. Source
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
 from oakmeasure.core.build import framed_checks, layered_checks
 from oakmeasure.core.build.layout import Layout, frame_dims, lay_out
-from oakmeasure.core.build.made import add_thickness, part
+from oakmeasure.core.build.made import add_thickness, around, part
 from oakmeasure.core.build.shape import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size
 from oakmeasure.core.build_choices import Framed
 from oakmeasure.core.context import Context
@@ -172,7 +173,7 @@ def _members(leaf: _Leaf) -> None:
             trim = fit.trim_height.value if rail.end else 0.0
             _member(leaf, rail.name, ending, Role.RAIL, rail.rect, (leaf.shoulder, rail.width), depth, (0.0, trim))
         for row in leaf.layout.rows:
-            for at, (left, right) in enumerate(zip(row.columns, row.columns[1:], strict=False), start=1):
+            for at, (left, right) in enumerate(pairwise(row.columns), start=1):
                 name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
                 rect = Rect(left.x1, row.y0, right.x0, row.y1)
                 figures = (row.sight, leaf.ctx.figures["muntin"])
@@ -233,10 +234,9 @@ def _trims(leaf: _Leaf) -> None:
                 ):
                     length = row.sight if upright else column.sight
                     size = Size(length.value, wide.value, t)
-                    xs, ys = [x for x, _ in shape], [y for _, y in shape]
                     name = f"{row.name}{column.name}trim, {side}{ending}"
                     leaf.parts.append(part(
-                        ctx, name, Role.TRIM, Rect(min(xs), min(ys), max(xs), max(ys)), (size, size), (length, wide),
+                        ctx, name, Role.TRIM, around(shape), (size, size), (length, wide),
                         species=leaf.wood.frame.key, upright=upright, depth=depth, shape=shape,
                         note="both ends mitred 45°"))  # fmt: skip
 
@@ -271,8 +271,8 @@ def _pins(leaf: _Leaf) -> None:
     if length is None:
         return
     every = ctx.chosen("pin_every", "pins, about every", choice.pin_every, "build.pin_every")
-    ctx.figures.add(given("pin_length", "pins, length", length, choice=True,
-                          source="the longest that stays 2 short of the two layers it holds"))  # fmt: skip
+    ctx.figures.add(given("pin_length", "pins, length", length, choice=True, source=
+                          f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"))  # fmt: skip
     _, back_z = leaf.faces()[1]
     front = [each for each in leaf.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)
              and each.depth is not None and each.depth != back_z] or [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.build.light_checks import HELD_MOVES
 from oakmeasure.core.build.reduce import TENON_COVER, Reduction, distinct, rows_of, sights_of, ways
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.build_choices import Slab, SlabGlue, SlabJoint
@@ -71,7 +72,7 @@ def _light_glue(ctx: Context, choice: Light) -> Comparison:
     rows = (
         (LightGlue.JOINTS, one, one, "each board for itself, in slots; the frame stays square", Level.FINE),
         (LightGlue.OVER, 0.0, 0.0, f"{ctx.fmt(moves)} of movement is held back: split boards or a bowed frame",
-         Level.FINE if moves.value <= 2.0 else Level.LOOK),
+         Level.FINE if moves.value <= HELD_MOVES else Level.LOOK),
     )  # fmt: skip
     options = tuple(
         Option((str(glue), ctx.fmt(move), ctx.fmt(opens), means), level,
@@ -132,7 +133,7 @@ def _strength(ctx: Context, choice: Existing, each: Reduction) -> tuple[str, Lev
 def _looks(ctx: Context, choice: Existing, each: Reduction) -> str:
     left = choice.stile - each.stile_off
     rows = [max(row) - min(row) for row in each.panels]
-    words = ["panels 1 apart" if max(rows, default=0) else "panels alike"]
+    words = [f"panels {ctx.fmt(1.0)} apart" if max(rows, default=0) else "panels alike"]
     if abs(left - choice.top_rail) > 8:
         words.append(f"stiles {ctx.fmt(left)} beside a top rail of {ctx.fmt(choice.top_rail)}")
     return "; ".join(words)

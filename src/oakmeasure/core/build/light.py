@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.build import braces, framed_checks, light_checks
 from oakmeasure.core.build.layered import frame_of
 from oakmeasure.core.build.layout import Layout, frame_dims, lay_out
-from oakmeasure.core.build.made import SCREWS, add_thickness, around, part
+from oakmeasure.core.build.made import SCREW_SHORT_OF, SCREWS, add_thickness, around, part
 from oakmeasure.core.build.shape import Build, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
@@ -286,9 +286,9 @@ def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
     """Screws through what lies behind into every rail."""
     choice, fit = leaf.choice, leaf.fit
     total_thick = choice.frame + choice.fill_thickness
-    length = max((each for each in SCREWS if each <= total_thick - 3), default=0.0)
-    leaf.ctx.figures.add(given("back_screw", "screws from behind, length", length, choice=True,
-                               source="the longest that stays 3 short of the front"))  # fmt: skip
+    length = max((each for each in SCREWS if each <= total_thick - SCREW_SHORT_OF), default=0.0)
+    leaf.ctx.figures.add(given("back_screw", "screws from behind, length", length, choice=True, source=
+                               f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front"))  # fmt: skip
     boards = [each for each in leaf.parts if each.role is Role.BOARD]
     for rail in leaf.layout.rails:
         y = (rail.rect.y0 + rail.rect.y1) / 2

@@ -8,7 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.build.shape import Build, Part
 from oakmeasure.core.context import Context
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given
 
@@ -23,7 +23,7 @@ def judge_shop(ctx: Context, build: Build) -> None:
     _saw(ctx, build)
     if len(ctx.findings.items) == found and build.glue_ups:
         ctx.say("shop", Level.FINE, Stage.LEAF, "The shop can hold it",
-                f"Bench, clamps, planer and saw; {len(build.glue_ups)} glue-up{'s' * (len(build.glue_ups) != 1)}.",
+                f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
                 figure="rule_bench_length")  # fmt: skip
 
 

@@ -22,6 +22,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 FIXINGS_EACH = 5  # across a batten or a channel: the middle one round, the others slotted
+CHANNEL_WALL = 2.0  # of a metal channel: common practice, no source
 SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
 TENON_LONG, TENON_WIDE = 40.0, 50.0  # of a loose tenon: common practice, no source
 FIRST_TENON = 100.0  # from an end: common practice, no source
@@ -282,7 +283,7 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
         face = Rect(x0, y - wide.value / 2, x0 + length.value, y + wide.value / 2)
         size = Size(length.value, wide.value, choice.stiffener_thickness)
         name = f"{word} {at}"
-        volume = None if not is_metal else 2.0 * (wide.value + 2 * choice.stiffener_thickness) * length.value
+        volume = None if not is_metal else CHANNEL_WALL * (wide.value + 2 * choice.stiffener_thickness) * length.value
         leaf.parts.append(part(ctx, name, role, face, (size, size), (length, wide),
                                species="steel" if is_metal else leaf.wood.frame.key, upright=False, depth=(z0, z1),
                                volume=volume, note="middle screw round, the others slotted"
@@ -332,8 +333,11 @@ def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
             for x, y in ((low + TWO_NAILS, face.y0 + face.height / 4), (high - TWO_NAILS, face.y1 - face.height / 4)):
                 leaf.fixings.append(Fixing(x, y, length, "nails", False, f"part:{name}", (0.0, _depth(choice)[1])))
         return
-    length = screw_for(choice.thickness - choice.dado + choice.stiffener_thickness) or 0.0
-    step, back = (face.width - 50) / (FIXINGS_EACH - 1), _depth(choice)[1]
+    front, back = _depth(choice)
+    if choice.stiffener is Stiffener.CHANNELS:  # its screws go through the channel's own bottom, not over its depth
+        back = front + CHANNEL_WALL
+    length = screw_for(back) or 0.0
+    step = (face.width - 50) / (FIXINGS_EACH - 1)
     for at in range(FIXINGS_EACH):
         x = face.x0 + 25 + at * step
         leaf.fixings.append(Fixing(x, (face.y0 + face.y1) / 2, length, "screws", at != FIXINGS_EACH // 2,

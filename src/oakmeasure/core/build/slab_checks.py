@@ -12,6 +12,7 @@ from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived
 
+STRIP_LEAST = 30.0  # thinner is a lath: common practice, no source
 WIDEST_STRIP = 200.0  # wider flat-sawn strips cup: common practice, no source
 UNDER_DADO = 12.0  # wood that stays under a dado or a channel: common practice, no source
 HELD_MOVES = 2.0  # so much movement a nailed ledge bears before strips split: common practice, no source
@@ -50,18 +51,19 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
         if over.value < -HAIR:
             ctx.say("strips-short", Level.STOP, Stage.LEAF, "The strips do not make the width",
                     f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
-                    Remedy(f"One more strip of {ctx.fmt(30.0 if -over.value < 30 else -over.value)}", "build.measured",
-                           (*choice.measured, Laid(width=min(max(30.0, -over.value + choice.shoot), 600.0)))),
+                    Remedy(f"One more strip of {ctx.fmt(max(STRIP_LEAST, -over.value))}", "build.measured",
+                           (*choice.measured, Laid(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0)))),
                     where="part:strip 1", figure="laid_over")  # fmt: skip
         else:
             ctx.say("lay-up", Level.FINE, Stage.LEAF, f"The strips make {ctx.fmt(laid)}",
                     f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
                     where="part:strip 1", figure="laid_over")  # fmt: skip
-    narrow = [each for each in strips if each.finished.width < 30]
+    narrow = [each for each in strips if each.finished.width < STRIP_LEAST]
     if narrow:
         ctx.say("strip-narrow", Level.LOOK, Stage.LEAF, "An outer strip gets thin",
                 f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
-                Remedy("Leave one strip out, or trim one edge only"), rule="30 at the least: common practice",
+                Remedy("Leave one strip out, or trim one edge only"),
+                rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
                 where=f"part:{narrow[0].name}", figure=narrow[0].width.name)  # fmt: skip
     widest = max(strips, key=lambda each: each.finished.width)
     if widest.finished.width > WIDEST_STRIP:

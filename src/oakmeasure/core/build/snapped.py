@@ -8,6 +8,7 @@ from oakmeasure.core.build.layout import between_names, lock_rail_of, rows_of
 from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.build_choices import Framed
 from oakmeasure.core.hardware.clash import blocked
+from oakmeasure.core.hardware.movers import END_LEAST, END_MOST
 from oakmeasure.core.solids import nearest_free
 from oakmeasure.core.solve import LeafSolution
 
@@ -98,7 +99,7 @@ def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     if leaf.cups is None or leaf.build is None or number not in (1, len(leaf.cups.places)):
         return None
     height = leaf.fit.height.value
-    least, most = 30.0, min(600.0, height / 2 - 40.0)
+    least, most = END_LEAST, min(END_MOST, height / 2 - 40.0)
     is_top = number == 1
     from_end = height - y if is_top else y
     from_end = min(max(round(from_end / STEP) * STEP, least), most)

@@ -8,7 +8,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from oakmeasure.core.build.existing_checks import EDGE_KEPT
+from oakmeasure.core.build.framed_checks import BEHIND_SPINDLE
 from oakmeasure.core.build.made import around
+from oakmeasure.core.build.reduce import TENON_COVER
 from oakmeasure.core.build.shape import Build, Dim, Part, Rect, Role, Size
 from oakmeasure.core.build.shaped import clipped
 from oakmeasure.core.context import Context
@@ -238,13 +241,13 @@ def _least(ctx: Context, part: Part, least: float, edge: str) -> float:
     """Return what must stay of a member: its tenons covered, its backset, its solid edge."""
     f = ctx.figures
     if part.role is Role.STILE and "tenon" in f:
-        least = min(part.face.width, f["tenon"].value + 8.0) if "tenon_cover" in f or f["tenon"].value < (
-            part.face.width - 8.0) else least  # fmt: skip
+        least = min(part.face.width, f["tenon"].value + TENON_COVER) if "tenon_cover" in f or f["tenon"].value < (
+            part.face.width - TENON_COVER) else least  # fmt: skip
     lock = ctx.leaf.hardware.lock
     if part.role is Role.STILE and lock is not None and edge == "latch":
-        least = max(least, lock.backset + 15.0)
+        least = max(least, lock.backset + BEHIND_SPINDLE)
     if part.at_hand and part.role is Role.STILE and "solid" in f:
-        least = 10.0
+        least = EDGE_KEPT
     return min(least, part.face.width if part.grain_upright else part.face.height)
 
 

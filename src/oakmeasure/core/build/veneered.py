@@ -21,23 +21,14 @@ from oakmeasure.core.geometry import Point, area
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.laminate import leaf_bow
 from oakmeasure.core.timber.movement import edges_movement
-from oakmeasure.core.units import Unit
+from oakmeasure.core.timber.resaw import veneers_from
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
-BEHIND_MOULDING = 3.0  # of edging that stays, so that the core never shows in a moulding: common practice, no source
 PLAIN_EDGING = 8.0  # without a moulding: common practice, no source
 BOUGHT = 0.6  # thickness of bought veneer, mm
 RESAW_KERF = 1.2  # of a narrow band, well set: common practice, no source
 SHOOT = 2.0  # off each edge of a veneer before it is joined to the next: common practice, no source
-
-
-def veneers_from(*, stock: float, raw: float, kerf: float) -> int:
-    """Return how many veneers a board gives when it is resawn: n·raw + (n − 1)·kerf ≤ stock; mm.
-
-    >>> veneers_from(stock=28, raw=3.2, kerf=1.3), veneers_from(stock=44, raw=3.6, kerf=1.2)
-    (6, 9)
-    """
-    return max(0, math.floor((stock + kerf) / (raw + kerf) + 1e-9))
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -104,7 +95,8 @@ def _edging(ctx: Context, choice: Veneered) -> Figure:
     if choice.edging is not None:
         edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
     elif choice.moulding:
-        stays = add(given("behind_moulding", "edging that stays behind the moulding", BEHIND_MOULDING, choice=True,
+        stays = add(given("behind_moulding", "edging that stays behind the moulding",
+                          veneered_checks.BEHIND_MOULDING, choice=True,
                           source="common practice"))  # fmt: skip
         edging = add(total("edging", "edging, width", plus(moulding), plus(stays)))
     else:
@@ -191,7 +183,7 @@ def _yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
     faces = 2 if choice.back is BackFace.SAME else 1
     if "veneers_across" in f:
         needed = add(derived("veneers_needed", "veneers, together", faces * f["veneers_across"].value, Unit.COUNT,
-                             f["veneers_across"], formula=f"{faces} face{'s' * (faces > 1)}"))  # fmt: skip
+                             f["veneers_across"], formula=counted(faces, "face")))  # fmt: skip
         boards = math.ceil(needed.value / got.value) if got.value else 0
         add(derived("veneer_boards", "boards to resaw", boards, Unit.COUNT, needed, got,
                     formula="veneers ÷ veneers from one board, whole boards"))  # fmt: skip

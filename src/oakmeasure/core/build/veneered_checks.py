@@ -8,6 +8,7 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 
 BOW_SEEN = 2.0  # of a leaf; more is seen against its stop: common practice, no source
+BEHIND_MOULDING = 3.0  # of edging that stays, so that the core never shows in a moulding: common practice, no source
 CORE_LEAST = 6.0  # thinner is no core: common practice, no source
 
 
@@ -76,7 +77,7 @@ def _edging(ctx: Context, choice: Veneered) -> None:
     edging = ctx.figures["edging"]
     left = edging.value - choice.moulding
     if choice.moulding and left < 1.0:
-        wider = choice.moulding + 3.0
+        wider = choice.moulding + BEHIND_MOULDING
         ctx.say(
             "edging-cut",
             Level.STOP if left < 0 else Level.LOOK,

@@ -413,6 +413,11 @@ def to_buy(plan: JobPlan) -> tuple[Bought, ...]:
     return tuple(Bought(source[key], key[0], many) for key, many in count.items())
 
 
+def cost_to_buy(plan: JobPlan) -> float:
+    """Return what all that is to be bought for a plan costs."""
+    return sum(each.cost for each in to_buy(plan))
+
+
 def with_cut(job: Job, stock: CutStock, made_of: str) -> Job:
     """Return the job after a board of the plan was cut: its parts are done, it leaves the rack, and what is left of it
     that is worth keeping comes back with a label of its own.

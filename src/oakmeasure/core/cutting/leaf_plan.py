@@ -11,7 +11,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.boards import Piece, Plan, Stock, plan_boards
 from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
-from oakmeasure.core.units import MM2_PER_M2, Unit
+from oakmeasure.core.units import MM2_PER_M2, Unit, counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import derived, given
 
@@ -39,9 +39,9 @@ class LeafPlan:
 
     def in_words(self) -> str:
         """Return what it takes, short: boards with their yield, or sheets beside them."""
-        boards = f"{self.boards} board{'s' * (self.boards != 1)}"
+        boards = counted(self.boards, "board")
         if self.sheets:
-            sheets = f"{self.sheets} sheet{'s' * (self.sheets != 1)}"
+            sheets = counted(self.sheets, "sheet")
             return f"{sheets} · {boards}" if self.boards else sheets
         return f"{boards} · {self.yield_percent:.0f} %" if self.boards else "no new timber"
 
@@ -226,7 +226,7 @@ def _report(
     if sheets and not any(group.plan.unplaced for group in sheets):
         number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
-        ctx.say("sheets", Level.FINE, Stage.TIMBER, f"{number:.0f} sheet{'s' * (number != 1)}; {words}",
+        ctx.say("sheets", Level.FINE, Stage.TIMBER, f"{counted(round(number), 'sheet')}; {words}",
                 "Of each thickness whole sheets are counted.", figure="sheets")  # fmt: skip
     return LeafPlan(
         (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
@@ -259,7 +259,7 @@ def _judge(ctx: Context, groups: tuple[Group, ...], boards: int, least: int, per
             "boards",
             Level.FINE,
             Stage.TIMBER,
-            f"{boards} board{'s' * (boards != 1)}; fewer is not possible",
+            f"{counted(boards, 'board')}; fewer is not possible",
             f"{share} of them goes into rough parts.",
             rule="bound by area and by size of the parts",
             figure="yield",

@@ -9,7 +9,7 @@ from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatch
 from oakmeasure.core.drawings.leaf_view import no_leaf, part_ref
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, counted
 
 
 def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
@@ -41,11 +41,10 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 def _heading(group: Group, show: Show) -> str:
     plan = group.plan
-    count = len(plan.boards)
     made_of = stuff(group.species)
     word = "sheet" if isinstance(made_of, Sheet) else "board"
     return (
-        f"{made_of.name}, {show.length(group.thickness)} thick: {count} {word}{'s' * (count != 1)}, "
+        f"{made_of.name}, {show.length(group.thickness)} thick: {counted(len(plan.boards), word)}, "
         f"at least {plan.least_boards}"
     )
 

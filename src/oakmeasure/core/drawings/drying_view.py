@@ -9,7 +9,8 @@ from oakmeasure.core.drawing import Anchor, Drawing, Layer, Onto, Sketch
 from oakmeasure.core.drawings.plan_view import empty_view
 from oakmeasure.core.geometry import circle
 from oakmeasure.core.rack import Board
-from oakmeasure.core.timber.drying import READY_WITHIN, Trend
+from oakmeasure.core.timber.drying import Trend
+from oakmeasure.core.timber.wood import READY_WITHIN
 
 WIDE, TALL, STEP = 1000.0, 470.0, 10.0
 LEAST_DAYS = 28
@@ -22,7 +23,7 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
     sketch = Sketch()
     days = max(LEAST_DAYS, (board.readings[-1].day - found.first).days + 7)
     if found.ready is not None:
-        days = max(days, min((found.ready - found.first).days + round(2 * found.sigma_days) + 7, 4 * days, 400))
+        days = max(days, min((found.ready - found.first).days + round(found.either_side) + 7, 4 * days, 400))
     values = [each.percent for each in board.readings] + [found.start, *rest]
     low, high = min(values) - 2.5, max(values) + 1.5
 
@@ -76,5 +77,5 @@ def _ready(sketch: Sketch, found: Trend, at: Onto) -> None:
     a, b = (at(max((day - found.first).days, 0), level)[0] for day in (found.earliest, found.latest))
     sketch.line([(a, y), (min(b, WIDE), y)], Layer.DOUBT)
     sketch.line([(x, 0), (x, y)], Layer.DOUBT)
-    sketch.label(x, y + 3.2 * STEP, f"ready {found.ready:%d %B} ± {2 * found.sigma_days:.0f} days", bold=True,
+    sketch.label(x, y + 3.2 * STEP, f"ready {found.ready:%d %B} ± {found.either_side:.0f} days", bold=True,
                  anchor=Anchor.CENTRE)  # fmt: skip

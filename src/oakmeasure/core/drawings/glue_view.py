@@ -131,7 +131,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show:
     lines = [
         f"{at:.1f} min  {stage.clamps} places to clamp, {plan.clamps} clamps{cauls}; {CLAMP_MINUTES:g} min each",
         f"{clamps:.1f} min  diagonals, winding sticks",
-        f"{stage.minutes:.1f} min  done: {plan.glue.open_minutes - stage.minutes:.1f} to spare",
+        f"{stage.minutes:.1f} min  done: {plan.spare(stage):.1f} to spare",
         f"then {plan.glue.clamp_hours:.1f} h in the clamps",
         f"{task.task.cauls}",
         f"{plan.glue.name}, {plan.glue.durability}: fills {show.fine(plan.glue.gap)}; {plan.glue.end_grain}",

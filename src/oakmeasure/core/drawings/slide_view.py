@@ -152,12 +152,12 @@ def _plan(
         sketch.box(rect, Layer.OUTLINE, ref=f"thing:{at}")
         sketch.label(centre, base + 0.3 * WALL_DEPTH, show.length(thing.stands_out.value), bold=True, ref=f"thing:{at}",
                      on_paper=True)  # fmt: skip
-    off = f["stand_off"].value if "stand_off" in f else f["back_off"].value
+    off = (f.get("stand_off_whole") or f.get("stand_off") or f["back_off"]).value
     thick = (f.get("thickness_over") or f["thickness"]).value
     tint = species(leaf.leaf.timber.species).tint
     for at, (x, _) in enumerate(places):
         back = off
-        if leaf.leaf.hanging is Hanging.BYPASS_TRACKS and at == 1:
+        if at == 1:  # of two that pass each other, the one in front
             back = off + thick + leaf.leaf.slide.air
         box = Rect(x, base - (back + thick) * times, x + lw, base - back * times)
         sketch.area(corners(box), Layer.WOOD, ref="figure:stands_out", tint=tint)

@@ -99,7 +99,8 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
                 "That is much to trim off such a leaf",
                 f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",
                 Remedy(f"Leave {ctx.fmt(most)} on", field, most),
-                rule="common practice: up to 12 a side; 50 for boarded leaves cut on site",
+                rule=f"common practice: up to {ctx.fmt(MOST_TRIM['framed'])} a side; "
+                f"{ctx.fmt(TRIM_ANY)} for boarded leaves cut on site",
                 figure=figure.name,
             )
 

@@ -9,6 +9,7 @@ from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.along import Bypass, bypassing, least_centre, missing_backing
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
 from oakmeasure.core.fit.shape import Fit, finished, square_edge
+from oakmeasure.core.gear_choices import LEAST_BACKING
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.readings import Side
 from oakmeasure.core.survey.opening import Opening
@@ -16,7 +17,6 @@ from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
-LEAST_BACKING = 18  # of a board that holds screws: common practice, no source
 ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common practice, no source
 
 
@@ -255,16 +255,13 @@ def _stack(ctx: Context, leaves: int) -> None:
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
     back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
     thick = f.get("thickness_over") or f["thickness"]
-    layers = [plus(back), plus(thick)] + ([plus(air), plus(thick)] if leaves == 2 and
-                                          ctx.leaf.hanging is Hanging.BYPASS_TRACKS else [])  # fmt: skip
-    out = add(total("stands_out", "stands out of the wall", *layers))
-    off = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None
+    off = _stand_off(ctx)
+    # A track holds its leaf further out than it need be; where it lacks something, a backing board will.
+    held = off if off is not None and off.value > back.value else back
+    out = add(total("stands_out", "stands out of the wall", plus(held), plus(thick),
+                    *([plus(air), plus(thick)] if leaves == 2 else [])))  # fmt: skip
     if off is not None:
         wall = ctx.leaf.hardware.wall
-        if wall.backing:
-            behind = add(given("wall_backing", "backing board behind the track", wall.backing, choice=True,
-                               edit="hardware.wall.backing"))  # fmt: skip
-            off = add(total("stand_off_whole", "stand-off with the backing board", plus(off), plus(behind)))
         missing = missing_backing(needed=back.value, stand_off=off.value)
         add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
                             formula="what the leaf must pass less the track's stand-off"))  # fmt: skip
@@ -287,9 +284,13 @@ def _stack(ctx: Context, leaves: int) -> None:
         )
         over = out.value - wish.value
         if over > HAIR:
-            thinner = (wish.value - back.value) / leaves - (choice.air / 2 if leaves == 2 else 0)
+            thinner = thick.value - over / leaves
             words = (
-                f"What stands behind it takes {ctx.fmt(back)}" if most is not None else "Wall and air take their part"
+                f"What stands behind it takes {ctx.fmt(back)}"
+                if most is not None and held is back
+                else "Wall and air take their part"
+                if held is back
+                else f"Its track holds it {ctx.fmt(held)} off the wall"
             )
             ctx.say(
                 "projection",
@@ -303,6 +304,17 @@ def _stack(ctx: Context, leaves: int) -> None:
                 rule="a wish, with its price",
                 figure="stands_out",
             )
+
+
+def _stand_off(ctx: Context) -> Figure | None:
+    """Add how far the track holds the leaf off the wall, its backing board with it; None where nobody says."""
+    off, wall = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None, ctx.leaf.hardware.wall
+    if off is None or not wall.backing:
+        return off
+    behind = given("wall_backing", "backing board behind the track", wall.backing, choice=True,
+                   edit="hardware.wall.backing")  # fmt: skip
+    return ctx.figures.add(total("stand_off_whole", "stand-off with the backing board", plus(off),
+                                 plus(ctx.figures.add(behind))))  # fmt: skip
 
 
 def _board(missing: float) -> float:

@@ -156,13 +156,14 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
     if wish is None or out is None or out.value - wish.value <= HAIR:
         return []
     over = out.value - wish.value
-    leaves = 2 if ctx.leaf.hanging is Hanging.BYPASS_TRACKS else 1
+    leaves = 2 if ctx.leaf.hanging.bypasses else 1
     thinner = ctx.figures["thickness"].value - over / leaves
     options = [way(ctx, "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value))]
     if thinner >= 16:
         options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick",
                            remedy=ctx.thickness_remedy("", thinner)))  # fmt: skip
-    gained = ctx.figures["back_off"].value - ctx.leaf.slide.air
+    off = ctx.figures.get("stand_off_whole") or ctx.figures.get("stand_off")  # of the track: it stays
+    gained = ctx.figures["back_off"].value - max(ctx.leaf.slide.air, off.value if off is not None else 0.0)
     if gained > HAIR:
         enough = gained >= over
         options.append(

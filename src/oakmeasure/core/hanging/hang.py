@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hanging.gaps import Found, Frame, contradictions, places_of, put_right
+from oakmeasure.core.hanging.gaps import Found, Frame, Plan, contradictions, places_of, put_right
 from oakmeasure.core.hanging.remedy import (
     HEIGHT_RANGE,
     SIDE_RANGE,
@@ -174,7 +174,7 @@ def _with(steps: tuple[Step, ...], crossed: tuple[Step, ...]) -> tuple[Step, ...
     return (*(each for each in steps if each.kind not in ("plane", "nothing")), *crossed, *planed)
 
 
-def _cup_steps(leaf: LeafSolution, plan, show: Show) -> tuple[Step, ...]:  # type: ignore[no-untyped-def]
+def _cup_steps(leaf: LeafSolution, plan: Plan, show: Show) -> tuple[Step, ...]:
     """The motion of a leaf on cups as turns of its screws; what is planed as on butts."""
     from oakmeasure.core.hanging.remedy import HEIGHT_A_TURN, NOTHING, SIDE_A_TURN, plane_steps
 

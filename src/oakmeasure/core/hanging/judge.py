@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.hanging.hang import Hung, Remedied
-from oakmeasure.core.hanging.remedy import DEPTH_RANGE, SIDE_RANGE, hinge_name
+from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE, hinge_name
 from oakmeasure.core.hung_choices import Touches
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
@@ -116,7 +116,7 @@ def _turns(ctx: Context, hung: Hung) -> None:
     over = [each for each in hung.turns if not each.within]
     if over:
         most = max(over, key=lambda each: abs(each.amount))
-        limit = {"side": SIDE_RANGE, "depth": DEPTH_RANGE}.get(most.screw, 3.0)
+        limit = {"side": SIDE_RANGE, "depth": DEPTH_RANGE}.get(most.screw, HEIGHT_RANGE)
         ctx.say(
             "hang-turns",
             Level.STOP,
@@ -124,7 +124,7 @@ def _turns(ctx: Context, hung: Hung) -> None:
             "More than the screws have",
             f"Hinge {most.hinge}, {most.screw}: {ctx.fmt(abs(most.amount))} is wanted, it has {ctx.fmt(limit)}.",
             Remedy("Loosen the plate and move it first, then the screws"),
-            rule="±2, height ±3: common practice",
+            rule=f"±{ctx.fmt(SIDE_RANGE)}, height ±{ctx.fmt(HEIGHT_RANGE)}: common practice",
         )
         return
     ctx.say(

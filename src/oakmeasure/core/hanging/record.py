@@ -15,7 +15,7 @@ from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.making.log import all_spent
 from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.timber.species import species
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.units import Show, System, Unit, is_near_size
 
 if TYPE_CHECKING:
     from oakmeasure.core.job import Job, Leaf
@@ -156,21 +156,14 @@ class Entry:
     document: dict[str, Any]
     source: str = ""
 
-    def matches(self, words: str) -> bool:
-        """Return whether every word stands somewhere in it; a number finds widths and heights within 5 mm of it."""
+    def matches(self, words: str, system: System = System.MM) -> bool:
+        """Return whether every word stands somewhere in it; a size finds widths and heights near it."""
         text = " ".join((self.name, self.job, self.place, self.construction, self.hanging, self.timber, self.by,
                          self.on.isoformat(), *(each.text for each in self.lessons))).lower()  # fmt: skip
         return all(
-            word in text or _is_size(word, self.width, self.height) for word in words.lower().replace("×", " ").split()
+            word in text or is_near_size(word, (self.width, self.height), system)
+            for word in words.lower().replace("×", " ").split()
         )
-
-
-def _is_size(word: str, width: float, height: float) -> bool:
-    try:
-        value = float(word.replace(",", "."))
-    except ValueError:
-        return False
-    return min(abs(value - width), abs(value - height)) <= 5.0
 
 
 def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:

@@ -184,7 +184,8 @@ def turn_words(each: CupTurn, count: int, show: Show = IN_MM) -> str:
     part = {0: "", 1: "1/4", 2: "1/2", 3: "3/4"}[rest]
     turns = " ".join(word for word in (str(whole) if whole else "", part) if word) or "a breath"
     over = "" if each.within else ": more than it has"
-    return f"{name}, {each.screw} screw: {turns} turn{'s' * (quarters > 4)}, {show.fine(abs(each.amount))} {way}{over}"
+    turned = f"{turns} turns" if quarters > 4 else f"{turns} turn"
+    return f"{name}, {each.screw} screw: {turned}, {show.fine(abs(each.amount))} {way}{over}"
 
 
 def signed(value: float, digits: int = 1) -> str:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from oakmeasure.core.build.shape import Build, Rect
+from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
@@ -174,7 +175,10 @@ def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
             Unit.COUNT,
             height,
             mass,
-            formula="set by hand" if by_hand else "2 to 1500 high and 20 kg, 3 to 2290, one more for each further 760",
+            formula="set by hand"
+            if by_hand
+            else f"2 to {ctx.fmt(TWO_UP_TO_HEIGHT)} high and {ctx.show.value(TWO_UP_TO_MASS, Unit.KG)}, 3 to "
+            f"{ctx.fmt(THREE_UP_TO_HEIGHT)}, one more for each further {ctx.fmt(ONE_MORE_PER)}",
             source="common practice",
         )
     )
@@ -469,7 +473,7 @@ def _judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> 
                     Stage.HARDWARE,
                     f"Butt {place.number} sits on a wedged tenon",
                     f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
-                    Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", "blind"),
+                    Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", TenonKind.BLIND),
                     rule="never on a wedge",
                     where=f"butt:{place.number}",
                     figure=f"butt_{place.number}_top",

@@ -10,6 +10,8 @@ from oakmeasure.core.units import HAIR, Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
+# Height, kg and how many hinges that takes: common practice, no source.
+COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))
 LEFT_LEAST = 1.0  # under cup and point: common practice, no source
 INNER_WOOD = 3.0  # of a stile beyond its cup: common practice, no source
 WIDEST = 600.0  # of a leaf that the table of numbers is for: common practice
@@ -27,6 +29,12 @@ def judge(
     _number(ctx, count, by_rule, mass)
     _reveal(ctx, choice)
     _latch(ctx, choice)
+
+
+def up_to(ctx: Context, row: tuple[float, float, int]) -> str:
+    """Return a row of COUNTS in words."""
+    high, heavy, count = row
+    return f"{count} to {ctx.fmt(high)} high and {ctx.show.value(heavy, Unit.KG)}"
 
 
 def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
@@ -145,7 +153,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
     numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
     if by_rule is None:
         ctx.say("cups-few", Level.STOP, Stage.HARDWARE, "Too high or too heavy for cup hinges", numbers,
-                Remedy("Butts, or a lighter leaf"), rule="5 to 2400 and 22 kg", figure="cup_count")  # fmt: skip
+                Remedy("Butts, or a lighter leaf"), rule=up_to(ctx, COUNTS[-1]), figure="cup_count")  # fmt: skip
     elif count < by_rule:
         ctx.say("cups-few", Level.LOOK, Stage.HARDWARE, "Too few cup hinges", numbers,
                 Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule), rule=f"{by_rule} by height and weight",

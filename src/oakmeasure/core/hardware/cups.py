@@ -22,12 +22,11 @@ from oakmeasure.core.solids import bore
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, Term, derived, given, minus, plus, total
 
-# 0 = reach − crank + boring − plate − overlay: how each figure counts in it.
 CUP = 35.0  # diameter, mm
-COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))  # height, kg, hinges
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
 DOWEL, PILOT = 8.0, 2.5  # of a cup's two fixings, mm: common practice, no source
 HOLES = 16.0  # of a plate, from its middle up and down
+DOWEL_DEEP, PILOT_DEEP = 11.0, 10.0  # of the holes in leaf and side: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +58,7 @@ def cup_count(*, height: float, mass: float) -> int | None:
     >>> cup_count(height=720, mass=5), cup_count(height=720, mass=7), cup_count(height=2500, mass=5)
     (2, 3, None)
     """
-    return next((count for high, heavy, count in COUNTS if height <= high and mass <= heavy), None)
+    return next((count for high, heavy, count in checks.COUNTS if height <= high and mass <= heavy), None)
 
 
 # --- before the leaf is fitted -----------------------------------------------------------------------------
@@ -138,10 +137,10 @@ def _over(ctx: Context) -> Figure:
 
 def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
     f, height = ctx.figures, fit.height
-    by_rule = cup_count(height=height.value, mass=mass.value) or COUNTS[-1][2]
+    by_rule = cup_count(height=height.value, mass=mass.value) or checks.COUNTS[-1][2]
     count = f.add(derived("cup_count", "cup hinges", choice.count or by_rule, Unit.COUNT, height, mass,
                           formula="set by hand" if choice.count else
-                          "2 to 900 high and 6 kg, 3 to 1600 and 12, 4 to 2000 and 17, 5 to 2400 and 22",
+                          "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
                           source="common practice"))  # fmt: skip
     first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
     last = first if choice.last is None else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last,
@@ -230,7 +229,7 @@ def _borings(
                             place.top.value - CUP / 2, CUP, centre.value, deep,
                             bore(centre.value, y, CUP, (thick - deep, thick))))  # fmt: skip
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
-    hole, deep, word = (DOWEL, 11.0, "dowel") if dowels else (PILOT, 10.0, "screw")
+    hole, deep, word = (DOWEL, DOWEL_DEEP, "dowel") if dowels else (PILOT, PILOT_DEEP, "screw")
     for place in places:
         for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
             found.append(
@@ -249,5 +248,5 @@ def _borings(
     for place in places:
         found.append(Boring(f"plate {place.number}", "cabinet side", "inside, from the front edge",
                             "down from the opening's upper edge", place.plate.value - HOLES, 2 * HOLES, back.value,
-                            11.0))  # fmt: skip
+                            DOWEL_DEEP))  # fmt: skip
     return tuple(found)

@@ -120,11 +120,11 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     half = pull.centres / 2 if pull.kind is PullKind.BAR else pull.recess_high / 2
     x, y = fit.width.value - edge.value, fit.height.value - down.value
     if not half < down.value < fit.height.value - half:
-        middle = f["pull_up"].value + down.value - fit.height.value / 2
+        half_way = f["pull_up"].value + down.value - fit.height.value / 2
         ctx.say("pull-out", Level.STOP, Stage.HARDWARE, "The pull does not lie on the leaf",
                 f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
-                Remedy(f"{ctx.fmt(middle)} above the floor", "hardware.pull.up", middle)
-                if 100 <= middle <= 2500 else Remedy("A smaller pull"), figure="pull_down")  # fmt: skip
+                Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
+                if 100 <= half_way <= 2500 else Remedy("A smaller pull"), figure="pull_down")  # fmt: skip
         return ()
     if pull.kind is PullKind.BAR:
         holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")

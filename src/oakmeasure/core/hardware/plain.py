@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.errors import InputError
 
+# 0 = reach − crank + boring − plate − overlay: how each figure counts in it.
 SIGNS = {"overlay": -1, "reach": 1, "crank": -1, "boring": 1, "plate": -1}
 
 

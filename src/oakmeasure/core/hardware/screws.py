@@ -102,8 +102,8 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     add(derived("screw_pilot", "pilot hole", pilot(diameter=diameter.value, gravity=gravity), Unit.MM, diameter, dry,
                 formula="root of the screw × 0.85 in hard wood, 0.7 in soft", source="common practice"))  # fmt: skip
     up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
-    add(derived("packing_lifts", "1 packed behind the lower butt raises the latch corner by", up, Unit.MM,
-                f["leaf_width"], f["butt_spacing"], formula="1 × width ÷ spacing"))  # fmt: skip
+    add(derived("packing_lifts", f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by", up, Unit.MM,
+                f["leaf_width"], f["butt_spacing"], formula="the packing × width ÷ spacing"))  # fmt: skip
     _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
 
 

@@ -11,8 +11,10 @@ from itertools import pairwise
 
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
+from oakmeasure.core.fit.gear import from_set_or
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.gear_choices import HangerKind, WallChoices, WallKind
+from oakmeasure.core.fit.slide import ROLLER
+from oakmeasure.core.gear_choices import LEAST_BACKING, HangerKind, WallChoices, WallKind
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.hardware.hangers import Gear, of_set
 from oakmeasure.core.hardware.stack import LEAST_BITE
@@ -26,7 +28,6 @@ from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 USUAL_FIRST, USUAL_PITCH, USUAL_UP = 50.0, 400.0, 60.0  # until a set is chosen: common practice, no source
 EDGE = 1.0  # of a screw's own diameters, from its middle to a stud's edge: common practice, no source
 MOST_APART = 610.0  # between two fixings of a track: common practice, no source
-LEAST_BACKING = 18.0  # of a board that holds a track's screws: common practice, no source
 LEVEL = 2.0  # per metre; a leaf on the floor rolls by itself on more: common practice, no source
 SHIM_SEEN = 0.3  # less is left to the screws
 
@@ -275,8 +276,7 @@ def _stops(ctx: Context, gear: Gear) -> None:
     f, choice = ctx.figures, ctx.leaf.hardware.hangers
     if gear.kind is HangerKind.FLOOR:
         return
-    roller = f.get("roller") or f.add(given("roller", "roller, wide", _roller(ctx), choice=True, edit="slide.roller",
-                                            source="by the set, or taken until one is chosen"))  # fmt: skip
+    roller = from_set_or(ctx, "roller", ROLLER)
     room = f.add(total("stop_room", "leaf's edge to the wheel's near side", plus(f["bolt_in"]), minus(roller, 0.5)))
     long = ctx.chosen("stop_long", "stop on the track, length", choice.stop_long, "hardware.hangers.stop_long")
     f.add(total("stop_open", "stop for the open leaf: its working face, from the track's hinge end",
@@ -301,8 +301,3 @@ def _stops(ctx: Context, gear: Gear) -> None:
         ctx.say("stops", Level.FINE, Stage.HARDWARE, "The stops fit on the track",
                 f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",
                 figure="stop_open")  # fmt: skip
-
-
-def _roller(ctx: Context) -> float:
-    track = ctx.leaf.slide.track_set
-    return ctx.leaf.slide.roller if ctx.leaf.slide.roller is not None else track.roller if track is not None else 40.0

@@ -145,7 +145,7 @@ def bored_depth(ctx: Context, point: float) -> Figure:
     most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
     depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
     return ctx.figures.add(derived("cup_bored", "cup, bored deep", depth, Unit.MM, cup, thickness, planned,
-                                   formula="as much less as keeps the wood under it, in steps of 0.5",
+                                   formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
                                    source="ours"))  # fmt: skip
 
 

@@ -44,7 +44,7 @@ def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
     if choice.double:
         m.add("fix:back", "Lay and nail the second layer", Trade.FIT, parts=tuple(b for b in boards if "back" in b),
               needs=("fix:ledges", "rip:last", "seal:boards"), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING),
-              settings=m.set_to(nails="nail_length"), check=Check("no point through the face"),
+              settings=m.set_to(nails="layer_nail"), check=Check("no point through the face"),
               how="joints of one layer over the middle of the other's boards")  # fmt: skip
     ends = ("fix:brace", "fix:back", "fix:ledges", "fix:frame", "rip:last")
     m.whole = next(each for each in ends if m.steps.has(each))

@@ -100,7 +100,7 @@ def lining(m: Maker) -> None:
         needs=("join:lining", "measure:opening"),
         bucket=Bucket.HANGING,
         share=0.8,
-        settings=m.set_to(packing="packing", hinge_side_lean="packing_lifts"),
+        settings=m.set_to(packing="packing", left_at_the_tightest="packing_left"),
         cautions=("wall",),
         check=Check("hinge leg plumb both ways", 1.0),
         how="packing behind every hinge; strips under the architrave as listed",

@@ -54,13 +54,22 @@ class Schedule:
         return sum(each.grams for each in self.coats)
 
 
+def in_the_cold(degrees: float) -> float:
+    """Return how many times as long glue or finish takes at a temperature, °C, as at 20: twice for every 10 less.
+
+    >>> in_the_cold(10.0)
+    2.0
+    """
+    return float(2.0 ** ((AT_DEGREES - degrees) / DOUBLES_EVERY))
+
+
 def slower(*, degrees: float, humidity: float) -> float:
     """Return how many times as long a finish dries as at 20 °C and 55 %.
 
     >>> slower(degrees=10.0, humidity=55.0)
     2.0
     """
-    return float(2.0 ** ((AT_DEGREES - degrees) / DOUBLES_EVERY) * (1 + DAMP * max(humidity - AT_HUMIDITY, 0.0)))
+    return float(in_the_cold(degrees) * (1 + DAMP * max(humidity - AT_HUMIDITY, 0.0)))
 
 
 def finish_schedule(leaf: Leaf, build: Build, leaves: int) -> Schedule:

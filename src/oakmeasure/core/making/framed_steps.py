@@ -9,6 +9,7 @@ from oakmeasure.core.making.maker import Maker, many
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.wood_steps import panels_ahead
 
+MORTISE_DEEPER = 2.0  # than its tenon is long, for the glue: common practice, no source
 SHOULDER_GAP = 0.1  # mm: common practice, no source
 DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
 
@@ -72,7 +73,8 @@ def _mortised(
         check=Check("cheeks true to the face, from face to mortise on both stiles, difference", 0.1),
         practice="one mortise in an off-cut of the same stuff, and its tenon",
         cautions=("chisel", "drill"),
-        how="opening face to the fence, both stiles; " + ("from both edges to the middle" if through else "2 deeper"),
+        how="opening face to the fence, both stiles; "
+        + ("from both edges to the middle" if through else f"{m.show.length(MORTISE_DEEPER)} deeper"),
         why="a loose stile lies flat under the machine",
         later="by hand, in a frame that is already shut",
     )
@@ -205,7 +207,7 @@ def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
     if not solid:
         return
     rows = {row.infill for row in choice.rows}
-    needs = ("dry:joints", "groove:frame", *m.loose(panels))
+    needs = ("groove:frame", *m.loose(panels))
     m.add(
         "cut:panels",
         "Cut the panels to the grooves as they are",

@@ -7,21 +7,25 @@ plan, and it says which step and what would help.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.job import Leaf
+from oakmeasure.core.making.finish import in_the_cold
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
 from oakmeasure.core.rules import ShopRules
 from oakmeasure.core.timber.place import glue_of
+from oakmeasure.core.verdicts import Level
 from oakmeasure.data import table
 
-AT_DEGREES, DOUBLES_EVERY = 20.0, 10.0
 CLAMP_MINUTES, SQUARE_MINUTES = 0.35, 0.8  # each clamp; diagonals and winding sticks, of a stage
 CAUL_PLACES = 2  # that one clamp pulls over a bowed caul
 SPECIAL = ("hide",)  # taken only where it is asked for
+LAST_MINUTE, LAST_SHARE = 1.0, 0.25  # of the open time, from which the clock warns
+LOOKS_EVERY, LOOKS_AHEAD = 0.1, 200  # minutes, and how many of them, in which the clock looks for what comes then
 TIGHT = 0.85  # share of the open time over which a stage is called tight
 
 
@@ -78,6 +82,10 @@ class GluePlan:
         """Return whether every glue-up has its stages."""
         return all(each.stages for each in self.tasks)
 
+    def spare(self, stage: Stage) -> float:
+        """Return how many minutes the glue stays open after a stage is closed."""
+        return self.glue.open_minutes - stage.minutes
+
     def stage(self, number: int) -> tuple[TaskPlan, Stage] | None:
         """Return the stage of a number over all glue-ups, from 1."""
         flat = [(each, stage) for each in self.tasks for stage in each.stages]
@@ -93,7 +101,7 @@ def glue_on_the_day(key: str, degrees: float) -> Glue:
     (8.0, 4.0)
     """
     row: dict[str, Any] = table("glues")[key]
-    longer = 2.0 ** ((AT_DEGREES - degrees) / DOUBLES_EVERY)
+    longer = in_the_cold(degrees)
     return Glue(key, row["name"], row["class"], row["open"] * longer, row["clamp"] * longer / 60, row["gap"],
                 row["least"], row["end_grain"], row["clean"])  # fmt: skip
 
@@ -193,6 +201,37 @@ def plan_glue(leaf: Leaf, build: Build, rules: ShopRules) -> GluePlan | None:
             return plan
         first = first or plan
     return first
+
+
+@dataclass(frozen=True, slots=True)
+class ClockFace:
+    """What a glue clock shows. left: "7:30", or "over by 0:20". gone: share of the open time, 0 to 1. now: what is to
+    be done; then: what comes after it, "" for nothing.
+    """
+
+    left: str
+    gone: float
+    level: Level
+    now: str
+    then: str
+
+
+def clock_face(stage: Stage, open_minutes: float, minutes: float) -> ClockFace:
+    """Return what a clock shows so many minutes after the first bead; it warns in the last quarter of the open time,
+    and stops in its last minute.
+    """
+    left = open_minutes - minutes
+    seconds = abs(int(left * 60 + math.copysign(1e-6, left)))
+    level = Level.STOP if left < LAST_MINUTE else Level.LOOK if left < LAST_SHARE * open_minutes else Level.FINE
+    now = next_words(stage, minutes)
+    later = (next_words(stage, minutes + n * LOOKS_EVERY) for n in range(1, LOOKS_AHEAD))
+    return ClockFace(
+        f"{'over by ' if left < 0 else ''}{seconds // 60}:{seconds % 60:02d}",
+        min(max(minutes / open_minutes, 0.0), 1.0),
+        level,
+        now,
+        next((words for words in later if words != now), ""),
+    )
 
 
 def next_words(stage: Stage, minutes: float, *, say: Callable[[str], str] = str) -> str:

@@ -142,7 +142,7 @@ def _slab(build: Build, choice: Slab, own: float | None) -> Task:
     """Strips in groups, then the groups; clamps lie across all of them, over and under in turn."""
     strips = sorted((p for p in build.parts if p.role is Role.STRIP), key=lambda p: p.face.x0)
     clamps = max(each.clamps for each in build.glue_ups)
-    per = (own or 0.0) or EDGE_MIN_PER_M * build.height / 1000
+    per = own or EDGE_MIN_PER_M * build.height / 1000
     tenons: dict[frozenset[str], int] = {}
     for tenon in build.tenons:
         pair = frozenset((tenon.member, tenon.into))

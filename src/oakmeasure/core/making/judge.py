@@ -9,6 +9,7 @@ from oakmeasure.core.making.end_steps import OUT_OF_TWIST
 from oakmeasure.core.making.glue import TIGHT, GluePlan
 from oakmeasure.core.making.log import last_reading, not_mended
 from oakmeasure.core.making.sequence import Making
+from oakmeasure.core.survey.square import skew_from_both
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, given
@@ -19,10 +20,10 @@ SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
 def judge_making(ctx: Context, build: Build, making: Making) -> None:
     """Judge the making of a leaf; `making` is worked out."""
     add = ctx.figures.add
-    add(given("make_hours", "hours of work, all of it", round(making.hours, 2), Unit.RATIO, choice=True,
+    add(given("make_hours", "hours of work, all of it", round(making.hours, 2), Unit.HOURS, choice=True,
               source="what the leaf costs, shared out among its operations"))  # fmt: skip
     waits = sum(op.wait_hours for op in making.operations)
-    add(given("make_waits", "hours of waiting, one after the other", round(waits, 1), Unit.RATIO, choice=True,
+    add(given("make_waits", "hours of waiting, one after the other", round(waits, 1), Unit.HOURS, choice=True,
               source="glue, wood that settles, coats that dry"))  # fmt: skip
     add(given("finish_grams", "finish, all coats, grams", round(making.finish.grams), Unit.RATIO, choice=True,
               source="both faces, all edges, end grain twice"))  # fmt: skip
@@ -123,7 +124,7 @@ def _square(ctx: Context) -> None:
     if rising is None or falling is None:
         return
     wide = ctx.figures["glued_width"]
-    lean = (rising.value**2 - falling.value**2) / (4 * wide.value)
+    lean = skew_from_both(width=wide.value, first=rising.value, second=falling.value)
     room = 2 * ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
     level = Level.FINE if abs(lean) <= 0.5 else Level.LOOK if abs(lean) <= room else Level.STOP
     remedies = (

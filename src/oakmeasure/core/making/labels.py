@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.build.shape import Part, Role
+from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.making.joints import joints_of
 from oakmeasure.core.units import Show
 
@@ -63,7 +64,7 @@ def labels_of(leaf: LeafSolution, show: Show, *, job: str = "") -> tuple[Label, 
         mine = [j.letter for j in joints if part.name in (j.member, j.into)]
         pieces = leaf.pieces_of(part)
         for n in range(1, pieces + 1):
-            mirrored = " (mirrored)" if leaf.leaf.hanging == "a pair on butts in a lining" and n == 2 else ""
+            mirrored = " (mirrored)" if leaf.leaf.hanging is Hanging.PAIR and n == 2 else ""
             found.append(
                 Label(part.mark, part.name, leaf.leaf.name, job,
                       show.size(part.planed.length, part.planed.width, part.planed.thickness), _face(part), _edge(part),

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import asdict, dataclass
 from datetime import date
+from typing import Any
 
 from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.make_choices import About, LogKind
@@ -24,6 +25,16 @@ class Lesson:
     leaf: str
     job: str
     on: date
+
+    def record(self) -> dict[str, str]:
+        """Return it as plain values."""
+        return {name: str(value) for name, value in asdict(self).items()}
+
+    @classmethod
+    def of_record(cls, row: Mapping[str, Any]) -> Lesson:
+        """Return the lesson of such values. Raises KeyError, ValueError or TypeError for others."""
+        return cls(About(row["about"]), str(row["key"]), str(row.get("op", "")), str(row["text"]), str(row["leaf"]),
+                   str(row["job"]), date.fromisoformat(row["on"]))  # fmt: skip
 
 
 def keys_of(leaf: Leaf, about: About) -> tuple[str, ...]:

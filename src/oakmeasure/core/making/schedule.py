@@ -60,6 +60,11 @@ class Timetable:
     def is_late(self) -> bool:
         return self.due is not None and self.end > self.due
 
+    @property
+    def days_late(self) -> int:
+        """Return how many days after the due one it is done, the last of them begun; 0 in time."""
+        return self.late_by.days + 1 if self.is_late else 0
+
 
 def hours_left(op: Operation, pace: Mapping[Trade, Pace], spent: float) -> float:
     """Return the hours of an operation that are still to come, by one's own pace."""

@@ -6,6 +6,7 @@ from oakmeasure.core.build.shape import Role
 from oakmeasure.core.make_choices import About
 from oakmeasure.core.making.maker import Maker, many, sizes
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.timber.place import finish_of, rests_at
 from oakmeasure.core.units import Unit
 from oakmeasure.core.working import State
@@ -56,7 +57,7 @@ def measure_first(m: Maker) -> None:
             why="all lengths are taken from it",
             later="sizes carried from part to part, each with its own error",
         )
-    if leaf.measured_by == "ticks on a board":
+    if leaf.measured_by is MeasuredBy.TICKS:
         m.add("setout:outline", "Prick the outline through from the tick board", Trade.MARK, bucket=Bucket.PARTS,
               share=0.3, needs=("setout:rod",), check=Check("the check corner against the outline", 1.0))  # fmt: skip
 

@@ -28,7 +28,7 @@ LONGEST_SUM = 150  # characters: two lines of its column
 MEASURE_FIGURES = (
     "clear_width", "clear_height", "clear_width_uncertainty", "skew", "hinge_side_in", "latch_side_in", "head_low",
     "floor_high", "wind", "floor_rise", "floor_fall", "head_radius",
-    "head_arch_rise", "lining_outside", "packing_hinge",
+    "head_arch_rise", "lining_outside", "packing_left",
 )  # fmt: skip
 FIT_FIGURES = (
     "leaf_width", "leaf_height", "gap_hinge", "gap_latch", "gap_meeting", "gap_head", "gap_floor", "overlap_hinge",

@@ -1,7 +1,7 @@
 """Templates at full size: what is let in, bored or shaped, drawn on the wood that it is laid on, for both hands.
 
 Each template has a frame of its own, mm, as one looks straight at the surface: of a leaf with its hinges left as seen
-from the opening side. `Template.turned` gives the other hand. A reference is the edge that the paper is laid against;
+from the opening side. `Template.of` gives the other hand. A reference is the edge that the paper is laid against;
 everything else is measured from it.
 """
 

@@ -48,7 +48,7 @@ OF_LEAF = {
     "gap-floor": "gap_floor",
     "head-gap": "gap_head",
     "stile": "stile",
-    "cover": "cover",
+    "cover": "board_cover",
 }
 ONLY_OF_LEAF = ("leaf-size", "edge-bevel", "hinge-pull", "hinge-transfer", "board-layout", "last-rip", "tenon-panel")
 

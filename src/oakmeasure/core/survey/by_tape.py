@@ -13,7 +13,7 @@ from oakmeasure.core.survey.heads import head_line
 from oakmeasure.core.survey.judge import assumed, judge_readings, say_contradictory
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.taken import Taken, bow_at, outline_of
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, State, derived, given, minus, plus, total
 
@@ -49,7 +49,7 @@ def take_by_tape(ctx: Context) -> Taken:
         adjustment.corners,
         adjustment.covariance,
         tuple(inputs),
-        f"least squares over {count} reading{'s' * (count != 1)}, the hinge side's foot being 0",
+        f"least squares over {counted(count, 'reading')}, the hinge side's foot being 0",
         "survey adjustment, weighted by each reading's uncertainty",
         adjustment,
         bow_width=_bow(ctx, adjustment, Kind.WIDTH_MIDDLE),

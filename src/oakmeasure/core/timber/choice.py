@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.context import Context
 from oakmeasure.core.job import Climate
 from oakmeasure.core.timber.species import Species, species
-from oakmeasure.core.timber.wood import density, equilibrium_moisture
+from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given
@@ -136,7 +136,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             Remedy("Change them over"),
             figure="moisture_dry",
         )
-    elif not dry.value - 2 <= made.value <= wet.value + 2:
+    elif not dry.value - READY_WITHIN <= made.value <= wet.value + READY_WITHIN:
         ctx.say(
             "moisture-off",
             Level.LOOK,
@@ -144,7 +144,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             "The timber is not ready",
             f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             Remedy("Let it settle there in stick until two readings a week apart agree"),
-            rule="within 2 points of where it will live",
+            rule=f"within {READY_WITHIN:g} points of where it will live",
             figure="moisture_made",
         )
     else:

@@ -15,8 +15,8 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from oakmeasure.core.rack import MoistureReading
+from oakmeasure.core.timber.wood import READY_WITHIN
 
-READY_WITHIN = 2.0  # points of moisture
 METER = 0.5  # standard uncertainty of a reading, points
 NEAR = 0.3  # points; nearer to rest than this a reading says nothing of the rate
 FAR_DAYS = 3650.0
@@ -48,14 +48,19 @@ class Trend:
         return -7 * self.rate * (self.last - self.rest)
 
     @property
+    def either_side(self) -> float:
+        """Return how many days before or after `ready` it may be, two standard uncertainties."""
+        return min(2 * self.sigma_days, FAR_DAYS)
+
+    @property
     def earliest(self) -> date | None:
-        """Return the day two standard uncertainties before."""
-        return None if self.ready is None else self.ready - timedelta(days=round(2 * self.sigma_days))
+        """Return the first day on which it may be ready."""
+        return None if self.ready is None else self.ready - timedelta(days=round(self.either_side))
 
     @property
     def latest(self) -> date | None:
-        """Return the day two standard uncertainties after."""
-        return None if self.ready is None else self.ready + timedelta(days=round(min(2 * self.sigma_days, FAR_DAYS)))
+        """Return the last day on which it may be ready."""
+        return None if self.ready is None else self.ready + timedelta(days=round(self.either_side))
 
 
 def trend(readings: Sequence[MoistureReading], rest: float) -> Trend | None:

@@ -15,6 +15,7 @@ from oakmeasure.core.working import Figure, derived, given, plus, total
 
 ALONG_GRAIN = 0.00005  # change of a length per point of moisture: handbook of the trade, from memory
 TONGUE_HELD = 2.0  # of a tongue must stay in its groove: common practice, no source
+GAP_FREE = 1.0  # of the two side gaps, at the wettest: common practice, no source
 FINISH_COAT = 0.12  # thickness on each face: common practice, no source
 BOW_SEEN = 3.0  # of a leaf; more keeps it off its stop: common practice, no source
 
@@ -98,9 +99,9 @@ def _gaps(ctx: Context, mends: str) -> None:
         return
     room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
-    if swell.value > room - 1:
+    if swell.value > room - GAP_FREE:
         ctx.say("leaf-swells", Level.LOOK, Stage.TIMBER, "The leaf may bind in wet weather", numbers,
-                Remedy(mends, "timber.cut", "quarter-sawn"), rule="1 of the side gaps stays free",
+                Remedy(mends, "timber.cut", "quarter-sawn"), rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free",
                 figure="leaf_change_wet")  # fmt: skip
     else:
         ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers,

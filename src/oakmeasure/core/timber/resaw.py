@@ -43,6 +43,15 @@ class Resawn:
     thinnest: float
 
 
+def veneers_from(*, stock: float, raw: float, kerf: float) -> int:
+    """Return how many veneers a board gives when it is resawn: n·raw + (n − 1)·kerf ≤ stock; mm.
+
+    >>> veneers_from(stock=28, raw=3.2, kerf=1.3), veneers_from(stock=44, raw=3.6, kerf=1.2)
+    (6, 9)
+    """
+    return max(0, math.floor((stock + kerf) / (raw + kerf) + 1e-9))
+
+
 def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: float) -> Resawn:
     """Return the veneers of a board of thickness `stock`. sanding: off both sides together. wander: thickest less
     thinnest, as measured. mm. Raises InputError where a veneer would be sanded away.
@@ -52,7 +61,7 @@ def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: flo
     """
     if raw <= sanding + wander:
         raise InputError("raw", raw, f"more than {sanding + wander:g}, which sanding and the saw take")
-    count = max(0, math.floor((stock + kerf) / (raw + kerf) + 1e-9))
+    count = veneers_from(stock=stock, raw=raw, kerf=kerf)
     slices = tuple(Slice(n + 1, n * (raw + kerf), n * (raw + kerf) + raw) for n in range(count))
     waste = stock - (slices[-1].high + kerf if slices else 0.0)
     return Resawn(slices, max(waste, 0.0), raw - sanding - wander / 2, raw - sanding - wander)

@@ -8,6 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.errors import InputError
 
 FIBRE_SATURATION_PERCENT = 30.0
+READY_WITHIN = 2.0  # points of where it will rest, and wood may be worked: common practice, no source
 
 
 def density(*, basic_gravity: float, moisture: float) -> float:
