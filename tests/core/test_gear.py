@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from oakmeasure.core import edits
 from oakmeasure.core.build_choices import Boarded, Slab
-from oakmeasure.core.drawings.views import HardwarePage, hardware_stage_view
+from oakmeasure.core.drawing import Area
+from oakmeasure.core.drawings.views import FitPage, HardwarePage, fit_stage_view, hardware_stage_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.gear_choices import (
     FloorKind,
@@ -284,6 +285,24 @@ def test_leaf_stops_a_rollers_width_early_where_the_stop_has_no_room():
     assert leaf.figures["stops_early"].value == 22  # rollers of 70 at 35: none of it beyond the leaf's edge
     mended = solve(edits.with_remedy(bypass, "leaf-1", next(each for each in early.remedies if each.path))).leaves[0]
     assert "stops-early" not in codes(mended)
+
+
+@pytest.mark.parametrize("hanging", [Hanging.BYPASS_RAIL, Hanging.BYPASS_TRACKS])
+def test_leaves_that_pass_each_other_stand_in_two_planes(hanging):
+    leaf = slid(hanging, slide=SlideChoices(air=6.0))
+    leaf = solve(leaf).leaves[0]
+    drawn = fit_stage_view(leaf, Show(), page=FitPage.WAY, opened=0.4)
+    spans = sorted((min(y for _, y in each.points), max(y for _, y in each.points))
+                   for each in drawn.shapes if isinstance(each, Area) and each.ref == "figure:stands_out")  # fmt: skip
+    assert len(spans) == 2
+    assert spans[0][1] < spans[1][0]
+    assert leaf.figures["stands_out"].value >= 2 * 38 + 2 * 6
+
+
+def test_a_track_that_holds_its_leaf_further_out_than_need_be_counts():
+    near, far = (solve(slid(slide=SlideChoices(stand_off=off))).leaves[0].figures for off in (20.0, 60.0))
+    assert far["stands_out"].value == near["stands_out"].value + 40
+    assert far["stands_out"].value == 60 + far["thickness_over"].value
 
 
 # --- in motion ---------------------------------------------------------------------------------------------

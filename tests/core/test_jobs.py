@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterator
 from datetime import date
 
 import pytest
@@ -14,8 +16,9 @@ from oakmeasure.core.build.shape import Role
 from oakmeasure.core.build_choices import Framed, Infill
 from oakmeasure.core.hanging.record import entry_of_leaf, record_of
 from oakmeasure.core.hung_choices import Gaps, SignOff
+from oakmeasure.core.job import Job
 from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, System
 from samples import codes
 
 # leaf, figure, value, tolerance: what the readings must come to at this stage
@@ -300,3 +303,37 @@ def test_job_18_a_pair_comes_right_with_its_meeting_line(leaves):
     ]
     assert max(meeting) - min(meeting) < 0.6
     assert meeting == pytest.approx([3.0] * len(meeting), abs=0.3)
+
+
+# What may stand in an inch job as it does in one in mm: counts, numbers of things, days, and numbers with a unit.
+COUNTED = r"(board|sheet|cut|joint|step|operation|pin|nail|leaf|leaves|more|figure|clamp|hour|point|reading|tick|day|part)"
+OWN = re.compile(
+    # formulas, sources and names; what has its unit; what is counted; what has a number
+    rf"[÷√²×·]|Handbook|Timoshenko|“|(rail|track|frame) \d|\d+(\.\d+)? ?(%|°|kg|h\b|{COUNTED})|\d of \d|in \d|Nov|"
+    r"are driven|of waiting|sand with|(stage|tick|takes|there are|from|the nail) \d|180 where"
+)
+
+
+def told(made: Job) -> Iterator[str]:
+    """Yield all that is said of the leaves of a job."""
+    show = Show(made.unit)
+    for leaf in solve(made).leaves:
+        for verdict in leaf.verdicts:
+            yield from (verdict.title, verdict.sentence, verdict.rule, *(each.text for each in verdict.remedies))
+        for figure in leaf.figures:
+            yield from (figure.source, *(row.label for row in figure.rows))
+        yield from (part.note for part in leaf.cut_parts)
+        for op in leaf.making.operations if leaf.making is not None else ():
+            yield from (op.name, op.how, op.why, op.practice, op.later, op.check.in_words(show) if op.check else "")
+        for each in (*leaf.choices, *leaf.leaf_choices):
+            yield from (each.about, *(cell for option in each.options for cell in option.cells))
+        for hung in leaf.hung.leaves:
+            yield from (step.words for step in (*hung.least_wood, *hung.even))
+        yield from (words for look in leaf.hung.looks for words in (look.found, look.remedy))
+
+
+def test_an_inch_job_is_told_no_length_that_stands_there_in_mm(demo):
+    """A text that is the same in both units has no length in it: it would be read as inches."""
+    alike = set(told(demo)) & set(told(demo.model_copy(update={"unit": System.INCH})))
+    assert len(alike) > 1000
+    assert [each for each in alike if re.search(r"[a-z] .*\d\d|\d\d.* [a-z]", each) and not OWN.search(each)] == []

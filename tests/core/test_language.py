@@ -129,3 +129,17 @@ def test_german_name_in_a_place_of_a_phrase_is_declined() -> None:
         {"{0} deep in the {1}.": "{0} tief in {1}.", "bottom rail": "unterer Querfries"}, after=german.after
     )
     assert phrases.say("12 deep in the bottom rail.") == "12 tief in unterem Querfries."
+
+
+@pytest.mark.parametrize(
+    ("english", "said"),
+    [("1 board", "1 Brett"), ("12 boards; fewer is not possible", "12 Bretter; weniger geht nicht"),
+     ("1 piece", "1 Stück"), ("2 panels", "2 Füllungen"), ("1 day late", "1 Tag zu spät"),
+     ("2 days late", "2 Tage zu spät"), ("1 3/4 turns", "1 3/4 Umdrehungen")],
+)  # fmt: skip
+def test_what_is_counted_has_its_german_plural(english, said):
+    choose(Language.GERMAN)
+    try:
+        assert say(english) == said
+    finally:
+        choose(Language.ENGLISH)

@@ -351,6 +351,17 @@ def test_reduce_solver_finds_what_exhaustive_search_finds_on_200_random_leaves()
     assert solvable > 200
 
 
+@given(st.floats(10, 120), st.lists(st.integers(1, 4), min_size=1, max_size=2), st.sampled_from([1.0, 25.4 / 16, 0.5]))
+def test_panels_lose_whole_steps_of_the_rule_alike_from_both_sides(total, counts, step):
+    found = reduce(total=round(total, 1), rows=tuple(counts), sights=(200.0,) * len(counts), may=20.0,
+                   by=ReduceBy.SHARED, step=step)  # fmt: skip
+    for row in found[1] if found is not None else ():
+        assert 2 * found[0] + sum(row) == pytest.approx(round(total, 1), abs=1e-6)
+        assert list(row) == list(row)[::-1]
+        assert max(row) - min(row) <= step + 1e-9
+        assert all(each / step == pytest.approx(round(each / step), abs=1e-9) for each in row)
+
+
 def test_reduction_keeps_tenons_whole_and_says_what_it_costs_where_it_cannot():
     found = ways(total=75, rows=(3,), sights=(120.0,), stile=95, tenon=62, through=False)
     assert found[ReduceBy.SHARED].tenon_cover == 8

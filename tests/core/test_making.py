@@ -38,7 +38,7 @@ from oakmeasure.core.job import Hand, SlideChoices
 from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light, LightBrace, LightFill, LightGlue, Lipping
 from oakmeasure.core.make_choices import MakeChoices, MishapKind
 from oakmeasure.core.making.finish import finish_days, slower
-from oakmeasure.core.making.glue import glue_on_the_day, next_words, plan_task, stage_minutes
+from oakmeasure.core.making.glue import clock_face, glue_on_the_day, next_words, plan_task, stage_minutes
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
 from oakmeasure.core.making.hardware_steps import is_of_the_leaf
 from oakmeasure.core.making.joints import joints_of
@@ -288,6 +288,12 @@ def test_a_countdown_says_what_to_do_next_until_the_last_clamp():
     assert said[-1].startswith("leave it")
     wanted = [each.words for each in stage.closings]
     assert list(dict.fromkeys(said))[: len(wanted)] == wanted
+    faces = [clock_face(stage, 9.0, seconds / 60) for seconds in range(0, 700, 5)]
+    assert [each.left for each in faces[:2]] == ["9:00", "8:55"]
+    assert faces[-1].left == "over by 2:35"
+    assert [each.gone for each in faces] == sorted(each.gone for each in faces)
+    assert list(dict.fromkeys(each.level for each in faces)) == [Level.FINE, Level.LOOK, Level.STOP]
+    assert faces[0].then == next(each for each in said if each != said[0])
 
 
 # --- finish ------------------------------------------------------------------------------------------------

@@ -7,7 +7,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.errors import LengthError
-from oakmeasure.core.units import MM_PER_INCH, Show, System, Unit, inch_text, parse_length, parse_quantity
+from oakmeasure.core.units import (
+    MM_PER_INCH,
+    NEAR_SIZE,
+    Show,
+    System,
+    Unit,
+    inch_text,
+    is_near_size,
+    parse_length,
+    parse_quantity,
+)
 
 
 @pytest.mark.parametrize(
@@ -91,3 +101,18 @@ def test_show_turns_mass_and_force_with_the_system():
     assert Show(System.INCH).value(5.44310844, Unit.KG) == "12 lb"
     assert Show(System.MM).value(93.4, Unit.N) == "93 N"
     assert Show().length(-0.5) == "−0.5"
+
+
+def test_show_writes_every_unit_and_money_to_the_hundredth():
+    assert Show().value(713.27392, Unit.MONEY) == "713.27"
+    assert Show().value(-4.5, Unit.MONEY) == "−4.50"
+    assert Show().value(5.126, Unit.HOURS) == "5.13 h"
+    for unit in Unit:  # each has its line in the table of how it is written
+        assert Show().value(12.0, unit).startswith(("12", "12.00"))
+
+
+@given(st.floats(100, 3000), st.floats(-12, 12), st.sampled_from(System))
+def test_size_that_is_sought_is_read_in_the_jobs_unit(size, off, system):
+    word = Show(system).length(size + off, unit=False, sign=False).replace(" ", "-").strip('"')
+    read = parse_length(word, system)
+    assert is_near_size(word, [size], system) is (abs(read - size) <= NEAR_SIZE)

@@ -16,6 +16,7 @@ from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.job import Hand, new_job
 from oakmeasure.core.schedule import SORTS, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solve import solve
+from oakmeasure.core.units import MM_PER_INCH, System
 from oakmeasure.core.verdicts import rank
 from oakmeasure.core.working import State
 from oakmeasure.files.cutting_in import CuttingFileError
@@ -185,6 +186,9 @@ def test_words_and_sizes_filter(rows):
     assert all("boarded" in f"{each.name} {each.construction}".lower() for each in boarded)
     one = rows[3]
     assert one in shown_rows(rows, words=f"{one.width + 4:.0f} × {one.height - 4:.0f}")
+    inches = f"{(one.width + 4) / MM_PER_INCH:.2f}"
+    assert one in shown_rows(rows, words=inches, system=System.INCH)
+    assert one not in shown_rows(rows, words=inches)
     assert shown_rows(rows, words="nothing of this kind") == []
     assert shown_rows(rows) == rows
 

@@ -10,7 +10,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.rack import Board
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import MM2_PER_M2, MM3_PER_M3, Unit
+from oakmeasure.core.units import MM2_PER_M2, MM3_PER_M3, Unit, counted
 from oakmeasure.core.working import Figure, derived, given, plus, total
 from oakmeasure.data import table
 
@@ -45,9 +45,9 @@ def _hours(ctx: Context, build: Build) -> Figure:
         "extend": reworked.get("extend", 0.0),
     }
     words = {
-        "parts": f"{len(new)} parts",
-        "joints": f"{len(build.tenons)} joints, {len(build.fixings)} fixings",
-        "glue": f"{len(build.glue_ups)} glue-ups",
+        "parts": counted(len(new), "part"),
+        "joints": f"{counted(len(build.tenons), 'joint')}, {counted(len(build.fixings), 'fixing')}",
+        "glue": counted(len(build.glue_ups), "glue-up"),
         "finish": "finish on both faces",
         "reduce": "making it narrower",
         "extend": "making it longer",

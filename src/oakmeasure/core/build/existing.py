@@ -11,7 +11,15 @@ from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.build import existing_checks as checks
 from oakmeasure.core.build.made import add_thickness, part
-from oakmeasure.core.build.reduce import STILE_LEAST, TENON_COVER, Reduction, rows_of, sights_of, stile_may_lose, ways
+from oakmeasure.core.build.reduce import (
+    STILE_LEAST,
+    TENON_COVER,
+    Reduction,
+    rows_of,
+    sights_of,
+    stile_may_lose,
+    ways_of,
+)
 from oakmeasure.core.build.shape import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
 from oakmeasure.core.build.spacing import pitch_between
 from oakmeasure.core.build.spliced import splice_ends, splice_length, spliced_stile
@@ -178,9 +186,8 @@ def _panelled(leaf: Leaf) -> None:
     add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
-        found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile,
-                          tenon=choice.tenon, through=choice.through)  # fmt: skip
-        leaf.reduction = found.get(choice.by)
+        step = ctx.rule("joint_step", "joints are set out to")
+        leaf.reduction = ways_of(choice, over, step.value).get(choice.by)
     reduction = leaf.reduction or Reduction(choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)),
                                             choice.stile - over / 2 - choice.tenon)  # fmt: skip
     off = add(derived("stile_off", "off each stile", reduction.stile_off, Unit.MM, ctx.figures["old_over"],
@@ -251,12 +258,13 @@ def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1
     for at, off in enumerate(offs, start=1):
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
-        lost = f.add(derived(f"{slug}_off", f"off the {words}", float(off), Unit.MM, f["stile_off"],
-                             formula="whole millimetres, alike from both sides"))  # fmt: skip
+        lost = f.add(derived(f"{slug}_off", f"off the {words}", off, Unit.MM, f["stile_off"],
+                             formula="whole steps of the rule, alike from both sides"))  # fmt: skip
         sight = f.add(derived(f"{slug}_sight", f"{words}, sight width", old - off, Unit.MM, lost, f["stile"],
                               formula="as it is − what comes off"))  # fmt: skip
+        note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
         _old(leaf, words, Role.PANEL, Rect(x, y0, x + old - off, y1), (height, sight),
-             (middle, choice.thickness - middle), note=f"cut {off} narrower" if off else "is there")  # fmt: skip
+             (middle, choice.thickness - middle), note=note)  # fmt: skip
         x += old - off
         if at < count:
             muntin = f.get("muntin") or f.add(given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin"))

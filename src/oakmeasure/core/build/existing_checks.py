@@ -7,7 +7,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.core.build.reduce import PANEL_LEAST, Reduction, reduce, rows_of, sights_of, stile_may_lose, to_tenths
+from oakmeasure.core.build.reduce import (
+    PANEL_LEAST,
+    Reduction,
+    panel_words,
+    rows_of,
+    sights_of,
+    stile_may_lose,
+    ways_of,
+)
 from oakmeasure.core.build.spliced import HALVED_LEAST, STAGGER_LEAST, splice_length
 from oakmeasure.core.context import Context
 from oakmeasure.core.layer_choices import EdgeShape, Existing, Inside, ReduceBy, Splice
@@ -143,7 +151,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
                 *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
                 rule="tenons stay whole", where="part:hinge stile", figure="stile_may_lose")  # fmt: skip
         return
-    words = "; ".join(f"{'-'.join(map(str, row))}" for row in reduction.panels if any(row))
+    words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
     panels = f", panels {words}" if words else ""
     ctx.say("reduced", Level.FINE, Stage.LEAF, f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
             f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
@@ -153,17 +161,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
 
 
 def _can(ctx: Context, choice: Existing, by: ReduceBy) -> bool:
-    may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
-    return (
-        reduce(
-            total=to_tenths(ctx.figures["old_over"].value),
-            rows=rows_of(choice),
-            sights=sights_of(choice),
-            may=may,
-            by=by,
-        )
-        is not None
-    )
+    return by in ways_of(choice, ctx.figures["old_over"].value, ctx.rules.joint_step.value)
 
 
 def most_off(choice: Existing) -> float:

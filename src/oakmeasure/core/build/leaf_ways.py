@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.light_checks import HELD_MOVES
-from oakmeasure.core.build.reduce import TENON_COVER, Reduction, distinct, rows_of, sights_of, ways
+from oakmeasure.core.build.reduce import TENON_COVER, Reduction, distinct, panel_words, rows_of, ways_of
 from oakmeasure.core.build.shape import Build
 from oakmeasure.core.build_choices import Slab, SlabGlue, SlabJoint
 from oakmeasure.core.context import Context
@@ -92,8 +92,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
     over = ctx.figures["old_over"].value
     if over <= HAIR:
         return ()
-    found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile, tenon=choice.tenon,
-                 through=choice.through)  # fmt: skip
+    found = ways_of(choice, over, ctx.rules.joint_step.value)
     if len(found) < 2:  # what cannot be done so is shown too, with what it would cost
         found.setdefault(ReduceBy.STILES, Reduction(ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)),
                                                     choice.stile - over / 2 - choice.tenon))  # fmt: skip
@@ -109,7 +108,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
 def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
     strong, level = _strength(ctx, choice, each)
     counted = way(ctx, each.key, size=2 * each.stile_off)
-    panels = " / ".join("-".join(map(str, row)) for row in dict.fromkeys(each.panels)) if each.is_apart else "none"
+    panels = panel_words(each.panels, ctx.show) if each.is_apart else "none"
     taken = each.by is choice.by
     cells = (counted.cells[0], counted.cells[1], counted.cells[2], ctx.fmt(each.stile_off), panels,
              f"{strong}; {_looks(ctx, choice, each)}")  # fmt: skip
@@ -132,8 +131,8 @@ def _strength(ctx: Context, choice: Existing, each: Reduction) -> tuple[str, Lev
 
 def _looks(ctx: Context, choice: Existing, each: Reduction) -> str:
     left = choice.stile - each.stile_off
-    rows = [max(row) - min(row) for row in each.panels]
-    words = [f"panels {ctx.fmt(1.0)} apart" if max(rows, default=0) else "panels alike"]
+    apart = max((max(row) - min(row) for row in each.panels), default=0.0)
+    words = [f"panels {ctx.fmt(apart)} apart" if apart > HAIR else "panels alike"]
     if abs(left - choice.top_rail) > 8:
         words.append(f"stiles {ctx.fmt(left)} beside a top rail of {ctx.fmt(choice.top_rail)}")
     return "; ".join(words)

@@ -11,7 +11,7 @@ from dataclasses import replace
 from oakmeasure.core.build.shape import Build, Fixing
 from oakmeasure.core.context import Context
 from oakmeasure.core.solids import Solid, apart_in_depth
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import given
 
@@ -37,7 +37,7 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
                                   source="as set out, less those refused"))  # fmt: skip
     if refused:
         listed = ", ".join(dict.fromkeys(names))
-        ctx.say("pins-refused", Level.FINE, Stage.LEAF, f"{len(refused)} {what} are left out",
+        ctx.say("pins-refused", Level.FINE, Stage.LEAF, f"{counted(len(refused), what.removesuffix('s'))} left out",
                 f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
                 Remedy("Clamp there until the glue has set"), rule="none where anything will be cut or bored",
                 figure="pins_count")  # fmt: skip

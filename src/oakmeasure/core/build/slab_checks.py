@@ -8,7 +8,7 @@ from oakmeasure.core.build.shape import Part
 from oakmeasure.core.build_choices import Laid, Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.units import HAIR, Unit
+from oakmeasure.core.units import HAIR, Unit, counted
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived
 
@@ -89,7 +89,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         return
     where = "in the mortises only: the edges stay dry and open a little when they shrink" if (
         choice.glue is SlabGlue.MORTISES) else "on every edge: it moves as one"  # fmt: skip
-    ctx.say("glue", Level.FINE, Stage.LEAF, f"{stages.value:.0f} glue-ups",
+    ctx.say("glue", Level.FINE, Stage.LEAF, counted(round(stages.value), "glue-up"),
             f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
             figure="glue_stages")  # fmt: skip
 

@@ -39,15 +39,15 @@ def pitch_between(*, width: float, band: float, count: int) -> float:
     return (width - 2 * band) / (count - 1)
 
 
-def even_split(*, total: float, count: int) -> tuple[int, float]:
-    """Return (whole mm off each of `count` panels, mm that is left over for the middle ones).
+def even_split(*, total: float, count: int, step: float = 1.0) -> tuple[float, float]:
+    """Return (off each of `count` panels in whole steps, what is left over for the middle ones), mm.
 
-    total: off all of them together, mm, 0 or more. Raises InputError for fewer panels than one.
+    total: off all of them together, mm, 0 or more. step: mm. Raises InputError for fewer panels than one.
 
     >>> even_split(total=25, count=3)
-    (8, 1.0)
+    (8.0, 1.0)
     """
     if count < 1:
         raise InputError("panels", count, "1 or more")
-    each = math.floor(total / count + 1e-9)
-    return each, max(0.0, float(total - each * count))
+    each = step * math.floor(total / count / step + 1e-9)
+    return each, max(0.0, total - each * count)

@@ -93,7 +93,7 @@ def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
         count = sum(len(group.plan.boards) for group in found)
         kerf = ctx.rule("kerf", "saw kerf")
         ctx.figures.add(derived("sheets", "sheets", count, Unit.COUNT, kerf,
-                                formula=f"counted on the plan; {SHEET_LENGTH:g} × {SHEET_WIDTH:g} each"))  # fmt: skip
+                                formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each"))  # fmt: skip
         least = sum(group.plan.least_boards for group in found)
         ctx.figures.add(derived("least_sheets", "sheets, at the least", least, Unit.COUNT, kerf,
                                 formula="parts with their kerfs, against whole sheets"))  # fmt: skip

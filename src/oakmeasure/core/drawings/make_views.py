@@ -15,7 +15,7 @@ from oakmeasure.core.making.log import Progress
 from oakmeasure.core.making.mishaps import Judgement
 from oakmeasure.core.solve import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
+from oakmeasure.core.units import Show, counted
 from oakmeasure.language import keep
 
 CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 280.0, 168.0
@@ -54,7 +54,11 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
                          layer=Layer.LEAF, room=CELL_WIDE - 114, shorter=(setting.in_words(show)[-16:],))  # fmt: skip
         if not each.op.settings:
             sketch.label(
-                x0 + 104, y0 + THUMB_HIGH - 12, f"{len(each.op.parts)} parts", anchor=Anchor.LEFT, layer=Layer.PENCIL
+                x0 + 104,
+                y0 + THUMB_HIGH - 12,
+                counted(len(each.op.parts), "part"),
+                anchor=Anchor.LEFT,
+                layer=Layer.PENCIL,
             )
     if len(batch.leaves) > MOST:
         sketch.label(

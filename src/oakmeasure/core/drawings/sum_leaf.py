@@ -175,19 +175,19 @@ def reduce_split(d: Draft) -> None:
     for x in (0.0, w - stile):
         d.sketch.rect(Rect(x, 0, x + stile, h), Layer.WASTE)
     each = (w - 2 * thick - (panels - 1) * 0.05 * w) / panels
-    per, left = round(d.v("per_panel")), d.v("left_over")
-    middle = _middle(panels, round(left))
+    per, step = d.v("per_panel"), d.v("step")
+    middle = _middle(panels, round(d.v("left_over") / step))
     for n in range(panels):
         x = thick + n * (each + 0.05 * w)
         d.sketch.rect(Rect(x, 0.1 * h, x + each, 0.9 * h), Layer.PANEL)
         d.sketch.box(Rect(x, 0.1 * h, x + each, 0.9 * h), Layer.OUTLINE)
-        d.sketch.label(x + each / 2, 0.5 * h, d.show.length(-(per + (n in middle))), bold=True)
+        d.sketch.label(x + each / 2, 0.5 * h, d.show.length(-(per + step * (n in middle))), bold=True)
     d.across(0, w, -0.08 * h, "from_width")
     d.across((w - to) / 2, (w + to) / 2, 1.08 * h, "to_width")
 
 
 def _middle(panels: int, left: int) -> set[int]:
-    """Return which panels take a millimetre more: those nearest the middle."""
+    """Return which panels take a step more: those nearest the middle."""
     return set(sorted(range(panels), key=lambda n: abs(n - (panels - 1) / 2))[:left])
 
 

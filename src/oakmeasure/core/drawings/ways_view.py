@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from oakmeasure.core.build.reduce import Reduction, distinct, rows_of, sights_of, ways
+from oakmeasure.core.build.reduce import Reduction, distinct, sights_of, ways_of
 from oakmeasure.core.build.shape import Build, Rect
 from oakmeasure.core.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf_view import front, joints, no_leaf, sketch_for
@@ -23,8 +23,7 @@ def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
         return no_leaf(leaf, show)
     over = leaf.figures["old_over"].value if "old_over" in leaf.figures else 0.0
     if isinstance(choice, Existing) and choice.inside is Inside.PANELLED and over > HAIR:
-        found = ways(total=over, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile, tenon=choice.tenon,
-                     through=choice.through)  # fmt: skip
+        found = ways_of(choice, over, leaf.figures["rule_joint_step"].value)
         if found:
             return _side_by_side(choice, distinct(found, choice.by), show)
     return _trimmed(leaf, build, show)
@@ -52,7 +51,7 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
     for low, high in rails:
         sketch.rect(Rect(x + s, low, x + w - s, high), Layer.WOOD, grain=Grain.LEVEL, tint=tint)
     for row, ((_, low), (high, _)) in enumerate(pairwise(rails)):
-        _row(sketch, choice, way, row, x + s, low, high)
+        _row(sketch, choice, way, row, show, x + s, low, high)
     if way.stile_off > HAIR:
         for x0, x1 in ((0.0, way.stile_off), (w - way.stile_off, w)):
             _cut(sketch, Rect(x + x0, 0, x + x1, h))
@@ -63,14 +62,16 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
                  ref="figure:stile_off")  # fmt: skip
 
 
-def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, x: float, low: float, high: float) -> None:
+def _row(
+    sketch: Sketch, choice: Existing, way: Reduction, row: int, show: Show, x: float, low: float, high: float
+) -> None:
     sight, tint = sights_of(choice)[row], stuff(choice.material).tint
     for at, off in enumerate(way.panels[row]):
         face = Rect(x, low, x + sight, high)
         sketch.rect(face, Layer.PANEL, grain=Grain.UPRIGHT, tint=tint)
         if off:
             _cut(sketch, Rect(x + sight - off, low, x + sight, high))
-            sketch.label(x + sight / 2, (low + high) / 2, str(off), layer=Layer.DOUBT, bold=True)
+            sketch.label(x + sight / 2, (low + high) / 2, show.length(off, sign=False), layer=Layer.DOUBT, bold=True)
         x += sight
         if at < len(way.panels[row]) - 1:
             sketch.rect(Rect(x, low, x + choice.muntin, high), Layer.WOOD, grain=Grain.UPRIGHT, tint=tint)

@@ -114,7 +114,8 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
     centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
     off = f.add(given("cup_pattern", "screw line beyond the cup's middle", choice.hinge.pattern_off, choice=True,
-                      source=f"pattern {choice.hinge.pattern_apart:g}/{choice.hinge.pattern_off:g}"))  # fmt: skip
+                      source=
+                      f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"))  # fmt: skip
     f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
     bored = bored_depth(ctx, point.value)

@@ -99,13 +99,14 @@ def _last_rip(g: Given) -> None:
 
 
 def _reduce_split(g: Given) -> None:
-    wide, narrow, stile, panels = (g.figure(name) for name in ("from-width", "to-width", "stile-cut", "panels"))
+    wide, narrow, stile = (g.figure(name) for name in ("from-width", "to-width", "stile-cut"))
+    panels, step = g.figure("panels"), g.figure("step")
     off = g.figures.add(total("off_panels", "off the panels together", plus(wide), minus(narrow), minus(stile, 2)))
     if off.value < -1e-9:
         raise InputError("stile-cut", f"{stile.value:g}", f"at most {(wide.value - narrow.value) / 2:g}")
-    each, left = even_split(total=off.value, count=int(panels.value))
+    each, left = even_split(total=off.value, count=int(panels.value), step=step.value)
     per = g.figures.add(
-        derived("per_panel", "off each panel", float(each), Unit.MM, off, panels, formula="whole millimetres a panel")
+        derived("per_panel", "off each panel", each, Unit.MM, off, panels, step, formula="whole steps a panel")
     )
     g.figures.add(
         derived(
@@ -210,13 +211,14 @@ SUMS = (
     Sum(
         "reduce-split",
         "A leaf made narrower",
-        "What comes off each panel when the stiles have given theirs, in whole millimetres.",
+        "What comes off each panel when the stiles have given theirs, in whole steps of the rule.",
         "reduce cut down narrow panels existing",
         (
             size("from-width", "leaf, as it is"),
             size("to-width", "leaf, wanted"),
             allowance("stile-cut", "off each stile"),
             Option("panels", "panels side by side", Unit.COUNT, low=1, high=20),
+            size("step", "in whole steps of", default=rule("joint_step")),
         ),
         ("per_panel", "left_over"),
         _reduce_split,
