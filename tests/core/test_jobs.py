@@ -306,7 +306,9 @@ def test_job_18_a_pair_comes_right_with_its_meeting_line(leaves):
 
 
 # What may stand in an inch job as it does in one in mm: counts, numbers of things, days, and numbers with a unit.
-COUNTED = r"(board|sheet|cut|joint|step|operation|pin|nail|leaf|leaves|more|figure|clamp|hour|point|reading|tick|day|part)"
+COUNTED = (
+    r"(board|sheet|cut|joint|step|operation|pin|nail|leaf|leaves|more|figure|clamp|hour|point|reading|tick|day|part)"
+)
 OWN = re.compile(
     # formulas, sources and names; what has its unit; what is counted; what has a number
     rf"[÷√²×·]|Handbook|Timoshenko|“|(rail|track|frame) \d|\d+(\.\d+)? ?(%|°|kg|h\b|{COUNTED})|\d of \d|in \d|Nov|"
