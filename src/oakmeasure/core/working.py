@@ -87,15 +87,19 @@ def given(
     edit: str = "",
     choice: bool = False,
 ) -> Figure:
-    """Return a figure that is an input: a reading, a choice or a table value."""
-    how = "chosen" if choice else str(state)
+    """Return a figure that is an input: a reading, a choice or a table value.
+
+    choice: it is no reading, and nothing is uncertain in it: chosen, where `edit` names the field that says so; else a
+    value of a table or of a rule, or what was counted or sought, and `source` says whose.
+    """
+    how = str(state) if not choice else "chosen" if edit else ""
     rests = frozenset({label}) if state is State.ASSUMED else frozenset()
     return Figure(
         name,
         label,
         value,
         unit,
-        (Row("=", f"{label}, {how}", value, unit),),
+        (Row("=", f"{label}, {how}" if how else label, value, unit),),
         source,
         None if choice else state,
         rests,

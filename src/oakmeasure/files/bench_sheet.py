@@ -124,7 +124,7 @@ def _verdicts(leaf: LeafSolution) -> list[Flowable]:
         if verdict.code in reasons:
             text += f" <b>{say('Answered for')}:</b> {escape(reasons[verdict.code])}"
         elif verdict.remedies:
-            text += " " + escape("; ".join(say(each.text) for each in verdict.remedies)) + "."
+            text += " " + escape(". ".join(say(each.text) for each in verdict.remedies)) + "."
         out.append(Paragraph(text, style(8.0, after=3)))
     if fine:
         out.append(words(f"{say('Fine: ')}{'; '.join(fine)}.", SMALL))

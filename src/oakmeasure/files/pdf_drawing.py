@@ -20,6 +20,7 @@ if TYPE_CHECKING:
 
 REGULAR, BOLD = "SourceSans3", "SourceSans3-Semibold"
 TEXT_PT, LEAST_PT = 7.2, 4.5
+WHITE = "#FFFFFF"
 SCALES = (1, 2, 5, 8, 10, 12, 15, 20, 25, 50, 100)
 
 # layer -> (grey of the line, width in points, dashes)
@@ -41,12 +42,12 @@ _FILLS = {
     Layer.ROD: "#FAF1DD",
     Layer.LINING: "#E8E5E0",
     Layer.WALL: "#ECEAE6",
-    Layer.SPACE: "#FFFFFF",
+    Layer.SPACE: WHITE,
     Layer.METAL: "#777777",
     Layer.WASTE: "#F1F1F1",
     Layer.LEAF: "#F4F7F6",
     Layer.BAND: "#F3EEE4",
-    Layer.HANDLE: "#FFFFFF",
+    Layer.HANDLE: WHITE,
 }
 _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
 
@@ -85,6 +86,7 @@ class Pen:
         """left, top: where the drawing's box begins, mm of paper from the page's left and bottom. scale: N of 1:N."""
         self.canvas, self.drawing, self.per_mm = canvas, drawing, mm / scale
         self.x0, self.y1 = left * mm, top * mm
+        self._tinted: list[tuple[float, float, float, float]] = []  # boxes of what is drawn so far and not white, mm
 
     def at(self, point: Point) -> Point:
         b = self.drawing.bounds
@@ -118,7 +120,11 @@ class Pen:
             path.lineTo(*self.at(point))
         path.close()
         self._stroke(Layer.OUTLINE if area.layer in _EDGED else Layer.FAINT)
-        self.canvas.setFillColor(HexColor(_FILLS.get(area.layer, "#FFFFFF")))
+        fill = _FILLS.get(area.layer, WHITE)
+        if fill != WHITE:
+            xs, ys = zip(*area.points, strict=True)
+            self._tinted.append((min(xs), min(ys), max(xs), max(ys)))
+        self.canvas.setFillColor(HexColor(fill))
         self.canvas.drawPath(path, stroke=int(area.layer in _EDGED or area.layer is Layer.LINING), fill=1)
         lines = grain_in(area)
         if lines:
@@ -145,7 +151,7 @@ class Pen:
         font = BOLD if bold else REGULAR
         width = pdfmetrics.stringWidth(text, font, size)
         if clear:
-            self.canvas.setFillColor(HexColor("#FFFFFF"))
+            self.canvas.setFillColor(HexColor(WHITE))
             self.canvas.rect(x - width / 2 - 1, y - size * 0.42, width + 2, size * 0.9, stroke=0, fill=1)
         self.canvas.setFillColor(HexColor("#111111"))
         self.canvas.setFont(font, size)
@@ -164,7 +170,9 @@ class Pen:
         x, y = self.at((label.x, label.y))
         x += {Anchor.LEFT: width / 2, Anchor.RIGHT: -width / 2}.get(label.anchor, 0.0)
         y += {Anchor.BELOW: -size * 0.6, Anchor.ABOVE: size * 0.6}.get(label.anchor, 0.0)
-        self._text(x, y, text, size=size, bold=label.bold, clear=label.on_paper)
+        # A copier makes dots of a tint: a text on it stands on paper.
+        on_tint = any(x0 <= label.x <= x1 and y0 <= label.y <= y1 for x0, y0, x1, y1 in self._tinted)
+        self._text(x, y, text, size=size, bold=label.bold, clear=label.on_paper or (on_tint and bool(text)))
 
     def _dimension(self, dimension: Dimension) -> None:
         self._line((dimension.start, dimension.end), Layer.DIMENSION)

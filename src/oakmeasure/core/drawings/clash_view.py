@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.build.shape import Build, Rect
-from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.bored import outline_of
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.leaf_view import front, no_leaf, roomy_step, sketch_for
@@ -60,11 +60,13 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
     found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
     for number, zone in enumerate(found, start=1):
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
-        sketch.rect(rect, Layer.BAND, ref=zone.ref)
+        sketch.rect(rect, Layer.SPACE, ref=zone.ref)
+        for line in hatching(rect, step):  # a tint alone is lost on a copier
+            sketch.line(line, Layer.OUTLINE)
         sketch.box(rect, Layer.OUTLINE, ref=zone.ref)
         near_hinge = rect.x0 < build.width / 2
-        x = rect.x0 - 2.4 * step if near_hinge and rect.width < build.width / 2 else rect.x1 + 2.4 * step
-        sketch.label(x, (rect.y0 + rect.y1) / 2, str(number), bold=True, ref=zone.ref)
+        x = rect.x0 - 1.8 * step if near_hinge and rect.width < build.width / 2 else rect.x1 + 1.8 * step
+        sketch.label(x, (rect.y0 + rect.y1) / 2, str(number), bold=True, on_paper=True, size=1.25, ref=zone.ref)
     return sketch.drawing(margin=3 * step)
 
 

@@ -79,7 +79,7 @@ def stage_sheet(job: Job, leaf: LeafSolution, stage: Stage) -> StageSheet:
     if stage is Stage.MEASURE or leaf.build is not None:
         blocks = [each for each in _LISTS[stage](leaf, show) if each.rows]
     said = [
-        (ON_PAPER[each.level], f"{each.title}. {each.sentence}", "; ".join(r.text for r in each.remedies))
+        (ON_PAPER[each.level], f"{each.title}. {each.sentence}", ". ".join(r.text for r in each.remedies))
         for each in leaf.verdicts
         if each.stage is stage and each.level is not Level.FINE
     ]
@@ -99,7 +99,8 @@ def sum_of(figure: Figure, show: Show) -> str:
         for row in terms:
             op, value = row.as_written()
             number = show.value(value, row.unit, with_unit=row.unit is not Unit.MM)
-            found += f" {op} {number} {row.label}" if found else f"{number} {row.label}"
+            label = f"({row.label})" if row.label[:1].isdigit() else row.label  # "4 (2 × trimming allowance)"
+            found += f" {op} {number} {label}" if found else f"{number} {label}"
     else:
         found = "; ".join(row.label for row in figure.rows if row.op == "note")
     return found if len(found) <= LONGEST_SUM else ""
