@@ -9,34 +9,46 @@ from collections.abc import Sequence
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.sums.quick import Option, Sum, answer, read
 from oakmeasure.core.sums.registry import SUMS, sum_named
-from oakmeasure.core.units import Show, System
+from oakmeasure.core.units import Show, System, Unit, in_words
 
 USAGE = "oak-measure sum NAME --option value … [--inch] [--json], oak-measure sum --list"
 
 
 def run(words: Sequence[str]) -> int:
     """Answer what the words ask; the status to leave with. What is refused goes to stderr in one line."""
+    show = Show(System.INCH if "--inch" in words else System.MM)
     if not words or words[0] in ("--list", "--help", "-h"):
         print(USAGE if not words or words[0] != "--list" else _listed())
         return 0 if words else 2
+    which: Sum | None = None
     try:
         which = sum_named(words[0])
         if "--help" in words or "-h" in words:
             print(_help(which))
             return 0
-        print(_answered(which, words[1:]))
+        print(_answered(which, words[1:], show))
     except InputError as error:
         name = "no sum" if error.field == "sum" else f"--{error.field}"
-        print(f"oak-measure sum: {name} {error.value}: needs {error.need}", file=sys.stderr)
+        print(f"oak-measure sum: {name} {_given(which, error, show)}: {in_words(error, show)}", file=sys.stderr)
         return 2
     return 0
 
 
-def _answered(which: Sum, words: Sequence[str]) -> str:
+def _given(which: Sum | None, error: InputError, show: Show) -> str:
+    """Return what was given, a length in the unit in which it was."""
+    given = str(error.value)
+    option = next((each for each in which.options if each.name == error.field), None) if which is not None else None
+    if option is None or option.unit is not Unit.MM:
+        return given
+    try:
+        return show.length(float(given), unit=True)
+    except ValueError:
+        return given
+
+
+def _answered(which: Sum, words: Sequence[str], show: Show) -> str:
     plain = [each for each in words if each not in ("--json", "--inch")]
-    system = System.INCH if "--inch" in words else System.MM
-    found = answer(which, read(which, _texts(which, plain), system))
-    show = Show(system)
+    found = answer(which, read(which, _texts(which, plain), show.system))
     if "--json" in words:
         return json.dumps(found.record(show), ensure_ascii=False, indent=1)
     results = [f"{each.label}: {show.value(each.value, each.unit)}" for each in found.gives]

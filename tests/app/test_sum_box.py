@@ -107,7 +107,7 @@ def test_what_another_option_makes_senseless_is_told_where_the_answer_stood(sums
     sums.choose("tenon-panel")
     write(sums, "groove", "1")
     assert sums.found is None
-    assert sums.outcome.text() == "room for the panel, each side: needs at most the groove, 1"
+    assert sums.outcome.text() == "room for the panel, each side: needs at most the groove, 1 mm"
     write(sums, "groove", "12")
     assert sums.found is not None
 

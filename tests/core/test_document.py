@@ -95,10 +95,10 @@ def test_an_edit_leaves_what_it_does_not_touch_the_same_object(demo):
 @pytest.mark.parametrize(
     ("path", "value", "need"),
     [
-        ("build.stile", 3.0, "30 to 400 mm"), ("build.stile", float("inf"), "finite"),
+        ("build.stile", 3.0, "30 mm to 400 mm"), ("build.stile", float("inf"), "finite"),
         ("build.nothing", 1.0, "a field"),
-        ("hardware.count", 9, "less than or equal to 6"), ("readings.width_top", 12.0, "200 to 3000 mm"),
-        ("fit.gap_latch", -1.0, "0 to 60 mm"), ("timber.species", "heartwood", "species of the table"),
+        ("hardware.count", 9, "less than or equal to 6"), ("readings.width_top", 12.0, "200 mm to 3000 mm"),
+        ("fit.gap_latch", -1.0, "0 mm to 60 mm"), ("timber.species", "heartwood", "species of the table"),
         ("timber.dry.humidity", 101.0, "5 to 95 %"), ("name", "", "at least 1 character"),
         ("build.tenon", "glued", "blind"),
         ("hardware.butt.rating_kg", 0.0, "1 to 1000 kg"),

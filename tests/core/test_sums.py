@@ -340,6 +340,14 @@ def test_the_command_loads_neither_window_nor_models_nor_scipy():
     assert done.stdout.startswith("mass: ")
 
 
+def test_a_refusal_in_an_inch_job_is_in_inches(capsys):
+    assert run(["tenon-panel", "--leaf-width", "30", "--stile", "4", "--groove", "1/4", "--room", "1", "--tenon", "2",
+                "--inch"]) == 2  # fmt: skip
+    said = capsys.readouterr().err
+    assert '--room 1": needs at most the groove, 1/4"' in said
+    assert "mm" not in said
+
+
 def test_inches_are_shown_where_they_are_asked_for():
     which = SUMS["arch"]
     found = answer(which, read(which, {"span": ["32"], "rise": ["5"]}, System.INCH))

@@ -60,7 +60,7 @@ def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_sche
         (lambda _: "[1]", "not a job"), (lambda _: "\x00\x01", "line 1"),
         (lambda t: t.replace('"schema_version": 7', '"schema_version": 8'), "newer version"),
         (lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
-         r"line \d+: .*thickness: 4400, needs 16 to 90 mm"),
+         r"line \d+: .*thickness: 4400, needs 16 mm to 90 mm"),
         (lambda t: t.replace('"stile": 95.0', '"stile": NaN'), "NaN"),
         (lambda t: t.replace('"stile": 95.0', '"style": 95.0'), "style"),
         (lambda t: t.replace('"species": "european_oak"', '"species": "heartwood"'), "species of the table"),

@@ -9,11 +9,11 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit,
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, tell
-from oakmeasure.app.session import Session, in_words
+from oakmeasure.app.session import Session
 from oakmeasure.core.edits import with_acknowledged, with_field, with_leaf, with_start, with_value
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Hand, Job, new_job
-from oakmeasure.core.units import Show, System, Unit
+from oakmeasure.core.units import Show, System, Unit, in_words
 from oakmeasure.core.verdicts import Verdict
 from oakmeasure.language import say
 

@@ -73,10 +73,7 @@ def readings_list(leaf: LeafSolution, show: Show) -> Listed:
         least = "–" if each.least_blunder == float("inf") else show.length(each.least_blunder)
         word = STATUS_WORDS[each.status]
         is_kind = isinstance(kind, Kind)
-        label = KINDS[kind].label if is_kind else label_of(kind, len(leaf.opening.taken.corners))
-        name = label.replace("lean of the ", "lean, ").replace(" in the middle", ", middle")
-        name = name.replace(" at the ", ", ").replace("rise of the ", "").replace("hinge side", "hinges")
-        name = name.replace("latch side", "latch").replace("diagonal", "diag.")
+        name = KINDS[kind].short if is_kind else label_of(kind, len(leaf.opening.taken.corners), short=True)
         ref = f"reading:{kind}" if is_kind else f"reading:{PREFIX}{kind}"
         sure = show.length(each.sigma)
         rows.append(Record((name + word, sure, show.length(each.miss), judged, least), ref))

@@ -13,14 +13,13 @@ from oakmeasure.app.notes import label, tell
 from oakmeasure.app.papers import say_kinds
 from oakmeasure.app.session import Session
 from oakmeasure.core.job import Job
-from oakmeasure.core.make_choices import OF_A_PART, About, LogKind, ReadingKind
+from oakmeasure.core.make_choices import OF_A_PART, About, LogKind, ReadingKind, unit_of
 from oakmeasure.core.making import log_edits
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.units import Unit
 from oakmeasure.files.jobfile import JobFileError
 from oakmeasure.language import say
 
-UNITS = {ReadingKind.MOISTURE: Unit.PERCENT, ReadingKind.MASS: Unit.KG}
 LESSONS: tuple[tuple[About | None, str], ...] = (
     (None, "only a note"),
     (About.CONSTRUCTION, "a lesson for this construction"),
@@ -78,7 +77,7 @@ class LogPanel(Stack):
         wanted = kind in OF_A_PART
         self.part.offer(self._parts())
         self.part.setVisible(wanted)
-        unit = UNITS.get(kind, Unit.MM)
+        unit = unit_of(kind)
         for each, entry in self.values.items():
             entry.setVisible(each is unit)
             entry.show_value(None, self.session.show)

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from oakmeasure.app.lists import Listed, Record
 from oakmeasure.core.drawings.words import cut_off
-from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
+from oakmeasure.core.make_choices import LogEntry, LogKind, unit_of
 from oakmeasure.core.making.as_made import Change
 from oakmeasure.core.making.batch import Batch
 from oakmeasure.core.making.finish import Day, Schedule
@@ -225,8 +225,7 @@ def log_list(leaf: LeafSolution, show: Show, changed: Mapping[int, Sequence[Chan
 
 def _what(entry: LogEntry, show: Show) -> str:
     if entry.kind is LogKind.READING and entry.value is not None and entry.reading is not None:
-        unit = {ReadingKind.MOISTURE: Unit.PERCENT, ReadingKind.MASS: Unit.KG}.get(entry.reading, Unit.MM)
-        return f"{entry.reading} {show.value(entry.value, unit)}"
+        return f"{entry.reading} {show.value(entry.value, unit_of(entry.reading))}"
     if entry.kind in (LogKind.MISHAP, LogKind.MENDED):
         by = f" by {show.length(entry.value)}" if entry.value and entry.kind is LogKind.MISHAP else ""
         return f"{'mended' if entry.kind is LogKind.MENDED else 'mishap'}: {entry.mishap}{by}"

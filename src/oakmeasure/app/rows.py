@@ -11,12 +11,12 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QV
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import NEXT_STATE, Entry
 from oakmeasure.app.notes import note_label, tell
-from oakmeasure.app.session import Session, in_words
+from oakmeasure.app.session import Session
 from oakmeasure.app.sheet_parts import Column, Rows
 from oakmeasure.core import edits
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Reading
-from oakmeasure.core.units import Unit
+from oakmeasure.core.units import Unit, in_words
 from oakmeasure.core.working import State
 from oakmeasure.language import say
 

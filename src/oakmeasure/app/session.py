@@ -20,20 +20,11 @@ from oakmeasure.core.drawings.rack_view import owned
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Job, Leaf
 from oakmeasure.core.solve import LeafSolution, Solution, Solver, Unfolding
-from oakmeasure.core.units import Show, System
+from oakmeasure.core.units import Show, System, in_words
 from oakmeasure.core.verdicts import Remedy, Stage
 from oakmeasure.core.working import State
 from oakmeasure.files import jobfile
 from oakmeasure.language import know
-
-
-def in_words(error: InputError, show: Show) -> str:
-    """Return a refusal in the person's own units."""
-    if error.limits is not None and error.unit == "mm":
-        low, high = (show.length(each, unit=True, sign=False) for each in error.limits)
-        return f"needs {low} to {high}"
-    return f"needs {error.need}"
-
 
 OTHERS_AFTER = 400  # ms after a job is opened: first it is shown
 

@@ -24,12 +24,13 @@ from oakmeasure.app.board import Board
 from oakmeasure.app.choice_box import ChoiceBox
 from oakmeasure.app.entry import Entry
 from oakmeasure.app.notes import label, note_label, tell
-from oakmeasure.app.session import Session, in_words
+from oakmeasure.app.session import Session
 from oakmeasure.core.drawings.sum_view import blank, sum_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.sums.examples import start
 from oakmeasure.core.sums.quick import Answer, Option, Sum, Value, answer, read, read_option
 from oakmeasure.core.sums.registry import SUMS, find
+from oakmeasure.core.units import in_words
 from oakmeasure.language import say
 
 LISTED, BOXES, RESULT_PX, ROW_PX = 250, 260, 21, 30

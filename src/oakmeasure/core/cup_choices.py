@@ -60,7 +60,7 @@ class CupHinge(Model):
     @model_validator(mode="after")
     def _agrees(self) -> CupHinge:
         if self.boring_least > self.boring_most:
-            raise InputError("boring_least", self.boring_least, f"at most {self.boring_most:g}, the largest boring")
+            raise InputError("boring_least", self.boring_least, f"at most {self.boring_most:g} mm, the largest boring")
         return self
 
 

@@ -7,8 +7,8 @@ class InputError(ValueError):
     """An input that makes no sense, with the field it was made in and what is needed instead.
 
     field: the path of the field ("build.stile") or the name of the keyword argument. value: what was given.
-    need: one plain phrase that completes "needs ...". limits: low and high in `unit`, where a range is
-    what is needed, so that a view can say it in the person's own units.
+    need: one plain phrase that completes "needs ...", its lengths as "12 mm": `in_words` of core/units.py says them in
+    the person's own unit. limits: low and high in `unit`, where a range is what is needed.
     """
 
     def __init__(
@@ -19,7 +19,7 @@ class InputError(ValueError):
         self.value = value
         self.limits = limits
         self.unit = unit
-        self.need = need or (f"{limits[0]:g} to {limits[1]:g} {unit}".strip() if limits else "another value")
+        self.need = need or (_range(*limits, unit) if limits else "another value")
 
     def at(self, field: str) -> InputError:
         """Return the same refusal, naming another field."""
@@ -27,6 +27,10 @@ class InputError(ValueError):
 
     def __str__(self) -> str:
         return f"{self.field.rsplit('.', 1)[-1].replace('_', ' ')} {self.value}: needs {self.need}"
+
+
+def _range(low: float, high: float, unit: str) -> str:
+    return f"{low:g} mm to {high:g} mm" if unit == "mm" else f"{low:g} to {high:g} {unit}".strip()
 
 
 class LengthError(ValueError):

@@ -10,6 +10,7 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.rules import Model, between
+from oakmeasure.core.units import Unit
 from oakmeasure.data import table
 
 
@@ -37,6 +38,14 @@ class ReadingKind(StrEnum):
     SPREAD = "thickness, thickest less thinnest"
     TWIST = "twist, by winding sticks"
     MASS = "weight"
+
+
+NOT_LENGTHS = {ReadingKind.MOISTURE: Unit.PERCENT, ReadingKind.MASS: Unit.KG}
+
+
+def unit_of(reading: ReadingKind) -> Unit:
+    """Return the unit that a reading of the log is in."""
+    return NOT_LENGTHS.get(reading, Unit.MM)
 
 
 LIMITS: dict[ReadingKind, tuple[float, float]] = {
@@ -102,7 +111,7 @@ class LogEntry(Model):
                 raise InputError("value", "nothing", "what was read, and how much")
             low, high = LIMITS[self.reading]
             if not low <= self.value <= high:
-                raise InputError("value", f"{self.value:g}", f"{low:g} to {high:g}")
+                raise InputError("value", f"{self.value:g}", limits=(low, high), unit=unit_of(self.reading))
             if self.reading in OF_A_PART and not self.part:
                 raise InputError("part", "nothing", "the part that was read")
         if self.kind in (LogKind.MISHAP, LogKind.MENDED) and self.mishap is None:

@@ -128,7 +128,7 @@ class Board(Model):
     def _marks_lie_on_it(self) -> Board:
         for at, mark in enumerate(self.marks):
             if mark.x + mark.length > self.length + HAIR or mark.y + mark.width > self.width + HAIR:
-                size = f"{self.length:g} × {self.width:g}"
+                size = f"{self.length:g} mm × {self.width:g} mm"
                 raise InputError(f"marks.{at}", f"{mark.x + mark.length:g}, {mark.y + mark.width:g}",
                                  f"a defect inside the board, {size}")  # fmt: skip
         return self

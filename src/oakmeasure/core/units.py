@@ -18,7 +18,7 @@ from enum import StrEnum
 from fractions import Fraction
 from typing import NamedTuple
 
-from oakmeasure.core.errors import LengthError
+from oakmeasure.core.errors import InputError, LengthError
 
 MM_PER_INCH = 25.4  # exact: international yard and pound agreement of 1959
 KG_PER_LB = 0.45359237  # exact: the same agreement
@@ -468,3 +468,13 @@ class Show:
 
 
 IN_MM = Show()  # for whoever uses the library without a job
+
+
+_IN_MM = re.compile(r"(\d+(?:\.\d+)?) mm\b")
+
+
+def in_words(error: InputError, show: Show) -> str:
+    """Return what a refusal asks for, its lengths as they are written in the unit of `show`."""
+    if show.system is System.MM:
+        return f"needs {error.need}"
+    return "needs " + _IN_MM.sub(lambda found: show.length(float(found[1]), unit=True, sign=False), error.need)

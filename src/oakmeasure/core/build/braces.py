@@ -35,7 +35,7 @@ def corner_brace(*, base: float, height: float, width: float) -> Brace:
     _check(base, height, width)
     turn = math.atan2(height, base) + math.asin(width / math.hypot(base, height))
     if turn >= math.pi / 2:
-        raise InputError("width", width, f"less than the field, {base:g}")
+        raise InputError("width", width, f"less than the field, {base:g} mm")
     return Brace(math.degrees(turn), height / math.sin(turn), height / math.sin(turn) + width / math.tan(turn))
 
 
@@ -50,7 +50,7 @@ def stile_brace(*, base: float, height: float, width: float) -> Brace:
     _check(base, height, width)
     turn = math.atan2(height, base) - math.asin(width / math.hypot(base, height))
     if turn <= 0:
-        raise InputError("width", width, f"less than the field, {height:g}")
+        raise InputError("width", width, f"less than the field, {height:g} mm")
     return Brace(math.degrees(turn), base / math.cos(turn), base / math.cos(turn) + width * math.tan(turn))
 
 
@@ -111,7 +111,7 @@ def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> t
     reach = math.hypot(base, height)
     level, upright = width / 2 * reach / height, width / 2 * reach / base
     if level > base / 2 or upright > height / 2:
-        raise InputError("width", width, f"less, in a field {base:g} × {height:g}")
+        raise InputError("width", width, f"less, in a field {base:g} mm × {height:g} mm")
     return ((x0, y0), (x0 + level, y0), (x1, y1 - upright), (x1, y1), (x1 - level, y1), (x0, y0 + upright))
 
 

@@ -17,7 +17,7 @@ def board_count(*, width: float, cover: float, groove: float) -> int:
     7
     """
     if cover <= groove or cover <= 0:
-        raise InputError("cover", cover, f"more than the groove, {groove:g}")
+        raise InputError("cover", cover, f"more than the groove, {groove:g} mm")
     return max(1, math.ceil((width + groove) / cover - 1e-9))
 
 

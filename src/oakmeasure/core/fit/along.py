@@ -34,7 +34,7 @@ def bypassing(
         raise InputError("opening", opening, "more than 0")
     if one_rail and centre < least_centre(roller=roller, roller_in=roller_in):
         need = least_centre(roller=roller, roller_in=roller_in)
-        raise InputError("centre", centre, f"at least {need:g}: the rollers stand side by side")
+        raise InputError("centre", centre, f"at least {need:g} mm: the rollers stand side by side")
     track = opening + 2 * side
     leaf = (track + centre) / 2
     if leaf >= track:

@@ -39,7 +39,7 @@ def left_after(*, depth: float, off: float) -> float:
     15
     """
     if off > depth:
-        raise InputError("off", off, f"at most {depth:g}: nothing of it would be left")
+        raise InputError("off", off, f"at most {depth:g} mm: nothing of it would be left")
     return depth - off
 
 

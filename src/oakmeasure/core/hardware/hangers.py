@@ -58,7 +58,7 @@ def shares(*, mass: float, first: float, second: float, centre: float) -> tuple[
     [257.9, 257.9]
     """
     if not first < second:
-        raise InputError("bolt_in", first, f"less than half of the leaf: the hangers stand {second - first:g} apart")
+        raise InputError("bolt_in", first, f"less than half of the leaf: the hangers stand {second - first:g} mm apart")
     whole = mass * GRAVITY
     right = whole * (centre - first) / (second - first)
     return whole - right, right

@@ -29,7 +29,7 @@ def track_holes(*, length: float, first: float, pitch: float) -> tuple[float, ..
     if pitch <= 0:
         raise InputError("hole_pitch", pitch, "more than 0")
     if length < 2 * first:
-        raise InputError("track", length, f"at least twice the first hole, {2 * first:g}")
+        raise InputError("track", length, f"at least twice the first hole, {2 * first:g} mm")
     found = [first]
     while found[-1] + pitch <= length - END + CLOSE:
         found.append(found[-1] + pitch)

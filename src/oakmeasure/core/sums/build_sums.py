@@ -71,7 +71,7 @@ def _veneer_yield(g: Given) -> None:
 def _groove_spacing(g: Given) -> None:
     width, band, grooves = (g.figure(name) for name in ("width", "band", "grooves"))
     if 2 * band.value >= width.value:
-        raise InputError("band", f"{band.value:g}", f"less than half the width, {width.value / 2:g}")
+        raise InputError("band", f"{band.value:g}", f"less than half the width, {width.value / 2:g} mm")
     pitch = pitch_between(width=width.value, band=band.value, count=int(grooves.value))
     g.figures.add(
         derived(
@@ -94,7 +94,7 @@ def _last_rip(g: Given) -> None:
         terms.append(minus(g.figures.add(given(f"laid_{at}", f"board {at}, as laid", each, choice=True))))
     last = total("last_rip", "rip the last board to", *terms)
     if last.value <= 0:
-        raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g}, all together")
+        raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g} mm, all together")
     g.figures.add(last)
 
 
@@ -103,7 +103,7 @@ def _reduce_split(g: Given) -> None:
     panels, step = g.figure("panels"), g.figure("step")
     off = g.figures.add(total("off_panels", "off the panels together", plus(wide), minus(narrow), minus(stile, 2)))
     if off.value < -1e-9:
-        raise InputError("stile-cut", f"{stile.value:g}", f"at most {(wide.value - narrow.value) / 2:g}")
+        raise InputError("stile-cut", f"{stile.value:g}", f"at most {(wide.value - narrow.value) / 2:g} mm")
     each, left = even_split(total=off.value, count=int(panels.value), step=step.value)
     per = g.figures.add(
         derived("per_panel", "off each panel", each, Unit.MM, off, panels, step, formula="whole steps a panel")
@@ -127,11 +127,11 @@ def _tenon_panel(g: Given) -> None:
     sticking, tenon = g.figure("sticking"), g.figure("tenon")
     sight = total("sight", "between the stiles", plus(leaf), minus(stile, 2))
     if sight.value <= 0:
-        raise InputError("stile", f"{stile.value:g}", f"less than half the leaf, {leaf.value / 2:g}")
+        raise InputError("stile", f"{stile.value:g}", f"less than half the leaf, {leaf.value / 2:g} mm")
     if room.value > groove.value:
-        raise InputError("room", f"{room.value:g}", f"at most the groove, {groove.value:g}")
+        raise InputError("room", f"{room.value:g}", f"at most the groove, {groove.value:g} mm")
     if sticking.value + tenon.value > stile.value:
-        raise InputError("tenon", f"{tenon.value:g}", f"at most {stile.value - sticking.value:g}, through the stile")
+        raise InputError("tenon", f"{tenon.value:g}", f"at most {stile.value - sticking.value:g} mm, through the stile")
     g.figures.add(sight)
     shoulder = g.figures.add(total("shoulder", "rail, shoulder to shoulder", plus(sight), plus(sticking, 2)))
     g.figures.add(total("rail_length", "rail, whole", plus(shoulder), plus(tenon, 2)))

@@ -48,7 +48,7 @@ def _butt_mortise(g: Given) -> None:
     closed, gap = g.figure("closed-thickness"), g.figure("gap")
     depth = let_in(closed=closed.value, gap=gap.value)
     if depth < 0:
-        raise InputError("gap", f"{gap.value:g}", f"at most what the hinge is thick when shut, {closed.value:g}")
+        raise InputError("gap", f"{gap.value:g}", f"at most what the hinge is thick when shut, {closed.value:g} mm")
     g.figures.add(derived("depth", "let in, each leaf of it", depth, Unit.MM, closed, gap, formula="(shut − gap) / 2"))
 
 

@@ -209,11 +209,12 @@ def answer(which: Sum, values: Mapping[str, Value]) -> Answer:
 
 
 def _check(option: Option, value: float) -> None:
-    high = f"{option.high:g}" if option.high < math.inf else ""
+    unit = " mm" if option.unit is Unit.MM else ""
+    high = f"{option.high:g}{unit}" if option.high < math.inf else ""
     if option.over_zero and value <= 0:
         need = f"more than 0, at most {high}" if high else "more than 0"
     elif not option.low <= value <= option.high:
-        need = f"{option.low:g} to {high}" if high else f"{option.low:g} or more"
+        need = f"{option.low:g}{unit} to {high}" if high else f"{option.low:g}{unit} or more"
     elif option.unit is Unit.COUNT and value != int(value):
         need = "a whole number"
     else:

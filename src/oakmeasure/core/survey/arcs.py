@@ -32,7 +32,7 @@ def two_centred_radius(*, span: float, rise: float) -> float:
     """
     _span(span)
     if rise < span / 2:
-        raise InputError("rise", rise, f"at least half the span, {span / 2:g}; less is a segmental head")
+        raise InputError("rise", rise, f"at least half the span, {span / 2:g} mm; less is a segmental head")
     return rise**2 / span + span / 4
 
 

@@ -15,14 +15,15 @@ from oakmeasure.core.verdicts import Level, Remedy, Stage
 PREFIX = "span_"
 
 
-def label_of(key: str, corners: int) -> str:
-    """Return what a reading of a polygon is called."""
+def label_of(key: str, corners: int, *, short: bool = False) -> str:
+    """Return what a reading of a polygon is called; short: in a list."""
     if key == FLOOR_RISE:
-        return "rise of the floor"
+        return "floor" if short else "rise of the floor"
     if key == LEAN_HINGE:
-        return "lean of the hinge side"
+        return "lean, hinges" if short else "lean of the hinge side"
     start, end = (int(each) for each in key.split("-"))
-    return f"{'side' if is_side(key, corners) else 'diagonal'} {start} to {end}"
+    word = "side" if is_side(key, corners) else "diag." if short else "diagonal"
+    return f"{word} {start} to {end}"
 
 
 def is_side(key: str, corners: int) -> bool:

@@ -62,46 +62,60 @@ MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
 
 @dataclass(frozen=True, slots=True)
 class KindOfReading:
-    """label: as said at the opening. matrix: two rows give the vector whose length is read, one row the reading.
-    wanted: where it is read, from what to what.
+    """label: as said at the opening. short: in a list. matrix: two rows give the vector whose length is read, one row
+    the reading. wanted: where it is read, from what to what.
     """
 
     label: str
+    short: str
     matrix: tuple[tuple[float, ...], ...]
     wanted: str
 
 
 KINDS: dict[Kind, KindOfReading] = {
-    Kind.WIDTH_TOP: KindOfReading("width at the top", _minus(_LH, _HH), "between the sides, just under the head"),
-    Kind.WIDTH_MIDDLE: KindOfReading(
-        "width in the middle", _mix((0.5, _LF), (0.5, _LH), (-0.5, _HF), (-0.5, _HH)), "half way up"
+    Kind.WIDTH_TOP: KindOfReading(
+        "width at the top", "width, top", _minus(_LH, _HH), "between the sides, just under the head"
     ),
-    Kind.WIDTH_BOTTOM: KindOfReading("width at the bottom", _minus(_LF, _HF), "between the sides, on the floor"),
+    Kind.WIDTH_MIDDLE: KindOfReading(
+        "width in the middle", "width, middle", _mix((0.5, _LF), (0.5, _LH), (-0.5, _HF), (-0.5, _HH)), "half way up"
+    ),
+    Kind.WIDTH_BOTTOM: KindOfReading(
+        "width at the bottom", "width, bottom", _minus(_LF, _HF), "between the sides, on the floor"
+    ),
     Kind.HEIGHT_HINGE: KindOfReading(
-        "height at the hinge side", _minus(_HH, _HF), "finished floor to head, at the hinges"
+        "height at the hinge side", "height, hinges", _minus(_HH, _HF), "finished floor to head, at the hinges"
     ),
     Kind.HEIGHT_MIDDLE: KindOfReading(
-        "height in the middle", _mix((0.5, _HH), (0.5, _LH), (-0.5, _HF), (-0.5, _LF)), "floor to head, half way"
+        "height in the middle",
+        "height, middle",
+        _mix((0.5, _HH), (0.5, _LH), (-0.5, _HF), (-0.5, _LF)),
+        "floor to head, half way",
     ),
     Kind.HEIGHT_LATCH: KindOfReading(
-        "height at the latch side", _minus(_LH, _LF), "finished floor to head, at the latch"
+        "height at the latch side", "height, latch", _minus(_LH, _LF), "finished floor to head, at the latch"
     ),
     Kind.DIAGONAL_RISING: KindOfReading(
-        "rising diagonal", _minus(_LH, _HF), "hinge side's foot to the latch side's head"
+        "rising diagonal", "rising diag.", _minus(_LH, _HF), "hinge side's foot to the latch side's head"
     ),
     Kind.DIAGONAL_FALLING: KindOfReading(
-        "falling diagonal", _minus(_HH, _LF), "hinge side's head to the latch side's foot"
+        "falling diagonal", "falling diag.", _minus(_HH, _LF), "hinge side's head to the latch side's foot"
     ),
     Kind.LEAN_HINGE: KindOfReading(
-        "lean of the hinge side", _minus(_HH, _HF)[:1], "over its height; plus: its head lies towards the latch"
+        "lean of the hinge side",
+        "lean, hinges",
+        _minus(_HH, _HF)[:1],
+        "over its height; plus: its head lies towards the latch",
     ),
     Kind.LEAN_LATCH: KindOfReading(
-        "lean of the latch side", _minus(_LH, _LF)[:1], "over its height; plus: its head lies away from the hinges"
+        "lean of the latch side",
+        "lean, latch",
+        _minus(_LH, _LF)[:1],
+        "over its height; plus: its head lies away from the hinges",
     ),
     Kind.SILL_RISE: KindOfReading(
-        "rise of the sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"
+        "rise of the sill", "sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"
     ),
     Kind.HEAD_RISE: KindOfReading(
-        "rise of the head", _minus(_LH, _HH)[1:], "over its width; plus: higher at the latch"
+        "rise of the head", "head", _minus(_LH, _HH)[1:], "over its width; plus: higher at the latch"
     ),
 }

@@ -48,4 +48,6 @@ def _triangle(width: float, height: float, diagonal: float) -> None:
     if min(width, height) <= 0:
         raise InputError("width" if width <= 0 else "height", min(width, height), "more than 0")
     if not abs(width - height) < diagonal < width + height:
-        raise InputError("diagonal", diagonal, f"more than {abs(width - height):g} and less than {width + height:g}")
+        raise InputError(
+            "diagonal", diagonal, f"more than {abs(width - height):g} mm and less than {width + height:g} mm"
+        )

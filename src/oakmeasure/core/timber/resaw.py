@@ -60,7 +60,7 @@ def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: flo
     6
     """
     if raw <= sanding + wander:
-        raise InputError("raw", raw, f"more than {sanding + wander:g}, which sanding and the saw take")
+        raise InputError("raw", raw, f"more than {sanding + wander:g} mm, which sanding and the saw take")
     count = veneers_from(stock=stock, raw=raw, kerf=kerf)
     slices = tuple(Slice(n + 1, n * (raw + kerf), n * (raw + kerf) + raw) for n in range(count))
     waste = stock - (slices[-1].high + kerf if slices else 0.0)
