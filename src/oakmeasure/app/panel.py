@@ -276,7 +276,7 @@ class WorkingView(QWidget):
         if row.value is None:
             return f'<tr><td colspan="2" style="color:{p.pencil}; font-size:13px">{escape(row.label)}</td></tr>'
         show = self.session.show
-        words = escape(row.label)
+        words = "" if row.label == figure.label and len(figure.rows) == 1 else escape(row.label)  # the title says it
         if row.ref and row.ref != figure.name and row.ref in self.session.solved.figures:
             words = f'<a href="{row.ref}" style="color:{p.accent}; text-decoration:none">{words}</a>'
         number = escape(_signed(row, theme.typeset(show.value(abs(row.value), row.unit))))
