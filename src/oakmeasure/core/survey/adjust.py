@@ -30,6 +30,20 @@ SILL_SIGMA = 1.5  # a floor that looks level may well fall this much under a doo
 ASSUMED_SIGMA = 5.0  # a side that nobody checked may well be this much out
 
 
+class TooFewError(InputError):
+    """The readings leave the shape free to rack."""
+
+    def __init__(self, field: str) -> None:
+        super().__init__(field, "too few", "more readings: as they stand the shape can still rack")
+
+
+class ContradictoryError(InputError):
+    """No opening has such readings."""
+
+    def __init__(self) -> None:
+        super().__init__("readings", "contradictory", "readings that one opening can have")
+
+
 class Status(StrEnum):
     """What became of a reading."""
 
@@ -224,7 +238,7 @@ def _predict(matrix: Matrix, p: Vector) -> tuple[float, list[float]]:
     vector = times(matrix, p)
     length = math.hypot(*vector)
     if length < 1e-9:
-        raise InputError("readings", "contradictory", "readings that one opening can have")
+        raise ContradictoryError()
     return length, combined([each / length for each in vector], matrix)
 
 
@@ -243,10 +257,10 @@ def _solve(network: Network[K], used: Mapping[K, Observed], p: list[float]) -> _
         try:
             step = solved(normal, combined([w * each for w, each in zip(weights, misfit, strict=True)], rows))
         except ZeroDivisionError:
-            raise InputError("readings", "contradictory", "readings that one opening can have") from None
+            raise ContradictoryError() from None
         p = [x + dx for x, dx in zip(p, step, strict=True)]
         if not all(abs(x) < 1e5 for x in p):
-            raise InputError("readings", "contradictory", "readings that one opening can have")
+            raise ContradictoryError()
         if max(abs(dx) for dx in step) < 1e-7:
             break
     covariance = inverse(normal)
@@ -268,7 +282,7 @@ def _fill_up(network: Network[K], gradients: Matrix, unknowns: int) -> list[Assu
             taken.append(each)
             so_far = higher
     if so_far < unknowns:
-        raise InputError("readings", "too few", "more readings: as they stand the shape can still rack")
+        raise TooFewError("readings")
     return taken
 
 
@@ -328,7 +342,7 @@ def _refuse_impossible(corners: Sequence[tuple[float, float]]) -> None:
         (ax, ay), (bx, by), (cx, cy) = (corners[(at + step) % count] for step in range(3))
         turns.append((bx - ax) * (cy - by) - (by - ay) * (cx - bx))
     if signed_area(corners) <= 0 or (count <= 4 and min(turns) <= 0) or _crosses_itself(corners):
-        raise InputError("readings", "contradictory", "readings that one opening can have")
+        raise ContradictoryError()
 
 
 def _crosses_itself(corners: Sequence[tuple[float, float]]) -> bool:

@@ -6,7 +6,7 @@ from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.job import Leaf, Reading
 from oakmeasure.core.readings import Polygon
-from oakmeasure.core.survey.adjust import Observed, Status
+from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
 from oakmeasure.core.survey.judge import assumed, judge_readings
 from oakmeasure.core.survey.polygon import FLOOR_RISE, LEAN_HINGE, adjust_polygon, span_key
 from oakmeasure.core.survey.taken import Taken, outline_of
@@ -75,7 +75,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
         adjustment = adjust_polygon(polygon.corners, observed)
     except InputError as error:
         code, title = "polygon-open", "The readings fix no shape yet"
-        if error.value == "contradictory":
+        if isinstance(error, ContradictoryError):
             code, title = "survey-contradictory", "No opening has these readings"
         ctx.say(
             code,

@@ -12,7 +12,15 @@ from itertools import combinations
 
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.geometry import Point
-from oakmeasure.core.survey.adjust import SILL_SIGMA, Adjustment, Assumption, Network, Observed, adjust_network
+from oakmeasure.core.survey.adjust import (
+    SILL_SIGMA,
+    Adjustment,
+    Assumption,
+    Network,
+    Observed,
+    TooFewError,
+    adjust_network,
+)
 from oakmeasure.core.survey.linear import Matrix
 
 FLOOR_RISE, LEAN_HINGE = "floor_rise", "lean_hinge"
@@ -55,10 +63,8 @@ def adjust_polygon(corners: int, readings: Mapping[str, Observed]) -> Adjustment
     net = network(corners, has_level=has_level)
     try:
         return adjust_network(net, readings, lambda used: laid_out(corners, used))
-    except InputError as error:
-        if error.need.startswith("more readings"):
-            raise InputError("polygon", "too few", f"one more length: {missing(corners, readings)}") from None
-        raise
+    except TooFewError:
+        raise InputError("polygon", "too few", f"one more length: {missing(corners, readings)}") from None
 
 
 def missing(corners: int, readings: Mapping[str, Observed]) -> str:
@@ -88,7 +94,7 @@ def laid_out(corners: int, readings: Mapping[str, Observed]) -> list[float]:
     while len(placed) < corners:
         found = _next_corner(corners, placed, lengths)
         if found is None:
-            raise InputError("polygon", "too few", "more readings: as they stand the shape can still rack")
+            raise TooFewError("polygon")
         placed[found[0]] = found[1]
     (ox, oy), (px, py) = placed[1], placed[2]
     turn = math.hypot(px - ox, py - oy)
