@@ -6,9 +6,11 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QBoxLayout, QLabel, QWidget
 
 from oakmeasure.app import theme
 from oakmeasure.app.board import Board
+from oakmeasure.app.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.entry import Entry, StateMark, read
 from oakmeasure.app.lists import RecordList, RecordModel, boring_list, cut_list, readings_list
 from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
@@ -313,3 +315,24 @@ def test_no_cell_of_a_list_is_cut_off(qtbot, show):
                 text = theme.typeset(table.records.records[row].cells[column])
                 wanted = text_size(text, 14, table.records.is_name(column))[0]
                 assert table.columnWidth(column) >= wanted + 8, text
+
+
+@pytest.mark.parametrize(
+    ("words", "is_under", "is_told"),
+    [
+        ("none", False, False),
+        ("a fin in a groove in the foot", True, False),
+        ("a roller or ball catch, bored into the edge", True, True),
+    ],
+)
+def test_choice_goes_under_its_label_where_its_words_would_be_cut_off(qtbot, words, is_under, is_told):
+    holder, box = QWidget(), ChoiceBox()
+    qtbot.addWidget(holder)
+    box.addItems(["none", words])
+    row = ChoiceRow(QLabel("Latch"), box, beside=186, under=274)
+    holder.setLayout(row)
+    box.setCurrentIndex(1)
+    row.fit()
+    assert (row.direction() is QBoxLayout.Direction.TopToBottom) is is_under
+    assert box.width() == (274 if is_under else 186)
+    assert (words in box.toolTip()) is is_told

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen, QWheelEvent
-from PySide6.QtWidgets import QComboBox, QStyle, QStyleOptionComboBox, QStylePainter
+from PySide6.QtWidgets import QBoxLayout, QComboBox, QLabel, QStyle, QStyleOptionComboBox, QStylePainter
 
 from oakmeasure.app import theme
 from oakmeasure.language import say
@@ -43,3 +43,26 @@ class ChoiceBox(QComboBox):
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()
+
+
+class ChoiceRow(QBoxLayout):
+    """A choice beside its label; under it, as wide as there is room, while what is chosen would be cut off there."""
+
+    def __init__(self, title: QLabel, box: ChoiceBox, *, beside: int, under: int) -> None:
+        """beside, under: px of the box in either place."""
+        super().__init__(QBoxLayout.Direction.LeftToRight)
+        self._box, self._beside, self._under, self._note = box, beside, under, box.toolTip()
+        self.addWidget(title, 1)
+        self.addWidget(box)
+        self.fit()
+
+    def fit(self) -> None:
+        """Give the box the place that its words need; what is cut off even there is its tool tip."""
+        words = self._box.currentText()
+        wide = QFontMetrics(theme.font(14, bold=True)).horizontalAdvance(words) + ARROW_PX
+        is_under = wide > self._beside
+        self.setDirection(QBoxLayout.Direction.TopToBottom if is_under else QBoxLayout.Direction.LeftToRight)
+        self.setSpacing(2 if is_under else 6)
+        self._box.setFixedWidth(self._under if is_under else self._beside)
+        cut_off = words if wide > self._under else ""
+        self._box.setToolTip("\n".join(each for each in (cut_off, self._note) if each))

@@ -67,7 +67,7 @@ class Mark(Clickable):
         self.key, self.level, self.current = key, level, current
         words = str(level) if level is not None else "not yet"
         self.setAccessibleName(say(f"{self.stage}: {key}; {words}"))
-        self.setToolTip(say(f"{self.stage}: {words}"))
+        self.setToolTip(say(f"{self.stage}: {key}; {words}"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

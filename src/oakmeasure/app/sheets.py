@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from oakmeasure.app import theme
-from oakmeasure.app.choice_box import ChoiceBox
+from oakmeasure.app.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.entry import NEXT_STATE, Entry
 from oakmeasure.app.notes import label, note_label, tell
 from oakmeasure.app.rows import ListRows
@@ -49,7 +49,7 @@ class GroupBox(QWidget):
         self.sheet, self.group = sheet, group
         self.entries: dict[str, Entry] = {}
         self.fields: dict[str, Field] = {}
-        self.choices: list[tuple[Choice, ChoiceBox, list[Any]]] = []
+        self.choices: list[tuple[Choice, ChoiceBox, list[Any], ChoiceRow]] = []
         self.lists: list[Any] = []  # rows and panels: each is refreshed
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(0, 0, 0, 0)
@@ -118,12 +118,15 @@ class GroupBox(QWidget):
 
     def _add_row(self, words: str, box: QWidget, buddy: QWidget) -> None:
         row = QHBoxLayout()
+        row.addWidget(self._title(words, buddy), 1)
+        row.addWidget(box)
+        self._column.addLayout(row)
+
+    def _title(self, words: str, buddy: QWidget) -> QLabel:
         title = QLabel(say(words))
         title.setWordWrap(True)
         title.setBuddy(buddy)
-        row.addWidget(title, 1)
-        row.addWidget(box)
-        self._column.addLayout(row)
+        return title
 
     def _entry(self, field: Field, note: QLabel, *, compact: bool) -> Entry:
         sheet = self.sheet
@@ -150,18 +153,19 @@ class GroupBox(QWidget):
         combo.setObjectName(choice.name)
         combo.setAccessibleName(say(choice.label))
         combo.setToolTip(say(choice.note))
-        # A long word beside it takes a little of its room.
-        longest = max(map(self.fontMetrics().horizontalAdvance, say(choice.label).split()), default=0)
-        combo.setFixedWidth(max(LEAST_CHOICE, min(MOST_CHOICE, ROOM - 8 - longest)))
         keys = []
         for key, text in choice.options():
             combo.addItem(say(text))
             keys.append(key)
         note = note_label()
         combo.activated.connect(lambda at: self.sheet.choose(choice, keys[at], note))
-        self._add_row(choice.label, combo, combo)
+        title = self._title(choice.label, combo)
+        # A long word beside it takes a little of its room.
+        longest = max(map(self.fontMetrics().horizontalAdvance, title.text().split()), default=0)
+        row = ChoiceRow(title, combo, beside=max(LEAST_CHOICE, min(MOST_CHOICE, ROOM - 8 - longest)), under=ROOM)
+        self._column.addLayout(row)
         self._column.addWidget(note)
-        self.choices.append((choice, combo, keys))
+        self.choices.append((choice, combo, keys, row))
 
     def _add_rows(self, rows: Rows) -> None:
         made = ListRows(self.sheet.session, rows)
@@ -306,11 +310,12 @@ class Sheet(QWidget):
             if path.startswith("readings."):
                 reading = judged.get(path.partition(".")[2])
                 entry.set_flag("doubted", reading is not None and reading.status is not Status.USED)
-        for choice, combo, keys in box.choices:
+        for choice, combo, keys, row in box.choices:
             key = choice.get(self.session.job, self.session.leaf_id)
             combo.setCurrentIndex(keys.index(key) if key in keys else -1)
             if choice.other is not None:
                 combo.show_other(choice.other(self.session.job))
+            row.fit()
         for each in box.lists:
             each.refresh()
 
