@@ -105,7 +105,7 @@ class Card(Clickable):
     def _html(self, verdict: Verdict, answered: str) -> str:
         pencil = theme.palette().pencil
         lines = [
-            f'<span style="font-size:14px; font-weight:600">{escape(verdict.title)}</span>',
+            f'<span style="font-size:14px; font-weight:600">{escape(theme.typeset(verdict.title))}</span>',
             escape(theme.typeset(verdict.sentence)),
         ]
         if answered:

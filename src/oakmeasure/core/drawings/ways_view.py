@@ -66,16 +66,19 @@ def _row(
     sketch: Sketch, choice: Existing, way: Reduction, row: int, show: Show, x: float, low: float, high: float
 ) -> None:
     sight, tint = sights_of(choice)[row], stuff(choice.material).tint
+    told: list[tuple[float, str]] = []  # after all panels: a narrow one would lie on its neighbour's figure
     for at, off in enumerate(way.panels[row]):
         face = Rect(x, low, x + sight, high)
         sketch.rect(face, Layer.PANEL, grain=Grain.UPRIGHT, tint=tint)
         if off:
             _cut(sketch, Rect(x + sight - off, low, x + sight, high))
-            sketch.label(x + sight / 2, (low + high) / 2, show.length(off, sign=False), layer=Layer.DOUBT, bold=True)
+            told.append((x + sight / 2, show.length(off, sign=False)))
         x += sight
         if at < len(way.panels[row]) - 1:
             sketch.rect(Rect(x, low, x + choice.muntin, high), Layer.WOOD, grain=Grain.UPRIGHT, tint=tint)
             x += choice.muntin
+    for at_x, words in told:
+        sketch.label(at_x, (low + high) / 2, words, layer=Layer.DOUBT, bold=True, on_paper=True, size=0.9)
 
 
 def _cut(sketch: Sketch, rect: Rect) -> None:
