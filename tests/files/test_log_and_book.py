@@ -9,9 +9,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from oakmeasure.core import edits
 from oakmeasure.core.hung_choices import HungChoices, SignOff
 from oakmeasure.core.make_choices import About, LogEntry, LogKind, MishapKind, ReadingKind
 from oakmeasure.core.making.log_edits import with_entry
+from oakmeasure.core.readings import MeasuredBy, Polygon, Reading, Span, restated
+from oakmeasure.core.rules import Model
 from oakmeasure.core.solve import solve
 from oakmeasure.core.working import State
 from oakmeasure.files import job_book
@@ -146,6 +149,35 @@ def test_a_new_job_from_the_book_begins_unsigned_with_assumed_readings_and_an_em
     assert leaf.readings.width_middle.state is State.ASSUMED
     assert leaf.readings.width_middle.value == made.leaves[0].readings.width_middle.value
     assert leaf.build == made.leaves[0].build
+
+
+def states_in(value):
+    """Yield how well each reading in a part of the document is known."""
+    if isinstance(value, Reading):
+        yield value.state
+    elif isinstance(value, Model):
+        yield from (state for _, each in value for state in states_in(each))
+    elif isinstance(value, tuple):
+        yield from (state for each in value for state in states_in(each))
+
+
+def test_nothing_of_a_leaf_begun_from_the_book_counts_as_measured_however_it_was_taken(demo):
+    """Polygons, ticks, floor and lining too: nothing is cut to an assumed figure."""
+    taken = set()
+    for leaf in demo.leaves:
+        alone = demo.model_copy(update={"leaves": (leaf,)})
+        hung = edits.with_field(alone, leaf.id, "hung.signed", SignOff(on=date(2026, 11, 20), by="I. Tarn"))
+        if solve(hung).leaves[0].build is None:
+            continue
+        fresh = job_book.start_again(job_book_entry(hung)).leaves[0]
+        taken.add(leaf.measured_by)
+        assert State.MEASURED not in set(states_in(fresh)), leaf.name
+    assert taken >= {MeasuredBy.TAPE, MeasuredBy.TICKS}
+    spans = tuple(
+        Span(start=a, end=b, length=Reading(value=n, sigma=0.5)) for a, b, n in ((1, 2, 700.0), (2, 3, 1900.0))
+    )
+    polygon = restated(Polygon(spans=spans), State.ASSUMED)
+    assert [each.length for each in polygon.spans] == [Reading(value=n, state=State.ASSUMED) for n in (700.0, 1900.0)]
 
 
 @pytest.mark.parametrize(

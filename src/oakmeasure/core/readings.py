@@ -6,7 +6,7 @@ Everything is seen from the opening side (where the knuckles will show). Lengths
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, model_validator
 
@@ -21,6 +21,20 @@ class Reading(Model):
     value: float
     state: State = State.MEASURED
     sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
+
+
+def restated(value: Any, state: State) -> Any:
+    """Return a part of the document in which every measured reading, however deep, is known as `state` instead; a
+    reading that is assumed already, or from a table where that is asked for, stays.
+    """
+    if isinstance(value, Reading):
+        kept = value.state is State.ASSUMED or value.state is state
+        return value if kept else value.model_copy(update={"state": state, "sigma": None})
+    if isinstance(value, Model):
+        return value.model_copy(update={name: restated(each, state) for name, each in value})
+    if isinstance(value, tuple):
+        return tuple(restated(each, state) for each in value)
+    return value
 
 
 def _reading(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:

@@ -18,10 +18,13 @@ from oakmeasure.core.hung_choices import HungChoices
 from oakmeasure.core.job import Job
 from oakmeasure.core.make_choices import MakeChoices
 from oakmeasure.core.making.lessons import Lesson
+from oakmeasure.core.readings import restated
+from oakmeasure.core.working import State
 from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, loads, write_whole
 
 SUFFIX = ".hung.json"
+OF_THE_SITE = ("readings", "polygon", "template", "head", "bows", "floor", "in_the_way", "lining", "fit", "slide")
 
 
 def place() -> Path:
@@ -128,24 +131,21 @@ def read_all() -> tuple[tuple[Entry, ...], tuple[str, ...]]:
 
 
 def start_again(entry: Entry) -> Job:
-    """Return a new job that begins where a leaf of the book ended: its readings are assumed, its log and signing are
-    gone.
+    """Return a new job that begins where a leaf of the book ended: all that was read at its opening is assumed, what
+    was measured of its hardware counts as from a table, its log and signing are gone.
 
     Raises JobFileError for a document that cannot be read.
     """
-    from oakmeasure.core.readings import OpeningReadings, Reading
-    from oakmeasure.core.working import State
-
     try:
         job = loads(json.dumps(entry.document))
     except (JobFileError, ValidationError) as error:
         raise JobFileError(f"the leaf of {entry.name} cannot be opened again: {error}") from None
     leaf = job.leaves[0]
-    readings = {name: value.model_copy(update={"state": State.ASSUMED, "sigma": None})
-                for name, value in leaf.readings if isinstance(value, Reading)}  # fmt: skip
+    site = {name: restated(getattr(leaf, name), State.ASSUMED) for name in OF_THE_SITE}
     fresh = leaf.model_copy(
         update={
-            "readings": OpeningReadings(**readings),
+            **site,
+            "hardware": restated(leaf.hardware, State.FROM_TABLE),  # another packet of the same hinge
             "making": MakeChoices(),
             "hung": HungChoices(),
             "acknowledged": (),
