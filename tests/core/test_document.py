@@ -128,6 +128,11 @@ def test_typed_reading_is_measured_and_keeps_its_own_uncertainty(demo):
 
 
 def test_leaves_are_added_with_ids_of_their_own_and_the_last_one_stays(demo):
+    signed = next(each for each in demo.leaves if each.hung.signed is not None)
+    beside = edits.with_new_leaf(demo.model_copy(update={"leaves": (signed,)}), "Another").leaves[-1]
+    assert (beside.hung.signed, beside.making.log) == (None, ())
+    assert beside.hung.tolerance == signed.hung.tolerance
+    assert beside.build == signed.build
     more = edits.with_new_leaf(edits.with_new_leaf(demo, "Hatch"), "Other hatch")
     assert len({each.id for each in more.leaves}) == len(demo.leaves) + 2
     few = more

@@ -14,9 +14,10 @@ from oakmeasure.core.build_choices import Construction, Framed, Slab
 from oakmeasure.core.cup_choices import cup_from_table
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hardware_choices import Butt, butt_from_table
-from oakmeasure.core.job import Acknowledged, Climate, Job, Leaf, Place, Reading
+from oakmeasure.core.hung_choices import Gaps, Sliding
+from oakmeasure.core.job import Acknowledged, Climate, Job, LateTrim, Leaf, Place, Reading
 from oakmeasure.core.layer_choices import Existing
-from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm
+from oakmeasure.core.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm, restated
 from oakmeasure.core.rules import load_rules
 from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.core.verdicts import Remedy
@@ -336,19 +337,35 @@ def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
     return with_leaf(job, leaf_id, change)
 
 
+OF_THE_SITE = ("readings", "polygon", "template", "head", "bows", "floor", "in_the_way", "lining", "fit", "slide")
+UNHUNG: dict[str, Any] = {"gaps": Gaps(), "second": Gaps(), "run": (), "sliding": Sliding(), "proof_held": False,
+                          "signed": None}  # fmt: skip
+
+
+def begun_again(leaf: Leaf) -> Leaf:
+    """Return a leaf as the start of another one: its choices stay, all that was read at its opening is assumed, and
+    what became of it is gone: its log and days, what was trimmed off it, its gaps, its signing, its answers.
+    """
+    return leaf.model_copy(
+        update={
+            **{name: restated(getattr(leaf, name), State.ASSUMED) for name in OF_THE_SITE},
+            "late": LateTrim(may_side=leaf.late.may_side, may_end=leaf.late.may_end),
+            "making": leaf.making.model_copy(update={"log": (), "start": None, "due": None}),
+            "hung": leaf.hung.model_copy(update=UNHUNG),
+            "acknowledged": (),
+        }
+    )
+
+
 def with_new_leaf(job: Job, name: str) -> Job:
     """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed."""
     model = job.leaves[-1]
     taken = {each.id for each in job.leaves}
     leaf_id = next(f"leaf-{at}" for at in range(1, len(taken) + 2) if f"leaf-{at}" not in taken)
-    readings = model.readings
-    for field in type(readings).model_fields:
-        if get(readings, field) is not None:
-            readings = with_value(readings, f"{field}.state", State.ASSUMED)
     # What was read at that one opening stays with it.
     own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
-           "floor": FloorReadings(), "acknowledged": ()}  # fmt: skip
-    fresh = model.model_copy(update={"id": leaf_id, "name": name, "readings": readings, **own})
+           "floor": FloorReadings()}  # fmt: skip
+    fresh = begun_again(model).model_copy(update={"id": leaf_id, "name": name, **own})
     return with_value(job, "leaves", (*job.leaves, fresh))
 
 

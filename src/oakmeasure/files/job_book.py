@@ -13,10 +13,9 @@ from typing import Any
 from platformdirs import user_data_path
 from pydantic import ValidationError
 
+from oakmeasure.core.edits import begun_again
 from oakmeasure.core.hanging.record import Entry
-from oakmeasure.core.hung_choices import HungChoices
 from oakmeasure.core.job import Job
-from oakmeasure.core.make_choices import MakeChoices
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.core.readings import restated
 from oakmeasure.core.working import State
@@ -24,7 +23,6 @@ from oakmeasure.data import text
 from oakmeasure.files.jobfile import JobFileError, loads, write_whole
 
 SUFFIX = ".hung.json"
-OF_THE_SITE = ("readings", "polygon", "template", "head", "bows", "floor", "in_the_way", "lining", "fit", "slide")
 
 
 def place() -> Path:
@@ -141,14 +139,6 @@ def start_again(entry: Entry) -> Job:
     except (JobFileError, ValidationError) as error:
         raise JobFileError(f"the leaf of {entry.name} cannot be opened again: {error}") from None
     leaf = job.leaves[0]
-    site = {name: restated(getattr(leaf, name), State.ASSUMED) for name in OF_THE_SITE}
-    fresh = leaf.model_copy(
-        update={
-            **site,
-            "hardware": restated(leaf.hardware, State.FROM_TABLE),  # another packet of the same hinge
-            "making": MakeChoices(),
-            "hung": HungChoices(),
-            "acknowledged": (),
-        }
-    )
+    hardware = restated(leaf.hardware, State.FROM_TABLE)  # another packet of the same hinge
+    fresh = begun_again(leaf).model_copy(update={"hardware": hardware})
     return job.model_copy(update={"name": f"After {entry.name}", "place": "", "leaves": (fresh,)})

@@ -74,7 +74,7 @@ def _leaf(line: Line, job: Job, ids: set[str]) -> Leaf:
     name = unescaped(line.cells["name"].strip())
     if not name:
         raise line.refused("name: it has none")
-    model = _model(line, job)
+    model = edits.begun_again(_model(line, job))
     own: dict[str, Any] = {
         "id": _id(name, ids),
         "name": name,
@@ -85,9 +85,6 @@ def _leaf(line: Line, job: Job, ids: set[str]) -> Leaf:
         "bows": (),
         "in_the_way": (),
         "floor": FloorReadings(),
-        "acknowledged": (),
-        "making": type(model.making)(),
-        "hung": type(model.hung)(),
     }
     for column, read in (("hand", _hand), ("hanging", _hanging), ("construction", _construction)):
         text = unescaped(line.cells.get(column, "").strip())
