@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core import edits
+from oakmeasure.core.build.made import SCREW_SHORT_OF
 from oakmeasure.core.build.snapped import dragged_butt
-from oakmeasure.core.build_choices import Framed, Slab
+from oakmeasure.core.build_choices import Framed, Slab, Stiffener
 from oakmeasure.core.drawings.hardware_view import hardware_view
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.hang_choices import Hanging, PairChoices
@@ -207,3 +208,25 @@ def test_pair_lists_every_cut_for_both_hands():
     by_hand = [[{**row, "hand": ""} for row in rows if row["hand"] == hand] for hand in sorted(hands)]
     assert by_hand[0] == by_hand[1]
     assert len(rows) == 2 * len(solution.leaves[0].borings)
+
+
+SCREWED = [each for each in Stiffener if each not in (Stiffener.NONE, Stiffener.NAILED)]
+
+
+@given(st.sampled_from(SCREWED), st.floats(28, 60), st.floats(12, 40))
+def test_screws_of_a_slab_stay_behind_its_face_or_it_says_that_none_is_short_enough(stiffener, thickness, deep):
+    made = solved(build=Slab(thickness=thickness, stiffener=stiffener, stiffener_thickness=deep))
+    screws = [each for each in made.build.fixings if each.what == "screws"]
+    assert screws
+    if "no-screw" in codes(made):
+        assert not any(each.length for each in screws)
+        return
+    assert all(each.length > 0 and each.depth[0] >= SCREW_SHORT_OF - 1e-9 for each in screws)
+
+
+def test_shallower_channels_leave_room_for_a_screw():
+    deep = job(build=Slab(thickness=30.0, stiffener=Stiffener.CHANNELS, stiffener_thickness=17.0))
+    said = next(each for each in solve(deep).leaves[0].verdicts if each.code == "no-screw")
+    assert said.level is Level.STOP
+    mended = solve(edits.with_remedy(deep, "leaf-1", said.remedies[0])).leaves[0]
+    assert "no-screw" not in codes(mended)

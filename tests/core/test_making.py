@@ -288,7 +288,7 @@ def test_a_countdown_says_what_to_do_next_until_the_last_clamp():
     assert said[-1].startswith("leave it")
     wanted = [each.words for each in stage.closings]
     assert list(dict.fromkeys(said))[: len(wanted)] == wanted
-    faces = [clock_face(stage, 9.0, seconds / 60) for seconds in range(0, 700, 5)]
+    faces = [clock_face(stage, 9.0, seconds) for seconds in range(0, 700, 5)]
     assert [each.left for each in faces[:2]] == ["9:00", "8:55"]
     assert faces[-1].left == "over by 2:35"
     assert [each.gone for each in faces] == sorted(each.gone for each in faces)

@@ -84,7 +84,7 @@ class GlueClock(QWidget):
 
     def tick(self) -> None:
         """Show what is left and what is next."""
-        face = clock_face(self.stage, self.open_minutes, (self._seconds() - self._began) / 60)
+        face = clock_face(self.stage, self.open_minutes, self._seconds() - self._began)
         self.count.setText(say(face.left))
         self.bar.setValue(round(1000 * face.gone))
         self.next.setText(say(face.now))

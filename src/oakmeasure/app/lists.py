@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app import theme
 from oakmeasure.app.painter import text_size
 from oakmeasure.core.cutting.setups import setups
-from oakmeasure.core.drawings.views import MeasurePage
+from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.hardware.zones import zones
 from oakmeasure.core.readings import FloorAlong
 from oakmeasure.core.solve import LeafSolution
@@ -31,6 +31,7 @@ from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.template import TickStatus, side_names
 from oakmeasure.core.timber.species import stuff
 from oakmeasure.core.units import HAIR, MINUS, Show, System, Unit
+from oakmeasure.core.verdicts import Stage
 from oakmeasure.core.words import explained
 from oakmeasure.language import say
 
@@ -225,6 +226,25 @@ def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
         rows.append(Record((str(each.machine), show.length(each.size), thick, str(each.count), words),
                            f"part:{each.pieces[0].part.name}"))  # fmt: skip
     return header, rows
+
+
+def list_of_page(
+    stage: Stage, page: str, leaf: LeafSolution, leaves: Sequence[LeafSolution], show: Show
+) -> Listed | None:
+    """Return header and rows of what belongs to a page about one leaf, or about all that are worked out, `leaves`; None
+    where nothing does. Pages of the whole job, of Make and of Hang have theirs in their rooms.
+    """
+    if stage is Stage.MEASURE:
+        return measure_list(leaf, show, MeasurePage(page))
+    if stage is Stage.LEAF and page == LeafPage.JOINTS:
+        return joint_list(leaf, show)
+    if stage is Stage.TIMBER and page == TimberPage.SETTINGS:
+        return setting_list(leaves, show)
+    if stage is Stage.TIMBER and page != TimberPage.YEAR:
+        return cut_list(leaf, show)
+    if stage is Stage.HARDWARE and page != HardwarePage.CATALOGUE:
+        return (zone_list if page == HardwarePage.CLASHES else boring_list)(leaf, show)
+    return None
 
 
 class RecordModel(QAbstractTableModel):

@@ -15,7 +15,7 @@ from oakmeasure.app.commands import Commands
 from oakmeasure.app.entry import read
 from oakmeasure.app.gauge_strip import GaugeStrip
 from oakmeasure.app.jobline import JobLine
-from oakmeasure.app.lists import Listed, boring_list, cut_list, joint_list, measure_list, setting_list, zone_list
+from oakmeasure.app.lists import Listed, list_of_page
 from oakmeasure.app.middle import EXAGGERATION, Middle
 from oakmeasure.app.panel import Side
 from oakmeasure.app.rod import Rod
@@ -44,7 +44,6 @@ from oakmeasure.language import say
 
 WORDS_FROM_PX = 560
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
-LISTS = {Stage.TIMBER: cut_list, Stage.HARDWARE: boring_list}
 
 
 class Window(QMainWindow):
@@ -269,15 +268,11 @@ class Window(QMainWindow):
         self.gauge.setVisible(measuring or lays_up)  # boards at hand are measured like openings
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
-        listed = measure_list(solved, show, page) if measuring else None
         catalogue = stage is Stage.HARDWARE and sheet.page == HardwarePage.CATALOGUE
-        if sheet.page == LeafPage.JOINTS and stage is Stage.LEAF:
-            listed = joint_list(solved, show)
-        if stage in LISTS and sheet.page != TimberPage.YEAR and not catalogue:
-            listed = (zone_list if sheet.page == HardwarePage.CLASHES else LISTS[stage])(solved, show)
+        leaves = self.session.worked_out()
+        listed = list_of_page(stage, sheet.page, solved, leaves, show)
         if sheet.page == TimberPage.SETTINGS and stage is Stage.TIMBER:
-            listed = setting_list(self.session.worked_out(), show)
-            together, alone = saved(setups(self.session.worked_out()))
+            together, alone = saved(setups(leaves))
             self.middle.title.setText(
                 say(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
             )

@@ -357,15 +357,21 @@ def begun_again(leaf: Leaf) -> Leaf:
     )
 
 
+def for_another_opening(leaf: Leaf) -> Leaf:
+    """Return a leaf as the start of one for another opening: sizes by tape stay, assumed; what else was read at that
+    one opening stays with it.
+    """
+    own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
+           "floor": FloorReadings()}  # fmt: skip
+    return begun_again(leaf).model_copy(update=own)
+
+
 def with_new_leaf(job: Job, name: str) -> Job:
     """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed."""
     model = job.leaves[-1]
     taken = {each.id for each in job.leaves}
     leaf_id = next(f"leaf-{at}" for at in range(1, len(taken) + 2) if f"leaf-{at}" not in taken)
-    # What was read at that one opening stays with it.
-    own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
-           "floor": FloorReadings()}  # fmt: skip
-    fresh = begun_again(model).model_copy(update={"id": leaf_id, "name": name, **own})
+    fresh = for_another_opening(model).model_copy(update={"id": leaf_id, "name": name})
     return with_value(job, "leaves", (*job.leaves, fresh))
 
 

@@ -24,8 +24,8 @@ class Reading(Model):
 
 
 def restated(value: Any, state: State) -> Any:
-    """Return a part of the document in which every measured reading, however deep, is known as `state` instead; a
-    reading that is assumed already, or from a table where that is asked for, stays.
+    """Return a part of the document in which every reading, however deep, that is known better than `state`, which is
+    assumed or from a table, is known as that instead.
     """
     if isinstance(value, Reading):
         kept = value.state is State.ASSUMED or value.state is state

@@ -15,7 +15,7 @@ from oakmeasure.core.build_choices import Construction
 from oakmeasure.core.errors import InputError, LengthError
 from oakmeasure.core.hang_choices import Hanging
 from oakmeasure.core.job import Hand, Job, Leaf
-from oakmeasure.core.readings import FloorReadings, MeasuredBy, OpeningReadings, Reading
+from oakmeasure.core.readings import OpeningReadings, Reading
 from oakmeasure.core.schedule import schedule_row
 from oakmeasure.core.solve import Solution
 from oakmeasure.core.timber.species import keys_by_name, plain_name, species_keys
@@ -74,18 +74,8 @@ def _leaf(line: Line, job: Job, ids: set[str]) -> Leaf:
     name = unescaped(line.cells["name"].strip())
     if not name:
         raise line.refused("name: it has none")
-    model = edits.begun_again(_model(line, job))
-    own: dict[str, Any] = {
-        "id": _id(name, ids),
-        "name": name,
-        "readings": _sizes(line),
-        "measured_by": MeasuredBy.TAPE,
-        "polygon": None,
-        "template": None,
-        "bows": (),
-        "in_the_way": (),
-        "floor": FloorReadings(),
-    }
+    model = edits.for_another_opening(_model(line, job))
+    own: dict[str, Any] = {"id": _id(name, ids), "name": name, "readings": _sizes(line)}
     for column, read in (("hand", _hand), ("hanging", _hanging), ("construction", _construction)):
         text = unescaped(line.cells.get(column, "").strip())
         if text:

@@ -24,6 +24,7 @@ from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure
 
 EDGE_KEPT = 10.0  # solid edge that must stay for hinges and lock: common practice, no source
+EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measured: common practice, no source
 RAIL_KEPT = 40.0  # of an end rail, for its tenons: common practice, no source
 FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no source
 STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
@@ -76,7 +77,8 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
         ctx.say("edge-unmeasured", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: by how much?",
                 "That much must be planed off before anything is glued on.",
-                Remedy(f"Measure it; {ctx.fmt(3.0)} until then", "build.edge_by", 3.0), figure="edge_by")  # fmt: skip
+                Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
+                figure="edge_by")  # fmt: skip
     return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
 
 
@@ -142,7 +144,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
     if reduction is None:
         needed = over / 2 if choice.by is ReduceBy.STILES else 0.0
         smallest = needed - may.value
-        others = [by for by in ReduceBy if by is not choice.by and _can(ctx, choice, by)]
+        others = ways_of(choice, over, ctx.rules.joint_step.value)  # the chosen way is none of them
         takes = [Remedy(f"{by}".capitalize(), "build.by", by) for by in others]
         short = f"{ctx.fmt(smallest)} more off each stile than its tenons bear." if smallest > 0 else (
             f"{ctx.fmt(over)} is more than panels and stiles can lose.")  # fmt: skip
@@ -158,10 +160,6 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
             + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
             + (", and the frame comes apart." if reduction.is_apart else "; the frame stays together."),
             where="part:hinge stile", figure="stile_off")  # fmt: skip
-
-
-def _can(ctx: Context, choice: Existing, by: ReduceBy) -> bool:
-    return by in ways_of(choice, ctx.figures["old_over"].value, ctx.rules.joint_step.value)
 
 
 def most_off(choice: Existing) -> float:

@@ -22,7 +22,6 @@ from oakmeasure.core.units import Unit
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 FIXINGS_EACH = 5  # across a batten or a channel: the middle one round, the others slotted
-CHANNEL_WALL = 2.0  # of a metal channel: common practice, no source
 SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
 TENON_LONG, TENON_WIDE = 40.0, 50.0  # of a loose tenon: common practice, no source
 FIRST_TENON = 100.0  # from an end: common practice, no source
@@ -73,7 +72,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     season = _season(ctx, wood, fit.width)
     if choice.stiffener is not Stiffener.NONE:
         _stiffeners(leaf, season)
-    checks.judge(ctx, choice, fit, strips, season)
+    checks.judge(ctx, choice, fit, strips, leaf.fixings, season)
     real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
     order = {Role.STRIP: 0, Role.STIFFENER: 1, Role.LEDGE: 1}
     ordered = sorted(real, key=lambda each: order[each.role])
@@ -283,7 +282,8 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
         face = Rect(x0, y - wide.value / 2, x0 + length.value, y + wide.value / 2)
         size = Size(length.value, wide.value, choice.stiffener_thickness)
         name = f"{word} {at}"
-        volume = None if not is_metal else CHANNEL_WALL * (wide.value + 2 * choice.stiffener_thickness) * length.value
+        around = wide.value + 2 * choice.stiffener_thickness  # of a channel: its bottom and both sides
+        volume = checks.CHANNEL_WALL * around * length.value if is_metal else None
         leaf.parts.append(part(ctx, name, role, face, (size, size), (length, wide),
                                species="steel" if is_metal else leaf.wood.frame.key, upright=False, depth=(z0, z1),
                                volume=volume, note="middle screw round, the others slotted"
@@ -335,7 +335,7 @@ def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
         return
     front, back = _depth(choice)
     if choice.stiffener is Stiffener.CHANNELS:  # its screws go through the channel's own bottom, not over its depth
-        back = front + CHANNEL_WALL
+        back = front + checks.CHANNEL_WALL
     length = screw_for(back) or 0.0
     step = (face.width - 50) / (FIXINGS_EACH - 1)
     for at in range(FIXINGS_EACH):

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
-from oakmeasure.core.build.shape import Part
+from oakmeasure.core.build.made import SCREW_SHORT_OF, SCREWS
+from oakmeasure.core.build.shape import Fixing, Part
 from oakmeasure.core.build_choices import Laid, Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.context import Context
 from oakmeasure.core.fit.shape import Fit
@@ -14,7 +16,9 @@ from oakmeasure.core.working import Figure, derived
 
 STRIP_LEAST = 30.0  # thinner is a lath: common practice, no source
 WIDEST_STRIP = 200.0  # wider flat-sawn strips cup: common practice, no source
-UNDER_DADO = 12.0  # wood that stays under a dado or a channel: common practice, no source
+CHANNEL_WALL, CHANNEL_LEAST = 2.0, 5.0  # of a metal channel, and how deep one is: common practice, no source
+UNDER_DADO = 12.0  # wood that stays under a dado: common practice, no source
+UNDER_CHANNEL = max(UNDER_DADO, SCREWS[0] + SCREW_SHORT_OF - CHANNEL_WALL)  # so that the shortest screw holds it
 HELD_MOVES = 2.0  # so much movement a nailed ledge bears before strips split: common practice, no source
 
 
@@ -32,8 +36,8 @@ def glue_stages(*, strips: int, at_once: int) -> int:
     return stages
 
 
-def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], season: Figure) -> None:
-    """Judge strips, joints and stiffeners."""
+def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Sequence[Fixing], season: Figure) -> None:
+    """Judge strips, joints and stiffeners with what holds them."""
     _strips(ctx, choice, fit, strips)
     _glue(ctx, choice, strips, season)
     if choice.stiffener is Stiffener.NONE:
@@ -42,6 +46,8 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], season: Figu
                 Remedy("Battens in dadoes", "build.stiffener", Stiffener.DADOES), figure="season")  # fmt: skip
         return
     _stiffeners(ctx, choice, fit, season)
+    if not all(each.length for each in fixings):
+        _no_screw(ctx, choice)
 
 
 def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
@@ -129,17 +135,28 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
                     Remedy("Draw their places on the leaf before anything is cut"), where="part:ledge 1",
                     figure="stiffener_length")  # fmt: skip
         return
-    into = choice.dado if choice.stiffener is Stiffener.DADOES else choice.stiffener_thickness
+    is_dado = choice.stiffener is Stiffener.DADOES
+    into, kept = (choice.dado, UNDER_DADO) if is_dado else (choice.stiffener_thickness, UNDER_CHANNEL)
     under = choice.thickness - into
-    if under < UNDER_DADO:
-        deepest = choice.thickness - UNDER_DADO
-        field = "build.dado" if choice.stiffener is Stiffener.DADOES else "build.stiffener_thickness"
-        least = 0.0 if choice.stiffener is Stiffener.DADOES else 5.0
+    if under < kept:
+        deepest = choice.thickness - kept
+        field, least = ("build.dado", 0.0) if is_dado else ("build.stiffener_thickness", CHANNEL_LEAST)
         ctx.say("dado-deep", Level.STOP if under <= 0 else Level.LOOK, Stage.LEAF, "The stiffener cuts the slab thin",
                 f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
                 Remedy(f"{ctx.fmt(deepest)} deep", field, deepest) if deepest >= least else Remedy("A thicker slab"),
-                rule=f"{ctx.fmt(UNDER_DADO)} stay: common practice", figure="stiffener_width")  # fmt: skip
+                rule=f"{ctx.fmt(kept)} stay: common practice", figure="stiffener_width")  # fmt: skip
     slot = f["slot_length"]
     ctx.say("slots", Level.FINE, Stage.LEAF, "The slab can move on its stiffeners",
             f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
             figure="slot_length")  # fmt: skip
+
+
+def _no_screw(ctx: Context, choice: Slab) -> None:
+    """Say that nothing sold is short enough for what lies under a channel, and how shallow one it would be for."""
+    most = choice.thickness - UNDER_CHANNEL
+    ctx.say("no-screw", Level.STOP, Stage.LEAF, "No screw is short enough",
+            f"{ctx.fmt(choice.thickness - choice.stiffener_thickness)} of wood lies under the channels.",
+            Remedy(f"Channels of {ctx.fmt(most)}", "build.stiffener_thickness", most)
+            if most >= CHANNEL_LEAST else Remedy("A thicker slab, or battens on it"),
+            rule=f"the shortest is {ctx.fmt(SCREWS[0])}, and stays {ctx.fmt(SCREW_SHORT_OF)} short of the face",
+            where="part:channel 1", figure="stiffener_length")  # fmt: skip

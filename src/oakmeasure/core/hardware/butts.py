@@ -6,27 +6,24 @@ Sources: common practice of the trade; places by school; depth = (closed − gap
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
 
 from oakmeasure.core.build.shape import Build, Rect
-from oakmeasure.core.build_choices import TenonKind
 from oakmeasure.core.context import Context
 from oakmeasure.core.errors import InputError
 from oakmeasure.core.fit.shape import Fit
 from oakmeasure.core.gaps import gap_let_in_for
 from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.hardware import butt_checks as checks
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.loads import top_hinge_pull
 from oakmeasure.core.hardware.plain import let_in
-from oakmeasure.core.hardware_choices import Butt, butt_from_table
 from oakmeasure.core.rules import ButtSchool, ShopRules
 from oakmeasure.core.solids import block
 from oakmeasure.core.units import Unit
 from oakmeasure.core.verdicts import Level, Remedy, Stage
 from oakmeasure.core.working import Figure, derived, given, minus, plus, total
-from oakmeasure.data import table
 
 TWO_UP_TO_HEIGHT, TWO_UP_TO_MASS = 1500.0, 20.0
 THREE_UP_TO_HEIGHT, ONE_MORE_PER = 2290.0, 760.0
@@ -152,8 +149,8 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
         tops[school] = by_hand
     places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
-    _judge_count(ctx, int(count.value), by_rule, school, mass)
-    _judge_places(ctx, places, build)
+    checks.judge_count(ctx, int(count.value), by_rule, school, mass)
+    checks.judge_places(ctx, places, build)
     return Butts(
         places,
         depth,
@@ -364,7 +361,7 @@ def _across(ctx: Context, build: Build) -> Figure:
             Stage.HARDWARE,
             "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
             f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
-            *_other_butts(
+            *checks.other_butts(
                 ctx,
                 lambda each: (
                     build.edge - each.leaf.value + each.knuckle.value >= least.value
@@ -377,14 +374,6 @@ def _across(ctx: Context, build: Build) -> Figure:
             figure="butt_wood_behind",
         )
     return across
-
-
-def _other_butts(ctx: Context, does: Callable[[Butt], bool]) -> list[Remedy]:
-    """Return the first butt of the table that does, as something to take."""
-    found = next((each for each in map(butt_from_table, table("butts")) if does(each)), None)
-    if found is None or found.name == ctx.leaf.hardware.butt.name:
-        return []
-    return [Remedy(f"Take the {found.name}, up to {found.rating_kg.value:g} kg", "hardware.butt", found)]
 
 
 def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], length: Figure) -> Figure | None:
@@ -406,78 +395,6 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
             formula="weight × 9.80665 × half the width ÷ spacing",
         )
     )
-
-
-# Grade and mass, kg, that a set of three was tested with: EN 1935, from memory, to be verified.
-GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))
-
-
-def hinge_grade(mass: float) -> int | None:
-    """Return the least grade of EN 1935 that is tested for a leaf of that mass, kg; None beyond them all.
-
-    >>> hinge_grade(61.0), hinge_grade(40.0), hinge_grade(200.0)
-    (11, 10, None)
-    """
-    return next((grade for grade, heavy in GRADES if mass <= heavy), None)
-
-
-def _judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure) -> None:
-    rating = ctx.figures["butt_rating_kg"]
-    numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
-    if count < by_rule:
-        ctx.say(
-            "butts-few",
-            Level.LOOK,
-            Stage.HARDWARE,
-            "Too few butts",
-            numbers,
-            Remedy(f"{by_rule} butts", "hardware.count", by_rule),
-            rule=f"{by_rule} by height and weight",
-            figure="butt_count",
-        )
-    if mass.value > rating.value:
-        ctx.say(
-            "butts-weak",
-            Level.STOP,
-            Stage.HARDWARE,
-            "The leaf is too heavy for these butts",
-            numbers,
-            *_other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
-            Remedy("Stronger butts"),
-            rule=f"rated for {ctx.fmt(rating)}",
-            where="butt:1",
-            figure="mass",
-        )
-    elif count >= by_rule:
-        ctx.say(
-            "butts-carry",
-            Level.FINE,
-            Stage.HARDWARE,
-            "The butts carry the leaf",
-            f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
-            rule=f"rated for {ctx.fmt(rating)}",
-            figure="butt_count",
-        )
-
-
-def _judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
-    """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge."""
-    ends = [tenon for tenon in build.tenons if tenon.through and tenon.into == "hinge stile"]
-    for place in places:
-        for tenon in ends:
-            low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)
-            if high - low > 0:
-                ctx.say(
-                    f"butt-{place.number}-wedge",
-                    Level.LOOK,
-                    Stage.HARDWARE,
-                    f"Butt {place.number} sits on a wedged tenon",
-                    f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
-                    Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", TenonKind.BLIND),
-                    rule="never on a wedge",
-                    where=f"butt:{place.number}",
-                    figure=f"butt_{place.number}_top",
-                )
 
 
 def _borings(

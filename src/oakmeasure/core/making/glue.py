@@ -216,17 +216,18 @@ class ClockFace:
     then: str
 
 
-def clock_face(stage: Stage, open_minutes: float, minutes: float) -> ClockFace:
-    """Return what a clock shows so many minutes after the first bead; it warns in the last quarter of the open time,
+def clock_face(stage: Stage, open_minutes: float, seconds: float) -> ClockFace:
+    """Return what a clock shows so many seconds after the first bead; it warns in the last quarter of the open time,
     and stops in its last minute.
     """
+    minutes = seconds / 60
     left = open_minutes - minutes
-    seconds = abs(int(left * 60 + math.copysign(1e-6, left)))
+    shown = abs(int(left * 60 + math.copysign(1e-6, left)))
     level = Level.STOP if left < LAST_MINUTE else Level.LOOK if left < LAST_SHARE * open_minutes else Level.FINE
     now = next_words(stage, minutes)
     later = (next_words(stage, minutes + n * LOOKS_EVERY) for n in range(1, LOOKS_AHEAD))
     return ClockFace(
-        f"{'over by ' if left < 0 else ''}{seconds // 60}:{seconds % 60:02d}",
+        f"{'over by ' if left < 0 else ''}{shown // 60}:{shown % 60:02d}",
         min(max(minutes / open_minutes, 0.0), 1.0),
         level,
         now,
