@@ -15,14 +15,14 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QToolButton
 
 from driving import let_go
-from oakmeasure.app.dialogs import AnswerStops, NewJob
-from oakmeasure.app.hang_panels import SignPanel
-from oakmeasure.app.session import Session
-from oakmeasure.app.theme import typeset
-from oakmeasure.app.window import Window
-from oakmeasure.core.job import new_job
-from oakmeasure.core.units import System
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.theme import typeset
+from oakmeasure.app.shell.window import Window
+from oakmeasure.app.stages.hang.panels import SignPanel
+from oakmeasure.app.tools.dialogs import AnswerStops, NewJob
+from oakmeasure.core.base.units import System
+from oakmeasure.core.document.job import new_job
+from oakmeasure.core.figures.check import Stage
 
 # Seconds of the keystroke-level model: a key, a click with its way, the hand from one to the other, a thought.
 # Source: Card, Moran and Newell 1980, from memory; a key of somebody who is no typist.
@@ -276,8 +276,8 @@ def do(name: str) -> Done:
 
 def main() -> None:
     """Print the table. What is signed off goes into a book of its own, not into that of whoever runs it."""
-    from oakmeasure.app.start import application
-    from oakmeasure.files import job_book
+    from oakmeasure.app.shell.start import application
+    from oakmeasure.files.job import job_book
 
     folder = Path(tempfile.mkdtemp(prefix="oak-measure-by-hand-"))
     job_book.place = lambda: folder

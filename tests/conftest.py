@@ -29,6 +29,6 @@ def pytest_collection_finish():
 def demo():
     """The job that ships with the application."""
     from oakmeasure.data import text
-    from oakmeasure.files.jobfile import loads
+    from oakmeasure.files.job.job_file import loads
 
     return loads(text("demo.oakjob"))

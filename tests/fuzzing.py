@@ -17,19 +17,19 @@ from pathlib import Path
 
 import ezdxf
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.job import Job, new_job
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import System
-from oakmeasure.files.cutting_in import DEFECTS, PARTS, STOCK, CuttingFileError, read_lines
-from oakmeasure.files.hardware_csv import Ware, hardware_csv, read_hardware
-from oakmeasure.files.jobfile import JobFileError, dumps, load
-from oakmeasure.files.journal import Journal, read_journal
-from oakmeasure.files.log_lines import log_lines, read_log
-from oakmeasure.files.points_in import PointsFileError, read_points
-from oakmeasure.files.rack_csv import rack_csv, read_rack
-from oakmeasure.files.schedule_csv import read_schedule, schedule_csv
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import System
+from oakmeasure.core.document.job import Job, new_job
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import JobFileError, dumps, load
+from oakmeasure.files.job.journal import Journal, read_journal
+from oakmeasure.files.tables.cutting_csv import DEFECTS, PARTS, STOCK, CuttingFileError, read_lines
+from oakmeasure.files.tables.hardware_csv import Ware, hardware_csv, read_hardware
+from oakmeasure.files.tables.log_lines import log_lines, read_log
+from oakmeasure.files.tables.points import PointsFileError, read_points
+from oakmeasure.files.tables.schedule_csv import read_schedule, schedule_csv
+from oakmeasure.files.tables.stock_csv import rack_csv, read_rack
 from oakmeasure.gauges.protocol import BadLineError, GaugeReading, Lines, Quantity, line_of, parse_line
 
 LONGEST_SECONDS, MOST_MB = 2.0, 500
@@ -108,7 +108,7 @@ def _journal(job: Job) -> bytes:
         journal = Journal(Path(place))
         journal.begin(job, None)
         for n in range(3):
-            journal.record(edits.with_field(job, job.leaves[0].id, "fit.gap_floor", 4.0 + n))
+            journal.record(job_edits.with_field(job, job.leaves[0].id, "fit.gap_floor", 4.0 + n))
         (file,) = Path(place).iterdir()
         content = file.read_bytes()
         journal.forget()

@@ -20,10 +20,10 @@ def victims() -> None:
     """Fork a victim for every "save FOLDER" or "edit FOLDER" on stdin; print its process, then what it has done."""
     from PySide6.QtCore import QCoreApplication
 
-    from oakmeasure.app.keeper import Keeper
-    from oakmeasure.app.session import Session
-    from oakmeasure.core.job import new_job
-    from oakmeasure.files.jobfile import save
+    from oakmeasure.app.commands.autosave import Keeper
+    from oakmeasure.app.shell.session import Session
+    from oakmeasure.core.document.job import new_job
+    from oakmeasure.files.job.job_file import save
 
     works: dict[str, Callable[[Path], None]] = {}
 

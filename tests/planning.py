@@ -5,10 +5,10 @@ from __future__ import annotations
 import random
 from collections import Counter
 
-from oakmeasure.core.cutting.cut import cut
 from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs
-from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem, Watch
-from oakmeasure.core.solve import solve
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.solver import solve
 
 
 def planned(job, leaves=("weighing-office", "drying-loft"), seconds=0.4):

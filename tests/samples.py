@@ -6,12 +6,12 @@ from typing import Any
 
 import pytest
 
-from oakmeasure.core.job import Framed, Job, Leaf, OpeningReadings, Reading
-from oakmeasure.core.rack import Board
-from oakmeasure.core.rules import load_rules
-from oakmeasure.core.solve import LeafSolution, solve
-from oakmeasure.core.units import MINUS
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.base.units import MINUS
+from oakmeasure.core.document.job import Framed, Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.document.rules import load_rules
+from oakmeasure.core.document.stock import Board
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.solver import LeafSolution, solve
 
 BOARDS = (
     Board(length=4200, width=260, thickness=52), Board(length=3000, width=225, thickness=52),

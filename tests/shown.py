@@ -14,10 +14,10 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from driving import let_go
 from oakmeasure import language
-from oakmeasure.app.session import Session
-from oakmeasure.app.window import Window
-from oakmeasure.core.job import Job
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.window import Window
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.figures.check import Stage
 from oakmeasure.data import path_of
 from oakmeasure.language.phrases import Phrases
 
@@ -75,13 +75,13 @@ def show_workings(window: Window) -> None:
 
 def show_boxes(window: Window) -> None:
     """Open the boxes that stand beside the pages, one after the other."""
-    from oakmeasure.app.dialogs import NewJob
-    from oakmeasure.app.rules_dialog import RulesDialog
-    from oakmeasure.app.schedule_box import ScheduleBox
-    from oakmeasure.app.sum_box import SumBox
-    from oakmeasure.app.to_measure import ToMeasureDialog
-    from oakmeasure.app.words_box import WordsBox
-    from oakmeasure.app.workshop import Workshop
+    from oakmeasure.app.stages.make.workshop import Workshop
+    from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
+    from oakmeasure.app.tools.dialogs import NewJob
+    from oakmeasure.app.tools.glossary import WordsBox
+    from oakmeasure.app.tools.quick_sums import SumBox
+    from oakmeasure.app.tools.rules_dialog import RulesDialog
+    from oakmeasure.app.tools.schedule import ScheduleBox
     from oakmeasure.core.sums.registry import SUMS
 
     sums = SumBox(window, window.session)

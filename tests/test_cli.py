@@ -57,8 +57,8 @@ def test_bad_words_end_with_status_2_and_one_line(words, reason):
 
 
 def test_every_command_is_known_where_the_window_is_told_from_them():
-    from oakmeasure.cli import COMMANDS
-    from oakmeasure.commands import app
+    from oakmeasure.cli.inspect import app
+    from oakmeasure.cli.main import COMMANDS
 
     named = {each.name or each.callback.__name__ for each in app.registered_commands}
     assert named == set(COMMANDS)

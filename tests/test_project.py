@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.figures.check import Stage
 from oakmeasure.data import path_of
 
 ROOT = Path(__file__).parent.parent
@@ -49,7 +49,7 @@ def test_rooms_and_files_that_the_architecture_names_exist():
 def test_demo_job_is_the_one_that_its_script_writes():
     import runpy
 
-    from oakmeasure.files.jobfile import load
+    from oakmeasure.files.job.job_file import load
 
     made = runpy.run_path(str(ROOT / "tools/make_demo.py"))["demo"]()
     assert load(path_of("demo.oakjob")) == made

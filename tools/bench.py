@@ -30,8 +30,8 @@ class Window(QMainWindow):
 OPENING = """
 import sys, time
 start = float(sys.argv[1])
-from oakmeasure.app.opening import Opening, application
-from oakmeasure.app.last_seen import last_look
+from oakmeasure.app.shell.splash import Opening, application
+from oakmeasure.app.shell.last_seen import last_look
 app = application()
 class Window(Opening):
     def __init__(self):
@@ -42,7 +42,7 @@ class Window(Opening):
         done(self)
 """
 CLOSED = """
-from oakmeasure.app.start import application, demo_job, open_window
+from oakmeasure.app.shell.start import application, demo_job, open_window
 app = application()
 window = open_window(demo_job())
 for _ in range(5):
@@ -53,9 +53,9 @@ window.close()
 DEMO = """
 import sys, time
 start = float(sys.argv[1])
-from oakmeasure.app.start import application, demo_job
-from oakmeasure.app.session import Session
-from oakmeasure.app.window import Window as Real
+from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.window import Window as Real
 app = application()
 class Window(Real):
     def __init__(self):
@@ -131,9 +131,9 @@ def windows() -> list[Line]:
 def edits_redrawn() -> list[Line]:
     """One edit, solved and painted, at every stage; the cutting plan's own time is shown apart."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from oakmeasure.app.start import application, demo_job, open_window
-    from oakmeasure.core.cutting import boards, leaf_plan
-    from oakmeasure.core.verdicts import Stage
+    from oakmeasure.app.shell.start import application, demo_job, open_window
+    from oakmeasure.core.cutting import board_plan, leaf_plan
+    from oakmeasure.core.figures.check import Stage
 
     planning: list[float] = []
     plan_boards = leaf_plan.plan_boards
@@ -171,7 +171,7 @@ def edits_redrawn() -> list[Line]:
     return [
         Line("one edit redrawn (no cutting plan), median", "under 50 ms", f"{median:.0f} ms", median < 50),
         Line("one edit redrawn (no cutting plan), worst", "no step over 100 ms", f"{worst:.0f} ms", worst < 100),
-        Line(f"cutting plan of a leaf ({boards.SHUFFLES} shuffles), median", "first answer under 300 ms",
+        Line(f"cutting plan of a leaf ({board_plan.SHUFFLES} shuffles), median", "first answer under 300 ms",
              f"{statistics.median(plans):.0f} ms", statistics.median(plans) < 300),
     ]  # fmt: skip
 
@@ -180,10 +180,10 @@ def clashes() -> list[Line]:
     """A leaf with 200 fixings and all its hardware, asked for every clash; shapely is loaded before."""
     import random
 
-    from oakmeasure.core.hardware.clash import find_clashes
-    from oakmeasure.core.hardware.clash_rules import Kind
-    from oakmeasure.core.hardware.things import Thing
-    from oakmeasure.core.solids import block, bore, rod
+    from oakmeasure.core.base.prisms import block, bore, rod
+    from oakmeasure.core.hardware.clash.bodies import Thing
+    from oakmeasure.core.hardware.clash.rules import Kind
+    from oakmeasure.core.hardware.clash.search import find_clashes
 
     source = random.Random(3)
     things = [Thing(f"nail {at}", Kind.FIXING, bore(source.uniform(0, 900), source.uniform(0, 2000), 3.5, (0.0, 32.0)),
@@ -219,8 +219,8 @@ def clashes() -> list[Line]:
 
 def handles() -> list[Line]:
     """The handles of crookedness, of the swing and of the slide: drawn, laid out and painted at every step."""
-    from oakmeasure.app.start import application, demo_job, open_window
-    from oakmeasure.core.verdicts import Stage
+    from oakmeasure.app.shell.start import application, demo_job, open_window
+    from oakmeasure.core.figures.check import Stage
 
     application()
     window = open_window(demo_job())
@@ -258,10 +258,10 @@ def _dragged(window, leaf: str, slider, what: str) -> Line:  # type: ignore[no-u
 
 def random_openings() -> list[Line]:
     """Monte Carlo of the clear width: 100 000 openings, against root-sum-square."""
-    from oakmeasure.app.start import demo_job
-    from oakmeasure.core.solve import solve
-    from oakmeasure.core.survey.sureness import how_sure
-    from oakmeasure.core.units import Show
+    from oakmeasure.app.shell.start import demo_job
+    from oakmeasure.core.base.units import Show
+    from oakmeasure.core.reports.sureness import how_sure
+    from oakmeasure.core.solver import solve
 
     leaf = solve(demo_job()).leaves[0]
     how_sure(leaf, Show())  # NumPy is imported with the first
@@ -280,19 +280,19 @@ def random_openings() -> list[Line]:
 
 def many_leaves() -> list[Line]:
     """A job of 200 leaves: opened and solved; one edit of one leaf."""
-    from oakmeasure.app.start import demo_job
-    from oakmeasure.core import edits
-    from oakmeasure.core.solve import Solver
-    from oakmeasure.files.jobfile import dumps, loads
+    from oakmeasure.app.shell.start import demo_job
+    from oakmeasure.core.edits import job_edits
+    from oakmeasure.core.solver import Solver
+    from oakmeasure.files.job.job_file import dumps, loads
 
     job = demo_job()
     leaves = tuple(
-        edits.with_value(job.leaves[at % 3], "build.stile", 90 + at / 20).model_copy(
+        job_edits.with_value(job.leaves[at % 3], "build.stile", 90 + at / 20).model_copy(
             update={"id": f"leaf-{at}", "name": f"Leaf {at}"}
         )
         for at in range(200)
     )
-    text = dumps(edits.with_value(job, "leaves", leaves))
+    text = dumps(job_edits.with_value(job, "leaves", leaves))
     start = time.perf_counter()
     opened, solver = loads(text), Solver()
     solver.solve(opened)
@@ -300,7 +300,7 @@ def many_leaves() -> list[Line]:
     times = []
     for at in range(10):
         start = time.perf_counter()
-        opened = edits.with_field(opened, f"leaf-{at}", "build.stile", 91.0 + at)
+        opened = job_edits.with_field(opened, f"leaf-{at}", "build.stile", 91.0 + at)
         solver.solve(opened)
         times.append((time.perf_counter() - start) * 1000)
     edit_ms = statistics.median(times)
@@ -314,11 +314,11 @@ def making() -> list[Line]:
     """The operations of every demo leaf, and a thousand random glue plans."""
     import random
 
-    from oakmeasure.app.start import demo_job
+    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.making.glue import plan_task
     from oakmeasure.core.making.glue_tasks import Closing, Task
     from oakmeasure.core.making.sequence import make
-    from oakmeasure.core.solve import solve
+    from oakmeasure.core.solver import solve
 
     job = demo_job()
     times = []
@@ -359,10 +359,10 @@ def hanging() -> list[Line]:
     """A run of eight cabinet leaves lined up; 500 crooked doors whose hinge faults are known, put right."""
     import random
 
-    from oakmeasure.core.hanging.gaps import put_right
+    from oakmeasure.core.document.adjustment import RunLeaf
+    from oakmeasure.core.hanging.gap_remedy import put_right
     from oakmeasure.core.hanging.practice import drill
     from oakmeasure.core.hanging.run import line_up
-    from oakmeasure.core.hung_choices import RunLeaf
 
     source = random.Random(4)
     run = [RunLeaf(low_left=source.uniform(-2, 2), low_right=source.uniform(-2, 2), gap_top=source.uniform(14, 18),
@@ -399,9 +399,9 @@ def on_paper() -> list[Line]:
 
 def cutting() -> list[Line]:
     """A plan of about 100 parts of the demo's three leaves, several times over."""
-    from oakmeasure.app.start import demo_job
-    from oakmeasure.core.cutting.boards import Piece, Stock, plan_boards
-    from oakmeasure.core.solve import solve
+    from oakmeasure.app.shell.start import demo_job
+    from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
+    from oakmeasure.core.solver import solve
 
     leaves = solve(demo_job()).leaves[:3]
     parts = [part for leaf in leaves if leaf.build for part in leaf.build.parts if part.role != "panel"]

@@ -20,13 +20,13 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from oakmeasure.core.cutting.any_width import prove
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.master import Master
-from oakmeasure.core.cutting.pieces import Shop
-from oakmeasure.core.cutting.problem import CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
-from oakmeasure.core.cutting.strips import finest_grid
-from oakmeasure.files.cutting_in import read_problem
+from oakmeasure.core.cutting.bound.any_width import prove
+from oakmeasure.core.cutting.lp.master import Master
+from oakmeasure.core.cutting.model import CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop
+from oakmeasure.core.cutting.two_d.strips import finest_grid
+from oakmeasure.files.tables.cutting_csv import read_problem
 
 INSTANCES = Path(__file__).parents[2] / "shared/cutting"
 FOLDERS = {CutKind.BARS: "linear", CutKind.SHEETS: "sheets", CutKind.BOARDS: "boards"}
@@ -310,9 +310,9 @@ def boards_as_they_come() -> list[Row]:
 
 def whole_job() -> list[Row]:
     """The demo job's wood, lot by lot, as the window plans it."""
-    from oakmeasure.app.start import demo_job
+    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.cutting.job_plan import needs
-    from oakmeasure.core.solve import solve
+    from oakmeasure.core.solver import solve
     from oakmeasure.files.plan_worker import improve
 
     job = demo_job()
@@ -340,9 +340,9 @@ def frames_while_planning() -> list[Row]:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from PySide6.QtCore import QTimer
 
-    from oakmeasure.app.start import application, demo_job, open_window
+    from oakmeasure.app.shell.start import application, demo_job, open_window
     from oakmeasure.core.drawings.views import TimberPage
-    from oakmeasure.core.verdicts import Stage
+    from oakmeasure.core.figures.check import Stage
 
     app = application()
     window = open_window(demo_job())

@@ -56,9 +56,9 @@ def kills() -> list[Row]:
     """Programs killed while they save, and while they are edited: what is on the disk afterwards."""
     sys.path.insert(0, str(ROOT / "tests"))
     from killed import Killer
-    from oakmeasure.core.job import new_job
-    from oakmeasure.files.jobfile import load, save
-    from oakmeasure.files.journal import left_behind
+    from oakmeasure.core.document.job import new_job
+    from oakmeasure.files.job.job_file import load, save
+    from oakmeasure.files.job.journal import left_behind
 
     lost = whole = 0
     killer = Killer(seed=1)
@@ -68,16 +68,16 @@ def kills() -> list[Row]:
         for _ in range(SAVES_KILLED):
             killer.kill_one("save", folder)
             whole += load(folder / "a.oakjob").name in ("job 0", "job 1")
-        edits = 0
+        job_edits = 0
         for at in range(EDITS_KILLED):
             said = killer.kill_one("edit", folder / str(at), most_seconds=0.2)
             (left,) = left_behind(folder / str(at) / "journal")
-            edits += len(said)
+            job_edits += len(said)
             lost += left.job.leaves[0].fit.gap_floor < 3.0 + int(said[-1]) / 1000 - 1e-9
     killer.close()
     return [
         (f"{SAVES_KILLED} kills while saving: files that are whole", "all", f"{whole}", whole == SAVES_KILLED),
-        (f"{EDITS_KILLED} kills while editing, {edits} edits: jobs that miss one", "none", f"{lost}", not lost),
+        (f"{EDITS_KILLED} kills while editing, {job_edits} edits: jobs that miss one", "none", f"{lost}", not lost),
     ]
 
 
@@ -115,7 +115,7 @@ def leaks() -> list[Row]:
     code = """
 import gc, json, os, sys
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
-from oakmeasure.app.start import application, demo_job, open_window
+from oakmeasure.app.shell.start import application, demo_job, open_window
 app = application()
 window = open_window(demo_job())
 while window.session.solution.next_missing():
@@ -144,11 +144,11 @@ os._exit(0)
 
 def schedule_of_200() -> list[Row]:
     """A schedule of 200 openings read into a job; that opened, and one of its leaves edited."""
-    from oakmeasure.app.start import demo_job
-    from oakmeasure.core import edits
-    from oakmeasure.core.solve import Solver
-    from oakmeasure.files.jobfile import load, save
-    from oakmeasure.files.schedule_csv import read_schedule, with_schedule
+    from oakmeasure.app.shell.start import demo_job
+    from oakmeasure.core.edits import job_edits
+    from oakmeasure.core.solver import Solver
+    from oakmeasure.files.job.job_file import load, save
+    from oakmeasure.files.tables.schedule_csv import read_schedule, with_schedule
 
     with tempfile.TemporaryDirectory() as place:
         csv, file = Path(place) / "s.csv", Path(place) / "a.oakjob"
@@ -170,7 +170,7 @@ def schedule_of_200() -> list[Row]:
         solver.solve(opened)
         rest = time.perf_counter() - start
         start = time.perf_counter()
-        solver.solve(edits.with_field(opened, opened.leaves[5].id, "fit.gap_floor", 7.0))
+        solver.solve(job_edits.with_field(opened, opened.leaves[5].id, "fit.gap_floor", 7.0))
         edited = time.perf_counter() - start
     gc.collect()
     return [

@@ -16,11 +16,11 @@ def paper() -> list[Row]:
     import tempfile
 
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from oakmeasure.app.start import application, demo_job
-    from oakmeasure.core import edits
-    from oakmeasure.core.solve import solve
+    from oakmeasure.app.shell.start import application, demo_job
+    from oakmeasure.core.edits import job_edits
+    from oakmeasure.core.solver import solve
     from oakmeasure.files.job_folder import write_folder
-    from oakmeasure.files.rod_pdf import rod_pdf
+    from oakmeasure.files.pdf.rods import rod_pdf
 
     job = demo_job()
     solution = solve(job)
@@ -34,11 +34,11 @@ def paper() -> list[Row]:
         whole = time.perf_counter() - start
     assert written is not None
 
-    from oakmeasure.app.session import Session
-    from oakmeasure.app.window import Window
+    from oakmeasure.app.shell.session import Session
+    from oakmeasure.app.shell.window import Window
 
     for n in range(200 - len(job.leaves)):
-        job = edits.with_new_leaf(job, f"Store {n}")
+        job = job_edits.with_new_leaf(job, f"Store {n}")
     app = application()
     window = Window(Session(job))
     window.session.whole()
@@ -71,7 +71,7 @@ def quick_sums() -> list[Row]:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     sizes = ["--length", "2000", "--width", "700", "--thickness", "40"]
     words = ["sum", "weight", "--species", "red_oak", *sizes, "--json"]
-    code = f"import sys; sys.argv = ['oak-measure', *{words!r}]; from oakmeasure.cli import main; main()"
+    code = f"import sys; sys.argv = ['oak-measure', *{words!r}]; from oakmeasure.cli.main import main; main()"
     times: dict[str, list[float]] = {"pass": [], code: []}
     for _ in range(9):
         for each, taken in times.items():
@@ -80,9 +80,9 @@ def quick_sums() -> list[Row]:
             taken.append((time.perf_counter() - start) * 1000)
     bare, took = (statistics.median(each) for each in times.values())
 
-    from oakmeasure.app.session import Session
-    from oakmeasure.app.start import application, demo_job
-    from oakmeasure.app.window import Window
+    from oakmeasure.app.shell.session import Session
+    from oakmeasure.app.shell.start import application, demo_job
+    from oakmeasure.app.shell.window import Window
 
     app = application()
     window = Window(Session(demo_job()))

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
-from oakmeasure.core.hung_choices import Gaps, HungChoices, RunLeaf, SignOff, Sliding
-from oakmeasure.core.make_choices import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
+from oakmeasure.core.document.adjustment import Gaps, HungChoices, RunLeaf, SignOff, Sliding
+from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
 
 # operation, day of November 2026, begun, done; a time of its own between them is a stop for the day
 WORKED: tuple[tuple[str, int, str, str], ...] = (

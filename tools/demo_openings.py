@@ -8,8 +8,9 @@ from collections.abc import Iterable
 
 from demo_log import HUNG, ledger_making
 
-from oakmeasure.core.build.patterns import with_pattern
-from oakmeasure.core.build_choices import (
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.construction.framed.patterns import with_pattern
+from oakmeasure.core.document.constructions import (
     Boarded,
     BoardedStyle,
     Infill,
@@ -21,11 +22,17 @@ from oakmeasure.core.build_choices import (
     Veneered,
     VeneerForm,
 )
-from oakmeasure.core.cup_choices import CupChoices, CupUnknown, cup_from_table
-from oakmeasure.core.gear_choices import FloorKind, Guide, GuideKind, HangerChoices, StackChoices, WallChoices, WallKind
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, LeafShape, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.hardware_choices import (
+from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown, cup_from_table
+from oakmeasure.core.document.hanging import (
+    CabinetChoices,
+    EvenGap,
+    LeafShape,
+    PairChoices,
+    Shim,
+    SlideChoices,
+    track_sets,
+)
+from oakmeasure.core.document.hinges import (
     Butt,
     FlushBolts,
     HardwareChoices,
@@ -36,8 +43,8 @@ from oakmeasure.core.hardware_choices import (
     Screws,
     butt_from_table,
 )
-from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
-from oakmeasure.core.layer_choices import (
+from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
+from oakmeasure.core.document.layer_constructions import (
     Existing,
     Inside,
     Layered,
@@ -49,7 +56,7 @@ from oakmeasure.core.layer_choices import (
     ReduceBy,
     Splice,
 )
-from oakmeasure.core.readings import (
+from oakmeasure.core.document.readings import (
     FloorAlong,
     FloorPoint,
     FloorReadings,
@@ -66,7 +73,16 @@ from oakmeasure.core.readings import (
     Thing,
     Tick,
 )
-from oakmeasure.core.working import State
+from oakmeasure.core.document.sliding_gear import (
+    FloorKind,
+    Guide,
+    GuideKind,
+    HangerChoices,
+    StackChoices,
+    WallChoices,
+    WallKind,
+)
+from oakmeasure.core.figures.figure import State
 
 
 def read(**values: float) -> OpeningReadings:

@@ -4,7 +4,18 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from oakmeasure.core.rack import Board, Came, Face, Flaw, Mark, MoistureReading, Pin, Sawn, Section, SheetStock
+from oakmeasure.core.document.stock import (
+    Board,
+    Came,
+    Face,
+    Flaw,
+    Mark,
+    MoistureReading,
+    Pin,
+    Sawn,
+    Section,
+    SheetStock,
+)
 
 FIRST_DAY = date(2026, 9, 7)
 

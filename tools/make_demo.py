@@ -5,13 +5,13 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from oakmeasure.core.build_choices import TenonKind
-from oakmeasure.core.hardware_choices import HardwareChoices, butt_from_table
-from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
-from oakmeasure.core.rack import CuttingChoices
-from oakmeasure.core.rules import ButtSchool, load_rules
-from oakmeasure.core.working import State
-from oakmeasure.files.jobfile import save
+from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
+from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
+from oakmeasure.core.document.rules import ButtSchool, load_rules
+from oakmeasure.core.document.stock import CuttingChoices
+from oakmeasure.core.figures.figure import State
+from oakmeasure.files.job.job_file import save
 
 sys.path.insert(0, str(Path(__file__).parent))
 from demo_log import HUNG

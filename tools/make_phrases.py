@@ -21,7 +21,14 @@ import polib
 ROOT = Path(__file__).parent.parent
 SOURCES = ROOT / "src/oakmeasure"
 # What is typed and answered in a terminal, and the outside devices, speak English.
-NOT_SHOWN = ("cli.py", "commands.py", "paper_commands.py", "command_line.py", "sum_command.py", "desktop.py")
+NOT_SHOWN = (
+    "cli/main.py",
+    "cli/inspect.py",
+    "cli/papers.py",
+    "cli/common.py",
+    "cli/quick_sum.py",
+    "cli/desktop_install.py",
+)
 NOT_FOLDERS = ("gauges", "data", "language")
 FOR_PROGRAMS = ("KeyError", "ValueError", "TypeError", "RuntimeError", "AssertionError", "NotImplementedError")
 SAID = re.compile(r"[A-Za-z]{2,}")
@@ -112,7 +119,7 @@ def main(language: str) -> None:
     book.save(str(path))
     print(f"{len(book)} phrases, {sum(not each.msgstr for each in book)} to be written")
 
-    from oakmeasure.app.start import application, demo_job
+    from oakmeasure.app.shell.start import application, demo_job
     from oakmeasure.language.phrases import Phrases, read_phrases
     from shown import heard_of, strange_in
 

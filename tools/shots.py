@@ -8,11 +8,11 @@ import tempfile
 from datetime import date
 from pathlib import Path
 
-from oakmeasure.app.start import demo_job, picture, schedule_picture, sum_picture, workshop_picture
+from oakmeasure.app.shell.start import demo_job, picture, schedule_picture, sum_picture, workshop_picture
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, TimberPage
-from oakmeasure.core.solve import solve
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.files.stage_sheet_pdf import stage_sheets_pdf
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.solver import solve
+from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
     "measure": (Stage.MEASURE, "seed-room", ""),

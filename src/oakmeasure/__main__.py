@@ -1,6 +1,6 @@
 """`python -m oakmeasure` is `oak-measure`."""
 
-from oakmeasure.cli import main
+from oakmeasure.cli.main import main
 
 if __name__ == "__main__":
     main()

@@ -3,10 +3,10 @@ from __future__ import annotations
 import pytest
 
 from driving import let_go
-from oakmeasure.app import theme
-from oakmeasure.app.session import Session
-from oakmeasure.app.start import application
-from oakmeasure.app.window import Window
+from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.start import application
+from oakmeasure.app.shell.window import Window
 
 
 @pytest.fixture(scope="session")

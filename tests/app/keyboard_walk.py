@@ -14,10 +14,10 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLabel, QToolButton, QWidget
 
-from oakmeasure.app.session import Session
-from oakmeasure.app.start import application, demo_job
-from oakmeasure.app.window import Window
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.app.shell.window import Window
+from oakmeasure.core.figures.check import Stage
 
 MOST_TABS = 600
 

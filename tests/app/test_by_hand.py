@@ -7,7 +7,7 @@ from pypdf import PdfReader
 
 from by_hand import JOBS, do
 from driving import let_go
-from oakmeasure.files import job_book
+from oakmeasure.files.job import job_book
 
 
 @pytest.mark.parametrize("name", JOBS)

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
 from driving import choose, page, write
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.figures.check import Stage
 from samples import codes
 
 

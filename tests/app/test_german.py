@@ -9,9 +9,9 @@ from PySide6.QtCore import QTranslator
 from PySide6.QtWidgets import QApplication
 
 from driving import let_go
-from oakmeasure.app import start
-from oakmeasure.core.solve import solve
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.app.shell import start
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.solver import solve
 from oakmeasure.files import job_folder
 from oakmeasure.files.settings import read_settings
 from oakmeasure.language import Language, choose, say, spoken

@@ -11,11 +11,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton, QSpinBox
 
 from driving import box, choose, page, refusals, write
-from oakmeasure.core import edits
 from oakmeasure.core.drawings.views import HangPage
-from oakmeasure.core.verdicts import Level, Stage
-from oakmeasure.core.working import State
-from oakmeasure.files import job_book
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.figures.figure import State
+from oakmeasure.files.job import job_book
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -144,7 +144,7 @@ def test_a_leaf_is_signed_off_goes_into_the_book_and_begins_a_new_job(hung):
     assert "who signs it off?" in refusals(hung)
     for stop in hung.session.solved.open_stops():
         hung.session.push(
-            "answer", lambda job, stop=stop: edits.with_acknowledged(job, "hatch", stop.code, "seen and meant")
+            "answer", lambda job, stop=stop: job_edits.with_acknowledged(job, "hatch", stop.code, "seen and meant")
         )
     hung.sheet().findChild(QLineEdit, "signBy").setText("I. Tarn")
     hung.sheet().findChild(QLineEdit, "signNote").setText("shuts by its own weight")

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QToolButton
 
 from driving import box, choose, page, refusals, write
 from oakmeasure.core.drawings.views import HardwarePage
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.figures.check import Stage
 from samples import codes
 
 

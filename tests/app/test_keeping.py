@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.app import start
-from oakmeasure.app.keeper import Keeper
-from oakmeasure.app.session import Session
-from oakmeasure.core import edits
-from oakmeasure.core.job import new_job
-from oakmeasure.files.claims import Claim
-from oakmeasure.files.jobfile import load, save
-from oakmeasure.files.journal import Journal
+from oakmeasure.app.commands.autosave import Keeper
+from oakmeasure.app.shell import start
+from oakmeasure.app.shell.session import Session
+from oakmeasure.core.document.job import new_job
+from oakmeasure.core.edits import job_edits
+from oakmeasure.files.job.claims import Claim
+from oakmeasure.files.job.job_file import load, save
+from oakmeasure.files.job.journal import Journal
 
 
 @pytest.fixture
@@ -45,7 +45,7 @@ def left_by_another(files, *, path, job=None):
     base = job or load(path)
     journal = Journal(files.keeper.folder / "journal")
     journal.begin(base, path)
-    journal.record(edits.with_field(base, base.leaves[0].id, "fit.gap_floor", 7.5))
+    journal.record(job_edits.with_field(base, base.leaves[0].id, "fit.gap_floor", 7.5))
     journal._close()
 
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.app import last_seen
-from oakmeasure.app.last_seen import Seen, keep_look, last_look
-from oakmeasure.app.opening import Opening
-from oakmeasure.app.start import go_where
-from oakmeasure.core.job import new_job
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.files.jobfile import load, save
+from oakmeasure.app.shell import last_seen
+from oakmeasure.app.shell.last_seen import Seen, keep_look, last_look
+from oakmeasure.app.shell.splash import Opening
+from oakmeasure.app.shell.start import go_where
+from oakmeasure.core.document.job import new_job
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.files.job.job_file import load, save
 
 
 @pytest.fixture(autouse=True)

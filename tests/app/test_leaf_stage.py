@@ -7,13 +7,13 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
 
 from driving import box, choose, let_go, page, refusals, write
-from oakmeasure.app.choice_box import ChoiceBox
-from oakmeasure.app.session import Session
-from oakmeasure.app.window import Window
-from oakmeasure.core.build.shape import Role
+from oakmeasure.app.forms.choice_box import ChoiceBox
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.window import Window
+from oakmeasure.core.document.job import new_job
 from oakmeasure.core.drawings.views import LeafPage, TimberPage
-from oakmeasure.core.job import new_job
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
 

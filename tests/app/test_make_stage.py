@@ -11,14 +11,14 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton
 
 from driving import box, choose, page, refusals, write
-from oakmeasure.app.glue_clock import GlueClock
-from oakmeasure.app.workshop import CAP_PX, Workshop
-from oakmeasure.core import edits
+from oakmeasure.app.stages.make.glue_clock import GlueClock
+from oakmeasure.app.stages.make.workshop import CAP_PX, Workshop
+from oakmeasure.core.document.production import LogKind, MishapKind
 from oakmeasure.core.drawings.views import MakePage
-from oakmeasure.core.make_choices import LogKind, MishapKind
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.making.log import Progress, not_mended
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.files import lesson_store
+from oakmeasure.files.job import lesson_store
 
 NOW = datetime(2026, 11, 26, 9, 0)
 LEFT = Qt.MouseButton.LeftButton
@@ -260,7 +260,7 @@ def test_a_log_is_written_and_read_back_and_a_line_that_is_cut_off_is_told(made,
     made.commands.export_log()
     whole = path.read_bytes()
     before = made.session.job.leaf("ledger").making.log
-    made.session.push("empty it", lambda job: edits.with_field(job, "ledger", "making.log", ()))
+    made.session.push("empty it", lambda job: job_edits.with_field(job, "ledger", "making.log", ()))
     path.write_bytes(whole[:-30])  # the last line is cut off
     made.commands.ask_log_path = lambda: str(path)
     made.commands.import_log()

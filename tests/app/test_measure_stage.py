@@ -8,11 +8,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog, QPushButton
 
 from driving import RETURN, box, choose, page, refusals, write
-from oakmeasure.app.to_measure import ToMeasureDialog
+from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
+from oakmeasure.core.document.readings import FloorAlong, MeasuredBy, TickForm
 from oakmeasure.core.drawings.views import MeasurePage
-from oakmeasure.core.readings import FloorAlong, MeasuredBy, TickForm
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.core.working import State
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.figures.figure import State
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
 

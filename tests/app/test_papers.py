@@ -9,9 +9,9 @@ import pytest
 from pypdf import PdfReader
 from PySide6.QtWidgets import QProgressDialog
 
-from oakmeasure.app import all_leaves
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.app.commands import solve_all
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.figures.check import Stage
 
 
 @pytest.fixture
@@ -186,7 +186,7 @@ def test_lists_of_all_leaves_wait_for_them_with_progress_and_can_be_stopped(pape
         def wasCanceled(self):
             return len(seen) >= 5
 
-    monkeypatch.setattr(all_leaves, "QProgressDialog", Stopped)
+    monkeypatch.setattr(solve_all, "QProgressDialog", Stopped)
     papers.cut_list()
     assert len(seen) == 5
     assert not list(papers.place.iterdir())

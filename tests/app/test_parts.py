@@ -8,23 +8,23 @@ from PySide6.QtGui import QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QBoxLayout, QLabel, QWidget
 
-from oakmeasure.app import theme
-from oakmeasure.app.board import Board
-from oakmeasure.app.choice_box import ChoiceBox, ChoiceRow
-from oakmeasure.app.entry import Entry, StateMark, read
-from oakmeasure.app.lists import RecordList, RecordModel, boring_list, cut_list, readings_list
-from oakmeasure.app.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
-from oakmeasure.app.start import application, demo_job
-from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.drawing import Anchor, Dimension, Drawing, Label, Layer
-from oakmeasure.core.drawings.hang_view import looks_view
-from oakmeasure.core.drawings.leaf_view import leaf_view
+from oakmeasure.app.canvas.canvas import Board
+from oakmeasure.app.canvas.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
+from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
+from oakmeasure.app.forms.quantity_edit import Entry, StateMark, read
+from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.part_lists import RecordList, RecordModel, boring_list, cut_list, readings_list
+from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.core.base.errors import LengthError
+from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
+from oakmeasure.core.drawings.hang.hang_view import looks_view
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.views import VIEWS, HardwarePage
-from oakmeasure.core.errors import LengthError
-from oakmeasure.core.solve import solve_leaf
-from oakmeasure.core.units import Show, System, Unit
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.core.working import State
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import solve_leaf
 from samples import framed, solved
 
 INCH = Show(System.INCH)

@@ -10,11 +10,11 @@ import pytest
 from PySide6.QtCore import QCoreApplication, QItemSelectionModel, Qt
 from PySide6.QtTest import QTest
 
-from oakmeasure.app.schedule_box import ALIKE, COLUMNS
-from oakmeasure.core import edits
-from oakmeasure.core.job import Hand
-from oakmeasure.core.schedule import SORTS
-from oakmeasure.core.verdicts import Level
+from oakmeasure.app.tools.schedule import ALIKE, COLUMNS
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.reports.schedule import SORTS
 
 SELECT = QItemSelectionModel.SelectionFlag.Select | QItemSelectionModel.SelectionFlag.Rows
 
@@ -127,7 +127,7 @@ def test_200_leaves_are_scrolled_through_by_painting_only_what_is_seen(lines):
     session = lines.session
     many = session.job
     for n in range(200 - len(many.leaves)):
-        many = edits.with_new_leaf(many, f"Store {n}")
+        many = job_edits.with_new_leaf(many, f"Store {n}")
     session.open(many, None)
     session.whole()
     lines.refresh()

@@ -7,10 +7,10 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton
 
-from oakmeasure.core.drawing import Dimension
-from oakmeasure.core.make_choices import LogKind
+from oakmeasure.core.base.units import System
+from oakmeasure.core.document.production import LogKind
+from oakmeasure.core.drawings.drawing import Dimension
 from oakmeasure.core.sums.registry import SUMS
-from oakmeasure.core.units import System
 
 RETURN = Qt.Key.Key_Return
 

@@ -7,9 +7,9 @@ import time
 
 import pytest
 
-from oakmeasure.app.session import Session
-from oakmeasure.app.start import demo_job
-from oakmeasure.app.sweeping import REST_S, YOUNG, Sweeper
+from oakmeasure.app.commands.gc_rests import REST_S, YOUNG, Sweeper
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.start import demo_job
 
 
 class Loop:
@@ -30,7 +30,7 @@ def test_memory_is_swept_in_a_rest_and_not_while_somebody_edits(qtbot, monkeypat
         session.edit("fit.gap_floor", 4.5)
         assert not sweeper.look()  # just edited
         now = time.monotonic()
-        monkeypatch.setattr("oakmeasure.app.sweeping.time.monotonic", lambda: now + REST_S + 1)
+        monkeypatch.setattr("oakmeasure.app.commands.gc_rests.time.monotonic", lambda: now + REST_S + 1)
         assert sweeper.look()
         assert not [each for each in gc.get_objects() if type(each) is Loop]
     finally:

@@ -7,9 +7,9 @@ from PySide6.QtTest import QTest
 
 from driving import choose, page, write
 from oakmeasure.core.cutting.job_plan import to_buy
+from oakmeasure.core.document.stock import Came, CuttingChoices, Face, Flaw, Pin
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.rack import Came, CuttingChoices, Face, Flaw, Pin
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.figures.check import Stage
 
 
 def at_page(window, which, leaf="drying-loft"):

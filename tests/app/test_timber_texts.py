@@ -7,20 +7,20 @@ from functools import cache
 import pytest
 from PySide6.QtCore import QRectF
 
-from oakmeasure.app.painter import dimension_box, fitted, label_box, label_text
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.build.veneer_plan import veneer_plan
-from oakmeasure.core.drawing import Dimension, Label
-from oakmeasure.core.drawings.drying_view import drying_view
-from oakmeasure.core.drawings.plan_view import pages_of, plan_view
-from oakmeasure.core.drawings.price_view import price_view
-from oakmeasure.core.drawings.rack_view import owned, rack_view
-from oakmeasure.core.drawings.veneer_view import veneer_view
-from oakmeasure.core.pricing import buy_ways, price_of
-from oakmeasure.core.solve import solve
+from oakmeasure.app.canvas.painter import dimension_box, fitted, label_box, label_text
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.veneered.veneer_plan import veneer_plan
+from oakmeasure.core.costing.pricing import buy_ways, price_of
+from oakmeasure.core.drawings.drawing import Dimension, Label
+from oakmeasure.core.drawings.timber.drying_view import drying_view
+from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view
+from oakmeasure.core.drawings.timber.price_view import price_view
+from oakmeasure.core.drawings.timber.stock_view import owned, rack_view
+from oakmeasure.core.drawings.timber.veneer_view import veneer_view
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest
-from oakmeasure.core.units import Show, System
 from planning import planned
 
 SHOWS = pytest.mark.parametrize("show", [Show(), Show(System.INCH)], ids=["mm", "inch"])

@@ -7,12 +7,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QToolButton
 
-from oakmeasure.core import edits
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.solve import Solver, solve
-from oakmeasure.core.units import Show, System, parse_length
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.core.working import State
+from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.solver import Solver, solve
 
 
 def visible(window, kind, name):
@@ -73,7 +73,7 @@ def test_window_waits_for_the_leaf_in_hand_only_and_learns_of_the_others_later(w
     whole = unfolding.whole()
     assert solver.worked_out == len(demo.leaves)
     assert [each.verdicts for each in whole.leaves] == [each.verdicts for each in solve(demo).leaves]
-    few = edits.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
+    few = job_edits.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
     window.session.open(few, None)
     qtbot.waitUntil(lambda: not window.session.solution.next_missing(), timeout=10_000)
     assert any(each.code == "boards-shared" for each in window.verdicts.shown_verdicts())

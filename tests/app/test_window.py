@@ -13,18 +13,18 @@ from PySide6.QtCore import QPoint, QRectF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
 
-from oakmeasure.app import theme
-from oakmeasure.app.dialogs import AnswerStops, NewJob
-from oakmeasure.app.painter import fitted, label_box
-from oakmeasure.app.rules_dialog import RulesDialog
-from oakmeasure.app.session import Session
-from oakmeasure.app.start import application
-from oakmeasure.core import edits
-from oakmeasure.core.drawing import Dimension, Label
-from oakmeasure.core.units import System
-from oakmeasure.core.verdicts import Level, Stage
-from oakmeasure.core.working import State
-from oakmeasure.files.jobfile import load
+from oakmeasure.app.canvas.painter import fitted, label_box
+from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.shell.start import application
+from oakmeasure.app.tools.dialogs import AnswerStops, NewJob
+from oakmeasure.app.tools.rules_dialog import RulesDialog
+from oakmeasure.core.base.units import System
+from oakmeasure.core.drawings.drawing import Dimension, Label
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.figures.figure import State
+from oakmeasure.files.job.job_file import load
 from samples import job
 
 KEY = Qt.Key
@@ -167,7 +167,7 @@ def test_dimension_on_the_drawing_is_edited_where_it_stands(window):
 
 def _dimension(window, figure) -> QPoint:
     shape = next(s for s in window.board.drawing.shapes if isinstance(s, Dimension) and s.figure == figure)
-    from oakmeasure.app.painter import dimension_box
+    from oakmeasure.app.canvas.painter import dimension_box
 
     return dimension_box(shape, window.board._view).center().toPoint()
 
@@ -306,7 +306,9 @@ def test_bench_sheet_asks_for_a_reason_for_every_stop(window, tmp_path):
     stops = [each for each in window.session.solved.verdicts if each.level is Level.STOP]
 
     def answer(code, reason):
-        return window.session.push("", lambda made: edits.with_acknowledged(made, window.session.leaf_id, code, reason))
+        return window.session.push(
+            "", lambda made: job_edits.with_acknowledged(made, window.session.leaf_id, code, reason)
+        )
 
     dialog = AnswerStops(window, stops, answer)
     dialog.accept()
@@ -394,8 +396,8 @@ def test_new_job_in_inches_refuses_in_inches(window):
 
 
 def test_no_leaf_at_all_still_shows_every_stage(window):
-    tiny = edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0)
-    tiny = edits.with_field(tiny, "leaf-1", "fit.gap_latch", 60.0)
+    tiny = job_edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0)
+    tiny = job_edits.with_field(tiny, "leaf-1", "fit.gap_latch", 60.0)
     window.session.open(tiny, None)
     for stage in Stage:
         window.session.go_to(stage)
@@ -418,10 +420,10 @@ def test_both_themes_meet_contrast_aa():
 
 
 def test_a_fault_of_the_program_is_a_sentence_and_a_log_and_no_traceback(window, tmp_path, monkeypatch, capsys):
-    from oakmeasure import trouble
-    from oakmeasure.app import start
+    from oakmeasure.app.shell import start
+    from oakmeasure.files import crash_log
 
-    monkeypatch.setattr(trouble, "user_log_path", lambda *_args, **_kw: tmp_path)
+    monkeypatch.setattr(crash_log, "user_log_path", lambda *_args, **_kw: tmp_path)
     said = []
     monkeypatch.setattr(start.QMessageBox, "warning", lambda *words: said.append(words[-1]))
     try:

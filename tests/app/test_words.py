@@ -9,9 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit
 
 import oakmeasure
-from oakmeasure.app.words_box import WordsBox
-from oakmeasure.core.verdicts import Stage
-from oakmeasure.core.words import explained, trade_words, words
+from oakmeasure.app.tools.glossary import WordsBox
+from oakmeasure.core.base.glossary import explained, trade_words, words
+from oakmeasure.core.figures.check import Stage
 
 FOUND = {
     "tenon, blind": ("tenon",),

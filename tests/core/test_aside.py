@@ -15,18 +15,18 @@ from pathlib import Path
 
 import pytest
 
-from oakmeasure.core.cutting import aside
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.master import Master
-from oakmeasure.core.cutting.pieces import Shop
-from oakmeasure.core.cutting.problem import CENT, CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.bound import bound_process
+from oakmeasure.core.cutting.lp.master import Master
+from oakmeasure.core.cutting.model import CENT, CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from planning import boards_cut_up
 
 AT_WORK = """
 import sys
 sys.path.insert(0, sys.argv[1])
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.problem import Watch
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.cutting.model import Watch
 from planning import boards_cut_up
 cut(boards_cut_up(40, 1)[0], Watch(60.0))
 """
@@ -48,7 +48,7 @@ def test_what_is_proven_aside_is_more_than_the_material_and_never_more_than_the_
     area = sum(n * (a + k) * (b + k) for n, (a, b) in zip(shop.demand, shop.sizes, strict=True))
     material = area * min(shop.price[each.at] / shop.room(each) for each in shop.stock)
     stock = {each.at: each.count for each in shop.stock}
-    copy = aside.started(Watch(4.0), aside.of_strips(shop, shop.demand, stock))
+    copy = bound_process.started(Watch(4.0), bound_process.of_strips(shop, shop.demand, stock))
     assert copy is not None
     copy.prices()
     while copy._copy.is_alive():
@@ -75,14 +75,14 @@ def test_without_a_second_process_the_bound_is_this_ones_own(monkeypatch):
     def refused(*_args):
         raise BlockingIOError
 
-    monkeypatch.setattr(aside, "Aside", refused)
+    monkeypatch.setattr(bound_process, "Aside", refused)
     problem, least = boards_cut_up(30, 3)
     plan = cut(problem, Watch(4.0))
     assert 0.9 * least < plan.bound <= least + 0.001
 
 
 def test_what_breaks_in_the_copy_breaks_no_plan(monkeypatch):
-    monkeypatch.setattr(aside.sample, "prices", lambda *_args: 1 / 0)
+    monkeypatch.setattr(bound_process.sample, "prices", lambda *_args: 1 / 0)
     problem, _ = boards_cut_up(30, 3)
     plan = cut(problem, Watch(2.5))
     assert not plan.left

@@ -10,14 +10,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.braces import corner_brace, halves, pointed_shape, turned_over
-from oakmeasure.core.build.made import screw_for
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.build.slab import slot_length, strip_count, tenon_places
-from oakmeasure.core.build.slab_checks import glue_stages
-from oakmeasure.core.build.spacing import board_count
-from oakmeasure.core.build_choices import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import area
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.braces import corner_brace, halves, pointed_shape, turned_over
+from oakmeasure.core.construction.slab.build import slot_length, strip_count, tenon_places
+from oakmeasure.core.construction.slab.checks import glue_stages
+from oakmeasure.core.construction.spacing import board_count
+from oakmeasure.core.document.constructions import (
     Boarded,
     BoardEdge,
     BoardedStyle,
@@ -30,14 +30,14 @@ from oakmeasure.core.build_choices import (
     SlabJoint,
     Stiffener,
 )
-from oakmeasure.core.drawing import Area
-from oakmeasure.core.drawings.leaf_view import leaf_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import area
-from oakmeasure.core.job import Climate, Hand, TimberChoices
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.document.job import Climate, Hand, TimberChoices
+from oakmeasure.core.drawings.drawing import Area
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.leaf.part_factory import screw_for
+from oakmeasure.core.solver import solve
 from samples import codes, job, solved
 
 DRY = TimberChoices(species="redwood", moisture=13.0, wet=Climate(temperature=18, humidity=68))
@@ -108,7 +108,7 @@ def test_boards_and_gaps_fill_the_leaf_and_braces_rise_from_the_hinge_side(build
     assert len({each.code for each in leaf.verdicts}) == len(leaf.verdicts)
     for verdict in leaf.verdicts:
         for remedy in (each for each in verdict.remedies if each.path):
-            taken = edits.with_remedy(job(width, height, build=build, hand=hand), "leaf-1", remedy)
+            taken = job_edits.with_remedy(job(width, height, build=build, hand=hand), "leaf-1", remedy)
             mended = solve(taken).leaves[0]
             assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
 
@@ -129,11 +129,11 @@ def test_brace_angle_is_made_round_by_one_click_and_a_steep_one_asks_for_a_ledge
                                            ledge_top=61.0, brace_width=70.0), timber=DRY)  # fmt: skip
     offer = said(solve(made).leaves[0], "brace-round-one")
     assert "30 lower" in offer.sentence  # 640 high becomes 610, as wide as it is
-    mended = solve(edits.with_remedy(made, "leaf-1", offer.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", offer.remedies[0])).leaves[0]
     assert mended.figures["brace_angle"].value == pytest.approx(45.0)
     steep = job(500.0, 2100.0, build=Boarded(), timber=DRY)
     look = said(solve(steep).leaves[0], "brace-slope-one")
-    assert "brace-slope-lower" not in codes(solve(edits.with_remedy(steep, "leaf-1", look.remedies[0])).leaves[0])
+    assert "brace-slope-lower" not in codes(solve(job_edits.with_remedy(steep, "leaf-1", look.remedies[0])).leaves[0])
 
 
 @pytest.mark.parametrize("build", [Boarded(), Boarded(style=BoardedStyle.X), Slab()], ids=["Z", "X", "slab"])
@@ -167,7 +167,7 @@ def test_brace_of_a_framed_leaf_may_end_on_its_stiles_and_no_other_leaf_has_any(
     assert {round(x, 3) for x, _ in brace.shape} == {95.0, round(framed.build.width - 95.0, 3)}
     made = job(762.0, 1981.0, build=Boarded(brace_ends=BraceEnds.STILES), timber=DRY)
     look = said(solve(made).leaves[0], "no-stiles-one")
-    assert "no-stiles-one" not in codes(solve(edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0])
+    assert "no-stiles-one" not in codes(solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0])
 
 
 def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop():
@@ -189,7 +189,7 @@ def test_boards_at_hand_that_lay_up_too_wide_are_ripped_at_both_ends_or_the_last
     over = said(solve(start).leaves[0], "boards-over")
     assert solve(start).leaves[0].figures["boards_over"].value == pytest.approx(43.0)
     for remedy, ends in zip(over.remedies[:2], ((183.5, 166.5), (205.0, 145.0)), strict=True):
-        leaf = solve(edits.with_remedy(start, "leaf-1", remedy)).leaves[0]
+        leaf = solve(job_edits.with_remedy(start, "leaf-1", remedy)).leaves[0]
         boards = [part for part in leaf.build.parts if part.role is Role.BOARD]
         assert (boards[0].finished.width, boards[-1].finished.width) == pytest.approx(ends)
         assert all(each.at_hand for each in boards)
@@ -203,7 +203,7 @@ def test_gap_at_fitting_follows_the_moisture_and_dry_boards_draw_out_of_their_gr
     assert "boards-buckle" not in codes(leaf)
     tight = job(747.0, 1820.0, build=Boarded(cover=140.0, gap=0.0), timber=wet)
     look = said(solve(tight).leaves[0], "boards-buckle")
-    assert "boards-buckle" not in codes(solve(edits.with_remedy(tight, "leaf-1", look.remedies[0])).leaves[0])
+    assert "boards-buckle" not in codes(solve(job_edits.with_remedy(tight, "leaf-1", look.remedies[0])).leaves[0])
     green = TimberChoices(species="beech", moisture=18.0, dry=Climate(temperature=22, humidity=25))
     assert "tongue-out" in codes(solved(747.0, 1820.0, build=Boarded(cover=200.0, groove=6.0), timber=green))
     with pytest.raises(InputError, match="cover"):
@@ -253,7 +253,7 @@ def test_strips_fill_the_slab_and_every_stop_is_mended_by_its_remedy(width, heig
     assert leaf_view(leaf, Show()).shapes
     for verdict in leaf.verdicts:
         for remedy in (each for each in verdict.remedies if each.path):
-            mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+            mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
             assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
 
 
@@ -264,7 +264,7 @@ def test_old_boards_make_their_width_or_say_what_is_missing():
     assert leaf.figures["strip_1"].value == pytest.approx(212 - 19)  # 38 off, half at each edge
     made = job(900.0, 1948.0, build=Slab(measured=old))
     stop = said(solve(made).leaves[0], "strips-short")
-    assert "strips-short" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "strips-short" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 @pytest.mark.parametrize(

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.core import edits
-from oakmeasure.core.build_choices import Boarded, BoardedStyle, Framed
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.solve import solve
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.document.constructions import Boarded, BoardedStyle, Framed
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.solver import solve
 from samples import codes, job, solved
 
 
@@ -16,7 +16,7 @@ def test_butts_that_are_too_weak_or_too_wide_name_the_one_of_the_table_that_does
     heavy = job(780.0, 2040.0, build=Boarded(style=BoardedStyle.X, double=True))
     weak = next(each for each in solve(heavy).leaves[0].verdicts if each.code == "butts-weak")
     assert weak.remedies[0].text == "Take the Tern 102 ball-bearing, up to 80 kg"
-    mended = solve(edits.with_remedy(heavy, "leaf-1", weak.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(heavy, "leaf-1", weak.remedies[0])).leaves[0]
     assert "butts-weak" not in codes(mended)
     thin = solved(780.0, 2040.0, build=Boarded())
     wide = next(each for each in thin.verdicts if each.code == "butt-back")
@@ -30,6 +30,6 @@ def test_butts_of_a_cabinets_leaf_are_in_line_with_its_rails_or_their_own_length
     height, foot = framed["leaf_height"].value, framed["butt_2_top"].value + framed["butt_length"].value
     assert height - foot == pytest.approx(framed["bottom_rail"].value)
     start = job(440.0, 560.0, hanging=Hanging.INSET_BUTTS)
-    slab = solve(edits.with_construction(start, "leaf-1", "slab")).leaves[0]
+    slab = solve(job_edits.with_construction(start, "leaf-1", "slab")).leaves[0]
     assert slab.figures["butt_1_top"].value == slab.figures["butt_length"].value
     assert not {each for each in codes(slab, Level.STOP) if each.startswith(("stiffener", "butts"))}

@@ -12,18 +12,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.snapped import dragged_butt
-from oakmeasure.core.build_choices import Boarded, Framed, Slab, Veneered
-from oakmeasure.core.drawings.clash_view import clash_view
-from oakmeasure.core.drawings.lock_view import lock_view
-from oakmeasure.core.gear_choices import Guide, GuideKind
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hardware.clash import Mover, blocked, find_clashes, free_place
-from oakmeasure.core.hardware.clash_rules import SPACINGS, Kind, spacing
-from oakmeasure.core.hardware.things import Thing
-from oakmeasure.core.hardware.zones import MARGIN, zones
-from oakmeasure.core.hardware_choices import (
+from oakmeasure.core.base.prisms import Solid, block, bore, nearest_free, rod
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Boarded, Framed, Slab, Veneered
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import (
     FlushBolts,
     HardwareChoices,
     Latch,
@@ -33,13 +26,20 @@ from oakmeasure.core.hardware_choices import (
     PullKind,
     Screws,
 )
-from oakmeasure.core.job import Hand, LateTrim
-from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
-from oakmeasure.core.solids import Solid, block, bore, nearest_free, rod
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level, Remedy
-from oakmeasure.files import tables
+from oakmeasure.core.document.job import Hand, LateTrim
+from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
+from oakmeasure.core.document.sliding_gear import Guide, GuideKind
+from oakmeasure.core.drawings.hardware.clash_view import clash_view
+from oakmeasure.core.drawings.hardware.lock_view import lock_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits.drag import dragged_butt
+from oakmeasure.core.figures.check import Level, Remedy
+from oakmeasure.core.hardware.clash.bodies import Thing
+from oakmeasure.core.hardware.clash.rules import SPACINGS, Kind, spacing
+from oakmeasure.core.hardware.clash.search import Mover, blocked, find_clashes, free_place
+from oakmeasure.core.hardware.clash.zones import MARGIN, zones
+from oakmeasure.core.solver import solve
+from oakmeasure.files.tables import lists as tables
 from samples import assert_sums, codes, job, solved
 
 KINDS = list(Kind)
@@ -184,11 +184,11 @@ def test_latch_bored_into_a_tenon_is_a_stop_and_its_free_place_mends_it():
     assert verdict.level is Level.STOP
     assert "tenon in the latch stile" in verdict.title
     remedy = next(each for each in verdict.remedies if each.path == "hardware.latch.up")
-    mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
     assert not [code for code in codes(mended) if code.startswith("clash-latch")]
     # A millimetre less of a way would not have done.
     less = remedy.value - math.copysign(1.5, remedy.value - 950.0)
-    back = solve(edits.with_field(made, "leaf-1", "hardware.latch.up", less)).leaves[0]
+    back = solve(job_edits.with_field(made, "leaf-1", "hardware.latch.up", less)).leaves[0]
     assert [code for code in codes(back) if code.startswith("clash-latch")]
 
 
@@ -204,11 +204,11 @@ def test_screw_deep_in_a_tenon_is_told_and_the_butt_moves_to_a_free_place_by_cli
     leaf = solve(made).leaves[0]
     verdict = said(leaf, "clash-butt-2-middle-rail")
     remedy = next(each for each in verdict.remedies if each.path == "hardware.tops")
-    mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
     assert not [code for code in codes(mended) if code.startswith("clash-butt-2")]
     assert [mended.figures[f"butt_{n}_top"].value for n in (1, 3)] == [150.0, 1640.0]
     drop = dragged_butt(leaf, 2, leaf.butts.places[1].rect.y0 + 50 + 12)  # 12 up, still in the tenon
-    moved = solve(edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
+    moved = solve(job_edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
     assert "free" in drop.words or not [code for code in codes(moved) if code.startswith("clash-butt-2")]
 
 
@@ -291,7 +291,7 @@ def test_latch_that_does_not_go_is_told_and_mended_by_its_click(change, code):
     made = job(hardware=latched(**({"up": 700.0} | change)))
     verdict = said(solve(made).leaves[0], code)
     remedy = next(each for each in verdict.remedies if each.path)
-    mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
     assert code not in codes(mended, Level.STOP) | codes(mended, Level.LOOK)
 
 
@@ -346,7 +346,7 @@ def test_every_mover_moves_what_it_says_by_as_much_as_it_says_and_nothing_else(m
     for mover in leaf.clashes.movers:
         if not mover.low <= way <= mover.high:
             continue
-        after = solve(edits.with_remedy(made, "leaf-1", mover.edit(way))).leaves[0]
+        after = solve(job_edits.with_remedy(made, "leaf-1", mover.edit(way))).leaves[0]
         before, now = boxes(leaf, mover.moves), boxes(after, mover.moves)
         assert before.keys() == now.keys()
         for key, box in before.items():

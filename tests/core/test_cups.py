@@ -9,21 +9,21 @@ from shapely import affinity
 from shapely.geometry import box
 from shapely.ops import unary_union
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.snapped import dragged_cup
-from oakmeasure.core.build_choices import Framed, TenonKind
-from oakmeasure.core.cup_choices import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
-from oakmeasure.core.drawings.hardware_view import hardware_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import CabinetChoices, Hanging
-from oakmeasure.core.hardware.catalogue import catalogue
-from oakmeasure.core.hardware.cups import cup_count
-from oakmeasure.core.hardware.plain import solve_cup
-from oakmeasure.core.hardware.reveal import corner_way, least_reveal, pin_for
-from oakmeasure.core.job import FitChoices, Hand, HardwareChoices, Reading
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Framed, TenonKind
+from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
+from oakmeasure.core.document.hanging import CabinetChoices, Hanging
+from oakmeasure.core.document.job import FitChoices, Hand, HardwareChoices, Reading
+from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits.drag import dragged_cup
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.hardware.hinges.catalogue import catalogue
+from oakmeasure.core.hardware.hinges.cup_clearance import corner_way, least_reveal, pin_for
+from oakmeasure.core.hardware.hinges.cups import cup_count
+from oakmeasure.core.hardware.hinges.mortise_depth import solve_cup
+from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job
 
 CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
@@ -94,7 +94,7 @@ def test_cup_is_dragged_in_line_with_a_rail_and_stays_on_its_half():
     low = dragged_cup(leaf, len(leaf.cups.places), -500.0)
     assert (low.path, low.value) == ("hardware.cup.last", 30.0)
     assert dragged_cup(leaf, 9, 100.0) is None
-    moved = solve(edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
+    moved = solve(job_edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
     assert moved.cups.places[0].top.value == pytest.approx(60)
 
 
@@ -115,7 +115,7 @@ def test_boring_out_of_range_offers_what_is_sold_or_a_little_less_overlay_and_me
     offered = [each for each in look.remedies if each.path]
     assert {each.path for each in offered} >= {"hardware.cup.plate", "cabinet.overlay"}
     for remedy in offered:
-        mended = said(solve(edits.with_remedy(low, "leaf-1", remedy)).leaves[0], "cup-boring")
+        mended = said(solve(job_edits.with_remedy(low, "leaf-1", remedy)).leaves[0], "cup-boring")
         assert mended.level is Level.FINE, remedy.text
     shared = hinged(Hanging.HALF_OVERLAY, key="heron-long", plate=0.0, cabinet=CabinetChoices(division=22.0, gap=3.0))
     look = said(solve(shared).leaves[0], "cup-boring")
@@ -144,7 +144,7 @@ def test_what_is_wrong_with_cups_is_said_and_a_stop_is_mended_by_its_click(chang
     assert (verdict.level, verdict.stage) == (level, Stage.HARDWARE)
     assert verdict.remedies
     for remedy in (each for each in verdict.remedies if each.path):
-        mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+        mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
         assert code not in codes(mended, Level.STOP)
 
 
@@ -204,41 +204,41 @@ def test_mock_up_gives_the_reach():
     assert leaf.figures["cup_reach"].value == pytest.approx(11.5)
     assert leaf.figures["cup_centre"].value == pytest.approx(20)
     assert "cup-mock-up" in codes(leaf)
-    read = edits.with_field(hinged(), "leaf-1", "hardware.cup.hinge.reach", 11.7)
+    read = job_edits.with_field(hinged(), "leaf-1", "hardware.cup.hinge.reach", 11.7)
     assert read.leaf("leaf-1").hardware.cup.hinge.reach == Reading(value=11.7)
 
 
 def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and_can_be_taken():
     made = hinged(unknown=CupUnknown.REACH, boring=2.5, plate=0.0, crank=0.0)
-    kept = edits.with_kept_hinge(made, "leaf-1", "2026-11-25")
+    kept = job_edits.with_kept_hinge(made, "leaf-1", "2026-11-25")
     mine = kept.own_cups[0]
     assert mine.name == "Heron 110, kept 2026-11-25"
     assert mine.reach == Reading(value=11.5)
     assert mine.source == "mock-up: overlay 14, middle 20, crank 0, plate 0 mm, 2026-11-25"
-    again = edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
+    again = job_edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
     assert len(again.own_cups) == 1
-    other = edits.with_field(again, "leaf-1", "hardware.cup.unknown", CupUnknown.BORING)
+    other = job_edits.with_field(again, "leaf-1", "hardware.cup.unknown", CupUnknown.BORING)
     table = catalogue(other, solve(other).leaves[0])[0]
     own = next(each for each in table.options if each.cells[0] == mine.name)
     assert own.cells[1:3] == ("11.5", "2.5")
-    taken = edits.with_remedy(other, "leaf-1", own.remedy)
+    taken = job_edits.with_remedy(other, "leaf-1", own.remedy)
     assert taken.leaf("leaf-1").hardware.cup.hinge == mine
     assert len(table.options) == len(cup_keys()) + 1
     for option in (each for each in table.options if each.remedy and each.level is Level.FINE):
-        leaf = solve(edits.with_remedy(other, "leaf-1", option.remedy)).leaves[0]
+        leaf = solve(job_edits.with_remedy(other, "leaf-1", option.remedy)).leaves[0]
         assert said(leaf, "cup-boring").level is Level.FINE
         assert said(leaf, "cup-depth").level is Level.FINE
 
 
 def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
-    made = edits.with_kept_hinge(job(), "leaf-1", "2026-11-25")
+    made = job_edits.with_kept_hinge(job(), "leaf-1", "2026-11-25")
     table = catalogue(made, solve(made).leaves[0])[0]
     assert any(each.cells[0].endswith("kept 2026-11-25") for each in table.options)
     for option in (each for each in table.options if each.remedy):
-        leaf = solve(edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
+        leaf = solve(job_edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
         wrong = codes(leaf) & {"butt-back", "butts-weak", "butt-gap"}
         assert bool(wrong) is (option.level is not Level.FINE), option.cells
     sliding = job(hanging=Hanging.SLIDING)
     assert catalogue(sliding, solve(sliding).leaves[0]) == ()
     with pytest.raises(InputError):
-        edits.with_kept_hinge(sliding, "leaf-1", "2026-11-25")
+        job_edits.with_kept_hinge(sliding, "leaf-1", "2026-11-25")

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.boards import Piece, Stock, plan_boards
+from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
 
 STOCK = (Stock("long", 4200, 225), Stock("short", 2400, 200), Stock("wide", 3000, 300, quantity=2))
 

@@ -12,11 +12,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.cut import cut, longest_offcut, why_left
-from oakmeasure.core.cutting.exact import fullest
-from oakmeasure.core.cutting.master import Master
-from oakmeasure.core.cutting.pieces import Shop
-from oakmeasure.core.cutting.problem import (
+from oakmeasure.core.cutting.lp.master import Master
+from oakmeasure.core.cutting.model import (
     CutKind,
     Defect,
     First,
@@ -27,9 +24,12 @@ from oakmeasure.core.cutting.problem import (
     least_cost,
     tenths,
 )
-from oakmeasure.core.cutting.tight import tight_plan
-from oakmeasure.core.cutting.whole import kept
-from oakmeasure.files.cutting_in import CuttingFileError, read_problem
+from oakmeasure.core.cutting.plan import cut, longest_offcut, why_left
+from oakmeasure.core.cutting.two_d.exact_fill import fullest
+from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop
+from oakmeasure.core.cutting.two_d.whole_plans import kept
+from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
 from planning import boards_cut_up
 
 NEAR = 1e-6

@@ -7,15 +7,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from oakmeasure.core import edits
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Acknowledged, Climate, FitChoices, Framed, Hand, Job, TimberChoices, new_job
-from oakmeasure.core.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System, Unit
-from oakmeasure.core.verdicts import Findings, Level, Stage, Verdict, worst
-from oakmeasure.core.working import Figures, State, derived, minus, plus, total
-from oakmeasure.core.working import given as known
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.document.job import Acknowledged, Climate, FitChoices, Framed, Hand, Job, TimberChoices, new_job
+from oakmeasure.core.document.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Findings, Level, Stage, Verdict, worst
+from oakmeasure.core.figures.figure import Figures, State, derived, minus, plus, total
+from oakmeasure.core.figures.figure import given as known
+from oakmeasure.core.solver import solve
 from samples import job
 
 # --- figures ---------------------------------------------------------------------------------------------
@@ -85,7 +85,7 @@ def test_findings_are_sorted_worst_first_and_keep_their_order_within_a_level():
 
 
 def test_an_edit_leaves_what_it_does_not_touch_the_same_object(demo):
-    changed = edits.with_field(demo, "seed-room", "build.stile", 96.0)
+    changed = job_edits.with_field(demo, "seed-room", "build.stile", 96.0)
     assert changed.leaves[1] is demo.leaves[1]
     assert changed.leaves[0].readings is demo.leaves[0].readings
     assert changed.rules is demo.rules
@@ -106,7 +106,7 @@ def test_an_edit_leaves_what_it_does_not_touch_the_same_object(demo):
 )  # fmt: skip
 def test_refused_edit_names_field_and_need(demo, path, value, need):
     with pytest.raises(InputError) as refused:
-        edits.with_field(demo, "seed-room", path, value)
+        job_edits.with_field(demo, "seed-room", path, value)
     assert refused.value.field == path
     assert need in refused.value.need
 
@@ -114,42 +114,46 @@ def test_refused_edit_names_field_and_need(demo, path, value, need):
 def test_last_width_cannot_be_emptied():
     made = new_job()
     with pytest.raises(InputError, match="at least one width"):
-        edits.with_field(made, "leaf-1", "readings.width_middle", None)
-    both = edits.with_field(made, "leaf-1", "readings.width_top", 760.0)
-    assert edits.with_field(both, "leaf-1", "readings.width_middle", None).leaves[0].readings.width_middle is None
+        job_edits.with_field(made, "leaf-1", "readings.width_middle", None)
+    both = job_edits.with_field(made, "leaf-1", "readings.width_top", 760.0)
+    assert job_edits.with_field(both, "leaf-1", "readings.width_middle", None).leaves[0].readings.width_middle is None
 
 
 def test_typed_reading_is_measured_and_keeps_its_own_uncertainty(demo):
-    loose = edits.with_field(demo, "seed-room", "readings.width_top.sigma", 2.0)
-    again = edits.with_field(edits.with_state(loose, "seed-room", "readings.width_top", State.ASSUMED), "seed-room",
-                             "readings.width_top", 741.0)  # fmt: skip
+    loose = job_edits.with_field(demo, "seed-room", "readings.width_top.sigma", 2.0)
+    again = job_edits.with_field(
+        job_edits.with_state(loose, "seed-room", "readings.width_top", State.ASSUMED),
+        "seed-room",
+        "readings.width_top",
+        741.0,
+    )
     reading = again.leaves[0].readings.width_top
     assert (reading.value, reading.state, reading.sigma) == (741.0, State.MEASURED, 2.0)
 
 
 def test_leaves_are_added_with_ids_of_their_own_and_the_last_one_stays(demo):
     signed = next(each for each in demo.leaves if each.hung.signed is not None)
-    beside = edits.with_new_leaf(demo.model_copy(update={"leaves": (signed,)}), "Another").leaves[-1]
+    beside = job_edits.with_new_leaf(demo.model_copy(update={"leaves": (signed,)}), "Another").leaves[-1]
     assert (beside.hung.signed, beside.making.log) == (None, ())
     assert beside.hung.tolerance == signed.hung.tolerance
     assert beside.build == signed.build
-    more = edits.with_new_leaf(edits.with_new_leaf(demo, "Hatch"), "Other hatch")
+    more = job_edits.with_new_leaf(job_edits.with_new_leaf(demo, "Hatch"), "Other hatch")
     assert len({each.id for each in more.leaves}) == len(demo.leaves) + 2
     few = more
     for leaf in more.leaves[1:]:
-        few = edits.without_leaf(few, leaf.id)
+        few = job_edits.without_leaf(few, leaf.id)
     with pytest.raises(InputError):
-        edits.without_leaf(few, few.leaves[0].id)
+        job_edits.without_leaf(few, few.leaves[0].id)
     with pytest.raises(KeyError):
-        edits.with_field(demo, "no-such-leaf", "build.stile", 90.0)
+        job_edits.with_field(demo, "no-such-leaf", "build.stile", 90.0)
 
 
 def test_stop_is_answered_once_with_a_reason_that_says_something(demo):
-    once = edits.with_acknowledged(demo, "seed-room", "bevel-short", "hung on rising butts")
-    twice = edits.with_acknowledged(once, "seed-room", "bevel-short", "hung on a pivot")
+    once = job_edits.with_acknowledged(demo, "seed-room", "bevel-short", "hung on rising butts")
+    twice = job_edits.with_acknowledged(once, "seed-room", "bevel-short", "hung on a pivot")
     assert twice.leaf("seed-room").acknowledged == (Acknowledged(code="bevel-short", reason="hung on a pivot"),)
     with pytest.raises(InputError):
-        edits.with_acknowledged(demo, "seed-room", "bevel-short", "x")
+        job_edits.with_acknowledged(demo, "seed-room", "bevel-short", "x")
 
 
 def test_document_is_frozen_and_refuses_what_it_does_not_know(demo):
@@ -169,23 +173,23 @@ def test_every_rule_has_a_kind_with_limits_and_every_kind_a_rule():
 
 
 def test_changed_rule_gives_the_set_another_name_and_says_what_it_was(demo):
-    changed = edits.with_rule(edits.with_rule(demo, "gap_latch", 4.0), "gap_head", 3.0)
+    changed = job_edits.with_rule(job_edits.with_rule(demo, "gap_latch", 4.0), "gap_head", 3.0)
     assert changed.rules.name == "Site joinery, metric, changed"
     assert changed.rules.gap_latch.reason == "changed from 3 in this job"
     before, after = (solve(each).leaves[0].figures["leaf_width"].value for each in (demo, changed))
     assert after == pytest.approx(before - 1)
     with pytest.raises(InputError) as refused:
-        edits.with_rule(demo, "tenon_share", 2.0)
+        job_edits.with_rule(demo, "tenon_share", 2.0)
     assert refused.value.limits == (0.15, 0.6)
 
 
 def test_two_leaves_of_one_id_are_refused(demo):
     with pytest.raises(InputError, match="an id of its own"):
-        edits.with_value(demo, "leaves", (demo.leaves[0], demo.leaves[0]))
+        job_edits.with_value(demo, "leaves", (demo.leaves[0], demo.leaves[0]))
 
 
 jobs = st.builds(
-    lambda width, height, build, fit, wood, hand, rules, unit: edits.with_value(
+    lambda width, height, build, fit, wood, hand, rules, unit: job_edits.with_value(
         job(width, height, build=build, fit=fit, timber=wood, hand=hand, rules=rules), "unit", unit),
     st.floats(260, 1200), st.floats(500, 2600),
     st.builds(Framed, stile=st.floats(30, 200), muntin=st.none() | st.floats(20, 200), lock_height=st.floats(150, 2200),
@@ -203,7 +207,7 @@ def test_every_remedy_that_is_offered_can_be_taken_and_mends_what_it_was_offered
     for verdict in solve(made).leaves[0].verdicts:
         for remedy in verdict.remedies:
             if remedy.path:
-                mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+                mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
                 left = [each for each in mended.verdicts if each.code == verdict.code and each.level is Level.STOP]
                 assert not (left and verdict.level is Level.STOP), (verdict.title, remedy.text)
 

@@ -9,20 +9,31 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.shape import Rect, Role
-from oakmeasure.core.build_choices import TenonKind
-from oakmeasure.core.drawing import Anchor, Area, Dimension, Grain, Label, Layer, Line, Sketch, grain_lines, hatching
-from oakmeasure.core.drawings.crooked import crooked, side_sigmas
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
+from oakmeasure.core.document.job import Framed, Hand
+from oakmeasure.core.drawings.drawing import (
+    Anchor,
+    Area,
+    Dimension,
+    Grain,
+    Label,
+    Layer,
+    Line,
+    Sketch,
+    grain_lines,
+    hatching,
+)
 from oakmeasure.core.drawings.edge_view import edge_on
-from oakmeasure.core.drawings.leaf_view import height_marks, leaf_view, width_marks
-from oakmeasure.core.drawings.opening_view import opening_view
+from oakmeasure.core.drawings.hang.crooked import crooked, side_sigmas
+from oakmeasure.core.drawings.leaf.leaf_view import height_marks, leaf_view, width_marks
+from oakmeasure.core.drawings.measure.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
-from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
-from oakmeasure.core.job import Framed, Hand
-from oakmeasure.core.solve import solve, solve_leaf
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.leaf.part import Rect, Role
+from oakmeasure.core.solver import solve, solve_leaf
 from samples import framed, job, solved
 
 rects = st.builds(lambda x, y, w, h: Rect(x, y, x + w, y + h), *(st.floats(-500, 500),) * 2, *(st.floats(1, 900),) * 2)
@@ -38,7 +49,7 @@ def _places(shape):
 @pytest.mark.parametrize("system", list(System))
 @pytest.mark.parametrize("at", [0, 1, 2])
 def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_a_number(demo, stage, system, at):
-    leaf = solve(edits.with_value(demo, "unit", system)).leaves[at]
+    leaf = solve(job_edits.with_value(demo, "unit", system)).leaves[at]
     drawing = VIEWS[stage](leaf, Show(system))
     b = drawing.bounds
     for shape in drawing.shapes:
@@ -60,7 +71,7 @@ def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_
 @pytest.mark.parametrize("hand", list(Hand))
 def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_inside(demo, page, hand):
     for at, leaf in enumerate(demo.leaves):
-        turned = solve_leaf(demo, edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at])
+        turned = solve_leaf(demo, job_edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at])
         drawing = measure_view(turned, Show(), exaggeration=14.0, page=page)
         assert drawing.shapes, leaf.id
         b = drawing.bounds

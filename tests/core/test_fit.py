@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
-from oakmeasure.core.job import FitChoices
-from oakmeasure.core.survey.linear import inverse, rank
-from oakmeasure.core.survey.linear import solved as solution_of
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.matrices import inverse, rank
+from oakmeasure.core.base.matrices import solved as solution_of
+from oakmeasure.core.document.job import FitChoices
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_both, skew_from_diagonal
-from oakmeasure.core.verdicts import Level
 from samples import codes, readings, solved
 
 leans = st.floats(-12, 12)

@@ -8,19 +8,27 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.cup_choices import CupChoices, cup_from_table
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.even import strokes
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
+from oakmeasure.core.document.hanging import (
+    CabinetChoices,
+    EvenGap,
+    Hanging,
+    PairChoices,
+    Shim,
+    SlideChoices,
+    track_sets,
+)
+from oakmeasure.core.document.hinges import HardwareChoices
+from oakmeasure.core.document.job import FitChoices, Framed, Reading
+from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.fit.even_reveal import strokes
 from oakmeasure.core.fit.gear import sets_for
-from oakmeasure.core.fit.tolerance import tolerance
-from oakmeasure.core.hang_choices import CabinetChoices, EvenGap, Hanging, PairChoices, Shim, SlideChoices, track_sets
-from oakmeasure.core.hardware_choices import HardwareChoices
-from oakmeasure.core.job import FitChoices, Framed, Reading
-from oakmeasure.core.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
-from oakmeasure.core.solve import solve, solve_leaf
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.reports.tolerance import tolerance
+from oakmeasure.core.solver import solve, solve_leaf
 from samples import codes, job, readings, solved, square_readings
 
 MM = Show(System.MM)
@@ -87,7 +95,7 @@ def test_headroom_is_the_track_the_leaf_and_the_lift_to_hang_it_on_and_its_remed
     stop = said(leaf, "headroom")
     assert stop.level is Level.STOP
     for remedy in stop.remedies:
-        mended = solve(edits.with_remedy(low, "leaf-1", remedy)).leaves[0]
+        mended = solve(job_edits.with_remedy(low, "leaf-1", remedy)).leaves[0]
         assert said(mended, "headroom").level is Level.FINE, remedy.text
 
 
@@ -104,7 +112,7 @@ def test_set_that_does_not_suit_names_what_and_another_that_does(key, build, nee
     stop = said(solve(made).leaves[0], "set")
     assert stop.level is Level.STOP
     assert needs in stop.sentence.lower()
-    mended = solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
     assert said(mended, "set").level is Level.FINE
 
 
@@ -136,7 +144,7 @@ def test_slab_and_track_that_contradict_each_other_are_a_stop_with_what_to_trim(
     stop = said(solve(made).leaves[0], "under-track")
     assert stop.level is Level.STOP
     assert "16 too much" in stop.sentence  # 2110 − 20 − 6 = 2084
-    assert "under-track" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "under-track" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 # --- the swing ---------------------------------------------------------------------------------------------
@@ -158,7 +166,7 @@ def test_cupboard_opens_as_far_as_its_hinges_or_the_wall_beside_it_and_says_whic
     made = job(388.0, 512.0, cabinet=CabinetChoices(overlay=12.0, must_open=165.0), **wish)
     look = said(solve(made).leaves[0], "opens")
     assert look.level is Level.LOOK
-    mended = solve(edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value >= 165.0
     wall = (InTheWay(what=Thing.WALL, where=Side.HINGE, away=30.0, stands_out=Reading(value=600.0)),)
     beside = solved(388.0, 512.0, cabinet=CabinetChoices(overlay=12.0), in_the_way=wall,
@@ -197,7 +205,7 @@ def test_drawn_gap_at_the_latch_spreads_as_the_squares_say_and_trimming_answers_
     rough = job(fit=FitChoices(trim_side=0.0), readings=readings(width_middle=762.0, height_middle=1981.0))
     look = said(solve(rough).leaves[0], "goes-in")
     assert look.level is Level.LOOK
-    assert "goes-in" not in codes(solve(edits.with_remedy(rough, "leaf-1", look.remedies[0])).leaves[0])
+    assert "goes-in" not in codes(solve(job_edits.with_remedy(rough, "leaf-1", look.remedies[0])).leaves[0])
 
 
 @pytest.mark.parametrize("hanging", [each for each in Hanging if each is not Hanging.OPEN])
@@ -207,11 +215,11 @@ def test_every_way_of_hanging_has_its_ranges_about_what_is_asked(hanging):
     assert len(found.ranges) >= 4
     assert all(each.low <= each.asked + 3.0 and each.high >= each.asked - 3.0 for each in found.ranges)
     assert 0 <= found.share <= 1
-    exact = edits.with_rule(edits.with_rule(job(900.0, 2000.0, hanging=hanging, build=SLAB), "sigma_cut", 0.02),
+    exact = job_edits.with_rule(job_edits.with_rule(job(900.0, 2000.0, hanging=hanging, build=SLAB), "sigma_cut", 0.02),
                             "sigma_hang", 0.02)  # fmt: skip
     for kind in ("sigma_tape", "sigma_diagonal"):
-        exact = edits.with_rule(exact, kind, 0.05)
-    exact = edits.with_rule(exact, "sigma_plumb_per_m", 0.02)
+        exact = job_edits.with_rule(exact, kind, 0.05)
+    exact = job_edits.with_rule(exact, "sigma_plumb_per_m", 0.02)
     sure = tolerance(solve(exact).leaves[0], MM, draws=4000)
     assert sure.share >= found.share - 0.01
 
@@ -241,12 +249,12 @@ def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_
     assert fine == sorted(fine)
     for option in ways.options:
         if option.remedy is not None:
-            mended = solve(edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
+            mended = solve(job_edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
             assert "gear-short" not in codes(mended, Level.STOP), option.cells
 
 
 def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken(demo):
-    dear = edits.with_rule(demo, "hour_price", 80.0)
+    dear = job_edits.with_rule(demo, "hour_price", 80.0)
     for before, after in zip(solve(demo).leaves, solve(dear).leaves, strict=True):
         for one, other in zip(before.choices, after.choices, strict=True):
             costs = {each.cells[0]: each for each in one.options}
@@ -256,7 +264,7 @@ def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken
                     hours, rise = float(was.cells[2]), float(option.cells[1]) - float(was.cells[1])
                     assert rise == pytest.approx(40 * hours, abs=40 * 0.05 + 1)
                 if option.remedy is not None:
-                    taken = edits.with_remedy(dear, after.leaf.id, option.remedy)
+                    taken = job_edits.with_remedy(dear, after.leaf.id, option.remedy)
                     assert solve_leaf(taken, taken.leaf(after.leaf.id)).figures
 
 
@@ -274,7 +282,7 @@ def test_bevels_side_by_side_hold_the_least_and_only_those_that_pass_can_be_take
 def test_much_left_on_a_framed_leaf_is_looked_at_again_and_a_scribed_leaf_keeps_its_gaps():
     made = job(fit=FitChoices(trim_side=30.0))
     look = said(solve(made).leaves[0], "trim-much-side")
-    assert solve(edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0].figures["trim_side"].value == 12.0
+    assert solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0].figures["trim_side"].value == 12.0
 
 
 def test_every_set_of_the_table_fits_somewhere_and_its_sheet_makes_sense():
@@ -297,7 +305,7 @@ def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
     ways = next(each for each in leaf.choices if each.title == "Ways out")
     less = next(each for each in ways.options if each.cells[0] == "Less overlap at the head")
     assert less.remedy.value == pytest.approx(45 - leaf.figures["headroom_short"].value)
-    mended = solve(edits.with_remedy(low, "leaf-1", less.remedy)).leaves[0]
+    mended = solve(job_edits.with_remedy(low, "leaf-1", less.remedy)).leaves[0]
     assert said(mended, "headroom").level is Level.FINE
     taken = [each for each in next(c for c in leaf.choices if c.title == "Track sets").options if each.is_taken]
     assert [each.cells[0] for each in taken] == ["Marram flat rail, heavy"]

@@ -11,23 +11,23 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.layout import rows_of
-from oakmeasure.core.build.patterns import PATTERNS, pattern_of, with_pattern
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.build.snapped import dragged, rails_to_drag
-from oakmeasure.core.build_choices import Boarded, Framed, Infill, Row, Slab, TenonKind, Veneered
-from oakmeasure.core.drawings.leaf_view import leaf_view
-from oakmeasure.core.drawings.year_view import year_view
-from oakmeasure.core.hang_choices import Hanging, LeafShape
-from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
-from oakmeasure.core.job import Climate, FitChoices, TimberChoices
-from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
-from oakmeasure.core.readings import HeadKind, HeadShape
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.framed.layout import rows_of
+from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of, with_pattern
+from oakmeasure.core.document.constructions import Boarded, Framed, Infill, Row, Slab, TenonKind, Veneered
+from oakmeasure.core.document.hanging import Hanging, LeafShape
+from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
+from oakmeasure.core.document.job import Climate, FitChoices, TimberChoices
+from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
+from oakmeasure.core.document.readings import HeadKind, HeadShape
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+from oakmeasure.core.drawings.timber.year_view import year_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits.drag import dragged, rails_to_drag
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.year import climate_at, year_of
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.verdicts import Level
 from samples import codes, framed, job, readings, solved
 
 
@@ -77,7 +77,7 @@ def test_any_rows_fill_the_leaf_exactly_and_their_volumes_are_positive(found, wi
     assert len({part.name for part in made.parts}) == len(made.parts)
     rails = sorted((part.face for part in made.parts if part.role is Role.RAIL), key=lambda each: each.y0)
     assert all(high.y0 >= low.y1 for low, high in pairwise(rails))
-    other = edits.with_value(job(width, height, build=build), "unit", System.INCH)
+    other = job_edits.with_value(job(width, height, build=build), "unit", System.INCH)
     assert [part.finished for part in solve(other).leaves[0].build.parts] == [part.finished for part in made.parts]
 
 
@@ -114,7 +114,7 @@ def test_arched_top_rail_and_the_panel_under_it_meet_along_the_arch():
     assert both == pytest.approx(span * (leaf.build.height - panel.face.y0), rel=1e-6)
     high = job(build=Framed(arch=400.0))
     stop = said(solve(high).leaves[0], "arch")
-    assert "arch" not in codes(solve(edits.with_remedy(high, "leaf-1", stop.remedies[0])).leaves[0], Level.STOP)
+    assert "arch" not in codes(solve(job_edits.with_remedy(high, "leaf-1", stop.remedies[0])).leaves[0], Level.STOP)
 
 
 def test_glass_weighs_as_glass_has_its_caution_and_comes_out_of_no_board():
@@ -134,7 +134,7 @@ def test_lock_case_that_meets_a_tenon_is_a_stop_and_a_deep_backset_widens_the_st
     assert said(solved(hardware=small), "lock").level is Level.FINE  # it stands between the two tenons
     made = job(hardware=HardwareChoices(lock=MortiseLock(backset=90.0, case_height=50.0)))
     stop = said(solve(made).leaves[0], "lock-backset")
-    assert "lock-backset" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "lock-backset" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 @pytest.mark.parametrize("kind", list(TenonKind))
@@ -153,17 +153,17 @@ def test_every_joint_has_its_rail_its_list_and_its_word(kind):
     look = [each for each in leaf.verdicts if each.code == "joint-weak"]
     assert bool(look) is (kind in (TenonKind.POCKET, TenonKind.HALF_LAP))
     for each in look:
-        assert "joint-weak" not in codes(solve(edits.with_remedy(job(build=Framed(tenon=kind)), "leaf-1",
+        assert "joint-weak" not in codes(solve(job_edits.with_remedy(job(build=Framed(tenon=kind)), "leaf-1",
                                                                  each.remedies[0])).leaves[0])  # fmt: skip
 
 
 def test_short_tenons_and_thin_leaves_for_their_lock_are_mended_by_one_click():
     narrow = job(build=Framed(stile=45.0))
     look = said(solve(narrow).leaves[0], "tenon-short")
-    assert "tenon-short" not in codes(solve(edits.with_remedy(narrow, "leaf-1", look.remedies[0])).leaves[0])
+    assert "tenon-short" not in codes(solve(job_edits.with_remedy(narrow, "leaf-1", look.remedies[0])).leaves[0])
     thin = job(build=Framed(thickness=28.0), hardware=HardwareChoices(lock=MortiseLock(case_height=50.0)))
     look = said(solve(thin).leaves[0], "lock-thin")
-    assert "lock-thin" not in codes(solve(edits.with_remedy(thin, "leaf-1", look.remedies[0])).leaves[0])
+    assert "lock-thin" not in codes(solve(job_edits.with_remedy(thin, "leaf-1", look.remedies[0])).leaves[0])
 
 
 # --- outlines ----------------------------------------------------------------------------------------------
@@ -215,7 +215,7 @@ def test_raked_top_rail_is_longer_by_its_slope_and_stands_square_to_it():
 def test_ledge_that_runs_out_of_a_raked_head_is_a_stop_that_says_how_low_it_must_be():
     made = job(build=Boarded(board=16.0, ledge_top=60.0, ledge_width=80.0), **RAKED)
     stop = said(solve(made).leaves[0], "ledge-head")
-    assert "ledge-head" not in codes(solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "ledge-head" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 # --- dragging a rail, and the year -------------------------------------------------------------------------

@@ -8,12 +8,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build_choices import Boarded, Slab
-from oakmeasure.core.drawing import Area
-from oakmeasure.core.drawings.views import FitPage, HardwarePage, fit_stage_view, hardware_stage_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.gear_choices import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Boarded, Slab
+from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
+from oakmeasure.core.document.hinges import HardwareChoices
+from oakmeasure.core.document.job import FitChoices, Hand
+from oakmeasure.core.document.readings import FloorAlong, FloorPoint, FloorReadings, Reading
+from oakmeasure.core.document.sliding_gear import (
     FloorKind,
     Guide,
     GuideKind,
@@ -25,17 +27,15 @@ from oakmeasure.core.gear_choices import (
     WallChoices,
     WallKind,
 )
-from oakmeasure.core.hang_choices import Hanging, SlideChoices, track_sets
-from oakmeasure.core.hardware.hangers import eccentric, shares
-from oakmeasure.core.hardware.stack import SAFE, SCREWS, screw_between
-from oakmeasure.core.hardware.studs import alignment, best_shift, margin, redrilled, stud_places, track_holes
-from oakmeasure.core.hardware.tracks import floor_at
-from oakmeasure.core.hardware_choices import HardwareChoices
-from oakmeasure.core.job import FitChoices, Hand
-from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, Reading
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.drawings.drawing import Area
+from oakmeasure.core.drawings.views import FitPage, HardwarePage, fit_stage_view, hardware_stage_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.hardware.fixing_stack import SAFE, SCREWS, screw_between
+from oakmeasure.core.hardware.sliding.hangers import eccentric, shares
+from oakmeasure.core.hardware.sliding.studs import alignment, best_shift, margin, redrilled, stud_places, track_holes
+from oakmeasure.core.hardware.sliding.tracks import floor_at
+from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job, solved
 
 SLIDING = [each for each in Hanging if each.slides]
@@ -92,7 +92,7 @@ def test_weak_hangers_are_a_stop_and_those_beyond_the_middle_too():
     beyond = slid(hangers=HangerChoices(bolt_in=520.0))
     stop = said(solve(beyond).leaves[0], "hangers-beyond")
     assert solve(beyond).leaves[0].gear is None
-    assert "hangers-beyond" not in codes(solve(edits.with_remedy(beyond, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "hangers-beyond" not in codes(solve(job_edits.with_remedy(beyond, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 # --- studs -------------------------------------------------------------------------------------------------
@@ -135,13 +135,13 @@ def test_holes_off_the_studs_by_hand_are_shifted_drilled_anew_or_backed():
     ways = {each.path: each for each in stop.remedies}
     assert ways["hardware.wall.shift"].value == pytest.approx(92)
     for remedy in stop.remedies:
-        mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+        mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
         assert "studs" in codes(mended, Level.FINE), remedy.text
         assert all(mended.gear.held)
-    shifted = solve(edits.with_remedy(made, "leaf-1", ways["hardware.wall.shift"])).leaves[0]
+    shifted = solve(job_edits.with_remedy(made, "leaf-1", ways["hardware.wall.shift"])).leaves[0]
     assert shifted.figures["stud_margin"].value == pytest.approx(7)
     assert shifted.figures["track_longer"].value == pytest.approx(92 - shifted.figures["stop_room"].value)
-    backed = solve(edits.with_remedy(made, "leaf-1", ways["hardware.wall.backing"])).leaves[0]
+    backed = solve(job_edits.with_remedy(made, "leaf-1", ways["hardware.wall.backing"])).leaves[0]
     assert backed.figures["stack_passes"].value == 12.5 + 18
 
 
@@ -189,7 +189,7 @@ def test_stack_by_hand_through_spacer_board_and_plaster():
     assert said(long, "stack-deep").level is Level.STOP
     short = slid(wall=wall, stack=StackChoices(screw=50.0))
     weak = said(solve(short).leaves[0], "stack-bite")
-    assert "stack-bite" not in codes(solve(edits.with_remedy(short, "leaf-1", weak.remedies[0])).leaves[0])
+    assert "stack-bite" not in codes(solve(job_edits.with_remedy(short, "leaf-1", weak.remedies[0])).leaves[0])
 
 
 def test_kinds_of_screw_have_their_holes_and_heads():
@@ -202,7 +202,7 @@ def test_kinds_of_screw_have_their_holes_and_heads():
     for stack in (StackChoices(kind=ScrewKind.COUNTERSUNK), StackChoices(kind=ScrewKind.COACH, diameter=4.0)):
         made = slid(wall=WallChoices(stud_first=50.0), stack=stack)
         verdict = said(solve(made).leaves[0], "stack-head")
-        mended = solve(edits.with_remedy(made, "leaf-1", verdict.remedies[0])).leaves[0]
+        mended = solve(job_edits.with_remedy(made, "leaf-1", verdict.remedies[0])).leaves[0]
         assert "stack-holes" in codes(mended, Level.FINE)
 
 
@@ -234,7 +234,9 @@ def test_guide_that_does_not_do_is_told_and_mended_by_its_click(guide, code, lev
     made = slid(guide=guide, fit=FitChoices(gap_floor=8.0))
     verdict = said(solve(made).leaves[0], code)
     assert verdict.level is level
-    mended = solve(edits.with_remedy(made, "leaf-1", next(each for each in verdict.remedies if each.path))).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", next(each for each in verdict.remedies if each.path))).leaves[
+        0
+    ]
     assert code not in codes(mended, level)
 
 
@@ -283,7 +285,9 @@ def test_leaf_stops_a_rollers_width_early_where_the_stop_has_no_room():
     leaf = solve(bypass).leaves[0]
     early = said(leaf, "stops-early")
     assert leaf.figures["stops_early"].value == 22  # rollers of 70 at 35: none of it beyond the leaf's edge
-    mended = solve(edits.with_remedy(bypass, "leaf-1", next(each for each in early.remedies if each.path))).leaves[0]
+    mended = solve(job_edits.with_remedy(bypass, "leaf-1", next(each for each in early.remedies if each.path))).leaves[
+        0
+    ]
     assert "stops-early" not in codes(mended)
 
 
@@ -312,11 +316,11 @@ def test_wheels_straps_and_guides_in_motion_are_judged_and_mended():
     jams = slid(hangers=HangerChoices(bolt_head=9.0, head_room=8.0))
     stop = said(solve(jams).leaves[0], "wheel-jams")
     assert stop.level is Level.STOP
-    assert "wheels-pass" in codes(solve(edits.with_remedy(jams, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "wheels-pass" in codes(solve(job_edits.with_remedy(jams, "leaf-1", stop.remedies[0])).leaves[0])
     two = slid(Hanging.BYPASS_RAIL, guide=Guide(kind=GuideKind.CHEEKS))
     for code, fine in (("straps-meet", "straps-pass"), ("guide-between", "guide-passes")):
         stop = said(solve(two).leaves[0], code)
-        mended = solve(edits.with_remedy(two, "leaf-1", stop.remedies[0])).leaves[0]
+        mended = solve(job_edits.with_remedy(two, "leaf-1", stop.remedies[0])).leaves[0]
         assert fine in codes(mended, Level.FINE)
     outer = solve(two).leaves[0].figures
     assert outer["off_outer"].value == outer["off"].value + 38 + 5
@@ -339,7 +343,9 @@ def test_every_sliding_leaf_has_gear_that_is_drawn_for_its_hand(hanging, hand):
     drawing = hardware_stage_view(leaf, show, page=HardwarePage.GEAR)
     assert {"figure:track_needed", "figure:hanger_1", "figure:hanger_2"} <= drawing.refs()
     assert hardware_stage_view(leaf, show, page=HardwarePage.FIXINGS).texts()
-    other = solve(edits.with_field(made, "leaf-1", "hand", Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[0]
+    other = solve(job_edits.with_field(made, "leaf-1", "hand", Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[
+        0
+    ]
     assert other.borings == leaf.borings  # no number knows the hand
     assert other.gear == leaf.gear
 

@@ -9,12 +9,17 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.build_choices import Framed, Slab
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging, SlideChoices, track_sets
-from oakmeasure.core.hanging.gaps import Frame, Place, contradictions, moved, put_right
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import IN_MM, Show, System
+from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
+from oakmeasure.core.document.constructions import Framed, Slab
+from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.hanging.gap_remedy import Frame, Place, contradictions, moved, put_right
 from oakmeasure.core.hanging.practice import STEP, drill, score
 from oakmeasure.core.hanging.record import entry_of_leaf, reading_rows, record_of
 from oakmeasure.core.hanging.remedy import (
@@ -31,12 +36,7 @@ from oakmeasure.core.hanging.remedy import (
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hanging.run import line_up
 from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
-from oakmeasure.core.hung_choices import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
-from oakmeasure.core.job import Job
-from oakmeasure.core.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import IN_MM, Show, System
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job, solved
 
 WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
@@ -321,7 +321,7 @@ def test_more_than_the_screws_have_is_a_stop_that_says_what_to_move():
         hung=HungChoices(gaps=Gaps(low_latch=9.0)),
     )
     assert "hang-turns" in codes(leaf, Level.STOP)
-    near = edits.with_value(leaf.leaf, "hung.gaps.low_latch", 2.0)
+    near = job_edits.with_value(leaf.leaf, "hung.gaps.low_latch", 2.0)
     assert "hang-turns" in codes(solve(job().model_copy(update={"leaves": (near,)})).leaves[0], Level.LOOK)
 
 
@@ -502,7 +502,7 @@ def test_the_record_holds_as_built_and_as_hung_gaps_reasons_and_lessons():
             gaps=Gaps(hinge_top=2.0, latch_top=3.2), signed=SignOff(on=date(2026, 11, 20), by="I. Tarn", width=730.4)
         )
     )
-    made = edits.with_acknowledged(made, "leaf-1", "some-stop", "looked at it twice")
+    made = job_edits.with_acknowledged(made, "leaf-1", "some-stop", "looked at it twice")
     record = record_of(made, solve(made).leaves[0], Show())
     lines = {each.what: each for each in record.lines}
     assert lines["leaf, width"].hung == "730.4"
@@ -561,7 +561,7 @@ def test_the_book_is_searched_by_place_construction_and_size():
 def test_a_gap_or_a_limit_that_cannot_be_is_refused_at_its_field(path):
     for value in (-1.0, 900.0):
         with pytest.raises(InputError) as refused:
-            edits.with_field(job(), "leaf-1", path, value)
+            job_edits.with_field(job(), "leaf-1", path, value)
         assert refused.value.field == path
 
 
@@ -576,4 +576,4 @@ def test_signed_numbers_carry_a_true_minus_and_no_minus_nought(value):
 def test_aims_are_chosen_by_the_leaf():
     assert HungChoices().aim is PutRight.LEAST_WOOD
     with pytest.raises(InputError):
-        edits.with_field(job(), "leaf-1", "hung.shims", (0.5, 0.5))
+        job_edits.with_field(job(), "leaf-1", "hung.shims", (0.5, 0.5))

@@ -9,16 +9,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.made import SCREW_SHORT_OF
-from oakmeasure.core.build.snapped import dragged_butt
-from oakmeasure.core.build_choices import Framed, Slab, Stiffener
-from oakmeasure.core.drawings.hardware_view import hardware_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging, PairChoices
-from oakmeasure.core.hardware.plain import withdrawal
-from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull, pilot
-from oakmeasure.core.hardware_choices import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Framed, Slab, Stiffener
+from oakmeasure.core.document.hanging import Hanging, PairChoices
+from oakmeasure.core.document.hinges import (
     HardwareChoices,
     MortiseLock,
     PacketButt,
@@ -27,12 +22,17 @@ from oakmeasure.core.hardware_choices import (
     RouterTemplate,
     Screws,
 )
-from oakmeasure.core.job import Hand
-from oakmeasure.core.layer_choices import Existing, Inside, Layered, Lipping
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
-from oakmeasure.files import tables
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Lipping
+from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits.drag import dragged_butt
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
+from oakmeasure.core.hardware.hinges.screws import latch_corner_moves, misuse_pull, pilot
+from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF
+from oakmeasure.core.solver import solve
+from oakmeasure.files.tables import lists as tables
 from samples import assert_sums, codes, job, solved
 
 
@@ -87,12 +87,14 @@ def test_hardware_that_contradicts_itself_is_a_stop_mended_by_its_click(change, 
     stop = said(solve(made).leaves[0], code)
     assert stop.level is Level.STOP
     for remedy in (each for each in stop.remedies if each.path):
-        assert code not in codes(solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0], Level.STOP), remedy.text
+        assert code not in codes(solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0], Level.STOP), (
+            remedy.text
+        )
 
 
 def test_rating_of_zero_is_refused_and_a_lock_in_a_hollow_leaf_is_a_stop():
     with pytest.raises(InputError, match="needs"):
-        edits.with_field(job(), "leaf-1", "hardware.butt.rating_kg", 0.0)
+        job_edits.with_field(job(), "leaf-1", "hardware.butt.rating_kg", 0.0)
     hollow = Existing(inside=Inside.HOLLOW)
     leaf = solved(build=hollow, hardware=HardwareChoices(lock=MortiseLock()))
     assert "lock-hollow" in codes(leaf, Level.STOP)
@@ -157,7 +159,7 @@ def test_short_screws_in_a_wide_low_leaf_draw_and_longer_ones_hold():
     made = job(1100.0, 900.0, build=Slab(), hardware=HardwareChoices(screws=Screws(diameter=2.5, length=12.0, count=2)))
     stop = said(solve(made).leaves[0], "screws-hold")
     assert stop.level is Level.STOP
-    mended = solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
     assert "screws-hold" not in codes(mended, Level.STOP)
     assert mended.figures["screws_work"].value >= mended.figures["top_hinge_pull"].value
 
@@ -171,15 +173,17 @@ def test_butt_is_dragged_snaps_to_a_rail_and_stays_between_its_neighbours():
     rail = leaf.build.part("middle rail").face
     drop = dragged_butt(leaf, 2, rail.y1 + 50 + 5)
     assert drop.words == "over the middle rail"
-    moved = solve(edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
+    moved = solve(job_edits.with_field(made, "leaf-1", drop.path, drop.value)).leaves[0]
     assert moved.butts.places[1].rect.y0 == pytest.approx(rail.y1)
     assert [each.top.value for each in moved.butts.places[::2]] == [each.top.value for each in leaf.butts.places[::2]]
     assert moved.butts.places[1].jamb_top.value == moved.butts.places[1].top.value + 2
     for y in (-900.0, 9000.0):
-        pushed = edits.with_field(made, "leaf-1", "hardware.tops", dragged_butt(leaf, 2, y).value)
+        pushed = job_edits.with_field(made, "leaf-1", "hardware.tops", dragged_butt(leaf, 2, y).value)
         assert "butts-by-hand" not in codes(solve(pushed).leaves[0])
     assert dragged_butt(leaf, 9, 100.0) is None
-    three = edits.with_field(edits.with_field(made, "leaf-1", drop.path, drop.value), "leaf-1", "hardware.count", 4)
+    three = job_edits.with_field(
+        job_edits.with_field(made, "leaf-1", drop.path, drop.value), "leaf-1", "hardware.count", 4
+    )
     assert "butts-by-hand" in codes(solve(three).leaves[0], Level.LOOK)
 
 
@@ -189,8 +193,10 @@ def test_mirror_of_a_mirror_is_the_same_and_no_number_knows_the_hand(hand, stile
     made = job(build=Framed(stile=stile, lock_height=lock), hand=hand, hardware=chosen)
     one = solve(made).leaves[0]
     other = Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT
-    mirrored = solve(edits.with_field(made, "leaf-1", "hand", other)).leaves[0]
-    again = solve(edits.with_field(edits.with_field(made, "leaf-1", "hand", other), "leaf-1", "hand", hand)).leaves[0]
+    mirrored = solve(job_edits.with_field(made, "leaf-1", "hand", other)).leaves[0]
+    again = solve(
+        job_edits.with_field(job_edits.with_field(made, "leaf-1", "hand", other), "leaf-1", "hand", hand)
+    ).leaves[0]
     assert mirrored.borings == one.borings == again.borings
     assert hardware_view(again, Show()).shapes == hardware_view(one, Show()).shapes
     spans = [sorted((round(x, 6) for shape in hardware_view(leaf, Show()).shapes if shape.ref == "lock:mortise"
@@ -228,5 +234,5 @@ def test_shallower_channels_leave_room_for_a_screw():
     deep = job(build=Slab(thickness=30.0, stiffener=Stiffener.CHANNELS, stiffener_thickness=17.0))
     said = next(each for each in solve(deep).leaves[0].verdicts if each.code == "no-screw")
     assert said.level is Level.STOP
-    mended = solve(edits.with_remedy(deep, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(deep, "leaf-1", said.remedies[0])).leaves[0]
     assert "no-screw" not in codes(mended)

@@ -9,13 +9,24 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.costing.pricing import wood_share
 from oakmeasure.core.cutting.job_plan import overdrawn, pins_missed, to_buy, with_cut
-from oakmeasure.core.cutting.problem import CutKind, Defect
+from oakmeasure.core.cutting.model import CutKind, Defect
 from oakmeasure.core.cutting.remnants import Remnant, place_in, without
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.pricing import wood_share
-from oakmeasure.core.rack import Board, Came, CuttingChoices, Face, Flaw, Mark, Pin, Section, SheetStock, Shown
-from oakmeasure.core.solve import solve
+from oakmeasure.core.document.stock import (
+    Board,
+    Came,
+    CuttingChoices,
+    Face,
+    Flaw,
+    Mark,
+    Pin,
+    Section,
+    SheetStock,
+    Shown,
+)
+from oakmeasure.core.solver import solve
 from planning import planned
 
 

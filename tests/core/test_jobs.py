@@ -8,17 +8,17 @@ from datetime import date
 
 import pytest
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.build.layout import rows_of
-from oakmeasure.core.build.patterns import PATTERNS
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.build_choices import Framed, Infill
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.framed.layout import rows_of
+from oakmeasure.core.construction.framed.patterns import PATTERNS
+from oakmeasure.core.document.adjustment import Gaps, SignOff
+from oakmeasure.core.document.constructions import Framed, Infill
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.edits import job_edits
 from oakmeasure.core.hanging.record import entry_of_leaf, record_of
-from oakmeasure.core.hung_choices import Gaps, SignOff
-from oakmeasure.core.job import Job
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.solver import solve
 from samples import codes
 
 # leaf, figure, value, tolerance: what the readings must come to at this stage
@@ -256,7 +256,7 @@ def test_every_job_is_made_in_order_can_be_signed_off_and_goes_into_the_book(lea
         assert leaf.making is not None, leaf.leaf.id
         assert out_of_order(leaf.making.operations) == []
         assert leaf.making.operations[-1].id in ("hang:last", "glaze")
-        signed = edits.with_value(leaf.leaf, "hung.signed", SignOff(on=date(2026, 11, 26), by="I. Tarn"))
+        signed = job_edits.with_value(leaf.leaf, "hung.signed", SignOff(on=date(2026, 11, 26), by="I. Tarn"))
         job = whole.model_copy(update={"leaves": (signed,)})
         again = solve(job).leaves[0]
         record = record_of(job, again, Show())

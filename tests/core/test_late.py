@@ -7,21 +7,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
-from oakmeasure.core import edits
-from oakmeasure.core.beside import beside, other_kinds
-from oakmeasure.core.build_choices import Boarded, Framed, Slab, SlabGlue, SlabJoint, Veneered, VeneerForm
-from oakmeasure.core.drawings.beside_view import beside_view
-from oakmeasure.core.drawings.leaf_view import leaf_view
-from oakmeasure.core.drawings.ways_view import ways_view
-from oakmeasure.core.gear_choices import Guide, GuideKind
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
-from oakmeasure.core.job import FitChoices, LateTrim, Place, TimberChoices
-from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Boarded, Framed, Slab, SlabGlue, SlabJoint, Veneered, VeneerForm
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
+from oakmeasure.core.document.job import FitChoices, LateTrim, Place, TimberChoices
+from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
+from oakmeasure.core.document.sliding_gear import Guide, GuideKind
+from oakmeasure.core.drawings.leaf.beside_view import beside_view
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+from oakmeasure.core.drawings.leaf.ways_view import ways_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.reports.compare_constructions import beside, other_kinds
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.place import finish_of, fixings_of, glue_of, sheets_for
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
 from samples import BOARDS, codes, job, solved
 
 
@@ -52,7 +52,7 @@ def test_five_off_the_bottom_moves_everything_that_hangs_on_the_foot():
     assert after.butts.places[-1].bottom.value == before.butts.places[-1].bottom.value - 5
     assert after.weights.mass.value < before.weights.mass.value
     assert after.figures["leaf_height"].value == before.figures["leaf_height"].value
-    taken_back = edits.with_field(made, "leaf-1", "late", LateTrim())
+    taken_back = job_edits.with_field(made, "leaf-1", "late", LateTrim())
     assert solve(taken_back).leaves[0].build == before.build
 
 
@@ -62,11 +62,15 @@ def test_worst_trim_is_judged_by_what_must_stay_and_names_the_smallest_change():
     look = said(solve(made).leaves[0], "late-latch-latch-stile")
     assert look.level is Level.LOOK
     assert look.remedies[0].value == pytest.approx(95 - 72 - 10)  # backset and 15, 10 gone already
-    assert "late-latch-latch-stile" not in codes(solve(edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0])
+    assert "late-latch-latch-stile" not in codes(
+        solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
+    )
     far = job(build=Framed(), hardware=lock, late=LateTrim(latch=40.0))
     stop = said(solve(far).leaves[0], "late-latch-latch-stile")
     assert (stop.level, stop.remedies[0].value) == (Level.STOP, pytest.approx(23))
-    assert "late-latch-latch-stile" not in codes(solve(edits.with_remedy(far, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "late-latch-latch-stile" not in codes(
+        solve(job_edits.with_remedy(far, "leaf-1", stop.remedies[0])).leaves[0]
+    )
 
 
 def test_groove_ledges_end_boards_and_solid_edge_follow_a_trim():
@@ -113,23 +117,23 @@ def test_trimmed_leaf_is_the_leaf_as_made_cut_by_the_trim(build, late):
 
 
 def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
-    made = edits.with_place(job(build=Layered(sheet="mdf")), "leaf-1", Place.OUTSIDE)
+    made = job_edits.with_place(job(build=Layered(sheet="mdf")), "leaf-1", Place.OUTSIDE)
     timber = made.leaf("leaf-1").timber
     assert (timber.wet.humidity, glue_of(timber), finish_of(timber), fixings_of(timber)) == (
         88, "D4", "outside paint", "stainless steel")  # fmt: skip
     leaf = solve(made).leaves[0]
     stop = said(leaf, "place-core")
     assert stop.level is Level.STOP
-    mended = solve(edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
     assert "place-core" not in codes(mended)
     assert mended.figures["place_slope"].value == 9
     assert "9°" in said(mended, "place").sentence
     for field, value, code in (("glue", "D2", "place-glue"), ("finish", "oil or wax", "place-finish"),
                                ("fixings", "plain steel", "place-fixings")):  # fmt: skip
-        wrong = edits.with_field(made, "leaf-1", f"timber.{field}", value)
+        wrong = job_edits.with_field(made, "leaf-1", f"timber.{field}", value)
         look = said(solve(wrong).leaves[0], code)
-        assert code not in codes(solve(edits.with_remedy(wrong, "leaf-1", look.remedies[0])).leaves[0])
-    wet = edits.with_place(job(timber=TimberChoices(fixings="plated steel")), "leaf-1", Place.WET)
+        assert code not in codes(solve(job_edits.with_remedy(wrong, "leaf-1", look.remedies[0])).leaves[0])
+    wet = job_edits.with_place(job(timber=TimberChoices(fixings="plated steel")), "leaf-1", Place.WET)
     assert "place-tannin" in codes(solve(wet).leaves[0], Level.LOOK)
     assert solve(wet).leaves[0].figures["moisture_wet"].value > solved().figures["moisture_wet"].value
     assert "mdf" not in sheets_for(Place.WET)
@@ -147,20 +151,22 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
 def test_what_the_shop_cannot_hold_is_said_with_a_way_round(rule, value, code):
     plain = job(build=Slab())
     assert code not in codes(solve(plain).leaves[0])
-    look = said(solve(edits.with_rule(plain, rule, value)).leaves[0], code)
+    look = said(solve(job_edits.with_rule(plain, rule, value)).leaves[0], code)
     assert look.level is Level.LOOK
     assert look.remedies
     assert Show().value(value, look_unit(rule)) in look.sentence or f"{value:.0f}" in look.sentence
 
 
 def look_unit(rule):
-    from oakmeasure.core.rules import RULE_KINDS
+    from oakmeasure.core.document.rules import RULE_KINDS
 
     return RULE_KINDS[rule].unit
 
 
 def test_sheet_wider_than_the_saw_is_said_and_glue_groups_are_counted_for_the_clamps():
-    assert "shop-saw" in codes(solve(edits.with_rule(job(build=Layered()), "saw_width", 500.0)).leaves[0], Level.LOOK)
+    assert "shop-saw" in codes(
+        solve(job_edits.with_rule(job(build=Layered()), "saw_width", 500.0)).leaves[0], Level.LOOK
+    )
     slab = solved(build=Slab(stages=3, strip=150.0))
     names = [each.name for each in slab.build.glue_ups]
     assert names == ["each group of 3", "the slab"]
@@ -181,7 +187,7 @@ def test_where_the_glue_goes_is_a_choice_with_its_movement():
     assert edges.cells[1] == Show().length(leaf.figures["season"].value)
     assert (edges.cells[2], mortises.cells[2] != "0") == ("0", True)
     assert float(nowhere.cells[1]) < float(edges.cells[1])
-    taken = solve(edits.with_remedy(made, "leaf-1", mortises.remedy)).leaves[0]
+    taken = solve(job_edits.with_remedy(made, "leaf-1", mortises.remedy)).leaves[0]
     assert taken.leaf_choices[0].options[1].is_taken
     glued = solved(build=Slab(joint=SlabJoint.GLUED)).leaf_choices[0].options[1]
     assert (glued.level, glued.remedy) == (Level.LOOK, None)
@@ -195,7 +201,7 @@ def test_cost_is_hours_timber_and_sheet_by_the_plan_and_the_rules():
     assert f["sheet_area"].value == pytest.approx(sheets)
     assert f["cost_sheet"].value == pytest.approx(sheets * 34)
     assert f["cost"].value == pytest.approx(f["cost_work"].value + f["cost_timber"].value + f["cost_sheet"].value)
-    dear = solve(edits.with_rule(job(build=Layered()), "hour_price", 80.0)).leaves[0]
+    dear = solve(job_edits.with_rule(job(build=Layered()), "hour_price", 80.0)).leaves[0]
     assert dear.figures["cost_work"].value == pytest.approx(2 * f["cost_work"].value)
     priced = tuple(each.model_copy(update={"price": 30.0}) for each in BOARDS)
     framed = solve(job().model_copy(update={"boards": priced})).leaves[0]

@@ -12,19 +12,16 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from oakmeasure.core import edits
-from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.build.layered import pin_places
-from oakmeasure.core.build.reduce import PANEL_LEAST, reduce, ways
-from oakmeasure.core.build.shape import Rect, Role
-from oakmeasure.core.build_choices import BackFace, Boarded, Construction, Framed, Slab, Veneered, VeneerForm
-from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
-from oakmeasure.core.drawings.ways_view import ways_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging, LeafShape
-from oakmeasure.core.hardware_choices import HardwareChoices, MortiseLock
-from oakmeasure.core.job import FitChoices, TimberChoices
-from oakmeasure.core.layer_choices import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST, reduce, ways
+from oakmeasure.core.construction.layered.build import pin_places
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import BackFace, Boarded, Construction, Framed, Slab, Veneered, VeneerForm
+from oakmeasure.core.document.hanging import Hanging, LeafShape
+from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
+from oakmeasure.core.document.job import FitChoices, TimberChoices
+from oakmeasure.core.document.layer_constructions import (
     EdgeShape,
     Existing,
     Inside,
@@ -41,12 +38,15 @@ from oakmeasure.core.layer_choices import (
     ReduceBy,
     Splice,
 )
-from oakmeasure.core.readings import HeadKind, HeadShape
-from oakmeasure.core.solve import solve
+from oakmeasure.core.document.readings import HeadKind, HeadShape
+from oakmeasure.core.drawings.leaf.leaf_view import joints_view, leaf_view
+from oakmeasure.core.drawings.leaf.ways_view import ways_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.leaf.part import Rect, Role
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.laminate import Strip, curvature
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level, Stage
 from samples import assert_sums, codes, job, readings, solved
 
 
@@ -117,7 +117,7 @@ def test_light_frame_worked_by_hand():
     assert leaf.build.edge == 20
     held = solved(build=Light(glue=LightGlue.OVER))
     assert "held-across" in codes(held, Level.LOOK)
-    mended = solve(edits.with_remedy(job(build=Light(glue=LightGlue.OVER)), "leaf-1",
+    mended = solve(job_edits.with_remedy(job(build=Light(glue=LightGlue.OVER)), "leaf-1",
                                      said(held, "held-across").remedies[0])).leaves[0]  # fmt: skip
     assert "held-across" not in codes(mended)
 
@@ -132,7 +132,7 @@ def test_sheet_in_a_rebate_is_the_sight_and_both_rebates_less_its_clearance():
     assert len(leaf.build.tenons) == 8
     thin = job(build=Light(fill=LightFill.REBATED, fill_thickness=16.0))
     look = said(solve(thin).leaves[0], "rebate-deep")
-    assert "rebate-deep" not in codes(solve(edits.with_remedy(thin, "leaf-1", look.remedies[0])).leaves[0])
+    assert "rebate-deep" not in codes(solve(job_edits.with_remedy(thin, "leaf-1", look.remedies[0])).leaves[0])
     inside = solved(build=Light(fill=LightFill.BOARDED))
     assert inside.build.thickness == 20
     assert inside.figures["boards_across"].value == pytest.approx(617 + 18)
@@ -210,7 +210,7 @@ def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
     assert "18" in stop.remedies[0].text  # 28 less the 10 that stay
     for code in ("groove-deep", "recess-deep", "edge-unmeasured"):
         verdict = said(leaf, code)
-        mended = solve(edits.with_remedy(job(build=hollow), "leaf-1", verdict.remedies[0])).leaves[0]
+        mended = solve(job_edits.with_remedy(job(build=hollow), "leaf-1", verdict.remedies[0])).leaves[0]
         assert code not in codes(mended)
     little = solved(build=hollow.model_copy(update={"width": 799.0}))
     assert "edge-gone" in codes(little, Level.LOOK)
@@ -239,7 +239,7 @@ def test_leaf_that_contradicts_itself_is_a_stop_mended_by_its_smallest_change(bu
     assert stop.level is Level.STOP
     for remedy in stop.remedies[:1]:
         assert remedy.path
-        assert code not in codes(solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0], Level.STOP)
+        assert code not in codes(solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0], Level.STOP)
 
 
 # --- pins, faces, bow ----------------------------------------------------------------------------------------
@@ -277,7 +277,7 @@ def test_unlike_faces_bow_and_like_ones_do_not():
     look = said(bare, "veneer-bow")
     assert bare.figures["veneer_bow"].value > 2
     assert Show().length(bare.figures["veneer_bow"].value) in look.sentence
-    mended = solve(edits.with_remedy(job(build=bare.leaf.build), "leaf-1", look.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(job(build=bare.leaf.build), "leaf-1", look.remedies[0])).leaves[0]
     assert mended.figures["veneer_bow"].value == 0
     thin = solved(build=Veneered(back=BackFace.THIN, thickness=20.0, veneer=3.0))
     assert 0 < thin.figures["veneer_bow"].value < bare.figures["veneer_bow"].value
@@ -376,9 +376,9 @@ def test_reduction_keeps_tenons_whole_and_says_what_it_costs_where_it_cannot():
     table = leaf.leaf_choices[0]
     assert {each.level for each in table.options} >= {Level.STOP}
     for remedy in stop.remedies:
-        assert "reduce-too-far" not in codes(solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0])
+        assert "reduce-too-far" not in codes(solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0])
     option = next(each for each in table.options if each.remedy)
-    assert said(solve(edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0], "reduced")
+    assert said(solve(job_edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0], "reduced")
     assert ways_view(leaf, Show()).shapes
     far = solved(400.0, 1981.0, build=build)
     assert "more" in said(far, "reduce-too-far").sentence or said(far, "reduce-too-far").remedies
@@ -400,7 +400,7 @@ def test_every_construction_has_its_model_its_module_and_its_name():
 
 @pytest.mark.parametrize("kind", list(KINDS))
 def test_leaf_of_any_construction_stands_on_its_defaults_with_under_ten_inputs(kind):
-    made = edits.with_construction(job(), "leaf-1", kind)  # two readings, one choice
+    made = job_edits.with_construction(job(), "leaf-1", kind)  # two readings, one choice
     leaf = solve(made).leaves[0]
     assert not codes(leaf, Level.STOP)
     assert leaf.weights.mass.value > 5
@@ -421,12 +421,12 @@ def anything(data, model):
         if name == "kind" or not data.draw(st.booleans()):
             continue
         if isinstance(value, bool):
-            build = edits.with_value(build, name, not value)
+            build = job_edits.with_value(build, name, not value)
         elif hasattr(type(value), "__members__"):
-            build = edits.with_value(build, name, data.draw(st.sampled_from(list(type(value)))))
+            build = job_edits.with_value(build, name, data.draw(st.sampled_from(list(type(value)))))
         elif isinstance(value, float):
             try:
-                build = edits.with_value(build, name, value * data.draw(st.floats(0.3, 3.0)))
+                build = job_edits.with_value(build, name, value * data.draw(st.floats(0.3, 3.0)))
             except InputError:
                 continue
     return build
@@ -466,7 +466,7 @@ def test_every_remedy_of_every_construction_can_be_taken_and_mends_its_stop(kind
     for verdict in solve(made).leaves[0].verdicts:
         assert verdict.level is Level.FINE or verdict.remedies, verdict.code
         for remedy in (each for each in verdict.remedies if each.path and verdict.stage is Stage.LEAF):
-            mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+            mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
             assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), (
                 verdict.title, remedy.text)  # fmt: skip
 

@@ -8,19 +8,19 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.joints import RailJoint, rail_tenons
-from oakmeasure.core.build.shape import Rect
-from oakmeasure.core.build_choices import TenonKind
-from oakmeasure.core.context import Context
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hardware.butts import places_by_school
-from oakmeasure.core.job import Climate, FitChoices, Framed, Hand, TimberChoices
-from oakmeasure.core.rack import Board
-from oakmeasure.core.rules import ButtSchool, load_rules, rule_set_names
-from oakmeasure.core.solve import Solver, solve
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.verdicts import Level, Stage
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons
+from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, TimberChoices
+from oakmeasure.core.document.rules import ButtSchool, load_rules, rule_set_names
+from oakmeasure.core.document.stock import Board
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.hardware.hinges.butts import places_by_school
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import Solver, solve
 from samples import assert_sums, codes, framed, job, readings, solved
 
 sizes = st.builds(
@@ -87,7 +87,7 @@ def test_solving_twice_gives_the_same_and_unit_or_hand_change_no_size(build, han
     made = job(build=build, hand=hand)
     one, again = solve(made).leaves[0], solve(made).leaves[0]
     assert list(one.figures) == list(again.figures)
-    inch = solve(edits.with_value(made, "unit", System.INCH)).leaves[0]
+    inch = solve(job_edits.with_value(made, "unit", System.INCH)).leaves[0]
     assert [each.value for each in inch.figures] == [each.value for each in one.figures]
     other = solve(job(build=build, hand=Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[0]
     assert other.build == one.build
@@ -112,7 +112,7 @@ def test_leaf_that_cannot_be_made_is_a_stop_that_names_what_would_mend_it(build,
     assert stop.remedies
     for remedy in stop.remedies:
         if remedy.path:
-            mended = solve(edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
+            mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
             assert code not in codes(mended, Level.STOP), remedy.text
 
 
@@ -162,7 +162,7 @@ def test_panel_is_held_at_the_driest_and_free_at_the_wettest():
     leaf = solved(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0))
     assert "panel-drops" in codes(leaf)
     deeper = next(each for each in leaf.verdicts if each.code == "panel-drops").remedies[0]
-    mended = solve(edits.with_remedy(job(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0)),
+    mended = solve(job_edits.with_remedy(job(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0)),
                                      "leaf-1", deeper)).leaves[0]  # fmt: skip
     assert mended.figures["panel_hold"].value >= 4
 
@@ -173,12 +173,12 @@ def test_bevel_that_is_too_small_is_a_stop_with_the_least_one():
     leaf = solve(narrow).leaves[0]
     stop = next(each for each in leaf.verdicts if each.code == "bevel-short")
     assert stop.level is Level.STOP
-    assert "bevel-short" not in codes(solve(edits.with_remedy(narrow, "leaf-1", stop.remedies[0])).leaves[0])
+    assert "bevel-short" not in codes(solve(job_edits.with_remedy(narrow, "leaf-1", stop.remedies[0])).leaves[0])
 
 
 def test_mirrored_leaf_is_drawn_mirrored():
-    from oakmeasure.core.drawing import Area
-    from oakmeasure.core.drawings.leaf_view import leaf_view
+    from oakmeasure.core.drawings.drawing import Area
+    from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 
     views = [leaf_view(solved(hand=hand), Show()) for hand in Hand]
     width = solved().figures["leaf_width"].value
@@ -247,16 +247,16 @@ def test_an_edit_solves_only_the_leaf_it_touches(demo):
     solver = Solver()
     solver.solve(demo)
     assert solver.worked_out == len(demo.leaves)
-    changed = edits.with_field(demo, demo.leaves[1].id, "build.stile", 92.0)
+    changed = job_edits.with_field(demo, demo.leaves[1].id, "build.stile", 92.0)
     solver.solve(changed)
     assert solver.worked_out == len(demo.leaves) + 1
-    solver.solve(edits.with_value(changed, "name", "Other"))
+    solver.solve(job_edits.with_value(changed, "name", "Other"))
     assert solver.worked_out == len(demo.leaves) + 1
 
 
 def test_leaves_that_want_the_same_boards_are_told(demo):
     few = tuple(board.model_copy(update={"quantity": 2}) for board in demo.boards)
-    solution = solve(edits.with_value(demo, "boards", few))
+    solution = solve(job_edits.with_value(demo, "boards", few))
     assert any(each.code == "boards-shared" for each in solution.verdicts)
 
 
@@ -273,15 +273,15 @@ def test_rules_of_a_set_decide_what_is_left_open():
 
 def test_no_board_thick_or_long_enough_is_a_stop():
     made = job()
-    thin = solve(edits.with_value(made, "boards", (Board(length=3000, width=250, thickness=30),))).leaves[0]
+    thin = solve(job_edits.with_value(made, "boards", (Board(length=3000, width=250, thickness=30),))).leaves[0]
     assert any(code.startswith("no-board-") for code in codes(thin, Level.STOP))
-    short = solve(edits.with_value(made, "boards", (Board(length=1500, width=250, thickness=52),))).leaves[0]
+    short = solve(job_edits.with_value(made, "boards", (Board(length=1500, width=250, thickness=52),))).leaves[0]
     assert "unplaced-hinge-stile" in codes(short, Level.STOP)
 
 
 def test_what_was_set_by_hand_stays_when_the_construction_changes_and_may_be_so_there():
     start = job(840.0, 2010.0, build=Framed(stile=120.0, arch=35.0, thickness=40.0))
-    veneered = edits.with_construction(start, "leaf-1", "veneered")
+    veneered = job_edits.with_construction(start, "leaf-1", "veneered")
     kept = veneered.leaf("leaf-1").build
     assert (kept.stile, kept.arch, kept.thickness) == (120.0, 35.0, 40.0)
     assert kept.top_rail == type(kept).model_fields["top_rail"].default

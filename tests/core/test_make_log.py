@@ -8,17 +8,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.build_choices import Boarded, Framed, Slab
-from oakmeasure.core.cup_choices import CupChoices, cup_from_table
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hardware_choices import HardwareChoices, butt_from_table
-from oakmeasure.core.job import Reading, TimberChoices
-from oakmeasure.core.layer_choices import Layered
-from oakmeasure.core.make_choices import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
-from oakmeasure.core.making import log_edits
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.constructions import Boarded, Framed, Slab
+from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
+from oakmeasure.core.document.job import Reading, TimberChoices
+from oakmeasure.core.document.layer_constructions import Layered
+from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
+from oakmeasure.core.edits import job_edits, log_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.as_made import changes
 from oakmeasure.core.making.batch import batches
 from oakmeasure.core.making.joints import joints_of, letter_of
@@ -26,12 +28,9 @@ from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.making.lessons import at_operations, lessons_for, lessons_in
 from oakmeasure.core.making.log import PRIOR_H, Progress, not_mended, own_pace, progress, spent
 from oakmeasure.core.making.operation import Trade
-from oakmeasure.core.making.schedule import timetable
 from oakmeasure.core.making.workdays import Workdays
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
-from oakmeasure.core.working import State
+from oakmeasure.core.making.working_plan import timetable
+from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job, solved
 
 T0 = datetime(2026, 11, 23, 8, 0)  # a Monday
@@ -287,11 +286,11 @@ def test_a_mend_that_is_done_answers_its_mishap():
 
 
 def test_a_lesson_comes_back_with_the_same_construction_hardware_or_timber_and_with_no_other():
-    made = edits.with_new_leaf(edits.with_new_leaf(job(), "Second"), "Third")
+    made = job_edits.with_new_leaf(job_edits.with_new_leaf(job(), "Second"), "Third")
     second, third = made.leaves[1].id, made.leaves[2].id
-    made = edits.with_field(made, second, "hardware.butt", butt_from_table("tern-102"))
-    made = edits.with_construction(made, third, "slab")
-    made = edits.with_field(made, third, "timber.species", "walnut")
+    made = job_edits.with_field(made, second, "hardware.butt", butt_from_table("tern-102"))
+    made = job_edits.with_construction(made, third, "slab")
+    made = job_edits.with_field(made, third, "timber.species", "walnut")
     notes = [
         LogEntry(
             at=at(n), kind=LogKind.NOTE, text=f"lesson {about}", about=about, op="mortise:stiles" if n == 0 else ""
@@ -332,8 +331,8 @@ def test_a_pair_has_a_label_for_each_piece_and_the_second_is_mirrored():
 
 
 def test_a_batch_has_every_leaf_with_that_operation_and_one_set_up_for_those_that_share_all_settings():
-    made = edits.with_new_leaf(edits.with_new_leaf(job(), "Second"), "Third")
-    made = edits.with_field(made, made.leaves[2].id, "build.thickness", 38.0)
+    made = job_edits.with_new_leaf(job_edits.with_new_leaf(job(), "Second"), "Third")
+    made = job_edits.with_field(made, made.leaves[2].id, "build.thickness", 38.0)
     found = {each.op_id: each for each in batches(solve(made).leaves)}
     groove = found["groove:frame"]
     assert len(groove.leaves) == 3

@@ -10,9 +10,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.build_choices import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.document.constructions import (
     Boarded,
     BoardEdge,
     BoardedStyle,
@@ -28,27 +28,36 @@ from oakmeasure.core.build_choices import (
     Veneered,
     VeneerForm,
 )
-from oakmeasure.core.drawing import Area, Label, Layer
-from oakmeasure.core.drawings.op_view import lies, op_view, work_view
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.gear_choices import Guide, GuideKind
-from oakmeasure.core.hang_choices import Hanging, track_sets
-from oakmeasure.core.hardware_choices import FlushBolts, HardwareChoices, Latch, LatchKind, MortiseLock, Pull, PullKind
-from oakmeasure.core.job import Hand, SlideChoices
-from oakmeasure.core.layer_choices import Existing, Inside, Layered, Light, LightBrace, LightFill, LightGlue, Lipping
-from oakmeasure.core.make_choices import MakeChoices, MishapKind
+from oakmeasure.core.document.hanging import Hanging, track_sets
+from oakmeasure.core.document.hinges import FlushBolts, HardwareChoices, Latch, LatchKind, MortiseLock, Pull, PullKind
+from oakmeasure.core.document.job import Hand, SlideChoices
+from oakmeasure.core.document.layer_constructions import (
+    Existing,
+    Inside,
+    Layered,
+    Light,
+    LightBrace,
+    LightFill,
+    LightGlue,
+    Lipping,
+)
+from oakmeasure.core.document.production import MakeChoices, MishapKind
+from oakmeasure.core.document.sliding_gear import Guide, GuideKind
+from oakmeasure.core.drawings.drawing import Area, Label, Layer
+from oakmeasure.core.drawings.make.op_view import lies, op_view, work_view
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.finish import finish_days, slower
 from oakmeasure.core.making.glue import clock_face, glue_on_the_day, next_words, plan_task, stage_minutes
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
 from oakmeasure.core.making.hardware_steps import is_of_the_leaf
 from oakmeasure.core.making.joints import joints_of
-from oakmeasure.core.making.mishaps import judge_mishap
 from oakmeasure.core.making.operation import Bucket, Hold, Operation, Trade, Up, in_order
+from oakmeasure.core.making.repairs import judge_mishap
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.making.workdays import Workdays
-from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.solver import LeafSolution
 from oakmeasure.data import table
 from samples import codes, framed, job, solved
 
@@ -427,7 +436,7 @@ def test_a_choice_of_making_that_makes_no_sense_is_refused_at_its_field():
     for path, value in (("making.joint_minutes", -1.0), ("making.hours_a_day", 0.0), ("making.glue", "spit"),
                         ("making.people", 0)):  # fmt: skip
         with pytest.raises(InputError) as refused:
-            edits.with_field(job(), "leaf-1", path, value)
+            job_edits.with_field(job(), "leaf-1", path, value)
         assert refused.value.field.endswith(path.rpartition(".")[2])
 
 

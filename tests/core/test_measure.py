@@ -10,10 +10,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import FitChoices, Reading
-from oakmeasure.core.readings import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.job import FitChoices, Reading
+from oakmeasure.core.document.readings import (
     FloorAlong,
     FloorPoint,
     FloorReadings,
@@ -28,16 +27,17 @@ from oakmeasure.core.readings import (
     SideOffset,
     Span,
 )
-from oakmeasure.core.solve import solve
-from oakmeasure.core.still import all_to_measure
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.reports.open_readings import all_to_measure
+from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed, Status
-from oakmeasure.core.survey.by_polygon import next_span
-from oakmeasure.core.survey.by_tape import lean_over_side
 from oakmeasure.core.survey.outline import half_planes, scribed
 from oakmeasure.core.survey.polygon import adjust_polygon
-from oakmeasure.core.survey.taken import outline_of
-from oakmeasure.core.verdicts import Level
-from oakmeasure.core.working import State
+from oakmeasure.core.survey.survey_result import outline_of
+from oakmeasure.core.survey.takings.polygon import next_span
+from oakmeasure.core.survey.takings.tape import lean_over_side
 from samples import codes, job, readings, solved, square_readings
 
 LEVEL = {"width_top": 800.0, "width_middle": 800.0, "width_bottom": 800.0, "height_hinge": 2000.0,
@@ -160,7 +160,7 @@ def test_next_length_to_read_goes_round_the_sides_and_then_across():
         leaf = sample.leaves[0]
         span = Span(**next_span(leaf), length=Reading(value=500))
         order.append((span.start, span.end))
-        sample = edits.with_field(sample, "leaf-1", "polygon.spans", (*leaf.polygon.spans, span))
+        sample = job_edits.with_field(sample, "leaf-1", "polygon.spans", (*leaf.polygon.spans, span))
     assert order == [(1, 2), (2, 3), (3, 4), (4, 1), (1, 3), (2, 4)]
     assert next_span(sample.leaves[0]) == {}
 
@@ -179,7 +179,7 @@ def test_worst_lean_eats_the_packing_first_and_the_remedy_makes_the_lining_go_in
     sample = job(readings=readings(**{**LEVEL, "lean_hinge": 20.0, "lean_latch": 20.0}), lining=Lining(packing=12))
     leaf = solve(sample).leaves[0]
     said = next(each for each in leaf.verdicts if each.code == "lining-tight")
-    mended = solve(edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "lining-tight" not in codes(mended)
     assert mended.figures["packing_left"].value == pytest.approx(2, abs=0.6)
 
@@ -195,7 +195,7 @@ def test_packing_behind_each_leg_and_the_lining_fill_the_rough_opening_at_every_
 def test_two_schools_for_a_crooked_wall_strips_or_none_and_a_narrower_plumb_leaf():
     sample = job(readings=rough(lean=-6.0, across=8.0), lining=Lining())
     plumb = solve(sample).leaves[0]
-    follow = solve(edits.with_field(sample, "leaf-1", "lining.school", LiningSchool.FOLLOW_WALL)).leaves[0]
+    follow = solve(job_edits.with_field(sample, "leaf-1", "lining.school", LiningSchool.FOLLOW_WALL)).leaves[0]
     assert plumb.opening.lining.strips
     assert not follow.opening.lining.strips
     assert follow.figures["clear_width"].value == pytest.approx(plumb.figures["clear_width"].value)
@@ -240,7 +240,7 @@ def test_floor_that_rises_under_the_swing_asks_for_a_wider_gap_and_that_mends_it
     leaf = solve(sample).leaves[0]
     said = next(each for each in leaf.verdicts if each.code == "floor-drags")
     assert said.where == "floor:2"
-    mended = solve(edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "floor-drags" not in codes(mended)
 
 
@@ -271,7 +271,7 @@ def test_slope_of_an_inclinometer_is_turned_into_the_lean_over_the_side():
 
 
 def test_new_leaf_keeps_nothing_that_was_read_at_the_other_opening(demo):
-    fresh = edits.with_new_leaf(demo, "Hatch").leaves[-1]
+    fresh = job_edits.with_new_leaf(demo, "Hatch").leaves[-1]
     assert fresh.measured_by is MeasuredBy.TAPE
     assert fresh.template is None
     assert not fresh.in_the_way

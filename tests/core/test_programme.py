@@ -17,20 +17,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting import sample
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.dual import ends, plain, rounded
-from oakmeasure.core.cutting.filling import Highest, Levels, Tables, Way, runs, spans_beside
-from oakmeasure.core.cutting.layouts import Layout
-from oakmeasure.core.cutting.master import Master
-from oakmeasure.core.cutting.pieces import Shop, Stock
-from oakmeasure.core.cutting.problem import CutKind, Defect, First, PartItem, Problem, StockItem, Watch
-from oakmeasure.core.cutting.repack import fullest
-from oakmeasure.core.cutting.slots import Slots, side_by_side
-from oakmeasure.core.cutting.tight import share_out
-from oakmeasure.core.drawings.plan_view import pages_of, plan_view, stock_ref
-from oakmeasure.core.drawings.rack_view import rack_view
-from oakmeasure.core.units import Show, System
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.cutting.bound.dual_feasible_functions import ends, plain, rounded
+from oakmeasure.core.cutting.lp import sample
+from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way, runs, spans_beside
+from oakmeasure.core.cutting.lp.master import Master
+from oakmeasure.core.cutting.model import CutKind, Defect, First, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.one_d.repack import fullest
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.cutting.two_d.integer_fill import share_out
+from oakmeasure.core.cutting.two_d.layouts import Layout
+from oakmeasure.core.cutting.two_d.slots import Slots, side_by_side
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop, Stock
+from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view, stock_ref
+from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from
 from planning import planned
 

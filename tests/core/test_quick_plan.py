@@ -6,8 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.leaf_plan import _clear, board_at, boards_for
-from oakmeasure.core.rack import Board, Face, Flaw, Mark
-from oakmeasure.core.solve import solve
+from oakmeasure.core.document.stock import Board, Face, Flaw, Mark
+from oakmeasure.core.solver import solve
 from samples import codes
 
 marks = st.lists(

@@ -6,16 +6,16 @@ import csv
 import io
 from collections import Counter
 
-from oakmeasure.core import edits
-from oakmeasure.core.build.shape import Role
 from oakmeasure.core.cutting.setups import Machine, saved, setups
-from oakmeasure.core.solve import solve
-from oakmeasure.files import tables
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.solver import solve
+from oakmeasure.files.tables import lists as tables
 from samples import framed, job
 
 
 def test_two_alike_leaves_share_every_setting():
-    made = edits.with_new_leaf(job(), "Leaf 2")
+    made = job_edits.with_new_leaf(job(), "Leaf 2")
     first = made.leaves[0]
     twin = first.model_copy(update={"id": made.leaves[1].id, "name": "Leaf 2"})
     both = solve(made.model_copy(update={"leaves": (first, twin)})).leaves

@@ -6,12 +6,12 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.edits import job_edits
 from oakmeasure.core.making.operation import Bucket, Trade
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System
+from oakmeasure.core.solver import solve
 from oakmeasure.data import table
 from samples import solved
 
@@ -208,7 +208,7 @@ def test_settings_are_read_out_in_the_persons_units(whole, system):
 
 def test_a_wider_stile_moves_the_settings_of_joints_and_nothing_of_the_hinges():
     job = demo_job()
-    wide = edits.with_field(job, "seed-room", "build.stile", 110.0)
+    wide = job_edits.with_field(job, "seed-room", "build.stile", 110.0)
     old, new = solve(job).leaf("seed-room").making, solve(wide).leaf("seed-room").making
     deep = [next(s.value for s in each.op("mortise:stiles").settings if s.label == "deep") for each in (old, new)]
     assert deep[1] > deep[0]

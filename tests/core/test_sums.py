@@ -13,14 +13,14 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from oakmeasure.core.drawing import Dimension, Label
-from oakmeasure.core.drawings.sum_view import VIEWS, sum_view
-from oakmeasure.core.errors import InputError
+from oakmeasure.cli.quick_sum import run
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.drawings.drawing import Dimension, Label
+from oakmeasure.core.drawings.sums.sum_view import VIEWS, sum_view
 from oakmeasure.core.sums.examples import EXAMPLES, start
 from oakmeasure.core.sums.quick import answer, read
 from oakmeasure.core.sums.registry import SUMS, find, sum_named
-from oakmeasure.core.units import Show, System, Unit
-from oakmeasure.sum_command import run
 from samples import solved
 
 NAMES = list(SUMS)
@@ -329,7 +329,7 @@ def test_the_command_loads_neither_window_nor_models_nor_scipy():
     words = list(itertools.chain.from_iterable(
         (f"--{name}", text[0]) for name, text in example("weight").items()))  # fmt: skip
     code = (
-        "import sys; from oakmeasure.cli import main; sys.argv = ['oak-measure', 'sum', 'weight', *sys.argv[1:]]\n"
+        "import sys; from oakmeasure.cli.main import main; sys.argv = ['oak-measure', 'sum', 'weight', *sys.argv[1:]]\n"
         "try: main()\n"
         "except SystemExit as left: status = left.code\n"
         "heavy = {'PySide6', 'scipy', 'numpy', 'pydantic', 'typer', 'shapely'} & set(sys.modules)\n"

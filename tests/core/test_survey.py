@@ -5,16 +5,16 @@ import math
 import numpy as np
 import pytest
 
-from oakmeasure.core.edits import with_field, with_state
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Reading
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.uncertainty import root_sum_square
+from oakmeasure.core.document.job import Reading
+from oakmeasure.core.edits.job_edits import with_field, with_state
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import SUSPECT, Observed, Status, adjust
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.next_reading import best_next
-from oakmeasure.core.uncertainty import root_sum_square
-from oakmeasure.core.verdicts import Level
-from oakmeasure.core.working import State
 from samples import codes, job, readings, solved, square_readings
 
 # An opening with every reading consistent to a tenth.

@@ -9,16 +9,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Reading
-from oakmeasure.core.readings import HeadKind, MeasuredBy, Template, Tick, TickForm
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.job import Reading
+from oakmeasure.core.document.readings import HeadKind, MeasuredBy, Template, Tick, TickForm
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.grouping import grouped
 from oakmeasure.core.survey.heads import head_line
-from oakmeasure.core.survey.template import TickStatus, fit_template
+from oakmeasure.core.survey.tick_board import TickStatus, fit_template
 from oakmeasure.core.survey.ticks import fit_side, point_of
-from oakmeasure.core.verdicts import Level
 from samples import codes, job, solved
 
 CORNERS = ((0.0, 0.0), (640.0, 0.0), (647.0, 910.0), (7.0, 905.0))
@@ -49,7 +49,7 @@ def template(points, *, named=False, stick=250.0, **more):
 
 def moved(made: Template, at: int, x: float, y: float) -> Template:
     tick = made.ticks[at]
-    return edits.with_value(edits.with_value(made, f"ticks.{at}.x", tick.x + x), f"ticks.{at}.y", tick.y + y)
+    return job_edits.with_value(job_edits.with_value(made, f"ticks.{at}.x", tick.x + x), f"ticks.{at}.y", tick.y + y)
 
 
 def leaf_of(made: Template):
@@ -100,18 +100,18 @@ def test_three_ticks_that_disagree_are_undecided_until_the_check_corner_decides(
     assert leaf.figures["clear_width"].value == pytest.approx(true, abs=1.0)
     assert all(each.status is TickStatus.UNDECIDED for each in leaf.opening.template.ticks[3:6])
     check = template([(CORNERS[2], None)]).ticks[0]
-    leaf = leaf_of(edits.with_value(edits.with_value(wrong, "check", check), "check_corner", 2))
+    leaf = leaf_of(job_edits.with_value(job_edits.with_value(wrong, "check", check), "check_corner", 2))
     assert {"tick-5", "check-used"} <= codes(leaf, Level.LOOK)
 
 
 def test_tick_named_for_the_wrong_side_is_told_where_it_lies_and_the_remedy_mends_it():
     made = template(along(CORNERS, (4, 4, 4, 4)), named=True)
-    made = edits.with_value(made, "ticks.5.side", 4)
+    made = job_edits.with_value(made, "ticks.5.side", 4)
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     leaf = solve(sample).leaves[0]
     said = next(each for each in leaf.verdicts if each.code == "tick-6")
     assert "lies on the latch side" in said.sentence
-    mended = solve(edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "tick-6" not in codes(mended)
 
 
@@ -144,7 +144,7 @@ def test_curved_head_is_a_circle_and_its_springings_lie_on_the_sides():
 
 def test_excluded_tick_is_out_of_the_fit_but_its_miss_is_still_shown():
     made = moved(template(along(CORNERS, (4, 4, 4, 4))), 5, 25.0, 0.0)
-    made = edits.with_value(made, "ticks.5.excluded", True)
+    made = job_edits.with_value(made, "ticks.5.excluded", True)
     judged = fit_template(made, 0.5).ticks[5]
     assert judged.status is TickStatus.EXCLUDED
     assert judged.miss == pytest.approx(25, abs=1)
@@ -155,7 +155,7 @@ def test_check_reading_that_misses_is_said_with_its_miss():
     made = template(along(CORNERS, (4, 4, 4, 4)))
     (x, y) = CORNERS[2]
     off = template([((x + 6, y), None)]).ticks[0]
-    leaf = leaf_of(edits.with_value(edits.with_value(made, "check", off), "check_corner", 2))
+    leaf = leaf_of(job_edits.with_value(job_edits.with_value(made, "check", off), "check_corner", 2))
     assert "check-off" in codes(leaf, Level.LOOK)
     assert leaf.figures["check_miss"].value == pytest.approx(6, abs=0.8)
 
@@ -178,7 +178,7 @@ def test_writing_ticks_another_way_moves_no_point(one, other, angle, stick):
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     before = [point_of(each, stick) for each in made.ticks]
     for form in (one, other):
-        sample = edits.with_tick_form(sample, "leaf-1", form)
+        sample = job_edits.with_tick_form(sample, "leaf-1", form)
     after = sample.leaves[0].template
     assert after.form is other
     for tick, (x, y) in zip(after.ticks, before, strict=True):

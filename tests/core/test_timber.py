@@ -4,13 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import Climate, Framed, TimberChoices
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.job import Climate, Framed, TimberChoices
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.species import Cut, coefficient_from_shrinkage, species, species_keys
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
-from oakmeasure.core.verdicts import Level
 from samples import codes, job, solved
 
 
@@ -90,7 +90,7 @@ def test_leaf_that_swells_past_its_gaps_is_told_to_use_quarter_stock_and_that_he
         timber=TimberChoices(species="beech", moisture=8, wet=Climate(temperature=8, humidity=85)),
     )
     said = next(each for each in solve(made).leaves[0].verdicts if each.code == "leaf-swells")
-    mended = solve(edits.with_remedy(made, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(made, "leaf-1", said.remedies[0])).leaves[0]
     assert mended.figures["leaf_change_wet"].value < 0.6 * solve(made).leaves[0].figures["leaf_change_wet"].value
 
 

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.errors import LengthError
-from oakmeasure.core.units import (
+from oakmeasure.core.base.errors import LengthError
+from oakmeasure.core.base.units import (
     MM_PER_INCH,
     NEAR_SIZE,
     Show,

@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.drawing import Dimension
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.hanging import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
+from oakmeasure.core.document.job import FitChoices, Framed, Hand, Reading
+from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
+from oakmeasure.core.drawings.drawing import Dimension
 from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by
-from oakmeasure.core.hang_choices import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
-from oakmeasure.core.job import FitChoices, Framed, Hand, Reading
-from oakmeasure.core.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Level
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.solver import solve
 from samples import codes, job, readings, solved, square_readings
 
 LEVEL = {"width_top": 800.0, "width_bottom": 800.0, "height_hinge": 2000.0, "height_latch": 2000.0, "lean_hinge": 0.0,
@@ -84,7 +84,7 @@ def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
         offered = [each for each in said.remedies if each.path]
         assert offered, code
         for remedy in offered:
-            after = solve(edits.with_remedy(sample, "leaf-1", remedy)).leaves[0]
+            after = solve(job_edits.with_remedy(sample, "leaf-1", remedy)).leaves[0]
             assert not [each for each in after.verdicts if each.code == code and each.level is said.level], (
                 code,
                 remedy,
@@ -118,7 +118,7 @@ def test_architrave_stops_the_leaf_and_a_pin_further_out_lets_it_open():
     assert leaf.figures["opens_to"].value == pytest.approx(145.8, abs=0.1)  # p 6, s 1, gap 2
     said = next(each for each in leaf.verdicts if each.code == "opens")
     assert "architrave" in said.sentence
-    mended = solve(edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
+    mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value == 180
 
 

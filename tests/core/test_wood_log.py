@@ -10,19 +10,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.build.veneer_plan import veneer_plan
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.job import new_job
-from oakmeasure.core.pricing import buy_ways, hardware_price, price_of
-from oakmeasure.core.rack import Board, Came, Face, Flaw, Mark, MoistureReading, Sawn
-from oakmeasure.core.rack_edits import Spot, drawn_mark, moved_mark, sized_mark, spot_on, with_boards, with_pin
-from oakmeasure.core.rack_judge import remarks, straight_length
-from oakmeasure.core.solve import solve
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.veneered.veneer_plan import veneer_plan
+from oakmeasure.core.costing.pricing import buy_ways, hardware_price, price_of
+from oakmeasure.core.document.job import new_job
+from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, MoistureReading, Sawn
+from oakmeasure.core.edits.stock_edits import Spot, drawn_mark, moved_mark, sized_mark, spot_on, with_boards, with_pin
+from oakmeasure.core.reports.stock_advice import remarks, straight_length
+from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.drying import METER, trend
 from oakmeasure.core.timber.resaw import Match, matched, resawn, short_by
-from oakmeasure.core.units import Show
-from oakmeasure.files.cutting_in import CuttingFileError
-from oakmeasure.files.rack_csv import rack_csv, read_rack
+from oakmeasure.files.tables.cutting_csv import CuttingFileError
+from oakmeasure.files.tables.stock_csv import rack_csv, read_rack
 
 FIRST = date(2026, 9, 1)
 

@@ -13,21 +13,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from oakmeasure.core import edits
-from oakmeasure.core.hardware.zones import zones
-from oakmeasure.core.job import Framed, Job
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System
-from oakmeasure.core.working import State
-from oakmeasure.files import tables
-from oakmeasure.files.bench_sheet import bench_sheet_pdf
-from oakmeasure.files.jobfile import JobFileError, dumps, load, loads, save
-from oakmeasure.files.zone_sheet import zone_sheet_pdf
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.document.job import Framed, Job
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.hardware.clash.zones import zones
+from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import JobFileError, dumps, load, loads, save
+from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
+from oakmeasure.files.tables import lists as tables
 from samples import job, solved
 
 jobs = st.builds(
-    lambda width, stile, muntin, inch, state: edits.with_state(
-        edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch), "leaf-1",
+    lambda width, stile, muntin, inch, state: job_edits.with_state(
+        job_edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch), "leaf-1",
         "readings.width_top", state),
     st.floats(400, 1200), st.floats(40, 150), st.none() | st.floats(30, 150), st.sampled_from(System),
     st.sampled_from(State),
@@ -104,7 +104,7 @@ def test_save_is_whole_or_not_at_all(tmp_path, demo, monkeypatch):
 
     monkeypatch.setattr(os, "fsync", full)
     with pytest.raises(JobFileError, match="no space left"):
-        save(edits.with_value(demo, "name", "Other"), path)
+        save(job_edits.with_value(demo, "name", "Other"), path)
     assert path.read_bytes() == before
     assert [each.name for each in tmp_path.iterdir()] == ["store.oakjob"]
     with pytest.raises(JobFileError, match="was not written"):
@@ -167,7 +167,7 @@ def test_bench_sheet_says_what_a_sliding_leaf_and_a_cupboard_hang_on(demo):
 
 @pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])
 def test_cells_that_start_like_a_formula_are_escaped(name):
-    made = edits.with_field(job(), "leaf-1", "name", name)
+    made = job_edits.with_field(job(), "leaf-1", "name", name)
     rows = list(csv.reader(io.StringIO(tables.cut_list_csv(solve(made)))))
     cell = rows[1][0]
     assert cell == ("'" + name if name != "-2" else name)
@@ -213,16 +213,16 @@ def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
 
 
 def demo_show(made):
-    from oakmeasure.core.units import Show
+    from oakmeasure.core.base.units import Show
 
     return Show(made.unit)
 
 
 def test_bench_sheet_draws_to_its_stated_scale():
     """The leaf's outline on the page, measured in points, against the scale that the page states."""
-    from oakmeasure.core.drawings.leaf_view import leaf_view
-    from oakmeasure.core.units import Show
-    from oakmeasure.files.pdf_drawing import Pen, scale_for
+    from oakmeasure.core.base.units import Show
+    from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+    from oakmeasure.files.pdf.drawing import Pen, scale_for
 
     solution = solved()
     drawing = leaf_view(solution, Show(), title=False)
@@ -235,20 +235,20 @@ def test_bench_sheet_draws_to_its_stated_scale():
 
 
 def test_bench_sheet_prints_the_reason_that_a_stop_was_answered_with():
-    made = edits.with_field(job(), "leaf-1", "build.lock_height", 300.0)
+    made = job_edits.with_field(job(), "leaf-1", "build.lock_height", 300.0)
     code = "rails-bottom-rail-middle-rail"
-    answered = edits.with_acknowledged(made, "leaf-1", code, "the old rail is kept for its carving")
+    answered = job_edits.with_acknowledged(made, "leaf-1", code, "the old rail is kept for its carving")
     text, _ = text_of(bench_sheet_pdf(answered, solve(answered).leaves[0]))
     assert "STOP" in text
     assert "kept for its carving" in text.replace("\n", " ")
 
 
 def test_bench_sheet_in_inches_and_of_no_leaf_at_all():
-    inch = edits.with_value(job(rules="workshop-inch"), "unit", System.INCH)
+    inch = job_edits.with_value(job(rules="workshop-inch"), "unit", System.INCH)
     text, _ = text_of(bench_sheet_pdf(inch, solve(inch).leaves[0]))
     assert '29 3/4"' in text
-    tiny = edits.with_field(
-        edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
+    tiny = job_edits.with_field(
+        job_edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
     )
     assert "No leaf fits" in text_of(bench_sheet_pdf(tiny, solve(tiny).leaves[0]))[0]
 
@@ -293,7 +293,7 @@ def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_b
 
 
 def test_a_negative_term_is_written_as_taken_off():
-    from oakmeasure.core.working import given, minus, plus, total
+    from oakmeasure.core.figures.figure import given, minus, plus, total
 
     opening, overlap = given("opening", "opening", 2330.0), given("overlap", "overlap", -10.0)
     assert total("leaf", "leaf", plus(opening), plus(overlap)).lines(Show())[1] == "overlap: − 10 mm"

@@ -15,16 +15,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Point, Polygon
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.drawing import Area, Dimension, Label
-from oakmeasure.core.drawings.leaf_view import leaf_view
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import FaceUp, FlatLayer, bulges, flat, outline_of
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show
-from oakmeasure.files.dxf_out import leaf_dxf
-from oakmeasure.files.svg_out import NAMESPACE, drawing_svg
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import Area, Dimension, Label
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, bulges, flat, outline_of
+from oakmeasure.core.solver import solve
+from oakmeasure.files.cad.dxf import leaf_dxf
+from oakmeasure.files.cad.svg import NAMESPACE, drawing_svg
 from samples import solved
 
 

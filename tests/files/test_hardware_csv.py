@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.cup_choices import cup_from_table, cup_keys
-from oakmeasure.core.hang_choices import Hanging, track_sets
-from oakmeasure.core.hardware.catalogue import catalogue
-from oakmeasure.core.hardware_choices import butt_from_table
-from oakmeasure.core.solve import solve
-from oakmeasure.core.working import State
+from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
+from oakmeasure.core.document.hanging import Hanging, track_sets
+from oakmeasure.core.document.hinges import butt_from_table
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.hardware.hinges.catalogue import catalogue
+from oakmeasure.core.solver import solve
 from oakmeasure.data import table
-from oakmeasure.files.cutting_in import CuttingFileError
-from oakmeasure.files.hardware_csv import BUTT, Ware, hardware_csv, read_hardware, with_hardware, with_track
+from oakmeasure.files.tables.cutting_csv import CuttingFileError
+from oakmeasure.files.tables.hardware_csv import BUTT, Ware, hardware_csv, read_hardware, with_hardware, with_track
 from samples import job
 
 LINE = "My butt,102,31,5.6,6,1,55"

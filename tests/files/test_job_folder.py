@@ -13,12 +13,13 @@ import pytest
 from pypdf import PdfReader
 
 from killed import never
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.solve import solve
-from oakmeasure.files import job_folder, jobfile
-from oakmeasure.files.full_size import PaperError
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.solver import solve
+from oakmeasure.files import job_folder
+from oakmeasure.files.job import job_file
+from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.job_folder import write_folder
-from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.files.pdf.full_size import PaperError
 
 ON = date(2026, 11, 26)
 FEW = ("seed-room", "packet-press", "pair", "drying-loft")
@@ -51,7 +52,7 @@ def test_every_file_is_there_and_read_by_others(some, written):
         elif name.endswith(".csv"):
             rows = list(csv.reader(io.StringIO(content.decode("utf-8-sig"))))
             assert len({len(row) for row in rows}) == 1, name
-    assert jobfile.load(done.folder / "job.oakjob") == some.job
+    assert job_file.load(done.folder / "job.oakjob") == some.job
     assert {each.partition("/")[0] for each in there if "/" in each} == set(FEW)
 
 

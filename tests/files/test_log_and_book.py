@@ -9,17 +9,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.hung_choices import HungChoices, SignOff
-from oakmeasure.core.make_choices import About, LogEntry, LogKind, MishapKind, ReadingKind
-from oakmeasure.core.making.log_edits import with_entry
-from oakmeasure.core.readings import MeasuredBy, Polygon, Reading, Span, restated
-from oakmeasure.core.rules import Model
-from oakmeasure.core.solve import solve
-from oakmeasure.core.working import State
-from oakmeasure.files import job_book
-from oakmeasure.files.jobfile import JobFileError
-from oakmeasure.files.log_lines import LONGEST_FILE, log_lines, read_log, with_read
+from oakmeasure.core.document.adjustment import HungChoices, SignOff
+from oakmeasure.core.document.production import About, LogEntry, LogKind, MishapKind, ReadingKind
+from oakmeasure.core.document.readings import MeasuredBy, Polygon, Reading, Span, restated
+from oakmeasure.core.document.rules import Model
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits.log_edits import with_entry
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.solver import solve
+from oakmeasure.files.job import job_book
+from oakmeasure.files.job.job_file import JobFileError
+from oakmeasure.files.tables.log_lines import LONGEST_FILE, log_lines, read_log, with_read
 from samples import job
 
 WORDS = st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc")), min_size=1, max_size=60).filter(
@@ -166,7 +166,7 @@ def test_nothing_of_a_leaf_begun_from_the_book_counts_as_measured_however_it_was
     taken = set()
     for leaf in demo.leaves:
         alone = demo.model_copy(update={"leaves": (leaf,)})
-        hung = edits.with_field(alone, leaf.id, "hung.signed", SignOff(on=date(2026, 11, 20), by="I. Tarn"))
+        hung = job_edits.with_field(alone, leaf.id, "hung.signed", SignOff(on=date(2026, 11, 20), by="I. Tarn"))
         if solve(hung).leaves[0].build is None:
             continue
         fresh = job_book.start_again(job_book_entry(hung)).leaves[0]

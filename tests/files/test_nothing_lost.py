@@ -14,14 +14,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from killed import Killer
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.job import new_job
-from oakmeasure.core.units import System
-from oakmeasure.files import earlier, jobfile
-from oakmeasure.files.claims import Claim, seal
-from oakmeasure.files.jobfile import JobFileError, load, save
-from oakmeasure.files.journal import Journal, left_behind, read_journal
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import System
+from oakmeasure.core.document.job import new_job
+from oakmeasure.core.edits import job_edits
+from oakmeasure.files.job import earlier_saves, job_file
+from oakmeasure.files.job.claims import Claim, seal
+from oakmeasure.files.job.job_file import JobFileError, load, save
+from oakmeasure.files.job.journal import Journal, left_behind, read_journal
 
 KILLS = 12  # of each kind; the bench does 200 and 50
 
@@ -66,13 +66,13 @@ def some_edits(job, numbers):
         before = made[-1]
         leaf = before.leaves[n % len(before.leaves)].id
         after = (
-            edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
-            edits.with_value(before, "name", f"job {n}"),
-            edits.with_value(before, "unit", System.INCH if before.unit is System.MM else System.MM),
-            edits.with_value(before, "leaves", (*before.leaves, before.leaves[0].model_copy(
+            job_edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
+            job_edits.with_value(before, "name", f"job {n}"),
+            job_edits.with_value(before, "unit", System.INCH if before.unit is System.MM else System.MM),
+            job_edits.with_value(before, "leaves", (*before.leaves, before.leaves[0].model_copy(
                 update={"id": f"new-{len(made)}", "name": f"New {n}"}))) if len(before.leaves) < 5 else before,
-            edits.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
-            edits.with_value(before, "boards", before.boards[: n % 3]),
+            job_edits.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
+            job_edits.with_value(before, "boards", before.boards[: n % 3]),
         )[n % 6]  # fmt: skip
         made.append(after)
     return made
@@ -125,7 +125,7 @@ def test_nothing_is_on_disk_before_an_edit_and_nothing_after_a_save(small, tmp_p
     journal = Journal(tmp_path / "journal")
     journal.begin(small, None)
     assert not (tmp_path / "journal").exists()
-    journal.record(edits.with_value(small, "name", "other"))
+    journal.record(job_edits.with_value(small, "name", "other"))
     assert left_behind(tmp_path / "journal") == []  # it is held: its program lives
     assert len(list((tmp_path / "journal").iterdir())) == 1
     journal.forget()
@@ -142,10 +142,10 @@ def test_a_journal_without_a_place_is_told_and_goes_on_when_there_is_one(small, 
     (tmp_path / "journal").write_text("a file where a folder was meant")
     journal = Journal(tmp_path / "journal")
     journal.begin(small, None)
-    journal.record(edits.with_value(small, "name", "one"))
+    journal.record(job_edits.with_value(small, "name", "one"))
     assert journal.trouble
     (tmp_path / "journal").unlink()
-    last = edits.with_value(small, "name", "two")
+    last = job_edits.with_value(small, "name", "two")
     journal.record(last)
     assert journal.trouble == ""
     journal._close()
@@ -158,9 +158,9 @@ def test_a_journal_without_a_place_is_told_and_goes_on_when_there_is_one(small, 
 FULL = """
 import resource, signal, sys
 from pathlib import Path
-from oakmeasure.core.job import new_job
-from oakmeasure.files.jobfile import JobFileError, save
-from oakmeasure.files.journal import Journal
+from oakmeasure.core.document.job import new_job
+from oakmeasure.files.job.job_file import JobFileError, save
+from oakmeasure.files.job.journal import Journal
 signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
 resource.setrlimit(resource.RLIMIT_FSIZE, (2000, 2000))
 folder = Path(sys.argv[1])
@@ -189,7 +189,7 @@ def test_a_disk_that_is_full_leaves_the_old_file_and_is_told(tmp_path):
 def test_an_edit_that_found_no_room_comes_with_the_next_one_and_a_save_leaves_nothing(small, tmp_path, monkeypatch):
     journal = Journal(tmp_path)
     journal.begin(small, None)
-    journal.record(edits.with_value(small, "name", "one"))
+    journal.record(job_edits.with_value(small, "name", "one"))
     whole = journal._stream
 
     class Full:
@@ -202,10 +202,10 @@ def test_an_edit_that_found_no_room_comes_with_the_next_one_and_a_save_leaves_no
             return whole.write(line[: len(line) // 2])
 
     journal._stream = Full()
-    journal.record(edits.with_value(small, "name", "two"))
+    journal.record(job_edits.with_value(small, "name", "two"))
     assert journal.trouble == "no space left on device"
     journal._stream = whole
-    last = edits.with_value(small, "name", "three")
+    last = job_edits.with_value(small, "name", "three")
     journal.record(last)
     assert journal.trouble == ""
     (file,) = tmp_path.iterdir()
@@ -220,7 +220,7 @@ def test_a_folder_without_leave_to_write_is_told(tmp_path, monkeypatch):
         raise PermissionError(13, "Permission denied")
 
     save(new_job("old"), tmp_path / "a.oakjob")
-    monkeypatch.setattr(jobfile.tempfile, "mkstemp", refused)
+    monkeypatch.setattr(job_file.tempfile, "mkstemp", refused)
     with pytest.raises(JobFileError, match=r"a\.oakjob was not written: permission denied"):
         save(new_job("new"), tmp_path / "a.oakjob")
     assert load(tmp_path / "a.oakjob").name == "old"
@@ -229,24 +229,31 @@ def test_a_folder_without_leave_to_write_is_told(tmp_path, monkeypatch):
 def test_the_last_ten_saves_are_kept_each_once(tmp_path):
     path = tmp_path / "a.oakjob"
     for n in range(14):
-        earlier.keep(tmp_path / "earlier", path)
-        earlier.keep(tmp_path / "earlier", path)  # what is the same is kept once
+        earlier_saves.keep(tmp_path / "earlier", path)
+        earlier_saves.keep(tmp_path / "earlier", path)  # what is the same is kept once
         save(new_job(f"job {n}"), path)
         os.utime(path, (1_000_000 + n, 1_000_000 + n))
-    there = earlier.earlier(tmp_path / "earlier", path)
+    there = earlier_saves.earlier(tmp_path / "earlier", path)
     assert [load(each.file).name for each in there] == [f"job {n}" for n in range(12, 2, -1)]
     other = tmp_path / "b.oakjob"
     save(new_job("b"), other)
-    assert earlier.earlier(tmp_path / "earlier", other) == []
+    assert earlier_saves.earlier(tmp_path / "earlier", other) == []
 
 
 def test_a_claim_is_held_by_one_program_and_goes_with_it(tmp_path):
     path = tmp_path / "a.oakjob"
     holder = subprocess.Popen(
-        [sys.executable, "-c", "import sys, time; from pathlib import Path; from oakmeasure.files.claims import Claim; "
-         "c = Claim(Path(sys.argv[1])); print(c.take(Path(sys.argv[2])), flush=True); time.sleep(60)",
-         str(tmp_path / "claims"), str(path)], stdout=subprocess.PIPE, text=True,
-    )  # fmt: skip
+        [
+            sys.executable,
+            "-c",
+            "import sys, time; from pathlib import Path; from oakmeasure.files.job.claims import Claim; "
+            "c = Claim(Path(sys.argv[1])); print(c.take(Path(sys.argv[2])), flush=True); time.sleep(60)",
+            str(tmp_path / "claims"),
+            str(path),
+        ],
+        stdout=subprocess.PIPE,
+        text=True,
+    )
     assert holder.stdout.readline() == "True\n"
     mine = Claim(tmp_path / "claims")
     assert mine.take(tmp_path / "b.oakjob")

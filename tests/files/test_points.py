@@ -11,11 +11,11 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core import edits
-from oakmeasure.core.readings import MeasuredBy, TickForm
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import System
-from oakmeasure.files.points_in import PointsFileError, read_points
+from oakmeasure.core.base.units import System
+from oakmeasure.core.document.readings import MeasuredBy, TickForm
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.solver import solve
+from oakmeasure.files.tables.points import PointsFileError, read_points
 from samples import job
 
 
@@ -107,7 +107,7 @@ def drawing(tmp_path, unit=ezdxf.units.CM):
 @pytest.mark.parametrize("unit", [ezdxf.units.CM, ezdxf.units.MM, 0])
 def test_dxf_outline_gives_the_opening_in_mm_whatever_its_unit(tmp_path, unit):
     ticks = read_points(drawing(tmp_path, unit), System.MM)
-    made = edits.with_ticks(job(), "leaf-1", ticks)
+    made = job_edits.with_ticks(job(), "leaf-1", ticks)
     assert made.leaves[0].measured_by is MeasuredBy.TICKS
     assert made.leaves[0].template.form is TickForm.POINT
     leaf = solve(made).leaves[0]

@@ -11,13 +11,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.build.shape import Role
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.paper.rods import Lane, rods
-from oakmeasure.core.solve import solve
-from oakmeasure.files.full_size import BAR, MARGIN, OVERLAP, PaperError, paper_named, pieces
-from oakmeasure.files.rod_pdf import LABELS, ROW, STICK, rod_pdf, spread
-from oakmeasure.files.tables import rods_csv
+from oakmeasure.core.solver import solve
+from oakmeasure.files.pdf.full_size import BAR, MARGIN, OVERLAP, PaperError, paper_named, pieces
+from oakmeasure.files.pdf.rods import LABELS, ROW, STICK, rod_pdf, spread
+from oakmeasure.files.tables.lists import rods_csv
 from reading_pdf import lines_of
 from samples import framed
 

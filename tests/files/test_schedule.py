@@ -10,17 +10,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.job import Hand, new_job
-from oakmeasure.core.schedule import SORTS, changed_alike, schedule_row, shown_rows
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import MM_PER_INCH, System
-from oakmeasure.core.verdicts import rank
-from oakmeasure.core.working import State
-from oakmeasure.files.cutting_in import CuttingFileError
-from oakmeasure.files.schedule_csv import MOST_LEAVES, OUT, read_schedule, schedule_csv, with_schedule
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import MM_PER_INCH, System
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.job import Hand, new_job
+from oakmeasure.core.figures.check import rank
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.reports.schedule import SORTS, changed_alike, schedule_row, shown_rows
+from oakmeasure.core.solver import solve
+from oakmeasure.files.tables.cutting_csv import CuttingFileError
+from oakmeasure.files.tables.schedule_csv import MOST_LEAVES, OUT, read_schedule, schedule_csv, with_schedule
 
 HEAD = "name,width_mm,height_mm,hand,hanging,construction,wood,thickness_mm,like\n"
 

@@ -9,17 +9,17 @@ import pytest
 from pypdf import PdfReader
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.drawing import Area
-from oakmeasure.core.job import Hand
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import Area
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.paper.customer import customer_blocks, customer_drawing
 from oakmeasure.core.paper.stage_sheet import stage_sheet, sum_of
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System, parse_length
-from oakmeasure.core.verdicts import Level, Stage
-from oakmeasure.files.pdf_drawing import REGULAR, register_fonts
-from oakmeasure.files.stage_sheet_pdf import customer_pdf, folded, stage_sheets_pdf
+from oakmeasure.core.solver import solve
+from oakmeasure.files.pdf.drawing import REGULAR, register_fonts
+from oakmeasure.files.pdf.stage_sheets import customer_pdf, folded, stage_sheets_pdf
 from samples import job
 
 SHOW = Show()
@@ -98,7 +98,7 @@ def test_the_customers_sheet_has_no_sums_and_asks_what_can_still_be_changed(whol
 def test_the_customer_sees_the_leaf_of_its_own_hand(whole):
     """Of hinges on the left the brace of a boarded leaf rises from the left, of hinges on the right from the right."""
     for hand, rises in ((Hand.LEFT, 1), (Hand.RIGHT, -1)):
-        job = edits.with_field(whole.job, "coal-hole", "hand", hand)
+        job = job_edits.with_field(whole.job, "coal-hole", "hand", hand)
         drawn = customer_drawing(solve(job).leaf("coal-hole"), SHOW)
         (brace,) = [shape for shape in drawn.shapes if isinstance(shape, Area) and shape.ref == "part:brace"]
         low, high = (sorted(brace.points, key=lambda p: p[1])[at][0] for at in (0, -1))
@@ -106,8 +106,8 @@ def test_the_customer_sees_the_leaf_of_its_own_hand(whole):
 
 
 def test_a_leaf_that_cannot_be_still_has_its_sheets():
-    tiny = edits.with_field(
-        edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
+    tiny = job_edits.with_field(
+        job_edits.with_field(job(215), "leaf-1", "fit.gap_hinge", 60.0), "leaf-1", "fit.gap_latch", 60.0
     )
     solution = solve(tiny)
     assert solution.leaves[0].build is None

@@ -10,18 +10,18 @@ import pytest
 from pypdf import PdfReader
 from shapely import LineString, Polygon, affinity, unary_union
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core import edits
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.hardware_choices import PullKind
-from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import FaceUp, FlatLayer, flat_part, outline_of
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.document.hinges import PullKind
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, flat_part, outline_of
 from oakmeasure.core.paper.templates import hands, kinds_of, templates
-from oakmeasure.core.solve import solve
-from oakmeasure.core.units import Show, System, Unit
-from oakmeasure.files.dxf_out import APART, leaf_dxf, templates_dxf
-from oakmeasure.files.full_size import BAR, MARGIN, PaperError
-from oakmeasure.files.template_pdf import templates_pdf
+from oakmeasure.core.solver import solve
+from oakmeasure.files.cad.dxf import APART, leaf_dxf, templates_dxf
+from oakmeasure.files.pdf.full_size import BAR, MARGIN, PaperError
+from oakmeasure.files.pdf.templates import templates_pdf
 from reading_pdf import lines_of
 
 SHOW = Show()
@@ -216,7 +216,7 @@ def test_each_part_of_a_framed_leaf_lies_at_its_corner_with_its_tenons(whole):
 
 @pytest.mark.parametrize(("kind", "cuts"), [(PullKind.BAR, 2), (PullKind.FLUSH, 1)])
 def test_a_handle_and_a_flush_pull_have_their_paper_as_far_in_as_chosen(whole, kind, cuts):
-    job = edits.with_field(whole.job, "winnowing", "hardware.pull.kind", kind)
+    job = job_edits.with_field(whole.job, "winnowing", "hardware.pull.kind", kind)
     leaf = solve(job).leaf("winnowing")
     pull = one(leaf, "pull")
     assert len(pull.cuts) == cuts

@@ -135,7 +135,7 @@ def test_port_that_is_not_there_is_said_and_stop_ends_the_waiting():
 
 
 def test_gauge_from_the_command_line_is_listened_to():
-    program = "from oakmeasure.cli import main; main()"
+    program = "from oakmeasure.cli.main import main; main()"
     options = ["gauge-sim", "--every", "0", "--values", "742,2031", "--bad", "0"]
     done = subprocess.Popen(
         [sys.executable, "-c", program, *options], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True

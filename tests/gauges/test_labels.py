@@ -11,8 +11,8 @@ from pathlib import Path
 
 import pytest
 
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.making.labels import labels_of
-from oakmeasure.core.units import Show
 from oakmeasure.gauges.label_client import PrinterError, message, send_labels
 from oakmeasure.gauges.label_printer import HOST, MOST_LINES, SimulatedPrinter, tape_text
 from samples import solved

@@ -9,8 +9,8 @@ import numpy as np
 import pytest
 from scipy.optimize import Bounds, LinearConstraint, milp
 
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.problem import CutKind, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.plan import cut
 
 
 def every_pattern(lengths, demand, room, kerf):

@@ -11,19 +11,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.along import bypassing
-from oakmeasure.core.fit.chance import chance_over
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.document.hanging import Aim, Hanging, PairChoices, SlideChoices
+from oakmeasure.core.document.job import FitChoices, Reading
+from oakmeasure.core.document.readings import Side
+from oakmeasure.core.fit.bought_leaf import left_after, nearest_slab
+from oakmeasure.core.fit.bypass_sums import bypassing
+from oakmeasure.core.fit.fit_probability import chance_over
 from oakmeasure.core.fit.largest import largest_square
-from oakmeasure.core.fit.stock import left_after, nearest_slab
-from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
-from oakmeasure.core.fit.turning import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
-from oakmeasure.core.hang_choices import Aim, Hanging, PairChoices, SlideChoices
-from oakmeasure.core.job import FitChoices, Reading
-from oakmeasure.core.readings import Side
+from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
+from oakmeasure.core.fit.swing.geometry import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
 from oakmeasure.core.survey.outline import HalfPlane, Outline, half_planes
-from oakmeasure.core.survey.taken import outline_of
-from oakmeasure.core.units import Show, System, parse_length
+from oakmeasure.core.survey.survey_result import outline_of
 from samples import solved
 
 inch = parse_length

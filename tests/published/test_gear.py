@@ -11,16 +11,16 @@ import numpy as np
 import pytest
 from shapely.geometry import Point, box
 
-from oakmeasure.core.build_choices import Slab
-from oakmeasure.core.fit.along import bypassing, missing_backing
-from oakmeasure.core.gear_choices import Guide, GuideKind, WallChoices
-from oakmeasure.core.hang_choices import Hanging, SlideChoices, track_sets
-from oakmeasure.core.hardware.hangers import eccentric, shares
-from oakmeasure.core.hardware.studs import alignment, best_shift, stud_places, track_holes
-from oakmeasure.core.hardware.tracks import floor_at
-from oakmeasure.core.hardware_choices import HardwareChoices
-from oakmeasure.core.solids import block, bore, distances
-from oakmeasure.core.units import parse_length
+from oakmeasure.core.base.prisms import block, bore, distances
+from oakmeasure.core.base.units import parse_length
+from oakmeasure.core.document.constructions import Slab
+from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
+from oakmeasure.core.document.hinges import HardwareChoices
+from oakmeasure.core.document.sliding_gear import Guide, GuideKind, WallChoices
+from oakmeasure.core.fit.bypass_sums import bypassing, missing_backing
+from oakmeasure.core.hardware.sliding.hangers import eccentric, shares
+from oakmeasure.core.hardware.sliding.studs import alignment, best_shift, stud_places, track_holes
+from oakmeasure.core.hardware.sliding.tracks import floor_at
 from samples import solved
 
 G = 9.80665  # m/s², standard gravity: CGPM 1901

@@ -10,11 +10,11 @@ import numpy as np
 import pytest
 from scipy.optimize import linprog
 
-from oakmeasure.core.hanging.gaps import Frame, Place, put_right
+from oakmeasure.core.document.adjustment import HungChoices
+from oakmeasure.core.hanging.gap_remedy import Frame, Place, put_right
 from oakmeasure.core.hanging.remedy import HEIGHT_RANGE, SIDE_RANGE
 from oakmeasure.core.hanging.rigid import motion_of
 from oakmeasure.core.hanging.sliding import A_TURN
-from oakmeasure.core.hung_choices import HungChoices
 
 
 @pytest.mark.parametrize("packed", [(1.0, 0.0), (0.0, 1.0), (2.0, -1.0), (-0.5, 1.5)])

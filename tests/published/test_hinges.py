@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.core.cup_choices import cup_from_table
-from oakmeasure.core.hardware.cups import CUP, cup_count, least_reveal
-from oakmeasure.core.hardware.loads import top_hinge_pull
-from oakmeasure.core.hardware.plain import solve_cup, withdrawal
-from oakmeasure.core.hardware.screws import latch_corner_moves, misuse_pull
+from oakmeasure.core.document.cup_hinges import cup_from_table
+from oakmeasure.core.hardware.hinges.cups import CUP, cup_count, least_reveal
+from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
+from oakmeasure.core.hardware.hinges.mortise_depth import solve_cup, withdrawal
+from oakmeasure.core.hardware.hinges.screws import latch_corner_moves, misuse_pull
 from samples import solved
 
 

@@ -9,8 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from oakmeasure.core.build.arch import arch_points, height_at, segment_area
-from oakmeasure.core.build.braces import (
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import area, centroid
+from oakmeasure.core.base.units import parse_length as inch
+from oakmeasure.core.construction.arch import arch_points, height_at, segment_area
+from oakmeasure.core.construction.braces import (
     corner_brace,
     corner_shape,
     height_for_corner,
@@ -21,21 +24,18 @@ from oakmeasure.core.build.braces import (
     stile_brace,
     stile_shape,
 )
-from oakmeasure.core.build.existing import passes
-from oakmeasure.core.build.layered import first_stile, pin_for
-from oakmeasure.core.build.made import nail_for, screw_for
-from oakmeasure.core.build.reduce import ReduceBy, reduce, stile_may_lose
-from oakmeasure.core.build.shaped import clipped, head_of
-from oakmeasure.core.build.spacing import board_count, equal_ends, pitch_between
-from oakmeasure.core.build.spliced import splice_length
-from oakmeasure.core.build.veneered import veneers_from
-from oakmeasure.core.build_choices import Boarded, Framed, Laid, TenonKind, Veneered
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import area, centroid
-from oakmeasure.core.layer_choices import Layered, Lipping, Splice
+from oakmeasure.core.construction.clip_to_outline import clipped, head_of
+from oakmeasure.core.construction.existing.build import passes
+from oakmeasure.core.construction.existing.narrowing import ReduceBy, reduce, stile_may_lose
+from oakmeasure.core.construction.existing.splices import splice_length
+from oakmeasure.core.construction.layered.build import first_stile, pin_for
+from oakmeasure.core.construction.spacing import board_count, equal_ends, pitch_between
+from oakmeasure.core.construction.veneered.build import veneers_from
+from oakmeasure.core.document.constructions import Boarded, Framed, Laid, TenonKind, Veneered
+from oakmeasure.core.document.layer_constructions import Layered, Lipping, Splice
+from oakmeasure.core.leaf.part_factory import nail_for, screw_for
 from oakmeasure.core.timber.laminate import Strip, curvature
 from oakmeasure.core.timber.movement import bow_between_climates
-from oakmeasure.core.units import parse_length as inch
 from samples import solved
 
 

@@ -9,15 +9,15 @@ from datetime import date, datetime
 
 import pytest
 
-from oakmeasure.app.workshop import CAP_PX
-from oakmeasure.core.build_choices import Slab
-from oakmeasure.core.make_choices import LogEntry, LogKind, MakeChoices, ReadingKind
+from oakmeasure.app.stages.make.workshop import CAP_PX
+from oakmeasure.core.document.constructions import Slab
+from oakmeasure.core.document.production import LogEntry, LogKind, MakeChoices, ReadingKind
 from oakmeasure.core.making.finish import slower
 from oakmeasure.core.making.glue import glue_on_the_day
 from oakmeasure.core.making.glue_tasks import CLAMP_EVERY
-from oakmeasure.core.making.mishaps import SCARF
-from oakmeasure.core.making.schedule import day_words
+from oakmeasure.core.making.repairs import SCARF
 from oakmeasure.core.making.workdays import Workdays
+from oakmeasure.core.making.working_plan import day_words
 from oakmeasure.data import table
 from samples import framed, solved
 

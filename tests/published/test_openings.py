@@ -8,19 +8,19 @@ import numpy as np
 import pytest
 from scipy import optimize, stats
 
-from oakmeasure.app.start import demo_job
-from oakmeasure.core.readings import HeadKind, Lining
-from oakmeasure.core.solve import solve
+from oakmeasure.app.shell.start import demo_job
+from oakmeasure.core.base.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.base.uncertainty import monte_carlo, root_sum_square
+from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.document.readings import HeadKind, Lining
+from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed
-from oakmeasure.core.survey.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.survey.expected_minimum import mean_of_product, positive_part
 from oakmeasure.core.survey.heads import head_line
-from oakmeasure.core.survey.least import mean_of_product, positive_part
+from oakmeasure.core.survey.lining_strips import strip_thickness
 from oakmeasure.core.survey.outline import HalfPlane, largest_box
 from oakmeasure.core.survey.polygon import adjust_polygon
-from oakmeasure.core.survey.strips import strip_thickness
 from oakmeasure.core.survey.ticks import fit_side, line_through
-from oakmeasure.core.uncertainty import monte_carlo, root_sum_square
-from oakmeasure.core.units import Show, System, parse_length
 from samples import readings, solved
 
 # --- heads -----------------------------------------------------------------------------------------------
@@ -145,7 +145,7 @@ def test_positive_part_and_product_agree_with_scipy():
 
 @pytest.mark.parametrize("at", range(25))
 def test_uncertainty_by_sums_is_what_drawing_openings_gives(at):
-    from oakmeasure.core.survey.sureness import how_sure
+    from oakmeasure.core.reports.sureness import how_sure
 
     leaf = solve(demo_job()).leaves[at]
     sure = how_sure(leaf, Show())

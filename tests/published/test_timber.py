@@ -10,12 +10,12 @@ import numpy as np
 import pytest
 from scipy.optimize import curve_fit
 
-from oakmeasure.core.cutting.cut import cut
-from oakmeasure.core.cutting.dual import ends, rounded
-from oakmeasure.core.cutting.problem import CutKind, Defect, PartItem, Problem, StockItem, Watch
-from oakmeasure.core.job import Climate, TimberChoices
-from oakmeasure.core.rack import Board, MoistureReading
-from oakmeasure.core.rack_judge import straight_length
+from oakmeasure.core.cutting.bound.dual_feasible_functions import ends, rounded
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.document.job import Climate, TimberChoices
+from oakmeasure.core.document.stock import Board, MoistureReading
+from oakmeasure.core.reports.stock_advice import straight_length
 from oakmeasure.core.timber.drying import METER, trend
 from oakmeasure.core.timber.place import at_rest
 from oakmeasure.core.timber.resaw import resawn

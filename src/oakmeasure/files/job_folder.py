@@ -15,15 +15,16 @@ from datetime import date
 from pathlib import Path
 from typing import Any
 
-from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.job import Hand, Job
+from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
-from oakmeasure.core.paper.flat import FaceUp
+from oakmeasure.core.paper.router_layout import FaceUp
 from oakmeasure.core.paper.templates import needs_template
-from oakmeasure.core.solve import LeafSolution, Solution, solve_leaf
-from oakmeasure.core.units import Show, System
-from oakmeasure.files import jobfile, tables
-from oakmeasure.files.jobfile import JobFileError
+from oakmeasure.core.solver import LeafSolution, Solution, solve_leaf
+from oakmeasure.files.job import job_file
+from oakmeasure.files.job.job_file import JobFileError
+from oakmeasure.files.tables import lists as tables
 from oakmeasure.language import Language, choose, know, spoken
 
 Task = tuple[str, Callable[[], bytes]]
@@ -95,7 +96,7 @@ def _written(
         return
     context = multiprocessing.get_context("spawn")  # a window's process has threads: it is not to be forked
     pool = ProcessPoolExecutor(
-        helpers, context, _prepare, (jobfile.dumps(solution.job), str(folder), paper, on, spoken())
+        helpers, context, _prepare, (job_file.dumps(solution.job), str(folder), paper, on, spoken())
     )
     yield from _shared(pool, helpers, waiting, by_leaf, folder)
 
@@ -150,7 +151,7 @@ _HELPED: dict[str, Any] = {}  # of a helper: what it was started with
 
 def _prepare(text: str, folder: str, paper: str, on: date, language: Language) -> None:
     choose(language)
-    job = jobfile.loads(text)
+    job = job_file.loads(text)
     know(job.names)
     _HELPED.update(job=job, folder=Path(folder), paper=paper, on=on)
 
@@ -163,12 +164,12 @@ def _leaf_in_helper(leaf_id: str) -> list[str]:
 
 
 def _tasks(solution: Solution, paper: str, on: date, left_out: list[str]) -> Iterator[Task]:
-    from oakmeasure.files.making_tables import operations_csv
-    from oakmeasure.files.schedule_csv import schedule_csv
+    from oakmeasure.files.tables.operations import operations_csv
+    from oakmeasure.files.tables.schedule_csv import schedule_csv
 
     job, show = solution.job, Show(solution.job.unit)
     leaves = solution.leaves
-    yield "job.oakjob", lambda: jobfile.dumps(job).encode("utf-8")
+    yield "job.oakjob", lambda: job_file.dumps(job).encode("utf-8")
     for name, text in (
         ("schedule", lambda: schedule_csv(solution)),
         ("cut list", lambda: tables.cut_list_csv(solution)),
@@ -187,15 +188,15 @@ def _tasks(solution: Solution, paper: str, on: date, left_out: list[str]) -> Ite
 
 
 def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[str]) -> Iterator[Task]:
-    from oakmeasure.core.drawings.leaf_view import leaf_view
-    from oakmeasure.files.bench_sheet import bench_sheet_pdf
-    from oakmeasure.files.dxf_out import leaf_dxf
-    from oakmeasure.files.label_sheet import label_sheet_pdf
-    from oakmeasure.files.record_pdf import record_pdf
-    from oakmeasure.files.rod_pdf import rod_pdf
-    from oakmeasure.files.stage_sheet_pdf import customer_pdf, stage_sheets_pdf
-    from oakmeasure.files.svg_out import drawing_svg
-    from oakmeasure.files.template_pdf import templates_pdf
+    from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+    from oakmeasure.files.cad.dxf import leaf_dxf
+    from oakmeasure.files.cad.svg import drawing_svg
+    from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+    from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
+    from oakmeasure.files.pdf.record import record_pdf
+    from oakmeasure.files.pdf.rods import rod_pdf
+    from oakmeasure.files.pdf.stage_sheets import customer_pdf, stage_sheets_pdf
+    from oakmeasure.files.pdf.templates import templates_pdf
 
     folder, show = leaf.leaf.id, Show(job.unit)
     stops = leaf.open_stops()

@@ -44,7 +44,7 @@ def read_settings() -> Settings:
 
 def keep_settings(settings: Settings) -> None:
     """Keep what was chosen. Raises JobFileError where it cannot be written."""
-    from oakmeasure.files.jobfile import JobFileError, write_whole  # what is read at the start is light
+    from oakmeasure.files.job.job_file import JobFileError, write_whole  # what is read at the start is light
 
     try:
         place().parent.mkdir(parents=True, exist_ok=True)

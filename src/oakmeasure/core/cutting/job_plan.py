@@ -12,13 +12,13 @@ from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from oakmeasure.core.build.shape import Part, Role
 from oakmeasure.core.cutting.leaf_plan import boards_for, pieces_of
-from oakmeasure.core.cutting.problem import CutKind, CutPlan, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.cutting.model import CutKind, CutPlan, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.remnants import Remnant, pinned
-from oakmeasure.core.job import Job
-from oakmeasure.core.rack import Board, Came, Pin, Section, SheetStock
-from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.stock import Board, Came, Pin, Section, SheetStock
+from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.solver import LeafSolution
 from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 
 MM3_PER_M3, MM2_PER_M2 = 1e9, 1e6
@@ -422,7 +422,7 @@ def with_cut(job: Job, stock: CutStock, made_of: str) -> Job:
     """Return the job after a board of the plan was cut: its parts are done, it leaves the rack, and what is left of it
     that is worth keeping comes back with a label of its own.
     """
-    from oakmeasure.core.rack import Done
+    from oakmeasure.core.document.stock import Done
 
     name = stock.source.name
     done = [

@@ -10,13 +10,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.filling import spans_beside
-from oakmeasure.core.cutting.problem import Defect
-from oakmeasure.core.rack import Board
+from oakmeasure.core.cutting.lp.knapsack import spans_beside
+from oakmeasure.core.cutting.model import Defect
+from oakmeasure.core.document.stock import Board
 
 if TYPE_CHECKING:
     from oakmeasure.core.cutting.job_plan import Laid, Source, Wanted
-    from oakmeasure.core.job import Job
+    from oakmeasure.core.document.job import Job
 
 LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
 

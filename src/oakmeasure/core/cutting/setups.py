@@ -10,8 +10,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.build.shape import Part, Role
-from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.solver import LeafSolution
 from oakmeasure.core.timber.species import Sheet, stuff
 
 SAME = 0.05  # mm; nearer than this it is one setting

@@ -8,17 +8,17 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-from oakmeasure.core.build.shape import Build, Part, Rect, Role
-from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch
-from oakmeasure.core.geometry import Point
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.prisms import Solid
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.hardware.clash_rules import Kind
-from oakmeasure.core.hardware.things import Thing
-from oakmeasure.core.job import Hand
-from oakmeasure.core.solids import Solid
-from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.hardware.clash.bodies import Thing
+from oakmeasure.core.hardware.clash.rules import Kind
+from oakmeasure.core.leaf.part import Build, Part, Rect, Role
+from oakmeasure.core.solver import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show
 
 REACH = 60.0  # from the edge; what starts further in is not seen in this view
 TEXT_HIGH = 1.8  # steps that two lines of text need

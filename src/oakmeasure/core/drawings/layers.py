@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.build.shape import Build, Fixing, Part, Rect, Role
-from oakmeasure.core.drawing import Anchor, Grain, Layer, Sketch, corners
-from oakmeasure.core.geometry import Point, circle
+from oakmeasure.core.base.geometry import Point, circle
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch, corners
+from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect, Role
 from oakmeasure.core.timber.species import Sheet, stuff
-from oakmeasure.core.units import Show
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.solver import LeafSolution
 
 GRAIN_LINES = 5
 PLIES = 4
@@ -114,7 +114,7 @@ def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
 
 def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
     """The sizes that the builder asks for: up the latch side, and on top from the hinge edge."""
-    from oakmeasure.core.drawings.leaf_view import LINING_SHOWN, side_gaps
+    from oakmeasure.core.drawings.leaf.leaf_view import LINING_SHOWN, side_gaps
 
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step

@@ -5,32 +5,32 @@ from __future__ import annotations
 from collections.abc import Callable
 from enum import StrEnum
 
-from oakmeasure.core.drawing import Drawing
-from oakmeasure.core.drawings.cabinet_view import cabinet_view
-from oakmeasure.core.drawings.clash_view import clash_view
-from oakmeasure.core.drawings.cutting_view import cutting_view
-from oakmeasure.core.drawings.fit_view import fit_view
-from oakmeasure.core.drawings.floor_view import floor_view
-from oakmeasure.core.drawings.gear_view import gear_view
-from oakmeasure.core.drawings.hang_view import hang_view
-from oakmeasure.core.drawings.hardware_view import hardware_view
-from oakmeasure.core.drawings.leaf_view import joints_view, leaf_view
-from oakmeasure.core.drawings.lining_view import lining_view
-from oakmeasure.core.drawings.lock_view import lock_view
-from oakmeasure.core.drawings.op_view import op_view
-from oakmeasure.core.drawings.opening_view import opening_view
-from oakmeasure.core.drawings.pair_view import pair_view
-from oakmeasure.core.drawings.slide_view import slid_to, slide_view
-from oakmeasure.core.drawings.stack_view import stack_view
-from oakmeasure.core.drawings.swing_view import swing_view, swung_to
-from oakmeasure.core.drawings.ticks_view import ticks_view
-from oakmeasure.core.drawings.ways_view import ways_view
-from oakmeasure.core.drawings.year_view import year_view
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.readings import MeasuredBy
-from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.units import Show
-from oakmeasure.core.verdicts import Stage
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.readings import MeasuredBy
+from oakmeasure.core.drawings.drawing import Drawing
+from oakmeasure.core.drawings.fit.cabinet_view import cabinet_view
+from oakmeasure.core.drawings.fit.fit_view import fit_view
+from oakmeasure.core.drawings.fit.pair_view import pair_view
+from oakmeasure.core.drawings.fit.slide_view import slid_to, slide_view
+from oakmeasure.core.drawings.fit.swing_view import swing_view, swung_to
+from oakmeasure.core.drawings.hang.hang_view import hang_view
+from oakmeasure.core.drawings.hardware.clash_view import clash_view
+from oakmeasure.core.drawings.hardware.gear_view import gear_view
+from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
+from oakmeasure.core.drawings.hardware.lock_view import lock_view
+from oakmeasure.core.drawings.hardware.stack_view import stack_view
+from oakmeasure.core.drawings.leaf.leaf_view import joints_view, leaf_view
+from oakmeasure.core.drawings.leaf.ways_view import ways_view
+from oakmeasure.core.drawings.make.op_view import op_view
+from oakmeasure.core.drawings.measure.floor_view import floor_view
+from oakmeasure.core.drawings.measure.lining_view import lining_view
+from oakmeasure.core.drawings.measure.opening_view import opening_view
+from oakmeasure.core.drawings.measure.ticks_view import ticks_view
+from oakmeasure.core.drawings.timber.cutting_view import cutting_view
+from oakmeasure.core.drawings.timber.year_view import year_view
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.solver import LeafSolution
 
 
 class MeasurePage(StrEnum):

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.survey.clear_opening import Opening
 
 UNEVEN = 3.0  # a gap that varies by more than this shows: common practice, no source
 

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.fit.shape import Fit
-from oakmeasure.core.hang_choices import Hanging, TrackSet, track_sets
-from oakmeasure.core.readings import Side
-from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import HAIR, Show, Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+from oakmeasure.core.base.units import HAIR, Show, Unit
+from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
+from oakmeasure.core.document.readings import Side
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.survey.clear_opening import Opening
 
 LABELS = {
     "roller": "roller, wide",

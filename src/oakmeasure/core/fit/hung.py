@@ -5,19 +5,19 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.hanging import Aim, LeafShape
+from oakmeasure.core.document.job import Hanging
+from oakmeasure.core.document.readings import Side
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.edges import gaps_along
+from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
 from oakmeasure.core.fit.largest import largest_square, scribe
-from oakmeasure.core.fit.shape import Fit, finished, size_inside
-from oakmeasure.core.fit.swing import back_gap, least_bevel_deg, square_corner_growth
-from oakmeasure.core.hang_choices import Aim, LeafShape
-from oakmeasure.core.job import Hanging
-from oakmeasure.core.readings import Side
-from oakmeasure.core.survey.opening import Opening
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, given, minus, plus, total
+from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
+from oakmeasure.core.survey.clear_opening import Opening
 
 AIM_WORDS = {
     Aim.WIDTH: "the least plumb width, then as tall as head and floor allow over it",

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.hang_choices import Aim
-from oakmeasure.core.readings import Side
-from oakmeasure.core.survey.opening import Opening
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.document.hanging import Aim
+from oakmeasure.core.document.readings import Side
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.survey.clear_opening import Opening
 from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, half_planes, largest_box, plumb_box, scribed
-from oakmeasure.core.units import HAIR, Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived
 
 
 @dataclass(frozen=True, slots=True)

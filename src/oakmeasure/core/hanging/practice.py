@@ -6,10 +6,10 @@ import random
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.hanging.gaps import Found, Frame, Place, moved, put_right
+from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.document.adjustment import PutRight
+from oakmeasure.core.hanging.gap_remedy import Found, Frame, Place, moved, put_right
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
-from oakmeasure.core.hung_choices import PutRight
-from oakmeasure.core.units import IN_MM, Show
 
 TOLERANCE, WANTED = 0.5, {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
 STEP = 0.25  # of packing in a drill, mm

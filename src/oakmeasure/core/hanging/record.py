@@ -8,18 +8,18 @@ from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Any
 
-from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.hung_choices import Gaps
-from oakmeasure.core.make_choices import LogKind
+from oakmeasure.core.base.units import Show, System, Unit, is_near_size
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.adjustment import Gaps
+from oakmeasure.core.document.production import LogKind
+from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.making.log import all_spent
-from oakmeasure.core.readings import MeasuredBy
 from oakmeasure.core.timber.species import species
-from oakmeasure.core.units import Show, System, Unit, is_near_size
 
 if TYPE_CHECKING:
-    from oakmeasure.core.job import Job, Leaf
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.document.job import Job, Leaf
+    from oakmeasure.core.solver import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
-from oakmeasure.core.hanging.gaps import Place, Plan
-from oakmeasure.core.units import IN_MM, MINUS, Show
+from oakmeasure.core.base.units import IN_MM, MINUS, Show
+from oakmeasure.core.hanging.gap_remedy import Place, Plan
 
 SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
 SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.hanging.least import in_turn
+from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.document.adjustment import RunLeaf
+from oakmeasure.core.hanging.lexicographic_lp import in_turn
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE
-from oakmeasure.core.hung_choices import RunLeaf
-from oakmeasure.core.units import IN_MM, Show
 
 
 @dataclass(frozen=True, slots=True)

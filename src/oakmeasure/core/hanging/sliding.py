@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.hung_choices import Sliding
-from oakmeasure.core.units import IN_MM, Show
+from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.document.adjustment import Sliding
 
 LEVEL_PER_M, STRAIGHT, CENTRED = 1.0, 1.0, 1.5  # mm a metre; mm; mm: common practice, no source
 A_TURN = 1.25  # mm of a hanger's bolt, M8: ISO 261 coarse pitch

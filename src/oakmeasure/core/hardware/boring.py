@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.solids import Solid, block
+from oakmeasure.core.base.prisms import Solid, block
+from oakmeasure.core.document.hanging import Hanging
 
 
 @dataclass(frozen=True, slots=True)

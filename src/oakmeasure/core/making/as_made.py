@@ -11,18 +11,18 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.build.shape import Build, Part, Role, Size
-from oakmeasure.core.build_choices import Boarded, Laid, Slab
-from oakmeasure.core.context import Context
-from oakmeasure.core.job import Leaf
-from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
+from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.document.constructions import Boarded, Laid, Slab
+from oakmeasure.core.document.job import Leaf
+from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
+from oakmeasure.core.figures.figure import Figure, State, derived, given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part, Role, Size
 from oakmeasure.core.making.log import last_reading
 from oakmeasure.core.timber.weight import Weights
-from oakmeasure.core.units import HAIR, Unit
-from oakmeasure.core.working import Figure, State, derived, given
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.solver import LeafSolution
 
 CUP_STEP, CUP_KEEPS, CUP_LESS_MOST = 0.5, 2.0, 1.0  # mm: of a depth stop; wood kept; a cup may stand so much shallower
 GOES_BACK = (ReadingKind.THICKNESS, ReadingKind.BOARD_WIDTH, ReadingKind.MOISTURE, ReadingKind.MASS)

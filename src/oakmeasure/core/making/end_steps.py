@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.hang_choices import Hanging, LeafShape
-from oakmeasure.core.make_choices import About
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.hanging import Hanging, LeafShape
+from oakmeasure.core.document.production import About
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.finish import Schedule
-from oakmeasure.core.making.maker import Maker
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.units import Unit
+from oakmeasure.core.making.step_builder import Maker
 
 OUT_OF_TWIST = 1.5  # mm by winding sticks over the leaf: common practice, no source
 

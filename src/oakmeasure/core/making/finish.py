@@ -9,11 +9,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from oakmeasure.core.build.shape import Build
-from oakmeasure.core.job import Leaf
+from oakmeasure.core.base.units import MM2_PER_M2
+from oakmeasure.core.document.job import Leaf
+from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.timber.place import finish_of
-from oakmeasure.core.units import MM2_PER_M2
 from oakmeasure.data import table
 
 AT_DEGREES, DOUBLES_EVERY, AT_HUMIDITY = 20.0, 10.0, 55.0

@@ -12,13 +12,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from oakmeasure.core.build.shape import Build
-from oakmeasure.core.job import Leaf
+from oakmeasure.core.document.job import Leaf
+from oakmeasure.core.document.rules import ShopRules
+from oakmeasure.core.figures.check import Level
+from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.finish import in_the_cold
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
-from oakmeasure.core.rules import ShopRules
 from oakmeasure.core.timber.place import glue_of
-from oakmeasure.core.verdicts import Level
 from oakmeasure.data import table
 
 CLAMP_MINUTES, SQUARE_MINUTES = 0.35, 0.8  # each clamp; diagonals and winding sticks, of a stage

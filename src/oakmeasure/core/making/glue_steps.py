@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.base.units import Unit
 from oakmeasure.core.making.glue import GluePlan
-from oakmeasure.core.making.maker import Maker, many
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.units import Unit
+from oakmeasure.core.making.step_builder import Maker, many
 
 SQUARE, SPREAD = 1.0, 0.2  # mm: common practice, no source
 

@@ -10,12 +10,12 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Build, GlueUp, Part, Role
-from oakmeasure.core.build_choices import Slab, Veneered, VeneerForm
-from oakmeasure.core.job import Leaf
-from oakmeasure.core.layer_choices import Light
+from oakmeasure.core.base.units import MM2_PER_M2
+from oakmeasure.core.document.constructions import Slab, Veneered, VeneerForm
+from oakmeasure.core.document.job import Leaf
+from oakmeasure.core.document.layer_constructions import Light
+from oakmeasure.core.leaf.part import Build, GlueUp, Part, Role
 from oakmeasure.core.making.joints import Joint, joints_of
-from oakmeasure.core.units import MM2_PER_M2
 
 TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4
 EDGE_MIN_PER_M, FACE_MIN_PER_M2, PIECE_MIN = 0.7, 4.0, 0.4

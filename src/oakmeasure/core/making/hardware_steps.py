@@ -6,12 +6,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.production import About
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.make_choices import About
-from oakmeasure.core.making.maker import Maker, many
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.making.step_builder import Maker, many
 
 LOOSE_KINDS = ("framed", "light")  # whose members are worked before they are joined
 

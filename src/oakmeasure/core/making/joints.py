@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.build.shape import Build, Part, Role
+from oakmeasure.core.leaf.part import Build, Part, Role
 
 
 @dataclass(frozen=True, slots=True)

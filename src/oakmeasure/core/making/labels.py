@@ -6,13 +6,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.build.shape import Part, Role
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.leaf.part import Part, Role
 from oakmeasure.core.making.joints import joints_of
-from oakmeasure.core.units import Show
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.solver import LeafSolution
 
 INNER = (Role.STILE, Role.RAIL, Role.MUNTIN)
 

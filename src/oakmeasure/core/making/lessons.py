@@ -7,8 +7,8 @@ from dataclasses import asdict, dataclass
 from datetime import date
 from typing import Any
 
-from oakmeasure.core.job import Job, Leaf
-from oakmeasure.core.make_choices import About, LogKind
+from oakmeasure.core.document.job import Job, Leaf
+from oakmeasure.core.document.production import About, LogKind
 from oakmeasure.core.making.operation import Operation
 
 MOST = 3  # shown at one operation

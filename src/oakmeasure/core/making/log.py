@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
 
-from oakmeasure.core.make_choices import LogEntry, LogKind, ReadingKind
+from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.making.operation import Operation, Trade
 
 LONGEST_H = 12.0  # of one sitting: longer means that nobody wrote the end

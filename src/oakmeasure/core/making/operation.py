@@ -11,9 +11,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.make_choices import About
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.document.production import About
 
 
 class Trade(StrEnum):

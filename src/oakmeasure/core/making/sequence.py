@@ -9,28 +9,28 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from oakmeasure.core.build_choices import Framed
-from oakmeasure.core.making.boarded_steps import boarded
+from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.construction.boarded.steps import boarded
+from oakmeasure.core.construction.existing.steps import existing
+from oakmeasure.core.construction.framed.steps import after_frame, framed, glaze
+from oakmeasure.core.construction.layered.steps import is_flush, layered, veneered
+from oakmeasure.core.construction.light.steps import light
+from oakmeasure.core.construction.slab.steps import slab
+from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.document.rules import ShopRules
 from oakmeasure.core.making.end_steps import hang_and_finish, lining, size
-from oakmeasure.core.making.existing_steps import existing
 from oakmeasure.core.making.finish import Schedule, finish_schedule
-from oakmeasure.core.making.framed_steps import after_frame, framed, glaze
 from oakmeasure.core.making.glue import GluePlan, plan_glue
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.hardware_steps import hardware
-from oakmeasure.core.making.layered_steps import is_flush, layered, veneered
-from oakmeasure.core.making.light_steps import light
-from oakmeasure.core.making.maker import Maker
-from oakmeasure.core.making.mend_steps import mends
 from oakmeasure.core.making.operation import Bucket, Operation
-from oakmeasure.core.making.slab_steps import slab
+from oakmeasure.core.making.repair_steps import mends
+from oakmeasure.core.making.step_builder import Maker
 from oakmeasure.core.making.wood_steps import measure_first, wood
-from oakmeasure.core.rules import ShopRules
-from oakmeasure.core.units import IN_MM, Show
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.solver import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.build.shape import Role
-from oakmeasure.core.make_choices import About
-from oakmeasure.core.making.maker import Maker, many, sizes
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.production import About
+from oakmeasure.core.document.readings import MeasuredBy
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.readings import MeasuredBy
+from oakmeasure.core.making.step_builder import Maker, many, sizes
 from oakmeasure.core.timber.place import finish_of, rests_at
-from oakmeasure.core.units import Unit
-from oakmeasure.core.working import State
 from oakmeasure.data import table
 
 SETTLE_HOURS = 48.0  # of rough parts between sawing and planing: common practice, no source

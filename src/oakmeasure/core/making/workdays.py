@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 
 OPENS = time(8, 0)
 SATURDAY = 5

@@ -4,18 +4,18 @@ the first cut. Each choice can still be changed on paper; after that, wood is cu
 
 from __future__ import annotations
 
-from oakmeasure.core.build import CONSTRUCTIONS
-from oakmeasure.core.drawing import Drawing
-from oakmeasure.core.drawings.leaf_view import front, no_leaf, sketch_for, surround, unit_step
-from oakmeasure.core.hang_choices import Hanging
-from oakmeasure.core.hardware_choices import LatchKind, PullKind
-from oakmeasure.core.job import Hand, Job
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import LatchKind, PullKind
+from oakmeasure.core.document.job import Hand, Job
+from oakmeasure.core.drawings.drawing import Drawing
+from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
+from oakmeasure.core.figures.check import Level
 from oakmeasure.core.paper.stage_sheet import BOX, Block, Row
-from oakmeasure.core.solve import LeafSolution, still_to_measure
+from oakmeasure.core.solver import LeafSolution, still_to_measure
 from oakmeasure.core.timber.place import finish_of
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import Level
 
 CAUTION = (
     "Fire doors, escape routes, glass, electrics and structure: the local code and licensed practice decide. "

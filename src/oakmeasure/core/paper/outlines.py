@@ -9,12 +9,12 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from oakmeasure.core.build.shape import Part, Role
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.paper.flat import outline_of
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.paper.router_layout import outline_of
 from oakmeasure.core.paper.template import Box, Reference, Template
-from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.units import Show, Unit
+from oakmeasure.core.solver import LeafSolution
 
 ON_LINE = 0.02  # mm; nearer than this a point lies on the outline
 UNDER = 80.0  # mm shown under the lowest point of an arch or a raked head

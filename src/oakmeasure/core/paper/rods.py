@@ -12,9 +12,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.build.shape import Build, Part, Role
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.solve import LeafSolution
+from oakmeasure.core.leaf.part import Build, Part, Role
+from oakmeasure.core.solver import LeafSolution
 
 SAME = 0.005  # mm; marks nearer than this are one
 

@@ -9,18 +9,18 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
-from oakmeasure.core.drawing import Drawing
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.views import VIEWS
-from oakmeasure.core.hang_choices import Hanging
+from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.hanging.record import reading_rows
-from oakmeasure.core.job import Job
 from oakmeasure.core.making.log import Progress, progress
-from oakmeasure.core.solve import LeafSolution
-from oakmeasure.core.still import all_to_measure
+from oakmeasure.core.reports.open_readings import all_to_measure
+from oakmeasure.core.solver import LeafSolution
 from oakmeasure.core.timber.species import stuff
-from oakmeasure.core.units import Show, Unit
-from oakmeasure.core.verdicts import ON_PAPER, Level, Stage
-from oakmeasure.core.working import Figure
 
 BOX = "□"
 Row = tuple[str, ...]

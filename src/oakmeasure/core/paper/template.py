@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.job import Hand
-from oakmeasure.core.paper.flat import Flat
-from oakmeasure.core.units import Show
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.paper.router_layout import Flat
 
 Box = tuple[float, float, float, float]
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.build.braces import corner_brace
-from oakmeasure.core.build.spacing import board_count, equal_ends, even_split, pitch_between
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.braces import corner_brace
+from oakmeasure.core.construction.spacing import board_count, equal_ends, even_split, pitch_between
+from oakmeasure.core.figures.figure import derived, given, minus, plus, total
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.timber.resaw import resawn
-from oakmeasure.core.units import Unit
-from oakmeasure.core.working import derived, given, minus, plus, total
 
 
 def _board_layout(g: Given) -> None:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.sums.quick import Sum
-from oakmeasure.core.working import Figures
 
 EXAMPLES: Mapping[str, Mapping[str, str]] = {
     "leaf-size": {"opening-width": "742", "opening-height": "1990"},

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.hardware.loads import top_hinge_pull
-from oakmeasure.core.hardware.plain import let_in, solve_cup, withdrawal
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
+from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup, withdrawal
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.sums.wood_sums import NAMES, WOODS
 from oakmeasure.core.timber.species import species
 from oakmeasure.core.timber.wood import dry_gravity
-from oakmeasure.core.units import Unit
-from oakmeasure.core.working import Figure, derived, given, minus, plus, total
 
 CUP = (
     ("overlay", "overlay; less than 0 for inset"),

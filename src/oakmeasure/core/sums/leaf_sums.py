@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.fit.along import bypassing
-from oakmeasure.core.fit.swing import least_bevel_deg, square_corner_growth
+from oakmeasure.core.base.arcs import segmental_radius
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.figure import derived, minus, plus, total
+from oakmeasure.core.fit.bypass_sums import bypassing
+from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
-from oakmeasure.core.survey.arcs import segmental_radius
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_diagonal
-from oakmeasure.core.units import Unit
-from oakmeasure.core.working import derived, minus, plus, total
 
 
 def _leaf_size(g: Given) -> None:

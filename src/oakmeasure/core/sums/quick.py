@@ -10,10 +10,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from oakmeasure.core.errors import InputError, LengthError
+from oakmeasure.core.base.errors import InputError, LengthError
+from oakmeasure.core.base.units import Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.figures.figure import Figure, Figures, given
 from oakmeasure.core.timber.species import plain_name
-from oakmeasure.core.units import Show, System, Unit, parse_length, parse_quantity
-from oakmeasure.core.working import Figure, Figures, given
 from oakmeasure.data import table
 
 Value = float | str | tuple[float, ...]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.sums import build_sums, hardware_sums, leaf_sums, wood_sums
 from oakmeasure.core.sums.quick import Sum
 

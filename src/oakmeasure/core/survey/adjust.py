@@ -15,11 +15,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Generic, TypeVar
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import signed_area
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import signed_area
+from oakmeasure.core.base.matrices import Matrix, Vector, combined, dot, inverse, normal_matrix, rank, solved, times
+from oakmeasure.core.base.uncertainty import root_sum_square
 from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
-from oakmeasure.core.survey.linear import Matrix, Vector, combined, dot, inverse, normal_matrix, rank, solved, times
-from oakmeasure.core.uncertainty import root_sum_square
 
 SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # The best suspect must explain the misfit better than the next by this much in v'Pv (odds of 20 to 1),

@@ -10,9 +10,9 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.survey.linear import solved
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.matrices import solved
 from oakmeasure.core.survey.ticks import Curve, fit_side
 
 MOST_SORTED = 72  # points that are sorted by their runs; of more, so many are taken and the others join the nearest

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.readings import HeadKind
-from oakmeasure.core.survey.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.base.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.document.readings import HeadKind
 
 ARC_STEPS = 24  # straight pieces that stand for an arch; the leaf inside it loses under 0.3 mm on a 1 m span
 

@@ -8,17 +8,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.build.made import rough
-from oakmeasure.core.build.shape import Part, Rect, Role, Size
-from oakmeasure.core.context import Context
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.readings import Lining, LiningFrom, LiningSchool, Side
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, State, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import rough
+from oakmeasure.core.survey.lining_strips import Stretch, packing_stretches, strips_of
 from oakmeasure.core.survey.outline import Outline
-from oakmeasure.core.survey.strips import Stretch, packing_stretches, strips_of
-from oakmeasure.core.survey.taken import Taken, outline_of
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, State, derived, given, minus, plus, total
+from oakmeasure.core.survey.survey_result import Taken, outline_of
 
 LEAST_PACKING = 2.0  # less cannot be wedged: common practice, no source
 SHOWS = 0.5  # a strip thinner than this is caulked: common practice, no source

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from oakmeasure.core.base.matrices import Matrix, dot, times
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.kinds import Kind
-from oakmeasure.core.survey.linear import Matrix, dot, times
 
 
 @dataclass(frozen=True, slots=True)

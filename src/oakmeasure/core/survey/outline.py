@@ -9,8 +9,8 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from oakmeasure.core.geometry import Point, kept
-from oakmeasure.core.readings import Side
+from oakmeasure.core.base.geometry import Point, kept
+from oakmeasure.core.document.readings import Side
 
 STEEP = 0.12  # a side that leans more than this is no door side: the leaf is then the rectangle of most area
 SEARCH_STEPS = 38

@@ -10,8 +10,9 @@ import math
 from collections.abc import Mapping, Sequence
 from itertools import combinations
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import Point
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.matrices import Matrix
 from oakmeasure.core.survey.adjust import (
     SILL_SIGMA,
     Adjustment,
@@ -21,7 +22,6 @@ from oakmeasure.core.survey.adjust import (
     TooFewError,
     adjust_network,
 )
-from oakmeasure.core.survey.linear import Matrix
 
 FLOOR_RISE, LEAN_HINGE = "floor_rise", "lean_hinge"
 

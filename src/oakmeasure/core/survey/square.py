@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 
 
 def skew_from_diagonal(*, width: float, height: float, diagonal: float) -> float:

@@ -13,10 +13,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.geometry import Point
-from oakmeasure.core.readings import Tick, TickForm
-from oakmeasure.core.survey.linear import combined, normal_matrix, solved
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.matrices import combined, normal_matrix, solved
+from oakmeasure.core.document.readings import Tick, TickForm
 
 OUTLIER = 3.0  # times a tick's uncertainty from the line
 MOST_TRIALS = 600  # pairs or triples that are tried; up to 35 points on a straight side that is all of them

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.job import Climate
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.job import Climate
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.timber.species import Species, species
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, given
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"
 COEFFICIENT_FROM, COEFFICIENT_TO = 6.0, 14.0  # the range that the coefficients were fitted to

@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from oakmeasure.core.rack import MoistureReading
+from oakmeasure.core.document.stock import MoistureReading
 from oakmeasure.core.timber.wood import READY_WITHIN
 
 METER = 0.5  # standard uncertainty of a reading, points

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.timber.movement import ALONG_GRAIN
 
 # Stiffness as a share of solid wood along its grain: common values, from memory.

@@ -5,13 +5,13 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 
 from __future__ import annotations
 
-from oakmeasure.core.context import Context
-from oakmeasure.core.gaps import gap_that_opens
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.timber.choice import HANDBOOK, Timber
 from oakmeasure.core.timber.wood import change_of_width
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import Figure, derived, given, plus, total
 
 ALONG_GRAIN = 0.00005  # change of a length per point of moisture: handbook of the trade, from memory
 TONGUE_HELD = 2.0  # of a tongue must stay in its groove: common practice, no source

@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from oakmeasure.core.build.shape import Part
-from oakmeasure.core.context import Context
-from oakmeasure.core.job import Place, TimberChoices
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.job import Place, TimberChoices
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.timber.species import CORES, Sheet, stuff
 from oakmeasure.core.timber.wood import equilibrium_moisture
-from oakmeasure.core.units import Unit
-from oakmeasure.core.verdicts import Level, Remedy, Stage
-from oakmeasure.core.working import given
 from oakmeasure.data import table
 
 WETTER = tuple(str(each) for each in Place)  # from the driest to the wettest

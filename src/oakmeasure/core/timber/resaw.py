@@ -11,8 +11,8 @@ import math
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.errors import InputError
-from oakmeasure.core.units import IN_MM, Show
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import IN_MM, Show
 
 
 class Match(StrEnum):

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 from oakmeasure.data import table
 
 

@@ -5,7 +5,7 @@ Source of all formulas: Wood Handbook, FPL-GTR-282, chapters 4 (density, sorptio
 
 from __future__ import annotations
 
-from oakmeasure.core.errors import InputError
+from oakmeasure.core.base.errors import InputError
 
 FIBRE_SATURATION_PERCENT = 30.0
 READY_WITHIN = 2.0  # points of where it will rest, and wood may be worked: common practice, no source

@@ -10,12 +10,12 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.gaps import gap_that_opens
-from oakmeasure.core.job import Climate
+from oakmeasure.core.document.job import Climate
+from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.timber.wood import change_of_width, equilibrium_moisture
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solve import LeafSolution
+    from oakmeasure.core.solver import LeafSolution
 
 MONTHS = "JFMAMJJASOND"
 DRY_MONTH = 1.0  # the driest indoor air: midwinter, heated: common practice, no source

@@ -1,0 +1,1 @@
+"""Core drawings on the screen."""

@@ -1,0 +1,1 @@
+"""The menu's commands, and what works behind the window."""

@@ -1,0 +1,236 @@
+"""What goes on paper and into files: each command asks where, writes it whole, and says why where it could not."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
+
+from oakmeasure.app.commands.solve_all import every_leaf
+from oakmeasure.app.shell.session import Session
+from oakmeasure.app.tools.dialogs import answered_for
+from oakmeasure.core.solver import Solution
+from oakmeasure.files.job.job_file import JobFileError, write_whole
+from oakmeasure.files.tables import lists as tables
+from oakmeasure.language import say
+
+if TYPE_CHECKING:
+    from oakmeasure.app.commands.folder_writer import FolderWriter
+    from oakmeasure.app.shell.window import Window
+
+
+def file_name(text: str) -> str:
+    """Return a text as it may stand in a file's name."""
+    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"
+
+
+def say_kinds(kinds: str) -> str:
+    """Return the kinds of files that a dialogue offers, `Tables (*.csv)`, in the language that is chosen."""
+    words, bracket, rest = kinds.partition(" (")
+    return f"{say(words)}{bracket}{rest}"
+
+
+class Papers:
+    """`ask_*` are replaced in tests by functions that answer."""
+
+    def __init__(self, window: Window, session: Session) -> None:
+        self.window, self.session = window, session
+        self.writer: FolderWriter | None = None
+
+    def tell(self, title: str, text: str) -> None:
+        """Say something that needs no answer."""
+        QMessageBox.information(self.window, say(title), say(text))
+
+    def _report(self, refused: str) -> None:
+        if refused:
+            self.tell("Not changed", refused)
+
+    def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
+        return QFileDialog.getSaveFileName(self.window, say(title), suggested, say_kinds(kinds))[0]
+
+    def ask_one_of(self, title: str, question: str, choices: list[str]) -> str:
+        """Ask for one of several; "" for none."""
+        shown = [say(each) for each in choices]
+        text, taken = QInputDialog.getItem(self.window, say(title), say(question), shown, 0, False)
+        return choices[shown.index(text)] if taken else ""
+
+    def ask_paper(self) -> str:
+        """Ask what is printed on: a sheet, a roll, or a size."""
+        title, question = "Paper", "Printed at full size on (or width x height, mm)"
+        sizes = {say(each): each for each in ("A4", "A3", "roll")}
+        paper, taken = QInputDialog.getItem(self.window, say(title), say(question), list(sizes), 0, True)
+        return sizes.get(paper.strip(), paper.strip()) if taken else ""
+
+    def answer_stops(self) -> bool:
+        """Ask for a reason for every stop; returns whether all are answered for."""
+        return answered_for(self.window, self.session)
+
+    def _folder(self) -> str:
+        return str(self.session.path.parent if self.session.path else Path.home())
+
+    def bench_sheet(self) -> None:
+        """Write the bench sheet of the leaf in hand; stops are answered for first."""
+        if not self.answer_stops():
+            return
+        from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name}")
+        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def stage_sheet(self) -> None:
+        """Write the bench sheet of the stage in hand; stops are answered for first."""
+        if not self.answer_stops():
+            return
+        from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
+
+        stage = self.session.stage
+        self._write(f"Bench sheet, {stage}", f"{self._leaf_file()} {stage}.pdf", "PDF (*.pdf)",
+                    lambda: stage_sheets_pdf(self.session.job, self.session.solved, [stage]))  # fmt: skip
+
+    def customer(self) -> None:
+        """Write what the customer agrees to before the first cut."""
+        from oakmeasure.files.pdf.stage_sheets import customer_pdf
+
+        self._write("To agree", f"{self._leaf_file()} to agree.pdf", "PDF (*.pdf)",
+                    lambda: customer_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def rod(self) -> None:
+        """Write the setting-out rods of the leaf in hand at full size."""
+        from oakmeasure.files.pdf.rods import rod_pdf
+
+        self._full_size("Rod", "rod", rod_pdf)
+
+    def templates(self) -> None:
+        """Write the templates of the leaf in hand at full size, for both hands."""
+        from oakmeasure.files.pdf.templates import templates_pdf
+
+        self._full_size("Templates", "templates", templates_pdf)
+
+    def _full_size(self, title: str, name: str, made: Callable[..., bytes]) -> None:
+        """Ask for the paper, then write what is drawn at full size on it."""
+        paper = self.ask_paper()
+        if not paper:
+            return
+        try:
+            content = made(self.session.job, self.session.solved, paper=paper)
+        except ValueError as error:
+            self.tell("Not written", f"{error}.")
+            return
+        self._write(title, f"{self._leaf_file()} {name} {paper}.pdf", "PDF (*.pdf)", lambda: content)
+
+    def rod_list(self) -> None:
+        """Write the marks of both rods as distances from one end."""
+        self._write("Rod", f"{self._leaf_file()} rod.csv", "CSV (*.csv)",
+                    lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"))  # fmt: skip
+
+    def leaf_dxf(self) -> None:
+        """Write the leaf in hand with the face up that is asked for."""
+        from oakmeasure.core.paper.router_layout import FaceUp
+        from oakmeasure.files.cad.dxf import leaf_dxf
+
+        if self.session.solved.build is None:
+            self.tell("Not written", "There is no leaf to draw.")
+            return
+        face = self.ask_one_of("Face up", "Which face is up on the table?", [str(each) for each in FaceUp])
+        if face:
+            self._write("Leaf", f"{self._leaf_file()} {face} face.dxf", "DXF (*.dxf)",
+                        lambda: leaf_dxf(self.session.solved, FaceUp(face)))  # fmt: skip
+
+    def drawing_svg(self) -> None:
+        """Write the drawing on the board."""
+        from oakmeasure.files.cad.svg import drawing_svg
+
+        title = f"{self.session.leaf.name}, {self.session.stage}"
+        self._write("Drawing", f"{self._leaf_file()} {self.session.stage}.svg", "SVG (*.svg)",
+                    lambda: drawing_svg(self.window.board.drawing, title))  # fmt: skip
+
+    def _leaf_file(self) -> str:
+        return file_name(f"{self.session.job.name} {self.session.leaf.name}")
+
+    def job_folder(self) -> None:
+        """Write everything that leaves the screen into one folder, off the main thread."""
+        from oakmeasure.app.commands.folder_writer import FolderWriter
+
+        path = self.ask_save_path("Job folder", str(Path(self._folder()) / file_name(self.session.job.name)), "")
+        if not path:
+            return
+        paper = self.ask_paper()
+        if not paper:
+            return
+        whole = every_leaf(self.window, self.session)
+        if whole is None:
+            return
+        self.writer = FolderWriter(self.window, whole, Path(path), paper)
+        self.writer.ended.connect(self.tell)
+        self.writer.start()
+
+    def export_schedule(self) -> None:
+        """Write all leaves as a schedule."""
+        from oakmeasure.files.tables.schedule_csv import schedule_csv
+
+        self._write_all("Schedule", "schedule.csv", schedule_csv)
+
+    def cut_list(self) -> None:
+        self._write_all("Cut list", "cut list.csv", tables.cut_list_csv)
+
+    def settings_list(self) -> None:
+        self._write_all("Cut list by setting", "settings.csv", tables.settings_csv)
+
+    def export_rack(self) -> None:
+        from oakmeasure.files.tables.stock_csv import rack_csv
+
+        self._write("Rack", f"{file_name(self.session.job.name)} rack.csv", "CSV (*.csv)",
+                    lambda: rack_csv(self.session.job).encode("utf-8-sig"))  # fmt: skip
+
+    def operations_list(self) -> None:
+        from oakmeasure.files.tables.operations import operations_csv
+
+        self._write_all("Operations", "operations.csv", lambda whole: operations_csv(whole.leaves, self.session.show))
+
+    def label_sheet(self) -> None:
+        from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
+        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.make.labels()))
+
+    def record_sheet(self) -> None:
+        """Write the record of the leaf in hand."""
+        from oakmeasure.files.pdf.record import record_pdf
+
+        if self.session.solved.build is None:
+            self.tell("Nothing to write", "There is no leaf to record.")
+            return
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} record")
+        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
+
+    def boring_list(self) -> None:
+        self._write_all("Boring list", "boring list.csv", tables.boring_list_csv)
+
+    def zone_sheet(self) -> None:
+        from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
+
+        name = file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
+        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)",
+                    lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+
+    def keep_outs(self) -> None:
+        self._write_all("Keep-out zones", "keep-out zones.csv", tables.keep_outs_csv)
+
+    def _write_all(self, title: str, name: str, text: Callable[[Solution], str]) -> None:
+        """Write a list of all leaves as CSV, once every one of them is worked out."""
+        whole = every_leaf(self.window, self.session)
+        if whole is not None:
+            self._write(title, f"{file_name(self.session.job.name)} {name}", "CSV (*.csv)",
+                        lambda: text(whole).encode("utf-8-sig"))  # fmt: skip
+
+    def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
+        path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)
+        if not path:
+            return
+        try:
+            write_whole(Path(path), content())
+        except JobFileError as error:
+            self.tell("Not written", str(error))

@@ -1,0 +1,1 @@
+"""Boxes, lists and choices, and the sheets built of them."""

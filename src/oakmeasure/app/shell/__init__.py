@@ -1,0 +1,1 @@
+"""The window's frame: start, session, job line, rod, centre, side panel."""

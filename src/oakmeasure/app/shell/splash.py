@@ -1,0 +1,127 @@
+"""What stands on the screen while the window is made: its frame, at once. Nothing heavy is imported here.
+
+A window on a job takes most of its time to read the core; one that waits for that looks as if nothing had been clicked.
+"""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+# Qt's binding reads the source of every module that is imported after it: these and what they need come before.
+import oakmeasure.core.figures.check
+import oakmeasure.data
+import oakmeasure.files.job.claims
+import oakmeasure.files.settings  # noqa: F401
+
+# isort: split
+from PySide6.QtCore import QLibraryInfo, QLocale, QRectF, QTranslator
+from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtWidgets import QApplication, QWidget
+
+from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.last_seen import DEMO, Seen, last_look
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.data import path_of
+from oakmeasure.files.settings import read_settings
+from oakmeasure.language import Language, choose, say
+
+SIZE = (1280, 800)
+# Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
+V_CENTRE, CENTRE = 0x80, 0x84
+LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
+
+
+def application() -> QApplication:
+    """Return the application with its type and colours, made when there is none."""
+    app = QApplication.instance()
+    if not isinstance(app, QApplication):
+        chosen = read_settings()
+        if chosen.scale != 1.0:  # what the desktop itself is told stays in force
+            os.environ.setdefault("QT_SCALE_FACTOR", f"{chosen.scale:g}")
+        app = QApplication(sys.argv[:1])
+        app.setApplicationName("oak-measure")
+        app.setApplicationDisplayName("Oak Measure")
+        app.setDesktopFileName("oak-measure")
+        app.setWindowIcon(QIcon(path_of("desktop/oak-measure.svg")))
+        app.setStyle("Fusion")
+        theme.load_fonts()
+        theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
+        choose(chosen.language)
+        speak_of_qt(app, chosen.language)
+    return app
+
+
+def speak_of_qt(app: QApplication, language: Language) -> None:
+    """Have the buttons that Qt brings along, Cancel and Yes, speak a language too."""
+    for each in app.findChildren(QTranslator):
+        app.removeTranslator(each)
+        each.deleteLater()
+    QLocale.setDefault(QLocale.system() if language is Language.ENGLISH else QLocale(str(language)))  # names of days
+    if language is not Language.ENGLISH:
+        words = QTranslator(app)
+        if words.load(f"qtbase_{language}", QLibraryInfo.path(QLibraryInfo.LibraryPath.TranslationsPath)):
+            app.installTranslator(words)
+
+
+class Opening(QWidget):
+    """The window as it looked when this job was closed; of one that was never seen, or has changed since, its frame:
+    its line, its rod with the seven stages, and what is being opened. It cannot answer yet: the cursor is busy.
+    """
+
+    def __init__(self, what: str, look: QPixmap | None = None, seen: Seen | None = None) -> None:
+        """look, seen: how it looked when it was closed, and how large it was."""
+        super().__init__()
+        self.what, self.look = what, look
+        self.was_painted = False
+        self.setWindowTitle(f"{what} – Oak Measure")
+        self.resize(*((seen.width, seen.height) if seen is not None else SIZE))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        if self.look is not None:
+            painter.drawPixmap(self.rect(), self.look)
+        else:
+            self._frame(painter)
+        painter.end()
+        self.was_painted = True
+
+    def _frame(self, painter: QPainter) -> None:
+        """Paint the window as far as it is always the same."""
+        p, wide, high = theme.palette(), self.width(), self.height()
+        painter.fillRect(self.rect(), QColor(p.ground))
+        painter.fillRect(QRectF(0, LINE + ROD, SHEET, high), QColor(p.sheet))
+        painter.fillRect(QRectF(0, LINE, wide, ROD), theme.rod_wood())
+        painter.setPen(QPen(QColor(p.pencil), 1.2))
+        painter.drawLine(0, LINE, wide, LINE)
+        painter.drawLine(0, LINE + ROD, wide, LINE + ROD)
+        painter.setPen(QColor(p.ink))
+        painter.setFont(theme.font(17, bold=True))
+        each = wide / len(Stage)
+        for at, stage in enumerate(Stage):
+            box = QRectF(at * each + 18, LINE + 10, each - 18, 24)
+            painter.drawText(box, V_CENTRE, say(str(stage)))
+        painter.drawText(QRectF(22, 0, wide - 44, LINE), V_CENTRE, self.what)
+        painter.setFont(theme.font(20))
+        painter.setPen(QColor(p.pencil))
+        middle = QRectF(SHEET, LINE + ROD, wide - SHEET, high - LINE - ROD)
+        painter.drawText(middle, CENTRE, say("Setting it out …"))
+
+
+def run(path: str | None, *, demo: bool = False) -> int:
+    """Show the frame, then open the window in its place. Returns the exit status."""
+    app = application()
+    look, seen = last_look(Path(path) if path is not None else None) if demo or path is not None else (None, None)
+    opening = Opening(DEMO if demo else Path(path).stem if path is not None else "a new job", look, seen)
+    opening.show()
+    for _ in range(20):
+        app.processEvents()
+        if opening.was_painted:
+            break
+    from PySide6.QtCore import Qt
+
+    opening.setCursor(Qt.CursorShape.BusyCursor)
+    from oakmeasure.app.shell import start
+
+    return start.run(path, demo=demo, opening=opening, seen=seen)

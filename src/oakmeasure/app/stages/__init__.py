@@ -1,0 +1,1 @@
+"""One folder a stage: its sheet, panels and lists."""

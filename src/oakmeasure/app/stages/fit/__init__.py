@@ -1,0 +1,1 @@
+"""Fit: its sheet and panels."""

@@ -1,0 +1,1 @@
+"""Hang: its sheet, room and panels."""

@@ -1,0 +1,1 @@
+"""Hardware: its sheets."""

@@ -1,0 +1,1 @@
+"""Leaf: its sheet and panels."""

@@ -1,0 +1,1 @@
+"""Make: its sheet, room, panels and lists."""

@@ -1,0 +1,1 @@
+"""Measure: its sheet and lists."""

@@ -1,0 +1,1 @@
+"""Timber: its sheets, room, panels and lists."""

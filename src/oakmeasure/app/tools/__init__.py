@@ -1,0 +1,1 @@
+"""Boxes of their own: quick sums, schedule, glossary, shop rules, questions."""

@@ -1,0 +1,1 @@
+"""The command `oak-measure`: the window, and the same answers without a screen."""

@@ -1,0 +1,76 @@
+"""What the commands without a screen share: a job opened, a leaf of it, a file written, a refusal in one line."""
+
+from __future__ import annotations
+
+import gc
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.solver import LeafSolution, Solution, solve
+from oakmeasure.files.job import job_file
+
+# A solved job is a million small things that all stay: the collector need not walk through them while it is made.
+gc.set_threshold(50_000, 50, 100)
+app = typer.Typer(
+    add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False,
+    help="Oak Measure. `oak-measure [JOB]` opens the window; these work without a screen.",
+)  # fmt: skip
+JobPath = Annotated[Path, typer.Argument(help="a job file, .oakjob")]
+LeafId = Annotated[str, typer.Option(help="id of the leaf; the first when left out")]
+PaperName = Annotated[str, typer.Option(help="A4, A3, roll, or width x height in mm")]
+HandName = Annotated[str, typer.Option(help="left or right; its own when left out")]
+
+
+def refuse(words: str) -> typer.Exit:
+    """Say why not, in one line; the status to leave with."""
+    print(f"oak-measure: {words}", file=sys.stderr)
+    return typer.Exit(2)
+
+
+@contextmanager
+def refusing(*errors: type[Exception]) -> Iterator[None]:
+    """Turn what a file or a wish cannot be into one line and status 2."""
+    try:
+        yield
+    except errors as error:
+        raise refuse(str(error)) from None
+
+
+def opened(path: Path) -> Solution:
+    """Return a job, worked out."""
+    with refusing(job_file.JobFileError):
+        return solve(job_file.load(path))
+
+
+def written(path: Path, content: bytes) -> None:
+    """Write a file whole, or leave what was there."""
+    with refusing(job_file.JobFileError):
+        job_file.write_whole(path, content)
+
+
+def chosen(solution: Solution, leaf: str) -> str:
+    """Return the id of the leaf that was asked for, of the first where none was."""
+    ids = [each.leaf.id for each in solution.leaves]
+    if leaf and leaf not in ids:
+        raise refuse(f"--leaf {leaf}: the job has {', '.join(ids)}")
+    return leaf or ids[0]
+
+
+def leaf_of(path: Path, leaf: str) -> tuple[Solution, LeafSolution]:
+    """Return a job and the leaf of it that was asked for."""
+    solution = opened(path)
+    return solution, solution.leaf(chosen(solution, leaf))
+
+
+def hand_named(name: str) -> Hand | None:
+    """Return the hand that was asked for; None where none was."""
+    named = {str(each).split()[-1]: each for each in Hand}
+    if name and name not in named:
+        raise refuse(f"--hand {name}: one of {', '.join(named)}")
+    return named.get(name)

@@ -1,0 +1,231 @@
+"""What `oak-measure` answers without a screen."""
+
+from __future__ import annotations
+
+import json
+import sys
+from dataclasses import replace
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from oakmeasure.cli import papers
+from oakmeasure.cli.common import JobPath, LeafId, app, chosen, opened, refuse, refusing
+from oakmeasure.core.cutting.model import CutKind, First
+from oakmeasure.core.figures.check import Stage
+from oakmeasure.files.job import job_file
+from oakmeasure.files.tables import lists as tables
+
+__all__ = ["app", "papers"]  # the commands that write files stand in a module of their own
+
+
+def _page(page: str, stage: Stage) -> str:
+    from oakmeasure.core.drawings.views import FitPage, MakePage, MeasurePage
+
+    of = {Stage.MEASURE: MeasurePage, Stage.FIT: FitPage, Stage.MAKE: MakePage}
+    pages: list[str] = list(of.get(stage, ()))
+    named = next((each for each in pages if each.lower() == page.lower()), "")
+    if page and not named:
+        raise refuse(f"--page {page}: one of {', '.join(pages) or 'none'}, at {stage}")
+    return named
+
+
+@app.command()
+def figures(job: JobPath, as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False) -> None:
+    """Print all figures, parts, borings and verdicts of a job."""
+    solution = opened(job)
+    if as_json:
+        print(json.dumps(tables.figures_record(solution), indent=1, ensure_ascii=False))
+        return
+    record = tables.figures_record(solution)
+    for leaf in record["leaves"]:
+        print(f"{leaf['name']} ({leaf['construction']}, {leaf['hanging']}, {leaf['hand']})")
+        for name, figure in leaf["figures"].items():
+            print(f"  {name}: {figure['value']:g} {figure['unit']}")
+        for verdict in leaf["verdicts"]:
+            print(f"  {verdict['level']}: {verdict['title']}. {verdict['sentence']}")
+
+
+@app.command("to-measure")
+def to_measure(job: JobPath) -> None:
+    """List what is still to be measured, with what hangs on it; one line each, tabs between."""
+    from oakmeasure.core.reports.open_readings import all_to_measure
+
+    for each in all_to_measure(opened(job).leaves):
+        hangs = ", ".join(each.hangs) or "-"
+        print(f"{each.leaf_name}\t{each.label}\t{each.state}\t{hangs}\t+{each.others}")
+
+
+@app.command("gauge-sim")
+def gauge_sim(
+    noise: Annotated[float, typer.Option(help="standard deviation of a reading, mm")] = 0.3,
+    bad: Annotated[float, typer.Option(help="share of readings before which a bad line is sent")] = 0.12,
+    every: Annotated[float, typer.Option(help="seconds between readings; 0: one for each line read from here")] = 2.0,
+    count: Annotated[int, typer.Option(help="readings until it stops; 0: until it is stopped")] = 0,
+    values: Annotated[str, typer.Option(help="what it reads, mm, in turn")] = "742,739.5,736.5,2031,2032,2033.5",
+    seed: Annotated[int, typer.Option(help="of noise and bad lines")] = 1,
+) -> None:
+    """Be a gauge on a pseudo-terminal, whose name is printed first; see docs/gauges.md."""
+    import time
+
+    from oakmeasure.gauges.simulated import SimulatedGauge
+
+    try:
+        true = [float(each) for each in values.split(",")]
+    except ValueError:
+        raise refuse(f"--values {values}: numbers with commas between them") from None
+    gauge = SimulatedGauge(noise=noise, bad_share=bad, seed=seed)
+    print(gauge.path, flush=True)
+    sent = 0
+    try:
+        while not count or sent < count:
+            if every > 0:
+                time.sleep(every)
+            elif not sys.stdin.readline():
+                break
+            print(f"{gauge.press(true[sent % len(true)]):.2f}", flush=True)
+            sent += 1
+    except KeyboardInterrupt:
+        pass
+    finally:
+        gauge.close()
+
+
+@app.command()
+def shot(
+    job: JobPath,
+    png: Annotated[Path, typer.Argument(help="the picture to write")],
+    stage: Annotated[str, typer.Option(help="Measure, Fit, Leaf, Timber, Hardware or Make")] = Stage.MEASURE,
+    leaf: LeafId = "",
+    page: Annotated[str, typer.Option(help="of the sheet of Measure, Fit or Make")] = "",
+) -> None:
+    """Paint the window at 1280 × 800 into a PNG, without a screen."""
+    named = next((each for each in Stage if each.lower() == stage.lower()), None)
+    if named is None:
+        raise refuse(f"--stage {stage}: one of {', '.join(Stage)}")
+    solution = opened(job)
+    from oakmeasure.app.shell.start import picture
+
+    with refusing(job_file.JobFileError, OSError):
+        picture(solution.job, png, stage=named, leaf=chosen(solution, leaf), page=_page(page, named))
+
+
+@app.command()
+def cut(
+    stock: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,price; an empty qty is no limit")],
+    parts: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,grain (length or any)")],
+    kind: Annotated[CutKind, typer.Option(help="what the stock is")],
+    defects: Annotated[Path | None, typer.Option(help="CSV: board,x_mm,y_mm,length_mm,width_mm")] = None,
+    kerf: Annotated[float, typer.Option(help="of the saw, mm", min=0.0, max=30.0)] = 3.2,
+    trim: Annotated[float, typer.Option(help="off every edge of a sheet, both ends of others", min=0.0, max=200)] = 0.0,
+    seconds: Annotated[float, typer.Option(help="to go on improving", min=0.1, max=3600.0)] = 10.0,
+    first: Annotated[
+        First | None, typer.Option(help="the first cuts; boards are ripped, sheets cut either way")
+    ] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
+) -> None:
+    """Plan the cutting of parts out of bars, boards or sheets: the cost, the least it could be, and every cut."""
+    from oakmeasure.core.cutting.model import Watch
+    from oakmeasure.core.cutting.plan import cut as plan_cuts
+    from oakmeasure.core.cutting.plan import why_left
+    from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
+
+    with refusing(CuttingFileError):
+        problem = replace(read_problem(stock, parts, defects, kind=kind, kerf=kerf, trim=trim), first=first)
+    plan = plan_cuts(problem, Watch(seconds))
+    for words in why_left(problem, plan):
+        print(f"oak-measure: {words}", file=sys.stderr)
+    if as_json:
+        print(json.dumps(tables.cut_record(plan), indent=1, ensure_ascii=False))
+        return
+    least = "least possible" if plan.is_least else f"at least {plan.bound:g}, gap {plan.gap:.1%}"
+    print(f"cost {plan.cost:g} ({least}), {sum(many for _, many in plan.used)} pieces of stock, {plan.seconds:.1f} s")
+    for each in plan.cuts:
+        size = f"{each.length:g}" + (f" × {each.width:g}" if each.width else "")
+        print(
+            f"  {each.stock} {each.index + 1}: {each.part} {size} at {each.x:g}" + (f", {each.y:g}" if each.y else "")
+        )
+
+
+@app.command()
+def operations(
+    job: JobPath,
+    leaf: Annotated[str, typer.Option(help="id of the leaf; all leaves when left out")] = "",
+    as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
+) -> None:
+    """Print the operations of every leaf, or of one, in working order."""
+    from oakmeasure.core.base.units import Show
+    from oakmeasure.files.tables.operations import operations_record
+
+    solution = opened(job)
+    leaves = [solution.leaf(chosen(solution, leaf))] if leaf else list(solution.leaves)
+    record = operations_record(leaves, Show(solution.job.unit))
+    if as_json:
+        print(json.dumps(record, indent=1, ensure_ascii=False))
+        return
+    for each in record["leaves"]:
+        print(f"{each['name']} ({each['id']})")
+        for n, op in enumerate(each["operations"], start=1):
+            print(f"  {n:3} {op['name']}" + (f"  [{op['state']}]" if op["state"] else ""))
+
+
+@app.command("printer-sim")
+def printer_sim(
+    port: Annotated[int, typer.Option(help="to listen on; 0: any free one", min=0, max=65535)] = 9321,
+    paper: Annotated[int, typer.Option(help="labels until it runs out; 0: never", min=0)] = 0,
+    count: Annotated[int, typer.Option(help="labels until it stops; 0: until it is stopped", min=0)] = 0,
+) -> None:
+    """Be a label printer on this machine: print the tape as it comes; see docs/labels.md."""
+    import time
+
+    from oakmeasure.gauges.label_printer import SimulatedPrinter, tape_text
+
+    try:
+        printer = SimulatedPrinter(
+            port=port, paper=paper or None, on_label=lambda each: print(tape_text(each), flush=True)
+        )
+    except OSError as error:
+        raise refuse(f"port {port}: {(error.strerror or str(error)).lower()}") from None
+    print(f"listening on port {printer.port}", flush=True)
+    try:
+        while not count or len(printer.tape) < count:
+            time.sleep(0.05)
+    except KeyboardInterrupt:
+        pass
+    finally:
+        printer.close()
+
+
+@app.command("install-desktop")
+def install_desktop(remove: Annotated[bool, typer.Option("--remove", help="take them out again")] = False) -> None:
+    """Put launcher, icon, kind of file and man page into your own folders, or take them out again."""
+    from oakmeasure.cli import desktop_install
+
+    with refusing(OSError):
+        files = desktop_install.remove() if remove else desktop_install.install()
+    print("\n".join(str(each) for each in files) or "nothing was there")
+
+
+@app.command("demo-picture", hidden=True)
+def demo_picture(png: Path) -> None:
+    """Show the demo job's window on whatever screen there is and save a picture of it."""
+    from oakmeasure.app.shell.start import demo_job, picture
+
+    picture(demo_job(), png, stage=Stage.LEAF)
+
+
+@app.command()
+def schema() -> None:
+    """Print the JSON Schema of the job file."""
+    from oakmeasure.core.document.job import Job
+
+    print(json.dumps(Job.model_json_schema(), indent=1, sort_keys=True))
+
+
+@app.command("sum", context_settings={"allow_extra_args": True, "ignore_unknown_options": True}, add_help_option=False)
+def quick_sum(context: typer.Context) -> None:
+    """One quick sum: `oak-measure sum NAME --option value … [--json]`; `oak-measure sum --list`."""
+    from oakmeasure.cli.quick_sum import run
+
+    raise typer.Exit(run(context.args))

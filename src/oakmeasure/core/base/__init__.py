@@ -1,0 +1,1 @@
+"""Units, errors, geometry and other tools that know nothing of doors."""

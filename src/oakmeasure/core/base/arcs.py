@@ -1,0 +1,47 @@
+"""Radii of heads from their span and rise."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.errors import InputError
+
+
+def segmental_radius(*, span: float, rise: float) -> float:
+    """Return the radius of a segmental head, mm: s²/(8h) + h/2.
+
+    span: clear chord where the arch springs, mm. rise: crown above that chord, mm; 0 < rise ≤ span/2.
+    Not rounded. Sensitivity: 1 mm more rise shortens the radius by about radius/rise − 1 mm.
+    Raises InputError naming the field outside. Source: intersecting chords, Euclid III.35.
+
+    >>> round(segmental_radius(span=800, rise=120), 3)
+    726.667
+    """
+    _span(span)
+    if not 0 < rise <= span / 2:
+        raise InputError("rise", rise, limits=(0.0, span / 2), unit="mm")
+    return span**2 / (8 * rise) + rise / 2
+
+
+def two_centred_radius(*, span: float, rise: float) -> float:
+    """Return the radius of both arcs of a pointed head whose centres lie on the springing line, mm: h²/s + s/4.
+
+    span: clear chord where it springs, mm. rise: point above that chord, mm; ≥ span/2 (equal is a half-round).
+    Raises InputError naming the field outside. Source: each arc springs square to the line of the centres.
+
+    >>> two_centred_radius(span=800, rise=800)
+    1000.0
+    """
+    _span(span)
+    if rise < span / 2:
+        raise InputError("rise", rise, f"at least half the span, {span / 2:g} mm; less is a segmental head")
+    return rise**2 / span + span / 4
+
+
+def half_round_rise(*, span: float) -> float:
+    """Return the rise of a half-round head, half its span, mm. Raises InputError for a span that is none."""
+    _span(span)
+    return span / 2
+
+
+def _span(span: float) -> None:
+    if span <= 0:
+        raise InputError("span", span, "more than 0")

@@ -1,0 +1,1 @@
+"""Constructions, one folder a kind."""

@@ -1,0 +1,1 @@
+"""Boarded leaves."""

@@ -1,0 +1,129 @@
+"""Braces between ledges: their angle, their edges, the blank that each is cut from.
+
+A field b wide and h high between two ledges; the brace rises from the lower ledge at the hinge side to the upper one
+at the latch side. Angles in degrees from the level. Source: trigonometry of a strip in a rectangle.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point, kept, left_of
+
+
+@dataclass(frozen=True, slots=True)
+class Brace:
+    """angle_deg: from the level. edge: each long edge. blank: length of the board it is cut from."""
+
+    angle_deg: float
+    edge: float
+    blank: float
+
+
+def corner_brace(*, base: float, height: float, width: float) -> Brace:
+    """Return a brace whose ends lie flat on the ledges, its long edges through the corners of the field.
+
+    base, height: of the clear field; width: of the brace; mm. Domain: width less than the field's diagonal and than
+    `base`. b·sin α − h·cos α = width; each long edge h/sin α; blank h/sin α + width/tan α. Not rounded.
+    Raises InputError. Source: see above.
+
+    >>> round(corner_brace(base=600, height=700, width=100).angle_deg, 3)
+    55.626
+    """
+    _check(base, height, width)
+    turn = math.atan2(height, base) + math.asin(width / math.hypot(base, height))
+    if turn >= math.pi / 2:
+        raise InputError("width", width, f"less than the field, {base:g} mm")
+    return Brace(math.degrees(turn), height / math.sin(turn), height / math.sin(turn) + width / math.tan(turn))
+
+
+def stile_brace(*, base: float, height: float, width: float) -> Brace:
+    """Return a brace whose ends lie on the stiles, as in a framed leaf.
+
+    h·cos α − b·sin α = width; each long edge b/cos α; blank b/cos α + width·tan α. As `corner_brace`.
+
+    >>> round(stile_brace(base=600, height=700, width=100).edge, 1)
+    822.7
+    """
+    _check(base, height, width)
+    turn = math.atan2(height, base) - math.asin(width / math.hypot(base, height))
+    if turn <= 0:
+        raise InputError("width", width, f"less than the field, {height:g} mm")
+    return Brace(math.degrees(turn), base / math.cos(turn), base / math.cos(turn) + width * math.tan(turn))
+
+
+def pointed_brace(*, base: float, height: float) -> Brace:
+    """Return a brace whose centre line runs from corner to corner, two cuts at each end; edge and blank tip to tip.
+
+    >>> round(pointed_brace(base=600, height=700).blank, 2)
+    921.95
+    """
+    _check(base, height, 1e-9)
+    reach = math.hypot(base, height)
+    return Brace(math.degrees(math.atan2(height, base)), reach, reach)
+
+
+def height_for_corner(*, base: float, width: float, angle_deg: float) -> float:
+    """Return how high the field must be for a corner brace to stand at an angle: (b·sin α − width)/cos α, mm."""
+    turn = math.radians(angle_deg)
+    return (base * math.sin(turn) - width) / math.cos(turn)
+
+
+def height_for_stile(*, base: float, width: float, angle_deg: float) -> float:
+    """Return the same for a brace whose ends lie on the stiles: (width + b·sin α)/cos α, mm."""
+    turn = math.radians(angle_deg)
+    return (width + base * math.sin(turn)) / math.cos(turn)
+
+
+def height_for_pointed(*, base: float, angle_deg: float) -> float:
+    """Return the same for a pointed brace: b·tan α, mm."""
+    return base * math.tan(math.radians(angle_deg))
+
+
+def _check(base: float, height: float, width: float) -> None:
+    for field, value in (("base", base), ("height", height), ("width", width)):
+        if not value > 0:
+            raise InputError(field, value, "more than 0")
+    if width >= math.hypot(base, height):
+        raise InputError("width", width, "less than the field's diagonal")
+
+
+def corner_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
+    """Return the corners of a corner brace in a field, foot at (x0, y0), anticlockwise."""
+    along = width / math.sin(math.radians(corner_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
+    return (x0, y0), (x0 + along, y0), (x1, y1), (x1 - along, y1)
+
+
+def stile_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
+    """Return the corners of a brace between two stiles, foot at (x0, y0), anticlockwise."""
+    up = width / math.cos(math.radians(stile_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
+    return (x0, y0), (x1, y1 - up), (x1, y1), (x0, y0 + up)
+
+
+def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
+    """Return the corners of a pointed brace in a field, foot at (x0, y0), anticlockwise.
+
+    Raises InputError where its two cuts would reach over the middle of the field's sides.
+    """
+    base, height = x1 - x0, y1 - y0
+    reach = math.hypot(base, height)
+    level, upright = width / 2 * reach / height, width / 2 * reach / base
+    if level > base / 2 or upright > height / 2:
+        raise InputError("width", width, f"less, in a field {base:g} mm × {height:g} mm")
+    return ((x0, y0), (x0 + level, y0), (x1, y1 - upright), (x1, y1), (x1 - level, y1), (x0, y0 + upright))
+
+
+def turned_over(shape: tuple[Point, ...], x0: float, x1: float) -> tuple[Point, ...]:
+    """Return a shape mirrored in its field, anticlockwise again."""
+    return tuple((x0 + x1 - x, y) for x, y in reversed(shape))
+
+
+def halves(shape: tuple[Point, ...], first: tuple[Point, ...]) -> list[tuple[Point, ...]]:
+    """Return the two pieces of a pointed brace that are left beside another one that crosses it whole.
+
+    shape, first: as `pointed_shape` gives them (the crossed one turned over). The long edges of `first` cut it.
+    """
+    long_edges = (first[1], first[2]), (first[4], first[5])  # the lower one, the upper one
+    return [tuple(kept(shape, left_of(*each))) for each in long_edges]

@@ -1,0 +1,252 @@
+"""A leaf whose outline is no rectangle: raked or arched heads and scribed edges, for any construction.
+
+Where the head is raked or arched the top rail follows it, and what stands under it ends against the rail; every other
+member is cut to the outline. What only tapers by a scribe is planed, and all parts stay as they were set out.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from oakmeasure.core.base.geometry import Point, area, kept, left_of
+from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.part_factory import around
+
+SCRIBED = 20.0  # a head that falls by more over the leaf is raked, and its rail follows it: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class Head:
+    """The upper edge of an outline, from the hinge side to the latch side."""
+
+    points: tuple[Point, ...]
+
+    def at(self, x: float) -> float:
+        """Return its height at a place, mm up the leaf; beyond its ends that of the nearer one."""
+        if x <= self.points[0][0]:
+            return self.points[0][1]
+        for (ax, ay), (bx, by) in zip(self.points, self.points[1:], strict=False):
+            if ax <= x <= bx:
+                return ay + (by - ay) * (x - ax) / (bx - ax) if bx > ax else max(ay, by)
+        return self.points[-1][1]
+
+    def between(self, x0: float, x1: float, down: float = 0.0) -> list[Point]:
+        """Return it between two places, left to right, lowered by so much."""
+        inner = [each for each in self.points if x0 < each[0] < x1]
+        return [(x, y - down) for x, y in [(x0, self.at(x0)), *inner, (x1, self.at(x1))]]
+
+    @property
+    def falls(self) -> float:
+        """By how much it is lower at its lowest than at its highest, mm."""
+        heights = [y for _, y in self.points]
+        return max(heights) - min(heights)
+
+    @property
+    def slope_deg(self) -> float:
+        """Its slope from end to end, degrees; 0 for an arch that springs level."""
+        (ax, ay), (bx, by) = self.points[0], self.points[-1]
+        return math.degrees(math.atan2(by - ay, bx - ax))
+
+
+def head_of(outline: Sequence[Point]) -> Head:
+    """Return the upper edge of an outline that goes round anticlockwise from its foot at the hinges."""
+    height = max(y for _, y in outline)
+    middle = height / 2
+    upper = sorted((each for each in outline if each[1] > middle), key=lambda each: each[0])
+    return Head(tuple(upper))
+
+
+def shape_to(ctx: Context, fit: Fit, build: Build) -> Build:
+    """Return the build cut to the leaf's outline; the same one where that is a rectangle."""
+    if len(fit.outline) < 3:
+        return build
+    head = head_of(fit.outline)
+    parts, tenons = list(build.parts), list(build.tenons)
+    rail = next((each for each in parts if each.name == "top rail"), None)
+    if head.falls > SCRIBED and rail is not None:
+        parts, tenons = _follow(ctx, build, rail, head)
+    _ledges(ctx, parts, fit, head)
+    cut = [_cut(ctx, part, fit.outline) for part in parts]
+    kept = tuple(each for each in cut if area(each.corners) > 1.0)
+    if head.falls > SCRIBED:
+        _say(ctx, head, kept)
+    inside = tuple(each for each in tenons if _lies_inside(each, fit.outline))
+    return replace(build, parts=kept, tenons=inside)
+
+
+def _lies_inside(tenon: Tenon, outline: Sequence[Point]) -> bool:
+    """Return whether a tenon lies in the outline with its whole width; one that was cut off holds nothing."""
+    r = tenon.rect
+    shape = ((r.x0, r.y0), (r.x1, r.y0), (r.x1, r.y1), (r.x0, r.y1))
+    return area(clipped(shape, outline) or ((0.0, 0.0),) * 3) > 0.9 * area(shape)
+
+
+# --- a top rail that follows its head ----------------------------------------------------------------------
+
+
+def _follow(ctx: Context, build: Build, rail: Part, head: Head) -> tuple[list[Part], list[Tenon]]:
+    """Return parts and tenons with the top rail along the head and what stands under it ended against it."""
+    x0, x1 = rail.face.x0, rail.face.x1
+    width = rail.finished.width
+    down = width / max(math.cos(math.radians(head.slope_deg)), 0.2)
+    shape = (*head.between(x0, x1, down), *reversed(head.between(x0, x1)))
+    old = rail.face.y0
+    parts = []
+    for part in build.parts:
+        if part.name == "top rail":
+            parts.append(_slanting(ctx, part, tuple(shape), head))
+        elif part.role in (Role.PANEL, Role.MUNTIN, Role.BOARD) and abs(part.face.y1 - old) < 1.0:
+            f = part.face
+            top = head.between(f.x0, f.x1, down)
+            under = ((f.x0, f.y0), (f.x1, f.y0), *reversed(top))
+            high = max(y for _, y in top)
+            parts.append(_to_shape(ctx, part, under, Rect(f.x0, f.y0, f.x1, high), grows=high - f.y1))
+        else:
+            parts.append(part)
+    tenons = [_moved(each, head, build.height) if each.member == "top rail" else each for each in build.tenons]
+    return parts, tenons
+
+
+def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) -> Part:
+    """Return the rail along its head: longer by the slope, or a wider blank for an arch."""
+    straight = len(head.points) == 2
+    shoulder = part.face.width
+    if straight:
+        length = shoulder / math.cos(math.radians(head.slope_deg)) + part.finished.length - shoulder
+        figure = ctx.figures.add(
+            derived("top_rail_slope", "top rail along the rake, over its tenons", length, Unit.MM, part.length,
+                    ctx.figures.get("shoulder") or part.length,
+                    formula="between shoulders ÷ cos of the rake + both tenons")
+        )  # fmt: skip
+        note = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}"
+        finished = replace(part.finished, length=length)
+        planed = replace(part.planed, length=part.planed.length + length - part.finished.length)
+        rough = replace(part.rough, length=part.rough.length + length - part.finished.length)
+    else:
+        box = around(shape)
+        wider = box.height - part.finished.width
+        figure, note = part.length, "sawn to the arch out of a wider blank"
+        finished = replace(part.finished, width=box.height)
+        planed = replace(part.planed, width=part.planed.width + wider)
+        rough = replace(part.rough, width=part.rough.width + wider)
+    volume = part.volume * area(shape) / max(part.face.width * part.face.height, 1.0)
+    return replace(part, face=around(shape), shape=shape, finished=finished, planed=planed, rough=rough,
+                   length=figure, volume=volume, note=note)  # fmt: skip
+
+
+def _moved(tenon: Tenon, head: Head, height: float) -> Tenon:
+    """Return a tenon of the top rail where the head is at its own stile."""
+    down = height - head.at((tenon.rect.x0 + tenon.rect.x1) / 2)
+    r = tenon.rect
+    return replace(tenon, rect=Rect(r.x0, r.y0 - down, r.x1, r.y1 - down))
+
+
+# --- what is cut to the outline ----------------------------------------------------------------------------
+
+
+def _cut(ctx: Context, part: Part, outline: Sequence[Point]) -> Part:
+    """Return a part cut to the outline; the same one where it lies inside."""
+    whole = area(part.corners)
+    shape = clipped(part.corners, outline)
+    if len(shape) < 3:
+        return replace(part, shape=((0.0, 0.0), (0.0, 0.0), (0.0, 0.0)), volume=0.0)
+    if area(shape) > whole - 0.5:
+        return part
+    return _to_shape(ctx, part, shape, around(shape), grows=0.0)
+
+
+def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *, grows: float) -> Part:
+    """Return a part with another face: its cut sizes by the rectangle round it, its weight by its area."""
+    seen = max(area(part.corners), 1.0)
+    change = (face.height - part.face.height) if part.grain_upright else (face.width - part.face.width)
+    if part.role is Role.PANEL:
+        change = grows if grows else change
+    length = part.finished.length + change
+    figure = part.length
+    if abs(change) > HAIR:
+        figure = ctx.figures.add(
+            derived(f"cut_{part.slug}", f"{part.name}, length to its outline", length, Unit.MM, part.length,
+                    formula="the longest of it, cut to the leaf's outline")
+        )  # fmt: skip
+
+    def fitted(size: Size) -> Size:
+        return replace(size, length=max(size.length + change, 0.0))
+
+    note = part.note or "cut to the outline"
+    return replace(part, face=face, shape=shape, finished=fitted(part.finished), planed=fitted(part.planed),
+                   rough=fitted(part.rough), length=figure, volume=part.volume * area(shape) / seen,
+                   note=note)  # fmt: skip
+
+
+def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ...]:
+    """Return what of a shape lies inside a convex outline that goes round anticlockwise. Source: Sutherland, Hodgman.
+
+    >>> clipped([(0, 0), (4, 0), (4, 4), (0, 4)], [(1, 1), (3, 1), (3, 3), (1, 3)])
+    ((1.0, 3.0), (1.0, 1.0), (3.0, 1.0), (3.0, 3.0))
+    """
+    points = [(float(x), float(y)) for x, y in shape]
+    for at, corner in enumerate(outline):
+        points = kept(points, left_of(outline[(at + 1) % len(outline)], corner))
+        if not points:
+            return ()
+    return tuple(points)
+
+
+def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: Head) -> None:
+    """Say where an upper ledge or batten would run out of a raked or arched head."""
+    for part in parts:
+        if part.role not in (Role.LEDGE, Role.STIFFENER):
+            continue
+        room = min(head.at(part.face.x0), head.at(part.face.x1)) - part.face.y1
+        if room >= 0:
+            continue
+        field = "build.ledge_top" if "ledge_top" in ctx.figures else "build.stiffener_end"
+        name = field.rpartition(".")[2]
+        lower = ctx.figures[name].value - room + 20.0
+        ctx.say(
+            "ledge-head",
+            Level.STOP,
+            Stage.LEAF,
+            f"The {part.name} runs out of the head",
+            f"At the low side the head is {ctx.fmt(-room)} below its upper edge.",
+            Remedy(f"{ctx.fmt(lower)} from the top", field, lower)
+            if lower <= 800
+            else Remedy("A level one, lower down"),
+            where=f"part:{part.name}",
+            figure=name,
+        )
+        return
+
+
+def _say(ctx: Context, head: Head, parts: Sequence[Part]) -> None:
+    cut = sum(bool(part.shape) and part.role is not Role.BRACE for part in parts)
+    what = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}" if len(head.points) == 2 else "arched"
+    ctx.say(
+        "outline",
+        Level.FINE,
+        Stage.LEAF,
+        f"The head is {what}",
+        f"{cut} parts are cut to it; each has its own length in the list.",
+        figure="leaf_height",
+    )
+
+
+def hinge_edge(ctx: Context, fit: Fit) -> Fit:
+    """Return the fit with the height of its hinge edge, which under a raked or arched head is not the leaf's."""
+    if len(fit.outline) < 3:
+        return fit
+    head = head_of(fit.outline)
+    if head.falls <= SCRIBED:
+        return fit
+    height = ctx.figures.add(
+        derived("hinge_edge_height", "hinge edge, height", head.at(0.0), Unit.MM, fit.height,
+                formula="the outline at the hinges")
+    )  # fmt: skip
+    return replace(fit, height=height)

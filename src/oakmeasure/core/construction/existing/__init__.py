@@ -1,0 +1,1 @@
+"""Leaves that exist and are altered."""

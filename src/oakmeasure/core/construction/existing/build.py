@@ -1,0 +1,467 @@
+"""A leaf that is there: read what it has inside, then make it narrower or wider, shorter or longer, and cut it.
+
+Each edge loses or gains half of the difference in width; a panelled one is reduced as `reduce` says. A longer one gets
+new wood at one end, spliced. Coordinates are those of the leaf as it will hang. Sources: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field, replace
+
+from oakmeasure.core.base.geometry import circle
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.existing import checks
+from oakmeasure.core.construction.existing.narrowing import (
+    STILE_LEAST,
+    TENON_COVER,
+    Reduction,
+    rows_of,
+    sights_of,
+    stile_may_lose,
+    ways_of,
+)
+from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
+from oakmeasure.core.construction.spacing import pitch_between
+from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, Splice
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import add_thickness, part
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.movement import frame_movement, slab_movement
+from oakmeasure.data import table
+
+BLOCKS_SHARE = 0.3  # of the inside of a framed leaf that is wood: common value, no source
+TENON_EVERY = 150.0  # of the loose tenons that hold a block: common practice, no source
+OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: common practice, no source
+
+
+@dataclass(slots=True)
+class Leaf:
+    """What is known of the leaf while it is worked out. off_edge: off each long edge, less than 0 is put on."""
+
+    ctx: Context
+    fit: Fit
+    wood: Timber
+    choice: Existing
+    off_edge: Figure
+    off_height: Figure
+    reduction: Reduction | None = None
+    parts: list[Part] = field(default_factory=list)
+    marks: list[Mark] = field(default_factory=list)
+
+    @property
+    def longer(self) -> float:
+        """How much it must grow in height, mm; 0 where it does not."""
+        return max(0.0, -self.off_height.value)
+
+
+def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
+    """Return the leaf as it will be; what cannot be done is said by verdicts, and the rest is still set out."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Existing)
+    leaf = _read(ctx, fit, wood, choice)
+    fine = checks.contradictions(ctx, choice)
+    if choice.inside is Inside.PANELLED:
+        _panelled(leaf)
+    else:
+        _plain(leaf)
+    _longer(leaf)
+    _wider(leaf)
+    _grooves(leaf)
+    _recess(leaf)
+    if choice.inside is Inside.PANELLED:
+        frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"])
+    else:
+        solid = choice.inside is Inside.SOLID
+        slab_movement(ctx, wood, fit.width if solid else ctx.figures["solid_left"])
+    if fine:
+        checks.judge(ctx, choice, leaf.off_edge, leaf.off_height, leaf.reduction)
+    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
+    summary = f"{ctx.show.size(choice.width, choice.height)} there · {choice.inside}"
+    return Build(fit.width.value, fit.height.value, choice.thickness, parts, (), _sights(leaf), 0.0, 0.0, 0.0, summary,
+                 choice.thickness, (), _dims(leaf), checks.says(choice, leaf.off_edge, leaf.off_height),
+                 _glue_ups(leaf), True, marks=tuple(leaf.marks))  # fmt: skip
+
+
+def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
+    add = ctx.figures.add
+
+    def there(name: str, label: str, value: float) -> Figure:
+        return add(given(f"old_{name}", label, value, edit=f"build.{name}", source="as it lies on the bench"))
+
+    width, height = there("width", "leaf as it is, width", choice.width), there(
+        "height", "leaf as it is, height", choice.height)  # fmt: skip
+    shaped = 0.0 if choice.edge_shape is EdgeShape.SQUARE else choice.edge_by
+    shape = add(given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, edit="build.edge_by"))
+    over = add(total("old_over", "wider than it must be", plus(width), minus(fit.width)))
+    off = add(total("off_edge", "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)",
+                    plus(over, 0.5)))  # fmt: skip
+    high = add(total("off_height", "taller than it must be", plus(height), minus(fit.height)))
+    leaf = Leaf(ctx, fit, wood, choice, off, high)
+    if choice.inside is not Inside.PANELLED:
+        solid = ctx.chosen("solid", "solid edge, from each long edge", choice.solid, "build.solid")
+        add(derived("solid_left", "solid edge that is left", max(0.0, solid.value - max(off.value, 0.0)), Unit.MM,
+                    solid, off, shape, formula="solid edge − what comes off"))  # fmt: skip
+    return leaf
+
+
+# --- a leaf without panels ---------------------------------------------------------------------------------
+
+
+def _span(leaf: Leaf) -> tuple[float, float, float, float]:
+    """Return where the old leaf lies in the finished one: x0, x1, y0, y1."""
+    choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
+    put_on = max(0.0, -leaf.off_edge.value)
+    grown = leaf.longer
+    low, high = (grown, h) if choice.at_foot else (0.0, h - grown)
+    return put_on, w - put_on, low, high
+
+
+def _plain(leaf: Leaf) -> None:
+    """The old leaf: one piece where it is solid, else its solid edges and ends, its faces and what is between."""
+    choice, ctx = leaf.choice, leaf.ctx
+    x0, x1, y0, y1 = _span(leaf)
+    t, face = choice.thickness, choice.face
+    wide = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
+    tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
+    if choice.inside is Inside.SOLID:
+        _old(leaf, "old leaf", Role.BOARD, Rect(x0, y0, x1, y1), (tall, wide), (0.0, t))
+        return
+    solid = min(ctx.figures["solid_left"].value, (x1 - x0) / 2)
+    off_end = max(0.0, leaf.off_height.value)
+    foot, top = (max(choice.rail - off_end, 0.0), choice.rail) if choice.at_foot else (
+        choice.rail, max(choice.rail - off_end, 0.0))  # fmt: skip
+    edge = _there(leaf, "there_edge", "solid edge that stays", solid)
+    z = (face, t - face)
+    for name, rect in (("hinge edge", Rect(x0, y0, x0 + solid, y1)), ("latch edge", Rect(x1 - solid, y0, x1, y1))):
+        _old(leaf, name, Role.STILE, rect, (tall, edge), z)
+    for name, low, high in (("foot end", y0, y0 + foot), ("top end", y1 - top, y1)):
+        if high > low:
+            end = _there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
+            between = _there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
+            _old(leaf, name, Role.RAIL, Rect(x0 + solid, low, x1 - solid, high), (between, end), z, upright=False)
+    if choice.inside in (Inside.BLOCKS, Inside.THICK):
+        inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
+        share = BLOCKS_SHARE if choice.inside is Inside.BLOCKS else 1.0
+        size = (_there(leaf, "inside_height", "inside, height", inner.height),
+                _there(leaf, "there_between", "between the solid edges", inner.width))  # fmt: skip
+        made = _old(leaf, "inside", Role.CORE, inner, size, z)
+        leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
+    for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
+        _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
+
+
+def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
+    known = leaf.ctx.figures.get(name)
+    return known or leaf.ctx.figures.add(
+        derived(name, label, value, Unit.MM, leaf.off_edge, leaf.off_height, formula="as it is, less what comes off")
+    )
+
+
+def _old(leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], depth: tuple[float, float],
+         *, upright: bool = True, note: str = "") -> Part:  # fmt: skip
+    """Add a part that is there already: it is cut out of nothing."""
+    size = Size(rect.height if upright else rect.width, rect.width if upright else rect.height, depth[1] - depth[0])
+    made = part(leaf.ctx, name, role, rect, (size, size), figures, species=leaf.choice.material, upright=upright,
+                depth=depth, at_hand=True, note=note or "is there", bought=True)  # fmt: skip
+    made = replace(made, is_old=True)
+    leaf.parts.append(made)
+    return made
+
+
+# --- a panelled leaf ---------------------------------------------------------------------------------------
+
+
+def _panelled(leaf: Leaf) -> None:
+    choice, ctx, add = leaf.choice, leaf.ctx, leaf.ctx.figures.add
+    stile = add(given("stile", "stile, as it is", choice.stile, edit="build.stile"))
+    tenon = add(given("tenon", "tenon, into the stile", choice.tenon, edit="build.tenon"))
+    may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
+    formula = f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through" if choice.through else (
+        f"stile − tenon − {ctx.fmt(TENON_COVER)} that stay outside it")  # fmt: skip
+    add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
+    over = max(0.0, ctx.figures["old_over"].value)
+    if over:
+        step = ctx.rule("joint_step", "joints are set out to")
+        leaf.reduction = ways_of(choice, over, step.value).get(choice.by)
+    reduction = leaf.reduction or Reduction(choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)),
+                                            choice.stile - over / 2 - choice.tenon)  # fmt: skip
+    off = add(derived("stile_off", "off each stile", reduction.stile_off, Unit.MM, ctx.figures["old_over"],
+                      ctx.figures["stile_may_lose"], formula=f"{choice.by}"))  # fmt: skip
+    if over:
+        _work(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
+    left = add(total("stile_left", "stile that is left", plus(stile), minus(off)))
+    if not choice.through:
+        add(total("tenon_cover", "wood left outside its tenons", plus(left), minus(tenon)))
+    _frame(leaf, reduction, left)
+
+
+def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
+    """Add the hours of changing an old leaf, from data/ways_out.toml."""
+    row = table("ways_out")[key]
+    hours = row["hours"] + row.get("per_100", 0) * size / 100
+    ctx.figures.add(given(f"work_{name}", f"hours, {words}", hours, Unit.HOURS, choice=True,
+                          source="made up from common practice"))  # fmt: skip
+
+
+def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
+    """Add what stays of stiles, rails, muntins and panels, each where it will stand."""
+    choice, f, t = leaf.choice, leaf.ctx.figures, leaf.choice.thickness
+    x0, x1, y0, y1 = _span(leaf)
+    s = max(left.value, 1.0)
+    tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
+    for name, at in (("hinge stile", x0), ("latch stile", x1 - s)):
+        _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t))
+    between = f.add(derived("shoulder", "rails, between shoulders", x1 - x0 - 2 * s, Unit.MM, leaf.fit.width, left,
+                            formula="width − both stiles"))  # fmt: skip
+    foot, top = _rails_left(leaf)
+    low = [(y0, y0 + foot.value, "bottom rail", foot)]
+    if choice.middle_rail is not None:
+        # The middle rail stays where it is on the old wood: its height up the leaf moves with the foot.
+        up = f.add(
+            derived(
+                "middle_up",
+                "middle rail's centre, up the leaf",
+                choice.middle_up + _foot_shift(leaf),
+                Unit.MM,
+                leaf.off_height,
+                formula="as it is, moved with what the foot loses or gains",
+            )
+        )
+        middle = f.add(given("middle_rail", "middle rail, as it is", choice.middle_rail, edit="build.middle_rail"))
+        low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", middle))
+    low.append((y1 - top.value, y1, "top rail", top))
+    cut = sum(reduction.panels[0]) if reduction.panels else 0
+    note = f"is there; shortened by {leaf.ctx.fmt(cut)}, shoulders cut anew" if cut else "is there"
+    for bottom, upper, name, width in low:
+        _old(leaf, name, Role.RAIL, Rect(x0 + s, bottom, x1 - s, upper), (between, width), (0.0, t), upright=False,
+             note=note)  # fmt: skip
+    names = ("",) if len(low) == 2 else ("lower ", "upper ")
+    for row, (name, below, above) in enumerate(zip(names, low, low[1:], strict=False)):
+        _fields(leaf, reduction, row, name, below[1], above[0], x0 + s)
+
+
+def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1: float, x0: float) -> None:
+    choice, f = leaf.choice, leaf.ctx.figures
+    count, old = rows_of(choice)[row], sights_of(choice)[row]
+    offs = reduction.panels[row]
+    if y1 <= y0 or old <= 0:
+        return
+    height = f.add(derived(f"sight_height_{name.strip() or 'whole'}", f"{name}panels, sight height", y1 - y0, Unit.MM,
+                           leaf.off_height, formula="between the rails"))  # fmt: skip
+    middle = (choice.thickness - min(OLD_PANEL, choice.thickness)) / 2
+    x = x0
+    for at, off in enumerate(offs, start=1):
+        words = f"{name}panel {at}" if count > 1 else f"{name}panel"
+        slug = words.replace(" ", "_")
+        lost = f.add(derived(f"{slug}_off", f"off the {words}", off, Unit.MM, f["stile_off"],
+                             formula="whole steps of the rule, alike from both sides"))  # fmt: skip
+        sight = f.add(derived(f"{slug}_sight", f"{words}, sight width", old - off, Unit.MM, lost, f["stile"],
+                              formula="as it is − what comes off"))  # fmt: skip
+        note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
+        _old(leaf, words, Role.PANEL, Rect(x, y0, x + old - off, y1), (height, sight),
+             (middle, choice.thickness - middle), note=note)  # fmt: skip
+        x += old - off
+        if at < count:
+            muntin = f.get("muntin") or f.add(given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin"))
+            title = f"{name}muntin" if count == 2 else f"{name}muntin {at}"
+            _old(leaf, title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin),
+                 (0.0, choice.thickness))  # fmt: skip
+            x += choice.muntin
+
+
+def _foot_shift(leaf: Leaf) -> float:
+    """Return how far the old wood moves up in the finished leaf: less what the foot loses, more by what it gains."""
+    if leaf.longer:
+        return leaf.longer if leaf.choice.at_foot else 0.0
+    return -leaf.ctx.figures["foot_off"].value if "foot_off" in leaf.ctx.figures else 0.0
+
+
+def _rails_left(leaf: Leaf) -> tuple[Figure, Figure]:
+    """Add what the end rails lose in height: the bottom one down to the top one's width, then both alike."""
+    choice, f = leaf.choice, leaf.ctx.figures
+    off = max(0.0, leaf.off_height.value)
+    spare = max(0.0, choice.bottom_rail - choice.top_rail)
+    foot_off = min(off, spare) + max(0.0, off - spare) / 2
+    bottom = f.add(given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, edit="build.bottom_rail"))
+    top = f.add(given("top_rail_old", "top rail, as it is", choice.top_rail, edit="build.top_rail"))
+    foot = f.add(derived("foot_off", "off the foot", foot_off, Unit.MM, leaf.off_height, bottom, top,
+                         formula="the bottom rail down to the top one's width, then both alike"))  # fmt: skip
+    head = f.add(derived("head_off", "off the head", off - foot_off, Unit.MM, leaf.off_height, foot,
+                         formula="what the foot does not lose"))  # fmt: skip
+    return (f.add(total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot))),
+            f.add(total("top_rail", "top rail that is left", plus(top), minus(head))))  # fmt: skip
+
+
+# --- longer, wider -----------------------------------------------------------------------------------------
+
+
+def _longer(leaf: Leaf) -> None:
+    """New wood at one end: a piece on each stile with its splice and a rail between, or a block across."""
+    choice, ctx, f = leaf.choice, leaf.ctx, leaf.ctx.figures
+    grow = leaf.longer
+    if not grow:
+        return
+    _work(ctx, "extend", "extend_leaf", "making it longer", grow)
+    added = f.add(derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks"))
+    h, t = leaf.fit.height.value, choice.thickness
+    x0, x1, _, _ = _span(leaf)
+    y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
+    end = "foot" if choice.at_foot else "head"
+    if choice.splice is Splice.BLOCK:
+        across = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
+        _new(leaf, f"{end} block", Role.RAIL, Rect(x0, y0, x1, y1), (across, added), upright=False,
+             note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}")  # fmt: skip
+        return
+    lap = f.add(derived("splice_lap", "splice, length", splice_length(splice=choice.splice, lap=choice.splice_lap,
+                        thickness=t), Unit.MM, f["thickness"], formula="1 in 8 of the thickness"
+                        if choice.splice is Splice.SCARF else "set by hand"))  # fmt: skip
+    stagger = ctx.chosen("splice_stagger", "one splice further than the other", choice.splice_stagger,
+                         "build.splice_stagger")  # fmt: skip
+    wide = _stile_width(leaf)
+    pieces = []
+    for at, (name, x) in enumerate((("hinge", x0), ("latch", x1 - wide.value))):
+        more = at * stagger.value
+        terms = [plus(added), plus(lap), *([plus(stagger)] if at else [])]
+        length = f.add(total(f"piece_{name}", f"new piece of the {name} stile, with its splice", *terms))
+        shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
+        pieces.append((name, shape, length))
+        leaf.marks += [
+            Mark(line, f"part:{end} piece, {name} side")
+            for line in splice_ends(x, wide.value, y0, y1, lap.value, more, t, at_foot=choice.at_foot)
+        ]
+    for name, shape, length in pieces:
+        _new(
+            leaf,
+            f"{end} piece, {name} side",
+            Role.STILE,
+            shape,
+            (length, wide),
+            upright=True,
+            note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
+        )
+    inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
+    between = f.add(derived("new_rail", "new rail between the pieces, shoulder to shoulder", inner.width, Unit.MM,
+                            leaf.fit.width, wide, formula="width − both stiles"))  # fmt: skip
+    _new(leaf, f"{end} rail", Role.RAIL, inner, (between, added), upright=False, note="glued to the old rail, tongued")
+
+
+def _stile_width(leaf: Leaf) -> Figure:
+    f = leaf.ctx.figures
+    return f["stile_left"] if "stile_left" in f else f.get("there_edge") or _there(
+        leaf, "there_edge", "edge that is spliced", min(leaf.choice.solid, leaf.fit.width.value / 4))  # fmt: skip
+
+
+def _new(leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], *, upright: bool,
+         note: str) -> None:  # fmt: skip
+    length, width = figures
+    size = Size(length.value, width.value, leaf.choice.thickness)
+    volume = rect.width * rect.height * size.thickness
+    leaf.parts.append(part(leaf.ctx, name, role, rect, (size, size), figures, species=leaf.wood.frame.key,
+                           upright=upright, depth=(0.0, size.thickness), volume=volume, note=note))  # fmt: skip
+
+
+def _wider(leaf: Leaf) -> None:
+    """A strip on each long edge where the leaf is too narrow."""
+    if leaf.off_edge.value >= 0:
+        return
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    strip = leaf.ctx.figures.add(derived("strip_on", "strip on each long edge", -leaf.off_edge.value, Unit.MM,
+                                         leaf.off_edge, formula="half of what it lacks"))  # fmt: skip
+    for name, rect in (
+        ("hinge strip", Rect(0.0, 0.0, strip.value, h)),
+        ("latch strip", Rect(w - strip.value, 0, w, h)),
+    ):
+        _new(leaf, name, Role.LIPPING, rect, (leaf.fit.height, strip), upright=True, note="glued on, tongued or plain")
+
+
+# --- grooves and recesses ----------------------------------------------------------------------------------
+
+
+def passes(*, depth: float, step: float) -> int:
+    """Return how many passes a recess takes: depth ÷ step, whole passes.
+
+    >>> passes(depth=10, step=3)
+    4
+    """
+    return math.ceil(depth / step - 1e-9)
+
+
+def _grooves(leaf: Leaf) -> None:
+    choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
+    if not choice.grooves:
+        return
+    band = leaf.ctx.chosen("band", "band to the first line's middle", choice.band, "build.band")
+    xs = [w / 2]
+    if choice.grooves > 1:
+        number = leaf.ctx.figures.add(given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves"))
+        pitch = leaf.ctx.figures.add(derived(
+            "pitch", "from line to line", pitch_between(width=w, band=band.value, count=choice.grooves), Unit.MM,
+            leaf.fit.width, band, number, formula="(width − 2 × band) ÷ (lines − 1)"))  # fmt: skip
+        xs = [band.value + at * pitch.value for at in range(choice.grooves)]
+    for x in xs:
+        leaf.marks.append(Mark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
+
+
+def _recess(leaf: Leaf) -> None:
+    choice = leaf.choice
+    if choice.recess_depth is None:
+        return
+    deep = leaf.ctx.chosen("recess_depth", "recess of the flush pull, depth", choice.recess_depth, "build.recess_depth")
+    step = leaf.ctx.chosen("recess_step", "one pass takes", choice.recess_step, "build.recess_step")
+    leaf.ctx.figures.add(derived("recess_passes", "passes", passes(depth=deep.value, step=step.value), Unit.COUNT, deep,
+                                 step, formula="depth ÷ step, whole passes"))  # fmt: skip
+    w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
+    ring = tuple(circle(w - 60.0, up, 22.0))
+    leaf.marks.append(Mark(ring, "figure:recess_depth"))
+
+
+def _sights(leaf: Leaf) -> tuple[Rect, ...]:
+    return tuple(each.face for each in leaf.parts if each.role is Role.PANEL)
+
+
+def _glue_ups(leaf: Leaf) -> tuple[GlueUp, ...]:
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    found = []
+    if leaf.longer:
+        found.append(GlueUp("the new end", w, leaf.longer + 250.0, 3))
+    if leaf.off_edge.value < 0:
+        found.append(GlueUp("both strips", h, w, max(2, round(h / 300) + 1)))
+    if leaf.reduction is not None and leaf.reduction.is_apart:
+        found.append(GlueUp("the frame again", h, w, sum(each.role is Role.RAIL for each in leaf.parts)))
+    return tuple(found)
+
+
+def _dims(leaf: Leaf) -> tuple[Dim, ...]:
+    f, w, h = leaf.ctx.figures, leaf.fit.width.value, leaf.fit.height.value
+    x0, x1, y0, y1 = _span(leaf)
+    found = []
+    if "stile_left" in f:
+        s = f["stile_left"].value
+        found += [Dim(x0, x0 + s, "stile_left", "part:hinge stile", False)]
+        row = [each for each in leaf.parts if each.role is Role.PANEL]
+        if row:
+            lowest = [each for each in row if each.face.y0 == row[0].face.y0]
+            found += [Dim(each.face.x0, each.face.x1, each.width.name, f"part:{each.name}", False) for each in lowest]
+        found += [Dim(x1 - s, x1, "stile_left", "part:latch stile", False)]
+    elif "strip_on" in f:
+        found += [Dim(0.0, x0, "strip_on", "part:hinge strip", False)]
+    elif "pitch" in f:
+        band = f["band"].value
+        pitch = f["pitch"].value
+        second = band + pitch * ((leaf.choice.grooves - 1) // 2)
+        found += [Dim(second, second + pitch, "pitch", "", False), Dim(w - band, w, "band", "", False)]  # fmt: skip
+    if leaf.longer:
+        low, high = (0.0, y0) if leaf.choice.at_foot else (y1, h)
+        found.append(Dim(low, high, "added", "", True))
+    return tuple(found)
+
+
+def inputs(ctx: Context) -> None:
+    """Add what other stages need before the leaf is worked on: its thickness."""
+    thick = ctx.leaf.build.thickness
+    add_thickness(ctx, thick, thick, "build.thickness")

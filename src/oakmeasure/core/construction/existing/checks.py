@@ -1,0 +1,289 @@
+"""What can be wrong with a leaf that exists: it contradicts itself, or more is asked of it than it has inside.
+
+Every verdict names the smallest change that would make it work.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from oakmeasure.core.base.units import HAIR
+from oakmeasure.core.construction.existing.narrowing import (
+    PANEL_LEAST,
+    Reduction,
+    panel_words,
+    rows_of,
+    sights_of,
+    stile_may_lose,
+    ways_of,
+)
+from oakmeasure.core.construction.existing.splices import HALVED_LEAST, STAGGER_LEAST, splice_length
+from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, ReduceBy, Splice
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.leaf_context import Context
+
+EDGE_KEPT = 10.0  # solid edge that must stay for hinges and lock: common practice, no source
+EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measured: common practice, no source
+RAIL_KEPT = 40.0  # of an end rail, for its tenons: common practice, no source
+FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no source
+STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
+LONGER = {Splice.STAGGERED: "longer: halved, staggered", Splice.SCARF: "longer: scarfed 1:8",
+          Splice.BLOCK: "longer: a block at one end"}  # fmt: skip
+Stop = Callable[[str, str, str, float, float, str], None]  # says a contradiction, and the most that would do
+WITH_FACES = (Inside.HOLLOW, Inside.BLOCKS, Inside.THICK)
+
+
+def says(choice: Existing, off_edge: Figure, off_height: Figure) -> str:
+    """Return what is done to the leaf, in a few words."""
+    words = [str(choice.inside)]
+    if abs(off_edge.value) > HAIR:
+        words.append("narrower" if off_edge.value > 0 else "wider")
+    if abs(off_height.value) > HAIR:
+        words.append("shorter" if off_height.value > 0 else LONGER[choice.splice])
+    return "; ".join(words)
+
+
+def contradictions(ctx: Context, choice: Existing) -> bool:
+    """Say where a leaf is described so that it cannot be; return whether it can."""
+    found = len(ctx.findings.items)
+
+    def stop(what: str, sentence: str, field: str, most: float, least: float, figure: str) -> None:
+        ok = most >= least
+        words = f"{field.replace('_', ' ').capitalize()} of {ctx.fmt(most)}, at the most"
+        value = int(most) if field == "panels" else most
+        ctx.say(
+            f"contradicts-{field.replace('_', '-')}",
+            Level.STOP,
+            Stage.LEAF,
+            what,
+            sentence,
+            Remedy(words, f"build.{field}", value) if ok else Remedy("Measure the leaf again"),
+            figure=figure,
+        )
+
+    if choice.inside in WITH_FACES:
+        if 2 * choice.face > choice.thickness - 1:
+            stop("Its faces are thicker than the leaf", f"Twice {ctx.fmt(choice.face)} in {ctx.fmt(choice.thickness)}.",
+                 "face", (choice.thickness - 1) / 2, 2, "thickness")  # fmt: skip
+        if 2 * choice.solid > choice.width:
+            stop("Its solid edges meet", f"Twice {ctx.fmt(choice.solid)} in {ctx.fmt(choice.width)}.", "solid",
+                 choice.width / 2, 0, "old_width")  # fmt: skip
+        if 2 * choice.rail > choice.height:
+            stop("Its solid ends meet", f"Twice {ctx.fmt(choice.rail)} in {ctx.fmt(choice.height)}.", "rail",
+                 choice.height / 2, 0, "old_height")  # fmt: skip
+    if choice.inside is Inside.PANELLED:
+        _panelled(ctx, choice, stop)
+    if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
+        ctx.say("edge-unmeasured", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: by how much?",
+                "That much must be planed off before anything is glued on.",
+                Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
+                figure="edge_by")  # fmt: skip
+    return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
+
+
+def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
+    widest = max(choice.panels, choice.panels_above or 0 if choice.middle_rail is not None else 0)
+    taken = 2 * choice.stile + (widest - 1) * choice.muntin
+    room = choice.width - widest * PANEL_LEAST
+    if taken > room:
+        stile, muntins = (room - (widest - 1) * choice.muntin) / 2, widest - 1
+        muntin = (room - 2 * choice.stile) / muntins if muntins else 0.0
+        fewer = next((n for n in range(widest - 1, 0, -1)
+                      if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST), 1)  # fmt: skip
+        field, most, least = ("stile", stile, 30.0) if stile >= 30 else ("muntin", muntin, 20.0) if (
+            muntin >= 20) else ("panels", float(fewer), 1.0)  # fmt: skip
+        stop("Its stiles and muntins leave no panels",
+             f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.", field, most, least,
+             "old_width")  # fmt: skip
+    if choice.tenon > choice.stile:
+        stop("Its tenons are longer than its stiles", f"{ctx.fmt(choice.tenon)} into {ctx.fmt(choice.stile)}.", "tenon",
+             choice.stile, 10, "tenon")  # fmt: skip
+    middle = choice.middle_rail
+    rails = choice.top_rail + choice.bottom_rail + (middle or 0.0)
+    if rails > choice.height - 2 * PANEL_LEAST:
+        stop("Its rails leave no panels", f"{ctx.fmt(rails)} of {ctx.fmt(choice.height)} are rails.", "bottom_rail",
+             choice.height - 2 * PANEL_LEAST - choice.top_rail - (middle or 0.0), 30, "old_height")  # fmt: skip
+    elif middle is not None:
+        low = choice.bottom_rail + PANEL_LEAST + middle / 2
+        high = choice.height - choice.top_rail - PANEL_LEAST - middle / 2
+        nearest = min(max(choice.middle_up, low), high)
+        if abs(nearest - choice.middle_up) > 1e-6:
+            stop("Its middle rail lies over another rail",
+                 f"Its centre is entered {ctx.fmt(choice.middle_up)} up; it can stand from {ctx.fmt(low)} to "
+                 f"{ctx.fmt(high)}.", "middle_up", nearest, 100, "old_height")  # fmt: skip
+
+
+def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, reduction: Reduction | None) -> None:
+    """Judge everything that is done to the leaf."""
+    found = len(ctx.findings.items)
+    if choice.inside is Inside.PANELLED:
+        _reduced(ctx, choice, reduction)
+    else:
+        _edges(ctx, choice, off_edge)
+    _widened(ctx, choice, off_edge)
+    _height(ctx, choice, off_height)
+    _cuts(ctx, choice)
+    if all(each.level is Level.FINE for each in ctx.findings.items[found:]):
+        ctx.say(
+            "existing",
+            Level.FINE,
+            Stage.LEAF,
+            "The leaf can be made to fit",
+            f"{ctx.show.size(choice.width, choice.height)} becomes "
+            f"{ctx.show.size(ctx.figures['leaf_width'].value, ctx.figures['leaf_height'].value)}; seal what is cut.",
+            figure="off_edge",
+        )
+
+
+def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> None:
+    over = ctx.figures["old_over"].value
+    if over <= HAIR:
+        return
+    may = ctx.figures["stile_may_lose"]
+    if reduction is None:
+        needed = over / 2 if choice.by is ReduceBy.STILES else 0.0
+        smallest = needed - may.value
+        others = ways_of(choice, over, ctx.rules.joint_step.value)  # the chosen way is none of them
+        takes = [Remedy(f"{by}".capitalize(), "build.by", by) for by in others]
+        short = f"{ctx.fmt(smallest)} more off each stile than its tenons bear." if smallest > 0 else (
+            f"{ctx.fmt(over)} is more than panels and stiles can lose.")  # fmt: skip
+        ctx.say("reduce-too-far", Level.STOP, Stage.LEAF, "It cannot lose so much this way",
+                f"{ctx.fmt(over)} too wide; {short}",
+                *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
+                rule="tenons stay whole", where="part:hinge stile", figure="stile_may_lose")  # fmt: skip
+        return
+    words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
+    panels = f", panels {words}" if words else ""
+    ctx.say("reduced", Level.FINE, Stage.LEAF, f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
+            f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
+            + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
+            + (", and the frame comes apart." if reduction.is_apart else "; the frame stays together."),
+            where="part:hinge stile", figure="stile_off")  # fmt: skip
+
+
+def most_off(choice: Existing) -> float:
+    """Return the most that a panelled leaf can lose in width, mm: both stiles, and its panels down to 40."""
+    may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
+    rows = zip(rows_of(choice), sights_of(choice), strict=True)
+    return 2 * may + min(count * max(0.0, float(int(sight - PANEL_LEAST))) for count, sight in rows)
+
+
+def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
+    """A leaf without panels loses its solid edge."""
+    off, left = off_edge.value, ctx.figures["solid_left"]
+    if choice.inside is Inside.SOLID or off <= HAIR:
+        return
+    if off > choice.solid - EDGE_KEPT:
+        beyond = off > choice.solid
+        most = max(choice.solid - EDGE_KEPT, 0.0)
+        more = off - most
+        ctx.say("edge-gone", Level.STOP if beyond else Level.LOOK, Stage.LEAF,
+                "The trim goes beyond the solid edge" if beyond else "Little solid edge is left",
+                f"{ctx.fmt(off)} off each edge; {ctx.fmt(choice.solid)} is solid"
+                + (", and hollow wood would show." if beyond else f", {ctx.fmt(left)} is left."),
+                Remedy(f"At most {ctx.fmt(most)} off each edge: line the opening {ctx.fmt(2 * more)} narrower"),
+                Remedy(f"Or glue a filler of {ctx.fmt(more)} or more into each edge first"),
+                rule=f"{ctx.fmt(EDGE_KEPT)} stays for hinges and lock", where="part:hinge edge",
+                figure="solid_left")  # fmt: skip
+
+
+def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
+    if off_edge.value >= -HAIR:
+        return
+    on, shaped = -off_edge.value, ctx.figures["edge_by"].value
+    if shaped:
+        ctx.say("edge-shape", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: plane them square first",
+                f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
+                f"{ctx.fmt(on + shaped)}.", Remedy(f"Strips of {ctx.fmt(on + shaped)}"), figure="edge_by")  # fmt: skip
+    if on + shaped < STRIP_LEAST:
+        ctx.say("strip-thin", Level.LOOK, Stage.LEAF, "The strips are too thin to glue on and plane",
+                f"{ctx.fmt(on + shaped)} on each edge.",
+                Remedy(f"Plane {ctx.fmt(STRIP_LEAST - on - shaped)} off each edge first"),
+                rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice", where="part:hinge strip",
+                figure="strip_on")  # fmt: skip
+
+
+def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
+    off = off_height.value
+    if off > HAIR:
+        if choice.inside in WITH_FACES and off > choice.rail:
+            ctx.say("end-gone", Level.STOP, Stage.LEAF, "The trim goes beyond its solid end",
+                    f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
+                    Remedy(f"{ctx.fmt(off / 2)} off each end" if off / 2 <= choice.rail
+                           else f"At most {ctx.fmt(2 * choice.rail)} in all, half at each end; or glue a block in"),
+                    figure="off_height")  # fmt: skip
+        if choice.inside is Inside.PANELLED:
+            left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
+            if left < RAIL_KEPT:
+                ctx.say("rails-gone", Level.STOP, Stage.LEAF, "The end rails are cut too far down",
+                        f"{ctx.fmt(left)} of one is left.",
+                        Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
+                        rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice", figure="top_rail")  # fmt: skip
+        return
+    if off < -HAIR:
+        _longer(ctx, choice, -off)
+
+
+def _longer(ctx: Context, choice: Existing, grow: float) -> None:
+    if choice.splice is Splice.BLOCK:
+        if ctx.leaf.hanging.has_butts:
+            ctx.say("block-loaded", Level.LOOK, Stage.LEAF, "A block bears no hinge",
+                    f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
+                    Remedy("Staggered splices", "build.splice", Splice.STAGGERED),
+                    rule="for ends without load: common practice", figure="added")  # fmt: skip
+        return
+    lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
+    if grow < lap - HAIR and choice.splice is Splice.STAGGERED:
+        smaller = grow >= HALVED_LEAST
+        ctx.say("splice-short", Level.STOP, Stage.LEAF, "The extension is shorter than its splice",
+                f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",
+                Remedy(f"Halved over {ctx.fmt(grow)}", "build.splice_lap", grow) if smaller
+                else Remedy(f"Cut {ctx.fmt(HALVED_LEAST - grow)} off the old end first, then halve over "
+                            f"{ctx.fmt(HALVED_LEAST)}"),
+                *([] if ctx.leaf.hanging.has_butts else [Remedy("Or a block on loose tenons", "build.splice",
+                                                                Splice.BLOCK)]), figure="splice_lap")  # fmt: skip
+    elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
+        ctx.say("splice-lap", Level.LOOK, Stage.LEAF, "The splice is short", f"Halved over {ctx.fmt(lap)}.",
+                Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
+                rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice", figure="splice_lap")  # fmt: skip
+    if choice.splice_stagger < STAGGER_LEAST:
+        ctx.say("splice-beside", Level.LOOK, Stage.LEAF, "The splices lie beside one another",
+                f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
+                Remedy(f"Staggered by {ctx.fmt(STAGGER_LEAST + 5)}", "build.splice_stagger", STAGGER_LEAST + 5),
+                rule=f"{ctx.fmt(STAGGER_LEAST)} and more: common practice", figure="splice_stagger")  # fmt: skip
+    if ctx.leaf.hanging.has_butts and choice.splice is not Splice.SCARF:
+        end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
+        reach = grow + lap + choice.splice_stagger
+        if reach > end.value:
+            ctx.say("splice-hinge", Level.LOOK, Stage.LEAF, "A hinge stands on the splice",
+                    f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
+                    Remedy("A long scarf, 1 in 8", "build.splice", Splice.SCARF),
+                    rule="a stile that carries a hinge is scarfed: common practice", figure="splice_lap")  # fmt: skip
+
+
+def _cuts(ctx: Context, choice: Existing) -> None:
+    """V lines and the recess against what is inside."""
+    faces = choice.inside in WITH_FACES
+    deepest = choice.face - FACE_KEPT if faces else choice.thickness / 4
+    if choice.grooves and choice.groove_depth > deepest:
+        ctx.say("groove-deep", Level.STOP if faces and choice.groove_depth >= choice.face else Level.LOOK, Stage.LEAF,
+                "The V lines cut through the face" if faces else "The V lines cut the leaf thin",
+                f"{ctx.fmt(choice.groove_depth)} deep in {ctx.fmt(choice.face if faces else choice.thickness)}.",
+                Remedy(f"{ctx.fmt(deepest)} deep", "build.groove_depth", deepest) if deepest >= 0.5
+                else Remedy("Lines painted or scribed, not cut"), figure="band")  # fmt: skip
+    if "pitch" in ctx.figures and ctx.figures["pitch"].value < 5:
+        band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
+        ctx.say("band-wide", Level.STOP, Stage.LEAF, "The bands leave no room for the lines",
+                f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
+                Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band), figure="pitch")  # fmt: skip
+    if choice.recess_depth is not None and choice.inside in (Inside.HOLLOW, Inside.BLOCKS) and (
+        choice.recess_depth > choice.face - FACE_KEPT):  # fmt: skip
+        most = choice.face - FACE_KEPT
+        ctx.say("recess-deep", Level.LOOK if choice.inside is Inside.BLOCKS else Level.STOP, Stage.LEAF,
+                "The recess breaks into the leaf's inside",
+                f"{ctx.fmt(choice.recess_depth)} deep in a face of {ctx.fmt(choice.face)}.",
+                Remedy("Only where its block is: knock, and drill a small hole first")
+                if choice.inside is Inside.BLOCKS else
+                (Remedy(f"A pull {ctx.fmt(most)} deep", "build.recess_depth", most) if most >= 1
+                 else Remedy("A pull on the face")), figure="recess_depth")  # fmt: skip

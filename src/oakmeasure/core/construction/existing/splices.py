@@ -1,0 +1,42 @@
+"""Splices: new wood on an old stile, halved with ends that fall outwards, or a long scarf; lengths and how they look.
+
+Coordinates are the leaf's, mm. Sources: common practice of the trade: halved 70 and more, staggered by 20 and more,
+ends at 30° so that water runs out; 1 in 8 where the joint is loaded.
+"""
+
+from __future__ import annotations
+
+import math
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.document.layer_constructions import Splice
+from oakmeasure.core.leaf.part import Rect
+
+SCARF_SLOPE = 8.0
+END_DEG = 30.0
+HALVED_LEAST, STAGGER_LEAST = 70.0, 20.0
+
+
+def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:
+    """Return how far a splice reaches into the old stile, mm: as set, or 8 × the thickness of a scarf.
+
+    >>> splice_length(splice=Splice.SCARF, lap=75, thickness=40)
+    320.0
+    """
+    return SCARF_SLOPE * thickness if splice is Splice.SCARF else lap
+
+
+def spliced_stile(
+    x: float, width: float, y0: float, y1: float, more: float, *, at_foot: bool
+) -> Rect:  # fmt: skip
+    """Return what is seen of a new piece: what is added; its halving lies behind the old wood."""
+    return Rect(x, y0, x + width, y1 + more) if at_foot else Rect(x, y0 - more, x + width, y1)
+
+
+def splice_ends(
+    x: float, width: float, y0: float, y1: float, lap: float, more: float, thickness: float, *, at_foot: bool
+) -> list[tuple[Point, ...]]:
+    """Return the lines of a splice on the face: the near end, and the far end of the halving, each falling outwards."""
+    drop = min(thickness / 2 * math.tan(math.radians(END_DEG)), lap / 2)
+    start, far = (y1 + more, y1 + more + lap) if at_foot else (y0 - more, y0 - more - lap)
+    return [((x, start - drop / 2), (x + width, start + drop / 2)), ((x, far - drop / 2), (x + width, far + drop / 2))]

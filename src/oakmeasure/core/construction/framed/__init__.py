@@ -1,0 +1,1 @@
+"""Framed and panelled leaves."""

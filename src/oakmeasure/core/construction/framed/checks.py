@@ -1,0 +1,394 @@
+"""What can be wrong with a framed leaf. Every check runs; each finding names what would mend it."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+from oakmeasure.core.base.units import counted
+from oakmeasure.core.construction.framed.layout import MUNTIN, Layout, rows_of
+from oakmeasure.core.document.constructions import Framed, TenonKind
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Part, Rect, Tenon
+
+ROUNDING = 1e-6  # mm
+PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
+SHORT_TENON = 35.0  # into a door's stile: common practice, no source
+JOINT_WORDS = {
+    TenonKind.BLIND: "blind tenons", TenonKind.THROUGH: "through tenons, wedged", TenonKind.LOOSE: "loose tenons",
+    TenonKind.DOWELS: "dowels", TenonKind.BRIDLE: "bridles", TenonKind.POCKET: "pocket screws",
+    TenonKind.HALF_LAP: "half laps",
+}  # fmt: skip
+BEHIND_SPINDLE = 15.0  # of wood: common practice, no source
+LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
+BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
+BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
+DEEPEST_GROOVE = 40.0  # as the document allows
+TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
+
+
+def judge(
+    ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure, tenon: Figure, groove: Figure
+) -> None:
+    """Judge the frame."""
+    judge_room(ctx, choice, fit, layout, shoulder)
+    _joints(ctx, choice, tenon, groove)
+
+
+def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure) -> None:
+    """Judge whether stiles, rails and fields have room in the leaf; for any construction that is set out as a frame."""
+    stops = len(ctx.findings.items)
+    _widths(ctx, choice, fit, shoulder)
+    _heights(ctx, choice, layout)
+    if len(ctx.findings.items) == stops:
+        wide = max((len(row.columns) for row in layout.rows), default=0)
+        across = f" and {wide} wide" if wide > 1 else ""
+        ctx.say(
+            "frame-fits",
+            Level.FINE,
+            Stage.LEAF,
+            "The frame fills the leaf",
+            f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
+            figure="shoulder",
+        )
+
+
+def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
+    rows = rows_of(choice)
+    columns = max(row.columns for row in rows)
+    muntin = (choice.muntin or MUNTIN) if columns > 1 else 0.0
+    least = columns * PANEL_LEAST + (columns - 1) * muntin
+    short = least - shoulder.value
+    if short <= ROUNDING:
+        return
+    stile = choice.stile - short / 2
+    remedies = []
+    if stile >= 30:
+        remedies.append(Remedy(f"Stiles of {ctx.fmt(stile)}", "build.stile", stile))
+    if columns > 1:
+        narrower = muntin - short / (columns - 1)
+        if narrower >= 20:
+            remedies.append(Remedy(f"Muntin of {ctx.fmt(narrower)}", "build.muntin", narrower))
+        if shoulder.value >= PANEL_LEAST and not choice.rows:
+            remedies.append(Remedy("No muntin", "build.muntin", None))
+        elif shoulder.value >= PANEL_LEAST:
+            whole = tuple(row.model_copy(update={"columns": 1, "widths": ()}) for row in rows)
+            remedies.append(Remedy("One panel wide", "build.rows", whole))
+    sights = [each for each in ctx.figures if each.name.startswith("sight_width")]
+    sight = min(sights, key=lambda each: each.value)
+    what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
+    ctx.say(
+        "panel-width",
+        Level.STOP,
+        Stage.LEAF,
+        what,
+        f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
+        *(remedies or [Remedy("Narrower stiles and no muntin, or a wider opening")]),
+        where="part:muntin" if columns > 1 else "part:hinge stile",
+        figure=sight.name,
+    )
+
+
+def _heights(ctx: Context, choice: Framed, layout: Layout) -> None:
+    rails = layout.rails
+    bottom, top = rails[0], rails[-1]
+    remedies = []
+    if len(rails) > 2:
+        if top.rect.y0 - bottom.rect.y1 >= PANEL_LEAST:
+            none = Remedy("No middle rail", "build.middle_rail", None)
+            remedies.append(none if not choice.rows else Remedy("One row of panels", "build.rows", choice.rows[:1]))
+        lock = next((at for at, each in enumerate(rails) if each.name == "middle rail"), None)
+        if lock is not None and choice.middle_rail is not None:
+            floor, half = ctx.figures["gap_floor"].value, choice.middle_rail / 2
+            below = sum(each.rect.height + PANEL_LEAST for each in rails[:lock])
+            above = sum(each.rect.height + PANEL_LEAST for each in rails[lock + 1 :])
+            lowest, highest = below + half + floor, top.rect.y1 - above - half + floor
+            if lowest <= highest:
+                nearest = min(max(choice.lock_height, lowest), highest)
+                remedies.insert(0, Remedy(f"Lock at {ctx.fmt(nearest)}", "build.lock_height", nearest))
+    for low, high in pairwise(rails):
+        _gap_between(ctx, low.name, low.rect, high.name, high.rect, remedies)
+
+
+def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: Rect, remedies: list[Remedy]) -> None:
+    sight = high.y0 - low.y1
+    if sight >= PANEL_LEAST - ROUNDING:
+        return
+    title = f"{low_name.capitalize()} and {high_name} overlap" if sight < 0 else "A panel is too low"
+    numbers = f"The {low_name} ends {ctx.fmt(low.y1)} up the leaf, the {high_name} begins at {ctx.fmt(high.y0)}: " + (
+        f"they overlap by {ctx.fmt(-sight)}." if sight < 0 else f"{ctx.fmt(sight)} would show."
+    )
+    ctx.say(
+        f"rails-{low_name}-{high_name}".replace(" ", "-"),
+        Level.STOP,
+        Stage.LEAF,
+        title,
+        numbers,
+        *(remedies or [Remedy("Narrower rails")]),
+        rule=f"a panel shows {ctx.fmt(PANEL_LEAST)} or more",
+        where=f"part:{high_name}",
+        figure=high_name.replace(" ", "_"),
+    )
+
+
+def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None:
+    thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
+    _say_joints(ctx, choice, tenon)
+    if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
+        ctx.say(
+            "tenon-deep",
+            Level.LOOK,
+            Stage.LEAF,
+            "Little wood beyond the mortise",
+            f"Tenon {ctx.fmt(tenon)} in a stile of {ctx.fmt(choice.stile)} leaves "
+            f"{ctx.fmt(choice.stile - tenon.value)}.",
+            Remedy("Wider stiles"),
+            where="part:hinge stile",
+            figure="tenon",
+        )
+    if choice.middle_rail is not None and any(row.columns > 1 for row in rows_of(choice)) and len(rows_of(choice)) > 1:
+        between = choice.middle_rail - 2 * ctx.rules.muntin_tenon.value
+        if between < BETWEEN_MUNTINS:
+            needed = 2 * ctx.rules.muntin_tenon.value + BETWEEN_MUNTINS
+            ctx.say(
+                "muntin-tenons-meet",
+                Level.STOP if between <= 0 else Level.LOOK,
+                Stage.LEAF,
+                "The muntins' tenons meet in the middle rail"
+                if between <= 0
+                else "Little wood between the muntins' tenons",
+                f"Two of {ctx.fmt(ctx.rules.muntin_tenon.value)} in a rail of {ctx.fmt(choice.middle_rail)} leave "
+                f"{ctx.fmt(between)}.",
+                Remedy(f"Middle rail of {ctx.fmt(needed)}", "build.middle_rail", needed),
+                where="part:middle rail",
+                figure="middle_rail",
+            )
+    if thickness.value - thick.value < 2 * TONGUE_WOOD:
+        ctx.say(
+            "tenon-thick",
+            Level.LOOK,
+            Stage.LEAF,
+            "Thin cheeks beside the mortise",
+            f"Tenon {ctx.fmt(thick)} in {ctx.fmt(thickness)} leaves {ctx.fmt((thickness.value - thick.value) / 2)} "
+            "a side.",
+            Remedy("A thicker leaf or a smaller cutter"),
+            figure="tenon_thickness",
+        )
+    narrowest = min(width for width in (choice.stile, choice.top_rail, choice.bottom_rail) if width)
+    if groove.value > narrowest / 3:
+        ctx.say(
+            "groove-deep",
+            Level.LOOK,
+            Stage.LEAF,
+            "The groove is deep for its frame",
+            f"{ctx.fmt(groove)} in a member of {ctx.fmt(narrowest)}.",
+            Remedy(f"Groove {ctx.fmt(narrowest / 3)}", "build.groove_depth", narrowest / 3),
+            rule="at most a third of the member: common practice",
+            figure="groove_depth",
+        )
+
+
+def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
+    """Name the joints, with what is easily done wrong at them; say where one is too weak for a door."""
+    words = {
+        TenonKind.BLIND: "Dry fit first; glue on the cheeks, none in the bottom of the mortise.",
+        TenonKind.THROUGH: "Wedges: the outer ones first, until shoulders and muntins seat, then the inner ones; all "
+        "to about the same depth.",
+        TenonKind.LOOSE: "Mortise rails and stiles alike, from the opening face.",
+        TenonKind.DOWELS: "Bore the rails, carry the holes over to the stiles.",
+        TenonKind.BRIDLE: "Open at the ends: clamp the cheeks as well.",
+        TenonKind.POCKET: "From the closing face, the shoulders clamped.",
+        TenonKind.HALF_LAP: "Half the thickness each, the stiles in front.",
+    }
+    weak = choice.tenon in (TenonKind.POCKET, TenonKind.HALF_LAP) and choice.thickness >= 30
+    if weak:
+        ctx.say("joint-weak", Level.LOOK, Stage.LEAF, f"{str(choice.tenon).capitalize()} are for light frames",
+                f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
+                Remedy("Blind tenons", "build.tenon", TenonKind.BLIND), rule="common practice",
+                figure="tenon")  # fmt: skip
+    else:
+        ctx.say("joints", Level.FINE, Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon],
+                figure="tenon")  # fmt: skip
+    if choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS) and tenon.value < SHORT_TENON and (
+        choice.thickness >= 30):  # fmt: skip
+        wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
+        ctx.say("tenon-short", Level.LOOK, Stage.LEAF, "A short tenon for a door",
+                f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
+                Remedy("Or through and wedged", "build.tenon", TenonKind.THROUGH),
+                rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice", where="part:hinge stile",
+                figure="tenon")  # fmt: skip
+
+
+def judge_panels(
+    ctx: Context,
+    choice: Framed,
+    hold: Figure,
+    room: Figure,
+    swell: Figure,
+    shrink: Figure,
+    widest: Figure,
+    width: Figure,
+    groove: Figure,
+    tenon_thick: Figure,
+) -> None:
+    """Judge the panels in their grooves: held at the driest, free at the wettest."""
+    least = ctx.rule("panel_hold", "least hold of a panel")
+    free = room.value - swell.value / 2
+    numbers = f"{ctx.fmt(hold)} held at the driest, {ctx.fmt(free)} free each side at the wettest."
+    where = "part:panel"
+    if hold.value < least.value:
+        ctx.say(
+            "panel-drops",
+            Level.STOP if hold.value <= 0 else Level.LOOK,
+            Stage.LEAF,
+            "A panel may come out of its groove",
+            numbers,
+            _deeper_groove(ctx, choice, hold, least, (swell, widest, shrink, width), groove),
+            rule=f"at least {ctx.fmt(least)} held",
+            where=where,
+            figure=hold.name,
+        )
+    else:
+        ctx.say(
+            "panel-holds",
+            Level.FINE,
+            Stage.LEAF,
+            "Panels stay in their grooves",
+            numbers,
+            where=where,
+            figure=hold.name,
+        )
+    wood = (choice.thickness - choice.panel_thickness) / 2
+    if wood < TONGUE_WOOD:
+        thinner = choice.thickness - 2 * TONGUE_WOOD
+        ctx.say(
+            "panel-thick",
+            Level.STOP if wood <= 0 else Level.LOOK,
+            Stage.LEAF,
+            "The panel is thick for its frame",
+            f"A groove of {ctx.fmt(choice.panel_thickness)} in {ctx.fmt(choice.thickness)} leaves "
+            f"{ctx.fmt(wood)} each side.",
+            Remedy(f"Panels of {ctx.fmt(thinner)}", "build.panel_thickness", thinner),
+            rule=f"{ctx.fmt(TONGUE_WOOD)} or more each side",
+            where=where,
+            figure="thickness",
+        )
+    elif choice.panel_thickness > tenon_thick.value:
+        ctx.say(
+            "groove-wide",
+            Level.LOOK,
+            Stage.LEAF,
+            "The groove is wider than the mortise",
+            f"Groove {ctx.fmt(choice.panel_thickness)}, mortise {ctx.fmt(tenon_thick)}: the tenon's cheeks would "
+            "show a slot.",
+            Remedy(f"Panels of {ctx.fmt(tenon_thick)}", "build.panel_thickness", tenon_thick.value),
+            rule="groove no wider than the mortise: common practice",
+            where=where,
+            figure="tenon_thickness",
+        )
+
+
+def _deeper_groove(
+    ctx: Context, choice: Framed, hold: Figure, least: Figure, moves: tuple[Figure, Figure, Figure, Figure],
+    groove: Figure,
+) -> Remedy:  # fmt: skip
+    """Return the least groove, to the full step above, that holds the panel.
+
+    A deeper groove makes the panel wider, which then moves more; that is allowed for.
+    """
+    swell, widest, shrink, width = moves
+    swells, shrinks = swell.value / widest.value, shrink.value / width.value
+    gained_per_mm = (1 - swells) * (1 - shrinks)
+    step = ctx.rules.joint_step.value
+    deeper = math.ceil((groove.value + (least.value - hold.value) / gained_per_mm) / step - 1e-9) * step
+    if deeper > min(DEEPEST_GROOVE, choice.stile / 2):
+        return Remedy("A muntin between, or quarter-sawn panels, which move about half as much")
+    return Remedy(f"Groove {ctx.fmt(deeper)}", "build.groove_depth", deeper)
+
+
+def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
+    """Say that no segment has such a rise."""
+    most = max(span.value / 2, 5.0)
+    ctx.say("arch", Level.STOP, Stage.LEAF, "No arch rises so high over its span",
+            f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
+            Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most), where="part:top rail", figure="arch")  # fmt: skip
+
+
+def say_glass(ctx: Context, pane: Part) -> None:
+    """The caution that stands at glass."""
+    ctx.say(
+        "glass",
+        Level.LOOK,
+        Stage.LEAF,
+        "Glass in a door",
+        f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "
+        "stand here, local code decides.",
+        Remedy("Safety glass by its mark; order after the frame is glued up and measured"),
+        rule="glass in doors: local code and the glazier",
+        where=f"part:{pane.name}",
+        figure=pane.length.name,
+    )
+
+
+def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> None:
+    """Judge the case of a mortise lock against the latch stile and the tenons in it."""
+    lock = ctx.leaf.hardware.lock
+    if lock is None:
+        return
+    add = ctx.figures.add
+    deep = add(given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth",
+                     choice=True))  # fmt: skip
+    tall = add(given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height",
+                     choice=True))  # fmt: skip
+    back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
+    thick = add(given("lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness",
+                      choice=True))  # fmt: skip
+    cheek = (choice.thickness - thick.value) / 2
+    if cheek < LOCK_CHEEK:
+        thicker = thick.value + 2 * LOCK_CHEEK
+        ctx.say("lock-thin", Level.STOP if cheek < 3 else Level.LOOK, Stage.LEAF, "The leaf is thin for its lock",
+                f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
+                Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
+                rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice", where="part:latch stile",
+                figure="lock_thick")  # fmt: skip
+    wood = choice.stile - deep.value
+    centre = choice.lock_height - ctx.figures["gap_floor"].value
+    low, high = centre - tall.value / 2, centre + tall.value / 2
+    rail = [each for each in tenons if each.into == "latch stile" and not each.is_haunch]
+    met = [each for each in rail if each.rect.y0 < high and low < each.rect.y1
+           and each.rect.x1 > fit.width.value - deep.value]  # fmt: skip
+    if back.value > choice.stile - BEHIND_SPINDLE:
+        ctx.say("lock-backset", Level.STOP, Stage.LEAF, "The stile does not hold the backset",
+                f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
+                rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice", where="part:latch stile",
+                figure="lock_backset")  # fmt: skip
+    elif wood < 8 and not met:
+        ctx.say("lock-case", Level.LOOK, Stage.LEAF, "The lock case comes through the stile",
+                f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
+                Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
+                if deep.value + 8 <= 400 else Remedy("A shallower lock"),
+                where="part:latch stile", figure="lock_case")  # fmt: skip
+    if met:
+        first = met[0]
+        ctx.say("lock-tenon", Level.STOP, Stage.LEAF, "The lock case cuts a tenon",
+                f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
+                f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
+                Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
+                *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
+                rule="a lock between divided tenons: common practice", where=f"part:{first.member}",
+                figure="lock_case")  # fmt: skip
+    elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
+        ctx.say(
+            "lock",
+            Level.FINE,
+            Stage.LEAF,
+            "The lock case misses the tenons",
+            f"{ctx.fmt(wood)} of the stile stay behind it.",
+            where="part:latch stile",
+            figure="lock_case",
+        )

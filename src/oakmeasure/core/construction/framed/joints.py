@@ -1,0 +1,117 @@
+"""Mortise and tenon: thickness to the nearest cutter, haunches, tenons divided where they are too wide."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Rect, Tenon
+
+MOST_DOWELS, DOWELS_APART = 4, 45.0  # common practice, no source
+BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class RailJoint:
+    """What a rail's ends are set out from. end: "top", "bottom" or "" for a rail between."""
+
+    rail: str
+    rect: Rect
+    end: str
+    groove: float
+    tenon: float
+    thickness: float
+    through: bool
+    kind: TenonKind = TenonKind.BLIND
+
+
+def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
+    """Return the dowels of a rail's end: two to four, clear of its grooves, evenly spread. Source: common practice."""
+    size = joint.thickness
+    low, high = joint.rect.y0 + joint.groove + size, joint.rect.y1 - joint.groove - size
+    if high <= low:
+        return []
+    count = min(MOST_DOWELS, max(2, round((high - low) / DOWELS_APART) + 1))
+    return [(y - size / 2, y + size / 2) for y in (low + at * (high - low) / (count - 1) for at in range(count))]
+
+
+def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
+    """Add and return the tenon's thickness: its share of the stock, to the nearest cutter on hand."""
+    share = ctx.rule("tenon_share", "tenon's share of the thickness", Unit.RATIO)
+    wanted = thickness.value * share.value
+    cutter = min(ctx.rules.cutters, key=lambda each: (abs(each - wanted), each))
+    return ctx.figures.add(
+        derived(
+            "tenon_thickness",
+            "tenon, thickness",
+            cutter,
+            Unit.MM,
+            thickness,
+            share,
+            formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter",
+        )
+    )
+
+
+def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon]:
+    """Return the tenons and haunches at both ends of a rail.
+
+    The groove takes its depth off the tenon at a grooved edge; at the leaf's end a haunch takes a share and
+    projects by the groove's depth. A tenon wider than `divide_at` times its thickness is divided, a third of
+    the rail left between. Source: common practice of the trade.
+    """
+    spans, haunch = _across(ctx, joint)
+    if joint.kind is TenonKind.DOWELS:
+        spans, haunch = _dowels(joint), None
+    elif joint.kind is TenonKind.POCKET:
+        return []
+    elif joint.kind in (TenonKind.BRIDLE, TenonKind.HALF_LAP):
+        spans, haunch = [(joint.rect.y0, joint.rect.y1)], None
+    elif joint.kind is TenonKind.LOOSE:
+        haunch = None
+    found = []
+    for stile, at_hinge in (("hinge stile", True), ("latch stile", False)):
+        for y0, y1 in spans:
+            found.append(_tenon(joint, stile, at_hinge, joint.tenon, y0, y1, leaf_width))
+        if haunch is not None:
+            found.append(_tenon(joint, stile, at_hinge, min(joint.groove, joint.tenon), *haunch, leaf_width))
+    return found
+
+
+def _tenon(joint: RailJoint, stile: str, at_hinge: bool, reach: float, y0: float, y1: float, width: float) -> Tenon:
+    x0, x1 = (joint.rect.x0 - reach, joint.rect.x0) if at_hinge else (joint.rect.x1, joint.rect.x1 + reach)
+    is_haunch = reach < joint.tenon
+    return Tenon(
+        joint.rail,
+        stile,
+        Rect(max(x0, 0.0), y0, min(x1, width), y1),
+        joint.thickness,
+        joint.through and not is_haunch,
+        is_haunch,
+    )
+
+
+def _across(ctx: Context, joint: RailJoint) -> tuple[list[tuple[float, float]], tuple[float, float] | None]:
+    """Return the tenons' spans up the leaf and the haunch's, or None where there is no haunch."""
+    rules, rect = ctx.rules, joint.rect
+    step = rules.joint_step.value
+    low, high = rect.y0 + joint.groove, rect.y1 - joint.groove
+    haunch = None
+    if joint.end:
+        size = min(rules.haunch_share.value * rect.height, rules.haunch_most.value)
+        size = math.floor(size / step + 1e-9) * step
+        if joint.end == "top":
+            high, haunch = rect.y1 - size, (rect.y1 - size, rect.y1)
+        else:
+            low, haunch = rect.y0 + size, (rect.y0, rect.y0 + size)
+    if high <= low:
+        return [], haunch
+    between = math.floor(BETWEEN_SHARE * rect.height / step) * step
+    single = (high - low - between) / 2
+    if high - low > rules.divide_at.value * joint.thickness and single >= joint.thickness:
+        return [(low, low + single), (high - single, high)], haunch
+    return [(low, high)], haunch

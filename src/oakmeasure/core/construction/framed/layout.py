@@ -1,0 +1,246 @@
+"""Where rails and muntins of a frame stand: rows of fields between top and bottom rail, columns in each row.
+
+A rail on the lock is fixed by it; the rows on either side of a fixed rail share what height is left, by their shares.
+All names are given here, and kept from the drawing to the cut list.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.constructions import Framed, Infill, Row
+from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Dim, Rect
+
+ROW_NAMES = {1: ("",), 2: ("lower ", "upper "), 3: ("bottom ", "middle ", "top ")}
+COLUMN_NAMES = {1: ("",), 2: ("hinge-side ", "latch-side "), 3: ("hinge-side ", "middle ", "latch-side ")}
+BETWEEN_NAMES = {1: ("middle rail",), 2: ("lower rail", "upper rail")}
+
+
+@dataclass(frozen=True, slots=True)
+class Rail:
+    """One rail. end: "top", "bottom" or "" for one between. width: its figure."""
+
+    name: str
+    rect: Rect
+    width: Figure
+    end: str
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One field of a row. sight: its width as a figure."""
+
+    name: str
+    x0: float
+    x1: float
+    sight: Figure
+
+
+@dataclass(frozen=True, slots=True)
+class Fields:
+    """One row of fields. name: with a space behind, or "". sight: its height as a figure. below, above: rails."""
+
+    name: str
+    y0: float
+    y1: float
+    sight: Figure
+    columns: tuple[Column, ...]
+    infill: Infill
+    below: str
+    above: str
+
+    @property
+    def slug(self) -> str:
+        return self.name.strip().replace(" ", "_")
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """rails: from the foot up. rows: from the foot up; those that overlapping rails leave no height are left out."""
+
+    rails: tuple[Rail, ...]
+    rows: tuple[Fields, ...]
+
+    def rail(self, name: str) -> Rail:
+        """Return the rail called `name`; KeyError when there is none."""
+        for each in self.rails:
+            if each.name == name:
+                return each
+        raise KeyError(name)
+
+
+def rows_of(choice: Framed) -> tuple[Row, ...]:
+    """Return the rows of a frame: its own, or those that its middle rail and its muntin make."""
+    if choice.rows:
+        return choice.rows
+    row = Row(columns=1 if choice.muntin is None else 2)
+    return (row,) if choice.middle_rail is None else (row, row)
+
+
+def row_names(count: int) -> tuple[str, ...]:
+    """Return the names of so many rows, from the foot up."""
+    return ROW_NAMES.get(count) or tuple(f"row {at} " for at in range(1, count + 1))
+
+
+def between_names(choice: Framed, count: int) -> tuple[str, ...]:
+    """Return the names of the rails between; the one on the lock is always the middle rail."""
+    names = list(BETWEEN_NAMES.get(count) or tuple(f"rail {at}" for at in range(2, count + 2)))
+    lock = lock_rail_of(choice, count)
+    if lock is not None:
+        names[lock] = "middle rail"
+    return tuple(names)
+
+
+def lock_rail_of(choice: Framed, count: int) -> int | None:
+    """Return which of the rails between is centred on the lock; None for none."""
+    if choice.middle_rail is None or choice.lock_rail is None or not count:
+        return None
+    return min(choice.lock_rail, count - 1)
+
+
+def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: float = 0.0) -> Layout:
+    """Add the places of all rails and the sight sizes of all fields; return them. inset: of the stiles, mm."""
+    rows = rows_of(choice)
+    names, between = row_names(len(rows)), between_names(choice, len(rows) - 1)
+    x0, x1 = inset + choice.stile, fit.width.value - choice.stile - inset
+    widths = _rail_widths(ctx, choice, between)
+    heights, bounds = _heights(ctx, fit, choice, rows, widths, between)
+    rails = [Rail("bottom rail", Rect(x0, 0.0, x1, choice.bottom_rail), widths["bottom rail"], "bottom")]
+    rails += [
+        Rail(name, Rect(x0, low, x1, low + widths[name].value), widths[name], "")
+        for name, low in zip(between, (each[1] for each in bounds[:-1]), strict=True)
+    ]
+    top = fit.height.value - choice.top_rail
+    rails.append(Rail("top rail", Rect(x0, top, x1, fit.height.value), widths["top rail"], "top"))
+    alike = len({(each.columns, each.widths) for each in rows}) == 1
+    fields, known = [], {}
+    for at, (row, name) in enumerate(zip(rows, names, strict=True)):
+        low, high = bounds[at]
+        key = "" if alike else name
+        if key not in known:
+            known[key] = _columns(ctx, choice, row, key, x0, x1, shoulder)
+        if high > low:
+            fields.append(Fields(name, low, high, heights[at], known[key], row.infill, rails[at].name,
+                                 rails[at + 1].name))  # fmt: skip
+    return Layout(tuple(rails), tuple(fields))
+
+
+def _rail_widths(ctx: Context, choice: Framed, between: tuple[str, ...]) -> dict[str, Figure]:
+    widths = {}
+    for name in ("top rail", *between, "bottom rail"):
+        slug = name.replace(" ", "_")
+        field = slug if name in ("top rail", "bottom rail", "middle rail") else "other_rail"
+        value = getattr(choice, field)
+        widths[name] = ctx.chosen(slug, name, choice.other_rail if value is None else value,
+                                  f"build.{field if value is not None else 'other_rail'}")  # fmt: skip
+    return widths
+
+
+def _heights(
+    ctx: Context, fit: Fit, choice: Framed, rows: tuple[Row, ...], widths: dict[str, Figure], between: tuple[str, ...]
+) -> tuple[list[Figure], list[tuple[float, float]]]:
+    """Add the sight height of every row; return them, and from where to where each stands, from the foot up."""
+    names, lock = row_names(len(rows)), lock_rail_of(choice, len(between))
+    sights: list[Figure] = []
+    bounds: list[tuple[float, float]] = []
+    low = choice.bottom_rail
+    if lock is None:
+        parts = [(0, len(rows), [plus(fit.height), minus(widths["bottom rail"]), minus(widths["top rail"])])]
+    else:
+        height = ctx.chosen("lock_height", "lock above the floor", choice.lock_height, "build.lock_height")
+        centre = ctx.figures.add(
+            total("middle_rail_centre", "middle rail's centre, up the leaf", plus(height),
+                  minus(ctx.figures["gap_floor"]))
+        )  # fmt: skip
+        half = widths["middle rail"]
+        parts = [
+            (0, lock + 1, [plus(centre), minus(half, 0.5), minus(widths["bottom rail"])]),
+            (lock + 1, len(rows), [plus(fit.height), minus(centre), minus(half, 0.5), minus(widths["top rail"])]),
+        ]
+    for first, last, terms in parts:
+        inside = [plus(widths[name], -1.0) for name in between[first : last - 1]]
+        found = _shared(ctx, rows[first:last], names[first:last], [*terms, *inside])
+        for at, figure in enumerate(found, start=first):
+            bounds.append((low, low + figure.value))
+            low += figure.value + (widths[between[at]].value if at < len(between) else 0.0)
+        sights += found
+    return sights, bounds
+
+
+def _shared(ctx: Context, rows: tuple[Row, ...], names: tuple[str, ...], terms: list[Term]) -> list[Figure]:
+    """Add the sight heights of rows that share one stretch, less those that are set by hand."""
+    add = ctx.figures.add
+
+    def label(name: str) -> tuple[str, str]:
+        slug = f"sight_height_{name.strip().replace(' ', '_')}" if name else "sight_height"
+        return slug, f"{name}panels, sight height"
+
+    if len(rows) == 1:
+        return [add(total(*label(names[0]), *terms))]
+    where = names[0].strip().replace(" ", "_")
+    stretch = add(total(f"stretch_{where}", f"height for {len(rows)} rows, from the {names[0].strip()} one up", *terms))
+    by_hand = {at: row.height for at, row in enumerate(rows) if row.height is not None}
+    if len(by_hand) == len(rows):  # the last one takes what is left, or the rails would not meet
+        by_hand.pop(len(rows) - 1)
+    free = stretch.value - sum(by_hand.values())
+    shares = sum(row.share for at, row in enumerate(rows) if at not in by_hand)
+    found = []
+    for at, (row, name) in enumerate(zip(rows, names, strict=True)):
+        slug, words = label(name)
+        if at in by_hand:
+            found.append(add(given(slug, words, by_hand[at], choice=True)))
+        else:
+            how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
+            found.append(add(derived(slug, words, free * row.share / shares, Unit.MM, stretch, formula=how)))
+    return found
+
+
+def _columns(
+    ctx: Context, choice: Framed, row: Row, key: str, x0: float, x1: float, shoulder: Figure
+) -> tuple[Column, ...]:
+    """Add the sight widths of a row's columns; return them, none where the muntins leave no width."""
+    add, tail = ctx.figures.add, f"_{key.strip().replace(' ', '_')}" if key else ""
+    count = row.columns
+    names = COLUMN_NAMES.get(count) or tuple(f"{at}. " for at in range(1, count + 1))
+    if count == 1:
+        sight = add(total(f"sight_width{tail}", f"{key}panels, sight width", plus(shoulder)))
+        return (Column("", x0, x1, sight),) if x1 > x0 else ()
+    muntin = ctx.figures.get("muntin") or ctx.chosen("muntin", "muntin", choice.muntin or MUNTIN, "build.muntin")
+    if not row.widths or len(set(row.widths)) == 1:
+        share = 1.0 / count
+        sight = add(total(f"sight_width{tail}", f"{key}panels, sight width", plus(shoulder, share),
+                          minus(muntin, share * (count - 1))))  # fmt: skip
+        sights = [sight] * count
+    else:
+        free = shoulder.value - (count - 1) * muntin.value
+        sights = [
+            add(derived(f"sight_width{tail}_{at}", f"{key}{name}panel, sight width", free * part / sum(row.widths),
+                        Unit.MM, shoulder, muntin, formula="its share of what the muntins leave"))
+            for at, (name, part) in enumerate(zip(names, row.widths, strict=True), start=1)
+        ]  # fmt: skip
+    if min(each.value for each in sights) <= 0:
+        return ()
+    found, x = [], x0
+    for name, sight in zip(names, sights, strict=True):
+        found.append(Column(name, x, x + sight.value, sight))
+        x += sight.value + muntin.value
+    return tuple(found)
+
+
+def frame_dims(layout: Layout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
+    """Return the sizes to write on a leaf set out as a frame: stiles and the lowest row along, rails and rows up."""
+    found = [
+        Dim(inset, inset + stile, "stile", "part:hinge stile", False),
+        Dim(width - inset - stile, width - inset, "stile", "part:latch stile", False),
+    ]
+    for row in layout.rows[:1]:
+        found += [Dim(each.x0, each.x1, each.sight.name, "", False) for each in row.columns]
+    found += [Dim(each.rect.y0, each.rect.y1, each.width.name, f"part:{each.name}", True) for each in layout.rails]
+    return (*found, *(Dim(row.y0, row.y1, row.sight.name, "", True) for row in layout.rows))
+
+
+MUNTIN = 95.0  # where a row has columns and no muntin's width is set

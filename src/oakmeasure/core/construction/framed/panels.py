@@ -1,0 +1,175 @@
+"""What stands in the fields of a frame: panels in grooves, flat or raised, boards, glass in its rebate.
+
+panel = sight + 2·(groove − room), the groove counted from the sight edge, the room from the panel's movement.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.arch import under
+from oakmeasure.core.construction.framed import checks
+from oakmeasure.core.construction.framed.layout import Column, Fields
+from oakmeasure.core.document.constructions import Framed, Infill
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import rough
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.wood import change_of_width
+
+REBATE, GLASS_CLEARANCE = 12.0, 3.0  # of a glazed field, and round its pane: common practice, no source
+BOARD_COVER = 95.0  # of the boards in a field, at most: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class _Across:
+    """How a panel stands in its grooves across the grain: its width, the room on each side, what is held."""
+
+    width: Figure
+    room: Figure
+    hold: Figure
+    swell: Figure
+    shrink: Figure
+    widest: Figure
+
+
+def fill(
+    ctx: Context,
+    wood: Timber,
+    choice: Framed,
+    rows: tuple[Fields, ...],
+    groove: Figure,
+    tenon_thick: Figure,
+    arch: tuple[Point, ...],
+) -> list[Part]:
+    """Return what fills every field, its figures added and judged. arch: lower edge of the top rail, or ()."""
+    made: list[Part] = []
+    known: dict[str, _Across] = {}
+    sights = {column.sight.name for row in rows if row.infill is not Infill.GLASS for column in row.columns}
+    judged = False
+    for row in rows:
+        edge = arch if row.above == "top rail" else ()
+        if row.infill is Infill.GLASS:
+            made += _panes(ctx, choice, row, edge)
+            continue
+        length = _length(ctx, row, groove)
+        for column in row.columns:
+            name = column.sight.name
+            if name not in known:
+                tail = "" if len(sights) == 1 else name.removeprefix("sight_width")
+                known[name] = _across(ctx, wood, column.sight, groove, tail)
+            made.append(_panel(ctx, wood, choice, row, column, known[name], length, groove, edge))
+        if not judged and row.columns:
+            judged = True
+            worst = min(known.values(), key=lambda each: each.hold.value)
+            checks.judge_panels(ctx, choice, worst.hold, worst.room, worst.swell, worst.shrink, worst.widest,
+                                worst.width, groove, tenon_thick)  # fmt: skip
+    return made
+
+
+def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str) -> _Across:
+    """Add how wide a panel may be: free in its grooves at the wettest, still held at the driest."""
+    add, clearance = ctx.figures.add, ctx.rule("panel_clearance", "clearance of a panel")
+    whole = add(total(f"panel_widest{tail}", "panel to the bottoms of its grooves", plus(sight), plus(groove, 2)))
+    swell = _moves(ctx, wood, f"swell{tail}", "swells, at the wettest", whole, wood.wet)
+    room = add(total(f"panel_room{tail}", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)))
+    width = add(total(f"panel_width{tail}", "panel, width", plus(sight), plus(groove, 2), minus(room, 2)))
+    shrink = _moves(ctx, wood, f"shrink{tail}", "shrinks, at the driest", width, wood.dry)
+    hold = add(total(f"panel_hold{tail}", "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)))
+    return _Across(width, room, hold, swell, shrink, whole)
+
+
+def _moves(ctx: Context, wood: Timber, key: str, words: str, across: Figure, air: Figure) -> Figure:
+    """Add how much a panel swells or shrinks from the moisture it is made at to that of the air; never less than 0."""
+    change = change_of_width(width=across.value, coefficient=wood.panel_coefficient.value,
+                             from_moisture=wood.made.value, to_moisture=air.value)  # fmt: skip
+    value = max(0.0, change if key.startswith("swell") else -change)
+    return ctx.figures.add(
+        derived(f"panel_{key}", f"panel {words}, by", value, Unit.MM, across, wood.panel_coefficient, wood.made, air,
+                formula="width × movement × points of moisture")
+    )  # fmt: skip
+
+
+def _length(ctx: Context, row: Fields, groove: Figure) -> Figure:
+    clearance = ctx.rule("panel_clearance", "clearance of a panel")
+    return ctx.figures.add(
+        total(f"{row.slug or 'whole'}_panel_length", f"{row.name}panel, length".strip(), plus(row.sight),
+              plus(groove, 2), minus(clearance, 2))
+    )  # fmt: skip
+
+
+def _panel(
+    ctx: Context, wood: Timber, choice: Framed, row: Fields, column: Column, across: _Across, length: Figure,
+    groove: Figure, arch: tuple[Point, ...],
+) -> Part:  # fmt: skip
+    clearance = ctx.rules.panel_clearance.value
+    face = Rect(column.x0, row.y0, column.x1, row.y1)
+    reach_x, reach_y = groove.value - across.room.value, groove.value - clearance
+    outline = Rect(face.x0 - reach_x, face.y0 - reach_y, face.x1 + reach_x, face.y1 + reach_y)
+    thick = choice.field_thickness if row.infill is Infill.RAISED else choice.panel_thickness
+    finished = Size(length.value, across.width.value, thick)
+    shape = _shape(face, arch)
+    seen = finished.length * finished.width - (face.width * face.height - area(shape) if shape else 0.0)
+    volume = seen * thick
+    if row.infill is Infill.RAISED:
+        volume -= _slopes(finished, choice)
+    boards = max(1, math.ceil(finished.width / BOARD_COVER - 1e-9)) if row.infill is Infill.BOARDS else 1
+    fielded = choice.fielding if row.infill is Infill.RAISED else 0.0
+    return Part(f"{row.name}{column.name}panel", Role.PANEL, face, outline, True, wood.panel.key, finished, finished,
+                rough(ctx, finished), length, across.width, volume, shape=shape,
+                note=_note(ctx, choice, finished, boards, fielded, bool(shape)), boards=boards,
+                fielded=fielded)  # fmt: skip
+
+
+def _slopes(size: Size, choice: Framed) -> float:
+    """Return what fielding takes off a raised panel, mm³: a slope all round, down to the groove's width."""
+    inner = max(size.length - 2 * choice.fielding, 0.0) * max(size.width - 2 * choice.fielding, 0.0)
+    return (size.length * size.width - inner) * max(choice.field_thickness - choice.panel_thickness, 0.0) / 2
+
+
+def _note(ctx: Context, choice: Framed, size: Size, boards: int, fielded: float, arched: bool) -> str:
+    words = []
+    if fielded:
+        words.append(f"fielded {ctx.fmt(fielded)} to {ctx.fmt(choice.panel_thickness)}")
+    if boards > 1:
+        words.append(f"{boards} tongued boards of {ctx.fmt(size.width / boards)}")
+    if arched:
+        words.append("top cut to the arch")
+    return ", ".join(words)
+
+
+def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
+    """Return the corners of a field under an arch; () where its top is level."""
+    if not arch:
+        return ()
+    return (face.x0, face.y0), (face.x1, face.y0), *under(arch, face.x0, face.x1)
+
+
+def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
+    """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
+    add = ctx.figures.add
+    rebate = ctx.figures.get("glass_rebate") or add(given("glass_rebate", "rebate for the glass", REBATE, choice=True))
+    clear = ctx.figures.get("glass_clearance") or add(
+        given("glass_clearance", "clearance round the glass", GLASS_CLEARANCE, choice=True)
+    )
+    height = add(total(f"{row.slug or 'whole'}_glass_height", f"{row.name}pane, height".strip(), plus(row.sight),
+                       plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+    made = []
+    for column in row.columns:
+        name = f"{row.name}{column.name}pane"
+        width = add(total(name.replace(" ", "_").replace("-", "_") + "_width", f"{name}, width", plus(column.sight),
+                          plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+        face = Rect(column.x0, row.y0, column.x1, row.y1)
+        reach = REBATE - GLASS_CLEARANCE
+        outline = Rect(face.x0 - reach, face.y0 - reach, face.x1 + reach, face.y1 + reach)
+        size = Size(height.value, width.value, choice.glass_thickness)
+        made.append(Part(name, Role.PANEL, face, outline, True, "glass", size, size, size, height, width,
+                         size.length * size.width * size.thickness, shape=_shape(face, arch),
+                         note="beads all round, no glass against wood"))  # fmt: skip
+    if made:
+        checks.say_glass(ctx, made[0])
+    return made

@@ -1,0 +1,47 @@
+"""Ready patterns of a frame: how many fields stand over how many, and what fills them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from oakmeasure.core.document.constructions import Framed, Infill, Row
+
+TWO, ONE = Row(columns=2), Row()
+
+# key -> (the trade's words, the fields of a frame that it sets)
+PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
+    "four": ("four panels", {"rows": (), "muntin": 95.0, "middle_rail": 180.0}),
+    "two": ("two, one over one", {"rows": (), "muntin": None, "middle_rail": 180.0}),
+    "one": ("one panel", {"rows": (), "muntin": None, "middle_rail": None}),
+    "six": ("six panels", {"rows": (TWO, TWO, Row(columns=2, share=0.45)), "lock_rail": 0, "middle_rail": 180.0,
+                           "muntin": 95.0, "other_rail": 95.0}),
+    "one_over_three": ("one over three", {"rows": (Row(columns=3), ONE), "lock_rail": 0, "middle_rail": 180.0,
+                                          "muntin": 80.0}),
+    "glazed_top": ("glazed top", {"rows": (TWO, Row(infill=Infill.GLASS)), "lock_rail": 0, "middle_rail": 180.0,
+                                  "muntin": 95.0}),
+    "boarded_lower": ("boarded lower half", {"rows": (Row(infill=Infill.BOARDS), TWO), "lock_rail": 0,
+                                             "middle_rail": 180.0, "muntin": 95.0}),
+}  # fmt: skip
+
+
+def with_pattern(choice: Framed, key: str) -> Framed:
+    """Return a frame with the fields of a ready pattern; its members keep their widths where they have one.
+
+    Raises KeyError for no such pattern.
+    """
+    fields = dict(PATTERNS[key][1])
+    for name in ("muntin", "middle_rail"):
+        kept = getattr(choice, name)
+        if fields.get(name) is not None and kept is not None:
+            fields[name] = kept
+    return choice.model_copy(update=fields)
+
+
+def pattern_of(choice: Framed) -> str:
+    """Return the key of the pattern that a frame's fields make; "" where they are its own."""
+    for key, (_, fields) in PATTERNS.items():
+        same_rows = fields["rows"] == choice.rows
+        members = all((fields[name] is None) is (getattr(choice, name) is None) for name in ("muntin", "middle_rail"))
+        if same_rows and members:
+            return key
+    return ""

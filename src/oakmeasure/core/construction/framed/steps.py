@@ -1,0 +1,264 @@
+"""A frame with panels: mortises and grooves in loose members, tenons, panels, dry fit; the glue-up follows its plan."""
+
+from __future__ import annotations
+
+from oakmeasure.core.document.constructions import Framed, Infill, TenonKind
+from oakmeasure.core.document.production import About
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.wood_steps import panels_ahead
+
+MORTISE_DEEPER = 2.0  # than its tenon is long, for the glue: common practice, no source
+SHOULDER_GAP = 0.1  # mm: common practice, no source
+DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
+
+
+def framed(m: Maker, choice: Framed) -> None:
+    """Add the operations of a frame, from its marked parts to the dry fit. Veneered frames are framed as well."""
+    stiles, rails = m.names(Role.STILE), m.names(Role.RAIL)
+    muntins, panels = m.names(Role.MUNTIN), m.names(Role.PANEL)
+    m.add("mark:joints", "Set out the joints, stiles as a pair", Trade.MARK, parts=(*stiles, *rails, *muntins),
+          needs=m.loose((*stiles, *rails, *muntins)), bucket=Bucket.JOINTS, share=0.5,
+          settings=m.set_to(shoulder_to_shoulder="shoulder"), hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+          check=Check("shoulders of like rails against one another, difference", SHOULDER_GAP))  # fmt: skip
+    joint = {TenonKind.DOWELS: _bored, TenonKind.POCKET: _pocket, TenonKind.HALF_LAP: _lapped}.get(
+        choice.tenon, _mortised
+    )
+    joint(m, choice, stiles, rails, muntins)
+    if m.build.groove_depth > 0:
+        _groove(m, stiles, rails, muntins)
+    _arch(m, choice, rails)
+    _panels(m, choice, panels)
+    members = tuple(each for each in ("fit:joints", "groove:frame", "arch:rail") if m.steps.has(each))
+    dry = m.add(
+        "dry:frame",
+        "Put it together dry, clamps and all",
+        Trade.FIT,
+        parts=(*stiles, *rails, *muntins, *panels),
+        needs=(*members, "cut:panels", "field:panels"),
+        bucket=Bucket.GLUE,
+        share=0.4,
+        hold=Hold(Up.OPENING),
+        check=Check("diagonals, difference", DRY_SQUARE),
+        how="winding sticks on the stiles; every clamp set and laid by in its order",
+        why="what does not close dry does not close with glue on it",
+    )
+    panels_ahead(m, dry, needs=(*members, "cut:panels", "field:panels"))
+    m.whole = dry
+
+
+def _mortised(
+    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+) -> None:
+    thick, deep = m.set_out_thick, m.value("tenon")
+    tool, loose = m.value("tenon_thickness"), choice.tenon is TenonKind.LOOSE
+    bridle = choice.tenon is TenonKind.BRIDLE
+    what = "open mortises" if bridle else "mortises"
+    through = choice.tenon.goes_through
+    m.add(
+        "mortise:stiles",
+        f"Cut the {what} in the loose stiles",
+        Trade.JOINT,
+        parts=stiles,
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        settings=(
+            Setting("chisel", tool, figure="tenon_thickness"),
+            Setting("fence to it", (thick - tool) / 2),
+            *((Setting("deep", deep, figure="tenon"),) if not through else ()),
+        ),
+        check=Check("cheeks true to the face, from face to mortise on both stiles, difference", 0.1),
+        practice="one mortise in an off-cut of the same stuff, and its tenon",
+        cautions=("chisel", "drill"),
+        how="opening face to the fence, both stiles; "
+        + ("from both edges to the middle" if through else f"{m.show.length(MORTISE_DEEPER)} deeper"),
+        why="a loose stile lies flat under the machine",
+        later="by hand, in a frame that is already shut",
+    )
+    if muntins:
+        m.add("mortise:rails", "Cut the mortises for the muntins in the loose rails", Trade.JOINT, parts=rails,
+              needs=("mark:joints",), early=True, bucket=Bucket.JOINTS, share=0.6, hold=Hold(Up.INNER_EDGE, rails[0]),
+              settings=(Setting("chisel", tool, figure="tenon_thickness"), Setting("fence to it", (thick - tool) / 2)),
+              cautions=("chisel", "drill"), why="the same setting as the stiles, before it is moved",
+              later="the fence is set a second time, never quite the same")  # fmt: skip
+    if loose:
+        m.add(
+            "mortise:ends",
+            "Cut the mortises in the ends of rails and muntins",
+            Trade.JOINT,
+            parts=(*rails, *muntins),
+            needs=("mark:joints", "mortise:stiles"),
+            bucket=Bucket.JOINTS,
+            settings=(Setting("cutter", tool),),
+            cautions=("router",),
+            practice="one joint in off-cuts",
+        )
+    else:
+        m.add("tenon:rails", "Cut the tenons" + (", haunched" if "haunched" in m.build.says else ""), Trade.JOINT,
+              parts=(*rails, *muntins), needs=("mark:joints", "mortise:stiles", "mortise:rails"), bucket=Bucket.JOINTS,
+              settings=(Setting("between shoulders", m.value("shoulder"), figure="shoulder"),
+                        Setting("tenon", tool, figure="tenon_thickness"), Setting("long", deep, figure="tenon")),
+              hold=Hold(Up.OPENING, rails[0]) if rails else None, practice="the tenon of the trial joint first",
+              check=Check("pushed home by hand, shoulders shut", SHOULDER_GAP), cautions=("saw",),
+              how="opening face to the fence as at the mortises")  # fmt: skip
+    _fit(m, stiles, rails, muntins, "tenon:rails", "mortise:ends")
+
+
+def _bored(m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
+    m.add("dowel:joints", "Bore the dowel holes in all loose members", Trade.BORE, parts=(*stiles, *rails, *muntins),
+          needs=("mark:joints",), early=True, bucket=Bucket.JOINTS, share=2.0, cautions=("drill",),
+          settings=(Setting("jig to face", m.set_out_thick / 2), many(len(m.build.tenons), "joints")),
+          hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None, practice="one joint in off-cuts",
+          check=Check("a dry joint, step between the faces", 0.1), why="loose members go under the drill",
+          later="no drill reaches them once a member is glued")  # fmt: skip
+    _fit(m, stiles, rails, muntins, "dowel:joints")
+
+
+def _pocket(
+    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+) -> None:
+    m.add(
+        "pocket:holes",
+        "Bore the pocket holes from the closing face",
+        Trade.BORE,
+        parts=(*rails, *muntins),
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        share=1.5,
+        cautions=("drill",),
+        settings=m.set_to(screw="pocket_screw"),
+        hold=Hold(Up.CLOSING, rails[0]) if rails else None,
+        practice="one joint in off-cuts, screw and all",
+        why="before any member is fixed",
+        later="a frame that has to come apart again",
+    )
+    _fit(m, stiles, rails, muntins, "pocket:holes")
+
+
+def _lapped(
+    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+) -> None:
+    m.add(
+        "lap:joints",
+        "Cut the half laps",
+        Trade.JOINT,
+        parts=(*stiles, *rails, *muntins),
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        share=2.0,
+        settings=(Setting("deep", m.set_out_thick / 2),),
+        hold=Hold(Up.OPENING, rails[0]) if rails else None,
+        practice="one lap in off-cuts: faces flush",
+        check=Check("step between the faces", 0.1),
+        cautions=("saw", "router"),
+        why="one depth for all, set once",
+        later="each by itself",
+    )
+    _fit(m, stiles, rails, muntins, "lap:joints")
+
+
+def _fit(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...], *needs: str) -> None:
+    m.add("fit:joints", "Fit every joint by hand, and letter it", Trade.FIT, parts=(*stiles, *rails, *muntins),
+          needs=(*needs, "mortise:stiles", "mortise:rails"), bucket=Bucket.JOINTS, cautions=("chisel",),
+          check=Check("shoulders shut without a clamp", SHOULDER_GAP), hold=Hold(Up.OPENING))  # fmt: skip
+
+
+def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
+    wide, thick = m.build.groove_width, m.set_out_thick
+    m.add(
+        "groove:frame",
+        "Plough the grooves in the loose members",
+        Trade.ROUT,
+        parts=(*stiles, *rails, *muntins),
+        needs=("mark:joints", "mortise:stiles", "mortise:rails", "dowel:joints"),
+        early=True,
+        bucket=Bucket.JOINTS,
+        settings=(
+            Setting("wide", wide),
+            Setting("deep", m.build.groove_depth, figure="groove_depth"),
+            Setting("fence to it", (thick - wide) / 2),
+        ),
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        cautions=("router", "dust"),
+        check=Check("a panel off-cut slides without a knock"),
+        practice="an off-cut of panel and one of stile",
+        how="opening face to the fence, all of them; both edges of a muntin and of a rail between",
+        why="loose members run over the table in one go",
+        later="stopped grooves by hand in a shut frame",
+    )
+
+
+def _arch(m: Maker, choice: Framed, rails: tuple[str, ...]) -> None:
+    if choice.arch is not None:
+        m.add("arch:rail", "Saw and clean the arch of the top rail", Trade.SAW, parts=rails[-1:], needs=("fit:joints",),
+              bucket=Bucket.JOINTS, settings=m.set_to(radius="arch_radius", rise="arch"), cautions=("saw", "router"),
+              how="its groove after it, with a bearing cutter",
+              check=Check("along a full-size template", 0.5))  # fmt: skip
+        m.steps.need("arch:rail", "groove:frame")
+
+
+def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
+    solid = tuple(part.name for part in m.parts(Role.PANEL) if part.species != "glass")
+    if not solid:
+        return
+    rows = {row.infill for row in choice.rows}
+    needs = ("groove:frame", *m.loose(panels))
+    m.add(
+        "cut:panels",
+        "Cut the panels to the grooves as they are",
+        Trade.SAW,
+        parts=solid,
+        needs=needs,
+        bucket=Bucket.PARTS,
+        share=0.6,
+        settings=m.set_to(wide="panel_width", clearance="panel_room"),
+        hold=Hold(Up.OPENING, solid[0]),
+        cautions=("saw",),
+        about=About.TIMBER,
+        check=Check("room on both sides for the wettest week"),
+        how="best face out, heart side of boards in turn",
+    )
+    if Infill.RAISED in rows:
+        m.add(
+            "field:panels",
+            "Raise the panels: ends first, then sides",
+            Trade.ROUT,
+            parts=solid,
+            needs=("cut:panels",),
+            bucket=Bucket.PARTS,
+            share=0.8,
+            settings=(Setting("fielding", choice.fielding), Setting("edge left", m.build.groove_width)),
+            practice="an off-cut across and along the grain",
+            hold=Hold(Up.OPENING, solid[0]),
+            cautions=("router", "dust"),
+            check=Check("edge slides into a groove off-cut"),
+            how="in three passes",
+        )
+
+
+def after_frame(m: Maker, choice: Framed) -> None:
+    """Add what follows the glue-up of a frame: joints flushed, wedges cut, glass last."""
+    glued = m.whole
+    m.whole = m.add("flush:frame", "Clean off, flush the joints" + (", cut the wedges" if choice.tenon is
+                    TenonKind.THROUGH else ""), Trade.PLANE, needs=(glued,), bucket=Bucket.FINISH, share=1.0,
+                    hold=Hold(Up.OPENING), check=Check("step at each joint by straightedge", 0.05),
+                    how="rails first, then stiles along their grain")  # fmt: skip
+
+
+def glaze(m: Maker) -> None:
+    """Add the glass: measured in its rebate, put in when the finish is dry."""
+    panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
+    if panes:
+        m.add("glaze", "Set the glass on its blocks, beads on", Trade.SITE, parts=panes, needs=("finish:last",),
+              bucket=Bucket.FINISH, share=0.5, settings=m.set_to(clearance="glass_clearance"), cautions=("glass",),
+              hold=Hold(Up.CLOSING), check=Check("air all round, blocks under the lower edge"))  # fmt: skip
+        m.steps.need("glaze", "measure:glass")
+        m.add("measure:glass", "Measure for the glass in its rebates", Trade.MEASURE, parts=panes, needs=(m.whole,),
+              early=True, bucket=Bucket.FINISH, share=0.1, cautions=("glass",),
+              check=Check("both widths, both heights, both diagonals of each"), why="it takes a week to come",
+              later="a finished leaf that waits for its glass")  # fmt: skip

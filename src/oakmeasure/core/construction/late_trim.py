@@ -1,0 +1,286 @@
+"""What is taken off a leaf once it is made: everything else moves with it, and what remains is judged at the worst.
+
+The parts stay as they were cut; what is finished is smaller. Coordinates run from the new hinge edge and the new foot.
+Sources: arithmetic; what must remain: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from oakmeasure.core.base.geometry import area
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.clip_to_outline import clipped
+from oakmeasure.core.construction.existing.checks import EDGE_KEPT
+from oakmeasure.core.construction.existing.narrowing import TENON_COVER
+from oakmeasure.core.construction.framed.checks import BEHIND_SPINDLE
+from oakmeasure.core.document.job import LateTrim
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.alternatives import Comparison, Option
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import around
+
+# What must stay of a member at a trimmed edge, mm: common practice, no source.
+LEAST = {Role.RAIL: 40.0, Role.STILE: 45.0, Role.LIPPING: 5.0, Role.BOARD: 30.0, Role.STRIP: 30.0, Role.LEDGE: 40.0}
+GAP = -1.0  # marks what grows
+GUIDE_LEAST = 8.0  # of a groove, for a guide to hold: common practice, no source
+COLUMNS = ("what", "as made", "trimmed", "at the worst", "must stay")
+GAPS = {"gap_floor": "foot", "gap_head": "head", "gap_hinge": "hinge", "gap_latch": "latch"}
+EDGES = {"foot": "foot", "head": "head", "hinge": "hinge edge", "latch": "latch edge"}
+
+
+@dataclass(frozen=True, slots=True)
+class Remains:
+    """What is left of something at one edge. before: as made; after: trimmed; worst: when the site takes all it may."""
+
+    what: str
+    edge: str
+    before: float
+    after: float
+    worst: float
+    least: float
+    where: str = ""
+
+
+def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[Comparison, ...]]:
+    """Return fit and build with the late trim taken, and what it leaves as a table; the same where there is none."""
+    late = ctx.leaf.late
+    if not late.is_any and not late.may_side and not late.may_end:
+        return fit, build, ()
+    for edge, words in EDGES.items():
+        ctx.figures.add(
+            given(f"late_{edge}", f"off the {words}, once made", getattr(late, edge), edit=f"late.{edge}", choice=True)
+        )
+    ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
+    ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")
+    rows = _remains(ctx, build, late)
+    _judge(ctx, late, rows)
+    table = _table(ctx, rows)
+    if not late.is_any:
+        return fit, build, (table,)
+    new_fit = _smaller(ctx, fit, late)
+    if min(new_fit.width.value, new_fit.height.value) < 50:
+        ctx.say("late-all", Level.STOP, Stage.LEAF, "Nothing would be left of the leaf",
+                f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.", Remedy("No trim", "late", LateTrim()),
+                figure="late_foot")  # fmt: skip
+        return fit, build, (table,)
+    return new_fit, trimmed(ctx, build, late, new_fit), (table,)
+
+
+def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:
+    f = ctx.figures
+    width = f.add(total("width_trimmed", "leaf width, trimmed", plus(fit.width), minus(f["late_hinge"]),
+                        minus(f["late_latch"])))  # fmt: skip
+    height = f.add(total("height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]),
+                         minus(f["late_head"])))  # fmt: skip
+    outline = _cut_outline(fit.outline, late, width.value, height.value) if fit.outline else ()
+    if "guide_depth" in f:
+        f.add(total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"])))
+    if "middle_rail_centre" in f:
+        f.add(total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]),
+                    minus(f["late_foot"])))  # fmt: skip
+    for gap, edge in GAPS.items():
+        if gap in f and f[f"late_{edge}"].value:
+            f.add(total(f"{gap}_trimmed", f"{f[gap].label}, once it is trimmed", plus(f[gap]), plus(f[f"late_{edge}"])))
+    return replace(
+        fit,
+        width=width,
+        height=height,
+        outline=outline,
+        x_hinge_edge=fit.x_hinge_edge + late.hinge,
+        y_foot=fit.y_foot + late.foot,
+    )
+
+
+def _cut_outline(
+    outline: tuple[tuple[float, float], ...], late: LateTrim, width: float, height: float
+) -> tuple[tuple[float, float], ...]:
+    box = _box(late, width, height)
+    return tuple((x - late.hinge, y - late.foot) for x, y in clipped(outline, box))
+
+
+def _box(late: LateTrim, width: float, height: float) -> tuple[tuple[float, float], ...]:
+    """Return the corners of what stays, in the coordinates of the leaf as made."""
+    x0, y0 = late.hinge, late.foot
+    return (x0, y0), (x0 + width, y0), (x0 + width, y0 + height), (x0, y0 + height)
+
+
+def trimmed(ctx: Context, build: Build, late: LateTrim, fit: Fit) -> Build:
+    """Return the build with everything outside the trimmed leaf cut off and everything else where it then is."""
+    w, h = fit.width.value, fit.height.value
+    box = _box(late, w, h)
+    parts = [cut for part in build.parts if (cut := _cut(ctx, part, box, late)) is not None]
+    kept = tuple(replace(each, mark=str(at)) for at, each in enumerate(parts, start=1))
+    names = {each.name for each in kept}
+
+    def moved(rect: Rect) -> Rect:
+        return Rect(max(rect.x0 - late.hinge, 0.0), max(rect.y0 - late.foot, 0.0), min(rect.x1 - late.hinge, w),
+                    min(rect.y1 - late.foot, h))  # fmt: skip
+
+    tenons = tuple(replace(each, rect=moved(each.rect)) for each in build.tenons if each.member in names)
+    inside = [replace(each, x=each.x - late.hinge, y=each.y - late.foot,
+                      end=each.end and (each.end[0] - late.hinge, each.end[1] - late.foot))
+              for each in build.fixings]  # fmt: skip
+    marks = tuple(
+        replace(each, points=tuple((min(max(x - late.hinge, 0.0), w), min(max(y - late.foot, 0.0), h))
+                                   for x, y in each.points))
+        for each in build.marks
+    )  # fmt: skip
+    return replace(
+        build, width=w, height=h, parts=kept,
+        tenons=tuple(each for each in tenons if min(each.rect.width, each.rect.height) > 1.0),
+        sights=tuple(moved(each) for each in build.sights),
+        fixings=tuple(each for each in inside if 0 < each.x < w and 0 < each.y < h),
+        dims=tuple(_dim(ctx, each, late, w, h) for each in build.dims), marks=marks,
+    )  # fmt: skip
+
+
+def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) -> Dim:
+    off, most = (late.foot, height) if dim.upright else (late.hinge, width)
+    start, end = (min(max(each - off, 0.0), most) for each in (dim.start, dim.end))
+    changed = abs((end - start) - (dim.end - dim.start)) > 0.01
+    name = dim.figure
+    if changed and name in ctx.figures:
+        old = ctx.figures[name]
+        name = f"trimmed_{name}_{'low' if start == 0 else 'high'}"
+        ctx.figures.add(derived(name, f"{old.label}, trimmed", end - start, Unit.MM, old, ctx.figures["late_foot"],
+                                ctx.figures["late_hinge"], formula="less what is taken off there"))  # fmt: skip
+    return replace(dim, start=start, end=end, figure=name)
+
+
+def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: LateTrim) -> Part | None:
+    """Return what stays of a part, its finished size less what was taken off; None where nothing does."""
+    whole = area(part.corners)
+    shape = clipped(part.corners, box)
+    if len(shape) < 3 or area(shape) < 1.0:
+        return None
+    moved = tuple((x - late.hinge, y - late.foot) for x, y in shape)
+    face, was = around(moved), part.face
+    tall, wide = was.height - face.height, was.width - face.width
+    out = part.outline
+    outline = Rect(out.x0 - late.hinge, out.y0 - late.foot, out.x1 - late.hinge, out.y1 - late.foot)
+    if tall < 0.005 and wide < 0.005:
+        at = moved if part.shape else ()
+        return replace(part, face=face, outline=outline, shape=at)
+    along, across = (tall, wide) if part.grain_upright else (wide, tall)
+    finished = Size(part.finished.length - along, part.finished.width - across, part.finished.thickness)
+    length = _less(ctx, part, part.length, "length", finished.length) if along > 0.005 else part.length
+    width = _less(ctx, part, part.width, "width", finished.width) if across > 0.005 else part.width
+    return replace(part, face=face, outline=outline, shape=moved if part.shape else (), finished=finished,
+                   length=length, width=width, volume=part.volume * area(shape) / max(whole, 1.0))  # fmt: skip
+
+
+def _less(ctx: Context, part: Part, old: Figure, which: str, value: float) -> Figure:
+    f = ctx.figures
+    return f.add(derived(f"trimmed_{part.slug}_{which}", f"{part.name}, {which}, trimmed", value, Unit.MM, old,
+                         f["late_foot"], f["late_head"], f["late_hinge"], f["late_latch"],
+                         formula="less what is taken off there"))  # fmt: skip
+
+
+# --- what remains ------------------------------------------------------------------------------------------
+
+
+def _remains(ctx: Context, build: Build, late: LateTrim) -> list[Remains]:
+    """Return everything that a trim takes from, edge by edge."""
+    found: list[Remains] = []
+    for edge in EDGES:
+        taken = getattr(late, edge)
+        may = late.may_side if edge in ("hinge", "latch") else late.may_end
+        if not taken and not may:
+            continue
+        for what, before, least, where in _at(ctx, build, edge):
+            sign = 1.0 if least == GAP else -1.0  # a gap grows by what the leaf loses
+            found.append(
+                Remains(
+                    what,
+                    edge,
+                    before,
+                    before + sign * taken,
+                    before + sign * (taken + may),
+                    0.0 if least == GAP else least,
+                    where,
+                )
+            )
+    return found
+
+
+def _at(ctx: Context, build: Build, edge: str) -> list[tuple[str, float, float, str]]:
+    """Return what stands at an edge: its name, what there is of it, what must stay, where it is shown."""
+    f, found = ctx.figures, []
+    upright = edge in ("hinge", "latch")
+    for part in build.parts:
+        r = part.face
+        at = {"foot": r.y0, "head": build.height - r.y1, "hinge": r.x0, "latch": build.width - r.x1}[edge]
+        least = LEAST.get(part.role)
+        if least is None or part.name.endswith(", back") or (part.depth is not None and part.depth[0] > 0.5 and (
+            part.role is not Role.LEDGE) and not part.at_hand):  # fmt: skip
+            continue
+        if part.role is Role.LEDGE:  # a ledge's ends move in towards the edge; its near edge towards foot or head
+            near = {"foot": "lower", "head": "upper"}.get(edge, "")
+            if (near and near in part.name) or (upright and "lower" in part.name):
+                found.append((f"{part.name}, from the {EDGES[edge]}", at, 0.0, f"part:{part.name}"))
+        elif at < 0.5 and part.grain_upright is upright:
+            found.append((part.name, r.width if upright else r.height, _least(ctx, part, least, edge),
+                          f"part:{part.name}"))  # fmt: skip
+    gap = next(name for name, its in GAPS.items() if its == edge)
+    if gap in f:
+        found.append((f[gap].label, f[gap].value, GAP, f"figure:{gap}"))
+    if edge == "foot":
+        if "guide_depth" in f:
+            found.append(("groove for the guide", f["guide_depth"].value, GUIDE_LEAST, "figure:guide_depth"))
+        centre = getattr(ctx.leaf.build, "lock_height", None)
+        if centre is not None:
+            found.append(("lock, up the leaf", centre - f["gap_floor"].value, 0.0, "part:middle rail"))
+    return found
+
+
+def _least(ctx: Context, part: Part, least: float, edge: str) -> float:
+    """Return what must stay of a member: its tenons covered, its backset, its solid edge."""
+    f = ctx.figures
+    if part.role is Role.STILE and "tenon" in f:
+        least = min(part.face.width, f["tenon"].value + TENON_COVER) if "tenon_cover" in f or f["tenon"].value < (
+            part.face.width - TENON_COVER) else least  # fmt: skip
+    lock = ctx.leaf.hardware.lock
+    if part.role is Role.STILE and lock is not None and edge == "latch":
+        least = max(least, lock.backset + BEHIND_SPINDLE)
+    if part.at_hand and part.role is Role.STILE and "solid" in f:
+        least = EDGE_KEPT
+    return min(least, part.face.width if part.grain_upright else part.face.height)
+
+
+def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
+    bad = [each for each in rows if each.worst < each.least - 0.005]
+    for each in bad:
+        field = f"late.{each.edge}"
+        allowed = each.before - each.least
+        over = each.after < each.least - 0.005
+        side = each.edge in ("hinge", "latch")
+        may = "late.may_side" if side else "late.may_end"
+        spare = max(allowed - (each.before - each.after), 0.0)
+        remedy = Remedy(f"{ctx.fmt(allowed)} off the {EDGES[each.edge]}, at the most", field, max(allowed, 0.0)) if (
+            over) else Remedy(f"Leave the site {ctx.fmt(spare)}, at the most", may, spare)  # fmt: skip
+        code = f"late-{each.edge}-{each.what}".replace(" ", "-").replace(",", "")
+        ctx.say(code, Level.STOP if over else Level.LOOK, Stage.LEAF,
+                f"Too little is left of the {each.what}" if not over else f"The trim takes too much of the {each.what}",
+                f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
+                f"{ctx.fmt(each.least)} must stay.", remedy, rule="what must stay: common practice", where=each.where,
+                figure=f"late_{each.edge}")  # fmt: skip
+    if not bad and rows:
+        least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
+        ctx.say("late-fine", Level.FINE, Stage.LEAF, "The leaf bears its trim",
+                f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
+                where=least.where, figure=f"late_{least.edge}")  # fmt: skip
+
+
+def _table(ctx: Context, rows: list[Remains]) -> Comparison:
+    options = [
+        Option((f"{each.what}" + (f" ({EDGES[each.edge]})" if each.what == "old leaf" else ""), ctx.fmt(each.before),
+                ctx.fmt(each.after), ctx.fmt(each.worst), ctx.fmt(each.least) if each.least else ""),
+               Level.FINE if each.worst >= each.least - 0.005 else Level.LOOK)
+        for each in rows
+    ]  # fmt: skip
+    about = "What is left of each at the trimmed edges; the hinges, the lock and the list follow by themselves."
+    return Comparison("Trimmed once made", about, COLUMNS, tuple(options))

@@ -1,0 +1,1 @@
+"""Leaves layered from sheet."""

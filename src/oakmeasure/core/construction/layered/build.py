@@ -1,0 +1,326 @@
+"""Layered from sheet: a core, stiles and rails on both of its faces, lippings on the long edges; or three full layers.
+
+Arithmetic: thickness = core + 2·face; first stile in by the lipping's depth; rail = leaf − 2·lipping − 2·stile; a T's
+tongue lies between the faces, so its core is shorter by it on each side. Sources: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from itertools import pairwise
+
+from oakmeasure.core.construction.framed import checks as framed_checks
+from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
+from oakmeasure.core.construction.layered import checks
+from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.document.layer_constructions import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import add_thickness, around, part
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.movement import edges_movement
+
+# Lengths in which panel pins are commonly sold, mm: common practice, no source.
+PINS = (10.0, 13.0, 15.0, 18.0, 20.0, 25.0, 30.0, 40.0, 50.0)
+PIN_SHORT_OF = 2.0  # of the two layers that it holds together: common practice, no source
+PIN_IN, TWO_ROWS = 25.0, 90.0  # from a member's edge; wider members take two rows: common practice, no source
+CLAMP_EVERY = 200.0  # along a lipping, or with bearers over a face: common practice, no source
+
+
+def pin_for(layers: float) -> float | None:
+    """Return the longest pin that stays 2 short of the layers that it goes through, mm; None where none does.
+
+    >>> pin_for(24.0)
+    20.0
+    """
+    return max((each for each in PINS if each <= layers - PIN_SHORT_OF + 1e-9), default=None)
+
+
+def first_stile(*, lipping: Lipping, depth: float) -> float:
+    """Return how far the first stile stands in from the leaf's edge, mm: by the lipping's depth.
+
+    >>> first_stile(lipping=Lipping.T, depth=20)
+    20
+    """
+    return 0.0 if lipping is Lipping.NONE else depth
+
+
+def frame_of(choice: object) -> Framed:
+    """Return a construction's members as a frame is set out: its widths, one or two rows, one muntin or none."""
+    names = ("stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height")
+    return Framed.model_construct(**{name: getattr(choice, name, None) for name in names})
+
+
+@dataclass(slots=True)
+class _Leaf:
+    ctx: Context
+    fit: Fit
+    wood: Timber
+    choice: Layered
+    inset: float
+    stile: Figure
+    shoulder: Figure
+    layout: Layout
+    parts: list[Part] = field(default_factory=list)
+    fixings: list[Fixing] = field(default_factory=list)
+
+    def faces(self) -> tuple[tuple[str, tuple[float, float]], ...]:
+        """Return the two faces: what a member's name ends in there, and its layer from and to."""
+        t, face = self.choice.thickness, self.choice.face
+        return ("", (0.0, face)), (", back", (t - face, t))
+
+
+def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
+    """Return the layered leaf; what cannot be made is said by verdicts, and the rest is still set out."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Layered)
+    leaf = _set_out(ctx, fit, wood, choice)
+    _core(leaf)
+    if choice.style is LayerStyle.FULL:
+        _full_layers(leaf)
+    else:
+        _members(leaf)
+        _trims(leaf)
+    _lippings(leaf)
+    edges_movement(ctx, wood, ctx.figures.get("lipping_depth"))
+    _pins(leaf)
+    if choice.style is LayerStyle.FRAME:
+        framed_checks.judge_room(ctx, frame_of(choice), fit, leaf.layout, leaf.shoulder)
+    checks.judge(ctx, choice)
+    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
+    sights = tuple(Rect(column.x0, row.y0, column.x1, row.y1) for row in leaf.layout.rows for column in row.columns)
+    summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · 3 layers"
+    lipped = "no lipping" if choice.lipping is Lipping.NONE else f"lipping {choice.lipping}"
+    return Build(fit.width.value, fit.height.value, choice.thickness, parts, (),
+                 sights if choice.style is LayerStyle.FRAME else (), 0.0, 0.0, 0.0, summary, choice.thickness,
+                 tuple(leaf.fixings), _dims(leaf), f"{choice.style}; {lipped}", _glue_ups(leaf),
+                 True)  # fmt: skip
+
+
+def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
+    add = ctx.figures.add
+    core = add(given("core", "core, thickness", choice.core, edit="build.core", choice=True))
+    face = add(given("face", "each face layer, thickness", choice.face, edit="build.face", choice=True))
+    add(total("layers", "thickness of all layers", plus(core), plus(face, 2)))
+    stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
+    inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
+    if inset:
+        depth = ctx.chosen("lipping_depth", "lipping, in from the edge", choice.lipping_depth, "build.lipping_depth")
+        add(total("first_stile", "first stile stands in from the edge", plus(depth)))
+        terms = [minus(depth, 2)]
+    shoulder = add(total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2)))
+    return _Leaf(ctx, fit, wood, choice, inset, stile, shoulder,
+                 lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset))  # fmt: skip
+
+
+# --- layers ------------------------------------------------------------------------------------------------
+
+
+def _sheet(leaf: _Leaf, name: str, role: Role, face: Rect, figures: tuple[Figure, Figure], *, upright: bool,
+           depth: tuple[float, float], trims: tuple[float, float] = (0.0, 0.0), note: str = "") -> Part:  # fmt: skip
+    """Return a piece of sheet. trims: added to its length and its width until the leaf is trimmed."""
+    length, width = figures[0].value, figures[1].value
+    finished = Size(length, width, depth[1] - depth[0])
+    planed = Size(length + trims[0], width + trims[1], finished.thickness)
+    return part(leaf.ctx, name, role, face, (finished, planed), figures, species=leaf.choice.sheet, upright=upright,
+                depth=depth, note=note, bought=True)  # fmt: skip
+
+
+def _ends(leaf: _Leaf) -> float:
+    return leaf.fit.glued_height.value - leaf.fit.height.value
+
+
+def _core(leaf: _Leaf) -> None:
+    """The middle layer: the whole leaf less its lippings, and less both tongues of a T."""
+    choice, fit, f = leaf.choice, leaf.fit, leaf.ctx.figures
+    terms, inset = [plus(fit.width)], leaf.inset
+    if leaf.inset:
+        terms.append(minus(f["lipping_depth"], 2))
+    if choice.lipping is Lipping.T:
+        tongue = leaf.ctx.chosen("tongue", "tongue of the lipping", choice.tongue, "build.tongue")
+        terms.append(minus(tongue, 2))
+        inset += choice.tongue
+    width = f.add(total("core_width", "core, width", *terms))
+    face = Rect(inset, 0.0, fit.width.value - inset, fit.height.value)
+    side = 0.0 if leaf.inset else 2 * fit.trim_side.value
+    z = (choice.face, choice.face + choice.core)
+    leaf.parts.append(_sheet(leaf, "core", Role.CORE, face, (fit.height, width), upright=True, depth=z,
+                             trims=(_ends(leaf), side), note="held flat while the glue sets"))  # fmt: skip
+
+
+def _full_layers(leaf: _Leaf) -> None:
+    fit, f = leaf.fit, leaf.ctx.figures
+    terms = [minus(f["lipping_depth"], 2)] if leaf.inset else []
+    width = f.add(total("layer_width", "outer layer, width", plus(fit.width), *terms))
+    face = Rect(leaf.inset, 0.0, fit.width.value - leaf.inset, fit.height.value)
+    side = 0.0 if leaf.inset else 2 * fit.trim_side.value
+    for name, depth in (("front layer", leaf.faces()[0][1]), ("back layer", leaf.faces()[1][1])):
+        leaf.parts.append(_sheet(leaf, name, Role.CORE, face, (fit.height, width), upright=True, depth=depth,
+                                 trims=(_ends(leaf), side)))  # fmt: skip
+
+
+def _members(leaf: _Leaf) -> None:
+    """Stiles the full height, rails between them, muntins between the rails; the same on both faces."""
+    fit, w, s = leaf.fit, leaf.fit.width.value, leaf.stile.value
+    side = 0.0 if leaf.inset else fit.trim_side.value
+    for ending, depth in leaf.faces():
+        for name, x0 in (("hinge stile", leaf.inset), ("latch stile", w - leaf.inset - s)):
+            rect = Rect(x0, 0.0, x0 + s, fit.height.value)
+            _member(leaf, name, ending, Role.STILE, rect, (fit.height, leaf.stile), depth, (_ends(leaf), side))
+        for rail in leaf.layout.rails:
+            trim = fit.trim_height.value if rail.end else 0.0
+            _member(leaf, rail.name, ending, Role.RAIL, rail.rect, (leaf.shoulder, rail.width), depth, (0.0, trim))
+        for row in leaf.layout.rows:
+            for at, (left, right) in enumerate(pairwise(row.columns), start=1):
+                name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
+                rect = Rect(left.x1, row.y0, right.x0, row.y1)
+                figures = (row.sight, leaf.ctx.figures["muntin"])
+                _member(leaf, name, ending, Role.MUNTIN, rect, figures, depth, (0.0, 0.0))
+
+
+def _is_pieced(choice: Layered, name: str, role: Role) -> bool:
+    return (
+        (choice.pieced is Pieced.BOTTOM_RAIL and name == "bottom rail")
+        or (choice.pieced is Pieced.RAILS and role is Role.RAIL)
+        or (choice.pieced is Pieced.STILES and role is Role.STILE)
+    )
+
+
+def _member(leaf: _Leaf, name: str, ending: str, role: Role, rect: Rect, figures: tuple[Figure, Figure],
+            depth: tuple[float, float], trims: tuple[float, float]) -> None:  # fmt: skip
+    upright, choice = role is not Role.RAIL, leaf.choice
+    if not _is_pieced(choice, name, role):
+        made = _sheet(leaf, name + ending, role, rect, figures, upright=upright, depth=depth, trims=trims)
+        leaf.parts.append(made)
+        return
+    f = leaf.ctx.figures
+    key = f"{name.replace(' ', '_')}_piece"
+    over = [plus(f["face"], 0.5)] if choice.piece_joint is PieceJoint.SCARF else []
+    length = f.get(key) or f.add(total(key, f"{name}, each of its two pieces", plus(figures[0], 0.5), *over))
+    middle = (rect.y0 + rect.y1) / 2 if upright else (rect.x0 + rect.x1) / 2
+    halves = (
+        (Rect(rect.x0, rect.y0, rect.x1, middle), Rect(rect.x0, middle, rect.x1, rect.y1)) if upright
+        else (Rect(rect.x0, rect.y0, middle, rect.y1), Rect(middle, rect.y0, rect.x1, rect.y1))
+    )  # fmt: skip
+    note = "one end bevelled 45° for the scarf" if over else "one end square for the butt"
+    for at, half in enumerate(halves, start=1):
+        each = (trims[0] / 2, trims[1])
+        made = _sheet(leaf, f"{name}{ending}, piece {at}", role, half, (length, figures[1]), upright=upright,
+                      depth=depth, trims=each, note=note)  # fmt: skip
+        leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
+
+
+def _trims(leaf: _Leaf) -> None:
+    """Mouldings round every field on both faces, mitred: each as long as the sight that it lies along."""
+    choice, ctx = leaf.choice, leaf.ctx
+    if choice.trim is None:
+        return
+    wide = ctx.chosen("trim", "trim round the fields, width", choice.trim, "build.trim")
+    t, total_thick = choice.trim_thickness, choice.thickness
+    low = max(choice.face - t, 0.0)
+    for ending, depth in (("", (low, choice.face)), (", back", (total_thick - choice.face, total_thick - low))):
+        for row in leaf.layout.rows:
+            for column in row.columns:
+                r = Rect(column.x0, row.y0, column.x1, row.y1)
+                w = min(wide.value, r.width / 2, r.height / 2)
+                inner = Rect(r.x0 + w, r.y0 + w, r.x1 - w, r.y1 - w)
+                for side, shape, upright in (
+                    ("foot", ((r.x0, r.y0), (r.x1, r.y0), (inner.x1, inner.y0), (inner.x0, inner.y0)), False),
+                    ("top", ((inner.x0, inner.y1), (inner.x1, inner.y1), (r.x1, r.y1), (r.x0, r.y1)), False),
+                    ("hinge side", ((r.x0, r.y0), (inner.x0, inner.y0), (inner.x0, inner.y1), (r.x0, r.y1)), True),
+                    ("latch side", ((inner.x1, inner.y0), (r.x1, r.y0), (r.x1, r.y1), (inner.x1, inner.y1)), True),
+                ):
+                    length = row.sight if upright else column.sight
+                    size = Size(length.value, wide.value, t)
+                    name = f"{row.name}{column.name}trim, {side}{ending}"
+                    leaf.parts.append(part(
+                        ctx, name, Role.TRIM, around(shape), (size, size), (length, wide),
+                        species=leaf.wood.frame.key, upright=upright, depth=depth, shape=shape,
+                        note="both ends mitred 45°"))  # fmt: skip
+
+
+def _lippings(leaf: _Leaf) -> None:
+    """Solid wood on the long edges, as thick as all layers; a T has its tongue between the faces."""
+    choice, fit, ctx = leaf.choice, leaf.fit, leaf.ctx
+    if not leaf.inset:
+        return
+    depth = ctx.figures["lipping_depth"]
+    terms = [plus(ctx.figures["tongue"])] if choice.lipping is Lipping.T else []
+    width = ctx.figures.add(total("lipping_width", "lipping, sawn across", plus(depth), *terms))
+    tongue = width.value - depth.value
+    w, h, t = fit.width.value, fit.height.value, choice.thickness
+    finished = Size(h, width.value, t)
+    planed = Size(fit.glued_height.value, width.value + fit.trim_side.value, t)
+    note = f"rebated both sides to a tongue of {ctx.fmt(choice.core)} × {ctx.fmt(tongue)}" if tongue else ""
+    for name, x0, out0 in (("hinge lipping", 0.0, 0.0), ("latch lipping", w - depth.value, w - width.value)):
+        face, outline = Rect(x0, 0.0, x0 + depth.value, h), Rect(out0, 0.0, out0 + width.value, h)
+        leaf.parts.append(part(ctx, name, Role.LIPPING, face, (finished, planed), (fit.height, width),
+                               species=leaf.wood.frame.key, upright=True, depth=(0.0, t), outline=outline,
+                               volume=h * (depth.value * t + tongue * choice.core), note=note))  # fmt: skip
+
+
+# --- what holds it while it sets ---------------------------------------------------------------------------
+
+
+def _pins(leaf: _Leaf) -> None:
+    """Pins along the middle of every member of the front face, shorter than the two layers that they hold."""
+    choice, ctx = leaf.choice, leaf.ctx
+    length = pin_for(choice.face + choice.core)
+    if length is None:
+        return
+    every = ctx.chosen("pin_every", "pins, about every", choice.pin_every, "build.pin_every")
+    ctx.figures.add(given("pin_length", "pins, length", length, choice=True, source=
+                          f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"))  # fmt: skip
+    _, back_z = leaf.faces()[1]
+    front = [each for each in leaf.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)
+             and each.depth is not None and each.depth != back_z] or [
+        each for each in leaf.parts if each.name == "front layer"]  # fmt: skip
+    for member in front:
+        for x, y in pin_places(member.face, every.value):
+            leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}", (0.0, length)))
+
+
+def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:
+    """Return where pins go in a member: 25 from its edges, in rows no further apart than `every`, two rows at least
+    where it is wide. All mm.
+
+    >>> pin_places(Rect(0, 0, 50, 200), 150)
+    [(25.0, 25.0), (25.0, 175.0)]
+    """
+
+    def along(low: float, high: float, least: int) -> list[float]:
+        first, last = low + PIN_IN, high - PIN_IN
+        if last - first < 1.0 or (high - low < TWO_ROWS and least == 1):
+            return [(low + high) / 2]
+        steps = max(1, -int(-(last - first) // every))
+        return [first + at * (last - first) / steps for at in range(steps + 1)]
+
+    wide, tall = face.width, face.height
+    xs = along(face.x0, face.x1, 1 if wide <= tall else 2)
+    ys = along(face.y0, face.y1, 1 if tall < wide else 2)
+    return [(x, y) for x in xs for y in ys]
+
+
+def _glue_ups(leaf: _Leaf) -> tuple[GlueUp, ...]:
+    """The layers under bearers, then both lippings with clamps across."""
+    w, h = leaf.fit.width.value, leaf.fit.glued_height.value
+    rows = max(2, round(h / (2 * CLAMP_EVERY)) + 1)
+    found = [GlueUp("the layers, under bearers", h, leaf.choice.thickness + 120, 2 * rows)]
+    if leaf.inset:
+        found.append(GlueUp("both lippings", h, w, max(2, round(h / (1.5 * CLAMP_EVERY)) + 1)))
+    return tuple(found)
+
+
+def _dims(leaf: _Leaf) -> tuple[Dim, ...]:
+    if leaf.choice.style is LayerStyle.FULL:
+        return ()
+    return frame_dims(leaf.layout, leaf.fit.width.value, leaf.stile.value, leaf.inset)
+
+
+def inputs(ctx: Context) -> None:
+    """Add what other stages need before the leaf is built: how thick it is."""
+    thick = ctx.leaf.build.thickness
+    add_thickness(ctx, thick, thick, "")

@@ -1,0 +1,49 @@
+"""Pins and screws that would meet the lock or the hinges: refused before they are driven.
+
+Sources: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from oakmeasure.core.base.prisms import Solid, apart_in_depth
+from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Fixing
+
+DEPTH_CLEAR = 2.0  # under or over a pin's point: common practice, no source
+
+
+def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
+    """Return a layered build without the pins that would meet what is cut or driven, and say which those are.
+
+    outs: what it is and the block that it needs.
+    """
+    if not build.layered or not build.fixings:
+        return build
+    kept: list[Fixing] = []
+    refused: list[Fixing] = []
+    names: list[str] = []
+    for each in build.fixings:
+        met = [name for name, out in outs.items() if _meets(each, out)]
+        (refused if met else kept).append(each)
+        names += met
+    what = build.fixings[0].what
+    count = ctx.figures.add(given("pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True,
+                                  source="as set out, less those refused"))  # fmt: skip
+    if refused:
+        listed = ", ".join(dict.fromkeys(names))
+        ctx.say("pins-refused", Level.FINE, Stage.LEAF, f"{counted(len(refused), what.removesuffix('s'))} left out",
+                f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
+                Remedy("Clamp there until the glue has set"), rule="none where anything will be cut or bored",
+                figure="pins_count")  # fmt: skip
+    return replace(build, fixings=tuple(kept), refused=tuple(refused))
+
+
+def _meets(pin: Fixing, out: Solid) -> bool:
+    x0, y0, x1, y1 = out.box
+    return x0 <= pin.x <= x1 and y0 <= pin.y <= y1 and apart_in_depth(pin.depth, out.depth) < DEPTH_CLEAR

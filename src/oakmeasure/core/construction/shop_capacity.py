@@ -1,0 +1,97 @@
+"""What the shop can hold: bench, clamps, planer, sander, saw; each part and each glue-up against it.
+
+Sources: the shop rules; ways round: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part
+from oakmeasure.core.timber.species import Sheet, stuff
+
+
+def judge_shop(ctx: Context, build: Build) -> None:
+    """Say what of the leaf the shop cannot hold as it is, and the ways round."""
+    found = len(ctx.findings.items)
+    _bench(ctx, build)
+    _clamps(ctx, build)
+    _planer(ctx, build)
+    _sander(ctx, build)
+    _saw(ctx, build)
+    if len(ctx.findings.items) == found and build.glue_ups:
+        ctx.say("shop", Level.FINE, Stage.LEAF, "The shop can hold it",
+                f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
+                figure="rule_bench_length")  # fmt: skip
+
+
+def _bench(ctx: Context, build: Build) -> None:
+    bench = ctx.rule("bench_length", "bench, length")
+    longest = max([build.height, *(part.planed.length for part in build.parts)])
+    if longest > bench.value:
+        ctx.say(
+            "shop-bench",
+            Level.LOOK,
+            Stage.LEAF,
+            "It is longer than the bench",
+            f"{ctx.fmt(longest)} on {ctx.fmt(bench)}.",
+            Remedy("Two bearers on the floor, set true with winding sticks"),
+            figure="rule_bench_length",
+        )
+
+
+def _clamps(ctx: Context, build: Build) -> None:
+    reach = ctx.rule("clamp_reach", "clamps reach")
+    number = ctx.rule("clamps", "clamps", Unit.COUNT)
+    if not build.glue_ups:
+        return
+    widest = max(build.glue_ups, key=lambda each: each.across)
+    most = max(build.glue_ups, key=lambda each: each.clamps)
+    add = ctx.figures.add
+    add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, choice=True, source="as it is set out"))
+    add(given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, choice=True, source="common practice"))
+    if widest.across > reach.value:
+        ctx.say("shop-reach", Level.LOOK, Stage.LEAF, "The clamps do not reach",
+                f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
+                Remedy("Two clamps end to end, or wedges between cleats on a board"), figure="glue_across")  # fmt: skip
+    if most.clamps > number.value:
+        ctx.say("shop-clamps", Level.LOOK, Stage.LEAF, "Not enough clamps at one time",
+                f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
+                Remedy("Bowed bearers reach two places with one clamp"),
+                Remedy("Or in stages, weights and cleats between"), figure="glue_clamps")  # fmt: skip
+
+
+def _planer(ctx: Context, build: Build) -> None:
+    planer = ctx.rule("planer_width", "planer takes")
+    wide = [part for part in build.parts if _planed(part) and part.planed.width > planer.value]
+    if wide:
+        first = max(wide, key=lambda each: each.planed.width)
+        ctx.say("shop-planer", Level.LOOK, Stage.LEAF, "A part is wider than the planer",
+                f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
+                Remedy("Plane it in halves before the last joint, or by hand across the grain"),
+                where=f"part:{first.name}", figure="rule_planer_width")  # fmt: skip
+
+
+def _planed(part: Part) -> bool:
+    return not part.at_hand and not isinstance(stuff(part.species), Sheet)
+
+
+def _sander(ctx: Context, build: Build) -> None:
+    sander = ctx.rule("sander_width", "sander takes")
+    if 0 < sander.value < build.width:
+        ctx.say("shop-sander", Level.LOOK, Stage.LEAF, "The leaf is wider than the sander",
+                f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
+                Remedy("By hand, or in a shop with a wider one"), figure="rule_sander_width")  # fmt: skip
+
+
+def _saw(ctx: Context, build: Build) -> None:
+    saw = ctx.rule("saw_width", "saw, beside the blade")
+    sheets = [part for part in build.parts if isinstance(stuff(part.species), Sheet) and not part.at_hand]
+    wide = [part for part in sheets if min(part.planed.width, part.planed.length) > saw.value]
+    if wide:
+        ctx.say("shop-saw", Level.LOOK, Stage.LEAF, "A sheet part is wider than the saw takes",
+                f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",
+                Remedy("A hand saw along a straightedge, or have it cut where it is sold"),
+                where=f"part:{wide[0].name}", figure="rule_saw_width")  # fmt: skip

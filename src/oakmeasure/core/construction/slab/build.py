@@ -1,0 +1,351 @@
+"""A solid slab: strips edge to edge, kept flat by battens, channels or ledges that let it move.
+
+The whole width moves with the seasons; whatever crosses it is fixed in its middle only and slotted outward of it.
+Sources: common practice of the trade; movement: Wood Handbook, FPL-GTR-282, ch. 13.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field, replace
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.slab import checks
+from oakmeasure.core.document.constructions import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.part_factory import add_thickness, nail_for, part, screw_for
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.movement import slab_movement
+from oakmeasure.core.timber.wood import change_of_width
+
+FIXINGS_EACH = 5  # across a batten or a channel: the middle one round, the others slotted
+SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
+TENON_LONG, TENON_WIDE = 40.0, 50.0  # of a loose tenon: common practice, no source
+FIRST_TENON = 100.0  # from an end: common practice, no source
+CLAMP_EVERY = 300.0  # along a joint: common practice, no source
+TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge
+
+
+def strip_count(*, width: float, strip: float, shoot: float) -> int:
+    """Return the fewest strips alike, none wider than `strip`, that make a width when each joint loses `shoot`; mm.
+
+    >>> strip_count(width=955, strip=140, shoot=0)
+    7
+    """
+    return max(1, math.ceil((width - shoot) / max(strip - shoot, 1.0) - 1e-9))
+
+
+def slot_length(*, moves: float, from_middle: float, width: float, screw: float = SLOT_SCREW) -> float:
+    """Return the length of a slot, mm: the screw's diameter and its share of the width's movement, both ways.
+
+    moves: of the whole width through the seasons; from_middle: of the slot from the fixed middle, mm.
+
+    >>> slot_length(moves=10.0, from_middle=300.0, width=600.0)
+    10.0
+    """
+    return screw + moves * min(1.0, from_middle / width)
+
+
+@dataclass(slots=True)
+class _Leaf:
+    ctx: Context
+    fit: Fit
+    wood: Timber
+    choice: Slab
+    parts: list[Part] = field(default_factory=list)
+    tenons: list[Tenon] = field(default_factory=list)
+    fixings: list[Fixing] = field(default_factory=list)
+    dims: list[Dim] = field(default_factory=list)
+
+
+def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
+    """Return the slab; what cannot be made is said by verdicts, and the rest is still set out."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Slab)
+    leaf = _Leaf(ctx, fit, wood, choice)
+    strips = _strips(leaf)
+    _joints(leaf, strips)
+    slab_movement(ctx, wood, fit.width)
+    season = _season(ctx, wood, fit.width)
+    if choice.stiffener is not Stiffener.NONE:
+        _stiffeners(leaf, season)
+    checks.judge(ctx, choice, fit, strips, leaf.fixings, season)
+    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
+    order = {Role.STRIP: 0, Role.STIFFENER: 1, Role.LEDGE: 1}
+    ordered = sorted(real, key=lambda each: order[each.role])
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(ordered, start=1))
+    says = f"{choice.joint}; glue {choice.glue}; {choice.stiffener}"
+    summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · {len(strips)} strips"
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        _over_all(choice),
+        parts,
+        tuple(leaf.tenons),
+        (),
+        0.0,
+        0.0,
+        0.0,
+        summary,
+        choice.thickness,
+        tuple(leaf.fixings),
+        tuple(leaf.dims),
+        says,
+        _glue_ups(leaf, strips),
+    )
+
+
+def _glue_ups(leaf: _Leaf, strips: list[Part]) -> tuple[GlueUp, ...]:
+    """Groups of strips first, then the groups with one another; a clamp about every 300."""
+    choice, h, w = leaf.choice, leaf.fit.glued_height.value, leaf.fit.glued_width.value
+    if choice.glue is SlabGlue.NOWHERE or len(strips) < 2:
+        return ()
+    clamps = max(2, math.ceil(h / CLAMP_EVERY) + 1)
+    found = [GlueUp("the slab", h, w, clamps)]
+    if len(strips) > choice.stages:
+        group = sum(sorted(each.planed.width for each in strips)[-choice.stages :])
+        found.insert(0, GlueUp(f"each group of {choice.stages}", h, group, clamps))
+    return tuple(found)
+
+
+def _over_all(choice: Slab) -> float:
+    proud = {
+        Stiffener.DADOES: max(choice.stiffener_thickness - choice.dado, 0.0),
+        Stiffener.NAILED: choice.stiffener_thickness,
+    }
+    return choice.thickness + proud.get(choice.stiffener, 0.0)
+
+
+# --- strips ------------------------------------------------------------------------------------------------
+
+
+def _strips(leaf: _Leaf) -> list[Part]:
+    ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
+    widths = _measured(leaf) if choice.measured else _alike(leaf)
+    made: list[Part] = []
+    x = 0.0
+    for at, width in enumerate(widths):
+        first, last = at == 0, at == len(widths) - 1
+        face = Rect(x, 0.0, x + width.value, fit.height.value)
+        finished = Size(fit.height.value, width.value, choice.thickness)
+        planed = Size(fit.glued_height.value, width.value + fit.trim_side.value * (first + last), choice.thickness)
+        heart = "heart side to the opening face" if at % 2 == 0 else "heart side to the back"
+        made.append(
+            part(
+                ctx,
+                f"strip {at + 1}",
+                Role.STRIP,
+                face,
+                (finished, planed),
+                (fit.height, width),
+                species=leaf.wood.frame.key,
+                upright=True,
+                depth=(0.0, choice.thickness),
+                at_hand=bool(choice.measured),
+                note=f"{heart}, best edge to {'the latch' if first else 'the hinges'}",
+            )
+        )
+        x += width.value
+    leaf.parts += made
+    name = "strip_width" if "strip_width" in f else "strip_1"
+    leaf.dims.append(Dim(0.0, widths[0].value, name, "part:strip 1", False))
+    return made
+
+
+def _alike(leaf: _Leaf) -> list[Figure]:
+    choice, add = leaf.choice, leaf.ctx.figures.add
+    most = add(given("strip_most", "strips, at most", choice.strip, edit="build.strip", choice=True))
+    shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
+    width = leaf.fit.width
+    count = strip_count(width=width.value, strip=choice.strip, shoot=choice.shoot)
+    number = add(derived("strips_count", "strips", count, Unit.COUNT, width, most, shoot,
+                         formula="the fewest that reach over the width"))  # fmt: skip
+    each = add(
+        derived(
+            "strip_width",
+            "each strip, as it stands in the slab",
+            width.value / count,
+            Unit.MM,
+            width,
+            number,
+            formula="width ÷ strips",
+        )
+    )
+    add(total("strip_sawn", "each strip before its joints are shot", plus(each), plus(shoot)))
+    return [each] * count
+
+
+def _measured(leaf: _Leaf) -> list[Figure]:
+    """Add the strips as they were measured: what they make together, and what is trimmed off both outer ones."""
+    choice, add = leaf.choice, leaf.ctx.figures.add
+    shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
+    boards = [
+        add(given(f"board_{at}", f"strip {at}, as it is", each.width, edit=f"build.measured.{at - 1}.width"))
+        for at, each in enumerate(choice.measured, start=1)
+    ]
+    joints = len(boards) - 1
+    laid = add(total("boards_laid", "strips laid up, their joints shot", *(plus(each) for each in boards),
+                     *([minus(shoot, joints)] if joints else [])))  # fmt: skip
+    over = add(total("laid_over", "to trim off, both edges together", plus(laid), minus(leaf.fit.width)))
+    add(derived("strips_count", "strips", len(boards), Unit.COUNT, laid, formula="as laid up"))
+    each_side = max(over.value, 0.0) / 2
+    found = []
+    for at, each in enumerate(boards, start=1):
+        ends = each_side * ((at == 1) + (at == len(boards)))
+        lost = choice.shoot * (1.0 if 1 < at < len(boards) else 0.5 if joints else 0.0)
+        found.append(
+            add(
+                derived(
+                    f"strip_{at}",
+                    f"strip {at}, in the slab",
+                    each.value - ends - lost,
+                    Unit.MM,
+                    each,
+                    over,
+                    shoot,
+                    formula="as it is − its share of the joints − what is trimmed off",
+                )
+            )
+        )
+    return found
+
+
+def _joints(leaf: _Leaf, strips: list[Part]) -> None:
+    """Loose tenons or dowels along every joint, the first near the ends, the others evenly between."""
+    choice = leaf.choice
+    if choice.joint is SlabJoint.GLUED or len(strips) < 2:
+        return
+    places = tenon_places(height=leaf.fit.height.value, every=choice.every)
+    thick = choice.thickness / 3
+    size = TENON_WIDE if choice.joint is SlabJoint.TENONS else 10.0
+    for strip in strips[1:]:
+        x = strip.face.x0
+        for y in places:
+            rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
+            leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
+    how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
+    number = given("tenon_every", f"{choice.joint}, about every", choice.every, edit="build.every", choice=True)
+    leaf.ctx.figures.add(number)
+    leaf.ctx.figures.add(
+        derived("tenons_count", f"{choice.joint}, together", len(leaf.tenons), Unit.COUNT, leaf.fit.height, number,
+                formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}")
+    )  # fmt: skip
+
+
+def tenon_places(*, height: float, every: float) -> list[float]:
+    """Return where loose tenons stand along a joint, mm up from the foot, none further apart than `every`.
+
+    >>> tenon_places(height=800, every=300)
+    [100.0, 400.0, 700.0]
+    """
+    first = min(FIRST_TENON, height / 4)
+    steps = max(1, math.ceil((height - 2 * first) / every - 1e-9))
+    return [first + at * (height - 2 * first) / steps for at in range(steps + 1)]
+
+
+# --- what keeps it flat ------------------------------------------------------------------------------------
+
+
+def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
+    """Add how much the slab moves from the driest to the wettest, however it was made."""
+    value = change_of_width(width=width.value, coefficient=wood.coefficient.value, from_moisture=wood.dry.value,
+                            to_moisture=wood.wet.value)  # fmt: skip
+    return ctx.figures.add(
+        derived("season", "the slab moves, driest to wettest", abs(value), Unit.MM, width, wood.coefficient, wood.dry,
+                wood.wet, formula="width × movement × points of moisture")
+    )  # fmt: skip
+
+
+def _stiffeners(leaf: _Leaf, season: Figure) -> None:
+    ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
+    word = {Stiffener.DADOES: "batten", Stiffener.CHANNELS: "channel", Stiffener.NAILED: "ledge"}[choice.stiffener]
+    wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
+    inset = ctx.chosen("stiffener_in", f"{word} ends, in from the edge", choice.stiffener_in, "build.stiffener_in")
+    end = ctx.chosen("stiffener_end", f"{word}, centre from the ends", choice.stiffener_end, "build.stiffener_end")
+    shrink = f.add(derived("season_shrink", "the slab shrinks, at the driest, by",
+                           max(0.0, -f["leaf_change_dry"].value), Unit.MM, f["leaf_change_dry"],
+                           formula="as worked out, less than nothing is nothing"))  # fmt: skip
+    terms = [plus(fit.width), minus(inset, 2)]
+    if choice.stiffener is not Stiffener.NAILED:
+        terms.append(minus(shrink))
+    length = f.add(total("stiffener_length", f"{word}, length", *terms,
+                         source="short by what the slab shrinks, or its ends would come out"))  # fmt: skip
+    x0 = (fit.width.value - length.value) / 2
+    z0, z1 = _depth(choice)
+    places = _places(fit.height.value, end.value, choice.stiffeners)
+    is_metal = choice.stiffener is Stiffener.CHANNELS
+    role = Role.LEDGE if choice.stiffener is Stiffener.NAILED else Role.STIFFENER
+    for at, y in enumerate(places, start=1):
+        face = Rect(x0, y - wide.value / 2, x0 + length.value, y + wide.value / 2)
+        size = Size(length.value, wide.value, choice.stiffener_thickness)
+        name = f"{word} {at}"
+        around = wide.value + 2 * choice.stiffener_thickness  # of a channel: its bottom and both sides
+        volume = checks.CHANNEL_WALL * around * length.value if is_metal else None
+        leaf.parts.append(part(ctx, name, role, face, (size, size), (length, wide),
+                               species="steel" if is_metal else leaf.wood.frame.key, upright=False, depth=(z0, z1),
+                               volume=volume, note="middle screw round, the others slotted"
+                               if choice.stiffener is not Stiffener.NAILED else "nailed"))  # fmt: skip
+        _fix(leaf, name, face, season)
+    first, last = places[0], places[-1]
+    leaf.dims.append(Dim(0.0, first, "stiffener_end", f"part:{word} 1", True))
+    leaf.dims.append(Dim(last, fit.height.value, "stiffener_end", f"part:{word} {len(places)}", True))
+    outermost = max(length.value / 2 - 25, 0.0)
+    slot = slot_length(moves=season.value, from_middle=outermost, width=fit.width.value)
+    if choice.stiffener is not Stiffener.NAILED:
+        f.add(
+            derived(
+                "slot_length",
+                f"outermost slot of a {word}",
+                slot,
+                Unit.MM,
+                season,
+                length,
+                fit.width,
+                formula=f"screw of {ctx.fmt(SLOT_SCREW)} + its share of the movement",
+            )
+        )
+
+
+def _depth(choice: Slab) -> tuple[float, float]:
+    """Return from where to where a stiffener lies, from the opening face: at the back, or let into it."""
+    if choice.stiffener is Stiffener.CHANNELS:
+        return choice.thickness - choice.stiffener_thickness, choice.thickness
+    into = choice.dado if choice.stiffener is Stiffener.DADOES else 0.0
+    return choice.thickness - into, choice.thickness - into + choice.stiffener_thickness
+
+
+def _places(height: float, end: float, count: int) -> list[float]:
+    return [end + at * (height - 2 * end) / (count - 1) for at in range(count)]
+
+
+def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
+    """Screws across a stiffener, the middle one round; or two nails to each strip of a nailed ledge."""
+    choice = leaf.choice
+    if choice.stiffener is Stiffener.NAILED:
+        length = nail_for(choice.thickness + choice.stiffener_thickness)
+        for strip in (each for each in leaf.parts if each.role is Role.STRIP):
+            low, high = max(strip.face.x0, face.x0), min(strip.face.x1, face.x1)
+            if high - low < TWO_NAILS:
+                continue
+            for x, y in ((low + TWO_NAILS, face.y0 + face.height / 4), (high - TWO_NAILS, face.y1 - face.height / 4)):
+                leaf.fixings.append(Fixing(x, y, length, "nails", False, f"part:{name}", (0.0, _depth(choice)[1])))
+        return
+    front, back = _depth(choice)
+    if choice.stiffener is Stiffener.CHANNELS:  # its screws go through the channel's own bottom, not over its depth
+        back = front + checks.CHANNEL_WALL
+    length = screw_for(back) or 0.0
+    step = (face.width - 50) / (FIXINGS_EACH - 1)
+    for at in range(FIXINGS_EACH):
+        x = face.x0 + 25 + at * step
+        leaf.fixings.append(Fixing(x, (face.y0 + face.y1) / 2, length, "screws", at != FIXINGS_EACH // 2,
+                                   f"part:{name}", (back - length, back)))  # fmt: skip
+
+
+def inputs(ctx: Context) -> None:
+    """Add what other stages need before the leaf is built: its thickness at its edges, and over all."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Slab)
+    add_thickness(ctx, choice.thickness, _over_all(choice), "build.thickness")

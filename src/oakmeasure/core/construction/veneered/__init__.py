@@ -1,0 +1,1 @@
+"""Veneered, built-up leaves."""

@@ -1,0 +1,321 @@
+"""Veneered and built up: a core, solid edging, veneers sawn in the shop on both faces; flush, or member by member.
+
+Arithmetic: raw = finished + sanding + wander; n·raw + (n − 1)·kerf ≤ thickness of the board; core = leaf − both
+veneers; the edging is as wide as its moulding is deep and what must stay behind it, and is sawn wider by the sapwood.
+Sources: common practice of the trade; bow of unlike faces: theory of laminated strips (Timoshenko 1925 for two).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.construction.clip_to_outline import clipped
+from oakmeasure.core.construction.framed import build as framed_build
+from oakmeasure.core.construction.veneered import checks
+from oakmeasure.core.document.constructions import BackFace, Veneered, VeneerForm
+from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Role, Size
+from oakmeasure.core.leaf.part_factory import add_thickness, around, part
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.laminate import leaf_bow
+from oakmeasure.core.timber.movement import edges_movement
+from oakmeasure.core.timber.resaw import veneers_from
+
+PLAIN_EDGING = 8.0  # without a moulding: common practice, no source
+BOUGHT = 0.6  # thickness of bought veneer, mm
+RESAW_KERF = 1.2  # of a narrow band, well set: common practice, no source
+SHOOT = 2.0  # off each edge of a veneer before it is joined to the next: common practice, no source
+
+
+def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
+    """Return the leaf before it is cut to its outline; `after` makes layers of what is built up member by member."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Veneered)
+    front, back = _thicknesses(ctx, choice)
+    edging = _edging(ctx, choice)
+    if choice.form is VeneerForm.FRAMED:
+        still = ctx.figures.add(given("movement_core", "movement of the core, for each point", 0.0, Unit.RATIO,
+                                      source="sheet keeps its size", choice=True))  # fmt: skip
+        built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
+        _yield(ctx, choice, fit)
+        _bow(ctx, choice, wood, front, back, ctx.figures["stile"])
+        checks.judge(ctx, choice)
+        words = "edged before the veneer" if choice.edging_first else "edged after it"
+        return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
+    f = ctx.figures
+    core_width = f.add(total("core_width", "core, width", plus(fit.width), minus(edging, 2)))
+    core_height = f.add(total("core_height", "core, height", plus(fit.height), minus(edging, 2)))
+    e = edging.value
+    w, h = fit.width.value, fit.height.value
+    t, z0, z1 = choice.thickness, front.value, choice.thickness - back.value
+    parts = [part(ctx, "core", Role.CORE, Rect(e, e, w - e, h - e),
+                  (Size(core_height.value, core_width.value, z1 - z0),) * 2, (core_height, core_width),
+                  species=choice.core, upright=True, depth=(z0, z1), bought=True)]  # fmt: skip
+    parts += _edges(ctx, choice, fit, wood, (0.0, t) if not choice.edging_first else (z0, z1), edging)
+    parts += _faces(ctx, choice, fit, wood, front, back, edging)
+    edges_movement(ctx, wood, edging)
+    _yield(ctx, choice, fit)
+    _bow(ctx, choice, wood, front, back, fit.width)
+    checks.judge(ctx, choice)
+    numbered = tuple(replace(each, mark=str(at)) for at, each in enumerate(parts, start=1)
+                     if min(each.finished.length, each.finished.width) > 0)  # fmt: skip
+    dims = (
+        Dim(0.0, e, "edging", "part:hinge edging", False),
+        Dim(e, w - e, "core_width", "part:core", False),
+        Dim(0.0, e, "edging", "part:foot edging", True),
+        Dim(e, h - e, "core_height", "part:core", True),
+    )
+    rows = max(2, round(h / 400) + 1)
+    glue = (GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
+            GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows))  # fmt: skip
+    words = "edged before the veneer" if choice.edging_first else "edged after the veneer"
+    summary = f"{ctx.show.length(t, sign=False)} thick · veneered"
+    return Build(w, h, t, numbered, (), (), 0.0, 0.0, 0.0, summary, t, (), dims, f"{choice.form}; {words}",
+                 glue, True)  # fmt: skip
+
+
+def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
+    """Add the veneers' thicknesses on both faces and the core's between them."""
+    add = ctx.figures.add
+    front = ctx.chosen("veneer", "veneer, finished", choice.veneer, "build.veneer")
+    on_back = {BackFace.SAME: front.value, BackFace.THIN: BOUGHT, BackFace.BARE: 0.0}[choice.back]
+    back = add(given("veneer_back", "veneer on the back", on_back, source=str(choice.back), choice=True))
+    add(total("core", "core, thickness", plus(ctx.figures["thickness"]), minus(front), minus(back)))
+    return front, back
+
+
+def _edging(ctx: Context, choice: Veneered) -> Figure:
+    """Add the width of the edging: by hand, or its moulding and what stays behind it; and what it is sawn to."""
+    add = ctx.figures.add
+    moulding = add(given("moulding", "edge moulding, deep", choice.moulding, edit="build.moulding", choice=True))
+    if choice.edging is not None:
+        edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
+    elif choice.moulding:
+        stays = add(given("behind_moulding", "edging that stays behind the moulding",
+                          checks.BEHIND_MOULDING, choice=True,
+                          source="common practice"))  # fmt: skip
+        edging = add(total("edging", "edging, width", plus(moulding), plus(stays)))
+    else:
+        edging = add(given("edging", "edging, width", PLAIN_EDGING, edit="build.edging", source="common practice",
+                           choice=True))  # fmt: skip
+    sapwood = add(given("sapwood", "sapwood on the edging's board", choice.sapwood, edit="build.sapwood", choice=True))
+    add(total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood)))
+    return edging
+
+
+def _edges(
+    ctx: Context, choice: Veneered, fit: Fit, wood: Timber, depth: tuple[float, float], edging: Figure
+) -> list[Part]:
+    """Return the solid edging: both long edges the full height, foot and top between them."""
+    w, h, e = fit.width.value, fit.height.value, edging.value
+    thick = depth[1] - depth[0]
+    sawn = ctx.figures["edging_sawn"]
+    note = f"sapwood of {ctx.fmt(choice.sapwood)} ripped off" if choice.sapwood else ""
+    made = []
+    for name, rect, upright in (
+        ("hinge edging", Rect(0.0, 0.0, e, h), True), ("latch edging", Rect(w - e, 0.0, w, h), True),
+        ("foot edging", Rect(e, 0.0, w - e, e), False), ("top edging", Rect(e, h - e, w - e, h), False),
+    ):  # fmt: skip
+        length = fit.height if upright else ctx.figures["core_width"]
+        ends = fit.glued_height.value - fit.height.value if upright else 0.0
+        trim = fit.trim_side.value if upright else fit.trim_height.value
+        finished = Size(length.value, e, thick)
+        planed = Size(length.value + ends, sawn.value + trim, thick)
+        made.append(part(ctx, name, Role.LIPPING, rect, (finished, planed), (length, edging), species=wood.frame.key,
+                         upright=upright, depth=depth, note=note))  # fmt: skip
+    return made
+
+
+def _faces(
+    ctx: Context, choice: Veneered, fit: Fit, wood: Timber, front: Figure, back: Figure, edging: Figure
+) -> list[Part]:
+    """Return both faces, each of veneers side by side: over the edging, or inside it."""
+    f = ctx.figures
+    inset = 0.0 if choice.edging_first else edging.value
+    size = (fit.width, fit.height) if choice.edging_first else (f["core_width"], f["core_height"])
+    usable = f.add(
+        total(
+            "veneer_usable",
+            "veneer, joined width at most",
+            plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
+            minus(f.add(given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True)), 2),
+        )
+    )
+    count = f.add(derived("veneers_across", "veneers side by side on a face",
+                          math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9), Unit.COUNT, size[0], usable,
+                          formula="the fewest that reach over the face"))  # fmt: skip
+    each = f.add(derived("veneer_width", "each veneer, as it shows", size[0].value / count.value, Unit.MM, size[0],
+                         count, formula="width ÷ veneers"))  # fmt: skip
+    made = []
+    faces = [("", (0.0, front.value))]
+    if back.value:
+        faces.append((", back", (choice.thickness - back.value, choice.thickness)))
+    for ending, depth in faces:
+        for at in range(int(count.value)):
+            x0 = inset + at * each.value
+            rect = Rect(x0, inset, x0 + each.value, fit.height.value - inset)
+            thick = depth[1] - depth[0]
+            finished = Size(size[1].value, each.value, thick)
+            note = "slip-matched in the order that they were sawn" if thick > BOUGHT else "bought veneer"
+            made.append(part(ctx, f"veneer {at + 1}{ending}", Role.VENEER, rect, (finished, finished), (size[1], each),
+                             species=wood.panel.key, upright=True, depth=depth, at_hand=True, note=note))  # fmt: skip
+    return made
+
+
+# --- veneers out of boards ---------------------------------------------------------------------------------
+
+
+def _yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
+    """Add what a board gives, what is needed, how many boards that takes, and what the measured ones may lose."""
+    f, add = ctx.figures, ctx.figures.add
+    sanding = add(given("sanding", "sanded off a veneer", choice.sanding, edit="build.sanding", choice=True))
+    wander = add(given("wander", "saw wanders, thickest to thinnest", choice.wander, edit="build.wander", choice=True))
+    raw = add(total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander)))
+    stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
+    kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, source="narrow band, well set", choice=True))
+    got = add(derived("veneers_each", "veneers from one board",
+                      veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value), Unit.COUNT, stock, raw, kerf,
+                      formula="n·raw + (n − 1)·kerf ≤ thickness"))  # fmt: skip
+    faces = 2 if choice.back is BackFace.SAME else 1
+    if "veneers_across" in f:
+        needed = add(derived("veneers_needed", "veneers, together", faces * f["veneers_across"].value, Unit.COUNT,
+                             f["veneers_across"], formula=counted(faces, "face")))  # fmt: skip
+        boards = math.ceil(needed.value / got.value) if got.value else 0
+        add(derived("veneer_boards", "boards to resaw", boards, Unit.COUNT, needed, got,
+                    formula="veneers ÷ veneers from one board, whole boards"))  # fmt: skip
+    if choice.thin is None:
+        return
+    thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, edit="build.thin"))
+    thick = add(given("veneer_thick", "thickest veneer, measured", max(choice.thick or choice.thin, choice.thin),
+                      edit="build.thick"))  # fmt: skip
+    add(total("veneer_spread", "spread of the veneers", plus(thick), minus(thin)))
+    add(total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"])))
+
+
+def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figure, across: Figure) -> None:
+    """Add how far unlike faces bow the leaf: across its width, and up its height."""
+    f = ctx.figures
+    points = max(abs(air.value - wood.made.value) for air in (wood.wet, wood.dry))
+    most = f.add(derived("veneer_points", "points of moisture, at the most", points, Unit.PERCENT, wood.made, wood.wet,
+                         wood.dry, formula="the further of the two from the making"))  # fmt: skip
+    found = leaf_bow(width=across.value, height=f["leaf_height"].value, core=f["core"].value, front=front.value,
+                     back=back.value, points=points, coefficient=wood.panel_coefficient.value)  # fmt: skip
+    f.add(derived("veneer_bow", "bow from unlike faces", found, Unit.MM, f["core"], front, back, most, across,
+                  wood.panel_coefficient, formula="curvature of the laminate × length² ÷ 8",
+                  source="laminated strips; Timoshenko 1925 for two"))  # fmt: skip
+
+
+# --- member by member --------------------------------------------------------------------------------------
+
+
+def after(ctx: Context, fit: Fit, wood: Timber, built: Build) -> Build:
+    """Return a framed one with each member as core, edging and veneers; its names stay, the core carries them."""
+    choice = ctx.leaf.build
+    assert isinstance(choice, Veneered)
+    if choice.form is not VeneerForm.FRAMED:
+        return built
+    front, back, edging = ctx.figures["veneer"], ctx.figures["veneer_back"], ctx.figures["edging"]
+    made: list[Part] = []
+    for each in built.parts:
+        made += _layers(ctx, choice, wood, built, each, (front, back, edging))
+    count = sum(each.role is Role.VENEER for each in made)
+    needed = ctx.figures.add(derived("veneers_needed", "veneers, together", count, Unit.COUNT, front,
+                                     formula="one for each face of each member"))  # fmt: skip
+    got = ctx.figures["veneers_each"]
+    ctx.figures.add(derived("veneer_sets", "boards' thicknesses to resaw", math.ceil(count / got.value) if got.value
+                            else 0, Unit.COUNT, needed, got, formula="veneers ÷ veneers from one board"))  # fmt: skip
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(made, start=1))
+    return replace(built, parts=parts)
+
+
+def _layers(
+    ctx: Context, choice: Veneered, wood: Timber, built: Build, member: Part, layers: tuple[Figure, Figure, Figure]
+) -> list[Part]:
+    """Return a member as its core, under its own name, its two edgings and its two veneers."""
+    front, back, edging = layers
+    if member.species == "glass":
+        return [member]
+    z0, z1 = built.depth_of(member)
+    edged = member.role in (Role.STILE, Role.RAIL, Role.MUNTIN)
+    e = min(edging.value, member.finished.width / 4) if edged else 0.0
+    thick = max(member.finished.thickness - front.value - back.value, 1.0)
+    width = member.width
+    terms: list[Term] = [plus(member.width), minus(edging, 2)]
+    if edged and e == edging.value:
+        key = f"{member.slug}_core_width"
+        width = ctx.figures.add(total(key, f"{member.name}, core, width", *terms))
+    finished = Size(member.finished.length, member.finished.width - 2 * e, thick)
+    seen = area(member.corners)
+    share = thick / member.finished.thickness
+    core = replace(
+        member, species=choice.core, finished=finished, planed=replace(finished, length=member.planed.length),
+        rough=replace(finished, length=member.planed.length), width=width, depth=(z0 + front.value, z1 - back.value),
+        volume=member.volume * share * (1 - 2 * e / max(member.finished.width, 1.0)),
+        note="; ".join(x for x in (member.note, "core, edged and veneered" if edged else "core, veneered") if x),
+    )  # fmt: skip
+    made = [core]
+    if edged:
+        size = Size(member.finished.length, e, thick)
+        sawn = Size(member.planed.length, ctx.figures["edging_sawn"].value, thick)
+        f = member.face
+        inner = max(f.y1 - e, f.y0), max(f.x1 - e, f.x0)
+        rects = (
+            (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1)) if member.grain_upright
+            else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
+        )  # fmt: skip
+        shapes: tuple[tuple[Point, ...], ...] = ((), ())
+        if member.shape and member.grain_upright:
+            low, high = (clipped(_corners(each), member.shape) for each in rects)
+            shapes = low, high
+        elif member.shape:
+            shapes = _along(member.shape, e)
+        for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
+            made.append(
+                part(
+                    ctx,
+                    f"{member.name}, edging {at}",
+                    Role.LIPPING,
+                    around(shape) if shape else rect,
+                    (size, sawn),
+                    (member.length, edging),
+                    species=wood.frame.key,
+                    upright=member.grain_upright,
+                    depth=(z0 + front.value, z1 - back.value),
+                    shape=shape,
+                    volume=size.length * e * thick,
+                    note="bent, or sawn to the curve" if shape else "",
+                )
+            )
+    for ending, depth in (("", (z0, z0 + front.value)), (", back", (z1 - back.value, z1))):
+        layer = depth[1] - depth[0]
+        if layer <= 0:
+            continue
+        size = Size(member.finished.length, member.finished.width, layer)
+        made.append(part(ctx, f"{member.name}, veneer{ending}", Role.VENEER, member.face, (size, size),
+                         (member.length, member.width), species=wood.panel.key, upright=member.grain_upright,
+                         depth=depth, shape=member.shape, at_hand=True, volume=seen * layer))  # fmt: skip
+    return made
+
+
+def _corners(rect: Rect) -> tuple[Point, ...]:
+    return (rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)
+
+
+def _along(shape: tuple[Point, ...], wide: float) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
+    """Return strips along the lower and the upper edge of a rail that is arched or raked, both anticlockwise."""
+    right = max(range(len(shape)), key=lambda at: (shape[at][0], -at))
+    lower, upper = shape[: right + 1], shape[right + 1 :]
+    under = (*lower, *((x, y + wide) for x, y in reversed(lower)))
+    over = (*((x, y - wide) for x, y in reversed(upper)), *upper)
+    return under, over
+
+
+def inputs(ctx: Context) -> None:
+    """Add what other stages need before the leaf is built: its thickness."""
+    thick = ctx.leaf.build.thickness
+    add_thickness(ctx, thick, thick, "build.thickness")

@@ -1,0 +1,1 @@
+"""Hours, timber and money."""

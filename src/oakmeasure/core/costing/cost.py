@@ -1,0 +1,102 @@
+"""What a leaf takes: hours by what is made, timber and sheet as bought, money; to compare, not to invoice.
+
+Sources: data/hours.toml and the shop rules, both made up from common practice; timber by whole boards of the plan.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import MM2_PER_M2, MM3_PER_M3, Unit, counted
+from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
+from oakmeasure.core.document.stock import Board
+from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.data import table
+
+SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm
+
+
+def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) -> None:
+    """Add hours, timber, sheet and cost of a leaf; of several alike, of all of them where timber is counted."""
+    hours = _hours(ctx, build)
+    timber, sheet = _timber(ctx, plan, rack, leaves), _sheet(ctx, plan, leaves)
+    price = ctx.rule("hour_price", "an hour of work", Unit.MONEY)
+    work = ctx.figures.add(derived("cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price,
+                                   formula="hours × the hour's price"))  # fmt: skip
+    ctx.figures.add(total("cost", "cost of one leaf", plus(work), plus(timber), plus(sheet)))
+
+
+def _hours(ctx: Context, build: Build) -> Figure:
+    """Add the hours: each part, joint, fixing and glue-up, and the finish by its area."""
+    rows, other = table("hours")["part"], table("hours")["other"]
+    new = [part for part in build.parts if not part.at_hand or (part.role is Role.VENEER and not part.is_old)]
+    old = any(part.is_old for part in build.parts)
+    faces = 2 * build.width * build.height / MM2_PER_M2
+    f = ctx.figures
+    reworked = {key: f[f"work_{key}"].value for key in ("reduce", "extend") if f"work_{key}" in f}
+    items = {
+        "parts": sum(rows.get(str(part.role), 0.3) for part in new),
+        "joints": other["tenon"] * len(build.tenons) + other["fixing"] * len(build.fixings),
+        "glue": other["glue_up"] * len(build.glue_ups),
+        "finish": other["finish_per_m2"] * faces,
+        "old": other["work_on_old"] if old else 0.0,
+        "reduce": reworked.get("reduce", 0.0),
+        "extend": reworked.get("extend", 0.0),
+    }
+    words = {
+        "parts": counted(len(new), "part"),
+        "joints": f"{counted(len(build.tenons), 'joint')}, {counted(len(build.fixings), 'fixing')}",
+        "glue": counted(len(build.glue_ups), "glue-up"),
+        "finish": "finish on both faces",
+        "reduce": "making it narrower",
+        "extend": "making it longer",
+        "old": "taking down and cleaning the old leaf",
+    }
+    terms = [
+        plus(ctx.figures.add(given(f"hours_{key}", f"hours, {words[key]}", value, Unit.HOURS, choice=True,
+                                   source="made up from common practice")))
+        for key, value in items.items() if value
+    ]  # fmt: skip
+    return ctx.figures.add(total("hours", "hours of work", *terms))
+
+
+def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) -> Figure:
+    """Add the boards of the plan as bought: by their own price where they have one, else by the cubic metre."""
+    by_price = volume = 0.0
+    for group in plan.groups:
+        if isinstance(stuff(group.species), Sheet):
+            continue
+        for cut in group.plan.boards:
+            price = cut.stock.price if rack[board_at(cut.stock.name)].price is not None else None
+            if price is None:
+                volume += cut.stock.area * group.thickness / MM3_PER_M3
+            else:
+                by_price += price
+    cubic = ctx.figures.add(
+        given(
+            "timber_volume",
+            "boards as bought, cubic metres, a leaf",
+            volume / leaves,
+            Unit.RATIO,
+            choice=True,
+            source="whole boards of the plan",
+        )
+    )
+    rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
+    return ctx.figures.add(derived("cost_timber", "timber", by_price / leaves + cubic.value * rate.value, Unit.MONEY,
+                                   cubic, rate, formula="cubic metres × price, or the boards' own prices"))  # fmt: skip
+
+
+def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
+    value = area = 0.0
+    for group in plan.groups:
+        made_of = stuff(group.species)
+        if isinstance(made_of, Sheet):
+            square = sum(cut.stock.area for cut in group.plan.boards) / MM2_PER_M2
+            area += square
+            value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
+    bought = ctx.figures.add(given("sheet_area", "sheet as bought, a leaf", area / leaves, Unit.M2,
+                                   choice=True, source="whole sheets of the plan"))  # fmt: skip
+    return ctx.figures.add(derived("cost_sheet", "sheet", value / leaves, Unit.MONEY, bought,
+                                   formula="each by its kind and thickness"))  # fmt: skip

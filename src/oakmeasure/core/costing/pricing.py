@@ -1,0 +1,181 @@
+"""What a leaf costs and is sold for: timber, sheet, hardware, finish, hours by operation, margin; beside a bought leaf.
+And the same parts bought three ways: rough and milled here, planed to size, machined out of house.
+
+Prices are the shop's own rules and data/prices.toml, all made up. Sources: sums; common practice, no source.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import HAIR, MM2_PER_M2, MM3_PER_M3
+from oakmeasure.core.cutting.job_plan import JobPlan
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.rules import ShopRules
+from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.data import table
+
+OPERATIONS = {
+    "parts": "sawing, planing, marking",
+    "joints": "joints and fixings",
+    "glue": "glue-ups",
+    "finish": "finishing",
+    "reduce": "making it narrower",
+    "extend": "making it longer",
+    "old": "taking the old leaf down",
+    "hanging": "hanging it",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line of the price. hours: where it is work. value: in the job's money."""
+
+    words: str
+    value: float
+    hours: float = 0.0
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Price:
+    """lines: material, then work. cost: of all of them. margin, price: on top of it, and with it. bought: what altering
+    and hanging the nearest bought leaf comes to; None where there is none.
+    """
+
+    lines: tuple[Line, ...]
+    cost: float
+    margin: float
+    price: float
+    bought: tuple[Line, ...] = ()
+
+    @property
+    def bought_price(self) -> float | None:
+        """Return what the bought leaf comes to, with the same margin; None where there is none."""
+        return sum(each.value for each in self.bought) if self.bought else None
+
+
+def price_of(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> Price | None:
+    """Return the price of a leaf; None where it cannot be made. timber: its share of the plan of the whole job, where
+    that is known; else that of its own plan.
+    """
+    if leaf.build is None or "cost" not in leaf.figures:
+        return None
+    f, rules, prices = leaf.figures, job.rules, table("prices")
+    hour = rules.hour_price.value
+    of_plan = timber is not None
+    wood = timber if timber is not None else f["cost_timber"].value + f["cost_sheet"].value
+    faces = 2 * leaf.build.width * leaf.build.height / MM2_PER_M2
+    lines = [
+        Line("timber and sheet as bought", wood, note="its share of the whole job's plan" if of_plan else
+             "by its own quick plan"),
+        Line("hardware", hardware_price(leaf), note=_hardware_words(leaf)),
+        Line("finish", faces * rules.finish_price.value, note=f"{faces:.1f} m² of faces"),
+    ]  # fmt: skip
+    hours = {key: f[f"hours_{key}"].value for key in OPERATIONS if f"hours_{key}" in f}
+    hours["hanging"] = float(prices["hanging"]["hours"])
+    lines += [Line(OPERATIONS[key], value * hour, value) for key, value in hours.items() if value]
+    cost = sum(each.value for each in lines)
+    margin = cost * rules.margin.value / 100
+    return Price(tuple(lines), cost, margin, cost + margin, _bought(leaf, rules, hour))
+
+
+def wood_share(plan: JobPlan, leaf_id: str) -> float:
+    """Return what the wood of an opening costs in the plan of the job: each board by the area that its pieces take."""
+    total = 0.0
+    for stock in (each for lot in plan.lots for each in lot.stock):
+        areas = [each.length * each.width for each in stock.pieces]
+        mine = sum(area for each, area in zip(stock.pieces, areas, strict=True) if each.wanted.leaf == leaf_id)
+        total += stock.source.price * mine / max(sum(areas), 1e-9)
+    return total
+
+
+def wood_of_one(plan: JobPlan, leaf: LeafSolution) -> float:
+    """Return what the wood of one leaf costs in the plan of the job; of a pair or a run each has its share."""
+    return wood_share(plan, leaf.leaf.id) / leaf.fit.leaves
+
+
+def hardware_price(leaf: LeafSolution) -> float:
+    """Return what the hinges or gear of one leaf, and its lock or latch, cost."""
+    prices, total = table("prices")["hardware"], 0.0
+    if leaf.butts is not None:
+        total += prices["butt"] * len(leaf.butts.places)
+    if leaf.cups is not None:
+        total += prices["cup"] * len(leaf.cups.places)
+    if leaf.gear is not None:
+        total += prices["track_set"]
+    return total + (prices["lock"] if leaf.leaf.hardware.lock is not None else prices["latch"])
+
+
+def _hardware_words(leaf: LeafSolution) -> str:
+    words = []
+    if leaf.butts is not None:
+        words.append(f"{len(leaf.butts.places)} butts")
+    if leaf.cups is not None:
+        words.append(f"{len(leaf.cups.places)} cup hinges")
+    if leaf.gear is not None:
+        words.append("track set")
+    return ", ".join([*words, "lock" if leaf.leaf.hardware.lock is not None else "latch"])
+
+
+def _bought(leaf: LeafSolution, rules: ShopRules, hour: float) -> tuple[Line, ...]:
+    """Return the lines of the nearest slab that is sold: bought, altered, hung."""
+    f = leaf.figures
+    if "slab_width" not in f:
+        return ()
+    prices = table("prices")
+    slab = float(prices["slab"]["each"])
+    alter = float(prices["slab"]["alter_hours"]) if f["slab_off"].value + f["slab_off_height"].value > HAIR else 0.0
+    hang = float(prices["hanging"]["hours"])
+    lines = [Line("slab as sold", slab), Line("hardware", hardware_price(leaf)),
+             Line("altering it", alter * hour, alter), Line("hanging it", hang * hour, hang)]  # fmt: skip
+    cost = sum(each.value for each in lines)
+    return (*lines, Line("margin", cost * rules.margin.value / 100))
+
+
+# --- three ways to buy the same parts ---------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class BuyWay:
+    """One way to come by the parts. material, service: money. hours: of milling here. total: with the hours' price."""
+
+    words: str
+    material: float
+    service: float
+    hours: float
+    total: float
+    note: str
+
+    @property
+    def hours_cost(self) -> float:
+        """Return what its hours cost."""
+        return self.total - self.material - self.service
+
+
+def buy_ways(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> tuple[BuyWay, ...]:
+    """Return what the solid parts of a leaf cost rough and milled here, planed to size, and machined out of house.
+
+    Rough: the boards of the plan, and so many minutes of milling for each part. Planed: by the cubic metre of the
+    planed parts, with the yard's waste in its price; each part is only cut to length here. Machined: planed, and so
+    much for every part with its joints; nothing is milled here. () where nothing is solid.
+    """
+    rules = job.rules
+    parts = [each for each in leaf.sawn if not isinstance(stuff(each.species), Sheet) and each.role is not Role.PACKING]
+    if not parts or "cost_timber" not in leaf.figures:
+        return ()
+    hour = rules.hour_price.value
+    planed = sum(each.planed.length * each.planed.width * each.planed.thickness for each in parts) / MM3_PER_M3
+    rough_wood = leaf.figures["cost_timber"].value * leaf.fit.leaves if timber is None else timber
+    milling, cutting = len(parts) * rules.milling_minutes.value / 60, len(parts) * rules.length_minutes.value / 60
+    ready = planed * rules.planed_price.value
+    machined = len(parts) * rules.machining_price.value
+    made = (
+        ("rough, milled here", rough_wood, 0.0, milling, "what shows is chosen at the bench; wood rests between cuts"),
+        ("planed to size", ready, 0.0, cutting, "comes straight, may move again; order 5 % more"),
+        ("machined out of house", ready, machined, 0.0, "drawings must be final; joints as they are sent"),
+    )
+    return tuple(BuyWay(words, wood, service, hours, wood + service + hours * hour, note)
+                 for words, wood, service, hours, note in made)  # fmt: skip

@@ -1,0 +1,1 @@
+"""What no cutting plan can cost less than."""

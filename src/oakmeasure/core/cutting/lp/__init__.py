@@ -1,0 +1,1 @@
+"""The linear programmes behind cutting plans."""

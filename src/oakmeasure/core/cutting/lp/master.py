@@ -1,0 +1,424 @@
+"""Strips, spans and what lies in them as one linear programme: which pieces of stock are ripped how, and what each span
+of a strip is crosscut into, are columns of their own, so that any fill goes with any strip of its length and width.
+
+Columns are made where the prices of the programme ask for them. The prices also give a bound: no plan of this way of
+cutting can cost less. Sources: Gilmore and Gomory 1965, the two stages kept apart; bound, Farley 1990 and Lagrange.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Callable, Collection, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.cutting.lp import highs
+from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way
+from oakmeasure.core.cutting.two_d.exact_fill import CutAt
+from oakmeasure.core.cutting.two_d.layouts import Layout
+from oakmeasure.core.cutting.two_d.slots import SLOT, Slots, side_by_side
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from oakmeasure.core.cutting.two_d.stock_assignment import Shop
+
+COARSE, FINE = 10, 1  # tenths, the grids of the knapsacks
+SLOW = 1e-4  # of the cost, from which the next grid is taken
+FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
+UP, DOWN = 1.1, 0.9  # of prices that are known nearly, between which those of the programme stay at first
+WEIGHED = 4  # rounds, after which all stock is asked, and a bound is reckoned where the tables give none
+LAST_WAY = (0.3, 0.5, 0.3, 0.5)  # shares of the way to the last prices, where the bound is reckoned
+FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between
+DEAR = 4.0  # times what its share of the dearest stock costs, a part is bought at where it finds no place
+PAIRED = 10  # widths of parts, of which any two side by side make a strip too,
+PAIRED_UP_TO = 800  # in lists of so many parts
+Span = tuple[int, int, int, int]  # frame, length, width of the strip, level of its wood
+Slot = tuple[int, int, int, int]  # frame, along, width of the strip, level of its wood
+Strip = tuple[int, int]  # y, width
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips. pairs: widths of
+    strips beside those of the parts.
+    """
+
+    across: bool
+    lies: tuple[Way, ...]
+    layouts: dict[int, Layout]
+    longest: int
+    widest: int
+    large_first: tuple[Way, ...]
+    pairs: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Columns:
+    """What was made so far, each with its place in the programme."""
+
+    layouts: dict[tuple[int, int, tuple[Strip, ...]], int]
+    fills: dict[tuple[Span, tuple[Way, ...]], int]
+    stacks: dict[tuple[Slot, tuple[Way, ...]], int]
+
+
+@dataclass(frozen=True, slots=True)
+class Prices:
+    """What a solved programme would pay: for a part, for another piece of each stock; and what is worth most in each
+    width and length at that, by frame.
+    """
+
+    used: Sequence[float] | np.ndarray
+    dual: Sequence[float] | np.ndarray
+    value: list[float]
+    extra: dict[int, float]
+    tables: tuple[Levels, ...]
+
+
+class Master:
+    """The programme of one problem, or of a part of it. demand: of every part. stock: how many of each kind, None for
+    as many as needed. dear: times its share of the dearest stock that a part is bought at. ways: whether strips lie
+    across the stock; all that the problem allows where none is given.
+    """
+
+    def __init__(
+        self,
+        shop: Shop,
+        demand: Sequence[int],
+        stock: dict[int, int | None],
+        *,
+        dear: float = DEAR,
+        ways: Sequence[bool] = (),
+    ) -> None:
+        self.shop, self.demand, self.stock = shop, list(demand), dict(stock)
+        self.parts = [at for at in shop.fits if demand[at]]
+        self.frames = [self._frame(across) for across in ways or shop.ways]
+        self.programme = highs.Programme((), (), goes_on=True)
+        self.cost_row = self.programme.row(-math.inf, math.inf)
+        self.part_row = {at: self.programme.row(float(demand[at]), math.inf) for at in self.parts}
+        self.stock_row = {at: self.programme.row(-math.inf, float(count)) for at, count in stock.items()
+                          if count is not None}  # fmt: skip
+        self.span_row: dict[Span, int] = {}
+        self.slot_row: dict[Slot, int] = {}
+        self.made = Columns({}, {}, {})
+        self.bought: dict[int, int] = {}
+        self.dear: dict[int, float] = {}
+        self.sold: list[int] = []  # columns
+        rate = dear * max((shop.rate[at] for at in stock), default=1.0)
+        for at in self.parts:
+            cost = rate * (shop.sizes[at][0] + shop.kerf) * (shop.sizes[at][1] + shop.kerf) + 1.0
+            self.bought[at] = self.programme.add(cost, {self.part_row[at]: 1.0, self.cost_row: cost})
+            self.dear[at] = cost
+        # A part that may hold a knot never reaches from it into clear wood here: plans may be cheaper, so no bound.
+        self.proves = len(shop.levels) == 1 and all(
+            layout.exact for frame in self.frames for layout in frame.layouts.values()
+        )
+        self.is_free = True  # nothing is held: the prices make a bound
+        self.bound, self.value, self.rounds = 0.0, math.inf, 0
+        self.far: dict[int, float] = {}  # how much less than its price each kind of stock was worth, of it
+        self.center: list[float] = []  # worths of the parts that gave that bound
+
+    def _frame(self, across: bool) -> Frame:
+        shop = self.shop
+        stocks = [shop.stock[at].turned() if across else shop.stock[at] for at in self.stock]
+        longest, widest = max(each.length for each in stocks), max(each.width for each in stocks)
+        lies = []
+        for at in self.parts:
+            lies += [Way(at, along, wide) for along, wide in shop.lies(at, longest, widest, across=across)]
+        lies.sort(key=lambda way: (way.across, -way.along, way.part))
+        pairs = self._pairs(lies, widest)
+        widths = sorted({*pairs, *(way.across for way in lies)})
+        return Frame(
+            across,
+            tuple(lies),
+            {each.at: Layout(each, widths, shop.kerf) for each in stocks},
+            longest,
+            widest,
+            tuple(sorted(lies, key=lambda way: -way.along * way.across)),
+            pairs,
+        )
+
+    def _pairs(self, lies: Sequence[Way], widest: int) -> tuple[int, ...]:
+        """Return how wide two parts of the widths that are wanted most are side by side: strips may be so wide, too."""
+        if self.shop.stages < 3 or sum(self.demand) > PAIRED_UP_TO:
+            return ()
+        wanted: Counter[int] = Counter()
+        for way in lies:
+            wanted[way.across] += self.demand[way.part]
+        some, k = [wide for wide, _ in wanted.most_common(PAIRED)], self.shop.kerf
+        return tuple({a + b + k for a in some for b in some if a + b + k <= widest})
+
+    # --- columns -----------------------------------------------------------------------------------------------
+
+    def add_layout(self, at: int, frame: int, strips: Sequence[Strip]) -> bool:
+        """Add a way of ripping a piece of stock; return whether it is new."""
+        key = (at, frame, tuple(strips))
+        if key in self.made.layouts or not strips:
+            return False
+        cost = float(self.shop.price[at])
+        entries = {self.cost_row: cost}
+        for span, many in self.spans(at, frame, strips).items():
+            if span not in self.span_row:
+                self.span_row[span] = self.programme.row(-math.inf, 0.0)
+            entries[self.span_row[span]] = -float(many)
+        if at in self.stock_row:
+            entries[self.stock_row[at]] = 1.0
+        self.made.layouts[key] = self.programme.add(cost, entries)
+        return True
+
+    def spans(self, at: int, frame: int, strips: Sequence[Strip]) -> Counter[Span]:
+        """Return the spans of a piece of stock that is ripped so, with how many there are of each."""
+        layout = self.frames[frame].layouts[at]
+        return Counter((frame, b - a, wide, level) for y, wide in strips for a, b, level in layout.free(y, wide))
+
+    def add_fill(self, span: Span, lying: Sequence[Way]) -> bool:
+        """Add what may lie in a span, parts or slots; return whether it is new."""
+        key = (span, tuple(sorted(lying, key=lambda way: (-way.along, way.across, way.part))))
+        if key in self.made.fills or not lying:
+            return False
+        entries = {self.span_row[span]: 1.0}
+        for way, many in Counter(lying).items():
+            row = self._slot(span, way) if way.part == SLOT else self.part_row[way.part]
+            entries[row] = entries.get(row, 0.0) + (-many if way.part == SLOT else many)
+        self.made.fills[key] = self.programme.add(0.0, entries)
+        return True
+
+    def _slot(self, span: Span, way: Way) -> int:
+        slot = (span[0], way.along, way.across, span[3])
+        if slot not in self.slot_row:
+            self.slot_row[slot] = self.programme.row(-math.inf, 0.0)
+        return self.slot_row[slot]
+
+    def add_stack(self, slot: Slot, lying: Sequence[Way]) -> bool:
+        """Add what may lie side by side in a slot; return whether it is new."""
+        key = (slot, tuple(sorted(lying, key=lambda way: (-way.across, way.part))))
+        if key in self.made.stacks or not lying:
+            return False
+        entries = {self.slot_row[slot]: 1.0}
+        for way in lying:
+            entries[self.part_row[way.part]] = entries.get(self.part_row[way.part], 0.0) + 1.0
+        self.made.stacks[key] = self.programme.add(0.0, entries)
+        return True
+
+    def add_piece(self, at: int, frame: int, strips: Sequence[Strip], cuts: Sequence[CutAt]) -> None:
+        """Add the way in which a piece is cut, in two stages; cuts: in the frame."""
+        self.add_layout(at, frame, strips)
+        layout = self.frames[frame].layouts[at]
+        for y, wide in strips:
+            for a, b, level in layout.free(y, wide):
+                lying = [Way(part, along, across) for x, up, part, along, across in cuts if up == y and a <= x < b]
+                self.add_fill((frame, b - a, wide, level), lying)
+
+    def allow(self) -> None:
+        """Tell the programme what is wanted and what stock there is, after `demand` or `stock` were changed."""
+        for at, row in self.part_row.items():
+            self.programme.limit(row, float(self.demand[at]), math.inf)
+        for at, row in self.stock_row.items():
+            self.programme.limit(row, -math.inf, float(self.stock[at] or 0))
+
+    # --- prices known nearly -----------------------------------------------------------------------------------
+
+    def begin(self, value: Sequence[float]) -> None:
+        """Begin at prices that are known nearly, with the columns that they ask for; until `loosen`, parts are bought a
+        little above them and sold a little below. Source: stabilised column generation, du Merle and others 1999.
+        """
+        self.buy_at([UP * each for each in value])
+        self.sold = [self.programme.add(-DOWN * value[at], {self.part_row[at]: -1.0}) for at in self.parts]
+        prices = self.prices_at(list(value), FINE)
+        self.weigh(value)
+        hot: set[Span] = set()
+        for (at, n), (worth, strips) in self._best(prices, self.stock).items():
+            if worth > DOWN * self.shop.price[at] and self.add_layout(at, n, strips):
+                hot |= set(self.spans(at, n, strips))
+        self.fill(prices, hot)
+        self.programme.inside(True)
+
+    def buy_at(self, value: Sequence[float] = ()) -> None:
+        """Let parts be bought at these prices; dearly where none are given."""
+        for at, column in self.bought.items():
+            self.programme.cost(column, min(value[at], self.dear[at]) if value else self.dear[at])
+
+    def loosen(self, *, hurried: bool = False) -> bool:
+        """Let the prices go where they will; return whether they were held. hurried: stay with interior points, as the
+        simplex method has no corner to begin at.
+        """
+        if not self.sold:
+            return False
+        self.buy_at()
+        for column in self.sold:
+            self.programme.hold(column, 0.0, 0.0)
+        if not hurried:
+            self.programme.inside(False)
+        self.sold = []
+        return True
+
+    # --- prices ------------------------------------------------------------------------------------------------
+
+    def solve(self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0) -> highs.Solved | None:
+        """Make columns until no more are asked for, or the time is over; None where the programme has no answer.
+
+        finest: grid of the knapsacks, tenths; only at 1 it gives a bound. near: of the cost; a bound that near is
+        enough.
+        """
+        grid, before = finest if self.sold else max(COARSE, finest), math.inf
+        while True:
+            solved = self.programme.solve()
+            if solved is None:
+                return None
+            before, self.value = self.value, solved.value
+            if until():
+                if self.sold:
+                    self.weigh(self.paid(solved), LAST_WAY)
+                    self.loosen(hurried=True)
+                return solved
+            added = self.price(self.prices(solved, grid))
+            slow = before - self.value < SLOW * self.value
+            if grid > finest and (slow or not added):
+                grid = finest
+                continue
+            is_near = grid == FINE and self.value - self.bound <= near * self.value
+            if (is_near or not added) and not self.loosen():
+                return self.programme.solve() if added else solved
+
+    def prices(self, solved: highs.Solved, grid: int) -> Prices:
+        """Return what the programme would pay for each part, and for another piece of each stock."""
+        made = self.prices_at(self.paid(solved), grid)
+        return replace(made, used=solved.x, dual=solved.prices, extra=self.extra(solved))
+
+    def paid(self, solved: highs.Solved) -> list[float]:
+        """Return what the programme would pay for each part."""
+        value = [0.0] * len(self.shop.demand)
+        for at, row in self.part_row.items():
+            value[at] = max(float(solved.prices[row]), 0.0)
+        return value
+
+    def extra(self, solved: highs.Solved) -> dict[int, float]:
+        """Return what one more of each kind of stock that is counted would save, negative."""
+        return {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
+
+    def prices_at(self, value: list[float], grid: int) -> Prices:
+        """Return what is worth most at such worths of the parts."""
+        tables = tuple(self._tables(frame, value, grid) for frame in self.frames)
+        return Prices((), (), value, {}, tables)
+
+    def price(self, prices: Prices) -> int:
+        """Add the columns that the prices ask for; return how many."""
+        gives_bound = self.is_free and self.proves and all(table.exact for table in prices.tables)
+        every = gives_bound or self.rounds % WEIGHED == 0
+        added = self._price(prices, every=every, gives_bound=gives_bound)
+        if not added and not every:
+            added = self._price(prices, every=True, gives_bound=False)
+        self.rounds += 1
+        if self.is_free and not gives_bound and every:
+            self.weigh(prices.value)
+        return added
+
+    def _price(self, prices: Prices, *, every: bool, gives_bound: bool) -> int:
+        """Add the columns that are asked for; of the stock that is there, or of what was not far from its price."""
+        shop, extra = self.shop, prices.extra
+        there = [at for at, many in self.stock.items() if many != 0 and (every or self.far.get(at, 0.0) < FAR)]
+        best = self._best(prices, self.stock if gives_bound else there)
+        lacks = {key: (shop.price[key[0]] - extra.get(key[0], 0.0) - worth) / max(shop.price[key[0]], 1)
+                 for key, (worth, _) in best.items()}  # fmt: skip
+        for at in there:
+            self.far[at] = min(lacks[at, n] for n in range(len(self.frames)))
+        order = sorted(lacks, key=lambda key: lacks[key])
+        added, hot = 0, set()
+        for key in order[: max(FEW_LAYOUTS, len(self.stock) // 6)]:
+            if lacks[key] < -1e-6:
+                strips = best[key][1]
+                added += self.add_layout(*key, strips)
+                hot |= set(self.spans(*key, strips))
+        if gives_bound:
+            self.bound = max(self.bound, self.bound_of(prices, best))
+        return added + self.fill(prices, hot | self.in_use(prices.used))
+
+    def in_use(self, used: Sequence[float] | np.ndarray) -> set[Span]:
+        """Return the spans of the ways of ripping that the programme uses."""
+        return {span for (at, n, ripped), column in self.made.layouts.items()
+                if column < len(used) and used[column] > 1e-6 for span in self.spans(at, n, ripped)}  # fmt: skip
+
+    def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
+        """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
+        from the worths that gave the best bound: a bound at worths between two is at least the one between theirs.
+        Nothing where the bound would not hold, or is not asked for; slots have no such tables.
+        """
+        if not self.proves or self.shop.stages != 2:
+            return
+        k = self.shop.kerf
+        for share in (1.0, *(on_the_way if self.center else ())):
+            each = [share * a + (1 - share) * b for a, b in zip(value, self.center or value, strict=True)]
+            tables = tuple(
+                Levels(partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
+                       self.useful(frame, each), self.shop.clear, self.shop.levels)
+                for frame in self.frames
+            )  # fmt: skip
+            prices = Prices((), (), each, {}, tables)
+            bound = self.bound_of(prices, self._best(prices, self.stock))
+            if bound > self.bound:
+                self.bound, self.center = bound, each
+
+    def _best(self, prices: Prices, some: Collection[int]) -> dict[tuple[int, int], tuple[float, list[Strip]]]:
+        """Return for these kinds of stock, and each frame, what one can be worth at the most, and its strips."""
+        best: dict[tuple[int, int], tuple[float, list[Strip]]] = {}
+        for n, (frame, tables) in enumerate(zip(self.frames, prices.tables, strict=True)):
+            for at in some:
+                best[at, n] = frame.layouts[at].best(tables) if tables.widths else (0.0, [])
+        return best
+
+    def useful(self, frame: Frame, value: list[float]) -> list[Way]:
+        """Return how the parts may lie that are wanted and worth something."""
+        return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
+
+    def _tables(self, frame: Frame, value: list[float], grid: int) -> Levels:
+        useful = self.useful(frame, value)
+        longest, k = frame.longest + self.shop.kerf, self.shop.kerf
+
+        def made(some: list[Way]) -> Tables | Slots:
+            if self.shop.stages > 2:
+                stacks = side_by_side(some, self.demand, value, frame.widest, k, 1 if grid == 1 else min(grid, 5))
+                widths = sorted({*frame.pairs, *(way.across for way in some)})
+                return Slots(some, self.demand, longest, k, grid, stacks, widths)
+            return Tables(some, self.demand, value, longest, k, grid)
+
+        return Levels(made, useful, self.shop.clear, self.shop.levels)
+
+    def fill(self, prices: Prices, hot: set[Span]) -> int:
+        """Add for each span that is in use, and each slot, what is worth more in it than its price."""
+        added, k, dual = 0, self.shop.kerf, prices.dual
+        many = len(dual)
+        for span in sorted(hot):
+            n, length, wide, level = span
+            row, table = self.span_row[span], prices.tables[n]
+            price = -float(dual[row]) if row < many else 0.0
+            if table.best(wide, length + k, level) > price + 1e-6 * max(price, 1.0):
+                added += self.add_fill(span, table.taken(wide, length + k, self.demand, level))
+        for slot, row in list(self.slot_row.items()):
+            n, along, wide, level = slot
+            table = prices.tables[n]
+            price = -float(dual[row]) if row < many else 0.0
+            if table.stacked(along, wide, level) > price + 1e-6 * max(price, 1.0):
+                added += self.add_stack(slot, table.stack(along, wide, self.demand, level))
+        return added
+
+    def bound_of(self, prices: Prices, best: dict[tuple[int, int], tuple[float, list[Strip]]]) -> float:
+        """Return what no plan can cost less than, at any prices: those that are shrunk until no piece of stock is worth
+        more than it costs, or, where all stock is counted, less what the pieces are worth more than they cost.
+        """
+        value, extra = prices.value, prices.extra
+        plain = sum(value[at] * self.demand[at] for at in self.parts)
+        spare, lagrange, worst = plain, plain, 1.0
+        worths = {at: 0.0 for at, _ in best}
+        for (at, _), (each, _) in best.items():
+            worths[at] = max(worths[at], each)
+        for at, worth in worths.items():
+            price, count = max(float(self.shop.price[at]), 1e-9), self.stock[at]
+            worst = max(worst, (worth + extra.get(at, 0.0)) / price)
+            if count is None:
+                lagrange = -math.inf
+            else:
+                lagrange -= count * max(0.0, worth - price)
+                spare += count * extra.get(at, 0.0)
+        return max(spare / worst, lagrange)

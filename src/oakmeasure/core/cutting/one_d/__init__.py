@@ -1,0 +1,1 @@
+"""Bars: one dimension."""

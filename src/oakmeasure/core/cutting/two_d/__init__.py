@@ -1,0 +1,1 @@
+"""Boards and sheets: strips and what lies in them."""

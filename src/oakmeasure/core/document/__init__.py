@@ -1,0 +1,1 @@
+"""The job as its file holds it: readings, choices, stock, records."""

@@ -1,0 +1,372 @@
+"""What is read at the opening, as the document holds it: by tape and level, as a polygon, or by ticks on a board.
+
+Everything is seen from the opening side (where the knuckles will show). Lengths in mm.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, Field, model_validator
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.rules import Model, between, check_between
+from oakmeasure.core.figures.figure import State
+
+
+class Reading(Model):
+    """One reading: its value, how well it is known and, where it differs from its kind's, its uncertainty."""
+
+    value: float
+    state: State = State.MEASURED
+    sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
+
+
+def restated(value: Any, state: State) -> Any:
+    """Return a part of the document in which every reading, however deep, that is known better than `state`, which is
+    assumed or from a table, is known as that instead.
+    """
+    if isinstance(value, Reading):
+        kept = value.state is State.ASSUMED or value.state is state
+        return value if kept else value.model_copy(update={"state": state, "sigma": None})
+    if isinstance(value, Model):
+        return value.model_copy(update={name: restated(each, state) for name, each in value})
+    if isinstance(value, tuple):
+        return tuple(restated(each, state) for each in value)
+    return value
+
+
+def _reading(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
+    def check(reading: Reading) -> Reading:
+        check_between(reading.value, low, high, what, unit)
+        return reading
+
+    return AfterValidator(check)
+
+
+WidthReading = Annotated[Reading, _reading(200, 3000, "width")]
+HeightReading = Annotated[Reading, _reading(300, 4000, "height")]
+DiagonalReading = Annotated[Reading, _reading(360, 5000, "diagonal")]
+LeanReading = Annotated[Reading, _reading(-150, 150, "lean")]
+DepthReading = Annotated[Reading, _reading(10, 1000, "depth")]
+RiseReading = Annotated[Reading, _reading(1, 3000, "rise")]
+OffsetReading = Annotated[Reading, _reading(-100, 100, "bow")]
+FloorReading = Annotated[Reading, _reading(-200, 200, "floor height")]
+StandOutReading = Annotated[Reading, _reading(-300, 3000, "stand-out")]
+SideReading = Annotated[Reading, _reading(20, 6000, "side or diagonal")]
+StickReading = Annotated[Reading, _reading(20, 2000, "stick")]
+SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
+RatingReading = Annotated[Reading, _reading(1, 1000, "rating", "kg")]
+ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
+
+
+class OpeningReadings(Model):
+    """What tape and level read. None is: not read.
+
+    Rising diagonal: hinge foot to latch head. Leans: of the whole side, in the plane of the wall, positive
+    to the latch at the head. Sill, head: the latch end above (+) the hinge end. Across: lean of the whole side
+    across the wall, positive when its head lies towards the opening side. Depth: of the lining, face to face;
+    where none is in yet, of the wall.
+    """
+
+    width_top: WidthReading | None = None
+    width_middle: WidthReading | None = None
+    width_bottom: WidthReading | None = None
+    height_hinge: HeightReading | None = None
+    height_middle: HeightReading | None = None
+    height_latch: HeightReading | None = None
+    diagonal_rising: DiagonalReading | None = None
+    diagonal_falling: DiagonalReading | None = None
+    lean_hinge: LeanReading | None = None
+    lean_latch: LeanReading | None = None
+    sill_rise: LeanReading | None = None
+    head_rise: LeanReading | None = None
+    across_hinge: LeanReading | None = None
+    across_latch: LeanReading | None = None
+    depth: DepthReading | None = None
+
+    @property
+    def some_width(self) -> Reading:
+        """Return a width, the lowest that was read: for what only asks about how wide it is."""
+        return next(each for each in (self.width_bottom, self.width_middle, self.width_top) if each is not None)
+
+    @property
+    def some_height(self) -> Reading:
+        """Return a height, of a side rather than of the middle, for what only asks about how tall it is."""
+        return next(each for each in (self.height_hinge, self.height_latch, self.height_middle) if each is not None)
+
+    @model_validator(mode="after")
+    def _enough(self) -> OpeningReadings:
+        if not (self.width_top or self.width_middle or self.width_bottom):
+            raise InputError("width_middle", "nothing", "at least one width")
+        if not (self.height_hinge or self.height_middle or self.height_latch):
+            raise InputError("height_middle", "nothing", "at least one height")
+        return self
+
+
+class MeasuredBy(StrEnum):
+    """How the opening was taken; what the other ways hold is kept."""
+
+    TAPE = "tape and level"
+    POLYGON = "sides and diagonals"
+    TICKS = "ticks on a board"
+
+
+class HeadKind(StrEnum):
+    """The shape of the head. Heights at the sides are read to where it springs."""
+
+    LEVEL = "level"
+    RAKED = "raked"
+    SEGMENTAL = "segmental"
+    HALF_ROUND = "half-round"
+    TWO_CENTRED = "two-centred"
+
+    @property
+    def is_curved(self) -> bool:
+        return self in (HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED)
+
+
+class HeadShape(Model):
+    """rise: crown above the springing line; None takes it from the middle height, or from a half-round's span."""
+
+    kind: HeadKind = HeadKind.LEVEL
+    rise: RiseReading | None = None
+
+
+class Side(StrEnum):
+    """A side of the opening, or the field behind the leaf."""
+
+    HINGE = "hinge side"
+    LATCH = "latch side"
+    HEAD = "head"
+    FLOOR = "floor"
+    BEHIND = "behind the leaf"
+
+
+class SideOffset(Model):
+    """How far a side bulges into the opening (+) off a line stretched from its one end to the other.
+
+    at: from the foot of an upright side, from the hinge end of the head or the floor.
+    """
+
+    side: Side = Side.LATCH
+    at: Annotated[float, between(0, 4000, "place")] = 1000.0
+    into: OffsetReading = Reading(value=0.0)
+
+    @model_validator(mode="after")
+    def _a_side(self) -> SideOffset:
+        if self.side is Side.BEHIND:
+            raise InputError("side", self.side, "hinge side, latch side, head or floor")
+        return self
+
+
+class FloorAlong(StrEnum):
+    """What the floor was read along."""
+
+    SWING = "the swing"
+    TRAVEL = "the travel"
+
+
+class FloorPoint(Model):
+    """A height of the finished floor over the sill at the hinge side's foot.
+
+    at: degrees of opening (the swing), or mm along the wall from the hinge side, towards the latch and beyond
+    (the travel).
+    """
+
+    at: Annotated[float, between(-4000, 6000, "place")]
+    height: FloorReading
+
+
+class FloorReadings(Model):
+    """The floor where the leaf will pass: along its swing, `at` in degrees, or along its travel, in mm."""
+
+    along: FloorAlong = FloorAlong.SWING
+    swing: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+    travel: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+
+    @model_validator(mode="after")
+    def _on_the_swing(self) -> FloorReadings:
+        for at, each in enumerate(self.swing):
+            if not 0 <= each.at <= 180:
+                raise InputError(f"swing.{at}.at", each.at, limits=(0, 180), unit="°")
+        return self
+
+    @property
+    def points(self) -> tuple[FloorPoint, ...]:
+        """Return the heights along the way that is chosen."""
+        return self.swing if self.along is FloorAlong.SWING else self.travel
+
+    @property
+    def path(self) -> str:
+        """Return the path of those points in the leaf."""
+        return "floor.swing" if self.along is FloorAlong.SWING else "floor.travel"
+
+
+class Thing(StrEnum):
+    """What may stand in the way."""
+
+    ARCHITRAVE = "architrave"
+    SKIRTING = "skirting"
+    PIPE = "pipe"
+    SCREW_HEAD = "screw head"
+    BOLT = "bolt"
+    WALL = "wall beside"
+    NEIGHBOUR = "neighbour"
+    OTHER = "something else"
+
+
+class InTheWay(Model):
+    """Something beside or behind the leaf.
+
+    away: from the opening's edge outward; behind the leaf: from the hinge side. up: over the floor.
+    stands_out: from the wall's face; negative: how deep it lies in the wall.
+    """
+
+    what: Thing = Thing.ARCHITRAVE
+    where: Side = Side.HINGE
+    away: Annotated[float, between(0, 4000, "place")] = 0.0
+    up: Annotated[float, between(0, 4000, "height")] = 0.0
+    stands_out: StandOutReading
+
+
+class LiningFrom(StrEnum):
+    """What a lining to be made starts from."""
+
+    ROUGH = "the rough opening"
+    LEAF = "a leaf that exists"
+
+
+class LiningSchool(StrEnum):
+    """What is done where the wall is crooked."""
+
+    PLUMB_FIRST = "plumb first"
+    FOLLOW_WALL = "follow the wall"
+
+
+class Lining(Model):
+    """A lining to be made. The readings are then those of the rough opening.
+
+    packing: both sides together. packing_head: over the head. depth None: the depth read. trench: how far the legs
+    are housed into the head. leaf_width, leaf_height: the leaf that exists, for a lining made to it.
+    """
+
+    made_from: LiningFrom = LiningFrom.ROUGH
+    thickness: Annotated[float, between(10, 60, "lining thickness")] = 25.0
+    packing: Annotated[float, between(0, 100, "packing")] = 12.0
+    packing_head: Annotated[float, between(0, 100, "packing")] = 6.0
+    depth: Annotated[float, between(40, 600, "lining depth")] | None = None
+    trench: Annotated[float, between(0, 30, "trench")] = 10.0
+    school: LiningSchool = LiningSchool.PLUMB_FIRST
+    species: str | None = None
+    leaf_width: WidthReading | None = None
+    leaf_height: HeightReading | None = None
+
+    @model_validator(mode="after")
+    def _sensible(self) -> Lining:
+        if self.trench > self.thickness - 5:
+            raise InputError("trench", self.trench, limits=(0, self.thickness - 5), unit="mm")
+        return self
+
+
+class Span(Model):
+    """A length between two corners of a polygon, numbered from 1 at the hinge side's foot, along the floor and up."""
+
+    start: Annotated[int, Field(ge=1, le=8)]
+    end: Annotated[int, Field(ge=1, le=8)]
+    length: SideReading
+
+    @model_validator(mode="after")
+    def _two_corners(self) -> Span:
+        if self.start == self.end:
+            raise InputError("end", self.end, "another corner than it starts from")
+        return self
+
+
+class Polygon(Model):
+    """An opening of 3 to 8 straight sides by its sides and diagonals.
+
+    Corner 1 is the foot of the hinge side, 2 the foot of the latch side, the rest go round over the head.
+    floor_rise, lean_hinge: by the level, as of a four-sided opening.
+    """
+
+    corners: Annotated[int, Field(ge=3, le=8)] = 4
+    spans: Annotated[tuple[Span, ...], Field(max_length=40)] = ()
+    floor_rise: LeanReading | None = None
+    lean_hinge: LeanReading | None = None
+
+    @model_validator(mode="after")
+    def _inside(self) -> Polygon:
+        for at, each in enumerate(self.spans):
+            if max(each.start, each.end) > self.corners:
+                raise InputError(f"spans.{at}.end", max(each.start, each.end), f"a corner from 1 to {self.corners}")
+        return self
+
+
+Coordinate = Annotated[float, between(-10_000, 10_000, "coordinate")]
+HeightAlong = Annotated[float, between(0, 4000, "height")]
+
+
+class Tick(Model):
+    """One tick: the mark on the board, and which way the stick lay.
+
+    Either an angle (from the mark to the point, anticlockwise from the board's x), or a second point on the traced
+    edge, x2 y2, or neither: then x y is the point itself. side: 1 the floor, 2 the latch side, then round over the
+    head to the hinge side; None is left to the program. excluded: taken out by hand.
+    """
+
+    x: Coordinate
+    y: Coordinate
+    angle_deg: Annotated[float, between(-360, 360, "angle", "°")] | None = None
+    x2: Coordinate | None = None
+    y2: Coordinate | None = None
+    side: Annotated[int, Field(ge=1, le=8)] | None = None
+    excluded: bool = False
+
+    @model_validator(mode="after")
+    def _one_direction(self) -> Tick:
+        if (self.x2 is None) is not (self.y2 is None):
+            raise InputError("y2" if self.y2 is None else "x2", "nothing", "both figures of the second point")
+        if self.x2 is not None and self.angle_deg is not None:
+            raise InputError("angle_deg", self.angle_deg, "an angle or a second point, not both")
+        if (self.x2, self.y2) == (self.x, self.y):
+            raise InputError("x2", self.x2, "another point than the mark")
+        return self
+
+
+class TickForm(StrEnum):
+    """How the direction of a tick is written."""
+
+    ANGLE = "by its angle"
+    SECOND = "by a second point"
+    POINT = "points alone"
+
+
+class Template(Model):
+    """A template by ticks. The board is fixed to the hinge side; the nick, x y on it, says where.
+
+    stick: point to mark. sides: of the opening. nick_up: the nick's height over the floor at the hinge side as read
+    on the wall, so that the template finds its place again. check: a tick laid into a corner and kept out of the fit,
+    that between `check_corner` and the next side round (1: floor and latch side, 2: latch side and head …).
+    """
+
+    stick: StickReading = Reading(value=250.0, state=State.ASSUMED)
+    form: TickForm = TickForm.ANGLE
+    sides: Annotated[int, Field(ge=3, le=8)] = 4
+    head: Literal["straight", "curved"] = "straight"
+    ticks: Annotated[tuple[Tick, ...], Field(max_length=5000)] = ()
+    check: Tick | None = None
+    check_corner: Annotated[int, Field(ge=1, le=8)] = 2
+    nick_x: Coordinate = 0.0
+    nick_y: Coordinate = 0.0
+    nick_up: HeightAlong | None = None
+
+    @model_validator(mode="after")
+    def _inside(self) -> Template:
+        for at, each in enumerate(self.ticks):
+            if each.side is not None and each.side > self.sides:
+                raise InputError(f"ticks.{at}.side", each.side, f"a side from 1 to {self.sides}")
+        if self.check_corner > self.sides:
+            raise InputError("check_corner", self.check_corner, f"a corner from 1 to {self.sides}")
+        return self

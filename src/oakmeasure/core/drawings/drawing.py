@@ -1,0 +1,325 @@
+"""One drawing, many renderers: shapes in mm, each on a layer and with a reference to what it shows.
+
+A view builds a `Drawing` out of a solution; the window, the PDF page and the tests only read it. x runs right,
+y up. Text has a size in points of the medium, not in mm, so that it stays legible at every scale.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+
+from oakmeasure.core.base.geometry import Point, circle
+from oakmeasure.core.leaf.part import Rect
+
+
+class Layer(StrEnum):
+    """What a line or an area is; the renderer gives it its weight and colour."""
+
+    WALL = "wall"
+    LINING = "lining"
+    WOOD = "wood"
+    PANEL = "panel"
+    END_GRAIN = "end grain"
+    GRAIN = "grain"
+    ROD = "rod"
+    OUTLINE = "outline"
+    HIDDEN = "hidden"
+    PENCIL = "pencil"
+    FAINT = "faint"
+    DIMENSION = "dimension"
+    METAL = "metal"
+    LEAF = "leaf"
+    READING = "reading"
+    DOUBT = "doubt"
+    WASTE = "waste"
+    FLOOR = "floor"
+    CENTRE = "centre"
+    SPACE = "space"
+    BAND = "band"
+    HANDLE = "handle"
+
+
+class Grain(StrEnum):
+    """Which way the wood runs in an area."""
+
+    NONE = ""
+    UPRIGHT = "upright"
+    LEVEL = "level"
+    END = "end"
+
+
+class Anchor(StrEnum):
+    """Which point of a text stands at its place."""
+
+    CENTRE = "centre"
+    LEFT = "left"
+    RIGHT = "right"
+    BELOW = "below"  # the text hangs under the point
+    ABOVE = "above"
+
+
+@dataclass(frozen=True, slots=True)
+class Area:
+    """A filled outline. tint: the species' colour, where it is wood."""
+
+    points: tuple[Point, ...]
+    layer: Layer
+    ref: str = ""
+    grain: Grain = Grain.NONE
+    tint: str = ""
+
+    def moved(self, x: float) -> Area:
+        """Return it so far to the right."""
+        return replace(self, points=_moved(self.points, x))
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """An open line."""
+
+    points: tuple[Point, ...]
+    layer: Layer
+    ref: str = ""
+
+    def moved(self, x: float) -> Line:
+        """Return it so far to the right."""
+        return replace(self, points=_moved(self.points, x))
+
+
+OAK = "#D9B98A"  # tint of wood that stands for any
+Onto = Callable[[float, float], Point]  # from what is drawn to where it lies on the sheet
+LETTERS = 1.1  # of the height that a label may fill, the size of type whose letters do
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A text. size: 1 is body text. on_paper: knocks out what lies under it.
+
+    room: mm that it may fill across; where it does not fit, the first of `shorter` that does is shown, or nothing.
+    high: mm that it may fill up; where that is less than a line, it is set smaller.
+    """
+
+    x: float
+    y: float
+    text: str
+    layer: Layer = Layer.OUTLINE
+    size: float = 1.0
+    anchor: Anchor = Anchor.CENTRE
+    bold: bool = False
+    ref: str = ""
+    on_paper: bool = False
+    room: float = 0.0
+    shorter: tuple[str, ...] = ()
+    high: float = 0.0
+
+    def moved(self, x: float) -> Label:
+        """Return it so far to the right."""
+        return replace(self, x=self.x + x)
+
+    def set_in(self, body: float, per_mm: float, *, least: float) -> float:
+        """Return how large it is set: smaller where it lacks the height of a line, but to be read. body: of body text,
+        least: of what is read, in the unit of which there are `per_mm` to a mm of the drawing.
+        """
+        whole = body * self.size
+        return min(whole, max(LETTERS * self.high * per_mm, least)) if self.high else whole
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """A dimension line from point to point with its value; `edit` is the field that it sets, where it sets one.
+
+    share: how far along the line the text stands.
+    """
+
+    start: Point
+    end: Point
+    text: str
+    figure: str = ""
+    edit: str = ""
+    layer: Layer = Layer.DIMENSION
+    arrows: bool = False
+    ref: str = ""
+    share: float = 0.5
+
+    def moved(self, x: float) -> Dimension:
+        """Return it so far to the right."""
+        return replace(self, start=(self.start[0] + x, self.start[1]), end=(self.end[0] + x, self.end[1]))
+
+
+def _moved(points: tuple[Point, ...], x: float) -> tuple[Point, ...]:
+    return tuple((px + x, py) for px, py in points)
+
+
+Shape = Area | Line | Label | Dimension
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """All shapes of a view, bottom one first, and the mm box that they fill."""
+
+    shapes: tuple[Shape, ...]
+    bounds: Rect
+
+    def refs(self) -> set[str]:
+        """Return everything that the drawing shows and can point at."""
+        return {shape.ref for shape in self.shapes if shape.ref}
+
+    def texts(self) -> list[str]:
+        """Return every text on the drawing."""
+        return [shape.text for shape in self.shapes if isinstance(shape, Label | Dimension)]
+
+
+@dataclass(slots=True)
+class Sketch:
+    """Collects shapes. `mirror_at` turns the view round for hinges on the right: x becomes mirror_at − x."""
+
+    shapes: list[Shape] = field(default_factory=list)
+    mirror_at: float | None = None
+
+    def page(self) -> Sketch:
+        """Return a sketch on the same sheet that is not mirrored: for rods, titles and sections beside the leaf."""
+        return Sketch(self.shapes)
+
+    def at(self, x: float, y: float) -> Point:
+        return (self.mirror_at - x if self.mirror_at is not None else x, y)
+
+    def area(
+        self, points: Sequence[Point], layer: Layer, *, ref: str = "", grain: Grain = Grain.NONE, tint: str = ""
+    ) -> None:
+        self.shapes.append(Area(tuple(self.at(*each) for each in points), layer, ref, grain, tint))
+
+    def rect(self, rect: Rect, layer: Layer, *, ref: str = "", grain: Grain = Grain.NONE, tint: str = "") -> None:
+        """Add a rectangle; how its grain is drawn is the renderer's business."""
+        self.area(corners(rect), layer, ref=ref, grain=grain, tint=tint)
+
+    def line(self, points: Sequence[Point], layer: Layer, *, ref: str = "") -> None:
+        self.shapes.append(Line(tuple(self.at(*each) for each in points), layer, ref))
+
+    def box(self, rect: Rect, layer: Layer, *, ref: str = "") -> None:
+        """Add the outline of a rectangle."""
+        points = corners(rect)
+        self.line([*points, points[0]], layer, ref=ref)
+
+    def label(
+        self,
+        x: float,
+        y: float,
+        text: str,
+        *,
+        layer: Layer = Layer.OUTLINE,
+        size: float = 1.0,
+        anchor: Anchor = Anchor.CENTRE,
+        bold: bool = False,
+        ref: str = "",
+        on_paper: bool = False,
+        room: float = 0.0,
+        shorter: tuple[str, ...] = (),
+        high: float = 0.0,
+    ) -> None:
+        if self.mirror_at is not None and anchor in (Anchor.LEFT, Anchor.RIGHT):
+            anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
+        x, y = self.at(x, y)
+        self.shapes.append(Label(x, y, text, layer, size, anchor, bold, ref, on_paper, room, shorter, high))
+
+    def dimension(
+        self,
+        start: Point,
+        end: Point,
+        text: str,
+        *,
+        figure: str = "",
+        edit: str = "",
+        layer: Layer = Layer.DIMENSION,
+        arrows: bool = False,
+        ref: str = "",
+        share: float = 0.5,
+    ) -> None:
+        self.shapes.append(Dimension(self.at(*start), self.at(*end), text, figure, edit, layer, arrows, ref, share))
+
+    def drawing(self, *, margin: float = 0.0) -> Drawing:
+        """Return the finished drawing; `margin`, mm, is added round everything for texts at its edges."""
+        points = [point for shape in self.shapes for point in _points_of(shape)]
+        if not points:
+            return Drawing((), Rect(0, 0, 1, 1))
+        xs, ys = [x for x, _ in points], [y for _, y in points]
+        box = Rect(min(xs) - margin, min(ys) - margin, max(xs) + margin, max(ys) + margin)
+        return Drawing(tuple(self.shapes), box)
+
+
+def _points_of(shape: Shape) -> Iterable[Point]:
+    if isinstance(shape, Area | Line):
+        return shape.points
+    if isinstance(shape, Label):
+        return ((shape.x, shape.y),)
+    return (shape.start, shape.end)
+
+
+def corners(rect: Rect) -> list[Point]:
+    """Return the corners of a rectangle, round from the lower left."""
+    return [(rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)]
+
+
+def handle(sketch: Sketch, at: Point, radius: float, ref: str) -> None:
+    """Draw a round handle that can be dragged."""
+    ring = circle(*at, radius, steps=20)
+    sketch.area(ring[:-1], Layer.HANDLE, ref=ref)
+    sketch.line(ring, Layer.LEAF, ref=ref)
+
+
+def hatching(rect: Rect, spacing: float) -> list[list[Point]]:
+    """Return lines at 45° that fill a rectangle: cut end grain, or wall, as on a workshop drawing."""
+    lines: list[list[Point]] = []
+    offset = rect.y0 - rect.width + spacing / 2  # of the line y = x − x0 + offset
+    while offset < rect.y1:
+        low = max(rect.x0, rect.x0 + rect.y0 - offset)
+        high = min(rect.x1, rect.x0 + rect.y1 - offset)
+        if high > low:
+            lines.append([(low, low - rect.x0 + offset), (high, high - rect.x0 + offset)])
+        offset += spacing
+    return lines
+
+
+def grain_in(area: Area) -> list[list[Point]]:
+    """Return the lines that show which way the wood runs in an area, over the box that it fills: to be clipped."""
+    xs, ys = [x for x, _ in area.points], [y for _, y in area.points]
+    box = Rect(min(xs), min(ys), max(xs), max(ys))
+    if area.grain is Grain.NONE:
+        return []
+    if area.grain is Grain.END:
+        return hatching(box, max(min(box.width, box.height) / 5, 4.0))
+    return grain_lines(box, upright=area.grain is Grain.UPRIGHT)
+
+
+def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
+    """Return the face grain of a board: lines along it that wander, closer towards the edges as in flat-sawn wood.
+
+    The same rectangle always gets the same grain.
+    """
+    length, width = (rect.height, rect.width) if upright else (rect.width, rect.height)
+    if length <= 0 or width <= 0:
+        return []
+    source = random.Random(round(rect.x0 * 7 + rect.y0 * 13 + length * 3 + width))
+    count = max(3, min(8, int(width / 16)))
+    centre = source.uniform(0.35, 0.65)
+    lines: list[list[Point]] = []
+    for at in range(count):
+        share = (at + 0.5) / count
+        # Crowded at the edges, wide apart at the heart.
+        across = centre + (share - centre) * (0.55 + 0.45 * abs(2 * share - 1))
+        swing = width * 0.012 * source.uniform(0.4, 1.6)
+        phase, turns = source.uniform(0, 6.3), source.uniform(0.5, 1.4)
+        start, end = source.uniform(0, 0.12), source.uniform(0.86, 1.0)
+        line: list[Point] = []
+        for step in range(7):
+            along = start + (end - start) * step / 6
+            side = across * width + swing * math.sin(phase + turns * 6.3 * along)
+            side = min(max(side, width * 0.02), width * 0.98)
+            line.append(
+                (rect.x0 + side, rect.y0 + along * length) if upright else (rect.x0 + along * length, rect.y0 + side)
+            )
+        lines.append(line)
+    return lines

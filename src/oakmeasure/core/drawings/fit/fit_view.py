@@ -1,0 +1,184 @@
+"""The leaf in its opening: every gap where it is, and the latch edge in plan as it passes the lining."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, side_gaps, sketch_for, surround, unit_step
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.species import stuff
+
+# These views are wider than a leaf is high, so their texts need more mm to stand in.
+ROOM = 1.35
+
+
+def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the hung leaf with its gaps, and the latch edge enlarged."""
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
+    surround(sketch, leaf, step)
+    front(sketch, build)
+    if leaf.fit.outline:  # what is scribed off the rectangle that it was glued up to
+        sketch.line([*leaf.fit.outline, leaf.fit.outline[0]], Layer.DOUBT)
+    _gaps(sketch, leaf, show, step)
+    _sizes(sketch, leaf, show, step)
+    _latch_edge(sketch.page(), leaf, show, build.width + 15 * step, step)
+    return sketch.drawing(margin=2 * step)
+
+
+def _gaps(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
+    """The gap at both ends of every edge, written where it is."""
+    f = leaf.figures
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    out = 3.4 * step
+    right = leaf.leaf.hand is Hand.RIGHT
+    sides = {
+        "gap_hinge_head": (-out, 0.93 * h),
+        "gap_hinge_foot": (-out, 0.05 * h),
+        "gap_latch_head": (w + out, 0.93 * h),
+        "gap_latch_foot": (w + out, 0.05 * h),
+        "gap_head_hinges": (0.12 * w, h + out),
+        "gap_head_latch": (0.88 * w, h + out),
+        "gap_floor_hinges": (0.12 * w, -out),
+        "gap_floor_latch": (0.88 * w, -out),
+    }
+    for name, (x, y) in sides.items():
+        figure = f[name]
+        at_left = (x < 0) is not right
+        anchor = Anchor.CENTRE if 0 < x < w else Anchor.RIGHT if at_left else Anchor.LEFT
+        px, py = sketch.at(x, y)
+        sketch.page().label(
+            px,
+            py,
+            show.length(figure.value),
+            bold=True,
+            layer=Layer.LEAF,
+            anchor=anchor,
+            size=1.05,
+            ref=f"figure:{name}",
+            on_paper=True,
+        )
+
+
+def _sizes(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
+    page, f = sketch.page(), leaf.figures
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    left, right = side_gaps(leaf)
+    y = -10 * step
+    page.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
+    page.dimension(
+        (-left, y - 5 * step), (w + right, y - 5 * step), show.length(f["clear_width"].value), figure="clear_width"
+    )
+    x = -9 * step
+    page.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
+    page.dimension(
+        (x - 11 * step, -f["gap_floor"].value),
+        (x - 11 * step, h + f["gap_head"].value),
+        show.length(f["clear_height"].value),
+        figure="clear_height",
+    )
+    page.label(w + right + 2 * step, y, "leaf", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+    page.label(w + right + 2 * step, y - 5 * step, "clear, plumb", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+
+
+def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: float) -> None:
+    """Plan of the latch edge, shut, with the path of its back corner; the opening face below."""
+    f, build = leaf.figures, leaf.build
+    if build is None or "least_bevel" not in f:
+        return
+    t, w, gap = build.thickness, leaf.fit.width.value, f["gap_latch"].value
+    knuckle, setback = f["butt_knuckle"].value, f["butt_setback"].value
+    big = 30 * step / max(t, 30.0)
+    mirrored = leaf.leaf.hand is Hand.RIGHT
+    shown, lining = 26.0, 16.0
+    y_face = build.height - 52 * step
+    x_edge = x + (lining + gap if mirrored else shown) * big
+
+    def at(past_edge: float, into: float) -> tuple[float, float]:
+        return (x_edge + (-past_edge if mirrored else past_edge) * big, y_face + into * big)
+
+    back = t * math.tan(math.radians(f["bevel"].value))
+    tint = stuff(build.parts[0].species).tint
+    page.label(x, build.height, "Plan of the latch edge, shut", anchor=Anchor.LEFT, bold=True)
+    page.label(
+        x,
+        build.height - 4 * step,
+        f"opening face below, {leaf.leaf.hand_in_words}",
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+    )
+    page.area(
+        [at(-shown, 0), at(0, 0), at(-back, t), at(-shown, t)],
+        Layer.END_GRAIN,
+        ref="part:latch stile",
+        grain=Grain.END,
+        tint=tint,
+    )
+    wood = at(gap, 0), at(gap + lining, t + 10)
+    page.rect(Rect(min(wood[0][0], wood[1][0]), wood[0][1], max(wood[0][0], wood[1][0]), wood[1][1]), Layer.LINING)
+    page.label(*at(gap + lining / 2, t * 0.5), "lining", layer=Layer.PENCIL, size=0.95)
+    page.label(*at(-shown * 0.62, t * 0.5), "leaf", on_paper=True)
+    _path(page, at, w, t, back, knuckle, setback)
+    _latch_texts(page, leaf, show, at, step, t, back, gap)
+
+
+def _path(
+    page: Sketch, at: Callable[[float, float], Point], w: float, t: float, back: float, knuckle: float, setback: float
+) -> None:
+    """The circle of the back corner about the pin, from shut to a few degrees open."""
+    radius = math.hypot(w + setback - back, t + knuckle)
+    start = math.atan2(t + knuckle, w + setback - back)
+    points = []
+    for step in range(30):
+        angle = start - math.radians(0.22 * step)
+        x, y = radius * math.cos(angle) - setback - w, radius * math.sin(angle) - knuckle
+        if y < -6:
+            break
+        points.append(at(x, y))
+    page.line(points, Layer.LEAF, ref="figure:least_bevel")
+
+
+def _latch_texts(
+    page: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    at: Callable[[float, float], Point],
+    step: float,
+    t: float,
+    back: float,
+    gap: float,
+) -> None:
+    f = leaf.figures
+    low = at(gap / 2, -3)
+    page.label(
+        low[0], low[1] - 2 * step, f"gap {show.length(gap)}", bold=True, anchor=Anchor.BELOW, ref="figure:gap_latch"
+    )
+    high = at((gap - back) / 2, t)
+    page.label(
+        high[0],
+        high[1] + 2 * step,
+        show.length(f["latch_gap_back"].value),
+        bold=True,
+        anchor=Anchor.ABOVE,
+        ref="figure:latch_gap_back",
+    )
+    x, y = at(0, 0)[0], low[1] - 9 * step
+    page.label(
+        x, y, f"bevel {show.value(f['bevel'].value, Unit.DEG)}", bold=True, anchor=Anchor.BELOW, ref="figure:bevel"
+    )
+    page.label(
+        x,
+        y - 4 * step,
+        f"the least that passes is {show.value(f['least_bevel'].value, Unit.DEG)}",
+        layer=Layer.PENCIL,
+        anchor=Anchor.BELOW,
+        ref="figure:least_bevel",
+    )

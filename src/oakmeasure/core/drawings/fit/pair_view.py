@@ -1,0 +1,57 @@
+"""A pair of leaves in their opening, each hinged at its own side, with the gaps at the edges and where they meet."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.leaf.leaf_view import LINING_SHOWN, floor_line, front
+from oakmeasure.core.leaf.part import Build, Rect
+from oakmeasure.core.solver import LeafSolution
+
+
+def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
+    """Return both leaves from the front; the second is the first turned round."""
+    f, w, h, apart = leaf.figures, build.width, build.height, leaf.fit.apart
+    across = 2 * w + apart
+    step = max(h, across) / 100
+    side, head, floor, t = f["gap_hinge"].value, f["gap_head"].value, f["gap_floor"].value, LINING_SHOWN
+    sketch = Sketch()
+    sketch.rect(Rect(-side, -floor, across + side, h + head), Layer.SPACE)
+    for rect in (
+        Rect(-side - t, -floor, -side, h + head + t),
+        Rect(across + side, -floor, across + side + t, h + head + t),
+        Rect(-side, h + head, across + side, h + head + t),
+    ):
+        sketch.rect(rect, Layer.LINING)
+    floor_line(sketch, -12 * step, across + 12 * step, -floor, step)
+    front(sketch, build)
+    front(Sketch(sketch.shapes, mirror_at=across), build)
+    _written(sketch, leaf, show, across, step)
+    y, x = -9 * step, -10 * step
+    sketch.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
+    sketch.dimension((across - w, y), (across, y), show.length(w), figure="leaf_width")
+    sketch.dimension((-side, y - 6 * step), (across + side, y - 6 * step), show.length(f["clear_width"].value),
+                     figure="clear_width")  # fmt: skip
+    sketch.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
+    sketch.label(across + 3 * step, y, "leaves", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+    sketch.label(across + side + 3 * step, y - 6 * step, "clear, plumb", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+    return sketch.drawing(margin=2 * step)
+
+
+def _written(sketch: Sketch, leaf: LeafSolution, show: Show, across: float, step: float) -> None:
+    """The gaps where they are."""
+    f, h, out = leaf.figures, leaf.fit.height.value, 4 * step
+    places = {
+        "gap_hinge_head": (-out, 0.93 * h),
+        "gap_hinge_foot": (-out, 0.06 * h),
+        "gap_latch_head": (across + out, 0.93 * h),
+        "gap_latch_foot": (across + out, 0.06 * h),
+        "gap_head_hinges": (0.1 * across, h + out),
+        "gap_head_latch": (0.9 * across, h + out),
+        "gap_floor_hinges": (0.1 * across, -out),
+        "gap_floor_latch": (0.9 * across, -out),
+        "gap_meeting": (across / 2, h + out),
+    }
+    for name, (x, y) in places.items():
+        text = show.length(f[name].value)
+        sketch.label(x, y, text, bold=True, layer=Layer.LEAF, size=1.05, ref=f"figure:{name}", on_paper=True)

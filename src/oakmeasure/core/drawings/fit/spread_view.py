@@ -1,0 +1,42 @@
+"""How sure the clear width is, as a picture: how often each width came up, and where the leaf needs it to be."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.uncertainty import Spread
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+
+WIDE, TALL = 300.0, 110.0  # drawing units; the numbers on it are the widths
+
+
+def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
+    """Return the plot. needed: the clear width from which on the leaf goes in, mm."""
+    sketch = Sketch()
+    reach = 0.35 * (spread.end - spread.start)  # further off, what is needed only stands at the edge
+    low = min(spread.start, max(needed - 0.1 * reach, spread.start - reach))
+    high = max(spread.end, min(needed + 0.1 * reach, spread.end + reach))
+
+    def across(value: float) -> float:
+        return WIDE * (value - low) / (high - low)
+
+    most = max(spread.bars) or 1.0
+    step = (spread.end - spread.start) / len(spread.bars)
+    top: list[Point] = []
+    for at, share in enumerate(spread.bars):
+        top.append((across(spread.start + (at + 0.5) * step), TALL * share / most))
+    curve = [(across(spread.start), 0.0), *top, (across(spread.end), 0.0)]
+    sketch.area(curve, Layer.LEAF)
+    sketch.line(top, Layer.LEAF)
+    sketch.line([(0.0, 0.0), (WIDE, 0.0)], Layer.PENCIL)
+    for value, bold in ((spread.low, False), (spread.mean, True), (spread.high, False)):
+        x = across(value)
+        sketch.line([(x, 0.0), (x, -5.0)], Layer.OUTLINE)
+        sketch.label(x, -8.0, show.length(value), bold=bold, anchor=Anchor.BELOW)
+    x = min(max(across(needed), 0.0), WIDE)
+    sketch.line([(x, 0.0), (x, TALL * 1.06)], Layer.DOUBT)
+    right = x < WIDE / 2
+    words = f"{show.length(needed)} needed"
+    sketch.label(x + (4 if right else -4), TALL * 1.06, words, layer=Layer.DOUBT,
+                 anchor=Anchor.LEFT if right else Anchor.RIGHT)  # fmt: skip
+    return sketch.drawing(margin=6.0)

@@ -1,0 +1,478 @@
+"""A leaf as it hangs and as it will, gaps exaggerated; a run of leaves; what is looked at; a drill."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from oakmeasure.core.base.geometry import Point, circle
+from oakmeasure.core.base.units import HAIR, Show
+from oakmeasure.core.document.adjustment import PutRight, RunLeaf
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.timber.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.hanging.adjust import Hung, Remedied, frame_of
+from oakmeasure.core.hanging.gap_remedy import Frame, Place, Plan
+from oakmeasure.core.hanging.practice import Drill, Score
+from oakmeasure.core.hanging.remedy import LEAST_PACKED, turn_words
+from oakmeasure.core.hanging.run import RunPlan
+from oakmeasure.core.hanging.sliding import Look
+from oakmeasure.core.leaf.part import Part, Rect
+from oakmeasure.core.solver import LeafSolution
+
+TALL, TIMES, APART, LINING = 560.0, 14.0, 150.0, 14.0
+
+
+@dataclass(frozen=True, slots=True)
+class _Pose:
+    """A leaf to be drawn: its gaps at the places that were read."""
+
+    title: str
+    gaps: Sequence[float]
+    planed: Sequence[float] = ()
+    packed: Sequence[float] = ()
+
+
+LOOK_LINE, LOOK_STEP = 48, 27.0  # characters of a line of what is looked at; mm from line to line
+
+
+def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the leaf as it hangs and put right by the aim that is chosen, or what its screws turn."""
+    hung = leaf.hung
+    if leaf.build is None:
+        return empty_view("no leaf yet: nothing to hang")
+    if hung.turns:
+        return _turned(leaf, hung, show)
+    first = next((each for each in hung.leaves if each.found is not None), None)
+    if first is None or first.found is None:
+        return _not_read(leaf, show)
+    left = leaf.leaf.hand is Hand.LEFT
+    sketch = Sketch()
+    x = 0.0
+    pair = len(hung.leaves) > 1
+    for after in (False, True):
+        for n, each in enumerate(hung.leaves):
+            assert each.found is not None
+            plan = each.found.plan(leaf.leaf.hung.aim)
+            k = TALL / each.frame.height
+            # Of a pair hinged at both ends the active leaf stands at its own hand.
+            at = x + (each.frame.width * k if pair and left is (n == 1) else 0.0)
+            title = "" if n else "put right" if after else "as it hangs"
+            before = _Pose(title, each.read)
+            pose = _Pose(title, plan.after, plan.planed, plan.packed) if after else before
+            _leaf(
+                sketch,
+                each.frame,
+                each.found.places,
+                pose,
+                show,
+                x=at,
+                k=k,
+                mirrored=left is (n == 1),
+                meeting=pair,
+                parts=leaf.build.parts,
+            )
+        x += first.frame.width * TALL / first.frame.height * len(hung.leaves) + APART
+    if not pair:  # of a pair the steps stand in the list: beside two leaves they would be too small to read
+        _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x)
+    return sketch.drawing(margin=18)
+
+
+def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) -> None:
+    y = TALL - 6
+    sketch.label(x, y + 26, str(aim).capitalize(), anchor=Anchor.LEFT, bold=True, size=1.15)
+    for each in leaves:
+        steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
+        for n, step in enumerate(steps, start=1):
+            for m, line in enumerate(broken(step.words, 40, f"{n}  ")):
+                sketch.label(x + (0 if m == 0 else 16), y - 6, line, anchor=Anchor.LEFT, layer=Layer.OUTLINE)
+                y -= 29
+        y -= 10
+    sketch.label(x, max(y - 12, 8.0), f"gaps drawn × {TIMES:g}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+
+
+def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
+    """The leaf with the gaps that are wanted: what is to be read, and where."""
+    frame, f = frame_of(leaf), leaf.figures
+    sketch = Sketch()
+    up = (("top", frame.height), ("middle", frame.height / 2), ("bottom", 0.0))
+    along = (("hinge", 0.0), ("middle", frame.width / 2), ("latch", frame.width))
+    places = [
+        Place(side, name, at, f[f"gap_{side}"].value, f[f"gap_{side}"].value)
+        for side, stations in (("hinge", up), ("latch", up), ("head", along))
+        for name, at in stations
+    ]
+    _leaf(
+        sketch,
+        frame,
+        places,
+        _Pose("as it should hang", [p.gap for p in places]),
+        show,
+        x=0.0,
+        k=TALL / frame.height,
+        mirrored=leaf.leaf.hand is Hand.RIGHT,
+    )
+    x = frame.width * TALL / frame.height + APART
+    y = TALL - 40
+    for words in (
+        "Read the gaps with feelers, shut, at three places a side,",
+        "or as many as you can reach;",
+        "then it says what to pack, let in, turn or plane.",
+    ):
+        for line in broken(words, 36):
+            sketch.label(x, y, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+            y -= 28
+    return sketch.drawing(margin=18)
+
+
+def _leaf(
+    sketch: Sketch,
+    frame: Frame,
+    places: Sequence[Place],
+    pose: _Pose,
+    show: Show,
+    *,
+    x: float,
+    k: float,
+    mirrored: bool,
+    meeting: bool = False,
+    parts: Sequence[Part] = (),
+) -> None:
+    """Draw a leaf in its lining, its gaps many times as wide. mirrored: hinges at the right hand. meeting: its latch
+    edge meets another leaf's, and the line between them stands with the active one.
+    """
+    wide, high = frame.width * k, frame.height * k
+
+    def at(px: float, py: float) -> tuple[float, float]:
+        return (x + wide - px if mirrored else x + px), py
+
+    def gap_at(side: str, where: float) -> float:
+        otherwise = 0.0 if meeting and side == "latch" else 3.0
+        return _between(places, pose.gaps, side, where, otherwise=otherwise)
+
+    end = wide if meeting else wide + LINING
+    open_ = [
+        at(-LINING, 0),
+        at(-LINING, high + LINING),
+        at(end, high + LINING),
+        at(end, 0),
+        at(wide, 0),
+        at(wide, high),
+    ]
+    sketch.area([*open_, at(0, high), at(0, 0)], Layer.LINING)
+    sketch.area([at(0, 0), at(wide, 0), at(wide, high), at(0, high)], Layer.SPACE)
+    e = TIMES * k
+    heights = [frame.height * n / 8 for n in range(9)]
+    alongs = [frame.width * n / 6 for n in range(7)]
+
+    def point(px: float, py: float) -> tuple[float, float]:
+        left = gap_at("hinge", py) * e
+        right = gap_at("latch", py) * e
+        share = px / frame.width
+        top, foot = gap_at("head", px) * e, gap_at("floor", px) * e
+        lift = py / frame.height
+        return at(left + (wide - left - right) * share, foot + (high - foot - top) * lift)
+
+    edge = [point(0.0, y) for y in heights] + [point(px, frame.height) for px in alongs[1:]]
+    edge += [point(frame.width, y) for y in reversed(heights[:-1])] + [point(px, 0.0) for px in reversed(alongs[1:-1])]
+    sketch.area(edge, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT)
+    for part in parts:
+        shape = [point(*corner) for corner in part.corners]
+        sketch.line([*shape, shape[0]], Layer.FAINT)
+    sketch.line([*edge, edge[0]], Layer.OUTLINE)
+    _numbers(sketch, places, pose, show, at, (wide, high, k), meeting=meeting)
+    for n, y in enumerate(frame.hinges):
+        px, py = at(gap_at("hinge", y) * e / 2, y * k)
+        sketch.rect(Rect(px - 5, py - 16, px + 5, py + 16), Layer.METAL)
+        if pose.packed and abs(pose.packed[n]) > LEAST_PACKED:
+            word = show.fine(pose.packed[n], signed=True)
+            if not meeting:
+                word = f"{'pack' if pose.packed[n] > 0 else 'let in'} {show.fine(abs(pose.packed[n]))}"
+            tx, ty = at(gap_at("hinge", y) * e + 14, y * k)
+            sketch.label(
+                tx,
+                ty,
+                word,
+                anchor=Anchor.RIGHT if mirrored else Anchor.LEFT,
+                layer=Layer.LEAF,
+                bold=True,
+                on_paper=True,
+            )
+    if pose.title:
+        middle = at(wide, 0)[0] if meeting else x + wide / 2
+        sketch.label(middle, -18, pose.title, anchor=Anchor.BELOW, bold=True)
+
+
+def _between(places: Sequence[Place], gaps: Sequence[float], side: str, where: float, *, otherwise: float) -> float:
+    """Return the gap of a side at a place, between the places where it was read; `otherwise` where none was."""
+    mine = sorted((p.at, gap) for p, gap in zip(places, gaps, strict=True) if p.side == side)
+    if not mine:
+        return otherwise
+    for (a, ga), (b, gb) in pairwise(mine):
+        if a <= where <= b:
+            return ga + (gb - ga) * (where - a) / max(b - a, 1e-9)
+    return mine[0][1] if where < mine[0][0] else mine[-1][1]
+
+
+def _numbers(
+    sketch: Sketch,
+    places: Sequence[Place],
+    pose: _Pose,
+    show: Show,
+    at: Callable[[float, float], Point],
+    size: tuple[float, float, float],
+    *,
+    meeting: bool,
+) -> None:
+    """The gap at each place beside the lining, and what is planed there, hatched. size: of the leaf as drawn, its
+    scale.
+    """
+    wide, high, k = size
+    clear = 44.0 if meeting else 14.0
+    for n, (place, gap) in enumerate(zip(places, pose.gaps, strict=True)):
+        off = pose.planed[n] if pose.planed else 0.0
+        tight = gap < HAIR
+        layer = Layer.DOUBT if tight else Layer.OUTLINE
+        px, py = {
+            "hinge": (-LINING - 26, min(max(place.at * k, 12), high - 12)),
+            "latch": (wide - 34 if meeting else wide + LINING + 26, min(max(place.at * k, 12), high - 12)),
+            "head": (min(max(place.at * k, 14), wide - clear), high + LINING + 16),
+            "floor": (min(max(place.at * k, 14), wide - 14), 14.0),
+        }[place.side]
+        tx, ty = at(px, py)
+        sketch.label(tx, ty, show.fine(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
+        if off > HAIR:
+            beyond = ty + 32 if place.side == "head" else ty - 32
+            sketch.label(tx, beyond, f"plane {show.fine(off)}", layer=Layer.LEAF, size=0.85, bold=True)
+            side = Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high)) if place.side == "latch" else Rect(
+                max(px - 60, 0), high - 5, min(px + 60, wide), high) if place.side == "head" else None  # fmt: skip
+            for line in hatching(side, 6.0) if side is not None else ():
+                sketch.line([at(*each) for each in line], Layer.WASTE)
+
+
+def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
+    """A cabinet leaf that stands low or proud, with its screws and their turns beside each hinge, in order."""
+    sketch, frame, gaps = Sketch(), frame_of(leaf), leaf.leaf.hung.gaps
+    k = min(TALL / frame.height, 460.0 / frame.width)
+    wide, high = frame.width * k, frame.height * k
+    left = leaf.leaf.hand is Hand.LEFT
+    low_hinge, low_latch = (gaps.low_hinge or 0.0) * TIMES * k, (gaps.low_latch or 0.0) * TIMES * k
+    sketch.box(Rect(0, 0, wide, high), Layer.HIDDEN)
+    ends = (low_hinge, low_latch) if left else (low_latch, low_hinge)
+    shape = [(0.0, -ends[0]), (wide, -ends[1]), (wide, high - ends[1]), (0.0, high - ends[0])]
+    sketch.area(shape, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT)
+    sketch.line([*shape, shape[0]], Layer.OUTLINE)
+    hx = 0.0 if left else wide
+    for n, y in enumerate(frame.hinges):
+        sketch.rect(Rect(hx - 9, y * k - 15, hx + 9, y * k + 15), Layer.METAL)
+        sketch.label(hx + (20 if left else -20), y * k, str(n + 1), bold=True)
+    for name, value, x, y in (
+        ("low", gaps.low_latch, wide + 12 if left else -12, high / 2),
+        ("proud at the top", gaps.proud_top, wide / 2, high + 18),
+        ("proud at the foot", gaps.proud_bottom, wide / 2, -max(ends) - 22),
+    ):
+        if value:
+            words = (
+                f"{name} {show.fine(abs(value))}"
+                if value > 0
+                else f"{name.replace('low', 'high').replace('proud', 'behind')} {show.fine(-value)}"
+            )
+            sketch.label(
+                x,
+                y,
+                words,
+                anchor=Anchor.CENTRE if name != "low" else (Anchor.LEFT if left else Anchor.RIGHT),
+                layer=Layer.DOUBT,
+                bold=True,
+            )
+    x, y = wide + 210.0, high - 10  # clear of how low it stands
+    sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
+    for n, each in enumerate(hung.turns, start=1):
+        for m, line in enumerate(broken(turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
+            sketch.label(
+                x + (0 if m == 0 else 16),
+                y,
+                line,
+                anchor=Anchor.LEFT,
+                layer=Layer.OUTLINE if each.within else Layer.DOUBT,
+            )
+            y -= 28
+    sketch.label(x, y - 14, f"out of level drawn × {TIMES:g}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+    return sketch.drawing(margin=24)
+
+
+# --- runs, sliding leaves ----------------------------------------------------------------------------------
+
+
+def run_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return a run of leaves as they hang over the same lined up, heights and gaps exaggerated."""
+    plan, run = leaf.hung.run, leaf.leaf.hung.run
+    if plan is None or not run:
+        return empty_view("read the leaves of the run one after the other, from the left")
+    sketch, frame = Sketch(), frame_of(leaf)
+    k = min(1000.0 / (len(run) * (frame.width + 60)), 250.0 / frame.height)
+    times = TIMES * 0.8
+    _row(sketch, run, [(0.0, 0.0, 0.0)] * len(run), frame, k, times, y=frame.height * k + 150, words="as they hang")
+    moves = [(each.up, each.rises, each.across) for each in plan.leaves]
+    _row(sketch, run, moves, frame, k, times, y=0.0, words="lined up")
+    _moves(sketch, plan, frame, k, show)
+    return sketch.drawing(margin=22)
+
+
+def _row(
+    sketch: Sketch,
+    run: Sequence[RunLeaf],
+    moves: Sequence[tuple[float, float, float]],
+    frame: Frame,
+    k: float,
+    times: float,
+    *,
+    y: float,
+    words: str,
+) -> None:
+    x, pitch = 0.0, (frame.width + 60) * k
+    sketch.line([(-20, y + frame.height * k), (len(run) * pitch, y + frame.height * k)], Layer.HIDDEN)
+    for n, (each, (up, rises, across)) in enumerate(zip(run, moves, strict=True)):
+        left = (-each.low_left + up) * k * times
+        right = (-each.low_right + up + rises) * k * times
+        lean = math.atan2(right - left, frame.width * k)
+        shift = across * k * times - math.sin(lean) * frame.height * k / 2
+        foot = [
+            (x + shift + frame.height * k * math.sin(lean) / 1, y + left),
+            (x + frame.width * k + shift + frame.height * k * math.sin(lean), y + right),
+        ]
+        head = [(x + shift + frame.width * k, y + frame.height * k + right), (x + shift, y + frame.height * k + left)]
+        shape = [*foot, *head]
+        sketch.area(shape, Layer.WOOD, tint=OAK, ref=f"run:{n}")
+        sketch.line([*shape, shape[0]], Layer.OUTLINE)
+        sketch.label(x + frame.width * k / 2, y + frame.height * k / 2, str(n + 1), bold=True, size=1.1)
+        x += pitch
+    sketch.label(-30, y + frame.height * k / 2, words, anchor=Anchor.RIGHT, bold=True)
+
+
+def _moves(sketch: Sketch, plan: RunPlan, frame: Frame, k: float, show: Show) -> None:
+    pitch = (frame.width + 60) * k
+
+    def by(mm: float) -> str:
+        return show.fine(mm, signed=True)
+
+    for n, each in enumerate(plan.leaves):
+        x = n * pitch + frame.width * k / 2
+        lines = [f"up {by(each.up)}", f"turn {by(each.rises)}", f"across {by(each.across)}"]
+        if abs(each.depth_top) + abs(each.depth_bottom) > HAIR:
+            lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
+        for m, line in enumerate(lines):
+            sketch.label(x, -28 - 24 * m, line, size=0.85, layer=Layer.LEAF)
+
+
+def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return what is looked at of a leaf that slides, in its order, with what was found and what mends it."""
+    hung = leaf.hung
+    if not hung.looks:
+        return empty_view("this leaf does not slide")
+    sketch = Sketch()
+    y = 0.0
+    first = next((n for n, each in enumerate(hung.looks) if each.fine is False), None)
+    for n, each in enumerate(hung.looks):
+        y = _look(sketch, each, n, y, later=first is not None and n > first)
+    if hung.level is not None:
+        turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
+        words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
+        for line in broken(words, LOOK_LINE):
+            sketch.label(0, y + 20, line, anchor=Anchor.LEFT, bold=True, layer=Layer.LEAF)
+            y -= LOOK_STEP
+        y -= 14
+    sketch.label(
+        0, y + 10, "Only when all of this is right is a hole drilled again.", anchor=Anchor.LEFT, layer=Layer.PENCIL
+    )
+    return sketch.drawing(margin=24)
+
+
+def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float:
+    """Draw what is looked at, what was found and what mends it; return where the next one stands."""
+    ring = circle(22, y, 20)
+    sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
+    sketch.line(ring, Layer.OUTLINE)
+    sketch.label(22, y, str(n + 1), bold=True)
+    state = {True: "right", False: "not right", None: "look"}[look.fine]
+    sketch.label(
+        64,
+        y + 13,
+        f"{look.what.capitalize()}: {state}",
+        anchor=Anchor.LEFT,
+        bold=True,
+        size=1.1,
+        layer=Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE,
+    )
+    words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
+    lines = broken(words, LOOK_LINE)
+    for m, line in enumerate(lines):
+        sketch.label(64, y - 14 - LOOK_STEP * m, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    further = y - 92 - LOOK_STEP * (len(lines) - 1)
+    sketch.line([(22, y - 24), (22, further + 24)], Layer.FAINT)
+    return further
+
+
+# --- practice, record, book ----------------------------------------------------------------------------------
+
+
+def practice_view(
+    door: Drill, packed: Sequence[float], planed: float, judged: Score | None, show: Show, best: Plan | None
+) -> Drawing:
+    """Return the drill's door as it hangs, and, when it is judged, as the remedy leaves it."""
+    sketch, k = Sketch(), TALL / door.frame.height
+    _leaf(
+        sketch,
+        door.frame,
+        door.places,
+        _Pose(f"door {door.seed}, as it hangs", [p.gap for p in door.places]),
+        show,
+        x=0.0,
+        k=k,
+        mirrored=False,
+    )
+    x = door.frame.width * k + APART
+    if judged is not None:
+        off = [planed if p.side == "latch" else 0.0 for p in door.places]
+        _leaf(
+            sketch,
+            door.frame,
+            door.places,
+            _Pose("with your remedy", judged.after, off, packed),
+            show,
+            x=x,
+            k=k,
+            mirrored=False,
+        )
+        x += door.frame.width * k + APART
+        sketch.label(x, TALL - 20, f"{judged.points} of 100", anchor=Anchor.LEFT, bold=True, size=2.2, layer=Layer.LEAF)
+        lines = [*judged.working]
+        if best is not None:
+            lines.append(
+                "best: "
+                + ", ".join(show.fine(each, signed=True) for each in best.packed)
+                + (", and the plane" if best.planes else "")
+            )
+            lines.append(
+                "set wrong by: "
+                + ", ".join(show.fine(each, signed=True) for each in door.faults)
+                + (f", too full by {show.fine(door.swollen)}" if door.swollen else "")
+            )
+        y = TALL - 80
+        for words in lines:
+            for line in broken(words, 38):
+                sketch.label(x, y, line, anchor=Anchor.LEFT)
+                y -= 26
+    else:
+        for n, words in enumerate(
+            (
+                "What is packed, and what let in deeper?",
+                "Two butts turn the leaf; a third follows them.",
+                "Wood that is planed off does not come back.",
+            )
+        ):
+            sketch.label(x, TALL - 30 - 30 * n, words, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    return sketch.drawing(margin=18)

@@ -1,0 +1,106 @@
+"""The record of a leaf that hangs, and the leaves of the job book."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.timber.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken, cut_off
+from oakmeasure.core.hanging.record import Entry, Record
+from oakmeasure.core.leaf.part import Rect
+
+
+def cut(words: str) -> tuple[str, ...]:
+    """Return words cut shorter and shorter, for a label with little room."""
+    return cut_off(words, 80, 60, 40, 26, 16)
+
+
+WIDE, BUILT, HUNG, REST = 1100.0, 245.0, 450.0, 600.0  # where columns begin
+ROW = 44.0  # from line to line, where there is room for all
+
+
+def record_view(record: Record | None) -> Drawing:
+    """Return the record as it goes on paper, in short."""
+    if record is None:
+        return empty_view("no leaf yet: nothing to record")
+    sketch = Sketch()
+    sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
+    sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
+    sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title))
+    signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
+    sketch.label(WIDE, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
+    place = record.place
+    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=WIDE, shorter=cut(place))
+    y = 552.0
+    for name, px in (("", 0.0), ("as built", BUILT), ("as hung", HUNG)):
+        sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    row = min(ROW, (y + 10) / max(len(record.lines), 1))
+    for line in record.lines:
+        y -= row
+        sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
+        sketch.label(
+            BUILT, y, line.built, anchor=Anchor.LEFT, room=195 if line.hung else 340, shorter=cut(line.built), size=0.95
+        )
+        sketch.label(HUNG, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
+    _right(sketch, record)
+    return sketch.drawing(margin=10)
+
+
+def _right(sketch: Sketch, record: Record) -> None:
+    y, x = 552.0, REST
+    blocks = [
+        ("gaps", [f"{name}  {gap}" for name, gap in record.gaps]),
+        ("answered for", [f"{title}: {reason}" for title, reason in record.answered]),
+        ("learnt", list(record.lessons)),
+        ("notes", [n for n in record.notes if not any(lesson in n for lesson in record.lessons)]),
+    ]
+    for head, rows in blocks:
+        if not rows or y < 40:
+            continue
+        sketch.label(x, y, head, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        if head == "gaps":
+            for n, row in enumerate(rows[:12]):
+                sketch.label(x + (n % 2) * 262, y - ROW * (n // 2 + 1), row, anchor=Anchor.LEFT, size=0.85)
+            y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
+            continue
+        for row in rows[:4]:
+            for line in broken(row, 35)[:4]:
+                if y < 20:
+                    return
+                y -= 38
+                sketch.label(x, y, line, anchor=Anchor.LEFT, size=0.9)
+        y -= 40
+
+
+def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:
+    """Return the leaves of the book to one scale, the chosen one with what was learnt of it."""
+    if not entries:
+        return empty_view("nothing in the book answers to that")
+    sketch = Sketch()
+    shown = entries[:10]
+    k = min(300.0 / max(each.height for each in shown), 560.0 / sum(each.width + 120 for each in shown))
+    x = 0.0
+    for n, each in enumerate(shown):
+        rect = Rect(x, 0.0, x + each.width * k, each.height * k)
+        sketch.rect(rect, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT, ref=f"book:{n}")
+        sketch.box(rect, Layer.LEAF if n == chosen else Layer.OUTLINE, ref=f"book:{n}")
+        sketch.label((rect.x0 + rect.x1) / 2, -14, str(n + 1), anchor=Anchor.BELOW, bold=n == chosen, ref=f"book:{n}")
+        x += (each.width + 120) * k
+    entry = entries[min(chosen, len(entries) - 1)]
+    y, x = 300.0, 600.0
+    sketch.label(x, y, entry.name, anchor=Anchor.LEFT, bold=True, size=1.3)
+    lines = [
+        entry.job + (f", {entry.place}" if entry.place else ""),
+        f"{entry.construction}, {entry.timber}",
+        entry.hanging,
+        f"hung {entry.on.day} {entry.on:%B %Y}, {entry.by}",
+        *(f"Learnt: {each.text}" for each in entry.lessons),
+    ]
+    for words in lines:
+        for line in broken(words, 44):
+            y -= 27
+            sketch.label(
+                x, y, line, anchor=Anchor.LEFT, layer=Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE
+            )
+    return sketch.drawing(margin=24)

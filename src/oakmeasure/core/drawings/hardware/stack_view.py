@@ -1,0 +1,128 @@
+"""A fixing as a stack, cut open: what a screw of a track or a hinge passes, what it bites, what it must miss."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.geometry import circle
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.sliding_gear import WallKind
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import LeafSolution
+
+SHOWN = 70.0  # of what carries it, beyond the longest screw drawn at the least
+LAYERS = (("stack_lining", "lining", Layer.WOOD), ("lining_thickness", "lining", Layer.WOOD),
+          ("stack_spacer", "packer", Layer.END_GRAIN), ("stack_backing", "backing board", Layer.WOOD),
+          ("stack_plaster", "plaster", Layer.SPACE))  # fmt: skip
+BAND = 46.0  # of the wall that is drawn, up and down
+
+
+def stack_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the stack on its own, large."""
+    sketch = Sketch()
+    step = 3.0
+    stack_drawn(sketch, leaf, show, 0.0, 0.0, step)
+    return sketch.drawing(margin=4 * step)
+
+
+def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: float, step: float) -> float:
+    """Draw the stack with its left upper corner at x, top; return how far down it reaches."""
+    f, slides = leaf.figures, leaf.leaf.hanging.slides
+    title = "Section through a track screw" if slides else "Section through a hinge's long screw"
+    page.label(x, top, title, anchor=Anchor.LEFT, bold=True)
+    if "stack_passes" not in f:
+        page.label(x, top - 4.2 * step, "nothing of this leaf is screwed to a wall", anchor=Anchor.LEFT,
+                   layer=Layer.PENCIL)  # fmt: skip
+        return top - 10 * step
+    page.label(x, top - 4.2 * step, "from the room to the wall's inside", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    shown = [(f[name].value, name, word, layer) for name, word, layer in LAYERS if name in f and f[name].value > 0
+             and not (name == "lining_thickness" and slides)]  # fmt: skip
+    passes = f["stack_passes"].value
+    screw = f["stack_screw"].value if "stack_screw" in f else None
+    whole = passes + max((screw or f["stack_least"].value) - passes + 20.0, SHOWN)
+    big = 44 * step / max(whole, 60.0)
+    y0, y1 = top - 9 * step - BAND * big, top - 9 * step
+    at = 0.0
+    for row, (thick, name, word, layer) in enumerate(shown):
+        rect = Rect(x + at * big, y0, x + (at + thick) * big, y1)
+        page.rect(rect, layer, ref=f"figure:{name}")
+        page.box(rect, Layer.OUTLINE, ref=f"figure:{name}")
+        low = y0 - (3 + 4.4 * row) * step
+        middle = (rect.x0 + rect.x1) / 2
+        page.line([(middle, y0), (middle, low)], Layer.FAINT)
+        page.label(middle + step, low, f"{word} {show.length(thick)}", anchor=Anchor.LEFT, ref=f"figure:{name}",
+                   on_paper=True)  # fmt: skip
+        at += thick
+    _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1), step)
+    below = y0 - (3 + 4.4 * len(shown)) * step
+    if "stack_most" in f:
+        _pipe(page, leaf, show, x, at, big, (y0, y1), step)
+    if screw is not None:
+        _screw(page, leaf, show, x, screw, passes, big, (y0 + y1) / 2, step)
+    else:
+        page.label(x, below - 4.4 * step, "no screw both bites and stays short", anchor=Anchor.LEFT, layer=Layer.DOUBT,
+                   bold=True, ref="figure:stack_least")  # fmt: skip
+    return below - 9 * step
+
+
+def _inside(page: Sketch, leaf: LeafSolution, rect: Rect, step: float) -> None:
+    kind = leaf.leaf.hardware.wall.kind if leaf.leaf.hanging.slides else WallKind.STUDS
+    if kind is WallKind.BOARD:
+        page.label((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2, "nothing", layer=Layer.DOUBT)
+        return
+    page.rect(rect, Layer.END_GRAIN if kind is WallKind.STUDS else Layer.WALL)
+    for line in hatching(rect, 1.8 * step):
+        page.line(line, Layer.FAINT)
+    page.box(rect, Layer.OUTLINE)
+    page.label(rect.x1 - step, rect.y1 - 3 * step, "stud" if kind is WallKind.STUDS else "masonry", size=0.95,
+               anchor=Anchor.RIGHT, on_paper=True)  # fmt: skip
+
+
+def _pipe(
+    page: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    x: float,
+    at: float,
+    big: float,
+    band: tuple[float, float],
+    step: float,
+) -> None:
+    """What must not be reached, at its depth from the wall's own face."""
+    f = leaf.figures
+    plaster = f["stack_plaster"].value if "stack_plaster" in f else 0.0
+    deep = x + (at - plaster + f["stack_depth"].value) * big
+    page.line([(deep, band[0] - step), (deep, band[1] + step)], Layer.DOUBT, ref="figure:stack_depth")
+    page.line(circle(deep + 7 * big, band[0] + 9 * big, 7 * big), Layer.DOUBT, ref="figure:stack_depth")
+    page.label(deep + step, band[1] + 3 * step, f"not to be reached: {show.length(f['stack_depth'].value)}",
+               layer=Layer.DOUBT, size=0.95, ref="figure:stack_depth")  # fmt: skip
+
+
+def _screw(
+    page: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    x: float,
+    screw: float,
+    passes: float,
+    big: float,
+    y: float,
+    step: float,
+) -> None:
+    half = leaf.leaf.hardware.stack.diameter / 2 * big
+    page.area(
+        [
+            (x, y - half),
+            (x + (screw - 4) * big, y - half),
+            (x + screw * big, y),
+            (x + (screw - 4) * big, y + half),
+            (x, y + half),
+        ],
+        Layer.METAL,
+        ref="figure:stack_screw",
+    )
+    page.area([(x - 3 * big, y - 2 * half), (x, y - 2 * half), (x, y + 2 * half), (x - 3 * big, y + 2 * half)],
+              Layer.METAL, ref="figure:stack_screw")  # fmt: skip
+    line = y + 11 * big
+    page.dimension((x + passes * big, line), (x + screw * big, line), show.length(screw - passes), figure="stack_bites")
+    line = y - 13 * big
+    page.dimension((x, line), (x + screw * big, line), show.length(screw), figure="stack_screw")

@@ -1,0 +1,42 @@
+"""Two constructions of one leaf side by side, to one scale, each with its section."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings import layers
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.leaf.leaf_view import front, joints, unit_step
+from oakmeasure.core.reports.compare_constructions import Beside
+from oakmeasure.core.solver import LeafSolution
+
+
+def beside_view(pair: Beside, show: Show) -> Drawing:
+    """Return both leaves on one sheet, the one in hand first."""
+    sketch = Sketch()
+    x = 0.0
+    for leaf in (pair.one, pair.other):
+        x += _one(sketch, leaf, show, x)
+    return sketch.drawing(margin=20.0)
+
+
+def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
+    """Draw one leaf from `x`; return how much room it took."""
+    build = leaf.build
+    name = CONSTRUCTIONS[leaf.leaf.build.kind][0]
+    if build is None:
+        sketch.label(x + 300, 500, f"{name}: no leaf", layer=Layer.DOUBT)
+        return 900.0
+    step = unit_step(build)
+    mine = Sketch(mirror_at=build.width) if leaf.leaf.hand is Hand.RIGHT else Sketch()
+    front(mine, build)
+    joints(mine, build)
+    page = mine.page()
+    page.label(build.width / 2, -step, name, bold=True, anchor=Anchor.BELOW)
+    page.label(build.width / 2, build.height + step, show.size(build.width, build.height, build.thickness),
+               layer=Layer.PENCIL, size=0.9, anchor=Anchor.ABOVE)  # fmt: skip
+    layers.section(page, build, build.width + 8 * step, step, words=False)
+    for shape in mine.shapes:
+        sketch.shapes.append(shape.moved(x))
+    return build.width + 30 * step + 2 * build.thickness

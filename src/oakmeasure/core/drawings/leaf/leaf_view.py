@@ -1,0 +1,422 @@
+"""The leaf: front view with its joints, side section, plan, and the two rods with every mark."""
+
+from __future__ import annotations
+
+import textwrap
+
+from oakmeasure.core.base.geometry import circle
+from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.construction.clip_to_outline import head_of
+from oakmeasure.core.document.job import Hand, Hanging
+from oakmeasure.core.drawings import layers
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.layers import grain_along
+from oakmeasure.core.edits.drag import rails_to_drag
+from oakmeasure.core.leaf.part import Build, Part, Rect, Role
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.species import Species, stuff
+from oakmeasure.language import keep
+
+INCH_ROOM = 1.45  # of texts in inches, against those in mm
+LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
+
+NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
+ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
+
+
+def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
+    """Return the setting-out drawing of the leaf; `title` adds what it is in words, `handles` what can be dragged."""
+    sketch = sketch_for(leaf)
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    step = unit_step(build)
+    surround(sketch, leaf, step)
+    front(sketch, build)
+    joints(sketch, build)
+    for rail in rails_to_drag(leaf) if handles else ():
+        handle(sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step,
+               f"handle:{rail.name}")  # fmt: skip
+    _centre(sketch, leaf, step)
+    height_rod(sketch, leaf, build, show, step)
+    width_rod(sketch, build, show, step)
+    layers.dimensions(sketch, leaf, build, show, step)
+    if not has_panels(build):
+        layers.section(sketch.page(), build, _section_x(leaf, build, step), step)
+        layers.plan(sketch, build, step)
+    else:
+        _section(sketch, leaf, build, step)
+        _plan(sketch, leaf, build, step)
+    if title:
+        _title(sketch, leaf, build, show, step)
+    return sketch.drawing(margin=step)
+
+
+def joints_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the leaf with its joints and fixings alone, for a narrow place beside their list."""
+    build = leaf.build
+    if build is None:
+        return no_leaf(leaf, show)
+    sketch, step = sketch_for(leaf), unit_step(build)
+    front(sketch, build)
+    joints(sketch, build)
+    return sketch.drawing(margin=3 * step)
+
+
+def _centre(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+    """The centre of gravity: a ring with a cross, where the leaf balances."""
+    if "centre_up" not in leaf.figures:
+        return
+    x, y = leaf.figures["centre_across"].value, leaf.figures["centre_up"].value
+    ref, r = "figure:centre_up", 0.9 * step
+    for dx, dy in ((r, 0.0), (0.0, r)):
+        sketch.line([(x - 1.6 * dx, y - 1.6 * dy), (x + 1.6 * dx, y + 1.6 * dy)], Layer.PENCIL, ref=ref)
+    sketch.line(circle(x, y, r, steps=18), Layer.PENCIL, ref=ref)
+
+
+def sketch_for(leaf: LeafSolution) -> Sketch:
+    """Return a sketch in the leaf's coordinates, mirrored when the hinges are on the right."""
+    right = leaf.leaf.hand is Hand.RIGHT
+    return Sketch(mirror_at=leaf.fit.width.value if right else None)
+
+
+def unit_step(build: Build) -> float:
+    """Return the distance that spaces rods and texts, about a hundredth of the leaf's height."""
+    return max(build.height, 1.6 * build.width) / 100
+
+
+def roomy_step(build: Build, show: Show, room: float) -> float:
+    """Return the same for a view with much text beside the leaf, `room` times as wide; texts in inches take more."""
+    return room * unit_step(build) * (INCH_ROOM if show.system is System.INCH else 1.0)
+
+
+def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return what is drawn when no leaf is possible: the opening and the reason."""
+    sketch = Sketch()
+    w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
+    sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
+    sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
+    sketch.label(
+        w / 2,
+        h / 2,
+        "no leaf yet" if leaf.leaf.hanging is Hanging.OPEN else "no leaf fits here",
+        layer=Layer.DOUBT,
+        size=1.2,
+        bold=True,
+    )
+    return sketch.drawing(margin=max(w, h) / 5)
+
+
+def side_gaps(leaf: LeafSolution) -> tuple[float, float]:
+    """Return the gaps at the left and at the right of the leaf as it is seen."""
+    hinge, latch = leaf.figures["gap_hinge"].value, leaf.figures["gap_latch"].value
+    return (latch, hinge) if leaf.leaf.hand is Hand.RIGHT else (hinge, latch)
+
+
+def part_ref(name: str) -> str:
+    return f"part:{name}"
+
+
+def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+    """Draw the lining round the leaf and the floor under it, the gaps at their true width."""
+    f, t = leaf.figures, LINING_SHOWN
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    x0, x1 = -f["gap_hinge"].value, w + f["gap_latch"].value
+    y0, y1 = -f["gap_floor"].value, h + f["gap_head"].value
+    if leaf.fit.outline:
+        _surround_outline(sketch, leaf, (x0, y0, x1), t)
+    else:
+        sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
+        for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
+            sketch.rect(rect, Layer.LINING)
+    floor_line(sketch.page(), -11 * step, w + 14 * step, y0, step)
+
+
+def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, float, float], thick: float) -> None:
+    """The lining round a leaf that is no rectangle: upright sides, a head that follows the leaf's."""
+    x0, y0, x1 = box
+    head, gap = head_of(leaf.fit.outline), leaf.figures["gap_head"].value
+    under = head.between(x0, x1, -gap)
+    over = head.between(x0 - thick, x1 + thick, -gap - thick)
+    sketch.area([(x0, y0), (x1, y0), *reversed(under)], Layer.SPACE)
+    sketch.area([(x0 - thick, y0), (x0, y0), *under, (x1, y0), (x1 + thick, y0), *reversed(over)], Layer.LINING)
+
+
+def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> None:
+    """Draw the floor with short strokes under it."""
+    page.line([(x0, y), (x1, y)], Layer.FLOOR)
+    at = x0 + step
+    while at < x1:
+        page.line([(at, y), (at - step, y - step)], Layer.FAINT)
+        at += 1.6 * step
+
+
+def front(sketch: Sketch, build: Build) -> None:
+    """Draw what is seen of every part, grain along the wood; what is there already paler than the new wood on it."""
+    for part in seen_from_front(build):
+        if build.layered and build.depth_of(part)[0] > 0.5 and _is_hidden(build, part):
+            continue
+        layer = (
+            Layer.PANEL
+            if part.role in (Role.PANEL, Role.CORE) or part.is_old
+            else Layer.METAL
+            if part.species == "steel"
+            else Layer.WOOD
+        )
+        grain = Grain.UPRIGHT if part.grain_upright else Grain.LEVEL
+        tint = stuff(part.species).tint
+        if part.role is Role.PANEL:
+            layers.panel(sketch, part, tint)
+        elif part.shape:
+            sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
+            slanting = part.role is Role.BRACE or "raked" in part.note
+            strands = grain_along(part.corners) if slanting else layers.strands_in(part.corners, part.grain_upright)
+            for strand in strands:
+                sketch.line(strand, Layer.GRAIN)
+        else:
+            sketch.rect(part.face, layer, ref=part_ref(part.name), grain=grain, tint=tint)
+
+
+def _is_hidden(build: Build, part: Part) -> bool:
+    """Return whether a part of a layered leaf lies wholly behind one that is drawn over it: it need not be drawn."""
+    r = part.face
+    return any(
+        other.face.x0 <= r.x0 + 0.01 and other.face.x1 >= r.x1 - 0.01 and other.face.y0 <= r.y0 + 0.01
+        and other.face.y1 >= r.y1 - 0.01 and build.depth_of(other)[0] < build.depth_of(part)[0] - 0.01
+        and not other.shape
+        for other in build.parts
+    )  # fmt: skip
+
+
+def has_panels(build: Build) -> bool:
+    """Return whether it is a frame with panels, not boards or strips on ledges."""
+    return not build.layered and any(part.role is Role.PANEL for part in build.parts)
+
+
+def seen_from_front(build: Build) -> list[Part]:
+    """Return the parts that are drawn, the furthest behind first.
+
+    Ledges and battens lie behind their boards and are drawn through them, or nothing would be seen but boards.
+    """
+    if build.layered:  # the foremost hides the others
+        return sorted(build.parts, key=lambda each: -build.depth_of(each)[0])
+    if has_panels(build):
+        return sorted(build.parts, key=lambda each: each.role is not Role.PANEL)
+    return sorted(build.parts, key=lambda each: (build.depth_of(each)[1], each.role is not Role.BOARD))
+
+
+def joints(sketch: Sketch, build: Build) -> None:
+    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves, fixings."""
+    radius = max(build.width, 600.0) / 130
+    for fixing in build.fixings:
+        layers.fixing(sketch, fixing, radius)
+    for fixing in build.refused:
+        layers.refused(sketch, fixing, 1.6 * radius)
+    for mark in build.marks:
+        sketch.line(mark.points, Layer.HIDDEN if mark.hidden else Layer.OUTLINE, ref=mark.ref)
+    for part in build.parts:
+        if part.role is Role.PANEL and not part.shape:
+            sketch.box(part.outline, Layer.FAINT, ref=part_ref(part.name))
+    for tenon in build.tenons:
+        sketch.box(tenon.rect, Layer.HIDDEN, ref=part_ref(tenon.member))
+        if tenon.through:
+            _wedges(sketch, tenon.rect, tenon.into == "hinge stile", tenon.member)
+
+
+def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
+    """Two wedges a tenon, driven from the outside, thick end out."""
+    outer, inner = (rect.x0, rect.x0 + 0.75 * rect.width) if at_hinge else (rect.x1, rect.x1 - 0.75 * rect.width)
+    thick = min(7.0, rect.height / 5)
+    for edge, way in ((rect.y0, -1), (rect.y1, 1)):
+        sketch.area([(outer, edge), (outer, edge + way * thick), (inner, edge)], Layer.METAL, ref=part_ref(member))
+
+
+def height_marks(build: Build) -> list[tuple[float, str]]:
+    """Return every mark of the height rod, up from the foot, with the part whose edge it is."""
+    level = [part for part in build.parts if part.role in (Role.RAIL, Role.LEDGE, Role.STIFFENER)]
+    foot, top = build.parts[0].name, build.parts[0].name
+    if any(part.role is Role.RAIL for part in level):
+        rails = sorted((part for part in level if part.role is Role.RAIL), key=lambda each: each.face.y0)
+        foot, top = rails[0].name, rails[-1].name
+    marks = {0.0: foot, build.height: top}
+    for part in level:
+        marks.setdefault(part.face.y0, part.name)
+        marks.setdefault(part.face.y1, part.name)
+    return sorted(marks.items())
+
+
+def width_marks(build: Build) -> list[tuple[float, str]]:
+    """Return every mark of the width rod, from the hinge edge."""
+    marks: dict[float, str] = {}
+    shown = (Role.STILE, Role.MUNTIN) if build.layered else (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP)
+    for part in build.parts:
+        if part.role in shown:
+            marks.setdefault(round(part.face.x0, 6), part.name)
+            marks.setdefault(round(part.face.x1, 6), part.name)
+    return sorted(marks.items())
+
+
+def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """The rod up the left side of the page: every mark from the foot, hinges as arrow heads."""
+    sketch, (left, _) = sketch.page(), side_gaps(leaf)
+    x1 = -left - LINING_SHOWN - 4 * step
+    x0 = x1 - 3 * step
+    sketch.rect(Rect(x0, 0, x1, build.height), Layer.ROD, grain=Grain.UPRIGHT)
+    sketch.box(Rect(x0, 0, x1, build.height), Layer.OUTLINE)
+    last = -1e9
+    for y, name in height_marks(build):
+        sketch.line([(x0, y), (x1, y)], Layer.OUTLINE, ref=part_ref(name))
+        sketch.line([(x1, y), (-left, y)], Layer.FAINT)
+        if y - last > 1.6 * step:
+            sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
+            last = y
+    for tenon in build.tenons:
+        if tenon.into == "hinge stile" and not tenon.is_haunch:  # the mortises, for marking out the stile
+            sketch.rect(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE,
+                        ref=part_ref(tenon.member))  # fmt: skip
+            sketch.box(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.PENCIL,
+                       ref=part_ref(tenon.member))  # fmt: skip
+    if leaf.butts is not None:
+        for place in leaf.butts.places:
+            middle = (place.rect.y0 + place.rect.y1) / 2
+            for y in (place.rect.y0, place.rect.y1):
+                sketch.line([(x1 - 1.2 * step, y), (x1, y)], Layer.METAL, ref=f"butt:{place.number}")
+            sketch.area(
+                [(x1, middle - 0.6 * step), (x1, middle + 0.6 * step), (x1 - step, middle)],
+                Layer.METAL,
+                ref=f"butt:{place.number}",
+            )
+
+
+def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
+    """The rod along the bottom: every mark from the hinge edge."""
+    y1 = -4.5 * step
+    y0 = y1 - 3 * step
+    sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)
+    sketch.box(Rect(0, y0, build.width, y1), Layer.OUTLINE)
+    ends, last = [-1e9] * ROD_ROWS, -1e9  # how far each row of figures is written
+    for x, name in width_marks(build):
+        sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
+        text = show.length(x)
+        half = DIGIT * step * len(text) / 2
+        level = next((n for n, end in enumerate(ends) if x - half > end), None)
+        is_end = x > build.width - 1e-6
+        if level is None or (x - last < ROD_APART * step and not is_end):  # the far side of a gap between boards
+            continue
+        sketch.label(x, y0 - (0.6 + 3.0 * level) * step, text, anchor=Anchor.BELOW, ref=part_ref(name), size=0.95)
+        ends[level], last = x + half + 0.5 * step, x
+
+
+def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
+    return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 15 * step
+
+
+def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+    """Upright section through the panels next to the hinges, the opening face to the left."""
+    x0, sketch = _section_x(leaf, build, step), sketch.page()
+    sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
+    tint = stuff(build.parts[0].species).tint
+    middle = x0 + build.thickness / 2
+    half = build.groove_width / 2
+    column = min((part.face.x0 for part in build.parts if part.role is Role.PANEL), default=None)
+    for part in build.parts:
+        if part.role is Role.PANEL and part.face.x0 == column:
+            sketch.rect(
+                Rect(middle - half, part.outline.y0, middle + half, part.outline.y1),
+                Layer.PANEL,
+                ref=part_ref(part.name),
+                grain=Grain.UPRIGHT,
+                tint=stuff(part.species).tint,
+            )
+    for part in build.parts:
+        if part.role is Role.RAIL:
+            _grooved(
+                sketch, Rect(x0, part.face.y0, x0 + build.thickness, part.face.y1), build, part, tint, upright=True
+            )
+
+
+def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+    """Level section through the upper panels, the opening face at the bottom."""
+    y1 = -17 * step
+    y0 = y1 - build.thickness
+    tint = stuff(build.parts[0].species).tint
+    middle, half = (y0 + y1) / 2, build.groove_width / 2
+    row = max((part.face.y0 for part in build.parts if part.role is Role.PANEL), default=None)
+    for part in build.parts:
+        if part.role is Role.PANEL and part.face.y0 == row:
+            sketch.rect(
+                Rect(part.outline.x0, middle - half, part.outline.x1, middle + half),
+                Layer.PANEL,
+                ref=part_ref(part.name),
+                grain=Grain.END,
+                tint=stuff(part.species).tint,
+            )
+    seen = set()
+    for part in build.parts:
+        span = (part.face.x0, part.face.x1)
+        if part.role in (Role.STILE, Role.MUNTIN) and span not in seen:
+            seen.add(span)
+            _grooved(sketch, Rect(part.face.x0, y0, part.face.x1, y1), build, part, tint, upright=False)
+    sketch.page().label(-6 * step, middle, "plan", layer=Layer.PENCIL, size=0.9)
+
+
+def _grooved(sketch: Sketch, rect: Rect, build: Build, part: Part, tint: str, *, upright: bool) -> None:
+    """A member cut across its grain; the groove is left open where a panel stands in it."""
+    g, half = build.groove_depth, build.groove_width / 2
+    sketch.rect(rect, Layer.END_GRAIN, ref=part_ref(part.name), grain=Grain.END, tint=tint)
+    panels = [each for each in build.parts if each.role is Role.PANEL]
+    for panel in panels:
+        if upright:
+            middle = (rect.x0 + rect.x1) / 2
+            grooves = (
+                Rect(middle - half, rect.y1 - g, middle + half, rect.y1),
+                Rect(middle - half, rect.y0, middle + half, rect.y0 + g),
+            )
+            touches = (abs(panel.face.y0 - part.face.y1) < 1e-6, abs(panel.face.y1 - part.face.y0) < 1e-6)
+        else:
+            middle = (rect.y0 + rect.y1) / 2
+            grooves = (
+                Rect(rect.x1 - g, middle - half, rect.x1, middle + half),
+                Rect(rect.x0, middle - half, rect.x0 + g, middle + half),
+            )
+            touches = (abs(panel.face.x0 - part.face.x1) < 1e-6, abs(panel.face.x1 - part.face.x0) < 1e-6)
+        for groove, touching in zip(grooves, touches, strict=True):
+            if touching:
+                _panel_in_groove(sketch, groove, panel, upright=upright)
+
+
+def _panel_in_groove(sketch: Sketch, groove: Rect, panel: Part, *, upright: bool) -> None:
+    """The open groove with as much panel in it as reaches in: the room is seen."""
+    sketch.rect(groove, Layer.SPACE)
+    if upright:
+        inside = Rect(groove.x0, max(groove.y0, panel.outline.y0), groove.x1, min(groove.y1, panel.outline.y1))
+    else:
+        inside = Rect(max(groove.x0, panel.outline.x0), groove.y0, min(groove.x1, panel.outline.x1), groove.y1)
+    sketch.rect(inside, Layer.PANEL, ref=part_ref(panel.name), tint=stuff(panel.species).tint)
+    sketch.box(groove, Layer.PENCIL)
+
+
+def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+    """What it is, in words, beside the section."""
+    x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
+    y = build.height - step
+    moisture = show.value(leaf.leaf.timber.moisture, Unit.PERCENT)
+    at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)
+    woods = [f"{stuff(each).name}, {moisture}" if n == at else stuff(each).name for n, each in enumerate(leaf.woods)]
+    lines = [
+        *((each, True, Layer.OUTLINE) for each in map(keep, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))),
+        ("seen from the opening side", False, Layer.PENCIL),
+        *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
+        (leaf.leaf.hand_in_words, False, Layer.PENCIL),
+        ("", False, Layer.PENCIL),
+        (show.size(build.width, build.height, build.thickness), True, Layer.OUTLINE),
+        *((each, False, Layer.PENCIL) for each in woods),
+        *((each, False, Layer.PENCIL) for each in build.says.split("; ") if each),
+        ("", False, Layer.PENCIL),
+        (show.value(leaf.figures["mass"].value, Unit.KG), True, Layer.OUTLINE),
+        ("without its hardware", False, Layer.PENCIL),
+    ]
+    for text, bold, layer in lines:
+        if text:
+            sketch.label(x, y, text, layer=layer, bold=bold, anchor=Anchor.LEFT, size=1.1 if bold else 1.0)
+        y -= 3.6 * step

@@ -1,0 +1,416 @@
+"""The operation at hand: the work as it lies on the bench, what looks up, where its head is, what is cut; and in words
+what to set, to check and to beware of.
+
+The work lies with its head, or its hinge end, to the left. Seen so, the hinge edge of a leaf that is hinged on the left
+is towards the one who works when the opening face is up; turned over, or hinged on the right, it is away.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.timber.plan_view import empty_view
+from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.leaf.part import Build, Part, Rect, Role
+from oakmeasure.core.making.operation import Operation, Trade, Up
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.species import stuff
+from oakmeasure.data import table
+from oakmeasure.language import say
+
+WIDE, LEFT, LOW, HIGH = 1080.0, 40.0, 336.0, 500.0  # where the work lies on the sheet
+LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
+THUMB = Rect(0.0, 4.0, 150.0, 282.0)
+CUT = Rect(172.0, 60.0, 352.0, 232.0)
+WORDS_Y, LINE = 250.0, 29.0
+BESIDE = 150.0  # beside the work, in which the name of an end stands
+SETTINGS, MOST_LINES = 52, 4  # characters in a line of settings
+BESIDE_CUT, BESIDE_THUMB = (416.0, 46), (196.0, 58)  # where words begin, and how many characters a line has
+EDGES = (Up.HINGE_EDGE, Up.LATCH_EDGE, Up.INNER_EDGE)
+
+
+@dataclass(frozen=True, slots=True)
+class Lies:
+    """How the work lies: from the leaf's coordinates to the bench. long, across: of what is drawn, mm. near: what is
+    towards the one who works. left, right: what its ends are. upright: its grain runs along the leaf's height.
+    """
+
+    long: float
+    across: float
+    left: str
+    right: str
+    near: str
+    up: str
+    flip_long: bool
+    flip_across: bool
+    box: Rect
+    by_depth: bool
+    level: bool
+
+
+def lies(leaf: LeafSolution, build: Build, op: Operation) -> Lies | None:
+    """Return how the work of an operation lies; None where nothing lies on the bench."""
+    if op.hold is None:
+        return None
+    hold = op.hold
+    part = next((p for p in build.parts if p.name == hold.part), None) if hold.part else None
+    box = part.outline if part is not None else Rect(0.0, 0.0, build.width, build.height)
+    left = leaf.leaf.hand is Hand.LEFT
+    level = part is not None and not part.grain_upright
+    if hold.up in (Up.FOOT, Up.HEAD):
+        foot = hold.up is Up.FOOT
+        # The opening face towards one: right side up the hinges are where they are seen, on its head the other way.
+        hinge_left = left is not foot
+        ends = ("hinge side", "latch side") if hinge_left else ("latch side", "hinge side")
+        return Lies(
+            box.width, build.thickness, *ends, "opening face", str(hold.up), not hinge_left, False, box, True, True
+        )
+    if hold.up in EDGES:
+        return _on_edge(build, hold.up, part, box, left=left, level=level)
+    opening = hold.up is Up.OPENING
+    if level:
+        ends = ("hinge end", "latch end")
+        near = "foot edge" if opening else "head edge"
+        # A rail lies as it is seen: hinge end to the left, whichever hand.
+        return Lies(
+            box.width, box.height, *ends, near, str(hold.up), False, (not opening) is not (not left), box, False, True
+        )
+    hinge_near = left is opening
+    near = "hinge edge" if hinge_near else "latch edge"
+    return Lies(box.height, box.width, "head", "foot", near, str(hold.up), True, not hinge_near, box, False, False)
+
+
+def _on_edge(build: Build, up: Up, part: Part | None, box: Rect, *, left: bool, level: bool) -> Lies:
+    at_hinge = up is Up.HINGE_EDGE or (up is Up.INNER_EDGE and part is not None and part.face.x0 > build.width / 2)
+    near = "opening face" if at_hinge is not left else "closing face"
+    words = {Up.INNER_EDGE: "inner edge up, to the panel"}.get(up, str(up))
+    if level:
+        return Lies(
+            box.width,
+            build.thickness,
+            "hinge end",
+            "latch end",
+            near,
+            words,
+            False,
+            near != "opening face",
+            box,
+            True,
+            True,
+        )
+    return Lies(
+        box.height, build.thickness, "head", "foot", near, words, True, near != "opening face", box, True, False
+    )
+
+
+def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
+    """Return the drawing of an operation; of the first one where there is no such."""
+    build, making = leaf.build, leaf.making
+    if build is None or making is None:
+        return empty_view("no leaf yet: nothing to make")
+    op = making.op(op_id) or making.operations[0]
+    sketch = Sketch()
+    _settings(sketch, op, show)
+    how = lies(leaf, build, op)
+    if how is None:
+        _no_bench(sketch, leaf, build, op, show)
+    else:
+        _bench(sketch, leaf, build, op, how)
+    _thumb(sketch, leaf, build, op)
+    has_cut = _section(sketch, build, op, show)
+    _words(sketch, op, show, *(BESIDE_CUT if has_cut else BESIDE_THUMB))
+    return sketch.drawing(margin=14)
+
+
+def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
+    """Return the work on the bench alone, for a place where the words stand large beside it."""
+    build, making = leaf.build, leaf.making
+    op = making.op(op_id) if making is not None else None
+    if build is None or op is None:
+        return empty_view("")
+    sketch = Sketch()
+    how = lies(leaf, build, op)
+    if how is None:
+        _thumb(sketch, leaf, build, op)
+        return sketch.drawing(margin=10)
+    _bench(sketch, leaf, build, op, how, words=False)
+    return sketch.drawing(margin=10)
+
+
+def _settings(sketch: Sketch, op: Operation, show: Show) -> None:
+    words = [each.in_words(show) for each in op.settings]
+    if not words:
+        return
+    lines = _lines(words)
+    for n, line in enumerate(lines):
+        sketch.label(
+            0, 590 + 44 * (len(lines) - 1 - n), line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True
+        )
+
+
+def _lines(words: Sequence[str]) -> list[str]:
+    """Return settings in a few lines, none of them parted."""
+    lines = [""]
+    for each in words:
+        longer = f"{lines[-1]}   ·   {each}" if lines[-1] else each
+        if len(longer) > SETTINGS and lines[-1]:
+            lines.append(each)
+        else:
+            lines[-1] = longer
+    return lines[:MOST_LINES]
+
+
+def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, show: Show) -> None:
+    """Nothing lies on the bench: the parts at hand in a row, as on the rack, or what is done on site."""
+    named = [p for p in leaf.cut_parts if p.name in op.parts][:12]
+    if [c for c in leaf.borings if c.name in op.cuts and c.solid is None]:
+        _carrier(sketch, leaf, build, op, show)
+        return
+    if not named:
+        named = list(build.parts)[:12]
+    k = (WIDE - 2 * LEFT) / max(p.planed.length for p in named)
+    gap = 7.0
+    tall = sum(p.planed.width for p in named) * k + gap * (len(named) - 1)
+    squeeze = min(1.0, (HIGH - LOW - gap * (len(named) - 1)) / max(tall - gap * (len(named) - 1), 1.0))
+    y = HIGH
+    for part in named:
+        high = max(part.planed.width * k * squeeze, 5.0)
+        y -= high
+        rect = Rect(LEFT, y, LEFT + part.planed.length * k, y + high)
+        sketch.rect(rect, Layer.WOOD, ref=f"part:{part.name}", grain=Grain.LEVEL, tint=stuff(part.species).tint)
+        sketch.box(rect, Layer.OUTLINE, ref=f"part:{part.name}")
+        if high > 20:
+            sketch.label((rect.x0 + rect.x1) / 2, y + high / 2, part.name, size=0.85, on_paper=True, room=rect.width)
+        y -= gap
+
+
+def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, show: Show) -> None:
+    """What carries the leaf, its upper end to the left, with what is cut there measured from that end."""
+    cuts = sorted((c for c in leaf.borings if c.name in op.cuts and c.solid is None), key=lambda c: c.from_top)
+    member = cuts[0].member
+    cuts = [c for c in cuts if c.member == member]
+    long = max(build.height, *(c.to for c in cuts)) * 1.03
+    k = (WIDE - 2 * LEFT) / long
+    rect = Rect(LEFT, LOW + 44, WIDE - LEFT, LOW + 106)
+    sketch.rect(rect, Layer.LINING)
+    sketch.box(rect, Layer.OUTLINE)
+    for n, cut in enumerate(cuts[:8]):
+        x0, x1 = LEFT + cut.from_top * k, max(LEFT + cut.to * k, LEFT + cut.from_top * k + 5)
+        sketch.rect(Rect(x0, rect.y0 + 16, x1, rect.y1 - 16), Layer.METAL, ref=cut.ref)
+        if n < 5:
+            middle = (cut.from_top + cut.to) / 2 if cut.name.startswith("plate") else cut.from_top
+            sketch.label(LEFT + middle * k, rect.y1 + 14, show.length(middle), size=0.95)
+    sketch.label(LEFT, rect.y1 + 44, "upper end", anchor=Anchor.LEFT, layer=Layer.LEAF, bold=True)
+    sketch.label(WIDE / 2, rect.y0 - 22, f"{member}: {cuts[0].datum}", layer=Layer.PENCIL)
+
+
+# --- the work on the bench ---------------------------------------------------------------------------------
+
+
+def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how: Lies, *, words: bool = True) -> None:
+    kx = min((WIDE - 2 * LEFT) / how.long, (HIGH - LOW) / max(how.across, 1.0))
+    ky = max(kx, min(LEAST / how.across, (HIGH - LOW) / how.across))
+    x0 = LEFT + (WIDE - 2 * LEFT - how.long * kx) / 2
+    y0 = LOW + ((HIGH - LOW) - how.across * ky) / 2
+    sketch.line([(0, LOW - 10), (WIDE, LOW - 10)], Layer.OUTLINE)
+    sketch.line([(0, LOW - 16), (WIDE, LOW - 16)], Layer.FAINT)
+
+    def at(x: float, y: float, depth: float) -> Point:
+        """Return where a place of the leaf is drawn."""
+        along = (x - how.box.x0) if how.level else (y - how.box.y0)
+        along = how.long - along if how.flip_long else along
+        across = depth if how.by_depth else (y - how.box.y0) if how.level else (x - how.box.x0)
+        across = how.across - across if how.flip_across else across
+        return x0 + along * kx, y0 + across * ky
+
+    def box(rect: Rect, depth: tuple[float, float]) -> Rect:
+        (ax, ay), (bx, by) = at(rect.x0, rect.y0, depth[0]), at(rect.x1, rect.y1, depth[1])
+        return Rect(min(ax, bx), min(ay, by), max(ax, bx), max(ay, by))
+
+    for part in _drawn(build, op, how):
+        rect = box(part.outline if op.hold and op.hold.part else part.face, build.depth_of(part))
+        along = part.grain_upright is not how.level
+        grain = Grain.LEVEL if along else Grain.UPRIGHT
+        layer = Layer.PANEL if part.role is Role.PANEL else Layer.METAL if part.species == "steel" else Layer.WOOD
+        sketch.rect(rect, layer, ref=f"part:{part.name}", grain=grain, tint=stuff(part.species).tint)
+        sketch.box(rect, Layer.OUTLINE, ref=f"part:{part.name}")
+    _tenons(sketch, build, op, how, box)
+    _grooves(sketch, build, op, how, (x0, y0), (kx, ky))
+    for cut in leaf.borings:
+        if (
+            cut.solid is not None
+            and cut.name in op.cuts
+            and (not op.hold or not op.hold.part or cut.member == op.hold.part)
+        ):
+            a = cut.solid.box
+            sketch.rect(box(Rect(*a), cut.solid.depth), Layer.METAL, ref=cut.ref)
+    if words:
+        _around(sketch, how, op.hold.part if op.hold else "", (x0, y0), (kx, ky))
+
+
+def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:
+    """Return the parts that are drawn on the bench: the one, or all that are seen from where one looks."""
+    if op.hold is not None and op.hold.part:
+        return [p for p in build.parts if p.name == op.hold.part]
+    if how.by_depth:
+        edge = [p for p in build.parts if _at_edge(p, build, op)]
+        return edge or list(build.parts)
+    up_closing = op.hold is not None and op.hold.up is Up.CLOSING
+    panels = [p for p in build.parts if p.role is Role.PANEL]
+    rest = [p for p in build.parts if p.role is not Role.PANEL]
+    rest.sort(key=lambda p: build.depth_of(p)[1 if up_closing else 0] * (1 if up_closing else -1))
+    return [*panels, *rest]
+
+
+def _at_edge(part: Part, build: Build, op: Operation) -> bool:
+    up = op.hold.up if op.hold else Up.OPENING
+    r = part.face
+    return {Up.HINGE_EDGE: r.x0 < 1.0, Up.LATCH_EDGE: r.x1 > build.width - 1.0, Up.FOOT: r.y0 < 1.0,
+            Up.HEAD: r.y1 > build.height - 1.0}.get(up, True)  # fmt: skip
+
+
+def _tenons(
+    sketch: Sketch, build: Build, op: Operation, how: Lies, box: Callable[[Rect, tuple[float, float]], Rect]
+) -> None:
+    """Mortises in the member that lies there and its own tenons."""
+    name = op.hold.part if op.hold else ""
+    for tenon in build.tenons:
+        if not name or name not in (tenon.member, tenon.into):
+            continue
+        middle = build.middle
+        depth = (middle - tenon.thickness / 2, middle + tenon.thickness / 2)
+        if tenon.into == name and how.by_depth:
+            sketch.rect(box(tenon.rect, depth), Layer.SPACE, ref=f"part:{tenon.member}")
+            sketch.box(box(tenon.rect, depth), Layer.OUTLINE, ref=f"part:{tenon.member}")
+        else:
+            sketch.box(box(tenon.rect, depth), Layer.HIDDEN, ref=f"part:{tenon.member}")
+
+
+def _grooves(sketch: Sketch, build: Build, op: Operation, how: Lies, at: Point, k: tuple[float, float]) -> None:
+    """The groove along an edge that looks up, where the operation cuts it."""
+    if not op.id.startswith("groove:") or not how.by_depth:
+        return
+    wide = next((s.value for s in op.settings if s.label == "wide"), build.groove_width)
+    middle = at[1] + how.across * k[1] / 2
+    rect = Rect(at[0], middle - wide * k[1] / 2, at[0] + how.long * k[0], middle + wide * k[1] / 2)
+    sketch.rect(rect, Layer.METAL)
+    sketch.box(rect, Layer.OUTLINE)
+
+
+def _around(sketch: Sketch, how: Lies, part: str, at: Point, k: tuple[float, float]) -> None:
+    """What looks up, what is towards one, where the head is."""
+    x0, y0 = at
+    x1, y1 = x0 + how.long * k[0], y0 + how.across * k[1]
+    wider = k[1] / k[0]
+    note = f"   (across × {wider:.1f})" if wider > 1.05 else ""
+    sketch.label((x0 + x1) / 2, y1 + 28, how.up + note, bold=True)
+    sketch.label((x0 + x1) / 2, LOW - 34, f"{part or 'the leaf'}  ·  towards you: {how.near}", layer=Layer.PENCIL)
+    middle = (y0 + y1) / 2
+    tip = max(x0 - 10, 8.0)
+    for dy in (-9, 9):
+        sketch.line([(tip, middle + dy), (tip - 16, middle), (tip, middle - dy)], Layer.LEAF)
+    beside = x0 > BESIDE and x1 < WIDE - BESIDE  # of short work the names of its ends stand beside it
+    ends = (Anchor.RIGHT, Anchor.LEFT) if beside else (Anchor.LEFT, Anchor.RIGHT)
+    sketch.label(max(x0 - 4, 4.0), y1 + 28, how.left, anchor=ends[0], layer=Layer.LEAF, bold=True)
+    sketch.label(min(x1 + 4, WIDE - 4), y1 + 28, how.right, anchor=ends[1], layer=Layer.PENCIL)
+
+
+# --- where it belongs, and the cut in section ----------------------------------------------------------------
+
+
+def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> None:
+    """The leaf as it hangs, with the parts at hand filled in."""
+    k = min(THUMB.width / build.width, THUMB.height / build.height)
+    small = Sketch(mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
+    chosen = {op.hold.part} if op.hold and op.hold.part else set(op.parts)
+    for part in build.parts:
+        lit = part.name in chosen
+        corners = [(x, y) for x, y in part.corners]
+        points = [small.at(x, y) for x, y in corners]
+        moved = [(THUMB.x0 + x * k, THUMB.y0 + y * k) for x, y in points]
+        if lit:
+            sketch.area(moved, Layer.WOOD, ref=f"part:{part.name}", tint=stuff(part.species).tint)
+        sketch.line([*moved, moved[0]], Layer.OUTLINE if lit else Layer.FAINT, ref=f"part:{part.name}" if lit else "")
+    frame = [(0.0, 0.0), (build.width, 0.0), (build.width, build.height), (0.0, build.height), (0.0, 0.0)]
+    sketch.line([(THUMB.x0 + x * k, THUMB.y0 + y * k) for x, y in frame], Layer.PENCIL)
+    hinge_x = 0.0 if leaf.leaf.hand is Hand.LEFT else build.width * k
+    for y in (0.16, 0.84):
+        sketch.line(
+            [(hinge_x, THUMB.y0 + (y - 0.03) * build.height * k), (hinge_x, THUMB.y0 + (y + 0.03) * build.height * k)],
+            Layer.LEAF,
+        )
+
+
+def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
+    """The cut seen on the end of the member, large: how wide, how deep, how far from the face that lies at the
+    fence. Returns whether there is one.
+    """
+    by = {s.label: s.value for s in op.settings}
+    wide = next((by[key] for key in ("wide", "chisel", "tenon", "thick") if key in by), None)
+    deep = next((by[key] for key in ("deep", "deep, from this edge", "long", "depth stop") if key in by), None)
+    if deep is None or op.trade not in (Trade.JOINT, Trade.ROUT, Trade.BORE):
+        return False
+    thick = build.edge or build.thickness
+    edge_cut = op.hold is not None and (op.hold.up in EDGES or op.hold.up in (Up.FOOT, Up.HEAD))
+    if edge_cut:
+        body_wide, body_high = thick, max(1.6 * deep, 1.2 * thick)
+        wide = min(wide if wide is not None else thick / 3, thick)
+        left = (thick - wide) / 2
+        if "across" in by:  # a hinge is let in from the opening face
+            left, wide = 0.0, min(by["across"], thick)
+    elif "fence to the middle" in by:
+        body_wide, body_high = 2.6 * by["fence to the middle"], thick
+        left, wide = by["fence to the middle"] - 17.5, 35.0
+    else:
+        wide = wide if wide is not None else 2 * deep
+        body_wide, body_high = 2.2 * wide, thick
+        left = 0.6 * wide
+    k = min(CUT.width / body_wide, CUT.height / body_high)
+    x0, y1 = CUT.x0 + (CUT.width - body_wide * k) / 2, CUT.y1
+    y0 = y1 - body_high * k
+    sketch.rect(Rect(x0, y0, x0 + body_wide * k, y1), Layer.END_GRAIN, grain=Grain.END)
+    cut = Rect(x0 + left * k, max(y1 - deep * k, y0), x0 + (left + wide) * k, y1)
+    sketch.rect(cut, Layer.SPACE)
+    sketch.line([(cut.x0, y1), (cut.x0, cut.y0), (cut.x1, cut.y0), (cut.x1, y1)], Layer.OUTLINE)
+    sketch.line([(x0, y1), (x0, y0), (x0 + body_wide * k, y0), (x0 + body_wide * k, y1)], Layer.OUTLINE)
+    if wide * k > 12:
+        sketch.dimension((cut.x0, y1 + 14), (cut.x1, y1 + 14), show.length(wide))
+    sketch.dimension((x0 + body_wide * k + 16, cut.y0), (x0 + body_wide * k + 16, y1), show.length(deep))
+    sketch.label((CUT.x0 + CUT.x1) / 2, y0 - 16, "end of it, cut side up", layer=Layer.PENCIL, size=0.85)
+    return True
+
+
+# --- words -------------------------------------------------------------------------------------------------
+
+
+def _words(sketch: Sketch, op: Operation, show: Show, x: float, characters: int) -> None:
+    cautions = table("cautions")
+    said = [
+        ("", op.how, Layer.OUTLINE),
+        ("check: ", op.check.in_words(show) if op.check else "", Layer.OUTLINE),
+        ("practice: ", op.practice, Layer.OUTLINE),
+        ("", f"then {op.wait_hours:.3g} h for {op.wait_for}" if op.wait_hours else "", Layer.PENCIL),
+        ("caution: ", " ".join(cautions[key] for key in op.cautions), Layer.DOUBT),
+        ("why now: ", (op.why + (f"; later: {op.later}" if op.later else "")) if op.why else "", Layer.PENCIL),
+    ]
+    y = WORDS_Y
+    for head, words, layer in said:
+        if not words:
+            continue
+        for n, line in enumerate(broken(words, characters, say(head))):
+            sketch.label(
+                x,
+                y,
+                line,
+                anchor=Anchor.LEFT,
+                layer=layer,
+                size=0.95,
+                bold=bool(head) and not n and layer is Layer.DOUBT,
+            )
+            y -= LINE
+        y -= LINE * 0.28

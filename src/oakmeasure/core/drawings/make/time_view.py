@@ -1,0 +1,177 @@
+"""The operations over the days: work in full bars, waiting hatched, the due day a line; and the finish as a
+calendar.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from datetime import datetime, timedelta
+
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.timber.plan_view import empty_view
+from oakmeasure.core.drawings.words import cut_off
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.making.finish import Day, Schedule
+from oakmeasure.core.making.working_plan import Slot, Timetable, day_words
+from oakmeasure.language import keep, say
+
+WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
+TALL_ROW = 92.0
+NAME_CHARACTERS = 42
+MOST_DAYS = 60
+IN_TIME, LATE = "#C9A36A", "#B5533C"
+
+
+def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
+    """Return the timetable of a leaf, one row for each operation that is left. chosen: the one in hand."""
+    if table is None or not table.slots:
+        return empty_view("everything is done" if table is not None else "no leaf yet: nothing to make")
+    sketch = Sketch()
+    first = table.begin.replace(hour=0, minute=0, second=0)
+    last = max([table.end, *([table.due] if table.due else [])])
+    days = min(max((last - first).days + 1, 3), MOST_DAYS)
+    rows = _rows(table, chosen)
+    row_high = max(ROW, min(56.0, 330.0 / len(rows)))
+    high = row_high * len(rows)
+
+    def x(at: datetime) -> float:
+        return NAMES + WIDE * min(max((at - first) / timedelta(days=days), 0.0), 1.0)
+
+    _days(sketch, first, days, high, x)
+    for n, row in enumerate(rows):
+        first_op, last_op = row[0], row[-1]
+        y = high - (n + 0.5) * row_high
+        more = f"  + {len(row) - 1}" if len(row) > 1 else ""
+        name = first_op.op.name
+        if more or len(say(name)) >= NAME_CHARACTERS:
+            name = keep((cut_off(name, NAME_CHARACTERS - 2 - len(more)) or (say(name),))[0] + more)
+        mine = any(slot.op.id == chosen for slot in row)
+        late = any(slot.is_late for slot in row)
+        sketch.label(NAMES - 8, y, name, anchor=Anchor.RIGHT, size=0.86, bold=mine, ref=f"op:{first_op.op.id}",
+                     layer=Layer.DOUBT if table.first_late in row else Layer.OUTLINE)  # fmt: skip
+        rect = Rect(x(first_op.start), y - 8, max(x(last_op.end), x(first_op.start) + 5), y + 8)
+        ready = max(slot.ready for slot in row)
+        if ready > last_op.end:
+            wait = Rect(rect.x1, y - 5, max(x(ready), rect.x1 + 2), y + 5)
+            for line in hatching(wait, 6.0):
+                sketch.line(line, Layer.FAINT)
+            sketch.box(wait, Layer.FAINT)
+        sketch.rect(rect, Layer.WOOD, ref=f"op:{first_op.op.id}", tint=LATE if late else IN_TIME)
+        if rect.width > 12:
+            sketch.box(rect, Layer.OUTLINE, ref=f"op:{first_op.op.id}")
+    if table.due is not None:
+        sketch.line([(x(table.due), -8), (x(table.due), high + 6)], Layer.DOUBT)
+        sketch.label(
+            x(table.due), -12, f"due {day_words(table.due.date())}", anchor=Anchor.BELOW, layer=Layer.DOUBT, bold=True
+        )
+    sketch.line([(x(table.end), -8), (x(table.end), high + 6)], Layer.LEAF)
+    sketch.label(
+        x(table.end), high + 30, f"hung {day_words(table.end.date())}", anchor=Anchor.ABOVE, layer=Layer.LEAF, bold=True
+    )
+    return sketch.drawing(margin=26)
+
+
+def _rows(table: Timetable, chosen: str) -> list[list[Slot]]:
+    """Return the slots in rows: those of one day that follow one another without a wait stand in one."""
+    rows: list[list[Slot]] = []
+    for slot in table.slots:
+        last = rows[-1][-1] if rows else None
+        parted = (
+            last is None
+            or last.start.date() != slot.start.date()
+            or last.op.wait_hours >= 2
+            or slot is table.first_late
+        )
+        if parted or slot.op.id == chosen or (last is not None and last.op.id == chosen):
+            rows.append([slot])
+        else:
+            rows[-1].append(slot)
+    while len(rows) > MOST_ROWS:  # the two shortest neighbours stand together
+        at = min(range(len(rows) - 1), key=lambda n: len(rows[n]) + len(rows[n + 1]))
+        rows[at : at + 2] = [rows[at] + rows[at + 1]]
+    return rows
+
+
+def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float]) -> None:
+    every = next(each for each in (1, 2, 5, 7, 14) if days / each <= 7.5 or each == 14)
+    for n in range(days + 1):
+        day = first + timedelta(days=n)
+        if day.weekday() >= 5 and n < days:
+            sketch.rect(Rect(x(day), 0, x(day + timedelta(days=1)), high), Layer.BAND)
+        sketch.line([(x(day), 0), (x(day), high)], Layer.FAINT)
+        if n % every == 0 and n < days:
+            room = x(first + timedelta(days=n + every)) - x(day) - 8
+            shorter = (keep(f"{day.day} {day:%b}"), str(day.day))
+            sketch.label(x(day) + 2, high + 12, day_words(day.date()), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.8,
+                         room=room, shorter=shorter)  # fmt: skip
+
+
+def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
+    """Return the coats as a calendar: one row each, work, then drying, then the day on which it may be hung."""
+    sketch = Sketch()
+    first = days[0].start.replace(hour=0, minute=0, second=0)
+    shown = [each for each in days if each.words != "hard"]
+    hung = next(each for each in days if each.words == "may be hung")
+    span = max((hung.end - first).days + 2, 4)
+    rows = [each for each in shown if each.is_work]
+    high = TALL_ROW * len(rows)
+
+    def x(at: datetime) -> float:
+        return 210.0 + (WIDE + 60) * ((at - first) / timedelta(days=span))
+
+    _days(sketch, first, span, high, x)
+    for n, work in enumerate(rows):
+        y = high - (n + 0.5) * TALL_ROW
+        sketch.label(202, y + 9, work.words.partition(",")[0].capitalize(), anchor=Anchor.RIGHT, bold=True)
+        if work.words == "may be hung":
+            sketch.line([(x(work.start), 0), (x(work.start), high)], Layer.LEAF)
+            sketch.label(
+                x(work.start),
+                -6,
+                f"may be hung {day_words(work.start.date())}",
+                anchor=Anchor.BELOW,
+                bold=True,
+                layer=Layer.LEAF,
+                size=1.15,
+            )
+            continue
+        coat = schedule.coats[n]
+        sketch.label(202, y - 13, f"{coat.grams:.0f} g", anchor=Anchor.RIGHT, layer=Layer.PENCIL, size=0.9)
+        dry = next(each for each in days if not each.is_work and each.start == work.end)
+        rect = Rect(x(work.start), y - 13, max(x(work.end), x(work.start) + 6), y + 13)
+        wait = Rect(rect.x1, y - 8, x(dry.end), y + 8)
+        for line in hatching(wait, 9.0):
+            sketch.line(line, Layer.FAINT)
+        sketch.box(wait, Layer.FAINT)
+        sketch.rect(rect, Layer.WOOD, tint=OAK)
+        sketch.box(rect, Layer.OUTLINE)
+        sketch.label(rect.x0, y - 27, f"{work.start:%a %H:%M}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.85)
+        sketch.label(
+            max(wait.x1 + 8, rect.x1 + 40),
+            y,
+            f"dries {coat.wait_hours:.0f} h",
+            anchor=Anchor.LEFT,
+            layer=Layer.PENCIL,
+            size=0.85,
+        )
+    area = f"faces {schedule.faces:.2f}, edges {schedule.edges:.2f}, ends {schedule.ends:.2f} m², the ends twice"
+    area = f"{area}: {schedule.grams:.0f} g in all"
+    sketch.label(0, -78, f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
+    sketch.label(
+        0,
+        -112,
+        f"Turned over after {schedule.handle_hours:.0f} h; hard after {schedule.cure_days:.0f} days. Both faces alike, "
+        "or it bows.",
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+    )
+    if schedule.rags:
+        sketch.label(
+            0,
+            -146,
+            "Oily rags burn by themselves: dry them flat outdoors, one deep.",
+            anchor=Anchor.LEFT,
+            layer=Layer.DOUBT,
+            bold=True,
+        )
+    return sketch.drawing(margin=18)

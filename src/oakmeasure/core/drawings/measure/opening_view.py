@@ -1,0 +1,241 @@
+"""The opening as measured, its crookedness exaggerated, with readings, how sure its sides are, and the largest leaf."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import HAIR, Show
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.readings import FloorAlong, Side
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners
+from oakmeasure.core.drawings.hang.crooked import Crooked, crooked, side_sigmas
+from oakmeasure.core.drawings.leaf.leaf_view import floor_line
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.survey.adjust import Judged, Status
+from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.outline import scribed
+from oakmeasure.core.survey.takings.polygon import PREFIX
+
+SHOWN_RESIDUAL = 0.05  # mm; less says nothing
+WALL = 120.0  # mm of wall drawn round the opening
+
+
+def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
+    """Return the opening with every departure from square shown `exaggeration` times its size."""
+    shape = crooked(leaf, exaggeration)
+    w, h = shape.width, shape.height
+    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    tall = max(y for _, y in shape.points)
+    step = max(tall, 1.4 * w) / 100
+    wall_round(sketch, shape)
+    sketch.area(shape.points, Layer.SPACE)
+    _bands(sketch, leaf, shape)
+    largest_leaf(sketch, leaf, show, shape)
+    floor_line(sketch.page(), -WALL, w + WALL, min(0.0, *(y for _, y in shape.corners[:2])), step)
+    for at, edge in enumerate(shape.outline.edges):
+        sketch.line(shape.line(at), Layer.OUTLINE, ref=f"side:{edge.side}")
+    # The true rectangle, in pencil: what the opening would be.
+    sketch.line([(0, 0), (w, 0), (w, h), (0, h), (0, 0)], Layer.CENTRE)
+    _plumb(sketch, leaf, show, shape, step)
+    adjustment = leaf.opening.adjustment
+    if adjustment is not None:
+        if isinstance(next(iter(adjustment.readings)), Kind):
+            _taped(sketch, leaf, adjustment.readings, shape, show)
+        else:
+            _spans(sketch, leaf, adjustment.readings, shape, show)
+    _floor_heights(sketch, leaf, shape, show, step)
+    sides_named(sketch, leaf, w, -4 * step)
+    return sketch.drawing(margin=2 * step)
+
+
+def wall_round(sketch: Sketch, shape: Crooked) -> None:
+    """Draw the wall that the opening is in."""
+    xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
+    sketch.rect(Rect(min(0, *xs) - WALL, min(0, *ys), max(shape.width, *xs) + WALL, max(ys) + 0.7 * WALL), Layer.WALL)
+
+
+def sides_named(sketch: Sketch, leaf: LeafSolution, width: float, y: float) -> None:
+    """Say under the drawing which side the hinges are on."""
+    left = leaf.leaf.hand is Hand.LEFT
+    for x, text in ((-WALL / 2, "hinges" if left else "latch"), (width + WALL / 2, "latch" if left else "hinges")):
+        sketch.page().label(x, y, text, layer=Layer.PENCIL, anchor=Anchor.BELOW)
+
+
+def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
+    """Two standard errors to either side of every side that is not sure to a hair."""
+    taken = leaf.opening.taken
+    for at in range(len(taken.corners)):
+        sigmas = side_sigmas(taken.corners, taken.covariance, at)
+        if max(sigmas) > 0.01:
+            # Far out it says no more than "anywhere": kept within the wall.
+            most = 0.45 * WALL / shape.times
+            sketch.area(shape.band(at, (min(sigmas[0], most), min(sigmas[1], most))), Layer.BAND)
+
+
+def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
+    """The largest square leaf at its true size inside the clear plumb opening; of an odd shape also the scribed one."""
+    f, opening = leaf.figures, leaf.opening
+    gaps = {side: f[f"gap_{side.split()[0]}"].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
+    w, h = leaf.fit.width.value, leaf.fit.height.value
+    if w <= 0 or h <= 0:
+        return
+    x0, y0 = gaps[Side.HINGE], gaps[Side.FLOOR]
+    if opening.lining is not None:
+        base = (f["rough_hinge_side_in"].value, f["rough_floor_high"].value)
+        x0 += opening.hinge_in.value - base[0]
+        y0 += opening.floor_high.value - base[1]
+    box = Rect(x0, y0, x0 + w, y0 + h)
+    ref = "figure:leaf_width"
+    if shape.times == 1.0 or len(opening.outline.edges) != 4 or any(len(e.points) > 8 for e in opening.outline.edges):
+        outline = scribed(opening.outline, gaps)
+        if outline:
+            moved = [(x - opening.hinge_in.value, y - opening.floor_high.value) for x, y in outline]
+            if is_filled:
+                sketch.area(moved, Layer.LEAF, ref=ref)
+            sketch.line([*moved, moved[0]], Layer.HIDDEN, ref=ref)
+    if is_filled:
+        sketch.area(corners(box), Layer.LEAF, ref=ref)
+    sketch.box(box, Layer.LEAF, ref=ref)
+    if not is_filled:
+        return
+    page, middle = sketch.page(), sketch.at(x0 + w / 2, 0)[0]
+    y, below = y0 + 0.6 * h, 4.6 * max(h, 1.9 * w) / 100
+    page.label(middle, y, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref=ref, on_paper=True)
+    page.label(middle, y - below, "largest square leaf", layer=Layer.LEAF, size=1.0, on_paper=True)
+
+
+def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, step: float) -> None:
+    """Plumb lines at both feet, and how far each side's head stands off them."""
+    if shape.times == 1.0 and len(shape.corners) != 4:
+        return
+    taken = leaf.opening.taken
+    (hf, lf, lh, hh) = shape.corners if len(shape.corners) == 4 else (*shape.corners[:3], shape.corners[-1])
+    for foot, head, real in (
+        (hf, hh, taken.hinge_head[0] - taken.hinge_foot[0]),
+        (lf, lh, taken.latch_head[0] - taken.latch_foot[0]),
+    ):
+        top = max(y for _, y in shape.points) + 3.5 * step
+        if abs(real) < HAIR or abs(head[0] - foot[0]) < 0.3 * step:
+            continue
+        sketch.line([foot, (foot[0], top)], Layer.CENTRE)
+        sketch.line([(foot[0], top - step), (head[0], top - step)], Layer.READING)
+        sketch.label(
+            (foot[0] + head[0]) / 2,
+            top + 1.2 * step,
+            show.length(abs(real)),
+            layer=Layer.READING,
+            bold=True,
+            size=1.0,
+            on_paper=True,
+        )
+
+
+# --- readings ------------------------------------------------------------------------------------------------
+
+
+def _along(a: Point, b: Point, share: float) -> Point:
+    return a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share
+
+
+def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+    """Every reading of tape where it was taken."""
+    hf, lf, lh, hh = shape.corners
+    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
+    places = {
+        Kind.DIAGONAL_RISING: (hf, lh),
+        Kind.DIAGONAL_FALLING: (hh, lf),
+        Kind.WIDTH_TOP: (_along(hf, hh, 0.94), _along(lf, lh, 0.94)),
+        Kind.WIDTH_MIDDLE: (_along(hf, hh, 0.5), _along(lf, lh, 0.5)),
+        Kind.WIDTH_BOTTOM: (_along(hf, hh, 0.05), _along(lf, lh, 0.05)),
+        Kind.HEIGHT_HINGE: (_along(hf, lf, 0.09), _along(hh, lh, 0.09)),
+        Kind.HEIGHT_MIDDLE: (_along(hf, lf, 0.5), _along(hh, lh, 0.5)),
+        Kind.HEIGHT_LATCH: (_along(hf, lf, 0.91), _along(hh, lh, 0.91)),
+    }
+    for kind, (start, end) in places.items():
+        reading = getattr(leaf.leaf.readings, kind)
+        if reading is None:
+            continue
+        judged = readings.get(kind)
+        if judged is None:  # the height to an arch's crown
+            crown = max(y for _, y in shape.points)
+            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), show, f"readings.{kind}", step,
+                     share=0.28)  # fmt: skip
+            continue
+        _written(sketch, f"{kind}", reading.value, judged, (start, end), show, f"readings.{kind}", step,
+                 is_diagonal=kind.startswith("diagonal"), share=0.28 if kind.is_height else 0.5)  # fmt: skip
+
+
+def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+    """Sides and diagonals of a polygon, and its corners by number."""
+    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
+    polygon = leaf.leaf.polygon
+    assert polygon is not None
+    paths = {each: at for at, each in reversed(list(enumerate(polygon.spans)))}
+    for span, at in paths.items():
+        key = f"{min(span.start, span.end)}-{max(span.start, span.end)}"
+        judged = readings.get(key)
+        if judged is None:
+            continue
+        a, b = shape.corners[span.start - 1], shape.corners[span.end - 1]
+        is_side = (span.end - span.start) % polygon.corners in (1, polygon.corners - 1)
+        _written(sketch, PREFIX + key, span.length.value, judged, (a, b), show, f"polygon.spans.{at}.length", step,
+                 is_diagonal=not is_side, share=0.5 if is_side else 0.36)  # fmt: skip
+    for number, (x, y) in enumerate(shape.corners, start=1):
+        sketch.label(x, y + 2.5 * step, str(number), layer=Layer.PENCIL, bold=True, on_paper=True)
+
+
+def _written(
+    sketch: Sketch,
+    name: str,
+    value: float,
+    judged: Judged | None,
+    line: tuple[Point, Point],
+    show: Show,
+    edit: str,
+    step: float,
+    *,
+    is_diagonal: bool = False,
+    share: float = 0.5,
+) -> None:
+    """Write a reading on the line that was read; one that is doubted in its own layer, with what the others make it."""
+    ref = f"reading:{name}"
+    doubted = judged is not None and judged.status is not Status.USED
+    layer = Layer.DOUBT if doubted else Layer.READING
+    text = show.length(value)
+    if judged is not None and judged.status in (Status.SET_ASIDE, Status.BOWED):
+        text = f"{text}, not {show.length(judged.adjusted)}"
+    elif doubted:
+        text = f"{text} ?"
+    start, end = line
+    where = {"diagonal_rising": 0.83, "diagonal_falling": 0.62}.get(name, share)
+    if is_diagonal:
+        sketch.line([start, end], Layer.DOUBT if doubted else Layer.FAINT, ref=ref)
+        sketch.label(*_along(start, end, where), text, layer=layer, bold=doubted, on_paper=True, ref=ref)
+    else:
+        sketch.dimension(
+            start, end, text, layer=layer, figure=f"reading_{name}", edit=edit, arrows=True, ref=ref, share=share
+        )
+    if judged is not None and not doubted and abs(judged.miss) >= SHOWN_RESIDUAL:
+        # Under the reading: by how much it misses what the opening is taken to be.
+        x, y = _along(start, end, where)
+        sign = "+" if judged.miss > 0 else ""
+        sketch.label(
+            x, y - 3.4 * step, sign + show.length(judged.miss), layer=Layer.PENCIL, size=0.85, ref=ref, on_paper=True
+        )
+
+
+def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked, show: Show, step: float) -> None:
+    """Heights of the floor along a travel, exaggerated, where they were read."""
+    floor = leaf.leaf.floor
+    if floor.along is not FloorAlong.TRAVEL or not floor.points:
+        return
+    inside = [each for each in sorted(floor.points, key=lambda p: p.at) if -WALL <= each.at <= shape.width + WALL]
+    line = [(each.at, each.height.value * shape.times) for each in inside]
+    if len(line) > 1:
+        sketch.line(line, Layer.FLOOR)
+    for at, (x, y) in enumerate(line):
+        text = show.length(inside[at].height.value)
+        sketch.label(x, min(y, 0) - 2 * step, text, layer=Layer.READING, ref=f"floor:{at + 1}", anchor=Anchor.BELOW)

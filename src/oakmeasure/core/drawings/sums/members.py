@@ -1,0 +1,60 @@
+"""What the drawings of quick sums share: members, dimensions, walls."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Grain, Layer, Sketch
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.sums.quick import Answer
+
+
+@dataclass(slots=True)
+class Draft:
+    """A sketch with the answer that it draws."""
+
+    sketch: Sketch
+    found: Answer
+    show: Show
+
+    def v(self, name: str, other: float = 0.0) -> float:
+        """Return a figure of the answer; `other` where it was left out."""
+        figure = self.found.figures.get(name)
+        return other if figure is None else figure.value
+
+    def text(self, name: str) -> str:
+        """Return a figure as it is shown."""
+        figure = self.found.figures[name]
+        if figure.unit is Unit.MM:
+            return self.show.length(figure.value)
+        return self.show.value(figure.value, figure.unit)
+
+    def wood(self, rect: Rect, grain: Grain = Grain.UPRIGHT, *, asked: bool = True) -> None:
+        """Draw a piece of wood; the one that is asked for has the heavier outline."""
+        self.sketch.rect(rect, Layer.WOOD, grain=grain, tint=OAK)
+        self.sketch.box(rect, Layer.LEAF if asked else Layer.OUTLINE)
+
+    def across(self, x0: float, x1: float, y: float, name: str) -> None:
+        """Dimension a figure from x0 to x1 at the height y."""
+        self.sketch.dimension((x0, y), (x1, y), self.text(name), figure=name)
+
+    def up(self, y0: float, y1: float, x: float, name: str, *, share: float = 0.5) -> None:
+        """Dimension a figure upwards; share: where along the line its text stands."""
+        self.sketch.dimension((x, y0), (x, y1), self.text(name), figure=name, share=share)
+
+    def wall(self, rect: Rect) -> None:
+        """Draw a piece of wall or lining in section."""
+        self.sketch.rect(rect, Layer.WALL)
+        self.sketch.box(rect, Layer.OUTLINE)
+
+    def shape(self, points: Sequence[Point], *, grain: Grain = Grain.LEVEL) -> None:
+        """Draw a piece of wood of any outline."""
+        self.sketch.area(points, Layer.WOOD, grain=grain, tint=OAK)
+        self.sketch.line([*points, points[0]], Layer.LEAF)
+
+    def note(self, x: float, y: float, words: str, *, anchor: Anchor = Anchor.CENTRE) -> None:
+        """Write what needs no line to it."""
+        self.sketch.label(x, y, words, anchor=anchor, layer=Layer.PENCIL)

@@ -1,0 +1,92 @@
+"""The cutting plan: every board with its strips and pieces, what is left hatched."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Show, counted
+from oakmeasure.core.cutting.board_plan import CutBoard, Piece
+from oakmeasure.core.cutting.leaf_plan import Group
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.leaf.leaf_view import no_leaf, part_ref
+from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.species import Sheet, stuff
+
+
+def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the boards one under the other, to one scale, longest use first."""
+    if leaf.plan is None:
+        return no_leaf(leaf, show)
+    sketch = Sketch()
+    longest = max((cut.stock.length for group in leaf.plan.groups for cut in group.plan.boards), default=1000.0)
+    tall = sum(cut.stock.width for group in leaf.plan.groups for cut in group.plan.boards)
+    step = max(longest / 110, tall / 45)  # sheets are tall: their headings need room too
+    marks = {part.name: part.mark for part in leaf.cut_parts} if leaf.build else {}
+    y, number = 0.0, 0
+    if not any(group.plan.boards for group in leaf.plan.groups):
+        sketch.label(500.0, 300.0, "no new timber", layer=Layer.PENCIL, size=1.2)
+        sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
+    for group in leaf.plan.groups:
+        if not group.plan.boards:
+            continue
+        y -= 3.4 * step
+        sketch.label(0, y, _heading(group, show), anchor=Anchor.LEFT, bold=True)
+        y -= 2.7 * step
+        for cut in group.plan.boards:
+            number += 1
+            y -= cut.stock.width
+            _board(sketch, cut, group, number, y, show, step, marks)
+            y -= 2.6 * step
+    return sketch.drawing(margin=1.5 * step)
+
+
+def _heading(group: Group, show: Show) -> str:
+    plan = group.plan
+    made_of = stuff(group.species)
+    word = "sheet" if isinstance(made_of, Sheet) else "board"
+    return (
+        f"{made_of.name}, {show.length(group.thickness)} thick: {counted(len(plan.boards), word)}, "
+        f"at least {plan.least_boards}"
+    )
+
+
+def _board(
+    sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, show: Show, step: float, marks: dict[str, str]
+) -> None:
+    whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
+    sketch.rect(whole, Layer.WASTE)
+    for line in hatching(whole, 1.8 * step):
+        sketch.line(line, Layer.FAINT)
+    tint = stuff(group.species).tint
+    for placed in cut.pieces:
+        rect = Rect(placed.x, y + placed.y, placed.x + placed.piece.length, y + placed.y + placed.piece.width)
+        texts = _names(placed.piece, marks[placed.piece.part])
+        sketch.rect(rect, Layer.WOOD, ref=part_ref(placed.piece.part), grain=Grain.LEVEL, tint=tint)
+        sketch.label(
+            (rect.x0 + rect.x1) / 2,
+            (rect.y0 + rect.y1) / 2,
+            f"{texts[0]}   {show.size(rect.width, rect.height)}",
+            size=0.9,
+            ref=part_ref(placed.piece.part),
+            room=rect.width - 2 * step / 3,
+            shorter=texts,
+            high=rect.height,
+        )
+    sketch.box(whole, Layer.OUTLINE)
+    for at, width in cut.strips[:-1]:
+        sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)
+    sketch.label(-1.5 * step, y + cut.stock.width / 2, str(number), anchor=Anchor.RIGHT, bold=True)
+    sketch.label(
+        cut.stock.length + 1.2 * step,
+        y + cut.stock.width / 2,
+        show.size(cut.stock.length, cut.stock.width),
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+        size=0.9,
+    )
+
+
+def _names(piece: Piece, mark: str) -> tuple[str, ...]:
+    """Return the names of a piece, longest first: in words, with its strip, by its number alone."""
+    part, _, strip = piece.name.partition(", strip ")
+    strip = " " + strip.replace(" of ", "/") if strip else ""
+    return (f"{mark}  {part}{strip}", f"{mark}{strip and ' ·'}{strip}", mark)

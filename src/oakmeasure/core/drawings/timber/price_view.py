@@ -1,0 +1,65 @@
+"""What a leaf costs, as bars to one scale: made here beside the nearest that is bought, and the parts bought three
+ways.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from oakmeasure.core.costing.pricing import BuyWay, Line, Price
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.timber.plan_view import empty_view
+from oakmeasure.core.leaf.part import Rect
+
+LONG, BAR, AIR = 560.0, 38.0, 22.0
+NAMES = 470.0  # room for the words before the bars
+WOOD, WORK, OTHER = OAK, "#AEBBC4", "#CFCBBE"
+
+
+def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
+    """Return the bars: what is made here, under it the bought leaf and the bought parts."""
+    if price is None:
+        return empty_view("this leaf cannot be made yet: no price")
+    most = max(price.price, price.bought_price or 0.0, *(each.total for each in ways), 1.0)
+    sketch = Sketch()
+    y = _stack(sketch, 0.0, "Made here", (*price.lines, Line("margin", price.margin)), most)
+    if price.bought:
+        y = _stack(sketch, y, "Nearest bought leaf", price.bought, most)
+    if ways:
+        sketch.label(-8, y, "The solid parts, three ways", anchor=Anchor.LEFT, bold=True)
+        y -= AIR
+        best = min(each.total for each in ways)
+        for each in ways:
+            y -= BAR + AIR
+            _bar(sketch, 0.0, y, each.material, most, WOOD)
+            _bar(sketch, each.material, y, each.service, most, OTHER)
+            _bar(sketch, each.material + each.service, y, each.hours_cost, most, WORK)
+            sketch.label(-8, y + BAR / 2, each.words, anchor=Anchor.RIGHT, size=0.9, bold=each.total <= best)
+            end = LONG * each.total / most + 8
+            sketch.label(end, y + BAR / 2, f"{each.total:.0f}", anchor=Anchor.LEFT, bold=True)
+    sketch.label(-NAMES, 0.0, "")  # room for the words before the bars
+    return sketch.drawing(margin=BAR)
+
+
+def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[Line], most: float) -> float:
+    """Draw the lines of a price one under the other, each where the last one ended; return where the next begins."""
+    total = sum(each.value for each in lines)
+    sketch.label(-8, y, f"{title}: {total:.0f} with margin", anchor=Anchor.LEFT, bold=True)
+    start, y = 0.0, y - AIR
+    for each in lines:
+        y -= BAR + AIR
+        tint = WORK if each.hours else OTHER if each.words == "margin" else WOOD
+        _bar(sketch, start, y, each.value, most, tint)
+        sketch.label(-8, y + BAR / 2, each.words, anchor=Anchor.RIGHT, size=0.9)
+        hours = f"   {each.hours:.1f} h" if each.hours else ""
+        end = LONG * (start + each.value) / most
+        sketch.label(end + 8, y + BAR / 2, f"{each.value:.0f}{hours}", anchor=Anchor.LEFT, size=0.9)
+        start += each.value
+    return y - 2 * AIR
+
+
+def _bar(sketch: Sketch, start: float, y: float, value: float, most: float, tint: str) -> None:
+    if value > 0:
+        rect = Rect(LONG * start / most, y, LONG * (start + value) / most, y + BAR)
+        sketch.rect(rect, Layer.WOOD, grain=Grain.NONE, tint=tint)
+        sketch.box(rect, Layer.OUTLINE)

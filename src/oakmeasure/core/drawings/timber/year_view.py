@@ -1,0 +1,71 @@
+"""A leaf through its year: the two side gaps, the width, and the wood's moisture, month by month."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.timber.year import MONTHS, Moment, year_of
+
+WIDE, TALL, APART = 600.0, 150.0, 84.0  # drawing units; the numbers on it are the sizes
+LEAST_GAPS = 1.0  # of both side gaps together; less is shown as doubtful
+
+
+def year_view(leaf: LeafSolution, show: Show) -> Drawing:
+    """Return the curves, one over the other, each on its own scale."""
+    year = year_of(leaf)
+    if not year:
+        return no_leaf(leaf, show)
+    sketch = Sketch()
+    what = "the leaf's width" if "moving_width" in leaf.figures else "each board's width"
+    curves: list[tuple[str, Callable[[Moment], float], Callable[[float], str]]] = [
+        (f"{what}, against when it was made", lambda each: each.change, show.length),
+        ("moisture at which the wood rests", lambda each: each.moisture, lambda value: show.value(value, Unit.PERCENT)),
+    ]
+    tight = year[0].gaps is not None and min(each.gaps or 0.0 for each in year) < LEAST_GAPS
+    if year[0].gaps is not None:
+        curves.insert(0, ("the two side gaps together", lambda each: each.gaps or 0.0, show.length))
+    top = 0.0
+    for words, value, text in curves:
+        _curve(sketch, year, words, value, text, top, doubtful=tight and "gaps" in words)
+        top -= TALL + APART
+    foot = top + APART
+    for at, month in enumerate(MONTHS):
+        sketch.label((at + 0.5) * WIDE / 12, foot - 10, month, anchor=Anchor.BELOW, layer=Layer.PENCIL)
+    words = "thick wood lags weeks behind the air: the real swing is smaller"
+    sketch.label(WIDE / 2, foot - 36, words, anchor=Anchor.BELOW, layer=Layer.PENCIL)
+    return sketch.drawing(margin=14.0)
+
+
+def _curve(
+    sketch: Sketch, year: tuple[Moment, ...], words: str, value: Callable[[Moment], float],
+    text: Callable[[float], str], top: float, *, doubtful: bool,
+) -> None:  # fmt: skip
+    values = [value(each) for each in year]
+    low, high = min(values), max(values)
+    room = max(0.14 * (high - low), 0.05)
+    low, high = low - room, high + room
+    foot = top - TALL
+
+    def at(amount: float) -> float:
+        return foot + TALL * (amount - low) / (high - low)
+
+    sketch.label(0.0, top + 32, words, anchor=Anchor.LEFT, bold=True)
+    for month in range(13):
+        sketch.line([(month * WIDE / 12, foot), (month * WIDE / 12, top)], Layer.FAINT)
+    sketch.line([(0.0, foot), (WIDE, foot)], Layer.PENCIL)
+    if low < 0 < high:
+        sketch.line([(0.0, at(0.0)), (WIDE, at(0.0))], Layer.OUTLINE)
+        sketch.label(-8, at(0.0), "0", anchor=Anchor.RIGHT, layer=Layer.PENCIL)
+    layer = Layer.DOUBT if doubtful else Layer.LEAF
+    points = [(each.month * WIDE / 12, at(amount)) for each, amount in zip(year, values, strict=True)]
+    sketch.line(points, layer)
+    for amount, above in ((max(values), True), (min(values), False)):
+        x, y = points[values.index(amount)]
+        x = min(max(x, 30.0), WIDE - 30.0)
+        sketch.label(x, y + (7 if above else -7), text(amount), bold=True, on_paper=True,
+                     layer=Layer.DOUBT if doubtful and not above else Layer.LEAF,
+                     anchor=Anchor.ABOVE if above else Anchor.BELOW)  # fmt: skip

@@ -1,0 +1,1 @@
+"""Edits: pure functions from a job to a new job."""

@@ -1,0 +1,152 @@
+"""A rail that is dragged on the drawing: where it may go, and what it snaps to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.prisms import nearest_free
+from oakmeasure.core.construction.framed.layout import between_names, lock_rail_of, rows_of
+from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.hardware.clash.moves import END_LEAST, END_MOST
+from oakmeasure.core.hardware.clash.search import blocked
+from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.solver import LeafSolution
+
+SNAP = 8.0  # mm; nearer than this a rail jumps to it
+SNAP_FREE = 40.0  # mm; nearer than this what is dragged jumps out of what it would meet
+LOCK_HEIGHT = 1000.0  # above the floor: common practice, no source
+STEP = 1.0  # to which a dragged rail is set
+
+
+@dataclass(frozen=True, slots=True)
+class Drop:
+    """Where a dragged rail goes: one edit of the leaf. words: what it snapped to, "" for nothing."""
+
+    path: str
+    value: object
+    words: str
+
+
+def rails_to_drag(leaf: LeafSolution) -> list[Part]:
+    """Return the rails that can be dragged: those between the top and the bottom one."""
+    if leaf.build is None or not isinstance(leaf.leaf.build, Framed):
+        return []
+    ends = ("top rail", "bottom rail")
+    return [part for part in leaf.build.parts if part.role is Role.RAIL and part.name not in ends]
+
+
+def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
+    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged.
+
+    The rail on the lock sets the lock's height; any other one the sight height of the row below it.
+    """
+    choice = leaf.leaf.build
+    if not isinstance(choice, Framed) or leaf.build is None:
+        return None
+    rows = rows_of(choice)
+    between = between_names(choice, len(rows) - 1)
+    if name not in between:
+        return None
+    at = between.index(name)
+    rail = leaf.build.part(name)
+    half = rail.face.height / 2
+    below, above = _neighbours(leaf, rail)
+    y = min(max(round(y / STEP) * STEP, below + half + 20), above - half - 20)
+    floor = leaf.figures["gap_floor"].value
+    y, words = _snapped(leaf, y, below, above, half, floor)
+    if at == lock_rail_of(choice, len(between)):
+        return Drop("build.lock_height", round(y + floor, 3), words)
+    if not choice.rows:
+        return None
+    rows = tuple(row.model_copy(update={"height": round(y - half - below, 3)}) if n == at else row
+                 for n, row in enumerate(choice.rows))  # fmt: skip
+    return Drop("build.rows", rows, words)
+
+
+def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+    """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are; None without it.
+
+    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; and out of what it would
+    meet to where it is free. It passes no neighbour.
+    """
+    if leaf.butts is None or leaf.build is None or not 1 <= number <= len(leaf.butts.places):
+        return None
+    places, length = leaf.butts.places, leaf.figures["butt_length"].value
+    height, half = leaf.fit.height.value, length / 2
+    top = places[number - 2].rect.y0 - half if number > 1 else height - half
+    foot = places[number].rect.y1 + half if number < len(places) else half
+    y = min(max(round(y / STEP) * STEP, foot), top)
+    marks = []
+    for part in leaf.build.parts:
+        if part.role in (Role.RAIL, Role.LEDGE) and not part.name.endswith(", back"):
+            f = part.face
+            marks += [(f.y0 - half, f"under the {part.name}"), (f.y1 + half, f"over the {part.name}"),
+                      ((f.y0 + f.y1) / 2, f"the middle of the {part.name}")]  # fmt: skip
+    near = min(marks, key=lambda each: abs(each[0] - y), default=(y, ""))
+    y, words = near if abs(near[0] - y) <= SNAP and foot <= near[0] <= top else (y, "")
+    rect = places[number - 1].rect
+    y, words = _freed(leaf, f"butt {number}", (rect.y0 + rect.y1) / 2, y, words)
+    tops = [each.top.value for each in places]
+    tops[number - 1] = round(height - y - half, 3)
+    return Drop("hardware.tops", tuple(tops), words)
+
+
+def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+    """Return the edit that sets the top or the bottom cup's middle at y, mm up the leaf; None for one between.
+
+    It snaps to where its hinge lies in line with a rail's inner edge, and stays 30 and more from the ends.
+    """
+    if leaf.cups is None or leaf.build is None or number not in (1, len(leaf.cups.places)):
+        return None
+    height = leaf.fit.height.value
+    least, most = END_LEAST, min(END_MOST, height / 2 - 40.0)
+    is_top = number == 1
+    from_end = height - y if is_top else y
+    from_end = min(max(round(from_end / STEP) * STEP, least), most)
+    marks = []
+    for part in leaf.build.parts:
+        if part.role is Role.RAIL:
+            inner = height - part.face.y0 if is_top else part.face.y1
+            marks.append((inner, f"in line with the {part.name}"))
+    near = min(marks, key=lambda each: abs(each[0] - from_end), default=(from_end, ""))
+    value, words = near if abs(near[0] - from_end) <= SNAP and least <= near[0] <= most else (from_end, "")
+    rect = leaf.cups.places[number - 1].rect
+    up, words = _freed(leaf, f"cup {number}", (rect.y0 + rect.y1) / 2, height - value if is_top else value, words)
+    value = min(max(height - up if is_top else up, least), most)
+    return Drop("hardware.cup.first" if is_top else "hardware.cup.last", round(value, 3), words)
+
+
+def _freed(leaf: LeafSolution, family: str, now: float, y: float, words: str) -> tuple[float, str]:
+    """Return the free place next to where something is dragged, and what it snapped to; as it is if that is far."""
+    mover = next((each for each in leaf.clashes.movers if family in each.moves), None)
+    if mover is None:
+        return y, words
+    things = leaf.clashes.things
+    way = nearest_free(blocked(mover, things), at=y - now, low=mover.low, high=mover.high)
+    if way is None or abs(now + way - y) < 1e-6 or abs(now + way - y) > SNAP_FREE:
+        return y, words
+    return now + way, "the nearest free place"
+
+
+def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:
+    """Return the upper edge of the rail below and the lower edge of the one above."""
+    assert leaf.build is not None
+    rails = [part for part in leaf.build.parts if part.role is Role.RAIL and part.name != rail.name]
+    below = [each.face.y1 for each in rails if each.face.y0 < rail.face.y0]
+    above = [each.face.y0 for each in rails if each.face.y0 >= rail.face.y0]
+    return max(below, default=0.0), min(above, default=leaf.build.height)
+
+
+def _snapped(
+    leaf: LeafSolution, y: float, below: float, above: float, half: float, floor: float
+) -> tuple[float, str]:  # fmt: skip
+    """Return the place to which the rail jumps, and to what."""
+    places = [(LOCK_HEIGHT - floor, "the usual lock height"), ((below + above) / 2, "equal panels")]
+    for place in leaf.butts.places if leaf.butts is not None else ():
+        places += [
+            (place.rect.y0 - half, f"under butt {place.number}"),
+            (place.rect.y1 + half, f"over butt {place.number}"),
+        ]
+    near = min(places, key=lambda each: abs(each[0] - y))
+    inside = below + half + 20 <= near[0] <= above - half - 20
+    return near if abs(near[0] - y) <= SNAP and inside else (y, "")

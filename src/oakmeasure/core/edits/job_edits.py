@@ -1,0 +1,380 @@
+"""Edits: pure functions from a job to a new one. The document's own checks decide what is allowed."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any, TypeVar, get_args
+
+from pydantic import BaseModel, ValidationError
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.construction.framed import patterns
+from oakmeasure.core.construction.framed.patterns import PATTERNS
+from oakmeasure.core.document.adjustment import Gaps, Sliding
+from oakmeasure.core.document.constructions import Construction, Framed, Slab
+from oakmeasure.core.document.cup_hinges import cup_from_table
+from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.job import Acknowledged, Climate, Job, LateTrim, Leaf, Place, Reading
+from oakmeasure.core.document.layer_constructions import Existing
+from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm, restated
+from oakmeasure.core.document.rules import load_rules
+from oakmeasure.core.figures.check import Remedy
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.survey.ticks import rewritten
+from oakmeasure.data import table
+
+M = TypeVar("M", bound=BaseModel)
+LOW_LEAF = 1400.0  # mm; a lower one begins without a middle rail
+
+
+def get(model: BaseModel, path: str) -> Any:
+    """Return the value at a dotted path, a number being a place in a list; None below something that is None.
+
+    Raises InputError for no such field.
+    """
+    value: Any = model
+    for name in path.split("."):
+        if value is None:
+            return None
+        if isinstance(value, tuple):
+            value = value[_place(value, path, name)]
+            continue
+        if name not in type(value).model_fields:
+            raise InputError(path, name, "a field that exists")
+        value = getattr(value, name)
+    return value
+
+
+def _place(items: tuple[Any, ...], path: str, name: str) -> int:
+    if not name.isdigit() or int(name) >= len(items):
+        raise InputError(path, name, "a place in the list")
+    return int(name)
+
+
+def _inner(old: Any, path: str, value: Any) -> Any:
+    """Return `old`, a model or a list of models, with the value at a path below it changed."""
+    if old is None:
+        raise InputError(path, value, "what it belongs to, which is not there")
+    if not isinstance(old, tuple):
+        return with_value(old, path, value)
+    name, _, rest = path.partition(".")
+    at = _place(old, path, name)
+    return (*old[:at], _inner(old[at], rest, value) if rest else value, *old[at + 1 :])
+
+
+def with_value(model: M, path: str, value: Any) -> M:
+    """Return the model with the value at a dotted path changed; everything untouched stays the same object.
+
+    Raises InputError naming the path when the document refuses the value.
+    """
+    name, _, rest = path.partition(".")
+    if name not in type(model).model_fields:
+        raise InputError(path, value, "a field that exists")
+    try:
+        inner = _inner(getattr(model, name), rest, value) if rest else value
+        fields = {each: getattr(model, each) for each in type(model).model_fields}
+        return type(model).model_validate(fields | {name: inner})
+    except ValidationError as error:
+        raise refusal(error, path) from None
+    except InputError as error:
+        raise error.at(path) from None
+
+
+def refusal(error: ValidationError, path: str = "") -> InputError:
+    """Return the first reason for which the document was refused, in plain words."""
+    first = error.errors()[0]
+    cause = first.get("ctx", {}).get("error")
+    where = path or ".".join(str(each) for each in first["loc"])
+    if isinstance(cause, InputError):
+        return cause.at(where) if where else cause
+    if first["type"] == "missing":
+        return InputError(where, "nothing", "a value")
+    if first["type"] == "extra_forbidden":
+        return InputError(where, "unknown", "to be left out")
+    return InputError(where, first.get("input"), _plain(first["msg"]))
+
+
+def _plain(message: str) -> str:
+    return message.removeprefix("Input should be ").removeprefix("Value error, ").removeprefix("String should have ")
+
+
+# --- the edits that a person makes -----------------------------------------------------------------------
+
+
+def with_leaf(job: Job, leaf_id: str, change: Callable[[Leaf], Leaf]) -> Job:
+    """Return the job with one leaf changed; the other leaves stay the same objects."""
+    job.leaf(leaf_id)
+    leaves = tuple(change(each) if each.id == leaf_id else each for each in job.leaves)
+    return with_value(job, "leaves", leaves)
+
+
+def with_field(job: Job, leaf_id: str, path: str, value: Any) -> Job:
+    """Return the job with one field of a leaf changed. A number given for a reading becomes a measured one."""
+    return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, path, _as_reading(leaf, path, value)))
+
+
+def _as_reading(leaf: Leaf, path: str, value: Any) -> Any:
+    parent, _, name = path.rpartition(".")
+    owner = get(leaf, parent) if parent else leaf
+    field = type(owner).model_fields.get(name) if isinstance(owner, BaseModel) else None
+    if field is None or not _holds_reading(field.annotation) or value is None or isinstance(value, Reading):
+        return value
+    old = get(leaf, path)
+    return Reading(value=value, state=State.MEASURED, sigma=old.sigma if isinstance(old, Reading) else None)
+
+
+def _holds_reading(annotation: Any) -> bool:
+    """Return whether a field's type is a reading, or may be one."""
+    return annotation is Reading or any(_holds_reading(each) for each in get_args(annotation))
+
+
+def with_state(job: Job, leaf_id: str, path: str, state: State) -> Job:
+    """Return the job with the state of a reading or of a hardware figure changed."""
+    return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, f"{path}.state", state))
+
+
+def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
+    """Return the job with a verdict's remedy taken."""
+    return with_field(job, leaf_id, remedy.path, remedy.value)
+
+
+def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
+    """Return the job with another way of taking a leaf's opening; what the other ways hold is kept."""
+
+    def change(leaf: Leaf) -> Leaf:
+        more: dict[str, Any] = {}
+        if way is MeasuredBy.POLYGON and leaf.polygon is None:
+            more["polygon"] = Polygon()
+        if way is MeasuredBy.TICKS and leaf.template is None:
+            more["template"] = Template()
+        return leaf.model_copy(update={"measured_by": way, **more})
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_tick_form(job: Job, leaf_id: str, form: TickForm) -> Job:
+    """Return the job with a leaf's ticks written another way; their points stay where they are."""
+
+    def change(leaf: Leaf) -> Leaf:
+        if leaf.template is None:
+            return leaf
+        stick = leaf.template.stick.value
+        ticks = tuple(rewritten(each, stick, form) for each in leaf.template.ticks)
+        template = leaf.template.model_copy(update={"ticks": ticks, "form": form})
+        return leaf.model_copy(update={"template": template})
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
+    """Return the job with a leaf's ticks replaced by those of a file, and its opening taken by them."""
+    job = with_measured_by(job, leaf_id, MeasuredBy.TICKS)
+    form = TickForm.POINT
+    if any(each.angle_deg is not None for each in ticks):
+        form = TickForm.ANGLE
+    elif any(each.x2 is not None for each in ticks):
+        form = TickForm.SECOND
+    sides = max([4, *(each.side or 0 for each in ticks)])
+    template = job.leaf(leaf_id).template
+    assert template is not None
+    known = {name: getattr(template, name) for name in type(template).model_fields}
+    fresh = Template.model_validate(known | {"ticks": ticks, "form": form, "sides": max(sides, template.sides)})
+    return with_field(job, leaf_id, "template", fresh)
+
+
+def with_last_tick_as_check(job: Job, leaf_id: str) -> Job:
+    """Return the job with the last tick taken out of the fit and kept as the check reading.
+
+    Raises InputError when there is none.
+    """
+    template = job.leaf(leaf_id).template
+    if template is None or not template.ticks:
+        raise InputError("template.check", "nothing", "a tick in a corner, written as the last one")
+    *rest, last = template.ticks
+    check = last.model_copy(update={"side": None})
+    return with_field(job, leaf_id, "template", template.model_copy(update={"ticks": tuple(rest), "check": check}))
+
+
+def with_butt(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with the butt of a leaf changed for one of the table."""
+    butt: Butt = butt_from_table(key)
+    return with_field(job, leaf_id, "hardware.butt", butt)
+
+
+def with_cup(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with the cup hinge of a leaf changed for one of the table."""
+    return with_field(job, leaf_id, "hardware.cup.hinge", cup_from_table(key))
+
+
+def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
+    """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none."""
+    from oakmeasure.core.hardware.hinges.catalogue import kept_butt, kept_cup
+    from oakmeasure.core.solver import solve_leaf
+
+    solved = solve_leaf(job, job.leaf(leaf_id))
+    if solved.cups is not None:
+        hinge = kept_cup(solved, on)
+        return with_value(job, "own_cups", (*(each for each in job.own_cups if each.name != hinge.name), hinge))
+    butt = kept_butt(solved, on)
+    return with_value(job, "own_butts", (*(each for each in job.own_butts if each.name != butt.name), butt))
+
+
+def with_place(job: Job, leaf_id: str, place: Place) -> Job:
+    """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays."""
+    row = table("places")[str(place)]
+    air = {name: Climate.model_validate(row[name]) for name in ("dry", "wet")}
+
+    def change(leaf: Leaf) -> Leaf:
+        return with_value(leaf, "timber", leaf.timber.model_copy(update={"place": place, **air}))
+
+    return with_leaf(job, leaf_id, change)
+
+
+def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
+    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such.
+
+    What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts at the
+    size that is wanted, until somebody measures it.
+    """
+    models = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
+    if kind not in models:
+        raise InputError("build.kind", kind, "one of " + ", ".join(models))
+    if job.leaf(leaf_id).build.kind == kind:
+        return job
+    build = _carried(job.leaf(leaf_id).build, models[kind]())
+    if isinstance(build, Existing):
+        build = _as_wanted(job, leaf_id, build)
+    elif isinstance(build, Slab):
+        build = _for_its_height(job, leaf_id, build)
+    return with_field(job, leaf_id, "build", build)
+
+
+CARRIED = ("thickness", "stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height", "arch")
+
+
+def _carried(old: BaseModel, new: M) -> M:
+    """Return a construction with what was set by hand in the one before, where both have it and it may be so there."""
+    for name in CARRIED:
+        fields = type(old).model_fields, type(new).model_fields
+        if not all(name in each for each in fields) or isinstance(old, Existing) or isinstance(new, Existing):
+            continue
+        value = getattr(old, name)
+        if value != fields[0][name].default:
+            try:
+                new = with_value(new, name, value)
+            except InputError:  # too thin or too wide there
+                continue
+    return new
+
+
+def _for_its_height(job: Job, leaf_id: str, build: Slab) -> Slab:
+    """Return a slab whose battens lie a fifth of a low leaf from its ends."""
+    readings = job.leaf(leaf_id).readings
+    heights = [each.value for each in (readings.height_hinge, readings.height_middle, readings.height_latch) if each]
+    fifth = 5.0 * round(min(heights, default=2000.0) / 25.0)
+    return with_value(build, "stiffener_end", min(max(fifth, 50.0), build.stiffener_end))
+
+
+def _as_wanted(job: Job, leaf_id: str, build: Existing) -> Existing:
+    from oakmeasure.core.solver import solve_leaf
+
+    f = solve_leaf(job, job.leaf(leaf_id)).figures
+    try:
+        for name in ("width", "height"):
+            if f"leaf_{name}" in f:
+                build = with_value(build, name, float(math.ceil(f[f"leaf_{name}"].value)))
+    except InputError:  # no leaf is so small or so large: it keeps the common size
+        pass
+    return build
+
+
+def with_start(job: Job, leaf_id: str) -> Job:
+    """Return a new job with the pattern that a leaf as tall as its opening usually has: a low one has no lock rail.
+
+    Common practice, no source: a hatch or a cupboard under some 1400 mm is one panel high.
+    """
+    height = job.leaf(leaf_id).readings.height_middle
+    return with_pattern(job, leaf_id, "one") if height is not None and height.value < LOW_LEAF else job
+
+
+def with_pattern(job: Job, leaf_id: str, key: str) -> Job:
+    """Return the job with a framed leaf on one of the ready patterns; InputError where it is not framed."""
+    build = job.leaf(leaf_id).build
+    if not isinstance(build, Framed) or key not in PATTERNS:
+        raise InputError("build.rows", key, "a framed leaf and one of " + ", ".join(PATTERNS))
+    return with_field(job, leaf_id, "build", patterns.with_pattern(build, key))
+
+
+def with_rules(job: Job, key: str) -> Job:
+    """Return the job with another shipped set of shop rules."""
+    return with_value(job, "rules", load_rules(key))
+
+
+CHANGED = ", changed"
+
+
+def with_rule(job: Job, name: str, value: float) -> Job:
+    """Return the job with one shop rule of its own set changed; a shipped set takes another name by that."""
+    rules = with_value(job.rules, f"{name}.value", value)
+    reason = f"changed from {getattr(job.rules, name).value:g} in this job"
+    rules = with_value(rules, f"{name}.reason", reason)
+    if not rules.name.endswith(CHANGED):
+        rules = with_value(rules, "name", rules.name + CHANGED)
+    return with_value(job, "rules", rules)
+
+
+def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
+    """Return the job with a stop answered for."""
+
+    def change(leaf: Leaf) -> Leaf:
+        others = tuple(each for each in leaf.acknowledged if each.code != code)
+        try:
+            return with_value(leaf, "acknowledged", (*others, Acknowledged(code=code, reason=reason)))
+        except ValidationError as error:
+            raise refusal(error, "acknowledged") from None
+
+    return with_leaf(job, leaf_id, change)
+
+
+OF_THE_SITE = ("readings", "polygon", "template", "head", "bows", "floor", "in_the_way", "lining", "fit", "slide")
+UNHUNG: dict[str, Any] = {"gaps": Gaps(), "second": Gaps(), "run": (), "sliding": Sliding(), "proof_held": False,
+                          "signed": None}  # fmt: skip
+
+
+def begun_again(leaf: Leaf) -> Leaf:
+    """Return a leaf as the start of another one: its choices stay, all that was read at its opening is assumed, and
+    what became of it is gone: its log and days, what was trimmed off it, its gaps, its signing, its answers.
+    """
+    return leaf.model_copy(
+        update={
+            **{name: restated(getattr(leaf, name), State.ASSUMED) for name in OF_THE_SITE},
+            "late": LateTrim(may_side=leaf.late.may_side, may_end=leaf.late.may_end),
+            "making": leaf.making.model_copy(update={"log": (), "start": None, "due": None}),
+            "hung": leaf.hung.model_copy(update=UNHUNG),
+            "acknowledged": (),
+        }
+    )
+
+
+def for_another_opening(leaf: Leaf) -> Leaf:
+    """Return a leaf as the start of one for another opening: sizes by tape stay, assumed; what else was read at that
+    one opening stays with it.
+    """
+    own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
+           "floor": FloorReadings()}  # fmt: skip
+    return begun_again(leaf).model_copy(update=own)
+
+
+def with_new_leaf(job: Job, name: str) -> Job:
+    """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed."""
+    model = job.leaves[-1]
+    taken = {each.id for each in job.leaves}
+    leaf_id = next(f"leaf-{at}" for at in range(1, len(taken) + 2) if f"leaf-{at}" not in taken)
+    fresh = for_another_opening(model).model_copy(update={"id": leaf_id, "name": name})
+    return with_value(job, "leaves", (*job.leaves, fresh))
+
+
+def without_leaf(job: Job, leaf_id: str) -> Job:
+    """Return the job without a leaf. Raises InputError for the last one."""
+    return with_value(job, "leaves", tuple(each for each in job.leaves if each.id != leaf_id))

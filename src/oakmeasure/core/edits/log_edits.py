@@ -1,0 +1,89 @@
+"""Edits of the log: pure functions from a job to a new one."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from pydantic import ValidationError
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.production import LogEntry, LogKind, MishapKind
+from oakmeasure.core.edits.job_edits import refusal, with_field
+from oakmeasure.core.making.log import Progress, progress
+from oakmeasure.core.solver import LeafSolution
+
+
+def entry_of(**fields: Any) -> LogEntry:
+    """Return an entry; InputError naming the field that is refused."""
+    try:
+        return LogEntry.model_validate(fields)
+    except ValidationError as error:
+        raise refusal(error) from None
+
+
+def with_entry(job: Job, leaf_id: str, *entries: LogEntry) -> Job:
+    """Return the job with entries in the log of a leaf, all of it in the order of time."""
+    log = (*job.leaf(leaf_id).making.log, *entries)
+    return with_field(job, leaf_id, "making.log", tuple(sorted(log, key=lambda entry: entry.at)))
+
+
+def check_part(leaf: LeafSolution, part: str) -> None:
+    """Raise InputError for a part that the leaf does not have; "" is the leaf as a whole."""
+    names = [each.name for each in leaf.cut_parts]
+    if part and part not in names:
+        raise InputError(
+            "part", part, f"a part of the {leaf.leaf.name}: {', '.join(names[:8])}" + (" …" * (len(names) > 8))
+        )
+
+
+def check_op(leaf: LeafSolution, op_id: str) -> None:
+    """Raise InputError for an operation that the leaf does not have; "" is none."""
+    if op_id and (leaf.making is None or leaf.making.op(op_id) is None):
+        raise InputError("op", op_id, f"an operation of the {leaf.leaf.name}")
+
+
+def begun(job: Job, leaf: LeafSolution, op_id: str, at: datetime) -> Job:
+    """Return the job with an operation started; the one that runs is stopped at that moment."""
+    check_op(leaf, op_id)
+    entries = []
+    if leaf.making is not None:
+        states = progress(leaf.making.operations, leaf.leaf.making.log)
+        entries = [LogEntry(at=at, kind=LogKind.STOP, op=each) for each, state in states.items()
+                   if state is Progress.RUNNING and each != op_id]  # fmt: skip
+        if states[op_id] is Progress.RUNNING:
+            return job
+    return with_entry(job, leaf.leaf.id, *entries, LogEntry(at=at, kind=LogKind.START, op=op_id))
+
+
+def ended(job: Job, leaf: LeafSolution, op_id: str, at: datetime, *, done: bool) -> Job:
+    """Return the job with an operation done, or stopped to be taken up again; a mend that is done answers its
+    mishap.
+    """
+    check_op(leaf, op_id)
+    entries = [LogEntry(at=at, kind=LogKind.DONE if done else LogKind.STOP, op=op_id)]
+    if done and op_id.startswith("mend:"):
+        mishaps = [entry for entry in leaf.leaf.making.log if entry.kind is LogKind.MISHAP]
+        n = int(op_id.partition(":")[2]) - 1
+        if n < len(mishaps):
+            entries.append(
+                LogEntry(
+                    at=at,
+                    kind=LogKind.MENDED,
+                    op=op_id,
+                    part=mishaps[n].part,
+                    mishap=mishaps[n].mishap,
+                    repair=mishaps[n].repair,
+                )
+            )
+    return with_entry(job, leaf.leaf.id, *entries)
+
+
+def gone_wrong(
+    job: Job, leaf: LeafSolution, kind: MishapKind, *, part: str, by: float, repair: str, op_id: str, at: datetime
+) -> Job:
+    """Return the job with a mishap in the log; with a repair it becomes an operation."""
+    check_part(leaf, part)
+    entry = entry_of(at=at, kind=LogKind.MISHAP, op=op_id, part=part, value=by, mishap=kind, repair=repair)
+    return with_entry(job, leaf.leaf.id, entry)

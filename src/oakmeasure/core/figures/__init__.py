@@ -1,0 +1,1 @@
+"""Figures that show their working, and checks that name their rule."""

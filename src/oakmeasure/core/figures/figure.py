@@ -1,0 +1,196 @@
+"""Figures that can show their arithmetic.
+
+A `Figure` is a number that a joiner will cut, drill or decide by. Its rows are the written sum that gave it,
+each row naming the figure that it was taken from, so that one can walk down to the readings. `total` works
+the value out *from* its rows: the sum that is shown is the sum that was done.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from oakmeasure.core.base.units import MINUS, Show, Unit
+
+
+class State(StrEnum):
+    """How well a reading or a hardware figure is known."""
+
+    ASSUMED = "assumed"
+    FROM_TABLE = "from a table"
+    MEASURED = "measured"
+
+
+_SURENESS = {State.ASSUMED: 0, State.FROM_TABLE: 1, State.MEASURED: 2}
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One line of a written sum. `op` is "", "+", "−", "×", "÷", "=" or "note" (words only)."""
+
+    op: str
+    label: str
+    value: float | None = None
+    unit: Unit = Unit.MM
+    ref: str = ""
+
+    def as_written(self) -> tuple[str, float]:
+        """Return its sign and number as a person writes them: an overlap of −10 is taken off, not added as "+ −10"."""
+        value = self.value or 0.0
+        if self.op in ("+", MINUS) and value < 0:
+            return ("+" if self.op == MINUS else MINUS), -value
+        return self.op, value
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A number with its name, its unit, the sum that gave it and what it rests on.
+
+    name: stable, for files and links. label: the trade's words. source: whose rule, table or practice.
+    state: the least sure of the readings and hardware figures that went in; None when it is all choice.
+    rests_on: labels of the assumed inputs below it.
+    edit: path of the field that sets it, relative to the leaf; empty when it is worked out.
+    """
+
+    name: str
+    label: str
+    value: float
+    unit: Unit
+    rows: tuple[Row, ...] = ()
+    source: str = ""
+    state: State | None = None
+    rests_on: frozenset[str] = frozenset()
+    edit: str = ""
+
+    def lines(self, show: Show) -> list[str]:
+        """Return the working as lines of text, the last one the result."""
+        return [row_text(row, show) for row in self.rows] + ([self.source] if self.source else [])
+
+
+def row_text(row: Row, show: Show) -> str:
+    if row.value is None:
+        return row.label
+    op, value = row.as_written()
+    op = {"": "", "note": ""}.get(op, op + " ")
+    return f"{row.label}: {op}{show.value(value, row.unit)}"
+
+
+def given(
+    name: str,
+    label: str,
+    value: float,
+    unit: Unit = Unit.MM,
+    *,
+    state: State = State.MEASURED,
+    source: str = "",
+    edit: str = "",
+    choice: bool = False,
+) -> Figure:
+    """Return a figure that is an input: a reading, a choice or a table value.
+
+    choice: it is no reading, and nothing is uncertain in it: chosen, where `edit` names the field that says so; else a
+    value of a table or of a rule, or what was counted or sought, and `source` says whose.
+    """
+    how = str(state) if not choice else "chosen" if edit else ""
+    rests = frozenset({label}) if state is State.ASSUMED else frozenset()
+    return Figure(
+        name,
+        label,
+        value,
+        unit,
+        (Row("=", f"{label}, {how}" if how else label, value, unit),),
+        source,
+        None if choice else state,
+        rests,
+        edit,
+    )
+
+
+def _inherit(parents: Iterable[Figure]) -> tuple[State | None, frozenset[str]]:
+    """Return the least sure state of the parents and all that they rest on."""
+    state: State | None = None
+    rests: frozenset[str] = frozenset()
+    for each in parents:
+        if each.state is not None and (state is None or _SURENESS[each.state] < _SURENESS[state]):
+            state = each.state
+        if each.rests_on:
+            rests |= each.rests_on
+    return state, rests
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    figure: Figure
+    times: float = 1.0
+
+
+def plus(figure: Figure, times: float = 1.0) -> Term:
+    return Term(figure, times)
+
+
+def minus(figure: Figure, times: float = 1.0) -> Term:
+    return Term(figure, -times)
+
+
+SHARES = {1.0: "", 0.5: "half of ", 0.333333: "a third of ", 0.666667: "two thirds of ", 0.25: "a quarter of "}
+
+
+def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
+    """Return the sum of the terms as a figure in the unit of the first one."""
+    rows, value = [], 0.0
+    for at, term in enumerate(terms):
+        amount = term.times * term.figure.value
+        value += amount
+        times = abs(term.times)
+        count = SHARES.get(round(times, 6), f"{times:.4g} × ")
+        op = MINUS if term.times < 0 else "+" if at else ""
+        rows.append(
+            Row(op, count + term.figure.label, abs(term.times) * term.figure.value, term.figure.unit, term.figure.name)
+        )
+    unit = terms[0].figure.unit
+    rows.append(Row("=", label, value, unit, name))
+    state, rests = _inherit(term.figure for term in terms)
+    return Figure(name, label, value, unit, tuple(rows), source, state, rests)
+
+
+def derived(name: str, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = "") -> Figure:
+    """Return a figure worked out by a formula that is more than a sum; the formula stands in its working."""
+    rows = [Row("", each.label, each.value, each.unit, each.name) for each in inputs]
+    if formula:
+        rows.append(Row("note", formula))
+    rows.append(Row("=", label, value, unit, name))
+    lowest, rests = _inherit(inputs)
+    return Figure(name, label, value, unit, tuple(rows), source, lowest, rests)
+
+
+@dataclass(slots=True)
+class Figures:
+    """All figures of a leaf, by name, in the order in which they were worked out."""
+
+    by_name: dict[str, Figure] = field(default_factory=dict)
+
+    def add(self, figure: Figure) -> Figure:
+        if figure.name in self.by_name:
+            raise KeyError(f"figure {figure.name} is worked out twice")
+        self.by_name[figure.name] = figure
+        return figure
+
+    def __getitem__(self, name: str) -> Figure:
+        return self.by_name[name]
+
+    def __contains__(self, name: str) -> bool:
+        return name in self.by_name
+
+    def get(self, name: str) -> Figure | None:
+        return self.by_name.get(name)
+
+    def __iter__(self) -> Iterator[Figure]:
+        return iter(self.by_name.values())
+
+    def __len__(self) -> int:
+        return len(self.by_name)
+
+    def parents(self, name: str) -> list[Figure]:
+        """Return the figures that `name` was taken from, in the order of its rows."""
+        return [self.by_name[row.ref] for row in self.by_name[name].rows if row.ref in self.by_name and row.ref != name]

@@ -1,0 +1,76 @@
+"""What one leaf's way down the chain carries along: choices, rules, figures so far, findings so far."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.document.job import Leaf, Reading
+from oakmeasure.core.document.rules import Rule, ShopRules
+from oakmeasure.core.figures.check import Findings, Level, Remedy, Stage, Verdict
+from oakmeasure.core.figures.figure import Figure, Figures, given
+
+
+@dataclass(slots=True)
+class Context:
+    """Handed from stage to stage; each adds its figures and its verdicts."""
+
+    leaf: Leaf
+    rules: ShopRules
+    show: Show
+    figures: Figures = field(default_factory=Figures)
+    findings: Findings = field(default_factory=Findings)
+    next_reading: str = ""  # in words: what would make the clear width surest, and how sure
+
+    def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
+        """Return the shop rule `name` as a figure with its reason."""
+        figure_name = f"rule_{name}"
+        if figure_name in self.figures:
+            return self.figures[figure_name]
+        rule: Rule = getattr(self.rules, name)
+        return self.figures.add(given(figure_name, label, rule.value, unit, source=self._why(rule), choice=True))
+
+    def chosen(
+        self, name: str, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
+    ) -> Figure:
+        """Return the choice as a figure; where it is None, the shop rule `rule` (or `name`) decides."""
+        source = "set by hand for this leaf"
+        if value is None:
+            shop: Rule = getattr(self.rules, rule or name)
+            value, source = shop.value, self._why(shop)
+        return self.figures.add(given(name, label, value, unit, source=source, edit=edit, choice=True))
+
+    def reading(
+        self, name: str, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
+    ) -> Figure:
+        """Return a reading or a hardware figure, with its state."""
+        return self.figures.add(given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit))
+
+    def _why(self, rule: Rule) -> str:
+        return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"
+
+    def thickness_remedy(self, words: str, thickness: float) -> Remedy:
+        """Return the remedy of another thickness; a leaf of layers has no single box for it, then it is words alone."""
+        edit = self.figures["thickness"].edit
+        return Remedy(words, edit, thickness) if edit else Remedy(words)
+
+    def fmt(self, figure: Figure | float) -> str:
+        """Return a length (or a figure in its unit) as short text for a sentence."""
+        if isinstance(figure, Figure):
+            return self.show.value(figure.value, figure.unit, with_unit=figure.unit is not Unit.MM)
+        return self.show.length(figure)
+
+    def say(
+        self,
+        code: str,
+        level: Level,
+        stage: Stage,
+        title: str,
+        sentence: str,
+        *remedies: Remedy,
+        rule: str = "",
+        where: str = "",
+        figure: str = "",
+    ) -> None:
+        """Add a verdict."""
+        self.findings.add(Verdict(code, level, stage, title, sentence, rule, remedies, where, figure))

@@ -1,0 +1,261 @@
+"""Choices side by side: the ways out where something does not suit, track sets, bevels, and make, alter or buy."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import HAIR, MM2_PER_M2, Unit
+from oakmeasure.core.document.hanging import Hanging, TrackSet
+from oakmeasure.core.figures.check import Level, Remedy
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.bought_leaf import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, overlap_left, sets_for
+from oakmeasure.core.fit.swing.bevel import back_gap
+from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.data import table
+
+WAY_COLUMNS = ("way", "cost", "hours", "dirt", "what it means")
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One of the choices. cells: a text for each column. level: whether it does. remedy: takes it by one click."""
+
+    cells: tuple[str, ...]
+    level: Level = Level.FINE
+    remedy: Remedy | None = None
+    is_taken: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """Choices of one kind. about: what is compared, in one line."""
+
+    title: str
+    about: str
+    columns: tuple[str, ...]
+    options: tuple[Option, ...]
+
+
+def side_by_side(ctx: Context, fitted: Fit, place: Place | None) -> tuple[Comparison, ...]:
+    """Return everything that can be compared at Fit. place: of a track set; None for a leaf on hinges."""
+    found: list[Comparison] = []
+    if place is not None:
+        found += [*_height_ways(ctx, fitted, place), *_wall_ways(ctx)]
+    found += _projection_ways(ctx)
+    if place is not None:
+        found.append(_sets(ctx, place))
+    found += _make_alter_buy(ctx, fitted)
+    if ctx.leaf.hanging.has_butts and "least_bevel" in ctx.figures:
+        found.append(_bevels(ctx))
+    return tuple(found)
+
+
+def way(
+    ctx: Context,
+    key: str,
+    means: str = "",
+    *,
+    size: float = 0.0,
+    area: float = 0.0,
+    extra: float = 0.0,
+    title: str = "",
+    level: Level = Level.FINE,
+    remedy: Remedy | None = None,
+) -> Option:
+    """Return one way out with what it costs: hours × the hour's price + material.
+
+    key: of data/ways_out.toml. size: mm that are cut. area: of leaf, m². extra: material, in the job's money.
+    """
+    row = table("ways_out")[key]
+    hours = row["hours"] + row.get("per_100", 0) * size / 100 + row.get("hours_per_m2", 0) * area
+    cost = hours * ctx.rules.hour_price.value + row["material"] + row.get("per_m2", 0) * area + extra
+    words = "; ".join(each for each in (means, row.get("says", "")) if each)
+    cells = (title or row["title"], f"{cost:.0f}", f"{hours:.1f}", row["dirt"], words)
+    return Option(cells, level, remedy)
+
+
+def _dearest_last(options: Iterator[Option] | list[Option]) -> tuple[Option, ...]:
+    """Return what does first, each kind by its cost."""
+    return tuple(sorted(options, key=lambda each: (each.level is not Level.FINE, float(each.cells[1]))))
+
+
+# --- the ways out ------------------------------------------------------------------------------------------
+
+
+def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
+    """What to do where the set needs a taller opening, or more wall over it, than there is."""
+    shorts = [(name, ctx.figures[name].value) for name in ("gear_short", "headroom_short") if name in ctx.figures]
+    name, short = max(shorts, key=lambda each: each[1], default=("", 0.0))
+    if short <= HAIR:
+        return []
+    fmt, height = ctx.fmt, fitted.height.value
+    options = [
+        way(ctx, "other_gear", f"the {each.name} fits", extra=each.price, title=each.name,
+            remedy=Remedy("", "slide.track_set", each))
+        for each in sets_for(place.way).values() if not misses(each, place, ctx.show)
+    ]  # fmt: skip
+    if name == "gear_short":
+        options += _trim_ways(ctx, fitted, short)
+        gains = table("ways_out")["thinner_lining"]["gains"]
+        enough = short <= gains
+        options.append(way(ctx, "thinner_lining", f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
+                           level=Level.FINE if enough else Level.LOOK))  # fmt: skip
+        options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.LOOK))
+        area = fitted.width.value * (height - short) / MM2_PER_M2
+        options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
+    else:
+        lower = overlap_left(ctx, ctx.figures[name])
+        options.append(way(ctx, "less_overlap", f"{fmt(lower)} over the head", remedy=Remedy(
+            "", "slide.overlap_head", lower), level=Level.FINE if lower >= 0 else Level.LOOK))  # fmt: skip
+    what = "the opening is too low" if name == "gear_short" else "the wall over the opening is too low"
+    about = f"{fmt(short)} are missing: {what} for this set."
+    return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
+
+
+def _trim_ways(ctx: Context, fitted: Fit, short: float) -> Iterator[Option]:
+    """Trimming the leaf: half at the top, half at the foot, out of its solid edge."""
+    height, solid = fitted.height.value, ctx.rule("solid_edge", "solid edge of a bought slab").value
+    each = short / 2
+    is_slab = ctx.leaf.slide.size_height is not None
+    means = f"{ctx.fmt(each)} off top and foot"
+    level = Level.FINE
+    if is_slab:
+        left = solid - each
+        means += f", {ctx.fmt(left)} of solid edge left" if left >= 0 else f", its solid edge is only {ctx.fmt(solid)}"
+        level = Level.FINE if left >= 0 else Level.LOOK
+    yield way(ctx, "trim_slab", means, size=short, level=level,
+              remedy=Remedy("", "slide.size_height", height - short))  # fmt: skip
+
+
+def _wall_ways(ctx: Context) -> list[Comparison]:
+    """What to do where the leaf has no room to slide to."""
+    needed, free = ctx.figures.get("free_wall_needed"), ctx.figures.get("free_wall")
+    if needed is None or free is None or free.value >= needed.value:
+        return []
+    lost = needed.value - free.value
+    left = ctx.figures["clear_width"].value - lost
+    options = [
+        way(ctx, "less_way", f"{ctx.fmt(left)} to walk through", level=Level.LOOK),
+        way(ctx, "two_leaves", "half the way at a time",
+            remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)),
+        way(ctx, "other_gear", "into the wall; opens it up: look for pipes and wires", title="A pocket in the wall",
+            extra=min(each.price for each in sets_for(Hanging.POCKET).values()), level=Level.LOOK,
+            remedy=Remedy("", "hanging", Hanging.POCKET)),
+    ]  # fmt: skip
+    about = f"{ctx.fmt(lost)} of free wall are missing beside the opening."
+    return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
+
+
+def _projection_ways(ctx: Context) -> list[Comparison]:
+    """What a wish for the least projection costs."""
+    wish, out = ctx.figures.get("projection"), ctx.figures.get("stands_out")
+    if wish is None or out is None or out.value - wish.value <= HAIR:
+        return []
+    over = out.value - wish.value
+    leaves = 2 if ctx.leaf.hanging.bypasses else 1
+    thinner = ctx.figures["thickness"].value - over / leaves
+    options = [way(ctx, "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value))]
+    if thinner >= 16:
+        options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick",
+                           remedy=ctx.thickness_remedy("", thinner)))  # fmt: skip
+    off = ctx.figures.get("stand_off_whole") or ctx.figures.get("stand_off")  # of the track: it stays
+    gained = ctx.figures["back_off"].value - max(ctx.leaf.slide.air, off.value if off is not None else 0.0)
+    if gained > HAIR:
+        enough = gained >= over
+        options.append(
+            way(
+                ctx,
+                "move_behind",
+                f"gains {ctx.fmt(gained)}" + ("" if enough else ", not enough by itself"),
+                level=Level.FINE if enough else Level.LOOK,
+            )
+        )
+    about = f"It stands {ctx.fmt(over)} further out than was wished."
+    return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
+
+
+# --- sets, slabs, bevels -----------------------------------------------------------------------------------
+
+
+def _sets(ctx: Context, place: Place) -> Comparison:
+    """Every set of the table for this way of hanging, against the opening, the leaf and the wall."""
+    options = [_set(ctx, each, place) for each in sets_for(place.way).values()]
+    options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
+    about = "Opening, headroom, thickness, weight, length of track; made-up makers, put in your set's sheet."
+    return Comparison("Track sets", about, ("set", "price", "needs", "track", "does it fit"), tuple(options))
+
+
+def _set(ctx: Context, each: TrackSet, place: Place) -> Option:
+    found = misses(each, place, ctx.show)
+    needs = each.opening if each.opening is not None else place.over_head + each.above + each.lift
+    where = "beyond the leaf" if each.opening is not None else "over the opening"
+    buy = length_to_buy(each, place.track)
+    backing = backing_for(each, place)
+    words = "; ".join(miss.words for miss in found) or "fits"
+    if not found and backing > HAIR:
+        words = f"fits, with a backing board of {ctx.fmt(backing)}"
+    cells = (each.name, f"{each.price:.0f}", f"{ctx.fmt(needs)} {where}", ctx.fmt(buy) if buy else "–", words)
+    level = Level.LOOK if found or backing > HAIR else Level.FINE
+    is_taken = ctx.leaf.slide.track_set == each
+    return Option(cells, level, None if is_taken else Remedy("", "slide.track_set", each), is_taken)
+
+
+def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
+    """Making the leaf, altering the nearest slab, ordering it to size."""
+    width, height = fitted.width.value, fitted.height.value
+    if width < DOOR_WIDTH or height < DOOR_HEIGHT or ctx.leaf.hanging.is_cabinet:
+        return []
+    area, several = (
+        width * height * fitted.leaves / MM2_PER_M2,
+        f"{fitted.leaves} leaves, " if fitted.leaves > 1 else "",
+    )
+    options = [
+        way(ctx, "make", f"{several}from boards, as drawn", area=area),
+        way(ctx, "order_special", f"{several}{ctx.show.size(width, height)}", area=area),
+    ]
+    found = nearest_slab(width=width, height=height, sizes=slab_sizes())
+    if found is not None:
+        solid = ctx.rule("solid_edge", "solid edge of a bought slab").value
+        off = max(found.each_edge, found.off_height / 2)
+        means = f"{ctx.show.size(found.width, found.height)}: {ctx.fmt(found.each_edge)} off each edge, "
+        means += f"{ctx.fmt(found.off_height)} off the height"
+        if off > solid:
+            means += f"; its solid edge is only {ctx.fmt(solid)}"
+        options.append(way(ctx, "alter_slab", means, size=found.off_width + found.off_height,
+                           area=found.width * found.height * fitted.leaves / MM2_PER_M2,
+                           level=Level.FINE if off <= solid else Level.LOOK))  # fmt: skip
+    about = f"For {ctx.show.size(width, height)}; hours at {ctx.rules.hour_price.value:g}."
+    return [Comparison("Make, alter or buy", about, WAY_COLUMNS, _dearest_last(options))]
+
+
+def _bevels(ctx: Context) -> Comparison:
+    """The least bevel beside those of the schools, with the gap that each leaves at the back."""
+    f = ctx.figures
+    gap, thickness, least, now = gap_that_opens(f), f["thickness"], f["least_bevel"], f["bevel"]
+    rows = [("the least that passes", least.value)]
+    rows += [(row["name"], float(row["degrees"])) for row in table("bevel_schools").values()]
+    rows.sort(key=lambda each: each[1])
+    options = []
+    for name, degrees in rows:
+        passes = degrees + 1e-9 >= least.value
+        behind = back_gap(gap=gap.value, thickness=thickness.value, bevel_deg=degrees)
+        is_taken = abs(degrees - now.value) < 0.01
+        options.append(
+            Option(
+                (
+                    name,
+                    ctx.show.value(degrees, Unit.DEG),
+                    ctx.fmt(behind),
+                    "passes" if passes else "its corner strikes",
+                ),
+                Level.FINE if passes else Level.LOOK,
+                None if is_taken or not passes else Remedy("", "fit.bevel_deg", math.ceil(degrees * 100 - 1e-9) / 100),
+                is_taken,
+            )
+        )
+    about = f"The gap at the front is {ctx.fmt(gap)}; a bevel widens it at the back and takes edge off the lock."
+    return Comparison("Bevel, school by school", about, ("school", "bevel", "gap at the back", ""), tuple(options))

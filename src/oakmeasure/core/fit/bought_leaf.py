@@ -1,0 +1,105 @@
+"""Make, alter or buy: the slab of a common size that comes nearest, and what altering it would take off or put on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.data import table
+
+DOOR_WIDTH, DOOR_HEIGHT = 450.0, 1700.0  # less is a cupboard's leaf: nobody sells slabs for it
+FAR = 120.0  # a slab that is this much too large is another door
+
+
+@dataclass(frozen=True, slots=True)
+class Alteration:
+    """A bought slab against the leaf that is wanted, mm. off_width, off_height: to be taken off."""
+
+    width: float
+    height: float
+    off_width: float
+    off_height: float
+
+    @property
+    def each_edge(self) -> float:
+        """What comes off each upright edge, mm."""
+        return self.off_width / 2
+
+
+def left_after(*, depth: float, off: float) -> float:
+    """Return what is left of a groove, or of a solid edge, after so much is taken off its edge, mm.
+
+    Raises InputError where more comes off than there is: it is gone.
+
+    >>> left_after(depth=20, off=5)
+    15
+    """
+    if off > depth:
+        raise InputError("off", off, f"at most {depth:g} mm: nothing of it would be left")
+    return depth - off
+
+
+def nearest_slab(*, width: float, height: float, sizes: list[tuple[float, float]]) -> Alteration | None:
+    """Return the slab from which least wood comes off; None where every one is too small or far off.
+
+    width, height: of the leaf that is wanted, mm. sizes: of slabs, mm. Source: the areas taken off, compared.
+
+    >>> nearest_slab(width=703, height=2032, sizes=[(762, 1981), (709, 2040)]).each_edge
+    3.0
+    """
+    fitting = [
+        Alteration(w, h, w - width, h - height)
+        for w, h in sizes
+        if 0 <= w - width + 1e-9 <= FAR and 0 <= h - height + 1e-9 <= FAR
+    ]
+    return min(fitting, key=lambda each: each.width * each.height, default=None)
+
+
+def slab_sizes() -> list[tuple[float, float]]:
+    """Return the widths and heights in which slabs are commonly sold, mm."""
+    return [(float(w), float(h)) for w, h in table("stock_sizes")["site"]["sizes"]]
+
+
+def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
+    """Say which slab could be bought for the leaf, and whether its solid edge would take the trimming."""
+    if width.value < DOOR_WIDTH or height.value < DOOR_HEIGHT or ctx.leaf.slide.size_height is not None:
+        return
+    found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())
+    if found is None:
+        ctx.say("stock", Level.FINE, Stage.FIT, "To be made: no common slab will do",
+                f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
+                rule="common sizes of slabs", figure="leaf_width")  # fmt: skip
+        return
+    add = ctx.figures.add
+    slab_width = add(
+        given("slab_width", "nearest slab, width", found.width, source="common sizes of slabs", choice=True)
+    )
+    slab_height = add(
+        given("slab_height", "nearest slab, height", found.height, source="common sizes of slabs", choice=True)
+    )
+    solid = ctx.rule("solid_edge", "solid edge of a bought slab")
+    off = add(total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5)))
+    add(total("slab_off_height", "off its height", plus(slab_height), minus(height)))
+    size = ctx.show.size(found.width, found.height)
+    words = f"{ctx.fmt(off)} off each edge and {ctx.fmt(found.off_height)} off the height."
+    if off.value > solid.value:
+        ctx.say(
+            "stock",
+            Level.FINE,
+            Stage.FIT,
+            "To be made: the nearest slab has too little edge",
+            f"{size}: {words} Its solid edge is {ctx.fmt(solid)}.",
+            Remedy("Or line the opening for the slab"),
+            rule="no more off than is solid",
+            figure="slab_off",
+        )
+        return
+    rest = add(derived("slab_edge_left", "solid edge left on the slab", left_after(depth=solid.value, off=off.value),
+                       Unit.MM, solid, off, formula="solid edge − what comes off"))  # fmt: skip
+    ctx.say("stock", Level.FINE, Stage.FIT, f"A slab of {size} could be altered",
+            f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",
+            rule="common sizes of slabs", figure="slab_off")  # fmt: skip

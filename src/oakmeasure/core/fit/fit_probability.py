@@ -1,0 +1,76 @@
+"""The chance that a leaf goes in at the latch without planing, by adding squares; `tolerance` draws the whole of it."""
+
+from __future__ import annotations
+
+import math
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figures, derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.core.survey.clear_opening import Opening
+
+LEAST_GAP = 0.5  # less and it rubs with the first damp day: common practice, no source
+LIKELY = 0.9  # under it one should have something to plane off
+
+
+def least_at_latch(f: Figures) -> float:
+    """Return the gap at the latch that must be left, mm: what the passing corner needs, of a fine gap half of it."""
+    margin = f.get("bevel_margin")
+    return min(margin.value if margin is not None else LEAST_GAP, gap_that_opens(f).value / 2)
+
+
+def chance_over(room: float, sigma: float) -> float:
+    """Return the share of normal errors of standard uncertainty `sigma` that are under `room`, both mm.
+
+    Source: the normal distribution, Φ(room/σ).
+
+    >>> round(chance_over(1.645, 1.0), 3)
+    0.95
+    """
+    if sigma <= 0:
+        return 1.0 if room >= 0 else 0.0
+    return 0.5 * (1 + math.erf(room / sigma / math.sqrt(2)))
+
+
+def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
+    """Add the chance of a leaf that stands in its opening, and say where it ought to have something left on to trim."""
+    f, clear = ctx.figures, ctx.figures["clear_width_uncertainty"]
+    if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on or not opening.taken.outline.is_upright:
+        return
+    cut, hang = (
+        ctx.rule("sigma_cut", "how sure a planed size is"),
+        ctx.rule("sigma_hang", "how sure the hinges' gap is"),
+    )
+    gap = gap_that_opens(f)
+    room = gap.value - least_at_latch(f)
+    read = clear.value if opening.lining is None else cut.value  # a lining to be made is as true as it is made
+    sigma = math.sqrt(read**2 + fitted.leaves * (cut.value**2 + hang.value**2))
+    chance = f.add(
+        derived(
+            "goes_in",
+            "goes in at the latch without planing",
+            100 * chance_over(room, sigma),
+            Unit.PERCENT,
+            gap,
+            *([clear] if opening.lining is None else []),
+            cut,
+            hang,
+            formula="share of normal errors, their squares added, that leave the gap that must be left",
+        )
+    )
+    if chance.value < 100 * LIKELY and fitted.trim_side.value < sigma:
+        leave = max(1.0, math.ceil(2 * sigma))
+        ctx.say(
+            "goes-in",
+            Level.LOOK,
+            Stage.FIT,
+            "It may not go in without planing",
+            f"{chance.value:.0f} of 100 do at the latch, and {ctx.fmt(fitted.trim_side)} a side is left on to trim.",
+            Remedy(f"Leave {ctx.fmt(leave)} a side to trim", "fit.trim_side", leave),
+            *([Remedy(f"Or {ctx.next_reading}")] if ctx.next_reading else []),
+            rule=f"{100 * LIKELY:.0f} of 100",
+            figure="goes_in",
+        )

@@ -1,0 +1,1 @@
+"""A leaf that swings: its latch edge, its way, what stands in it."""

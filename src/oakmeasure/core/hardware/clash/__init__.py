@@ -1,0 +1,1 @@
+"""What lies too near to what in a leaf, and where it would be free."""

@@ -1,0 +1,174 @@
+"""Everything that lies in a leaf, in one list: joints, panels, fixings, grooves, hollows, hardware, late trims.
+
+A new kind of cut joins the clash map here, and nowhere else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from oakmeasure.core.base.prisms import Solid, block, rod
+from oakmeasure.core.document.layer_constructions import Existing, Inside, Light
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.clash.rules import Kind
+from oakmeasure.core.hardware.hinges.butts import Butts
+from oakmeasure.core.leaf.part import Build, Role
+
+SAW = 3.0  # kerf of a late trim
+SCREW_ROWS = (0.35, 0.65)  # of a butt's width across the edge, its screws in turn: common practice, no source
+BITE_SHARE = 2 / 3  # of a screw from its head, that must bite: common practice, no source
+MARK_WIDE = 3.0  # of a V line where it meets something
+
+
+@dataclass(frozen=True, slots=True)
+class Thing:
+    """One thing in the leaf. family: things of one family never clash with one another, and are told of as one.
+
+    is_slow, is_active: of a pair, in that leaf alone.
+    """
+
+    name: str
+    kind: Kind
+    solid: Solid
+    ref: str
+    family: str
+    is_slow: bool = False
+    is_active: bool = False
+
+
+def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None) -> list[Thing]:
+    """Return what is cut and driven for hardware."""
+    found = []
+    for each in borings:
+        if each.solid is not None and not each.is_slow:
+            kinds = (Kind.SCREW, Kind.BITE) if " screw " in each.name else (_kind_of(each),)
+            found += [Thing(each.name, kind, each.solid, each.ref, _family(each.name), is_active=each.is_active)
+                      for kind in kinds]  # fmt: skip
+    return found + list(_hinge_screws(ctx, butts))
+
+
+def slow_leaf_things(borings: Sequence[Boring]) -> list[Thing]:
+    """Return what is cut in the slow leaf of a pair alone: the lock's keep and the flush bolts."""
+    return [Thing(each.name, Kind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
+            for each in borings if each.solid is not None and each.is_slow]  # fmt: skip
+
+
+def _kind_of(cut: Boring) -> Kind:
+    return Kind.GROOVE if "groove" in cut.name else Kind.CUT
+
+
+def _family(name: str) -> str:
+    """Return what a cut belongs to: all of a lock is one, a cup and its screws, a butt and its screws."""
+    words = name.split()
+    if words[0] in ("cup", "butt", "hanger", "wheel"):
+        return " ".join(words[:2])
+    if name in ("spindle hole", "keyhole") or words[0] == "lock":
+        return "lock"
+    return words[0] if words[0] in ("latch", "pull") else name
+
+
+def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[Thing]:
+    """The screws of each butt: spread along it, in two rows in turn, square to the edge."""
+    if butts is None:
+        return
+    screws, depth, across = ctx.leaf.hardware.screws, max(butts.depth.value, 0.0), butts.across.value
+    for place in butts.places:
+        family = f"butt {place.number}"
+        for at in range(screws.count):
+            y = place.rect.y0 + (at + 0.5) / screws.count * (place.rect.y1 - place.rect.y0)
+            lies, name, ref = across * SCREW_ROWS[at % 2], f"screw {at + 1} of {family}", f"butt:{place.number}"
+            for kind, share in ((Kind.SCREW, 1.0), (Kind.BITE, BITE_SHARE)):
+                line = rod((depth, y), (depth + share * screws.length, y), screws.diameter, lies)
+                yield Thing(name, kind, line, ref, family)
+
+
+def leaf_things(ctx: Context, build: Build) -> list[Thing]:
+    """Return what the leaf itself has inside: joints, panels, fixings, grooves, hollows, and its late trims."""
+    return [*_joints(build), *_panels(build), *fixing_things(build), *_hollows(ctx, build), *_marks(ctx, build),
+            *_trims(ctx, build)]  # fmt: skip
+
+
+def fixing_things(build: Build) -> list[Thing]:
+    """Return the leaf's own nails, pins and screws."""
+    found = []
+    for at, each in enumerate(build.fixings, start=1):
+        part = each.ref.partition(":")[2]
+        what = each.what.removesuffix("s")
+        found.append(Thing(f"{what} {at} in the {part}", Kind.FIXING, each.solid, each.ref, each.what))
+    return found
+
+
+def _joints(build: Build) -> Iterable[Thing]:
+    middle = build.middle
+    for at, each in enumerate(build.tenons):
+        r, half = each.rect, each.thickness / 2
+        what = "haunch" if each.is_haunch else "tenon"
+        words = f"{each.member}'s {what} in the {each.into}" if each.member != each.into else (
+            f"loose tenon {at + 1} beside {each.member}")  # fmt: skip
+        yield Thing(words, Kind.JOINT, block(r.x0, r.y0, r.x1, r.y1, (middle - half, middle + half)),
+                    f"part:{each.member}", f"{each.member} {each.into}")  # fmt: skip
+
+
+def _panels(build: Build) -> Iterable[Thing]:
+    for each in build.parts:
+        if each.role is Role.PANEL:
+            r = each.outline
+            yield Thing(f"{each.name} in its groove", Kind.PANEL, block(r.x0, r.y0, r.x1, r.y1, build.depth_of(each)),
+                        f"part:{each.name}", each.name)  # fmt: skip
+
+
+def _hollows(ctx: Context, build: Build) -> Iterable[Thing]:
+    """Where there is no wood: inside an old hollow leaf, between the rails of a light frame."""
+    choice = ctx.leaf.build
+    if isinstance(choice, Light):
+        depth = (0.0, choice.frame)
+        solid = [each.face for each in build.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)]
+        rails = sorted({(each.y0, each.y1) for each in solid if each.width > each.height})
+        sides = [each for each in solid if each.height > each.width]
+        if len(sides) < 2:
+            return
+        x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
+        for (_, low), (high, _) in pairwise(rails):
+            if high > low:
+                yield Thing("open field of the frame", Kind.HOLLOW, block(x0, low, x1, high, depth), "", "hollow")
+    elif isinstance(choice, Existing) and choice.inside in (Inside.HOLLOW, Inside.BLOCKS):
+        ends = [each.face for each in build.parts if each.is_old and each.role in (Role.STILE, Role.RAIL)]
+        sides = [each for each in ends if each.height > each.width]
+        level = [each for each in ends if each.width >= each.height]
+        if len(sides) < 2:
+            return
+        old = next((each.face for each in build.parts if each.is_old and each.role is Role.VENEER), sides[0])
+        low = max([old.y0, *(each.y1 for each in level if each.y0 < build.height / 2)])
+        high = min([old.y1, *(each.y0 for each in level if each.y0 >= build.height / 2)])
+        x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
+        some = choice.inside is Inside.BLOCKS
+        name = "inside of the old leaf, where only blocks are wood" if some else "hollow of the old leaf"
+        yield Thing(
+            name,
+            Kind.BLOCKS if some else Kind.HOLLOW,
+            block(x0, low, x1, high, (choice.face, choice.thickness - choice.face)),
+            "",
+            "hollow",
+        )
+
+
+def _marks(ctx: Context, build: Build) -> Iterable[Thing]:
+    """V lines on the face, as deep as they are cut."""
+    deep = getattr(ctx.leaf.build, "groove_depth", 0.0)
+    for at, each in enumerate(each for each in build.marks if len(each.points) == 2 and not each.hidden):
+        yield Thing(f"V line {at + 1}", Kind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref,
+                    "V lines")  # fmt: skip
+
+
+def _trims(ctx: Context, build: Build) -> Iterable[Thing]:
+    """Where the saw goes when the leaf is trimmed once made: along the edges that lose something."""
+    late, w, h = ctx.leaf.late, build.width, build.height
+    ends = {"foot": ((0.0, 0.0), (w, 0.0)), "head": ((0.0, h), (w, h)), "hinge": ((0.0, 0.0), (0.0, h)),
+            "latch": ((w, 0.0), (w, h))}  # fmt: skip
+    for edge, line in ends.items():
+        if getattr(late, edge):
+            yield Thing(f"trim of the {edge}", Kind.TRIM, Solid(line, (0.0, build.thickness), SAW / 2),
+                        f"figure:late_{edge}", f"trim {edge}")  # fmt: skip

@@ -1,0 +1,81 @@
+"""How near to one another two things in a leaf may be, and how bad it is when they are nearer.
+
+All of it common practice of the trade, no source.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from oakmeasure.core.figures.check import Level
+
+
+class Kind(StrEnum):
+    """What a thing in the leaf is; rules are for two kinds."""
+
+    CUT = "cut"  # a recess, a mortise or a bore for hardware
+    SCREW = "screw"  # of hardware, its whole length: steel
+    BITE = "bite"  # of such a screw: the part of it that must be in sound wood to hold
+    FIXING = "fixing"  # nails, pins and screws that hold the leaf together
+    JOINT = "joint"  # tenons, dowels, loose tenons
+    PANEL = "panel"  # with its groove
+    GROOVE = "groove"  # for a guide, gear or channels
+    LINE = "line"  # a V line on the face
+    HOLLOW = "hollow"  # where there is no wood
+    BLOCKS = "blocks"  # where there is wood only here and there
+    TRIM = "trim"  # where the saw goes when the leaf is trimmed once made
+
+
+@dataclass(frozen=True, slots=True)
+class Spacing:
+    """least: distance, mm. meets: level where they overlap by more than `grave`; near: where it is less, or they are
+    nearer than `least`.
+    """
+
+    least: float
+    meets: Level
+    near: Level
+    words: str
+    grave: float = 0.0
+
+
+STOP, LOOK = Level.STOP, Level.LOOK
+_STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
+_KNOCK = "there is wood only where a block is: knock, and drill a small hole first"
+SPACINGS: dict[frozenset[Kind], Spacing] = {
+    frozenset(pair): spacing
+    for pair, spacing in (
+        ((Kind.CUT, Kind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((Kind.CUT, Kind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK, grave=5.0)),
+        ((Kind.CUT, Kind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((Kind.CUT, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((Kind.CUT, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
+        ((Kind.SCREW, Kind.SCREW), Spacing(3.0, STOP, LOOK, "a screw meets a screw")),
+        ((Kind.SCREW, Kind.FIXING), Spacing(2.0, STOP, LOOK, "a screw meets steel")),
+        ((Kind.BITE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, "a screw in the end grain of a tenon hardly holds")),
+        ((Kind.BITE, Kind.PANEL), Spacing(1.0, LOOK, LOOK, "a screw that pins a panel lets it split")),
+        ((Kind.SCREW, Kind.GROOVE), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((Kind.BITE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "a screw needs wood")),
+        ((Kind.GROOVE, Kind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
+        ((Kind.GROOVE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
+        ((Kind.GROOVE, Kind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((Kind.GROOVE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
+        ((Kind.GROOVE, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((Kind.LINE, Kind.FIXING), Spacing(1.0, STOP, LOOK, _STEEL)),
+        ((Kind.CUT, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((Kind.BITE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((Kind.GROOVE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((Kind.TRIM, Kind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
+        ((Kind.TRIM, Kind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
+        ((Kind.TRIM, Kind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),
+    )
+}
+MOST_LEAST = max(each.least for each in SPACINGS.values())
+
+
+def spacing(one: Kind, other: Kind) -> Spacing | None:
+    """Return the rule for two kinds; None where they may lie as they like."""
+    return SPACINGS.get(frozenset((one, other)))

@@ -1,0 +1,1 @@
+"""Hinges: number, places, letting in, loads."""

@@ -1,0 +1,98 @@
+"""What butts can and cannot: their number, the load, wedges under them, another one that would do."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.rules import ButtSchool
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
+from oakmeasure.data import table
+
+if TYPE_CHECKING:
+    from oakmeasure.core.hardware.hinges.butts import ButtPlace
+
+# Grade and mass, kg, that a set of three was tested with: EN 1935, from memory, to be verified.
+GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))
+
+
+def hinge_grade(mass: float) -> int | None:
+    """Return the least grade of EN 1935 that is tested for a leaf of that mass, kg; None beyond them all.
+
+    >>> hinge_grade(61.0), hinge_grade(40.0), hinge_grade(200.0)
+    (11, 10, None)
+    """
+    return next((grade for grade, heavy in GRADES if mass <= heavy), None)
+
+
+def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure) -> None:
+    """Say whether so many of these butts carry the leaf."""
+    rating = ctx.figures["butt_rating_kg"]
+    numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
+    if count < by_rule:
+        ctx.say(
+            "butts-few",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Too few butts",
+            numbers,
+            Remedy(f"{by_rule} butts", "hardware.count", by_rule),
+            rule=f"{by_rule} by height and weight",
+            figure="butt_count",
+        )
+    if mass.value > rating.value:
+        ctx.say(
+            "butts-weak",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The leaf is too heavy for these butts",
+            numbers,
+            *other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
+            Remedy("Stronger butts"),
+            rule=f"rated for {ctx.fmt(rating)}",
+            where="butt:1",
+            figure="mass",
+        )
+    elif count >= by_rule:
+        ctx.say(
+            "butts-carry",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The butts carry the leaf",
+            f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
+            rule=f"rated for {ctx.fmt(rating)}",
+            figure="butt_count",
+        )
+
+
+def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
+    """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge."""
+    ends = [tenon for tenon in build.tenons if tenon.through and tenon.into == "hinge stile"]
+    for place in places:
+        for tenon in ends:
+            low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)
+            if high - low > 0:
+                ctx.say(
+                    f"butt-{place.number}-wedge",
+                    Level.LOOK,
+                    Stage.HARDWARE,
+                    f"Butt {place.number} sits on a wedged tenon",
+                    f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
+                    Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", TenonKind.BLIND),
+                    rule="never on a wedge",
+                    where=f"butt:{place.number}",
+                    figure=f"butt_{place.number}_top",
+                )
+
+
+def other_butts(ctx: Context, does: Callable[[Butt], bool]) -> list[Remedy]:
+    """Return the first butt of the table that does, as something to take."""
+    found = next((each for each in map(butt_from_table, table("butts")) if does(each)), None)
+    if found is None or found.name == ctx.leaf.hardware.butt.name:
+        return []
+    return [Remedy(f"Take the {found.name}, up to {found.rating_kg.value:g} kg", "hardware.butt", found)]

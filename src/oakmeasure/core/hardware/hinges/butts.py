@@ -1,0 +1,418 @@
+"""Butt hinges: how many, where on leaf and jamb, how deep let in, what they carry.
+
+Sources: common practice of the trade; places by school; depth = (closed − gap) / 2.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.prisms import block
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.rules import ButtSchool, ShopRules
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.hardware.boring import Boring, leg
+from oakmeasure.core.hardware.hinges import butt_checks as checks
+from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
+from oakmeasure.core.hardware.hinges.mortise_depth import let_in
+from oakmeasure.core.leaf.gap_choice import gap_let_in_for
+from oakmeasure.core.leaf.part import Build, Rect
+
+TWO_UP_TO_HEIGHT, TWO_UP_TO_MASS = 1500.0, 20.0
+THREE_UP_TO_HEIGHT, ONE_MORE_PER = 2290.0, 760.0
+SEVEN_INCHES, ELEVEN_INCHES = 177.8, 279.4
+
+
+@dataclass(frozen=True, slots=True)
+class ButtPlace:
+    """One butt. top: its upper end, mm down from the leaf's top; jamb_*: down from the lining's head."""
+
+    number: int
+    top: Figure
+    bottom: Figure
+    jamb_top: Figure
+    jamb_bottom: Figure
+    rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Butts:
+    """The hinges of a leaf, from the top down, and what is cut for them."""
+
+    places: tuple[ButtPlace, ...]
+    depth: Figure
+    across: Figure
+    pull: Figure | None
+    borings: tuple[Boring, ...]
+    schools: dict[str, tuple[float, ...]]  # near upper ends by the other schools, for comparison
+
+
+BUTT_FIGURES = (
+    ("length", "butt, length", Unit.MM),
+    ("leaf", "butt, width of one leaf", Unit.MM),
+    ("closed", "butt, thickness when shut", Unit.MM),
+    ("knuckle", "pin's centre, out from the face", Unit.MM),
+    ("setback", "pin's centre, back from the edge", Unit.MM),
+    ("rating_kg", "butts, the leaf they are rated for", Unit.KG),
+)
+
+
+def inputs(ctx: Context) -> None:
+    """Add the butt's own figures with their states, before fit needs its pin."""
+    butt = ctx.leaf.hardware.butt
+    for name, label, unit in BUTT_FIGURES:
+        reading = getattr(butt, name)
+        ctx.reading(f"butt_{name}", label, reading, f"hardware.butt.{name}", f"“{butt.name}”", unit)
+
+
+def butt_count(*, height: float, mass: float) -> int:
+    """Return how many butts a leaf needs by height and weight.
+
+    height: of the leaf, mm. mass: kg. Two to 1500 high and 20 kg, three to 2290, one more for each further 760.
+    Raises InputError for a height or mass that is not positive. Source: common practice, no source.
+
+    >>> butt_count(height=2016, mass=31)
+    3
+    """
+    if height <= 0 or mass < 0:
+        raise InputError("height" if height <= 0 else "mass", height if height <= 0 else mass, "more than 0")
+    if height <= TWO_UP_TO_HEIGHT and mass <= TWO_UP_TO_MASS:
+        return 2
+    return 3 + max(0, math.ceil((height - THREE_UP_TO_HEIGHT) / ONE_MORE_PER))
+
+
+def places_by_school(
+    *,
+    school: ButtSchool,
+    count: int,
+    height: float,
+    length: float,
+    from_top: float,
+    from_bottom: float,
+    third_below: float,
+) -> tuple[float, ...]:
+    """Return the upper end of each butt, mm down from the leaf's top, from the top one down.
+
+    from_top, from_bottom: leaf's end to the near end of the end butts. third_below: gap between the top butt
+    and the one under it, for that school. Raises InputError where they would not fit one above the other.
+    Source: common practice, no source.
+
+    >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, from_top=150,
+    ...                  from_bottom=225, third_below=200)
+    (150, 912.5, 1675)
+    """
+    if school is ButtSchool.SEVEN_ELEVEN:
+        from_top, from_bottom = SEVEN_INCHES, ELEVEN_INCHES
+    first, last = from_top, height - from_bottom - length
+    start, inner = first, count - 1
+    tops: list[float] = [first]
+    if school is ButtSchool.THIRD_HIGH and count > 2:
+        start = first + length + third_below
+        tops.append(start)
+        inner = count - 2
+    tops += [start + (last - start) / inner * at for at in range(1, inner)]
+    tops.append(last)
+    if first < 0 or any(below - above < length for above, below in pairwise(tops)):
+        raise InputError("height", height, f"room for {count} butts between its ends")
+    return tuple(tops)
+
+
+def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
+    """Place the butts on leaf and jamb, and judge number, places, let-in and load."""
+    height, length = fit.height, ctx.figures["butt_length"]
+    by_rule = butt_count(height=height.value, mass=mass.value)
+    count = _count(ctx, height, mass, by_rule)
+    school = ctx.leaf.hardware.school or ctx.rules.butt_school
+    end = _ends_from(ctx, school, length)
+    depth = _depth(ctx)
+    across = _across(ctx, build)
+    tops = _tops(ctx, school, int(count.value), height, length, end)
+    if not tops[school]:
+        ctx.say(
+            "butts-room",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butts do not fit up the edge",
+            f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
+            Remedy("Shorter or fewer butts"),
+            figure="butt_count",
+        )
+    by_hand = _by_hand(ctx, int(count.value), height, length)
+    if by_hand:
+        tops[school] = by_hand
+    places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
+    pull = _pull(ctx, fit, mass, places, length)
+    checks.judge_count(ctx, int(count.value), by_rule, school, mass)
+    checks.judge_places(ctx, places, build)
+    return Butts(
+        places,
+        depth,
+        across,
+        pull,
+        _borings(ctx, places, depth, across, length, _hinge_member(build)),
+        {str(key): value for key, value in tops.items() if key is not school},
+    )
+
+
+def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
+    """Return how many butts, by rule or by hand."""
+    by_hand = ctx.leaf.hardware.count
+    return ctx.figures.add(
+        derived(
+            "butt_count",
+            "butts",
+            by_hand or by_rule,
+            Unit.COUNT,
+            height,
+            mass,
+            formula="set by hand"
+            if by_hand
+            else f"2 to {ctx.fmt(TWO_UP_TO_HEIGHT)} high and {ctx.show.value(TWO_UP_TO_MASS, Unit.KG)}, 3 to "
+            f"{ctx.fmt(THREE_UP_TO_HEIGHT)}, one more for each further {ctx.fmt(ONE_MORE_PER)}",
+            source="common practice",
+        )
+    )
+
+
+def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Figure]:
+    """Return how far the butts are from the leaf's ends, and from one another, by that school."""
+    end = {
+        "from_top": ctx.rule("butt_from_top", "leaf's top to the near end of the top butt"),
+        "from_bottom": ctx.rule("butt_from_bottom", "leaf's foot to the near end of the bottom butt"),
+        "third_below": ctx.rule("butt_third_below", "between the top butt and the one under it"),
+    }
+    if ctx.leaf.hanging is Hanging.INSET_BUTTS:
+        end |= _cabinet_ends(ctx, length)
+    elif school is ButtSchool.SEVEN_ELEVEN:
+        for at, name, words, size in (
+            ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
+            ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
+        ):
+            end[at] = ctx.figures.add(given(name, words, size, source="common practice", choice=True))
+    return end
+
+
+def _tops(
+    ctx: Context, school: ButtSchool, count: int, height: Figure, length: Figure, end: dict[str, Figure]
+) -> dict[str, tuple[float, ...]]:
+    """Return how far down each butt begins, by every school; () where they do not fit."""
+    tops: dict[str, tuple[float, ...]] = {}
+    for each in ButtSchool:
+        try:
+            tops[each] = places_by_school(
+                school=each,
+                count=count,
+                height=height.value,
+                length=length.value,
+                **{key: one.value for key, one in end.items()}
+                if each is school or ctx.leaf.hanging is Hanging.INSET_BUTTS
+                else _ends(ctx.rules),
+            )
+        except InputError:
+            tops[each] = ()
+    return tops
+
+
+def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
+    """Return how far the end butts of a cabinet's leaf are from its ends: in line with the rails' inner edges, or a
+    butt's length where it has none. Common practice, no source.
+    """
+    found = {}
+    ends = (("from_top", "top_rail", "leaf's top to the near end of the top butt"),
+            ("from_bottom", "bottom_rail", "leaf's foot to the near end of the bottom butt"))  # fmt: skip
+    for key, rail, words in ends:
+        least = ctx.figures.get(rail) or length
+        found[key] = ctx.figures.add(
+            derived(f"butt_{key}", words, least.value, Unit.MM, least,
+                    formula="in line with the rail's inner edge" if rail in ctx.figures else "a butt's own length",
+                    source="common practice")
+        )  # fmt: skip
+    return found
+
+
+def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[float, ...]:
+    """Return the upper ends that were set by hand, from the top down; () where there are none, or they cannot be."""
+    tops = tuple(sorted(ctx.leaf.hardware.tops))
+    if not tops:
+        return ()
+    if len(tops) != count:
+        ctx.say("butts-by-hand", Level.LOOK, Stage.HARDWARE, "Places by hand are for another number of butts",
+                f"{len(tops)} are set, the leaf has {count}.", Remedy("By the school", "hardware.tops", ()),
+                where="butt:1", figure="butt_count")  # fmt: skip
+        return ()
+    ends = (*tops[1:], height.value + 1e9)
+    if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
+        ctx.say("butts-by-hand", Level.STOP, Stage.HARDWARE, "The butts by hand lie on one another or off the leaf",
+                f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
+                Remedy("By the school", "hardware.tops", ()), where="butt:1", figure="butt_count")  # fmt: skip
+    return tops
+
+
+def _ends(rules: ShopRules) -> dict[str, float]:
+    return {
+        "from_top": rules.butt_from_top.value,
+        "from_bottom": rules.butt_from_bottom.value,
+        "third_below": rules.butt_third_below.value,
+    }
+
+
+def _place(
+    ctx: Context,
+    at: int,
+    top_value: float,
+    school: ButtSchool,
+    end: dict[str, Figure],
+    fit: Fit,
+    length: Figure,
+    across: Figure,
+) -> ButtPlace:
+    figures, number = ctx.figures, at + 1
+    by_hand = len(ctx.leaf.hardware.tops) == int(figures["butt_count"].value)
+    name, label = f"butt_{number}_top", f"butt {number}, its upper end down from the leaf's top"
+    last = number == int(figures["butt_count"].value)
+    source = f"school: {school}"
+    if by_hand:
+        top = given(name, label, top_value, edit=f"hardware.tops.{at}", source="set by hand for this leaf", choice=True)
+    elif at == 0:
+        top = total(name, label, plus(end["from_top"]), source=source)
+    elif last:
+        top = total(name, label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)
+    elif at == 1 and school is ButtSchool.THIRD_HIGH:
+        top = total(name, label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source)
+    else:
+        top = derived(
+            name,
+            label,
+            top_value,
+            Unit.MM,
+            fit.height,
+            end["from_top"],
+            end["from_bottom"],
+            length,
+            formula="equal spaces between the others",
+            source=source,
+        )
+    figures.add(top)
+    bottom = figures.add(total(f"butt_{number}_bottom", f"butt {number}, its lower end", plus(top), plus(length)))
+    jamb = figures.add(
+        total(
+            f"butt_{number}_jamb",
+            f"butt {number}, its upper end down from the lining's head",
+            plus(top),
+            plus(figures["gap_head"]),
+        )
+    )
+    jamb_end = figures.add(
+        total(f"butt_{number}_jamb_bottom", f"butt {number}, its lower end on the lining", plus(jamb), plus(length))
+    )
+    y1 = fit.height.value - top.value
+    return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
+
+
+def _depth(ctx: Context) -> Figure:
+    """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
+    closed, gap = ctx.figures["butt_closed"], gap_let_in_for(ctx.figures)
+    depth = ctx.figures.add(
+        derived(
+            "butt_depth",
+            "butt let in, leaf and lining each",
+            let_in(closed=closed.value, gap=gap.value),
+            Unit.MM,
+            closed,
+            gap,
+            formula="half of (thickness when shut − gap)",
+        )
+    )
+    if depth.value < 0:
+        ctx.say(
+            "butt-gap",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butt is too thin for this gap",
+            f"Shut it is {ctx.fmt(closed)}; the gap at the hinges is {ctx.fmt(gap)}.",
+            Remedy(f"Gap of {ctx.fmt(closed)}: the butts lie on the surface", "fit.gap_hinge", closed.value),
+            where="butt:1",
+            figure="butt_depth",
+        )
+    return depth
+
+
+def _across(ctx: Context, build: Build) -> Figure:
+    """Add how far the butt's leaf goes into the edge, gauged from the opening face."""
+    leaf, knuckle = ctx.figures["butt_leaf"], ctx.figures["butt_knuckle"]
+    across = ctx.figures.add(
+        total("butt_across", "butt, across the edge from the opening face", plus(leaf), minus(knuckle))
+    )
+    wood = ctx.figures.add(
+        total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
+    )
+    least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
+    if across.value <= 0 or wood.value < least.value:
+        ctx.say(
+            "butt-back",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
+            f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
+            *checks.other_butts(
+                ctx,
+                lambda each: (
+                    build.edge - each.leaf.value + each.knuckle.value >= least.value
+                    and each.rating_kg.value >= ctx.figures["butt_rating_kg"].value
+                ),
+            ),
+            Remedy("A narrower butt, or hinges on the face"),
+            rule=f"{ctx.fmt(least)} or more",
+            where="butt:1",
+            figure="butt_wood_behind",
+        )
+    return across
+
+
+def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], length: Figure) -> Figure | None:
+    if len(places) < 2:
+        return None
+    spacing = ctx.figures.add(
+        total("butt_spacing", "top butt's centre to the bottom one's", plus(places[-1].top), minus(places[0].top))
+    )
+    value = top_hinge_pull(mass=mass.value, leaf_width=fit.width.value, hinge_spacing=spacing.value)
+    return ctx.figures.add(
+        derived(
+            "top_hinge_pull",
+            "pull on the top butt",
+            value,
+            Unit.N,
+            mass,
+            fit.width,
+            spacing,
+            formula="weight × 9.80665 × half the width ÷ spacing",
+        )
+    )
+
+
+def _borings(
+    ctx: Context, places: tuple[ButtPlace, ...], depth: Figure, across: Figure, length: Figure, member: str
+) -> tuple[Boring, ...]:
+    if depth.value <= 0:
+        return ()
+    found: list[Boring] = []
+    for place in places:
+        name, sizes = f"butt {place.number}", (length.value, across.value, depth.value)
+        r = place.rect
+        found.append(Boring(name, member, "hinge edge", "down from the leaf's top", place.top.value, *sizes,
+                            block(0.0, r.y0, depth.value, r.y1, (0.0, across.value))))  # fmt: skip
+        found.append(Boring(name, leg(ctx.leaf.hanging, "hinge"), "face to the leaf", "down from the lining's head",
+                            place.jamb_top.value, *sizes))  # fmt: skip
+    return tuple(found)
+
+
+def _hinge_member(build: Build) -> str:
+    """Return what stands at the hinge edge: a frame's stile, or the first board or strip."""
+    return next(part.name for part in sorted(build.parts, key=lambda each: each.face.x0) if part.grain_upright)

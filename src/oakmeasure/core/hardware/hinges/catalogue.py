@@ -1,0 +1,117 @@
+"""The catalogue: every hinge of the shipped tables and of the job's own, against the leaf in hand, side by side.
+
+A hinge that was measured, or whose reach a mock-up gave, joins the job's own with its date and its readings.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.document.cup_hinges import CupHinge, CupUnknown, cup_from_table, cup_keys
+from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.figures.check import Level, Remedy
+from oakmeasure.core.figures.figure import State
+from oakmeasure.core.fit.alternatives import Comparison, Option
+from oakmeasure.core.hardware.hinges.cup_clearance import least_reveal
+from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup
+from oakmeasure.core.leaf.gap_choice import gap_let_in_for
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.data import table
+
+CUP_COLUMNS = ("hinge", "reach", "boring", "left", "reveal", "opens", "does it do")
+BUTT_COLUMNS = ("butt", "length", "let in", "stays", "rated", "does it do")
+
+
+def catalogue(job: Job, leaf: LeafSolution) -> tuple[Comparison, ...]:
+    """Return the hinges that could carry the leaf, each with what it would ask for; () before there is a leaf."""
+    if leaf.cups is not None:
+        return (_cups(job, leaf),)
+    return (_butts(job, leaf),) if leaf.butts is not None else ()
+
+
+def _cups(job: Job, leaf: LeafSolution) -> Comparison:
+    show, f, now = Show(job.unit), leaf.figures, leaf.leaf.hardware.cup
+    options = []
+    for hinge in (*(cup_from_table(key) for key in cup_keys()), *job.own_cups):
+        crank = f["cup_crank"].value if now.unknown is not CupUnknown.CRANK else 0.0
+        plate = f["cup_plate"].value if now.unknown is not CupUnknown.PLATE else 0.0
+        overlay, reach = f["cup_overlay"].value, hinge.reach.value
+        boring = solve_cup(overlay=overlay, reach=reach, crank=crank, boring=None, plate=plate)["boring"]
+        left = f["thickness"].value - hinge.cup_depth.value - now.point
+        reveal = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=boring)
+        wants = [
+            *([] if hinge.boring_least - 1e-6 <= boring <= hinge.boring_most + 1e-6 else [
+                f"boring {show.length(hinge.boring_least)} to {show.length(hinge.boring_most)} only"]),
+            *([] if left >= 1.0 else ["too deep for the leaf"]),
+            *([] if crank in hinge.cranks else [f"no crank of {show.length(crank)}"]),
+            *([] if leaf.leaf.cabinet.must_open is None or hinge.opens >= leaf.leaf.cabinet.must_open else [
+                "does not open far enough"]),
+        ]  # fmt: skip
+        is_taken = hinge == now.hinge
+        cells = (
+            hinge.name,
+            show.length(hinge.reach.value),
+            show.length(boring),
+            show.length(left),
+            show.length(reveal) if reveal is not None else "–",
+            f"{hinge.opens:g}°",
+            "; ".join(wants) or ("yes" if hinge.source.startswith("its sheet") else f"yes; {hinge.source}"),
+        )
+        options.append(Option(cells, Level.LOOK if wants else Level.FINE,
+                              None if is_taken else Remedy("", "hardware.cup.hinge", hinge), is_taken))  # fmt: skip
+    options.sort(key=lambda each: each.level is not Level.FINE)
+    about = "For this leaf, its overlay, crank and plate; made-up makers: put in the figures of yours and keep it."
+    return Comparison("Cup hinges", about, CUP_COLUMNS, tuple(options))
+
+
+def _butts(job: Job, leaf: LeafSolution) -> Comparison:
+    show, f, now = Show(job.unit), leaf.figures, leaf.leaf.hardware.butt
+    gap = gap_let_in_for(f).value
+    mass, thickness, least = f["mass"].value, f["thickness"].value, f["rule_butt_back_wood"].value
+    options = []
+    for butt in (*(butt_from_table(key) for key in table("butts")), *job.own_butts):
+        depth, stays = let_in(closed=butt.closed.value, gap=gap), thickness - (butt.leaf.value - butt.knuckle.value)
+        wants = [
+            *([] if mass <= butt.rating_kg.value else [f"too weak for {show.value(mass, Unit.KG)}"]),
+            *([] if stays >= least else [f"only {show.length(stays)} of wood stays behind"]),
+            *([] if depth >= 0 else ["too thin for the gap"]),
+        ]
+        is_taken = butt == now
+        cells = (butt.name, show.length(butt.length.value), show.length(depth), show.length(stays),
+                 show.value(butt.rating_kg.value, Unit.KG), "; ".join(wants) or "yes")  # fmt: skip
+        options.append(Option(cells, Level.LOOK if wants else Level.FINE,
+                              None if is_taken else Remedy("", "hardware.butt", butt), is_taken))  # fmt: skip
+    options.sort(key=lambda each: each.level is not Level.FINE)
+    about = "For this leaf, its gap, thickness and weight; made-up makers: measure yours and keep it."
+    return Comparison("Butts", about, BUTT_COLUMNS, tuple(options))
+
+
+def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
+    """Return the leaf's cup hinge as it joins the job's own: named by its day, its reach from the mock-up if sought.
+
+    on: the day, in words. Raises InputError for a leaf without cup hinges.
+    """
+    if leaf.cups is None:
+        raise InputError("hardware.cup", leaf.leaf.name, "a leaf on cup hinges")
+    choice, f = leaf.leaf.hardware.cup, leaf.figures
+    hinge = choice.hinge
+    reach, how = hinge.reach, "measured" if hinge.reach.state is State.MEASURED else "its sheet"
+    if choice.unknown is CupUnknown.REACH:
+        reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": State.MEASURED})
+        how = (f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
+               f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm")  # fmt: skip
+    return hinge.model_copy(update={"name": f"{_plain(hinge.name)}, kept {on}"[:80], "reach": reach,
+                                    "source": f"{how}, {on}"})  # fmt: skip
+
+
+def kept_butt(leaf: LeafSolution, on: str) -> Butt:
+    """Return the leaf's butt as it joins the job's own, named by its day. Raises InputError where it has none."""
+    if leaf.butts is None:
+        raise InputError("hardware.butt", leaf.leaf.name, "a leaf on butts")
+    butt = leaf.leaf.hardware.butt
+    return butt.model_copy(update={"name": f"{_plain(butt.name)}, kept {on}"})
+
+
+def _plain(name: str) -> str:
+    return name.partition(", kept ")[0]

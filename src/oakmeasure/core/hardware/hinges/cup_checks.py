@@ -1,0 +1,231 @@
+"""What can be wrong with cup hinges: boring out of range, too little wood, too narrow a stile, too few, no reveal."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Role
+
+# Height, kg and how many hinges that takes: common practice, no source.
+COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))
+LEFT_LEAST = 1.0  # under cup and point: common practice, no source
+INNER_WOOD = 3.0  # of a stile beyond its cup: common practice, no source
+WIDEST = 600.0  # of a leaf that the table of numbers is for: common practice
+SIDES = (16.0, 19.0)  # that straight arms are made for: common practice
+
+
+def judge(
+    ctx: Context, choice: CupChoices, over: Figure, build: Build, count: int, by_rule: int | None, mass: Figure
+) -> None:
+    """Judge the hinges as they are set."""
+    _boring(ctx, choice, over)
+    _solved(ctx, choice)
+    _depth(ctx, choice)
+    _stile(ctx, choice, build)
+    _number(ctx, count, by_rule, mass)
+    _reveal(ctx, choice)
+    _latch(ctx, choice)
+
+
+def up_to(ctx: Context, row: tuple[float, float, int]) -> str:
+    """Return a row of COUNTS in words."""
+    high, heavy, count = row
+    return f"{count} to {ctx.fmt(high)} high and {ctx.show.value(heavy, Unit.KG)}"
+
+
+def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
+    """The boring against the range that the hinge is made for; what would bring it in."""
+    f, hinge = ctx.figures, choice.hinge
+    boring = f["cup_boring"]
+    low, high = hinge.boring_least, hinge.boring_most
+    if low - 1e-6 <= boring.value <= high + 1e-6:
+        ctx.say(
+            "cup-boring",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"Boring {ctx.fmt(boring)}, middle {ctx.fmt(f['cup_centre'])}",
+            f"Overlay {ctx.fmt(over)}, crank {ctx.fmt(f['cup_crank'])}, plate {ctx.fmt(f['cup_plate'])}.",
+            rule=f"{ctx.fmt(low)} to {ctx.fmt(high)} by its sheet",
+            where="cup:1",
+            figure="cup_boring",
+        )
+        return
+    out = boring.value - (high if boring.value > high else low)
+    ctx.say("cup-boring", Level.STOP if boring.value < 0 else Level.LOOK, Stage.HARDWARE,
+            "The boring is out of the hinge's range",
+            f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
+            *_brings_in(ctx, choice, over, out), rule="by its sheet: look again", where="cup:1",
+            figure="cup_boring")  # fmt: skip
+
+
+def _brings_in(ctx: Context, choice: CupChoices, over: Figure, out: float) -> list[Remedy]:
+    """Return what would bring the boring in: another plate or crank that is sold, or a little more or less overlay."""
+    found: list[Remedy] = []
+    f, hinge = ctx.figures, choice.hinge
+    if choice.unknown is CupUnknown.BORING:
+        reach = f["cup_reach"].value
+
+        def fits(crank: float, plate: float) -> bool:
+            return hinge.boring_least <= over.value - reach + crank + plate <= hinge.boring_most
+
+        plate = next((each for each in hinge.plates if fits(f["cup_crank"].value, each)), None)
+        crank = next((each for each in hinge.cranks if fits(each, choice.plate)), None)
+        if plate is not None:
+            found.append(Remedy(f"A plate of {ctx.fmt(plate)}", "hardware.cup.plate", plate))
+        if crank is not None:
+            found.append(Remedy(f"An arm cranked {ctx.fmt(crank)}", "hardware.cup.crank", crank))
+        both = next(((c, p) for c in hinge.cranks for p in hinge.plates if fits(c, p)), None)
+        if not found and both is not None:
+            found.append(Remedy(f"An arm cranked {ctx.fmt(both[0])} on a plate of {ctx.fmt(both[1])}"))
+    wanted = over.value - out
+    if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
+        gap = f["division"].value - 2 * wanted
+        if 0 <= gap <= 20:
+            found.append(Remedy(f"A gap of {ctx.fmt(gap)} between the two", "cabinet.gap", gap))
+    elif ctx.leaf.hanging is Hanging.INSET and 0 <= -wanted <= 60:
+        found.append(Remedy(f"A gap of {ctx.fmt(-wanted)} at the hinges", "fit.gap_hinge", -wanted))
+    elif ctx.leaf.hanging is Hanging.OVERLAY and choice.unknown is not CupUnknown.OVERLAY and 0 <= wanted <= 60:
+        found.append(Remedy(f"An overlay of {ctx.fmt(wanted)}", "cabinet.overlay", wanted))
+    if choice.unknown is not CupUnknown.BORING:
+        boring = min(max(f["cup_boring"].value, hinge.boring_least), hinge.boring_most)
+        found.append(Remedy(f"A boring of {ctx.fmt(boring)}", "hardware.cup.boring", boring))
+    return found or [Remedy("A hinge with another reach")]
+
+
+def _solved(ctx: Context, choice: CupChoices) -> None:
+    """A crank or a plate that is wanted, against what is sold."""
+    f, hinge = ctx.figures, choice.hinge
+    for unknown, sold, word in ((CupUnknown.CRANK, hinge.cranks, "crank"), (CupUnknown.PLATE, hinge.plates, "plate")):
+        if choice.unknown is not unknown:
+            continue
+        wanted = f[f"cup_{word}"]
+        nearest = min(sold, key=lambda each: abs(each - wanted.value))
+        if abs(nearest - wanted.value) > 0.26:
+            ctx.say("cup-not-sold", Level.LOOK, Stage.HARDWARE, f"No such {word} is sold",
+                    f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
+                    Remedy(f"The {word} of {ctx.fmt(nearest)}: then the boring follows"), where="cup:1",
+                    figure=wanted.name)  # fmt: skip
+    if choice.unknown is CupUnknown.REACH:
+        ctx.say("cup-mock-up", Level.FINE, Stage.HARDWARE, f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
+                "Keep the hinge, and its figures join the catalogue of this job.", figure="cup_reach")  # fmt: skip
+
+
+def _depth(ctx: Context, choice: CupChoices) -> None:
+    left = ctx.figures["cup_left"]
+    if left.value >= LEFT_LEAST - 1e-6:
+        ctx.say("cup-depth", Level.FINE, Stage.HARDWARE, f"{ctx.fmt(left)} stays under the cup",
+                f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
+                f"{ctx.fmt(choice.point)}.", rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1",
+                figure="cup_left")  # fmt: skip
+        return
+    point = left.value + choice.point - LEFT_LEAST  # of a cutter that would leave enough
+    mend = Remedy("A thicker leaf, or a shallower hinge")
+    if point >= 0:
+        mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
+    ctx.say("cup-depth", Level.STOP, Stage.HARDWARE, "The cutter comes through the face",
+            f"{ctx.fmt(left)} would be left under cup and point.", mend,
+            rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1", figure="cup_left")  # fmt: skip
+
+
+def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
+    """The cup against the width of what it is bored into."""
+    stile = next((part for part in build.parts if part.role is Role.STILE and part.name == "hinge stile"), None)
+    if stile is None:
+        return
+    inner = ctx.figures["cup_centre"].value + ctx.figures["cup_radius"].value
+    left = stile.face.x1 - inner
+    if left < INNER_WOOD:
+        wider = inner + INNER_WOOD
+        ctx.say("cup-stile", Level.STOP if left < 0 else Level.LOOK, Stage.HARDWARE,
+                "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
+                f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
+                Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
+                if hasattr(ctx.leaf.build, "stile") else Remedy("A wider stile"),
+                rule=f"{ctx.fmt(INNER_WOOD)} stay", where="cup:1", figure="cup_centre")  # fmt: skip
+
+
+def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None:
+    width = ctx.figures["leaf_width"]
+    numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
+    if by_rule is None:
+        ctx.say("cups-few", Level.STOP, Stage.HARDWARE, "Too high or too heavy for cup hinges", numbers,
+                Remedy("Butts, or a lighter leaf"), rule=up_to(ctx, COUNTS[-1]), figure="cup_count")  # fmt: skip
+    elif count < by_rule:
+        ctx.say("cups-few", Level.LOOK, Stage.HARDWARE, "Too few cup hinges", numbers,
+                Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule), rule=f"{by_rule} by height and weight",
+                figure="cup_count")  # fmt: skip
+    elif width.value > WIDEST:
+        ctx.say(
+            "cups-wide",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The leaf is wide for its hinges",
+            f"{ctx.fmt(width)}; the numbers are for leaves to {ctx.fmt(WIDEST)}.",
+            Remedy("One more hinge near the top", "hardware.cup.count", min(count + 1, 8)),
+            figure="cup_count",
+        )
+    else:
+        ctx.say("cups-carry", Level.FINE, Stage.HARDWARE, f"{count} hinges carry it", numbers,
+                rule="by height and weight", figure="cup_count")  # fmt: skip
+
+
+def _reveal(ctx: Context, choice: CupChoices) -> None:
+    """The reveal that the hinge needs against what there is beside the leaf."""
+    f, needed = ctx.figures, ctx.figures.get("cup_reveal")
+    if needed is None:
+        return
+    room = f.get("run_between") or f.get("gap_between") or (
+        f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)  # fmt: skip
+    if room is not None and room.value < needed.value - HAIR:
+        ctx.say("cup-reveal", Level.LOOK, Stage.HARDWARE, "Its corner strikes what stands beside it",
+                f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
+                Remedy("More boring, a thinner leaf, or a rounded corner"), rule="the hinge's own table",
+                where="cup:1", figure="cup_reveal")  # fmt: skip
+    else:
+        where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
+        ctx.say("cup-reveal", Level.FINE, Stage.HARDWARE, "Its corner passes", f"It needs {ctx.fmt(needed)}; {where}.",
+                rule="the hinge's own table", figure="cup_reveal")  # fmt: skip
+    side = f.get("side")
+    if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
+        ctx.say("cup-side", Level.LOOK, Stage.HARDWARE, "Straight arms are made for other sides",
+                f"The side is {ctx.fmt(side)}.", Remedy("Another crank, or a packer under the plate"),
+                rule=f"{ctx.fmt(SIDES[0])} to {ctx.fmt(SIDES[1])}: common practice", figure="side")  # fmt: skip
+
+
+def _latch(ctx: Context, choice: CupChoices) -> None:
+    """A push latch needs travel: the leaf must go in further before it comes out; dampers work against it."""
+    if choice.push_latch:
+        travel = choice.push_travel
+        stand = choice.hinge.stand_off
+        if stand < travel:
+            ctx.say(
+                "push-latch",
+                Level.LOOK,
+                Stage.HARDWARE,
+                "The push latch has too little travel",
+                f"It needs {ctx.fmt(travel)}; shut, the leaf stands off {ctx.fmt(stand)}.",
+                Remedy(f"Set the stop or the plate {ctx.fmt(travel - stand)} back"),
+                figure="cup_count",
+            )
+        else:
+            ctx.say("push-latch", Level.FINE, Stage.HARDWARE, "The push latch has its travel",
+                    f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.", figure="cup_count")  # fmt: skip
+        if choice.hinge.damped:
+            ctx.say("push-damped", Level.LOOK, Stage.HARDWARE, "Dampers work against a push latch",
+                    f"“{choice.hinge.name}” is damped.", Remedy("Undamped hinges"), figure="cup_count")  # fmt: skip
+    elif choice.hinge.damped and ctx.figures["mass"].value < 2.0:
+        light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
+        ctx.say(
+            "damped-light",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "A light leaf with a damper in every hinge hardly shuts",
+            f"{light} on {ctx.fmt(ctx.figures['cup_count'])} hinges.",
+            Remedy("A damper in one of them"),
+            rule="not in every hinge of a light leaf",
+            figure="cup_count",
+        )

@@ -1,0 +1,253 @@
+"""Cup hinges: overlay, boring, plate, crank and reach, any one from the others; places on leaf and cabinet; depth.
+
+overlay = reach − crank + boring − plate; middle of the cup = boring + 17.5; an inset leaf has its gap as an overlay
+less than 0. Sources: the hinge's own sheet; common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.prisms import bore
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.hinges import cup_checks as checks
+from oakmeasure.core.hardware.hinges.cup_clearance import least_reveal
+from oakmeasure.core.hardware.hinges.mortise_depth import SIGNS
+from oakmeasure.core.leaf.part import Build, Part, Rect, Role
+from oakmeasure.core.making.as_made import bored_depth
+
+CUP = 35.0  # diameter, mm
+USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
+DOWEL, PILOT = 8.0, 2.5  # of a cup's two fixings, mm: common practice, no source
+HOLES = 16.0  # of a plate, from its middle up and down
+DOWEL_DEEP, PILOT_DEEP = 11.0, 10.0  # of the holes in leaf and side: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class CupPlace:
+    """One cup. top: its middle down from the leaf's top; plate: its plate's middle down from the opening's edge."""
+
+    number: int
+    top: Figure
+    plate: Figure
+    rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Cups:
+    """The cup hinges of a leaf, from the top down. over: overlay at the hinge side, less than 0 for inset."""
+
+    places: tuple[CupPlace, ...]
+    over: Figure
+    boring: Figure
+    centre: Figure
+    plate_back: Figure
+    reveal: Figure | None
+    borings: tuple[Boring, ...]
+
+
+def cup_count(*, height: float, mass: float) -> int | None:
+    """Return how many cup hinges a leaf of at most 600 width needs; None where it is too high or too heavy for any.
+
+    >>> cup_count(height=720, mass=5), cup_count(height=720, mass=7), cup_count(height=2500, mass=5)
+    (2, 3, None)
+    """
+    return next((count for high, heavy, count in checks.COUNTS if height <= high and mass <= heavy), None)
+
+
+# --- before the leaf is fitted -----------------------------------------------------------------------------
+
+
+def inputs(ctx: Context) -> None:
+    """Add the hinge's own figures, and the overlay where it is the one that is sought: the leaf's size rests on it."""
+    leaf = ctx.leaf
+    if not leaf.hanging.is_cabinet or leaf.hanging.has_butts:
+        return
+    choice = leaf.hardware.cup
+    at = f"“{choice.hinge.name}”, {choice.hinge.source}"
+    if choice.unknown is not CupUnknown.REACH:
+        ctx.reading("cup_reach", "reach of the hinge", choice.hinge.reach, "hardware.cup.hinge.reach", at)
+    ctx.reading("cup_depth", "cup, depth", choice.hinge.cup_depth, "hardware.cup.hinge.cup_depth", at)
+    for name, label in (("boring", "leaf's edge to the cup"), ("plate", "plate, height")):
+        if str(choice.unknown) != name:
+            ctx.chosen(f"cup_{name}", label, getattr(choice, name), f"hardware.cup.{name}")
+    if choice.unknown is not CupUnknown.CRANK:
+        usual = USUAL_CRANK.get(leaf.hanging, 0.0)
+        value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
+        ctx.figures.add(given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True,
+                              source=source))  # fmt: skip
+    if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
+        ctx.figures.add(total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay")))
+
+
+def _terms(ctx: Context, unknown: str) -> list[Term]:
+    """Return the sum that the unknown figure is."""
+    turn = -SIGNS[unknown]
+    return [plus(ctx.figures[f"cup_{name}"], turn * sign) for name, sign in SIGNS.items() if name != unknown]
+
+
+def settle(ctx: Context) -> None:
+    """Add the overlay as the hinges see it, and the figure that is sought; the swing rests on the boring."""
+    choice, f = ctx.leaf.hardware.cup, ctx.figures
+    _over(ctx)
+    solved = "" if choice.unknown is CupUnknown.OVERLAY else str(choice.unknown).partition(",")[0]
+    if solved:
+        labels = {"boring": "leaf's edge to the cup", "crank": "crank of the arm that is wanted",
+                  "plate": "plate that is wanted, height", "reach": "reach of the hinge, from the mock-up"}  # fmt: skip
+        f.add(total(f"cup_{solved}", labels[solved], *_terms(ctx, solved),
+                    source="overlay = reach − crank + boring − plate"))  # fmt: skip
+
+
+# --- on the finished leaf ----------------------------------------------------------------------------------
+
+
+def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
+    """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought."""
+    choice, f = ctx.leaf.hardware.cup, ctx.figures
+    over = f["cup_overlay"]
+    radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
+    centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
+    off = f.add(given("cup_pattern", "screw line beyond the cup's middle", choice.hinge.pattern_off, choice=True,
+                      source=
+                      f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"))  # fmt: skip
+    f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
+    point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
+    bored = bored_depth(ctx, point.value)
+    f.add(total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(bored), minus(point)))
+    places = _places(ctx, choice, fit, mass, centre)
+    back = _plate_back(ctx, choice)
+    reveal = _reveal(ctx, choice.hinge)
+    checks.judge(ctx, choice, over, build, len(places), cup_count(height=fit.height.value, mass=mass.value), mass)
+    return Cups(places, over, f["cup_boring"], centre, back, reveal, _borings(ctx, places, build, centre, back))
+
+
+def _over(ctx: Context) -> Figure:
+    """Add the overlay at the hinge side as the hinges see it; the gap of an inset leaf counts less than nothing."""
+    f, hanging = ctx.figures, ctx.leaf.hanging
+    if hanging is Hanging.INSET:
+        return f.add(total("cup_overlay", "overlay at the hinges (inset: less than 0)", plus(f["gap_hinge"], -1.0)))
+    name = "overlay_shared" if "overlay_shared" in f else "overlay"
+    return f.add(total("cup_overlay", "overlay at the hinges", plus(f[name])))
+
+
+def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
+    f, height = ctx.figures, fit.height
+    by_rule = cup_count(height=height.value, mass=mass.value) or checks.COUNTS[-1][2]
+    count = f.add(derived("cup_count", "cup hinges", choice.count or by_rule, Unit.COUNT, height, mass,
+                          formula="set by hand" if choice.count else
+                          "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
+                          source="common practice"))  # fmt: skip
+    first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
+    last = first if choice.last is None else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last,
+                                                        "hardware.cup.last")  # fmt: skip
+    n, found = int(count.value), []
+    inset = ctx.leaf.hanging is Hanging.INSET
+    edge = f["gap_head"] if inset else f["overlay"]
+    for at in range(n):
+        name, label = f"cup_{at + 1}", f"cup {at + 1}, its middle down from the leaf's top"
+        if at == 0:
+            top = total(name, label, plus(first))
+        elif at == n - 1:
+            top = total(name, label, plus(height), minus(last))
+        else:
+            value = first.value + at * (height.value - first.value - last.value) / (n - 1)
+            top = derived(name, label, value, Unit.MM, height, first, last, formula="equal spaces between the others")
+        f.add(top)
+        plate = f.add(
+            total(
+                f"{name}_plate",
+                f"plate {at + 1}, its middle down from the opening's upper edge",
+                plus(top),
+                plus(edge) if inset else minus(edge),
+            )
+        )
+        y, x = height.value - top.value, centre.value
+        half = CUP / 2
+        found.append(CupPlace(at + 1, top, plate, Rect(x - half, y - half, x + half, y + half)))
+    return tuple(found)
+
+
+def _plate_back(ctx: Context, choice: CupChoices) -> Figure:
+    """Add how far the plate's holes stand back from the front edge; an inset leaf's thickness comes on top."""
+    front = ctx.chosen(
+        "plate_front", "plate's holes from the front edge", choice.plate_front, "hardware.cup.plate_front"
+    )
+    if ctx.leaf.hanging is not Hanging.INSET:
+        return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front)))
+    thickness = ctx.figures["thickness"]
+    ctx.figures.add(total("stop_back", "stop set back from the front edge", plus(thickness)))
+    return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front), plus(thickness)))
+
+
+def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
+    """Add the least reveal by the hinge's table, and what there is."""
+    f = ctx.figures
+    value = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=f["cup_boring"].value)
+    if value is None:
+        return None
+    needed = f.add(derived("cup_reveal", "least reveal, leaf to its neighbour", value, Unit.MM, f["thickness"],
+                           f["cup_boring"], formula="between the rows of the hinge's own table",
+                           source=hinge.source))  # fmt: skip
+    side = ctx.leaf.cabinet.side
+    if ctx.leaf.hanging is Hanging.OVERLAY:
+        wall = f.add(given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True))
+        f.add(total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"])))
+        f.add(total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed)))
+    return needed
+
+
+def cup_member(build: Build, y: float) -> Part | None:
+    """Return the part at the hinge edge that a cup at a height is bored into: the one that lies foremost behind it."""
+    at = [
+        each
+        for each in build.parts
+        if each.face.x0 < 20.0 < each.face.x1 + 20.0
+        and each.face.y0 <= y <= each.face.y1
+        and each.role not in (Role.LEDGE, Role.STIFFENER, Role.BRACE)
+    ]
+    return max(at, key=lambda each: build.depth_of(each)[1] - 0.001 * each.face.x0, default=None)
+
+
+def _borings(
+    ctx: Context, places: tuple[CupPlace, ...], build: Build, centre: Figure, back: Figure
+) -> tuple[Boring, ...]:
+    f, found = ctx.figures, []
+    thick = f["thickness"].value
+    deep = f["cup_bored" if "cup_bored" in f else "cup_depth"].value
+    members: dict[int, str] = {}
+    for place in places:
+        member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
+        name = member.name if member is not None else "leaf"
+        members[place.number] = name
+        y = (place.rect.y0 + place.rect.y1) / 2
+        found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
+                            place.top.value - CUP / 2, CUP, centre.value, deep,
+                            bore(centre.value, y, CUP, (thick - deep, thick))))  # fmt: skip
+    hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
+    hole, deep, word = (DOWEL, DOWEL_DEEP, "dowel") if dowels else (PILOT, PILOT_DEEP, "screw")
+    for place in places:
+        for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
+            found.append(
+                Boring(
+                    f"cup {place.number} {word} {at}",
+                    members[place.number],
+                    "closing face, at the hinge edge",
+                    "down from the leaf's top",
+                    place.top.value + off - hole / 2,
+                    hole,
+                    f["cup_screws"].value,
+                    deep,
+                    bore(f["cup_screws"].value, (place.rect.y0 + place.rect.y1) / 2 - off, hole, (thick - deep, thick)),
+                )
+            )
+    for place in places:
+        found.append(Boring(f"plate {place.number}", "cabinet side", "inside, from the front edge",
+                            "down from the opening's upper edge", place.plate.value - HOLES, 2 * HOLES, back.value,
+                            DOWEL_DEEP))  # fmt: skip
+    return tuple(found)

@@ -1,0 +1,109 @@
+"""Hinges of one packet differ: each measured, lettered to its place; a template for the largest of them.
+
+template = hinge + (bush − cutter) all round, half on each side. Sources: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.hardware.hinges.mortise_depth import let_in
+from oakmeasure.core.leaf.gap_choice import gap_let_in_for
+
+SPREAD = 0.15  # of thickness; more needs each its own depth: common practice, no source
+LETTERS = "ABCDEFGHIJKL"
+
+
+def judge_packet(ctx: Context) -> None:
+    """Add each measured hinge with its letter and its own depth, and judge their spread."""
+    packet, f = ctx.leaf.hardware.packet, ctx.figures
+    if not packet:
+        return
+    gap = gap_let_in_for(f)
+    for at, each in enumerate(packet, start=1):
+        letter = LETTERS[at - 1]
+        closed = f.add(given(f"packet_{at}", f"hinge {letter}, thickness when shut", each.closed,
+                             edit=f"hardware.packet.{at - 1}.closed"))  # fmt: skip
+        f.add(
+            derived(
+                f"packet_{at}_depth",
+                f"hinge {letter}, let in",
+                let_in(closed=closed.value, gap=gap.value),
+                Unit.MM,
+                closed,
+                gap,
+                formula="half of (thickness when shut − gap)",
+            )
+        )
+    thick = [each.closed for each in packet]
+    length, width = max(each.length for each in packet), max(each.width for each in packet)
+    f.add(given("packet_length", "longest of the packet", length, choice=True, source="as measured"))
+    f.add(given("packet_width", "widest of the packet", width, choice=True, source="as measured"))
+    spread = f.add(
+        derived(
+            "packet_spread",
+            "spread of their thickness",
+            max(thick) - min(thick),
+            Unit.MM,
+            *(f[f"packet_{at}"] for at in range(1, len(packet) + 1)),
+            formula="most − least",
+        )
+    )
+    letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
+    count = int(f["butt_count"].value)
+    if len(packet) < count:
+        ctx.say("packet-few", Level.LOOK, Stage.HARDWARE, "Not every hinge is measured",
+                f"{len(packet)} of {count} are.", Remedy("Measure the rest, and letter each to its place"),
+                where="butt:1", figure="packet_spread")  # fmt: skip
+    if spread.value > SPREAD:
+        ctx.say("packet", Level.LOOK, Stage.HARDWARE, "The hinges of the packet differ",
+                f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
+                Remedy("Each let in to its own depth; cheap ones trued first"), rule=f"over {ctx.fmt(SPREAD)}",
+                where="butt:1", figure="packet_spread")  # fmt: skip
+    else:
+        ctx.say("packet", Level.FINE, Stage.HARDWARE, "The hinges of the packet are alike",
+                f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.", rule=f"to {ctx.fmt(SPREAD)}",
+                where="butt:1", figure="packet_spread")  # fmt: skip
+
+
+def set_out_template(ctx: Context) -> None:
+    """Add the opening of a template for the router: the largest hinge and what the bush stands off the cutter."""
+    choice, f = ctx.leaf.hardware.template, ctx.figures
+    if choice is None:
+        return
+    bush = ctx.chosen("bush", "guide bush, outside", choice.bush, "hardware.template.bush")
+    cutter = ctx.chosen("cutter", "cutter", choice.cutter, "hardware.template.cutter")
+    if cutter.value >= bush.value:
+        ctx.say("template", Level.STOP, Stage.HARDWARE, "The cutter does not pass the bush",
+                f"Cutter {ctx.fmt(cutter)} in a bush of {ctx.fmt(bush)}.",
+                Remedy(f"A cutter of {ctx.fmt(bush.value - 4)}", "hardware.template.cutter", bush.value - 4)
+                if bush.value - 4 >= 3 else Remedy("A larger bush"), figure="bush")  # fmt: skip
+        return
+    offset = f.add(
+        total("template_offset", "bush stands off the cutter, each side", plus(bush, 0.5), minus(cutter, 0.5))
+    )
+    length = f.get("packet_length") or f["butt_length"]
+    along = f.add(total("template_length", "template, along the edge", plus(length), plus(offset, 2)))
+    # One end of the recess lies open at the opening face, where the knuckle stands.
+    f.add(total("template_width", "template, in from the opening face", plus(f["butt_across"]), plus(offset)))
+    corner = f.add(
+        derived(
+            "template_corner",
+            "corner that the cutter leaves round",
+            cutter.value / 2,
+            Unit.MM,
+            cutter,
+            formula="half of the cutter",
+        )
+    )
+    ctx.say(
+        "template",
+        Level.FINE,
+        Stage.HARDWARE,
+        f"Template {ctx.fmt(along)} along, {ctx.fmt(f['template_width'])} in",
+        f"For the largest hinge; the bush stands off {ctx.fmt(offset)}; corners of {ctx.fmt(corner)} are pared square.",
+        where="butt:1",
+        figure="template_length",
+    )

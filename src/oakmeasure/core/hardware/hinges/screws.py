@@ -1,0 +1,124 @@
+"""Screws in wood: what one bears along its own line, its pilot hole, and where it must not be used.
+
+Source: Wood Handbook, FPL-GTR-282, ch. 8: ultimate withdrawal 108.25·G²·D·L, threads across the grain; a sixth of it is
+the working value there. Pilot holes: common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.units import GRAVITY, Unit
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
+from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.timber.wood import dry_gravity
+
+WORKING = 6.0
+PERSON_KG, AT_SHARE = 80.0, 0.9  # hanging on the pull of an open leaf: misuse that it should survive
+PILOT_HARD, PILOT_SOFT, HARD_FROM = 0.85, 0.7, 0.5  # share of the screw's root; root is 0.68 of its diameter
+ROOT = 0.68
+
+
+def misuse_pull(*, mass: float, width: float, spacing: float, person: float = PERSON_KG) -> float:
+    """Return the pull on the top hinge, N, with a person on the pull: (m·w/2 + M·0.9·w)·g/spacing.
+
+    mass, person: kg; width, spacing of the hinges' centres: mm. Raises InputError for a spacing of 0.
+
+    >>> round(misuse_pull(mass=0, width=762, spacing=1600, person=80) + misuse_pull(mass=40, width=762, spacing=1600,
+    ...       person=0))
+    430
+    """
+    if spacing <= 0:
+        raise InputError("spacing", spacing, "more than 0")
+    return (mass * width / 2 + person * AT_SHARE * width) * GRAVITY / spacing
+
+
+def pilot(*, diameter: float, gravity: float) -> float:
+    """Return the pilot hole of a wood screw, mm: a share of its root, more in hard wood.
+
+    >>> round(pilot(diameter=4.0, gravity=0.6), 2), round(pilot(diameter=4.0, gravity=0.4), 2)
+    (2.31, 1.9)
+    """
+    return ROOT * diameter * (PILOT_HARD if gravity >= HARD_FROM else PILOT_SOFT)
+
+
+def latch_corner_moves(*, by: float, width: float, spacing: float) -> float:
+    """Return how far the latch corner moves when one hinge is packed, mm: by × width ÷ spacing.
+
+    1 packed behind the lower hinge raises it; behind the upper one lowers it. Source: similar triangles.
+
+    >>> round(latch_corner_moves(by=1, width=762, spacing=1600), 3)
+    0.476
+    """
+    if spacing <= 0:
+        raise InputError("spacing", spacing, "more than 0")
+    return by * width / spacing
+
+
+def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None:
+    """Add what the top butt's screws bear in the leaf's edge, at rest and misused, and judge them."""
+    f, choice = ctx.figures, ctx.leaf.hardware.screws
+    if "butt_spacing" not in f or "top_hinge_pull" not in f:
+        return
+    add = f.add
+    diameter = ctx.chosen("screw_diameter", "hinge screws, diameter", choice.diameter, "hardware.screws.diameter")
+    length = ctx.chosen("screw_length", "hinge screws, length", choice.length, "hardware.screws.length")
+    count = add(given("screw_count", "hinge screws in one leaf of a butt", choice.count, Unit.COUNT,
+                      edit="hardware.screws.count", choice=True))  # fmt: skip
+    member = next((each for each in sorted(build.parts, key=lambda each: each.face.x0)
+                   if each.grain_upright and each.role is not Role.VENEER), build.parts[0])  # fmt: skip
+    made_of = stuff(member.species)
+    if isinstance(made_of, Sheet):
+        ctx.say(
+            "screws-sheet",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Hinge screws in the edge of a sheet",
+            f"The {member.name} is {made_of.name.lower()}: its plies or chips split, and no value is known.",
+            Remedy("A lipping of solid wood, or hinges on the face"),
+            rule="never in an edge of sheet, nor end grain",
+            where=f"part:{member.name}",
+            figure="screw_length",
+        )
+        return
+    gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
+    dry = add(given("gravity_dry", f"gravity of {made_of.name}, dry over volume at 12 %", gravity, Unit.RATIO,
+                    source="Wood Handbook, FPL-GTR-282, ch. 4", choice=True))  # fmt: skip
+    thread = add(derived("screw_thread", "thread in the wood", 2 / 3 * length.value, Unit.MM, length,
+                         formula="two thirds of the screw", source="common practice"))  # fmt: skip
+    one = add(derived("screw_bears", "one screw bears before it pulls out",
+                      withdrawal(gravity=gravity, diameter=diameter.value, thread=thread.value), Unit.N, dry, diameter,
+                      thread, formula="108.25 × G² × D × L", source="Wood Handbook, FPL-GTR-282, ch. 8"))  # fmt: skip
+    work = add(derived("screws_work", "the top butt's screws, to work with", one.value * count.value / WORKING, Unit.N,
+                       one, count, formula="screws × what one bears ÷ 6"))  # fmt: skip
+    misuse = add(derived("misuse_pull", "top butt, pulled with a person on the open leaf",
+                         misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
+                         Unit.N, mass, f["leaf_width"], f["butt_spacing"],
+                         formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing"))  # fmt: skip
+    add(derived("screw_pilot", "pilot hole", pilot(diameter=diameter.value, gravity=gravity), Unit.MM, diameter, dry,
+                formula="root of the screw × 0.85 in hard wood, 0.7 in soft", source="common practice"))  # fmt: skip
+    up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
+    add(derived("packing_lifts", f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by", up, Unit.MM,
+                f["leaf_width"], f["butt_spacing"], formula="the packing × width ÷ spacing"))  # fmt: skip
+    _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
+
+
+def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, count: Figure) -> None:
+    words = f"They work to {ctx.fmt(work)}; at rest {ctx.fmt(pull)} pulls, with a person on it {ctx.fmt(misuse)}."
+    rule = "a sixth of what pulls them out: Wood Handbook, ch. 8"
+    if pull.value > work.value:
+        longer = min(120.0, ctx.figures["screw_length"].value * pull.value / work.value * 1.02)
+        ctx.say("screws-hold", Level.STOP, Stage.HARDWARE, "The top butt's screws will draw", words,
+                Remedy(f"Screws {ctx.fmt(longer)} long", "hardware.screws.length", longer), rule=rule, where="butt:1",
+                figure="screws_work")  # fmt: skip
+    elif misuse.value > one.value * count.value:
+        ctx.say("screws-hold", Level.LOOK, Stage.HARDWARE, "A person on the open leaf tears it off", words,
+                Remedy("One long screw in each butt, through the lining into what carries it"), rule=rule,
+                where="butt:1", figure="misuse_pull")  # fmt: skip
+    else:
+        ctx.say("screws-hold", Level.FINE, Stage.HARDWARE, "The screws hold", words, rule=rule, where="butt:1",
+                figure="screws_work")  # fmt: skip

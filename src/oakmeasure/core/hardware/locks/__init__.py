@@ -1,0 +1,1 @@
+"""Locks, latches, bolts and pulls."""

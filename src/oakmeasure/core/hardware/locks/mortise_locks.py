@@ -1,0 +1,155 @@
+"""Mortise locks and pulls: where they are cut and bored, on leaf and lining, each from an end that can be measured.
+
+Heights come from above the finished floor; on the leaf they are less the floor gap, on the lining more by the head gap
+when taken down. Nothing here knows the hand: the latch edge is named. Sources: the lock's own sheet;
+common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.prisms import block, bore
+from oakmeasure.core.document.hinges import MortiseLock, PullKind
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.hardware.boring import Boring, keep
+from oakmeasure.core.leaf.part import Build, Role
+
+USUAL_HEIGHT = 1000.0  # of a lock above the floor, where the construction asks for none: common practice
+FACE_LEFT = 3.0  # under a flush pull: common practice, no source
+JIG_MARGIN = 25.0  # of a drilling template beyond its holes: common practice, no source
+BAR_BORE = 5.0  # clearance hole of a bar's screws, mm
+
+
+def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
+    """Add the lock's places and return what is cut for it; () without a lock."""
+    lock, f = ctx.leaf.hardware.lock, ctx.figures
+    if lock is None:
+        return ()
+    above = getattr(ctx.leaf.build, "lock_height", None)
+    height = f.get("lock_height") or f.add(
+        given("lock_height", "lock above the floor", above or USUAL_HEIGHT,
+              edit="build.lock_height" if above is not None else "", choice=True, source="common practice")
+    )  # fmt: skip
+    up = f.get("middle_rail_centre") or f.add(
+        total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
+    )
+    down = f.add(total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up)))
+    f.add(total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"])))
+    back = f.get("lock_backset") or f.add(
+        given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True)
+    )
+    deep = f.get("lock_case") or f.add(
+        given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
+    )
+    _judge(ctx, lock, build)
+    member = latch_member(build)
+    half, fore = lock.case_height / 2, lock.forend_length / 2
+    w, y, thick = fit.width.value, fit.height.value - down.value, f["thickness"].value
+    key_y = y - lock.key_below
+    found = [
+        Boring("lock mortise", member, "latch edge, in its middle", "down from the leaf's top", down.value - half,
+               lock.case_height, lock.case_thickness, deep.value,
+               block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness))),
+        Boring("lock forend", member, "latch edge, in its middle", "down from the leaf's top", down.value - fore,
+               lock.forend_length, lock.forend_width, lock.forend_thickness,
+               block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width))),
+        Boring("spindle hole", member, "both faces, from the latch edge", "down from the leaf's top",
+               down.value - lock.spindle_bore / 2, lock.spindle_bore, back.value, thick,
+               bore(w - back.value, y, lock.spindle_bore, (0.0, thick))),
+    ]  # fmt: skip
+    if lock.key_bore:
+        found.append(Boring("keyhole", member, "both faces, from the latch edge", "down from the leaf's top",
+                            down.value + lock.key_below - lock.key_bore / 2, lock.key_bore, back.value, thick,
+                            bore(w - back.value, key_y, lock.key_bore, (0.0, thick))))  # fmt: skip
+    plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
+    at = keep("lock keep", ctx.leaf.hanging, member, from_top=down.value - fore, head_gap=f["gap_head"].value, width=w,
+              height=fit.height.value, plate=plate, depth=middle(thick, lock.forend_width))  # fmt: skip
+    if at is not None:
+        found.append(at)
+    return tuple(found)
+
+
+def middle(thickness: float, wide: float) -> tuple[float, float]:
+    """Return from where to where what is let into the middle of an edge lies, from the opening face, mm."""
+    return (thickness - wide) / 2, (thickness + wide) / 2
+
+
+def latch_member(build: Build) -> str:
+    """Return what stands at the latch edge."""
+    upright = [part for part in build.parts if part.grain_upright and part.role is not Role.VENEER]
+    return max(upright, key=lambda each: (each.face.x1, each.finished.thickness), default=build.parts[0]).name
+
+
+def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
+    """Judge what the construction itself does not: backset inside the case, a leaf that is thin or hollow there."""
+    if lock.backset >= lock.case_depth:
+        ctx.say("lock-contradicts", Level.STOP, Stage.HARDWARE, "The spindle lies behind the lock's case",
+                f"Backset {ctx.fmt(lock.backset)}, the case is {ctx.fmt(lock.case_depth)} deep.",
+                Remedy(f"A backset of {ctx.fmt(lock.case_depth - 15)}", "hardware.lock.backset", lock.case_depth - 15)
+                if lock.case_depth - 15 >= 15 else Remedy("Measure the lock again"), figure="lock_backset")  # fmt: skip
+    inside = getattr(ctx.leaf.build, "inside", None)
+    solid = ctx.figures.get("solid_left")
+    if inside is not None and inside.name in ("HOLLOW", "BLOCKS") and solid is not None and (
+        lock.case_depth > solid.value):  # fmt: skip
+        ctx.say(
+            "lock-hollow",
+            Level.STOP if inside.name == "HOLLOW" else Level.LOOK,
+            Stage.HARDWARE,
+            "The lock's case reaches beyond the solid edge",
+            f"{ctx.fmt(lock.case_depth)} deep; {ctx.fmt(solid)} is solid.",
+            Remedy("Only where its lock block is: knock, or find it by its mark")
+            if inside.name == "BLOCKS"
+            else Remedy("A rim lock, or glue a block in"),
+            figure="lock_case",
+        )
+
+
+def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
+    """Add the pull's places and return what is bored or let in for it; () without one."""
+    pull, f = ctx.leaf.hardware.pull, ctx.figures
+    if pull.kind is PullKind.NONE:
+        return ()
+    above = ctx.chosen("pull_up", "pull's middle above the floor", pull.up, "hardware.pull.up")
+    floor = f.get("gap_floor")
+    terms = [plus(fit.height), minus(above)] + ([plus(floor)] if floor is not None else [])
+    down = f.add(total("pull_down", "pull's middle, down from the leaf's top", *terms))
+    edge = ctx.chosen("pull_in", "pull, in from the latch edge", pull.in_from, "hardware.pull.in_from")
+    member = latch_member(build)
+    half = pull.centres / 2 if pull.kind is PullKind.BAR else pull.recess_high / 2
+    x, y = fit.width.value - edge.value, fit.height.value - down.value
+    if not half < down.value < fit.height.value - half:
+        half_way = f["pull_up"].value + down.value - fit.height.value / 2
+        ctx.say("pull-out", Level.STOP, Stage.HARDWARE, "The pull does not lie on the leaf",
+                f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
+                Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
+                if 100 <= half_way <= 2500 else Remedy("A smaller pull"), figure="pull_down")  # fmt: skip
+        return ()
+    if pull.kind is PullKind.BAR:
+        holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
+        margin = f.add(given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True))
+        f.add(total("jig_length", "drilling template, length", plus(holes), plus(margin, 2)))
+        f.add(total("jig_width", "drilling template, from its fence", plus(edge), plus(margin)))
+        ctx.say("pull", Level.FINE, Stage.HARDWARE, "The bar's holes, both sides alike",
+                f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
+                f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
+                figure="pull_centres")  # fmt: skip
+        return tuple(
+            Boring(f"pull hole {at}", member, "opening face, through, from the latch edge", "down from the leaf's top",
+                   down.value + off - BAR_BORE / 2, BAR_BORE, edge.value, f["thickness"].value,
+                   bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)))
+            for at, off in ((1, -half), (2, half))
+        )  # fmt: skip
+    deep = ctx.chosen("pull_deep", "flush pull, depth", pull.recess_deep, "hardware.pull.recess_deep")
+    left = f.add(total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep)))
+    if left.value < FACE_LEFT:
+        less = f["thickness"].value - FACE_LEFT
+        ctx.say("pull-deep", Level.STOP, Stage.HARDWARE, "The flush pull comes through the leaf",
+                f"{ctx.fmt(left)} would be left.",
+                Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less) if 1 <= less <= 40
+                else Remedy("A pull on the face"), rule=f"{ctx.fmt(FACE_LEFT)} stay", figure="pull_left")  # fmt: skip
+    wide = pull.recess_wide / 2
+    return (Boring("flush pull", member, "opening face, from the latch edge", "down from the leaf's top",
+                   down.value - half, pull.recess_high, edge.value, deep.value,
+                   block(x - wide, y - half, x + wide, y + half, (0.0, deep.value))),)  # fmt: skip

@@ -1,0 +1,1 @@
+"""What a sliding leaf runs on and is guided by."""

@@ -1,0 +1,174 @@
+"""What keeps a sliding leaf's foot in line: a fin in a groove, cheeks, a roller; by the kind of floor.
+
+Source: common practice of the trade. A floating floor moves, so nothing may pin it; a carpet hides and clogs a guide.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from oakmeasure.core.base.prisms import block
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.layer_constructions import Existing, Inside
+from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.locks.mortise_locks import middle
+from oakmeasure.core.leaf.part import Build, Mark
+
+CHEEK = 5.0  # wood on each side of a groove: common practice, no source
+PLAY = (1.0, 4.0)  # of a fin in its groove: common practice, no source
+AIR_UNDER = 2.0  # between the guide's plate and the leaf's foot: common practice, no source
+SOLID_OVER = 3.0  # wood over a groove: common practice, no source
+HOLD, AIR_OVER = 8.0, 2.0  # of a fin in its groove, and over it: common practice, no source
+
+
+def cut_guide(ctx: Context, build: Build) -> Build:
+    """Return the build with the groove for a guide marked in its foot, and judge it; a late trim rests on it."""
+    guide = ctx.leaf.hardware.guide
+    if not ctx.leaf.hanging.slides or guide.kind is not GuideKind.FIN:
+        return build
+    f, w = ctx.figures, build.width
+    wide = ctx.chosen("guide_width", "groove for the guide, width", guide.groove_width, "hardware.guide.groove_width")
+    deep = ctx.chosen("guide_depth", "groove for the guide, depth", guide.groove_depth, "hardware.guide.groove_depth")
+    fin = ctx.chosen("guide_fin", "fin in the groove, thickness", guide.fin, "hardware.guide.fin")
+    cheek = f.add(total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5),
+                        minus(wide, 0.5)))  # fmt: skip
+    f.add(total("guide_play", "play of the fin in its groove", plus(wide), minus(fin)))
+    _judge_groove(ctx, guide)
+    if cheek.value <= 0:
+        return build
+    corners = ((0.0, 0.0), (0.0, deep.value), (w, deep.value), (w, 0.0))
+    return replace(build, marks=(*build.marks, Mark(corners, "figure:guide_depth", hidden=True)))
+
+
+def _judge_groove(ctx: Context, guide: Guide) -> None:
+    f, wide = ctx.figures, ctx.figures["guide_width"]
+    cheek, play, deep = f["guide_cheek"], f["guide_play"], f["guide_depth"]
+    if cheek.value < CHEEK:
+        most = f["thickness"].value - 2 * CHEEK
+        words = "The guide's groove is wider than the leaf" if cheek.value <= 0 else (
+            "The guide's groove leaves thin cheeks")  # fmt: skip
+        ctx.say("guide-wide", Level.STOP, Stage.HARDWARE, words,
+                f"{ctx.fmt(wide)} in {ctx.fmt(f['thickness'])}: {ctx.fmt(cheek)} on each side.",
+                Remedy(f"A groove of {ctx.fmt(most)}", "hardware.guide.groove_width", most) if most >= 3
+                else Remedy("Cheeks beside the leaf", "hardware.guide.kind", GuideKind.CHEEKS),
+                rule=f"{ctx.fmt(CHEEK)} on each side", figure="guide_cheek")  # fmt: skip
+    if not PLAY[0] <= play.value <= PLAY[1]:
+        fin = max(wide.value - 2.0, 1.0)
+        ctx.say("guide-play", Level.STOP if play.value <= 0 else Level.LOOK, Stage.HARDWARE,
+                "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
+                f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
+                Remedy(f"A fin of {ctx.fmt(fin)}", "hardware.guide.fin", fin),
+                rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}", figure="guide_play")  # fmt: skip
+    choice = ctx.leaf.build
+    if isinstance(choice, Existing) and choice.inside in (Inside.HOLLOW, Inside.BLOCKS) and (
+        deep.value > choice.rail - SOLID_OVER and f["off_height"].value >= 0):  # fmt: skip
+        most = choice.rail - SOLID_OVER
+        ctx.say("guide-deep", Level.STOP, Stage.HARDWARE, "The guide's groove goes beyond the solid foot",
+                f"{ctx.fmt(deep)} deep, {ctx.fmt(choice.rail)} is solid.",
+                Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most) if most >= 3
+                else Remedy("Glue a block into the foot"), figure="guide_depth")  # fmt: skip
+
+
+def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
+    """Return the groove as it is left once the leaf is trimmed, and judge the guide against floor and leaf."""
+    if not ctx.leaf.hanging.slides or ctx.leaf.hanging is Hanging.FLOOR_GEAR:
+        return ()  # on the floor its own wheels keep it in line
+    guide, f = ctx.leaf.hardware.guide, ctx.figures
+    _judge_floor(ctx, guide)
+    if guide.kind is GuideKind.CHEEKS:
+        _cheeks(ctx, guide)
+    if guide.kind in (GuideKind.FIN, GuideKind.CHEEKS):
+        _over_plate(ctx, guide)
+    if guide.kind is not GuideKind.FIN or f["guide_cheek"].value <= 0:
+        return ()
+    deep = f.get("guide_left") or f["guide_depth"]
+    over = f.add(given("guide_over", "air over the fin in its groove", AIR_OVER, choice=True, source="common practice"))
+    held = f.add(total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over)))
+    fin = f.add(total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held)))
+    if held.value < HOLD:
+        more = deep.value + HOLD - held.value
+        ctx.say("guide-holds", Level.LOOK, Stage.HARDWARE, "The fin hardly reaches into its groove",
+                f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
+                Remedy(f"A groove {ctx.fmt(more)} deep", "hardware.guide.groove_depth",
+                       guide.groove_depth + HOLD - held.value)
+                if guide.groove_depth + HOLD - held.value <= 50 else Remedy("Trim less off the foot"),
+                rule=f"{ctx.fmt(HOLD)} or more", figure="guide_holds")  # fmt: skip
+    else:
+        ctx.say(
+            "guide",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The fin holds the foot",
+            f"{ctx.fmt(f['guide_width'])} × {ctx.fmt(deep)} in the foot, {ctx.fmt(f['guide_play'])} of play; the fin "
+            f"up to {ctx.fmt(fin)} over the floor.",
+            figure="guide_holds",
+        )
+    lies = middle(f["thickness"].value, guide.groove_width)
+    return (Boring("guide groove", "foot", "foot, in its middle, all along", "down from the leaf's top",
+                   build.height - deep.value, deep.value, guide.groove_width, deep.value,
+                   block(0.0, 0.0, build.width, deep.value, lies)),)  # fmt: skip
+
+
+def _cheeks(ctx: Context, guide: Guide) -> None:
+    felt = ctx.chosen("guide_felt", "felt on each cheek", guide.felt, "hardware.guide.felt")
+    apart = ctx.figures.add(total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]),
+                                  plus(felt, 2)))  # fmt: skip
+    ctx.say("guide", Level.FINE, Stage.HARDWARE, f"Cheeks {ctx.fmt(apart)} apart",
+            f"The leaf and {ctx.fmt(felt)} of felt on each side.", figure="guide_spacing")  # fmt: skip
+
+
+def _over_plate(ctx: Context, guide: Guide) -> None:
+    """The foot passes over the guide's plate and the heads of its screws."""
+    f = ctx.figures
+    if guide.kind is GuideKind.CHEEKS and not ctx.leaf.hanging.bypasses:
+        return  # the plate of cheeks stands beside the leaf
+    plate = ctx.chosen("guide_plate", "guide's plate with its screw heads", guide.plate, "hardware.guide.plate")
+    air = f.add(total("guide_under", "air between plate and foot", plus(f["gap_floor"]), minus(plate)))
+    if air.value < AIR_UNDER:
+        wanted = plate.value + AIR_UNDER
+        ctx.say("guide-plate", Level.STOP if air.value <= 0 else Level.LOOK, Stage.HARDWARE,
+                "The foot meets the guide's screws" if air.value <= 0 else "The foot hardly clears the guide",
+                f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
+                Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
+                Remedy("Or let the plate into the floor", "hardware.guide.plate", 0.0),
+                rule=f"{ctx.fmt(AIR_UNDER)} of air", figure="guide_under")  # fmt: skip
+
+
+def _judge_floor(ctx: Context, guide: Guide) -> None:
+    """Which guide a floor bears, and what holds it there."""
+    if guide.kind is GuideKind.NONE:
+        ctx.say("guide-none", Level.LOOK, Stage.HARDWARE, "Nothing keeps the foot in line",
+                "A sliding leaf without a guide swings, and comes off its track.",
+                Remedy("A fin in a groove in the foot", "hardware.guide.kind", GuideKind.FIN)
+                if guide.floor is not FloorKind.CARPET else
+                Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER))  # fmt: skip
+        return
+    on_floor = guide.kind is not GuideKind.ROLLER
+    if guide.floor is FloorKind.LAMINATE and on_floor and not guide.let_in:
+        ctx.say("guide-floor", Level.STOP, Stage.HARDWARE, "A guide must not pin a floating floor",
+                "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
+                Remedy("On a piece of its own, let in with a gap round it", "hardware.guide.let_in", True),
+                Remedy("Or a roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
+                rule="never through a floating floor")  # fmt: skip
+    elif guide.floor is FloorKind.CARPET and on_floor:
+        ctx.say(
+            "guide-floor",
+            Level.STOP,
+            Stage.HARDWARE,
+            "No guide holds on a carpet",
+            "It tilts on the pile, and the pile drags on the leaf.",
+            Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
+            rule="carpet: from the wall",
+        )
+    else:
+        how = {
+            FloorKind.TIMBER: f"Screws {ctx.fmt(guide.screws)} long; mind pipes and cables under the boards.",
+            FloorKind.CONCRETE: "Plugs and screws, or glued to tiles; mind floor heating.",
+            FloorKind.LAMINATE: "Its own piece is glued to the floor under it, the boards end round it with a gap.",
+            FloorKind.CARPET: "Nothing touches the carpet.",
+        }[guide.floor]
+        ctx.say("guide-floor", Level.FINE, Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)

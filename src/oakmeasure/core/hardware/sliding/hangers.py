@@ -1,0 +1,288 @@
+"""Hangers of a leaf that slides: where they hold it, what each carries, and what is bored or let in for them.
+
+Two hangers share the weight as the centre of gravity lies between them; a leaf that hangs beside its wheels pulls on
+its upper bolts besides: share × offset ÷ bolts apart. Sources: statics; common practice of the trade.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.prisms import block, bore
+from oakmeasure.core.base.units import GRAVITY, Unit
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.sliding_gear import HangerKind
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.locks.mortise_locks import middle
+from oakmeasure.core.leaf.part import Build
+
+USUAL_KIND = {Hanging.POCKET: HangerKind.TOP, Hanging.BYPASS_TRACKS: HangerKind.TOP,
+              Hanging.FLOOR_GEAR: HangerKind.FLOOR}  # fmt: skip
+USUAL_IN, USUAL_OFF, USUAL_RATING = 75.0, 25.0, 40.0  # until a set is chosen: common practice, no source
+USUAL_PLATE = {HangerKind.TOP: (70.0, 20.0, 4.0), HangerKind.FLOOR: (120.0, 20.0, 36.0)}
+EDGE_WOOD = 2.0  # of a bolt's own diameters, from its middle to the leaf's edge: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class Gear:
+    """What a leaf slides on. kind: how it is held. at: middles of its two hangers from the leaf's hinge edge, mm.
+
+    loads: of each, N. borings: in the leaf. holes: of the track from its hinge end as it is first held up; held: which
+    of them find wood, (); empty on masonry. studs: their middles. shift: of the track. shims: at each hole, of a track
+    on the floor.
+    """
+
+    kind: HangerKind
+    at: tuple[float, float]
+    loads: tuple[Figure, Figure]
+    borings: tuple[Boring, ...] = ()
+    holes: tuple[float, ...] = ()
+    held: tuple[bool, ...] = ()
+    studs: tuple[float, ...] = ()
+    shift: float = 0.0
+    shims: tuple[Figure, ...] = ()
+
+
+def shares(*, mass: float, first: float, second: float, centre: float) -> tuple[float, float]:
+    """Return what two hangers carry, N. first, second: their middles, centre: of gravity, all from one edge, mm.
+
+    Raises InputError unless first < second. A centre outside of them loads one with more than the whole.
+    Source: moments about the other hanger.
+
+    >>> [round(each, 1) for each in shares(mass=52.6, first=75, second=825, centre=450)]
+    [257.9, 257.9]
+    """
+    if not first < second:
+        raise InputError("bolt_in", first, f"less than half of the leaf: the hangers stand {second - first:g} mm apart")
+    whole = mass * GRAVITY
+    right = whole * (centre - first) / (second - first)
+    return whole - right, right
+
+
+def eccentric(*, share: float, off: float, apart: float) -> float:
+    """Return the pull on a hanger's upper bolt from a leaf that hangs beside its wheel, N: share × off ÷ apart.
+
+    share: N. off: wheel's plane to the leaf's middle, apart: of the two bolts, mm. Raises InputError for apart of 0.
+    Source: moments about the lower bolt.
+
+    >>> eccentric(share=172.0, off=30.0, apart=60.0)
+    86.0
+    """
+    if apart <= 0:
+        raise InputError("bolt_apart", apart, "more than 0")
+    return share * off / apart
+
+
+def kind_of(ctx: Context) -> HangerKind:
+    """Return how the leaf is held: as chosen, by its set, or as is usual for its way of hanging."""
+    choice, chosen = ctx.leaf.slide.track_set, ctx.leaf.hardware.hangers.kind
+    if chosen is not None:
+        return chosen
+    return choice.kind if choice is not None else USUAL_KIND.get(ctx.leaf.hanging, HangerKind.FACE)
+
+
+def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Unit.MM) -> Figure:
+    """Add a figure of the gear: set by hand, else of the set, else what is usual until one is chosen."""
+    value, source = getattr(ctx.leaf.hardware.hangers, name), "set by hand for this leaf"
+    track = ctx.leaf.slide.track_set
+    if value is None:
+        value, source = (getattr(track, name), track.name) if track is not None and hasattr(track, name) else (
+            default, "taken until a set is chosen")  # fmt: skip
+    return ctx.figures.add(given(name, label, value, unit, source=source, edit=f"hardware.hangers.{name}",
+                                 choice=True))  # fmt: skip
+
+
+def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear | None:
+    """Place the hangers, share the load between them, judge them; None where they lie beyond the leaf."""
+    kind, f = kind_of(ctx), ctx.figures
+    inward = of_set(ctx, "bolt_in", "hangers' middles, from the leaf's edges", USUAL_IN)
+    apart = f.add(total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2)))
+    if apart.value <= 0:
+        usual = min(USUAL_IN, fit.width.value / 4)
+        ctx.say("hangers-beyond", Level.STOP, Stage.HARDWARE, "The hangers lie beyond the leaf's middle",
+                f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
+                Remedy(f"{ctx.fmt(usual)} from the edges", "hardware.hangers.bolt_in", usual),
+                figure="hangers_apart")  # fmt: skip
+        return None
+    at = (inward.value, fit.width.value - inward.value)
+    loads = _loads(ctx, kind, mass, at, inward, apart)
+    _judge_rating(ctx, kind, mass, loads)
+    borings = _borings(ctx, fit, build, kind, at)
+    return Gear(kind, at, loads, borings)
+
+
+def _loads(
+    ctx: Context, kind: HangerKind, mass: Figure, at: tuple[float, float], inward: Figure, apart: Figure
+) -> tuple[Figure, Figure]:  # fmt: skip
+    f = ctx.figures
+    centre = f.get("centre_across") or f.add(
+        derived(
+            "centre_across",
+            "centre of gravity, from the hinge edge",
+            sum(at) / 2,
+            Unit.MM,
+            f["leaf_width"],
+            formula="its middle",
+        )
+    )
+    left, right = shares(mass=mass.value, first=at[0], second=at[1], centre=centre.value)
+    word = "wheel" if kind is HangerKind.FLOOR else "hanger"
+    one = f.add(derived("hanger_1", f"{word} at the hinge side carries", left, Unit.N, mass, centre, inward, apart,
+                        formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart"))  # fmt: skip
+    two = f.add(derived("hanger_2", f"{word} at the latch side carries", right, Unit.N, mass, centre, inward, apart,
+                        formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart"))  # fmt: skip
+    return one, two
+
+
+def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Figure, Figure]) -> None:
+    """The greater share, with what hanging beside the wheels adds, against what one hanger is rated for."""
+    f, choice = ctx.figures, ctx.leaf.hardware.hangers
+    most = max(loads, key=lambda each: each.value)
+    rating = of_set(ctx, "rating_kg", "rated: one hanger", USUAL_RATING, Unit.KG)
+    works = most
+    if kind is HangerKind.FACE:
+        off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
+        if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
+            off = f.add(total("off_outer", "outer leaf: wheel's plane to its middle", plus(off), plus(f["thickness"]),
+                              plus(f["slide_air"])))  # fmt: skip
+        apart = ctx.chosen("bolt_apart", "a hanger's two bolts apart", choice.bolt_apart, "hardware.hangers.bolt_apart")
+        pull = eccentric(share=most.value, off=off.value, apart=apart.value)
+        extra = f.add(derived("hanger_eccentric", "pull on the upper bolt, from hanging beside the wheel", pull, Unit.N,
+                              most, off, apart, formula="share × offset ÷ bolts apart"))  # fmt: skip
+        works = f.add(total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra)))
+    limit = f.add(derived("hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating,
+                          formula="rating × 9.80665"))  # fmt: skip
+    ratio = f.add(derived("hanger_ratio", "of its rating a hanger uses", works.value / limit.value, Unit.RATIO, works,
+                          limit, formula="bears ÷ may bear"))  # fmt: skip
+    proof = ctx.chosen("proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof",
+                       Unit.RATIO)  # fmt: skip
+    load = f.add(derived("proof_load", "proof load, before the leaf goes up", proof.value * mass.value, Unit.KG, proof,
+                         mass, formula="ratio × weight"))  # fmt: skip
+    words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
+    if works.value > limit.value:
+        need = works.value / GRAVITY
+        ctx.say("hangers-weak", Level.STOP, Stage.HARDWARE, "The hangers are too weak for the leaf", words,
+                Remedy(f"Hangers rated for {ctx.show.value(need, Unit.KG)} and more"),
+                *([Remedy("Bolts further apart", "hardware.hangers.bolt_apart", min(2 * choice.bolt_apart, 300.0))]
+                  if kind is HangerKind.FACE and choice.bolt_apart < 150 else []),
+                rule="its sheet", figure="hanger_works" if kind is HangerKind.FACE else most.name)  # fmt: skip
+    else:
+        ctx.say(
+            "hangers-carry",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"The hangers carry it at {ratio.value:.0%} of their rating",
+            f"{words} Hang {ctx.fmt(load)} from the track first.",
+            rule="its sheet",
+            figure=ratio.name,
+        )
+
+
+# --- what is cut for them ------------------------------------------------------------------------------------
+
+
+def _borings(
+    ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]
+) -> tuple[Boring, ...]:  # fmt: skip
+    if kind is HangerKind.FACE:
+        return _bolts(ctx, fit, build, at)
+    return _let_in(ctx, fit, build, kind, at)
+
+
+def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tuple[Boring, ...]:
+    choice, f = ctx.leaf.hardware.hangers, ctx.figures
+    down = ctx.chosen(
+        "bolt_down", "upper bolt, down from the leaf's top", choice.bolt_down, "hardware.hangers.bolt_down"
+    )
+    size = ctx.chosen("bolt", "hanger bolts, diameter", choice.bolt, "hardware.hangers.bolt")
+    thick, h = f["thickness"], fit.height.value
+    at_bolt = max((build.depth_of(each)[1] for each in build.parts if each.face.x0 <= at[0] <= each.face.x1
+                   and each.face.y0 <= h - down.value <= each.face.y1), default=thick.value)  # fmt: skip
+    over = f.add(given("bolt_through", "wood at the bolts", at_bolt, choice=True, source="what is there"))
+    length = f.add(
+        given(
+            "bolt_nut",
+            "washer and nut beyond the wood",
+            round(1.5 * size.value),
+            choice=True,
+            source="one and a half diameters: common practice",
+        )
+    )
+    f.add(total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length)))
+    wood = EDGE_WOOD * size.value
+    if down.value < wood or at[0] < wood:
+        ctx.say("bolts-edge", Level.LOOK, Stage.HARDWARE, "The hanger bolts are near the edge",
+                f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",
+                Remedy(f"{ctx.fmt(wood)} down", "hardware.hangers.bolt_down", max(wood, 10.0)) if down.value < wood
+                else Remedy(f"{ctx.fmt(wood)} in", "hardware.hangers.bolt_in", wood),
+                rule="two diameters from its middle", figure="bolt_down")  # fmt: skip
+    found = []
+    for number, x in enumerate(at, start=1):
+        for n, y in enumerate((down.value, down.value + choice.bolt_apart), start=1):
+            found.append(
+                Boring(
+                    f"hanger {number} bolt {n}",
+                    _member_at(build, x, h - y),
+                    f"opening face, through, from the {'hinge' if number == 1 else 'latch'} edge",
+                    "down from the leaf's top",
+                    y - size.value / 2,
+                    size.value,
+                    at[0],
+                    thick.value,
+                    bore(x, h - y, size.value, (0.0, build.thickness)),
+                )
+            )
+    return tuple(found)
+
+
+def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]) -> tuple[Boring, ...]:
+    """Plates in the head, or wheels in the foot with the groove over the head that guides them."""
+    track, f, w, h = ctx.leaf.slide.track_set, ctx.figures, fit.width.value, fit.height.value
+    long, wide, deep = track.plate if track is not None and track.plate[0] else USUAL_PLATE[kind]
+    what = "wheel" if kind is HangerKind.FLOOR else "hanger"
+    source = track.name if track is not None else "taken until a set is chosen"
+    thick = f["thickness"]
+    size = f.add(given("plate_wide", f"{what}'s recess, wide", wide, source=source, choice=True))
+    f.add(given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True))
+    cheek = f.add(total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5),
+                        minus(size, 0.5)))  # fmt: skip
+    if cheek.value < 5.0:
+        ctx.say("recess-thin", Level.STOP if cheek.value < 2 else Level.LOOK, Stage.HARDWARE,
+                f"The {what}s' recesses leave thin cheeks", f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",
+                ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10), rule=f"{ctx.fmt(5.0)} on each side",
+                figure="plate_cheek")  # fmt: skip
+    lies = middle(thick.value, wide)
+    floor = kind is HangerKind.FLOOR
+    edge = "foot, in its middle" if floor else "head, in its middle"
+    y0, y1 = (0.0, deep) if floor else (h - deep, h)
+    found = [
+        Boring(
+            f"{what} {n} recess",
+            _member_at(build, x, (y0 + y1) / 2),
+            edge,
+            "down from the leaf's top",
+            h - y1,
+            y1 - y0,
+            x if n == 1 else w - x,
+            deep,
+            block(x - long / 2, y0, x + long / 2, y1, lies),
+        )
+        for n, x in enumerate(at, start=1)
+    ]
+    groove = track.head_groove if track is not None else (12.0, 22.0)
+    if floor and groove[1]:
+        found.append(Boring("head groove", "head", "head, in its middle, all along", "down from the leaf's top", 0.0,
+                            groove[1], groove[0], groove[1],
+                            block(0.0, h - groove[1], w, h, middle(thick.value, groove[0]))))  # fmt: skip
+    return tuple(found)
+
+
+def _member_at(build: Build, x: float, y: float) -> str:
+    """Return the thickest part at a place of the face."""
+    at = [each for each in build.parts if each.face.x0 <= x <= each.face.x1 and each.face.y0 <= y <= each.face.y1]
+    return max(at, key=lambda each: each.finished.thickness).name if at else "leaf"

@@ -1,0 +1,201 @@
+"""What is to be said of a leaf's making: the glue-up, what was read, mishaps that are open, how much is left."""
+
+from __future__ import annotations
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.production import ReadingKind
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
+from oakmeasure.core.making.end_steps import OUT_OF_TWIST
+from oakmeasure.core.making.glue import TIGHT, GluePlan
+from oakmeasure.core.making.log import last_reading, not_mended
+from oakmeasure.core.making.sequence import Making
+from oakmeasure.core.survey.square import skew_from_both
+
+SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
+
+
+def judge_making(ctx: Context, build: Build, making: Making) -> None:
+    """Judge the making of a leaf; `making` is worked out."""
+    add = ctx.figures.add
+    add(given("make_hours", "hours of work, all of it", round(making.hours, 2), Unit.HOURS, choice=True,
+              source="what the leaf costs, shared out among its operations"))  # fmt: skip
+    waits = sum(op.wait_hours for op in making.operations)
+    add(given("make_waits", "hours of waiting, one after the other", round(waits, 1), Unit.HOURS, choice=True,
+              source="glue, wood that settles, coats that dry"))  # fmt: skip
+    add(given("finish_grams", "finish, all coats, grams", round(making.finish.grams), Unit.RATIO, choice=True,
+              source="both faces, all edges, end grain twice"))  # fmt: skip
+    if making.glue is not None:
+        _glue(ctx, making.glue)
+    _mishaps(ctx)
+    _square(ctx)
+    _flat(ctx)
+    _thickness(ctx)
+    _last_rip(ctx, build)
+    ctx.say("make", Level.FINE, Stage.MAKE, f"{len(making.operations)} operations",
+            f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.", figure="make_hours")  # fmt: skip
+
+
+def _glue(ctx: Context, plan: GluePlan) -> None:
+    glue, f = plan.glue, ctx.figures
+    f.add(
+        given(
+            "glue_open",
+            f"{glue.name}: minutes it stays open today",
+            round(glue.open_minutes, 2),
+            Unit.RATIO,
+            choice=True,
+            source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less",
+        )
+    )
+    stages = [stage for each in plan.tasks for stage in each.stages]
+    longest = max((stage.minutes for stage in stages), default=0.0)
+    f.add(given("glue_longest", "longest stage, minutes", round(longest, 2), Unit.RATIO, choice=True,
+                source=f"{plan.people} at it, {plan.clamps} clamps"))  # fmt: skip
+    if ctx.leaf.making.degrees < glue.least:
+        ctx.say("glue-cold", Level.STOP, Stage.MAKE, "Too cold for this glue",
+                f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
+                Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
+                rule="the glue's label goes before", figure="glue_open")  # fmt: skip
+    for each in plan.tasks:
+        if not each.stages:
+            ctx.say(
+                "glue-long",
+                Level.STOP,
+                Stage.MAKE,
+                f"{each.task.name.capitalize()} cannot be glued in time",
+                f"{each.trouble}.",
+                *_ways(plan, each.ways),
+                rule="open time of the glue",
+                figure="glue_open",
+            )
+            return
+    cauls = [stage for stage in stages if stage.cauls]
+    if longest > TIGHT * glue.open_minutes:
+        ctx.say(
+            "glue-tight",
+            Level.LOOK,
+            Stage.MAKE,
+            "A glue-up with no time to spare",
+            f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
+            *_ways(plan, ()),
+            figure="glue_longest",
+        )
+    elif stages:
+        many = f"{len(stages)} stages" if len(stages) > 1 else "one stage"
+        words = f"; {len(cauls)} of them with bowed cauls, clamps are short" if cauls else ""
+        ctx.say(
+            "glue",
+            Level.FINE,
+            Stage.MAKE,
+            f"Glued in {many}",
+            f"The longest takes {longest:.1f} of {glue.open_minutes:.1f} minutes{words}.",
+            figure="glue_longest",
+        )
+
+
+def _ways(plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
+    found = [Remedy("A second person at it", "making.people", plan.people + 1)] if plan.people < 4 else []
+    if plan.glue.key != "slow-white" and plan.glue.durability <= "D3":
+        found.append(Remedy("A slow white glue", "making.glue", "slow-white"))
+    return found + [Remedy(each.capitalize()) for each in ways if "people" not in each and "white" not in each]
+
+
+def _mishaps(ctx: Context) -> None:
+    for entry in not_mended(ctx.leaf.making.log)[:3]:
+        ctx.say("mishap", Level.LOOK, Stage.MAKE, f"Not mended yet: {entry.mishap}",
+                f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
+                + ("" if entry.repair else " Choose how it is mended."),
+                where=f"part:{entry.part}" if entry.part else "")  # fmt: skip
+
+
+def _read(ctx: Context, kind: ReadingKind, name: str, unit: Unit = Unit.MM) -> Figure | None:
+    entry = last_reading(ctx.leaf.making.log, kind)
+    if entry is None or entry.value is None:
+        return None
+    return ctx.figures.add(given(name, str(kind), entry.value, unit, source=f"the log, {entry.at.day} {entry.at:%b}"))
+
+
+def _square(ctx: Context) -> None:
+    """Diagonals of the leaf as it was glued: rising² − falling² is four times its width times what it leans."""
+    rising, falling = _read(ctx, ReadingKind.RISING, "made_rising"), _read(ctx, ReadingKind.FALLING, "made_falling")
+    if rising is None or falling is None:
+        return
+    wide = ctx.figures["glued_width"]
+    lean = skew_from_both(width=wide.value, first=rising.value, second=falling.value)
+    room = 2 * ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
+    level = Level.FINE if abs(lean) <= 0.5 else Level.LOOK if abs(lean) <= room else Level.STOP
+    remedies = (
+        ()
+        if level is Level.FINE
+        else (Remedy("Planed out of the edges, wedge-shaped"),)
+        if level is Level.LOOK
+        else (Remedy("Steam the joints open, or a leaf that is narrower"),)
+    )
+    ctx.say(
+        "made-square",
+        level,
+        Stage.MAKE,
+        "Square as it came out" if level is Level.FINE else "It came out of square",
+        f"It leans {ctx.fmt(abs(lean))} over its height; {ctx.fmt(room)} are left on to plane.",
+        *remedies,
+        rule="(rising² − falling²) ÷ (4 × width)",
+        figure="made_rising",
+    )
+
+
+def _flat(ctx: Context) -> None:
+    twist, spread = _read(ctx, ReadingKind.TWIST, "made_twist"), _read(ctx, ReadingKind.SPREAD, "made_spread")
+    if twist is not None:
+        out = twist.value > OUT_OF_TWIST
+        ctx.say(
+            "made-twist",
+            Level.LOOK if out else Level.FINE,
+            Stage.MAKE,
+            "It is in twist" if out else "Out of twist",
+            f"{ctx.fmt(twist)} by winding sticks, {ctx.fmt(OUT_OF_TWIST)} at the most.",
+            *((Remedy("Plane two corners, or let the stop take it up"),) if out else ()),
+            figure="made_twist",
+        )
+    if spread is not None and spread.value > SPREAD_MOST:
+        ctx.say(
+            "made-spread",
+            Level.LOOK,
+            Stage.MAKE,
+            "It is not of one thickness",
+            f"{ctx.fmt(spread)} from the thickest place to the thinnest.",
+            Remedy("Plane it down, or set lock and hinges out from the opening face alone"),
+            figure="made_spread",
+        )
+
+
+def _thickness(ctx: Context) -> None:
+    planned = ctx.figures.get("thickness_set_out")
+    if planned is None:
+        return
+    now = ctx.figures["thickness"]
+    words = f"The leaf came out {ctx.fmt(now)}, set out at {ctx.fmt(planned)}"
+    if "cup_bored" in ctx.figures:
+        cup, bored = ctx.figures["cup_depth"], ctx.figures["cup_bored"]
+        if abs(cup.value - bored.value) > 0.01:
+            words += f": cups {ctx.fmt(bored)} deep, not {ctx.fmt(cup)}"
+    ctx.say("made-thick", Level.FINE if abs(now.value - planned.value) < 1.0 else Level.LOOK, Stage.MAKE,
+            "As thick as it came out", words + ".", figure="thickness")  # fmt: skip
+
+
+def _last_rip(ctx: Context, build: Build) -> None:
+    """The last board as it was ripped, against what is left for it: the leaf is as much wider or narrower."""
+    entry = last_reading(ctx.leaf.making.log, ReadingKind.LAST_RIP)
+    part = next((p for p in build.parts if entry is not None and p.name == entry.part), None)
+    if entry is None or entry.value is None or part is None:
+        return
+    room = ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
+    over = entry.value - (part.face.width + room)
+    level = Level.FINE if abs(over) <= LAST_RIP_OFF else Level.LOOK
+    words = f"{ctx.fmt(entry.value)}; {ctx.fmt(part.face.width)} and {ctx.fmt(room)} to plane are wanted"
+    more = f": {ctx.fmt(abs(over))} {'more to plane off' if over > 0 else 'less to plane than was left on'}"
+    remedies = () if level is Level.FINE or over > 0 else (Remedy("A wider last board, or a wider gap at the latch"),)
+    ctx.say("made-last-rip", level, Stage.MAKE, "The last board as it was ripped",
+            words + (more if level is Level.LOOK else "") + ".", *remedies, where=f"part:{part.name}")  # fmt: skip

@@ -1,0 +1,120 @@
+"""What the step makers share: the leaf, its parts by role, its figures as settings, and where its loose parts are
+ready.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Any
+
+from oakmeasure.core.base.units import IN_MM, Show, Unit
+from oakmeasure.core.leaf.part import Build, Part, Role
+from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
+from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.timber.weight import TWO_PEOPLE_KG
+
+if TYPE_CHECKING:
+    from oakmeasure.core.solver import LeafSolution
+
+NO_WOOD = ("glass", "steel")
+NOTHING = 0.005  # mm: no setting
+
+
+@dataclass(slots=True)
+class Maker:
+    """Handed from one step maker to the next. ready: id after which a part may be worked by itself, by its name.
+    whole: id after which the leaf is one piece. sized: id after which its edges are as they stay. show: how lengths are
+    written.
+    """
+
+    leaf: LeafSolution
+    build: Build
+    steps: Steps = field(default_factory=Steps)
+    ready: dict[str, str] = field(default_factory=dict)
+    whole: str = ""
+    sized: str = ""
+    show: Show = IN_MM
+
+    def add(self, op_id: str, name: str, trade: Trade, **what: Any) -> str:
+        """Add an operation; see `Operation`."""
+        return self.steps.add(Operation(op_id, name, trade, **what))
+
+    def has(self, figure: str) -> bool:
+        return figure in self.leaf.figures
+
+    def value(self, figure: str, otherwise: float = 0.0) -> float:
+        """Return a figure's value."""
+        found = self.leaf.figures.get(figure)
+        return found.value if found is not None else otherwise
+
+    def set_to(self, **figures: str) -> tuple[Setting, ...]:
+        """Return settings from figures, as `label="figure"`; those that the leaf does not have, or that
+        are nothing, are left out."""
+        found = []
+        for label, name in figures.items():
+            figure = self.leaf.figures.get(name)
+            if figure is not None and abs(figure.value) > NOTHING:
+                found.append(Setting(label.replace("_", " "), figure.value, figure.unit, name))
+        return tuple(found)
+
+    def parts(self, *roles: Role, made: bool = True) -> tuple[Part, ...]:
+        """Return the parts of some roles; made: only those that are made, not what is there already."""
+        return tuple(p for p in self.build.parts if p.role in roles and not (made and p.at_hand))
+
+    def names(self, *roles: Role) -> tuple[str, ...]:
+        return tuple(part.name for part in self.parts(*roles))
+
+    @property
+    def solid(self) -> tuple[Part, ...]:
+        """Return the parts that are made of solid wood, the leaf's and its lining's."""
+        return tuple(p for p in self._made() if is_solid(p) and p.role is not Role.PACKING)
+
+    @property
+    def sheet(self) -> tuple[Part, ...]:
+        """Return the parts that are cut out of sheet."""
+        return tuple(p for p in self._made() if isinstance(stuff(p.species), Sheet) and p.species not in NO_WOOD)
+
+    def _made(self) -> Iterable[Part]:
+        return (p for p in self.leaf.cut_parts if not p.at_hand)
+
+    @property
+    def trim_side(self) -> float:
+        """Return what is left on each long edge until it is sized, mm."""
+        return self.value("trim_side")
+
+    @property
+    def set_out_thick(self) -> float:
+        """Return the thickness that joints are set out on: as it was before anybody read how it came out."""
+        return self.value("thickness_set_out", self.value("thickness"))
+
+    @property
+    def is_heavy(self) -> bool:
+        return self.value("mass") > TWO_PEOPLE_KG
+
+    def loose(self, names: Iterable[str]) -> tuple[str, ...]:
+        """Return the ids after which parts may be worked, each once."""
+        return tuple(dict.fromkeys(self.ready[name] for name in names if name in self.ready))
+
+    def cautions(self, *keys: str) -> tuple[str, ...]:
+        """Return cautions, with the one on weight where the leaf is heavy and is to be lifted."""
+        return tuple(each for each in keys if each and (each != "heavy" or self.is_heavy))
+
+
+def is_solid(part: Part) -> bool:
+    """Return whether a part is of solid wood."""
+    return part.species not in NO_WOOD and not isinstance(stuff(part.species), Sheet)
+
+
+def sizes(parts: Iterable[Part], what: str, label: str, *, most: int = 4) -> tuple[Setting, ...]:
+    """Return the sizes that a machine is set to, the largest first: "length", "width" or "thickness" as planed.
+
+    Where there are more than `most`, the others are found on the page of settings.
+    """
+    found = sorted({round(getattr(part.planed, what), 1) for part in parts}, reverse=True)
+    return tuple(Setting(label, each) for each in found[:most])
+
+
+def many(count: int, word: str) -> Setting:
+    """Return a count as a setting."""
+    return Setting(word, float(count), Unit.COUNT)

@@ -1,0 +1,1 @@
+"""Overviews of a solved job: what is still to be read, schedules, comparisons."""

@@ -1,0 +1,75 @@
+"""Two constructions for the same opening, side by side: parts, timber, weight, hours, cost, verdicts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.job import Job
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.figures.check import Level, Stage, Verdict, rank
+from oakmeasure.core.fit.alternatives import Comparison, Option
+from oakmeasure.core.solver import LeafSolution, solve_leaf
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """The leaf in hand and the same leaf built another way, and the table of both."""
+
+    one: LeafSolution
+    other: LeafSolution
+    table: Comparison
+
+
+def other_kinds(kind: str) -> list[tuple[str, str]]:
+    """Return every other construction: its key and its name."""
+    return [(key, name) for key, (name, _) in CONSTRUCTIONS.items() if key != kind]
+
+
+def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
+    """Return the leaf in hand beside itself as another construction on its own defaults. Raises InputError."""
+    changed = job_edits.with_construction(job, leaf_id, kind)
+    other = solve_leaf(changed, changed.leaf(leaf_id))
+    show = Show(job.unit)
+    names = [CONSTRUCTIONS[each.leaf.build.kind][0] for each in (one, other)]
+    rows = zip(_rows(one, show), _rows(other, show), strict=True)
+    options = [Option((label, mine, theirs), _worse(mine_level, their_level))
+               for (label, mine, mine_level), (_, theirs, their_level) in rows]  # fmt: skip
+    about = "The same opening, the same timber; the other one on its own good defaults. Hours and prices are made up."
+    table = Comparison("Beside another construction", about, ("", names[0], names[1]), tuple(options))
+    return Beside(one, other, table)
+
+
+def _worse(one: Level, other: Level) -> Level:
+    return min(one, other, key=rank)
+
+
+def _rows(leaf: LeafSolution, show: Show) -> list[tuple[str, str, Level]]:
+    """Return what is compared of one leaf: its label, its value, and its level where it has one."""
+    f, build, plan = leaf.figures, leaf.build, leaf.plan
+    if build is None or plan is None:
+        labels = ("thickness", "parts", "timber", "weight", "moves in a year", "hours", "cost", "to look at", "stops")
+        return [(label, "no leaf", Level.STOP) for label in labels]
+    looks = [each for each in leaf.verdicts if each.level is Level.LOOK]
+    stops = [each for each in leaf.verdicts if each.level is Level.STOP]
+    # Boards move each for itself; any other leaf as a whole.
+    of = "leaf_change" if "leaf_change_wet" in f else "board_change"
+    moves = sum(abs(f[f"{of}_{air}"].value) for air in ("wet", "dry") if f"{of}_{air}" in f)
+    return [
+        ("thickness", show.length(build.thickness), Level.FINE),
+        ("parts", str(len(build.parts)), Level.FINE),
+        ("timber", plan.in_words(), Level.FINE),
+        ("weight", show.value(f["mass"].value, Unit.KG), Level.FINE),
+        ("moves in a year", show.length(moves), Level.FINE),
+        ("hours", f"{f['hours'].value:.1f}", Level.FINE),
+        ("cost", f"{f['cost'].value:.0f}", Level.FINE),
+        ("to look at", f"{len(looks)}: {_first(looks)}" if looks else "none", Level.LOOK if looks else Level.FINE),
+        ("stops", f"{len(stops)}: {_first(stops)}" if stops else "none", Level.STOP if stops else Level.FINE),
+    ]
+
+
+def _first(verdicts: list[Verdict]) -> str:
+    """Return the title of the first verdict about the leaf itself, or of the first one."""
+    about = [each for each in verdicts if each.stage in (Stage.LEAF, Stage.TIMBER)]
+    return (about or verdicts)[0].title

@@ -1,0 +1,58 @@
+"""What is still to be measured, over all leaves of a job, and what hangs on it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from oakmeasure.core.figures.figure import Figure, State
+from oakmeasure.core.solver import KEY_FIGURES, LeafSolution, still_to_measure
+
+
+@dataclass(frozen=True, slots=True)
+class StillToMeasure:
+    """One input that nobody has measured. name: of its figure. edit: path of its field, "" for an assumption that the
+    survey made itself. hangs: labels of the figures that a joiner cuts to and that rest on it. others: how many more.
+    """
+
+    leaf_id: str
+    leaf_name: str
+    name: str
+    label: str
+    state: State
+    edit: str
+    hangs: tuple[str, ...]
+    others: int
+
+
+def all_to_measure(leaves: Iterable[LeafSolution]) -> list[StillToMeasure]:
+    """Return what is only assumed, leaf by leaf; then what is only from a table."""
+    leaves = tuple(leaves)
+    return [_of(leaf, each) for leaf in leaves for each in still_to_measure(leaf.figures)] + [
+        _of(leaf, each)
+        for leaf in leaves
+        for each in leaf.figures
+        if each.state is State.FROM_TABLE and each.edit and len(each.rows) == 1
+    ]
+
+
+def _of(leaf: LeafSolution, figure: Figure) -> StillToMeasure:
+    if figure.state is State.ASSUMED:
+        hanging = [each for each in leaf.figures if figure.label in each.rests_on and each.name != figure.name]
+    else:
+        hanging = _resting_on(leaf, figure.name)
+    named = tuple(each.label for each in hanging if each.name in KEY_FIGURES)
+    assert figure.state is not None
+    return StillToMeasure(
+        leaf.leaf.id, leaf.leaf.name, figure.name, figure.label, figure.state, figure.edit, named,
+        len(hanging) - len(named),
+    )  # fmt: skip
+
+
+def _resting_on(leaf: LeafSolution, name: str) -> list[Figure]:
+    """Return the figures that a figure went into, however far down; figures come after what they rest on."""
+    found: dict[str, Figure] = {}
+    for each in leaf.figures:
+        if any(row.ref != each.name and (row.ref == name or row.ref in found) for row in each.rows):
+            found[each.name] = each
+    return list(found.values())

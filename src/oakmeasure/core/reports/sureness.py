@@ -1,0 +1,48 @@
+"""How sure the clear width is, in the words that a joiner needs, with the draws behind them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.uncertainty import DRAWS, SEED, Spread, monte_carlo, of_hundred
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.fit.fit_probability import least_at_latch
+from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.survey.clear_opening import clear_width_of
+
+
+@dataclass(frozen=True, slots=True)
+class Sureness:
+    """needed: the clear width from which on it goes in, mm. sentence: what it means. detail: how it was reckoned."""
+
+    spread: Spread
+    needed: float
+    sentence: str
+    detail: str
+
+
+def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = SEED) -> Sureness | None:
+    """Return how often the leaf (or the lining to be made) goes in, over openings drawn as the readings allow.
+
+    A leaf goes in without planing when the gap at the hinges stays whole and that at the latch keeps the margin that
+    the passing corner needs. None for an opening that no plumb width bounds. Source: see `monte_carlo`.
+    """
+    f, taken = leaf.figures, leaf.opening.taken
+    clear = clear_width_of(taken)
+    if clear is None or f["clear_width_uncertainty"].value < 1e-6:
+        return None
+    if leaf.opening.lining is not None:
+        needed, what = f["lining_outside"].value, f"a lining of {show.length(f['lining_outside'].value)} goes in plumb"
+    else:
+        needed = f["leaf_width"].value + f["gap_hinge"].value + least_at_latch(f)
+        what = f"a leaf of {show.length(f['leaf_width'].value)} goes in without planing"
+    spread = monte_carlo(clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed,
+                         draws=draws, seed=seed)  # fmt: skip
+    sigma = show.length(f["clear_width_uncertainty"].value)
+    count = f"{draws:_}".replace("_", "\u202f")
+    detail = f"± {sigma} by the sums, ± {show.length(spread.sd)} over {count} openings, seed {seed}."
+    then = f.get("clear_width_uncertainty_next")
+    if then is not None and then.value < 0.9 * f["clear_width_uncertainty"].value:
+        reading = then.label.rpartition(", the ")[2]
+        detail += f" The {reading} would make it ± {show.length(then.value)}."
+    return Sureness(spread, needed, f"In {of_hundred(spread.share)} such openings {what}.", detail)

@@ -1,0 +1,102 @@
+"""How far lining and wall stand out from each other, stretch by stretch: strips across the wall, packing within it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.readings import Reading, Side
+from oakmeasure.core.figures.figure import derived
+from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.survey.survey_result import Taken
+
+STRETCHES = 4  # quarters of the height: what one strip is planed to by hand
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """One stretch of a side, from `lower` to `upper` over the floor.
+
+    start, end: thickness at its lower and its upper end, mm. Of strips: + is the lining standing out of the wall (a
+    strip on the wall, under the architrave), − the wall standing out of the lining (a strip on the lining, or plane
+    the wall). face: of the wall; of packing "".
+    """
+
+    side: Side
+    face: str
+    lower: float
+    upper: float
+    start: float
+    end: float
+
+
+def strip_thickness(*, lean: float, height: float, at: float) -> float:
+    """Return how far a plumb lining stands out of the leaning wall at a height, on the face that leans outward, mm.
+
+    lean: of the wall over `height`, + towards that face at the head. The lining is flush where the wall stands out
+    most, so that nothing of the wall stands proud of it.
+    Source: plane geometry.
+
+    >>> [strip_thickness(lean=8, height=2000, at=at) for at in (0, 1000, 2000)]
+    [8.0, 4.0, 0.0]
+    """
+    face = lean * at / height
+    return max(lean, 0.0) - face
+
+
+def strips_of(
+    ctx: Context, leans: tuple[Reading | None, Reading | None], *, depth: float, height: float
+) -> tuple[Stretch, ...]:
+    """Return the strips of both sides and faces, adding each side's largest as a figure.
+
+    On the opening face the lining is flush where the wall stands out most. Its other edge lies `depth` back, so that
+    there the wall stands out by what the strip is in front, if the lining is as deep as the wall.
+    """
+    found: list[Stretch] = []
+    wall = ctx.leaf.readings.depth.value if ctx.leaf.readings.depth is not None else depth
+    for side, lean in zip((Side.HINGE, Side.LATCH), leans, strict=True):
+        if lean is None or abs(lean.value) < 1e-9:
+            continue
+        for face in ("opening face", "closing face"):
+            for at in range(STRETCHES):
+                lower, upper = height * at / STRETCHES, height * (at + 1) / STRETCHES
+                start, end = (strip_thickness(lean=lean.value, height=height, at=each) for each in (lower, upper))
+                if face == "closing face":
+                    start, end = depth - wall - start, depth - wall - end
+                found.append(Stretch(side, face, lower, upper, start, end))
+        name = f"strip_{side.split()[0]}"
+        reading = ctx.figures.get(f"reading_across_{side.split()[0]}")
+        most = max(max(each.start, each.end) for each in found if each.side is side and each.face == "opening face")
+        ctx.figures.add(
+            derived(name, f"thickest strip, {side}", most, Unit.MM, *([reading] if reading else []),
+                    formula="the lining plumb and flush where the wall stands out most")
+        )  # fmt: skip
+    return tuple(found)
+
+
+def packing_stretches(
+    taken: Taken, legs: tuple[tuple[float, float], tuple[float, float]], height: float
+) -> tuple[Stretch, ...]:
+    """Return the packing between wall and leg, stretch by stretch, for both sides."""
+
+    def wall(foot: float, head: float, top: float, at: float) -> float:
+        return foot + (head - foot) * at / top
+
+    found = []
+    for at in range(STRETCHES):
+        ends = [height * at / STRETCHES, height * (at + 1) / STRETCHES]
+        hinge = [
+            _between(legs[0], height, y) - wall(taken.hinge_foot[0], taken.hinge_head[0], taken.hinge_head[1], y)
+            for y in ends
+        ]
+        latch = [
+            wall(taken.latch_foot[0], taken.latch_head[0], taken.latch_head[1], y) - _between(legs[1], height, y)
+            for y in ends
+        ]
+        found.append(Stretch(Side.HINGE, "", ends[0], ends[1], hinge[0], hinge[1]))
+        found.append(Stretch(Side.LATCH, "", ends[0], ends[1], latch[0], latch[1]))
+    return tuple(found)
+
+
+def _between(leg: tuple[float, float], height: float, at: float) -> float:
+    return leg[0] + (leg[1] - leg[0]) * at / height

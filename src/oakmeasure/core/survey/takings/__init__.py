@@ -1,0 +1,1 @@
+"""The ways of taking an opening; each gives a `Taken`."""

@@ -1,0 +1,57 @@
+"""Earlier saves: before a job file is written over, what it held is kept; the last ten of each file.
+
+They lie in the person's state folder, a folder for each job file, named by the time at which they were written.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+
+from oakmeasure.files.job.job_file import LARGEST_FILE, SUFFIX, JobFileError, write_whole
+
+KEPT = 10
+
+
+@dataclass(frozen=True, slots=True)
+class Earlier:
+    """An earlier save. at: when that file had been written."""
+
+    file: Path
+    at: datetime
+
+
+def _place(folder: Path, path: Path) -> Path:
+    whole = str(path.resolve())
+    return folder / f"{path.stem[:40]}-{hashlib.sha256(whole.encode('utf-8', 'surrogatepass')).hexdigest()[:16]}"
+
+
+def keep(folder: Path, path: Path) -> None:
+    """Keep what a file holds now, if there is one; the oldest beyond ten go. Raises JobFileError where it cannot."""
+    try:
+        if not path.is_file() or path.stat().st_size > LARGEST_FILE:
+            return
+        content, at = path.read_bytes(), datetime.fromtimestamp(path.stat().st_mtime)
+        place = _place(folder, path)
+        place.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise JobFileError(f"an earlier save was not kept: {(error.strerror or str(error)).lower()}") from None
+    there = earlier(folder, path)
+    if there and there[0].file.read_bytes() == content:
+        return
+    write_whole(place / f"{at:%Y-%m-%d %H.%M.%S.%f}{SUFFIX}", content)
+    for old in earlier(folder, path)[KEPT:]:
+        with contextlib.suppress(OSError):
+            old.file.unlink()
+
+
+def earlier(folder: Path, path: Path) -> list[Earlier]:
+    """Return the earlier saves of a file, the newest first."""
+    found = []
+    for file in _place(folder, path).glob(f"*{SUFFIX}"):
+        with contextlib.suppress(ValueError):
+            found.append(Earlier(file, datetime.strptime(file.stem, "%Y-%m-%d %H.%M.%S.%f")))
+    return sorted(found, key=lambda each: each.at, reverse=True)

@@ -1,0 +1,178 @@
+"""The job file: one JSON document (`.oakjob`, UTF-8, sorted keys, a schema version, SI numbers).
+
+Saving writes a new file beside the old one, syncs it and renames it over: a kill or a full disk leaves the old
+file whole. Opening never changes a file; a file that is not understood is refused with its line and reason.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import glob
+import json
+import os
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from pydantic import ValidationError
+
+from oakmeasure.core.base.errors import FileError
+from oakmeasure.core.document.job import SCHEMA_VERSION, Job
+from oakmeasure.core.edits.job_edits import refusal
+
+SUFFIX = ".oakjob"
+LEFT_AFTER = 600.0  # seconds after which a file that a killed save was writing is nobody's
+LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
+
+
+def upgrade_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 adds what else is read at an opening; all of it may be missing."""
+    return document | {"schema_version": 2}
+
+
+def upgrade_2_to_3(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 adds track sets, an even gap as the aim and what a rail's rollers are by default."""
+    return document | {"schema_version": 3}
+
+
+def upgrade_3_to_4(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 4 adds four constructions, where a leaf lives, what is trimmed late and what the shop can hold."""
+    return document | {"schema_version": 4}
+
+
+def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 5 keeps how far cup hinges open with the hinge itself and the guide of a sliding leaf with its gear; it
+    adds latches, hangers, wall and fixings.
+    """
+    for leaf in document.get("leaves", ()):
+        opens = leaf.get("cabinet", {}).pop("hinge_angle", None)
+        hinge = leaf.get("hardware", {}).get("cup", {}).get("hinge")
+        if opens not in (None, 110.0) and hinge is not None:  # 110 was what stood there until somebody chose
+            hinge["opens"] = opens
+        wide, deep = (leaf.get("build", {}).pop(f"guide_{each}", None) for each in ("width", "depth"))
+        if wide is not None:
+            leaf.setdefault("hardware", {})["guide"] = {
+                "kind": "a fin in a groove in the foot",
+                "groove_width": wide,
+                "groove_depth": deep or 18.0,
+            }
+    return document | {"schema_version": 5}
+
+
+def upgrade_5_to_6(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 6 adds to boards what they are like, and sections, sheets and how they are to be cut."""
+    return document | {"schema_version": 6}
+
+
+def upgrade_6_to_7(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 7 adds to each leaf how it is made and the log of it."""
+    return document | {"schema_version": 7}
+
+
+# Each step brings a document one version up; tests/files/samples holds a file of every older version.
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: upgrade_1_to_2,
+    2: upgrade_2_to_3,
+    3: upgrade_3_to_4,
+    4: upgrade_4_to_5,
+    5: upgrade_5_to_6,
+    6: upgrade_6_to_7,
+}
+
+
+class JobFileError(FileError):
+    """A job file that cannot be read or written; the text says where and why."""
+
+
+def dumps(job: Job) -> str:
+    """Return the job as the text of its file."""
+    return json.dumps(job.model_dump(mode="json"), indent=1, sort_keys=True, ensure_ascii=False) + "\n"
+
+
+def loads(text: str) -> Job:
+    """Return the job that the text of a file holds. Raises JobFileError."""
+    try:
+        document = json.loads(text, parse_constant=_no_constant)
+    except json.JSONDecodeError as error:
+        raise JobFileError(f"line {error.lineno}: {error.msg.lower()}; the file is damaged") from None
+    except RecursionError:
+        raise JobFileError("it is nested too deeply to be a job") from None
+    if not isinstance(document, dict) or "schema_version" not in document:
+        raise JobFileError("it is not a job: it has no schema version")
+    version = document["schema_version"]
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise JobFileError(f"its schema version {version!r} makes no sense")
+    if version > SCHEMA_VERSION:
+        raise JobFileError(f"it was written by a newer version (schema {version}; this one reads {SCHEMA_VERSION})")
+    try:
+        for step in range(version, SCHEMA_VERSION):
+            document = UPGRADES[step](document)
+        return Job.model_validate(document)
+    except ValidationError as error:
+        reason = refusal(error)
+        line = _line_of(text, reason.field)
+        raise JobFileError(f"{line}{reason.field}: {str(reason.value)[:60]}, needs {reason.need}") from None
+
+
+def _no_constant(name: str) -> float:
+    raise JobFileError(f"it holds {name} where a number is needed")
+
+
+def _line_of(text: str, path: str) -> str:
+    """Return "line 12: " for the line on which the last name of a path first stands after those before it."""
+    at = 0
+    for name in path.split("."):
+        found = text.find(f'"{name}"', at)
+        if found >= 0:
+            at = found
+    return f"line {text.count(chr(10), 0, at) + 1}: " if at else ""
+
+
+def load(path: Path | str) -> Job:
+    """Return the job in a file. Raises JobFileError, which names the file."""
+    path = Path(path)
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            raise JobFileError("it is far too large to be a job")
+        return loads(path.read_text(encoding="utf-8"))
+    except JobFileError as error:
+        raise JobFileError(f"{path.name} was not opened: {error}") from None
+    except UnicodeDecodeError as error:
+        raise JobFileError(f"{path.name} was not opened: byte {error.start} is not text (UTF-8)") from None
+    except OSError as error:
+        raise JobFileError(f"{path.name} was not opened: {(error.strerror or str(error)).lower()}") from None
+
+
+def save(job: Job, path: Path | str) -> None:
+    """Write the job to a file, whole or not at all. Raises JobFileError, which names the file."""
+    path = Path(path)
+    write_whole(path, dumps(job).encode("utf-8"))
+    _tidy(path)
+
+
+def _tidy(path: Path) -> None:
+    """Remove what saves that were killed have left beside a file; not what another may be writing just now."""
+    with contextlib.suppress(OSError):
+        for each in path.parent.glob(f".{glob.escape(path.name)}.*"):
+            if time.time() - each.stat().st_mtime > LEFT_AFTER:
+                each.unlink()
+
+
+def write_whole(path: Path, content: bytes) -> None:
+    """Write a file whole or not at all: a new one beside it, synced, renamed over. Raises JobFileError."""
+    temporary: str | None = None
+    try:
+        handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        with os.fdopen(handle, "wb") as stream:
+            stream.write(content)
+            stream.flush()
+            os.fsync(stream.fileno())
+        os.chmod(temporary, (path.stat().st_mode & 0o777) if path.exists() else 0o644)
+        os.replace(temporary, path)
+    except OSError as error:
+        if temporary is not None:
+            with contextlib.suppress(OSError):
+                os.unlink(temporary)
+        raise JobFileError(f"{path.name} was not written: {(error.strerror or str(error)).lower()}") from None

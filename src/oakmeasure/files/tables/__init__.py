@@ -1,0 +1,1 @@
+"""Lists and schedules as CSV and JSON, in and out."""
