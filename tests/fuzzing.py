@@ -33,9 +33,37 @@ from oakmeasure.files.tables.stock_csv import rack_csv, read_rack
 from oakmeasure.gauges.protocol import BadLineError, GaugeReading, Lines, Quantity, line_of, parse_line
 
 LONGEST_SECONDS, MOST_MB = 2.0, 500
-TOKENS = (b"", b"\x00", b"\xff\xfe", b"\xef\xbb\xbf", b";", b",", b'"', b"\n", b"\r\n", b"=1+1", b"-", b"1e999", b"nan",
-          b"-0", b"9" * 400, b"29 1/4\"", b"\xc3\xa9", b"{}", b"[", b"]", b"null", b"true", b"\\u0000", b"0\nSECTION\n",
-          b"  0\nEOF\n", b"*ZZ", b"' ", b"../../x", b"a" * 3000)  # fmt: skip
+TOKENS = (
+    b"",
+    b"\x00",
+    b"\xff\xfe",
+    b"\xef\xbb\xbf",
+    b";",
+    b",",
+    b'"',
+    b"\n",
+    b"\r\n",
+    b"=1+1",
+    b"-",
+    b"1e999",
+    b"nan",
+    b"-0",
+    b"9" * 400,
+    b'29 1/4"',
+    b"\xc3\xa9",
+    b"{}",
+    b"[",
+    b"]",
+    b"null",
+    b"true",
+    b"\\u0000",
+    b"0\nSECTION\n",
+    b"  0\nEOF\n",
+    b"*ZZ",
+    b"' ",
+    b"../../x",
+    b"a" * 3000,
+)
 
 
 @dataclass(frozen=True, slots=True)

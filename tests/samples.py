@@ -14,17 +14,25 @@ from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import LeafSolution, solve
 
 BOARDS = (
-    Board(length=4200, width=260, thickness=52), Board(length=3000, width=225, thickness=52),
+    Board(length=4200, width=260, thickness=52),
+    Board(length=3000, width=225, thickness=52),
     Board(length=2400, width=200, thickness=20),
-)  # fmt: skip
+)
 
 
 def square_readings(width: float, height: float) -> OpeningReadings:
     """Readings of a true rectangle."""
     diagonal = (width**2 + height**2) ** 0.5
-    values = {"width_top": width, "width_middle": width, "width_bottom": width, "height_hinge": height,
-              "height_middle": height, "height_latch": height, "diagonal_rising": diagonal,
-              "diagonal_falling": diagonal}  # fmt: skip
+    values = {
+        "width_top": width,
+        "width_middle": width,
+        "width_bottom": width,
+        "height_hinge": height,
+        "height_middle": height,
+        "height_latch": height,
+        "diagonal_rising": diagonal,
+        "diagonal_falling": diagonal,
+    }
     return readings(**values)
 
 

@@ -86,9 +86,15 @@ def show_boxes(window: Window) -> None:
 
     sums = SumBox(window, window.session)
     session = window.session
-    boxes: list[QWidget] = [NewJob(window, session.job.unit, offers_demo=True), RulesDialog(window, session),
-                            ScheduleBox(window, session), sums, ToMeasureDialog(window, session), WordsBox(window),
-                            Workshop(session)]  # fmt: skip
+    boxes: list[QWidget] = [
+        NewJob(window, session.job.unit, offers_demo=True),
+        RulesDialog(window, session),
+        ScheduleBox(window, session),
+        sums,
+        ToMeasureDialog(window, session),
+        WordsBox(window),
+        Workshop(session),
+    ]
     for box in boxes:
         box.show()
         for name in SUMS if box is sums else ("",):

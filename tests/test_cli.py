@@ -42,12 +42,13 @@ def test_lists_and_sheet_are_written(tmp_path):
 @pytest.mark.parametrize(
     ("words", "reason"),
     [
-        (("figures", "/none.oakjob"), "was not opened"), (("shot", DEMO, "/tmp/x.png", "--stage", "attic"), "--stage"),
+        (("figures", "/none.oakjob"), "was not opened"),
+        (("shot", DEMO, "/tmp/x.png", "--stage", "attic"), "--stage"),
         (("sheet", DEMO, "/tmp/x.pdf", "--leaf", "attic"), "seed-room"),
         (("cut-list", DEMO, "/none/x.csv"), "was not written"),
         (("a.oakjob", "b.oakjob"), "one job at a time"),
     ],
-)  # fmt: skip
+)
 def test_bad_words_end_with_status_2_and_one_line(words, reason):
     done = run(*words)
     assert done.returncode == 2
@@ -161,8 +162,12 @@ def test_a_schedule_becomes_a_job_and_comes_out_again(tmp_path):
 
 def test_rod_router_and_drawing_are_written_without_a_screen(tmp_path):
     demo = str(Path(__file__).parent.parent / "src/oakmeasure/data/demo.oakjob")
-    for name, words in (("a.pdf", ("rod", "--paper", "A3")), ("a.csv", ("rod",)), ("a.svg", ("svg",)),
-                        ("a.dxf", ("dxf", "--face", "closing", "--hand", "right"))):  # fmt: skip
+    for name, words in (
+        ("a.pdf", ("rod", "--paper", "A3")),
+        ("a.csv", ("rod",)),
+        ("a.svg", ("svg",)),
+        ("a.dxf", ("dxf", "--face", "closing", "--hand", "right")),
+    ):
         target = tmp_path / name
         done = run(words[0], demo, str(target), "--leaf", "packet-press", *words[1:])
         assert done.returncode == 0, done.stderr

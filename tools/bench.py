@@ -97,8 +97,11 @@ def _start(body: str) -> tuple[float, float]:
     environment.pop("PYTHONDONTWRITEBYTECODE", None)  # a person's machine keeps what it compiled
     done = subprocess.run(
         [sys.executable, "-c", body + REST, repr(time.time())],
-        env=environment, capture_output=True, text=True, check=True,
-    )  # fmt: skip
+        env=environment,
+        capture_output=True,
+        text=True,
+        check=True,
+    )
     ms, mb = done.stdout.split()
     return float(ms), float(mb)
 
@@ -119,13 +122,25 @@ def windows() -> list[Line]:
     empty_ms, first_ms, demo_ms = (statistics.median(each[at][0] for each in starts) for at in range(3))
     empty_mb, _, demo_mb = (statistics.median(each[at][1] for each in starts) for at in range(3))
     return [
-        Line("first painted window, demo job, as it was closed", "2 × an empty window",
-             f"{first_ms / empty_ms:.2f} × ({first_ms:.0f} ms to {empty_ms:.0f} ms)", first_ms <= 2 * empty_ms),
-        Line("the window itself, alive", "2 × an empty window",
-             f"{demo_ms / empty_ms:.2f} × ({demo_ms:.0f} ms to {empty_ms:.0f} ms)", demo_ms <= 2 * empty_ms),
-        Line("peak memory, demo job open", "2.5 × an empty window",
-             f"{demo_mb / empty_mb:.2f} × ({demo_mb:.0f} MB to {empty_mb:.0f} MB)", demo_mb <= 2.5 * empty_mb),
-    ]  # fmt: skip
+        Line(
+            "first painted window, demo job, as it was closed",
+            "2 × an empty window",
+            f"{first_ms / empty_ms:.2f} × ({first_ms:.0f} ms to {empty_ms:.0f} ms)",
+            first_ms <= 2 * empty_ms,
+        ),
+        Line(
+            "the window itself, alive",
+            "2 × an empty window",
+            f"{demo_ms / empty_ms:.2f} × ({demo_ms:.0f} ms to {empty_ms:.0f} ms)",
+            demo_ms <= 2 * empty_ms,
+        ),
+        Line(
+            "peak memory, demo job open",
+            "2.5 × an empty window",
+            f"{demo_mb / empty_mb:.2f} × ({demo_mb:.0f} MB to {empty_mb:.0f} MB)",
+            demo_mb <= 2.5 * empty_mb,
+        ),
+    ]
 
 
 def edits_redrawn() -> list[Line]:
@@ -171,9 +186,13 @@ def edits_redrawn() -> list[Line]:
     return [
         Line("one edit redrawn (no cutting plan), median", "under 50 ms", f"{median:.0f} ms", median < 50),
         Line("one edit redrawn (no cutting plan), worst", "no step over 100 ms", f"{worst:.0f} ms", worst < 100),
-        Line(f"cutting plan of a leaf ({board_plan.SHUFFLES} shuffles), median", "first answer under 300 ms",
-             f"{statistics.median(plans):.0f} ms", statistics.median(plans) < 300),
-    ]  # fmt: skip
+        Line(
+            f"cutting plan of a leaf ({board_plan.SHUFFLES} shuffles), median",
+            "first answer under 300 ms",
+            f"{statistics.median(plans):.0f} ms",
+            statistics.median(plans) < 300,
+        ),
+    ]
 
 
 def clashes() -> list[Line]:
@@ -186,8 +205,16 @@ def clashes() -> list[Line]:
     from oakmeasure.core.hardware.clash.search import find_clashes
 
     source = random.Random(3)
-    things = [Thing(f"nail {at}", Kind.FIXING, bore(source.uniform(0, 900), source.uniform(0, 2000), 3.5, (0.0, 32.0)),
-                    "", "nails") for at in range(200)]  # fmt: skip
+    things = [
+        Thing(
+            f"nail {at}",
+            Kind.FIXING,
+            bore(source.uniform(0, 900), source.uniform(0, 2000), 3.5, (0.0, 32.0)),
+            "",
+            "nails",
+        )
+        for at in range(200)
+    ]
     for n in range(3):
         y = 300.0 + 700 * n
         things.append(Thing(f"butt {n}", Kind.CUT, block(0, y, 2, y + 100, (0, 24)), "", f"butt {n}"))
@@ -213,8 +240,14 @@ def clashes() -> list[Line]:
         found = find_clashes(things)
         times.append((time.perf_counter() - start) * 1000)
     median = statistics.median(times)
-    return [Line(f"clash map of a leaf with 200 fixings ({len(found)} clashes)", "under 20 ms", f"{median:.1f} ms",
-                 median < 20)]  # fmt: skip
+    return [
+        Line(
+            f"clash map of a leaf with 200 fixings ({len(found)} clashes)",
+            "under 20 ms",
+            f"{median:.1f} ms",
+            median < 20,
+        )
+    ]
 
 
 def handles() -> list[Line]:
@@ -226,12 +259,16 @@ def handles() -> list[Line]:
     window = open_window(demo_job())
     window.resize(1280, 800)
     window.session.go_to(Stage.MEASURE)
-    lines = [_dragged(window, leaf, window.middle.crooked, f"exaggeration handle, {what}")
-             for leaf, what in (("seed-room", "readings"), ("hatch", "ticks"))]  # fmt: skip
+    lines = [
+        _dragged(window, leaf, window.middle.crooked, f"exaggeration handle, {what}")
+        for leaf, what in (("seed-room", "readings"), ("hatch", "ticks"))
+    ]
     window.session.go_to(Stage.FIT)
     window.sheet().go_to_page("Opens")
-    lines += [_dragged(window, leaf, window.middle.opened, f"opening handle, {what}")
-              for leaf, what in (("seed-room", "swing"), ("meter", "slide"))]  # fmt: skip
+    lines += [
+        _dragged(window, leaf, window.middle.opened, f"opening handle, {what}")
+        for leaf, what in (("seed-room", "swing"), ("meter", "slide"))
+    ]
     window.session.undo_stack.setClean()
     window.close()
     return lines
@@ -252,8 +289,12 @@ def _dragged(window, leaf: str, slider, what: str) -> Line:  # type: ignore[no-u
         window.board.repaint()
         times.append(time.perf_counter() - start)
     slowest, middle = sorted(times)[-3], statistics.median(times)
-    return Line(f"{what}: slowest but two of 60 steps", "over 30 frames a second",
-                f"{1 / slowest:.0f} frames a second, median {1 / middle:.0f}", slowest < 1 / 30)  # fmt: skip
+    return Line(
+        f"{what}: slowest but two of 60 steps",
+        "over 30 frames a second",
+        f"{1 / slowest:.0f} frames a second, median {1 / middle:.0f}",
+        slowest < 1 / 30,
+    )
 
 
 def random_openings() -> list[Line]:
@@ -330,8 +371,10 @@ def making() -> list[Line]:
     over = planned = 0
     start = time.perf_counter()
     for _ in range(1000):
-        closings = tuple(Closing(f"joint {n}", (), source.uniform(0.2, 4.0), source.randint(1, 8))
-                         for n in range(source.randint(1, 14)))  # fmt: skip
+        closings = tuple(
+            Closing(f"joint {n}", (), source.uniform(0.2, 4.0), source.randint(1, 8))
+            for n in range(source.randint(1, 14))
+        )
         minutes = source.uniform(3, 40)
         task = Task("frame", "the frame", closings, share=source.random() < 0.4)
         plan = plan_task(task, open_minutes=minutes, people=source.randint(1, 4), clamps=source.randint(2, 16))
@@ -365,8 +408,16 @@ def hanging() -> list[Line]:
     from oakmeasure.core.hanging.run import line_up
 
     source = random.Random(4)
-    run = [RunLeaf(low_left=source.uniform(-2, 2), low_right=source.uniform(-2, 2), gap_top=source.uniform(14, 18),
-                   gap_bottom=source.uniform(14, 18), proud_top=source.uniform(-1, 1)) for _ in range(8)]  # fmt: skip
+    run = [
+        RunLeaf(
+            low_left=source.uniform(-2, 2),
+            low_right=source.uniform(-2, 2),
+            gap_top=source.uniform(14, 18),
+            gap_bottom=source.uniform(14, 18),
+            proud_top=source.uniform(-1, 1),
+        )
+        for _ in range(8)
+    ]
     times = []
     for _ in range(15):
         start = time.perf_counter()
@@ -384,9 +435,13 @@ def hanging() -> list[Line]:
     median = statistics.median(times)
     return [
         Line("a run of 8 cabinet leaves lined up", "under 50 ms", f"{median:.1f} ms", median < 50),
-        Line(f"hinge faults of {len(doors)} doors, the worst missed by", "0.1 mm, no wood off",
-             f"{off:.3f} mm, {planed} planed, {statistics.median(each):.1f} ms each", off <= 0.1 and not planed),
-    ]  # fmt: skip
+        Line(
+            f"hinge faults of {len(doors)} doors, the worst missed by",
+            "0.1 mm, no wood off",
+            f"{off:.3f} mm, {planed} planed, {statistics.median(each):.1f} ms each",
+            off <= 0.1 and not planed,
+        ),
+    ]
 
 
 def on_paper() -> list[Line]:
@@ -405,17 +460,22 @@ def cutting() -> list[Line]:
 
     leaves = solve(demo_job()).leaves[:3]
     parts = [part for leaf in leaves if leaf.build for part in leaf.build.parts if part.role != "panel"]
-    pieces = [Piece(f"{at}-{part.name}", part.name, part.rough.length, part.rough.width)
-              for at in range(5) for part in parts]  # fmt: skip
+    pieces = [
+        Piece(f"{at}-{part.name}", part.name, part.rough.length, part.rough.width) for at in range(5) for part in parts
+    ]
     stock = [Stock("long", 4200, 250), Stock("short", 2400, 250)]
     start = time.perf_counter()
     plan = plan_boards(pieces, stock, kerf=3.2, end_trim=15)
     took = (time.perf_counter() - start) * 1000
     return [
         Line(f"cutting plan of {len(pieces)} parts", "first answer under 300 ms", f"{took:.0f} ms", took < 300),
-        Line(f"boards for {len(pieces)} parts", "the bound beside it",
-             f"{len(plan.boards)}, at the least {plan.least_boards}", not plan.unplaced),
-    ]  # fmt: skip
+        Line(
+            f"boards for {len(pieces)} parts",
+            "the bound beside it",
+            f"{len(plan.boards)}, at the least {plan.least_boards}",
+            not plan.unplaced,
+        ),
+    ]
 
 
 def proven_plans() -> list[Line]:

@@ -30,8 +30,21 @@ from oakmeasure.files.tables.cutting_csv import read_problem
 
 INSTANCES = Path(__file__).parents[2] / "shared/cutting"
 FOLDERS = {CutKind.BARS: "linear", CutKind.SHEETS: "sheets", CutKind.BOARDS: "boards"}
-TEXTBOOK = ((1380, 22), (1520, 25), (1560, 12), (1710, 14), (1820, 18), (1880, 18), (1930, 20), (2000, 10), (2050, 12),
-            (2100, 14), (2140, 16), (2150, 18), (2200, 20))  # fmt: skip
+TEXTBOOK = (
+    (1380, 22),
+    (1520, 25),
+    (1560, 12),
+    (1710, 14),
+    (1820, 18),
+    (1880, 18),
+    (1930, 20),
+    (2000, 10),
+    (2050, 12),
+    (2100, 14),
+    (2140, 16),
+    (2150, 18),
+    (2200, 20),
+)
 SOLVED, PROVEN = 10.0, 60.0  # seconds
 Row = tuple[str, str, str, bool]
 
@@ -50,9 +63,14 @@ def textbook() -> list[Row]:
     """The textbook instance, with its proof."""
     parts = tuple(PartItem(str(length), length, 0, many) for length, many in TEXTBOOK)
     plan, took, _ = timed(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=0.0), 5.0)
-    return [("bars: textbook instance", "73, proven, under 1 s",
-             f"{plan.cost:g}, {'proven' if plan.is_least else 'not proven'}, {took:.2f} s",
-             plan.cost == 73 and plan.is_least and took < 1)]  # fmt: skip
+    return [
+        (
+            "bars: textbook instance",
+            "73, proven, under 1 s",
+            f"{plan.cost:g}, {'proven' if plan.is_least else 'not proven'}, {took:.2f} s",
+            plan.cost == 73 and plan.is_least and took < 1,
+        )
+    ]
 
 
 def bars_as_they_come() -> list[Row]:
@@ -62,8 +80,12 @@ def bars_as_they_come() -> list[Row]:
         source = random.Random(many + kinds)
         lengths = [source.randrange(250, 2300) for _ in range(kinds)]
         count = Counter(source.randrange(kinds) for _ in range(many))
-        stock = (StockItem("2400", 2400, 0, None, 9.6), StockItem("3600", 3600, 0, None, 13.9),
-                 StockItem("4200", 4200, 0, None, 16.4), StockItem("5400", 5400, 0, 20, 20.0))  # fmt: skip
+        stock = (
+            StockItem("2400", 2400, 0, None, 9.6),
+            StockItem("3600", 3600, 0, None, 13.9),
+            StockItem("4200", 4200, 0, None, 16.4),
+            StockItem("5400", 5400, 0, 20, 20.0),
+        )
         parts = tuple(PartItem(f"p{at}", lengths[at], 0, each) for at, each in sorted(count.items()))
         plan, took, first = timed(Problem(CutKind.BARS, stock, parts, kerf=3.2), 2.0)
         rows.append(
@@ -87,19 +109,34 @@ def constructed(kind: CutKind, seconds: float) -> list[Row]:
     for name in names:
         known = json.loads((folder / f"{name}.json").read_text(encoding="utf-8"))
         marked = folder / f"{name}.defects.csv"
-        problem = read_problem(folder / f"{name}.stock.csv", folder / f"{name}.parts.csv",
-                               marked if marked.is_file() else None, kind=kind, kerf=known["kerf_mm"],
-                               trim=known["trim_mm"])  # fmt: skip
+        problem = read_problem(
+            folder / f"{name}.stock.csv",
+            folder / f"{name}.parts.csv",
+            marked if marked.is_file() else None,
+            kind=kind,
+            kerf=known["kerf_mm"],
+            trim=known["trim_mm"],
+        )
         plan, took, first = timed(problem, seconds)
         met += plan.cost <= known["optimum_cost"] + 0.005 and not plan.left
         dearer.append(plan.cost / known["optimum_cost"] - 1)
         firsts.append(first)
         late = max(late, took - seconds)
-    return [(f"{kind}: {len(names)} lists of 20 to 120 parts", f"least possible in {seconds:g} s",
-             f"{met} of {len(names)}; the others {max(dearer):.0%} dearer at the most", met == len(names)),
-            (f"{kind}: first sound plan", "under 0.3 s", f"{statistics.median(firsts):.2f} s median, "
-             f"{max(firsts):.2f} s at the most", max(firsts) < 0.3),
-            (f"{kind}: over its deadline", "under 1 s", f"{max(late, 0.0):.2f} s", late < 1)]  # fmt: skip
+    return [
+        (
+            f"{kind}: {len(names)} lists of 20 to 120 parts",
+            f"least possible in {seconds:g} s",
+            f"{met} of {len(names)}; the others {max(dearer):.0%} dearer at the most",
+            met == len(names),
+        ),
+        (
+            f"{kind}: first sound plan",
+            "under 0.3 s",
+            f"{statistics.median(firsts):.2f} s median, {max(firsts):.2f} s at the most",
+            max(firsts) < 0.3,
+        ),
+        (f"{kind}: over its deadline", "under 1 s", f"{max(late, 0.0):.2f} s", late < 1),
+    ]
 
 
 def near_fits() -> list[Row]:
@@ -130,8 +167,10 @@ def real_sheets(many: int, seed: int = 1) -> Problem:
     """Parts of a whole job as they come: carcase sides, shelves, door cores and rails, two in five with grain."""
     source = random.Random(seed)
     kinds = max(12, round(many**0.5 * 3))
-    sizes = [(source.randrange(300, 2100), source.choice((95, 110, 150, 190, 220, 300, 380, 450, 560, 610)))
-             for _ in range(kinds)]  # fmt: skip
+    sizes = [
+        (source.randrange(300, 2100), source.choice((95, 110, 150, 190, 220, 300, 380, 450, 560, 610)))
+        for _ in range(kinds)
+    ]
     count = Counter(source.randrange(kinds) for _ in range(many))
     parts = tuple(PartItem(f"p{at}", *sizes[at], each, source.random() < 0.6) for at, each in sorted(count.items()))
     return Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 54.5),), parts, kerf=3.2, trim=6.0)
@@ -149,8 +188,12 @@ def packed(problem: Problem) -> int:
     for mode in modes:
         for order in sorts:
             # It turns all parts or none: grain is kept by turning none; the best of both is taken where none has grain.
-            packer = rectpack.newPacker(rotation=all(each.turns for each in problem.parts), pack_algo=mode,
-                                        sort_algo=order, bin_algo=rectpack.PackingBin.BFF)  # fmt: skip
+            packer = rectpack.newPacker(
+                rotation=all(each.turns for each in problem.parts),
+                pack_algo=mode,
+                sort_algo=order,
+                bin_algo=rectpack.PackingBin.BFF,
+            )
             for each in problem.parts:
                 for _ in range(each.quantity):
                     packer.add_rect(round(10 * (each.length + kerf)), round(10 * (each.width + kerf)))
@@ -185,10 +228,15 @@ def sheets_as_they_come() -> list[Row]:
         plan, took, first = timed(problem, 10.0)
         ours, least = sum(each for _, each in plan.used), max(alone(str(many)), round(plan.bound / 54.5))
         over, early = ours / least - 1, round(plan.bound / 54.5)
-        rows.append((f"sheets: {many} parts of a job, with grain", "within 1.5 % in 10 s",
-                     f"{ours}: {over:.1%} over {least}, proven in a minute, {plan.gap:.1%} over {early}, proven in its "
-                     f"{took:.1f} s; first plan {first:.2f} s",
-                     over <= 0.015 and took < 11))  # fmt: skip
+        rows.append(
+            (
+                f"sheets: {many} parts of a job, with grain",
+                "within 1.5 % in 10 s",
+                f"{ours}: {over:.1%} over {least}, proven in a minute, {plan.gap:.1%} over {early}, proven in its "
+                f"{took:.1f} s; first plan {first:.2f} s",
+                over <= 0.015 and took < 11,
+            )
+        )
         if many <= 600:
             rows += against_a_packer(problem, ours)
     return rows
@@ -203,8 +251,14 @@ def against_a_packer(problem: Problem, ours: int) -> list[Row]:
         ("without grain", sum(each for _, each in timed(free, 10.0)[0].used), packed(free)),
     ):
         fewer = 1 - mine / theirs
-        rows.append((f"sheets: {many} parts {words}, against a rectangle packer", "5 % fewer sheets",
-                     f"{mine} against {theirs}: {fewer:.1%} fewer", fewer >= 0.05))  # fmt: skip
+        rows.append(
+            (
+                f"sheets: {many} parts {words}, against a rectangle packer",
+                "5 % fewer sheets",
+                f"{mine} against {theirs}: {fewer:.1%} fewer",
+                fewer >= 0.05,
+            )
+        )
     return rows
 
 
@@ -239,9 +293,14 @@ def sheets_cut_up() -> list[Row]:
         problem = cut_up_sheets(many)
         plan, took, first = timed(problem, 10.0)
         ours = sum(each for _, each in plan.used)
-        rows.append((f"sheets: {many} parts of {len(problem.parts)} kinds, sheets cut up", "within 1.5 % in 10 s",
-                     f"{ours}: within {plan.gap:.1%}, {took:.1f} s; first plan {first:.2f} s",
-                     plan.gap <= 0.015 and took < 11))  # fmt: skip
+        rows.append(
+            (
+                f"sheets: {many} parts of {len(problem.parts)} kinds, sheets cut up",
+                "within 1.5 % in 10 s",
+                f"{ours}: within {plan.gap:.1%}, {took:.1f} s; first plan {first:.2f} s",
+                plan.gap <= 0.015 and took < 11,
+            )
+        )
     return rows
 
 
@@ -251,8 +310,14 @@ def sheets_together() -> list[Row]:
     stock, parts, least = [], [], 0.0
     for path in sorted(folder.glob("*.json")):
         known = json.loads(path.read_text(encoding="utf-8"))
-        one = read_problem(folder / f"{path.stem}.stock.csv", folder / f"{path.stem}.parts.csv", None,
-                           kind=CutKind.SHEETS, kerf=known["kerf_mm"], trim=known["trim_mm"])  # fmt: skip
+        one = read_problem(
+            folder / f"{path.stem}.stock.csv",
+            folder / f"{path.stem}.parts.csv",
+            None,
+            kind=CutKind.SHEETS,
+            kerf=known["kerf_mm"],
+            trim=known["trim_mm"],
+        )
         stock, least = list(one.stock[:1]), least + known["optimum_cost"]
         parts += [replace(each, name=f"{path.stem}-{each.name}") for each in one.parts]
         problem = replace(one, stock=tuple(stock), parts=tuple(parts))
@@ -301,10 +366,15 @@ def boards_as_they_come() -> list[Row]:
     rows = []
     for many in (80, 300, 1000):
         plan, took, first = timed(real_boards(many), 10.0)
-        rows.append((f"boards: {many} parts of doors", "within 4 % in 10 s" if many >= 300 else "–",
-                     f"within {plan.gap:.1%}, {took:.1f} s; first plan {first:.2f} s"
-                     + (f"; {sum(each for _, each in plan.left)} left" if plan.left else ""),
-                     plan.gap < 0.04 or many < 300))  # fmt: skip
+        rows.append(
+            (
+                f"boards: {many} parts of doors",
+                "within 4 % in 10 s" if many >= 300 else "–",
+                f"within {plan.gap:.1%}, {took:.1f} s; first plan {first:.2f} s"
+                + (f"; {sum(each for _, each in plan.left)} left" if plan.left else ""),
+                plan.gap < 0.04 or many < 300,
+            )
+        )
     return rows
 
 
@@ -330,9 +400,14 @@ def whole_job() -> list[Row]:
     cost, bound = sum(each.cost for each in best.values()), sum(each.bound for each in best.values())
     proven = sum(each.is_least for each in best.values())
     parts = sum(part.quantity for lot in lots for part in lot.problem.parts)
-    return [(f"the demo job: {parts} parts in {len(lots)} lots", "–",
-             f"within {1 - bound / cost:.1%}; {proven} lots least possible; all planned once after {firsts[0]:.1f} s",
-             True)]  # fmt: skip
+    return [
+        (
+            f"the demo job: {parts} parts in {len(lots)} lots",
+            "–",
+            f"within {1 - bound / cost:.1%}; {proven} lots least possible; all planned once after {firsts[0]:.1f} s",
+            True,
+        )
+    ]
 
 
 def frames_while_planning() -> list[Row]:
@@ -394,8 +469,7 @@ def memory_of_two(problem: Problem) -> list[Row]:
     assert peak is not None
     both = [int(peak[1]) / 1024, resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1024]
     kind = f"{problem.kind.value}: {sum(each.quantity for each in problem.parts)} parts"
-    return [(f"{kind}, memory of both processes", "under 500 MB",
-             f"{both[0]:.0f} + {both[1]:.0f} MB", sum(both) < 500)]  # fmt: skip
+    return [(f"{kind}, memory of both processes", "under 500 MB", f"{both[0]:.0f} + {both[1]:.0f} MB", sum(both) < 500)]
 
 
 ALONE = {

@@ -84,8 +84,15 @@ def kills() -> list[Row]:
 def damaged_input() -> list[Row]:
     """A hundred thousand damaged files and lines, half of them in each of two processes."""
     start = time.perf_counter()
-    half = [subprocess.Popen([sys.executable, "-c", FUZZ, str(ROOT / "tests"), str(INPUTS // 2), str(seed)],
-                             stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True) for seed in (1, 2)]  # fmt: skip
+    half = [
+        subprocess.Popen(
+            [sys.executable, "-c", FUZZ, str(ROOT / "tests"), str(INPUTS // 2), str(seed)],
+            stdout=subprocess.PIPE,
+            stderr=subprocess.PIPE,
+            text=True,
+        )
+        for seed in (1, 2)
+    ]
     outcomes, failed = [], ""
     for each in half:
         said, trouble = each.communicate()
@@ -104,8 +111,9 @@ def _by_atheris() -> Row:
     what, budget = "the same led by coverage (atheris)", "20 000 runs, nothing found"
     if importlib.util.find_spec("atheris") is None:
         return what, budget, "not to be had for this Python", True
-    done = subprocess.run([sys.executable, "-c", ATHERIS, str(ROOT / "tests"), "20000"], capture_output=True, text=True,
-                          check=False)  # fmt: skip
+    done = subprocess.run(
+        [sys.executable, "-c", ATHERIS, str(ROOT / "tests"), "20000"], capture_output=True, text=True, check=False
+    )
     lines = done.stderr.strip().splitlines()
     return what, budget, "nothing" if not done.returncode else (lines or ["it ended"])[-1][:160], not done.returncode
 
@@ -138,8 +146,14 @@ os._exit(0)
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     first, last = json.loads(done.stdout)
     grown = last / first - 1
-    return [("memory over 1000 edits", "flat within 5 %", f"{100 * grown:+.1f} % ({first:.0f} to {last:.0f} MB)",
-             grown < 0.05)]  # fmt: skip
+    return [
+        (
+            "memory over 1000 edits",
+            "flat within 5 %",
+            f"{100 * grown:+.1f} % ({first:.0f} to {last:.0f} MB)",
+            grown < 0.05,
+        )
+    ]
 
 
 def schedule_of_200() -> list[Row]:
@@ -175,10 +189,14 @@ def schedule_of_200() -> list[Row]:
     gc.collect()
     return [
         ("a schedule of 200 openings read", "-", f"{read:.2f} s", True),
-        ("the job of it: opened, its first leaf there", "under 2 s", f"{shown:.2f} s, all others {rest:.1f} s after it",
-         shown < 2),
+        (
+            "the job of it: opened, its first leaf there",
+            "under 2 s",
+            f"{shown:.2f} s, all others {rest:.1f} s after it",
+            shown < 2,
+        ),
         ("the job of it: one edit solved", "under 100 ms", f"{edited * 1000:.0f} ms", edited < 0.1),
-    ]  # fmt: skip
+    ]
 
 
 def rows() -> list[Row]:

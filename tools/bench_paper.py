@@ -58,9 +58,13 @@ def paper() -> list[Row]:
     median = statistics.median(steps)
     return [
         (f"job folder, {len(written.files)} files", "under 10 s", f"{whole:.1f} s, rods {rods:.1f}", whole < 10),
-        ("a schedule of 200 leaves, one step of scrolling", "under 16 ms",
-             f"{median:.1f} ms, at most {max(steps):.1f}", median < 16),
-    ]  # fmt: skip
+        (
+            "a schedule of 200 leaves, one step of scrolling",
+            "under 16 ms",
+            f"{median:.1f} ms, at most {max(steps):.1f}",
+            median < 16,
+        ),
+    ]
 
 
 def quick_sums() -> list[Row]:

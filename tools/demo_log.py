@@ -37,10 +37,12 @@ WORKED: tuple[tuple[str, int, str, str], ...] = (
 )
 READ: tuple[tuple[int, str, str, ReadingKind, float], ...] = (
     (16, "09:10", "choose:boards", ReadingKind.MOISTURE, 9.6),
-    (24, "08:33", "check:leaf", ReadingKind.RISING, 928.0), (24, "08:34", "check:leaf", ReadingKind.FALLING, 927.5),
-    (24, "08:36", "check:leaf", ReadingKind.SPREAD, 0.2), (24, "08:37", "check:leaf", ReadingKind.TWIST, 0.5),
+    (24, "08:33", "check:leaf", ReadingKind.RISING, 928.0),
+    (24, "08:34", "check:leaf", ReadingKind.FALLING, 927.5),
+    (24, "08:36", "check:leaf", ReadingKind.SPREAD, 0.2),
+    (24, "08:37", "check:leaf", ReadingKind.TWIST, 0.5),
     (24, "08:39", "check:leaf", ReadingKind.THICKNESS, 17.4),
-)  # fmt: skip
+)
 
 
 # How some leaves of the demo hang: one out of level, a run, a pair, one that slides and binds, one that is signed off.

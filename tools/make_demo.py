@@ -22,21 +22,40 @@ from demo_rack import PINS, RACK, SECTIONS, SHEETS, YARD
 def seed_room() -> Leaf:
     """Leans 6 at the latch side; everything else agrees."""
     readings = read(
-        width_top=742.0, width_middle=739.5, width_bottom=736.5, height_hinge=2031.0, height_middle=2032.0,
-        height_latch=2033.5, diagonal_rising=2164.5, diagonal_falling=2160.0, lean_hinge=0.5, lean_latch=6.0,
-    )  # fmt: skip
+        width_top=742.0,
+        width_middle=739.5,
+        width_bottom=736.5,
+        height_hinge=2031.0,
+        height_middle=2032.0,
+        height_latch=2033.5,
+        diagonal_rising=2164.5,
+        diagonal_falling=2160.0,
+        lean_hinge=0.5,
+        lean_latch=6.0,
+    )
     return Leaf(
-        id="seed-room", name="Seed room door", readings=readings, fit=FitChoices(gap_floor=9.0),
+        id="seed-room",
+        name="Seed room door",
+        readings=readings,
+        fit=FitChoices(gap_floor=9.0),
         build=Framed(bottom_rail=210.0, middle_rail=190.0),
-    )  # fmt: skip
+    )
 
 
 def drying_loft() -> Leaf:
     """A width misread by 10, which two leans give away; hinges right, no muntin, softwood, one panel over another."""
     readings = read(
-        width_top=678.5, width_middle=667.0, width_bottom=666.0, height_hinge=1884.5, height_middle=1884.0,
-        height_latch=1883.0, diagonal_rising=2000.5, diagonal_falling=1997.5, lean_hinge=-0.5, lean_latch=1.5,
-    )  # fmt: skip
+        width_top=678.5,
+        width_middle=667.0,
+        width_bottom=666.0,
+        height_hinge=1884.5,
+        height_middle=1884.0,
+        height_latch=1883.0,
+        diagonal_rising=2000.5,
+        diagonal_falling=1997.5,
+        lean_hinge=-0.5,
+        lean_latch=1.5,
+    )
     wood = TimberChoices(
         species="redwood",
         moisture=12.0,
@@ -44,36 +63,67 @@ def drying_loft() -> Leaf:
         wet=Climate(temperature=8, humidity=80),
     )
     return Leaf(
-        id="drying-loft", name="Drying loft door", hand=Hand.RIGHT, readings=readings, timber=wood,
-        build=Framed(stile=90.0, top_rail=90.0, middle_rail=150.0, bottom_rail=190.0, muntin=None, panel_thickness=14.0,
-                     lock_height=950.0),
+        id="drying-loft",
+        name="Drying loft door",
+        hand=Hand.RIGHT,
+        readings=readings,
+        timber=wood,
+        build=Framed(
+            stile=90.0,
+            top_rail=90.0,
+            middle_rail=150.0,
+            bottom_rail=190.0,
+            muntin=None,
+            panel_thickness=14.0,
+            lock_height=950.0,
+        ),
         hung=HUNG["drying-loft"],
-    )  # fmt: skip
+    )
 
 
 def weighing_office() -> Leaf:
     """Diagonals that disagree, one of them wrong; wedged through tenons; butts that nobody has unpacked."""
     readings = read(
-        width_top=811.0, width_middle=811.5, width_bottom=812.5, height_hinge=2058.0, height_middle=2057.0,
-        height_latch=2056.5, diagonal_rising=2212.0, diagonal_falling=2221.5,
-    )  # fmt: skip
+        width_top=811.0,
+        width_middle=811.5,
+        width_bottom=812.5,
+        height_hinge=2058.0,
+        height_middle=2057.0,
+        height_latch=2056.5,
+        diagonal_rising=2212.0,
+        diagonal_falling=2221.5,
+    )
     butt = butt_from_table("tern-102")
     butt = butt.model_copy(update={"closed": Reading(value=6.0, state=State.ASSUMED)})
     return Leaf(
-        id="weighing-office", name="Weighing office door", readings=readings,
-        build=Framed(tenon=TenonKind.THROUGH, stile=100.0, top_rail=110.0, middle_rail=200.0, bottom_rail=225.0,
-                     muntin=100.0, lock_height=1020.0),
+        id="weighing-office",
+        name="Weighing office door",
+        readings=readings,
+        build=Framed(
+            tenon=TenonKind.THROUGH,
+            stile=100.0,
+            top_rail=110.0,
+            middle_rail=200.0,
+            bottom_rail=225.0,
+            muntin=100.0,
+            lock_height=1020.0,
+        ),
         timber=TimberChoices(species="white_oak", moisture=9.5),
         hardware=HardwareChoices(butt=butt, school=ButtSchool.THIRD_HIGH),
-    )  # fmt: skip
+    )
 
 
 def demo() -> Job:
     return Job(
-        name="Saltmarsh seed store", place="north range, first floor", rules=load_rules("site-metric"),
-        boards=(*RACK, *YARD), sections=SECTIONS, sheets=SHEETS, cutting=CuttingChoices(pins=PINS),
+        name="Saltmarsh seed store",
+        place="north range, first floor",
+        rules=load_rules("site-metric"),
+        boards=(*RACK, *YARD),
+        sections=SECTIONS,
+        sheets=SHEETS,
+        cutting=CuttingChoices(pins=PINS),
         leaves=(seed_room(), drying_loft(), weighing_office(), *openings()),
-    )  # fmt: skip
+    )
 
 
 if __name__ == "__main__":

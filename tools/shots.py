@@ -49,8 +49,10 @@ def bench_sheet(target: Path) -> None:
     with tempfile.TemporaryDirectory() as folder:
         page = Path(folder) / "sheet.pdf"
         page.write_bytes(stage_sheets_pdf(solution.job, leaf, [Stage.HARDWARE], on=date(2026, 11, 26)))
-        subprocess.run([program, "-r", "100", "-f", "1", "-l", "1", "-singlefile", "-png", str(page),
-                        str(target.with_suffix(""))], check=True)  # fmt: skip
+        subprocess.run(
+            [program, "-r", "100", "-f", "1", "-l", "1", "-singlefile", "-png", str(page), str(target.with_suffix(""))],
+            check=True,
+        )
 
 
 if __name__ == "__main__":

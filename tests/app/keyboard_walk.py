@@ -29,9 +29,14 @@ def called(widget: QWidget) -> str:
 
 def within_reach(window: Window) -> list[QWidget]:
     """Everything that the Tab key should come to."""
-    return [each for each in window.findChildren(QWidget)
-            if each.isVisible() and each.isEnabled() and each.focusPolicy() & Qt.FocusPolicy.TabFocus
-            and not isinstance(each.parent(), QComboBox | QAbstractSpinBox)]  # fmt: skip
+    return [
+        each
+        for each in window.findChildren(QWidget)
+        if each.isVisible()
+        and each.isEnabled()
+        and each.focusPolicy() & Qt.FocusPolicy.TabFocus
+        and not isinstance(each.parent(), QComboBox | QAbstractSpinBox)
+    ]
 
 
 def walked(window: Window) -> list[QWidget]:
@@ -71,8 +76,11 @@ def main() -> int:
     for number, stage in enumerate(Stage, start=1):
         QTest.keyClick(window, Qt.Key(Qt.Key.Key_0 + number), Qt.KeyboardModifier.ControlModifier)
         assert window.session.stage is stage
-        pages = [each for each in window.sheet().findChildren(QToolButton)
-                 if each.isVisible() and each.objectName().startswith("page-")]  # fmt: skip
+        pages = [
+            each
+            for each in window.sheet().findChildren(QToolButton)
+            if each.isVisible() and each.objectName().startswith("page-")
+        ]
         for page in pages or [None]:
             if page is not None:
                 page.setFocus(Qt.FocusReason.TabFocusReason)
@@ -81,15 +89,25 @@ def main() -> int:
                 app.processEvents()
             reached, wanted = walked(window), within_reach(window)
             kinds = {type(each): each for each in reached if not isinstance(each, QLabel)}
-            print(json.dumps({
-                "stage": str(stage),
-                "page": page.objectName() if page is not None else "",
-                "reached": len(reached),
-                "missed": [called(each) or each.objectName() for each in wanted if each not in reached],
-                "unnamed": [f"{type(each).__name__} {each.objectName()}" for each in reached if not called(each)],
-                "unseen": [f"{kind.__name__} {called(each)}" for kind, each in kinds.items()
-                           if not looks_otherwise(window, each)],
-            }), flush=True)  # fmt: skip
+            print(
+                json.dumps(
+                    {
+                        "stage": str(stage),
+                        "page": page.objectName() if page is not None else "",
+                        "reached": len(reached),
+                        "missed": [called(each) or each.objectName() for each in wanted if each not in reached],
+                        "unnamed": [
+                            f"{type(each).__name__} {each.objectName()}" for each in reached if not called(each)
+                        ],
+                        "unseen": [
+                            f"{kind.__name__} {called(each)}"
+                            for kind, each in kinds.items()
+                            if not looks_otherwise(window, each)
+                        ],
+                    }
+                ),
+                flush=True,
+            )
     window.session.undo_stack.setClean()
     window.timber.leave()
     sys.stdout.flush()

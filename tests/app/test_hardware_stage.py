@@ -18,8 +18,9 @@ def test_cup_hinge_is_chosen_and_what_is_sought_is_worked_out(window):
     window.session.go_to(Stage.HARDWARE)
     assert window.session.solved.figures["overlay"].value == 13.5
     choose(window, "hardware.cup.unknown", "boring")
-    assert not [each for each in window.sheet().findChildren(QLineEdit, "hardware.cup.boring")
-                if each.isVisibleTo(window)]  # fmt: skip
+    assert not [
+        each for each in window.sheet().findChildren(QLineEdit, "hardware.cup.boring") if each.isVisibleTo(window)
+    ]
     choose(window, "cup", "Heron long arm")
     write(window, "hardware.cup.plate", "3")
     f = window.session.solved.figures

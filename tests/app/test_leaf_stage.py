@@ -20,10 +20,16 @@ from samples import codes
 
 @pytest.mark.parametrize(
     ("construction", "role"),
-    [("framed and panelled", Role.PANEL), ("boarded", Role.BRACE), ("solid slab", Role.STIFFENER),
-     ("layered from sheet", Role.LIPPING), ("light face frame", Role.BOARD), ("veneered, built up", Role.VENEER),
-     ("a leaf that exists", Role.CORE)],
-)  # fmt: skip
+    [
+        ("framed and panelled", Role.PANEL),
+        ("boarded", Role.BRACE),
+        ("solid slab", Role.STIFFENER),
+        ("layered from sheet", Role.LIPPING),
+        ("light face frame", Role.BOARD),
+        ("veneered, built up", Role.VENEER),
+        ("a leaf that exists", Role.CORE),
+    ],
+)
 def test_newcomer_gets_from_two_readings_to_a_whole_leaf_of_any_construction(qtbot, construction, role):
     """Five inputs: a width, a height, on to Leaf, the construction, on to Timber."""
     fresh = Window(Session(new_job()))

@@ -205,8 +205,11 @@ def test_workshop_mode_is_read_at_two_metres_and_turned_by_two_keys(made, qtbot)
 def test_the_batch_shows_every_leaf_with_the_operation_and_leads_to_it(made):
     assert made.session.solution.leaves
     page(made, MakePage.BATCH)
-    at = next(n for n, cells in enumerate(rows(made)) if cells[0] == "Plough the grooves in the loose members"
-              or cells[0] == "Plough the grooves")  # fmt: skip
+    at = next(
+        n
+        for n, cells in enumerate(rows(made))
+        if cells[0] == "Plough the grooves in the loose members" or cells[0] == "Plough the grooves"
+    )
     made.list.selectRow(at)
     having = [s for s in made.session.solution.leaves if s.making and s.making.op("groove:frame")]
     assert rows(made)[at][1] == str(len(having))

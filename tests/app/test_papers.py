@@ -56,8 +56,10 @@ def test_sheet_of_the_stage_templates_and_what_is_to_agree_are_written_from_the_
     for words in ("Bench sheet of this stage", "Customer's sheet", "Templates at full size"):
         next(each for each in papers.menu.actions() if each.text().startswith(words)).trigger()
     assert papers.said == []
-    texts = {each.name: PdfReader(io.BytesIO(each.read_bytes())).pages[0].extract_text()
-             for each in papers.place.glob("*.pdf")}  # fmt: skip
+    texts = {
+        each.name: PdfReader(io.BytesIO(each.read_bytes())).pages[0].extract_text()
+        for each in papers.place.glob("*.pdf")
+    }
     assert "Let in and bored" in texts[next(each for each in texts if each.endswith("Hardware.pdf"))]
     assert "To be agreed before the first cut" in texts[next(each for each in texts if "to agree" in each)]
     assert "Measure the bar before use" in texts[next(each for each in texts if "templates A3" in each)]

@@ -165,8 +165,16 @@ def test_board_points_at_parts_and_goes_back_to_nothing(board):
 
 def test_board_is_zoomed_moved_and_shown_whole_again(board):
     whole = board._view
-    wheel = QWheelEvent(QPointF(200, 200), QPointF(200, 200), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
-                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    wheel = QWheelEvent(
+        QPointF(200, 200),
+        QPointF(200, 200),
+        QPoint(),
+        QPoint(0, 240),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
     board.wheelEvent(wheel)
     assert board._view.scale > whole.scale
     QTest.mousePress(board, Qt.MouseButton.MiddleButton, pos=QPoint(100, 100))
@@ -197,9 +205,14 @@ def test_board_box_is_closed_with_escape_and_changes_nothing(board):
 
 @pytest.mark.parametrize(
     ("text", "unit", "show", "value"),
-    [("27 7/8", Unit.MM, INCH, 708.025), ("708 - 5", Unit.MM, Show(), 703), ("50 F", Unit.CELSIUS, Show(), 10),
-     ("65", Unit.PERCENT, Show(), 65), ("3", Unit.COUNT, Show(), 3)],
-)  # fmt: skip
+    [
+        ("27 7/8", Unit.MM, INCH, 708.025),
+        ("708 - 5", Unit.MM, Show(), 703),
+        ("50 F", Unit.CELSIUS, Show(), 10),
+        ("65", Unit.PERCENT, Show(), 65),
+        ("3", Unit.COUNT, Show(), 3),
+    ],
+)
 def test_read_takes_the_unit_of_the_box(text, unit, show, value):
     assert read(text, unit, show) == pytest.approx(value)
 

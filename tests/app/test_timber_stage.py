@@ -201,8 +201,7 @@ def test_what_to_buy_goes_to_a_file_and_nothing_is_written_without_a_plan(window
 
 def test_board_that_is_left_out_holds_nothing_in_the_next_plan(window, qtbot):
     planned(window, qtbot)
-    at = next(n for n, lot in enumerate(window.timber.plan().lots)
-              if any(one.source.name == "R1" for one in lot.stock))  # fmt: skip
+    at = next(n for n, lot in enumerate(window.timber.plan().lots) if any(one.source.name == "R1" for one in lot.stock))
     window.timber._choose_lot(at)
     window.timber.clicked("stock:R1#0")
     window.middle.strip.buttons["forbid"].click()

@@ -68,9 +68,15 @@ def test_reading_typed_as_a_sum_changes_the_leaf_and_moves_on(window):
 
 
 @pytest.mark.parametrize(
-    ("text", "reason"), [("seven", "not a unit"), ("12", "needs 200 mm to 3000 mm"), ("7/0", "divides by nothing"),
-                         ("1,200", "without the comma"), ("-5", "less than nothing")],
-)  # fmt: skip
+    ("text", "reason"),
+    [
+        ("seven", "not a unit"),
+        ("12", "needs 200 mm to 3000 mm"),
+        ("7/0", "divides by nothing"),
+        ("1,200", "without the comma"),
+        ("-5", "less than nothing"),
+    ],
+)
 def test_refused_entry_says_why_keeps_what_was_typed_and_the_last_good_value(window, text, reason):
     good = window.session.leaf.readings.width_top
     write(window, "readings.width_top", text)
@@ -483,8 +489,9 @@ def xvfb():
     read, write_end = os.pipe()
     with subprocess.Popen(
         ["Xvfb", "-displayfd", str(write_end), "-screen", "0", "1280x800x24", "-nolisten", "tcp"],
-        pass_fds=[write_end], stderr=subprocess.DEVNULL,
-    ) as server:  # fmt: skip
+        pass_fds=[write_end],
+        stderr=subprocess.DEVNULL,
+    ) as server:
         os.close(write_end)
         with os.fdopen(read) as numbers:
             yield f":{numbers.readline().strip()}"
@@ -589,8 +596,11 @@ def test_settings_of_all_leaves_that_are_known_are_listed_the_largest_first_and_
 
 def test_texts_of_a_drawing_do_not_lie_on_one_another_in_the_smallest_window(window):
     window.resize(1024, 700)
-    for leaf_id, stage, page in (("packet-press", Stage.HARDWARE, "Hinges"), ("scullery", Stage.HANG, "Gaps"),
-                                 ("seed-room", Stage.TIMBER, "Parts")):  # fmt: skip
+    for leaf_id, stage, page in (
+        ("packet-press", Stage.HARDWARE, "Hinges"),
+        ("scullery", Stage.HANG, "Gaps"),
+        ("seed-room", Stage.TIMBER, "Parts"),
+    ):
         window.choose_leaf(leaf_id)
         window.session.go_to(stage)
         window.sheet().go_to_page(page)

@@ -101,8 +101,10 @@ def test_parts_of_two_grades_have_no_bound_in_the_programme_itself():
 def test_sheets_that_are_least_possible_are_proven_so_where_their_material_does_not():
     """It ends by itself as soon as it is proven; the time only stops what would never be."""
     source = random.Random(4)
-    parts = tuple(PartItem(f"p{at}", source.randrange(300, 2100), source.choice((95, 150, 220, 300, 450, 610)), 8)
-                  for at in range(20))  # fmt: skip
+    parts = tuple(
+        PartItem(f"p{at}", source.randrange(300, 2100), source.choice((95, 150, 220, 300, 450, 610)), 8)
+        for at in range(20)
+    )
     problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 50.0),), parts, kerf=3.2, trim=6.0)
     told = []
     plan = cut(problem, Watch(60.0, tell=told.append))

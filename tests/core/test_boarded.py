@@ -77,12 +77,22 @@ def test_boarded_leaf_worked_by_hand():
 
 
 boarded = st.builds(
-    Boarded, style=st.sampled_from(BoardedStyle), cover=st.floats(60, 240), groove=st.floats(3, 12),
-    edge=st.sampled_from(BoardEdge), rip=st.sampled_from(Rip), gap=st.none() | st.floats(0, 3),
-    ledges=st.integers(2, 4), ledge_width=st.floats(60, 180), brace_width=st.floats(50, 150),
-    brace_ends=st.sampled_from(BraceEnds), half_lapped=st.booleans(), fixed_by=st.sampled_from(FixedBy),
-    double=st.booleans(), ledge_in=st.floats(0, 60),
-)  # fmt: skip
+    Boarded,
+    style=st.sampled_from(BoardedStyle),
+    cover=st.floats(60, 240),
+    groove=st.floats(3, 12),
+    edge=st.sampled_from(BoardEdge),
+    rip=st.sampled_from(Rip),
+    gap=st.none() | st.floats(0, 3),
+    ledges=st.integers(2, 4),
+    ledge_width=st.floats(60, 180),
+    brace_width=st.floats(50, 150),
+    brace_ends=st.sampled_from(BraceEnds),
+    half_lapped=st.booleans(),
+    fixed_by=st.sampled_from(FixedBy),
+    double=st.booleans(),
+    ledge_in=st.floats(0, 60),
+)
 
 
 @given(boarded, st.floats(500, 1100), st.floats(1500, 2300), st.sampled_from(Hand))
@@ -125,8 +135,14 @@ def test_crossing_brace_in_two_pieces_meets_the_whole_one_and_lies_in_its_field(
 
 
 def test_brace_angle_is_made_round_by_one_click_and_a_steep_one_asks_for_a_ledge():
-    made = job(760.0, 910.0, build=Boarded(style=BoardedStyle.X, ledge_in=72.5, ledge_width=70.0, ledge_foot=61.0,
-                                           ledge_top=61.0, brace_width=70.0), timber=DRY)  # fmt: skip
+    made = job(
+        760.0,
+        910.0,
+        build=Boarded(
+            style=BoardedStyle.X, ledge_in=72.5, ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0
+        ),
+        timber=DRY,
+    )
     offer = said(solve(made).leaves[0], "brace-round-one")
     assert "30 lower" in offer.sentence  # 640 high becomes 610, as wide as it is
     mended = solve(job_edits.with_remedy(made, "leaf-1", offer.remedies[0])).leaves[0]
@@ -145,9 +161,10 @@ def test_leaf_for_the_other_hand_has_the_same_parts_and_is_drawn_mirrored(build)
     def shapes(leaf):  # of the front; the section beside it stays on its side of the page
         drawn = [each for each in leaf_view(leaf, Show()).shapes if isinstance(each, Area)]
         return [
-            each for each in drawn
+            each
+            for each in drawn
             if each.ref.startswith("part:") and all(-1 <= x <= width + 1 and y >= 0 for x, y in each.points)
-        ]  # fmt: skip
+        ]
 
     for one, other in zip(shapes(left), shapes(right), strict=True):
         if "board" in one.ref or "brace" in one.ref or "strip" in one.ref:

@@ -80,8 +80,12 @@ def _crosses(a, b, c, d):
 def brute_distance(one: Solid, other: Solid) -> float:
     """Every corner against every side, by hand; less than 0 only as a sign that they overlap."""
     p, q = list(one.points), list(other.points)
-    face = min([*(_to_segment(x, a, b) for x in p for a, b in _sides(q)),
-                *(_to_segment(x, a, b) for x in q for a, b in _sides(p))])  # fmt: skip
+    face = min(
+        [
+            *(_to_segment(x, a, b) for x in p for a, b in _sides(q)),
+            *(_to_segment(x, a, b) for x in q for a, b in _sides(p)),
+        ]
+    )
     meets = any(_inside(x, q) for x in p) or any(_inside(x, p) for x in q)
     meets = meets or any(_crosses(a, b, c, d) for a, b in _sides(p) for c, d in _sides(q))
     face = (0.0 if meets else face) - one.radius - other.radius
@@ -97,12 +101,16 @@ def random_leaf(source: random.Random, count: int) -> list[Thing]:
     for at in range(count):
         x, y, z = source.uniform(0, 200), source.uniform(0, 400), source.uniform(0, 40)
         depth = (z, z + source.uniform(1, 20))
-        solid = source.choice((
-            lambda x=x, y=y, depth=depth: bore(x, y, source.uniform(2, 35), depth),
-            lambda x=x, y=y, depth=depth: block(x, y, x + source.uniform(5, 80), y + source.uniform(5, 60), depth),
-            lambda x=x, y=y, z=z: rod((x, y), (x + source.uniform(-60, 60), y + source.uniform(-5, 5)), 4.0, z),
-            lambda x=x, y=y, depth=depth: Solid(((x, y), (x + 40, y + 12), (x + 31, y + 42), (x - 9, y + 30)), depth),
-        ))()  # fmt: skip
+        solid = source.choice(
+            (
+                lambda x=x, y=y, depth=depth: bore(x, y, source.uniform(2, 35), depth),
+                lambda x=x, y=y, depth=depth: block(x, y, x + source.uniform(5, 80), y + source.uniform(5, 60), depth),
+                lambda x=x, y=y, z=z: rod((x, y), (x + source.uniform(-60, 60), y + source.uniform(-5, 5)), 4.0, z),
+                lambda x=x, y=y, depth=depth: Solid(
+                    ((x, y), (x + 40, y + 12), (x + 31, y + 42), (x - 9, y + 30)), depth
+                ),
+            )
+        )()
         found.append(Thing(f"thing {at}", source.choice(KINDS), solid, "", f"family {at // 2}"))
     return found
 
@@ -163,8 +171,12 @@ def test_moved_to_its_free_place_nothing_of_it_clashes():
         way = free_place(mover, things)
         if way is None:
             continue
-        rest = [each if each.family != "family 0" else Thing(each.name, each.kind, each.solid.moved(0.0, way), "",
-                                                              each.family) for each in things]  # fmt: skip
+        rest = [
+            each
+            if each.family != "family 0"
+            else Thing(each.name, each.kind, each.solid.moved(0.0, way), "", each.family)
+            for each in things
+        ]
         assert not [each for each in find_clashes(rest) if "family 0" in (each.one.family, each.other.family)]
         moved += abs(way) > 0
     assert moved > 10
@@ -216,8 +228,12 @@ def test_bore_in_a_hollow_leaf_and_a_screw_beside_the_frame_find_no_wood():
     old = Existing(width=762.0, height=1975.0, inside=Inside.HOLLOW, solid=30.0)
     leaf = solved(build=old, hardware=latched(up=700.0, deep=70.0))
     assert said(leaf, "clash-latch-hollow").level is Level.STOP
-    light = solved(width=600.0, height=900.0, build=Light(stile=40.0), hardware=HardwareChoices(
-        latch=Latch(kind=LatchKind.CATCH, up=420.0, deep=60.0, bore=8.0, plate_length=0.0)))  # fmt: skip
+    light = solved(
+        width=600.0,
+        height=900.0,
+        build=Light(stile=40.0),
+        hardware=HardwareChoices(latch=Latch(kind=LatchKind.CATCH, up=420.0, deep=60.0, bore=8.0, plate_length=0.0)),
+    )
     assert "no wood" in said(light, "clash-latch-hollow").sentence
 
 
@@ -250,16 +266,21 @@ def test_pair_has_its_lock_in_one_leaf_and_bolts_and_keep_in_the_other():
     made = job(width=1474.0, hanging=Hanging.PAIR, hardware=hardware)
     leaf = solve(made).leaves[0]
     rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solve(made)))))
-    hands = {what: {row["hand"] for row in rows if row["what"] == what} for what in
-             ("lock mortise", "lock keep", "flush bolt top", "butt 1", "bolt hole foot")}  # fmt: skip
+    hands = {
+        what: {row["hand"] for row in rows if row["what"] == what}
+        for what in ("lock mortise", "lock keep", "flush bolt top", "butt 1", "bolt hole foot")
+    }
     assert hands["lock mortise"] == {str(leaf.leaf.hand)}
     assert hands["lock keep"] == hands["flush bolt top"] == hands["bolt hole foot"] == {str(Hand.RIGHT)}
     assert len(hands["butt 1"]) == 2
     keep = next(each for each in leaf.borings if each.name == "lock keep")
     forend = next(each for each in leaf.borings if each.name == "lock forend")
     assert keep.from_top == forend.from_top  # both leaves hang at one height
-    assert not [each for each in leaf.clashes.clashes if {each.one.is_slow, each.other.is_slow} == {True, False}
-                and each.other.kind is Kind.CUT]  # fmt: skip
+    assert not [
+        each
+        for each in leaf.clashes.clashes
+        if {each.one.is_slow, each.other.is_slow} == {True, False} and each.other.kind is Kind.CUT
+    ]
 
 
 # --- latches -----------------------------------------------------------------------------------------------
@@ -320,13 +341,22 @@ def test_blocked_ways_of_a_pair_of_hangers_are_mirrored():
 
 
 def boxes(leaf, families):
-    return {(each.family, each.name, each.kind): each.solid.box for each in leaf.clashes.things
-            if each.family in families}  # fmt: skip
+    return {
+        (each.family, each.name, each.kind): each.solid.box for each in leaf.clashes.things if each.family in families
+    }
 
 
 HUNG = HardwareChoices(latch=Latch(kind=LatchKind.TUBULAR, up=700.0), pull=Pull(kind=PullKind.BAR, up=1300.0))
-CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
-                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+CUPBOARD = Framed(
+    thickness=20.0,
+    stile=60.0,
+    top_rail=60.0,
+    middle_rail=None,
+    bottom_rail=65.0,
+    muntin=None,
+    panel_thickness=6.0,
+    groove_depth=8.0,
+)
 
 
 @pytest.mark.parametrize(
@@ -359,11 +389,15 @@ def test_every_mover_moves_what_it_says_by_as_much_as_it_says_and_nothing_else(m
 
 
 @pytest.mark.parametrize("hanging", [each for each in Hanging if each is not Hanging.OPEN])
-@pytest.mark.parametrize("build", [Framed(), Boarded(), Slab(thickness=38.0), Layered(), Light(), Veneered(),
-                                   Existing(width=900.0, height=2100.0)])  # fmt: skip
+@pytest.mark.parametrize(
+    "build",
+    [Framed(), Boarded(), Slab(thickness=38.0), Layered(), Light(), Veneered(), Existing(width=900.0, height=2100.0)],
+)
 def test_every_cut_lies_in_its_leaf_and_where_the_list_says(hanging, build):
-    hardware = HardwareChoices(latch=Latch(kind=LatchKind.CATCH, up=500.0, bore=9.0, deep=20.0),
-                               guide=Guide(kind=GuideKind.FIN, groove_width=5.0, fin=3.0))  # fmt: skip
+    hardware = HardwareChoices(
+        latch=Latch(kind=LatchKind.CATCH, up=500.0, bore=9.0, deep=20.0),
+        guide=Guide(kind=GuideKind.FIN, groove_width=5.0, fin=3.0),
+    )
     leaf = solved(width=800.0, height=1990.0, hanging=hanging, build=build, hardware=hardware)
     assert_sums(leaf)
     for each in leaf.borings:

@@ -26,25 +26,59 @@ from oakmeasure.core.hardware.hinges.mortise_depth import solve_cup
 from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job
 
-CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
-                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+CUPBOARD = Framed(
+    thickness=20.0,
+    stile=60.0,
+    top_rail=60.0,
+    middle_rail=None,
+    bottom_rail=65.0,
+    muntin=None,
+    panel_thickness=6.0,
+    groove_depth=8.0,
+)
 
 
-def hinged(hanging=Hanging.OVERLAY, *, key="heron-110", build=CUPBOARD, cabinet=None, fit=None, hand=Hand.LEFT, size=(
-    425.0, 425.0), **choice):  # fmt: skip
-    return job(*size, hanging=hanging, build=build, cabinet=cabinet or CabinetChoices(), fit=fit or FitChoices(),
-               hand=hand, hardware=HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **choice)))  # fmt: skip
+def hinged(
+    hanging=Hanging.OVERLAY,
+    *,
+    key="heron-110",
+    build=CUPBOARD,
+    cabinet=None,
+    fit=None,
+    hand=Hand.LEFT,
+    size=(425.0, 425.0),
+    **choice,
+):
+    return job(
+        *size,
+        hanging=hanging,
+        build=build,
+        cabinet=cabinet or CabinetChoices(),
+        fit=fit or FitChoices(),
+        hand=hand,
+        hardware=HardwareChoices(cup=CupChoices(hinge=cup_from_table(key), **choice)),
+    )
 
 
 def said(leaf, code):
     return next(each for each in leaf.verdicts if each.code == code)
 
 
-@given(st.floats(-5, 30), st.floats(8, 15), st.sampled_from([0.0, 9.0, 18.0]), st.floats(-3, 9),
-       st.sampled_from(["overlay", "reach", "crank", "boring", "plate"]))  # fmt: skip
+@given(
+    st.floats(-5, 30),
+    st.floats(8, 15),
+    st.sampled_from([0.0, 9.0, 18.0]),
+    st.floats(-3, 9),
+    st.sampled_from(["overlay", "reach", "crank", "boring", "plate"]),
+)
 def test_any_one_figure_follows_from_the_other_four(overlay, reach, crank, boring, unknown):
-    figures = {"overlay": overlay, "reach": reach, "crank": crank, "boring": boring,
-               "plate": reach - crank + boring - overlay}  # fmt: skip
+    figures = {
+        "overlay": overlay,
+        "reach": reach,
+        "crank": crank,
+        "boring": boring,
+        "plate": reach - crank + boring - overlay,
+    }
     found = solve_cup(**(figures | {unknown: None}))
     assert found == pytest.approx(figures, abs=1e-9)
     with pytest.raises(InputError):
@@ -126,18 +160,25 @@ def test_boring_out_of_range_offers_what_is_sold_or_a_little_less_overlay_and_me
 @pytest.mark.parametrize(
     ("change", "code", "level"),
     [
-        ({"build": CUPBOARD.model_copy(update={"thickness": 16.0}), "key": "heron-long", "point": 3.0}, "cup-depth",
-         Level.STOP),
+        (
+            {"build": CUPBOARD.model_copy(update={"thickness": 16.0}), "key": "heron-long", "point": 3.0},
+            "cup-depth",
+            Level.STOP,
+        ),
         ({"build": CUPBOARD.model_copy(update={"stile": 36.0})}, "cup-stile", Level.STOP),
         ({"count": 2, "size": (400.0, 1300.0)}, "cups-few", Level.LOOK),
-        ({"size": (400.0, 2600.0)}, "cups-few", Level.STOP), ({"size": (640.0, 500.0)}, "cups-wide", Level.LOOK),
-        ({"push_latch": True}, "push-damped", Level.LOOK), ({"cabinet": CabinetChoices(side=25.0)}, "cup-side",
-                                                            Level.LOOK),
+        ({"size": (400.0, 2600.0)}, "cups-few", Level.STOP),
+        ({"size": (640.0, 500.0)}, "cups-wide", Level.LOOK),
+        ({"push_latch": True}, "push-damped", Level.LOOK),
+        ({"cabinet": CabinetChoices(side=25.0)}, "cup-side", Level.LOOK),
         ({"cabinet": CabinetChoices(run=2, frame=28.6)}, "cup-reveal", Level.LOOK),
-        ({"unknown": CupUnknown.PLATE, "boring": 4.0, "cabinet": CabinetChoices(overlay=14.0)}, "cup-not-sold",
-         Level.LOOK),
+        (
+            {"unknown": CupUnknown.PLATE, "boring": 4.0, "cabinet": CabinetChoices(overlay=14.0)},
+            "cup-not-sold",
+            Level.LOOK,
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_with_cups_is_said_and_a_stop_is_mended_by_its_click(change, code, level):
     made = hinged(**change)
     verdict = said(solve(made).leaves[0], code)

@@ -12,10 +12,16 @@ from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
 STOCK = (Stock("long", 4200, 225), Stock("short", 2400, 200), Stock("wide", 3000, 300, quantity=2))
 
 pieces = st.lists(
-    st.builds(lambda n, length, width: Piece(f"p{n}", f"p{n}", length, width), st.integers(0, 10**6),
-              st.floats(100, 4100), st.floats(20, 290)),
-    min_size=1, max_size=14, unique_by=lambda each: each.name,
-)  # fmt: skip
+    st.builds(
+        lambda n, length, width: Piece(f"p{n}", f"p{n}", length, width),
+        st.integers(0, 10**6),
+        st.floats(100, 4100),
+        st.floats(20, 290),
+    ),
+    min_size=1,
+    max_size=14,
+    unique_by=lambda each: each.name,
+)
 
 
 @given(pieces, st.floats(0, 6), st.floats(0, 40))

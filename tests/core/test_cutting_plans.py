@@ -148,8 +148,21 @@ def test_checker_refuses_what_is_wrong():
 
 # --- bars --------------------------------------------------------------------------------------------------
 
-TEXTBOOK = ((1380, 22), (1520, 25), (1560, 12), (1710, 14), (1820, 18), (1880, 18), (1930, 20), (2000, 10), (2050, 12),
-            (2100, 14), (2140, 16), (2150, 18), (2200, 20))  # fmt: skip
+TEXTBOOK = (
+    (1380, 22),
+    (1520, 25),
+    (1560, 12),
+    (1710, 14),
+    (1820, 18),
+    (1880, 18),
+    (1930, 20),
+    (2000, 10),
+    (2050, 12),
+    (2100, 14),
+    (2140, 16),
+    (2150, 18),
+    (2200, 20),
+)
 
 
 @pytest.mark.parametrize(("kerf", "least"), [(0.0, 73), (3.2, 74)])
@@ -193,8 +206,10 @@ def test_bars_cut_up_at_random_are_put_together_again(seed):
 @settings(max_examples=15)
 def test_bars_of_any_list_are_sound_and_their_bound_holds(seed, kinds):
     source = random.Random(seed)
-    stock = tuple(StockItem(f"s{at}", source.randrange(900, 4000), 0, source.choice((None, 3)), source.randrange(3, 30))
-                  for at in range(2))  # fmt: skip
+    stock = tuple(
+        StockItem(f"s{at}", source.randrange(900, 4000), 0, source.choice((None, 3)), source.randrange(3, 30))
+        for at in range(2)
+    )
     parts = tuple(PartItem(f"p{at}", source.randrange(200, 3000), 0, source.randrange(1, 5)) for at in range(kinds))
     problem = Problem(CutKind.BARS, stock, parts, kerf=source.choice((0.0, 3.2)), trim=source.choice((0.0, 10.0)))
     plan = cut(problem, Watch(0.4))
@@ -245,11 +260,20 @@ def test_any_list_on_boards_with_defects_or_sheets_is_sound(seed, kind):
             x, y = source.randrange(0, long - 80), source.randrange(0, wide - 60)
             rank = source.randrange(3)
             defects.append(Defect(f"s{at}", x, y, source.randrange(5, 80), source.randrange(5, 60), rank))
-    parts = tuple(PartItem(f"p{at}", source.randrange(100, 1500), source.randrange(30, 400), source.randrange(1, 4),
-                           source.random() < 0.4, source.choice((0, 1, 2, 2)))
-                  for at in range(source.randrange(1, 9)))  # fmt: skip
-    problem = Problem(kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)),
-                      trim=source.choice((0.0, 6.0)))  # fmt: skip
+    parts = tuple(
+        PartItem(
+            f"p{at}",
+            source.randrange(100, 1500),
+            source.randrange(30, 400),
+            source.randrange(1, 4),
+            source.random() < 0.4,
+            source.choice((0, 1, 2, 2)),
+        )
+        for at in range(source.randrange(1, 9))
+    )
+    problem = Problem(
+        kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)), trim=source.choice((0.0, 6.0))
+    )
     check(problem, cut(problem, Watch(0.25)))
 
 
@@ -300,15 +324,17 @@ def test_sheet_cut_up_in_strips_is_put_together_again_and_proven():
 @pytest.mark.parametrize("first", [First.RIP, First.CROSS])
 def test_what_is_cut_first_is_kept_to(first):
     source = random.Random(4)
-    parts = tuple(PartItem(f"p{at}", source.randrange(300, 1100), source.randrange(90, 500), 2, at % 2 == 0)
-                  for at in range(9))  # fmt: skip
+    parts = tuple(
+        PartItem(f"p{at}", source.randrange(300, 1100), source.randrange(90, 500), 2, at % 2 == 0) for at in range(9)
+    )
     stock = (StockItem("sheet", 2440, 1220, None, 50.0),)
     plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=3.0, trim=5.0, first=first), Watch(0.6))
     check(problem, plan)
     low, size = ("y", "width") if first is First.RIP else ("x", "length")
     for index in range(dict(plan.used)["sheet"]):
-        spans = sorted((getattr(each, low), getattr(each, low) + getattr(each, size)) for each in plan.cuts
-                       if each.index == index)  # fmt: skip
+        spans = sorted(
+            (getattr(each, low), getattr(each, low) + getattr(each, size)) for each in plan.cuts if each.index == index
+        )
         strips = [spans[0]]
         for a, b in spans[1:]:
             if a < strips[-1][1] + 3 - NEAR:
@@ -333,8 +359,16 @@ def test_boards_are_proven_least_by_the_programme(seed):
 @settings(max_examples=12)
 def test_bound_of_sheets_holds_for_any_plan_and_knows_parts_over_half_a_sheet(seed):
     source = random.Random(seed)
-    parts = tuple(PartItem(f"p{at}", source.randrange(200, 1900), source.randrange(80, 900), source.randrange(1, 4),
-                           source.random() < 0.5) for at in range(source.randrange(1, 7)))  # fmt: skip
+    parts = tuple(
+        PartItem(
+            f"p{at}",
+            source.randrange(200, 1900),
+            source.randrange(80, 900),
+            source.randrange(1, 4),
+            source.random() < 0.5,
+        )
+        for at in range(source.randrange(1, 7))
+    )
     stock = (StockItem("a", 2000, 1000, None, 40.0), StockItem("b", 1500, 1000, 2, 28.0))
     plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), Watch(0.2))
     check(problem, plan)  # its bound is no more than its cost
@@ -382,20 +416,32 @@ def test_deadline_is_kept_better_plans_are_told_and_a_stop_ends_it():
 
 @given(st.lists(st.integers(1, 60), max_size=12), st.integers(0, 200))
 def test_fullest_is_what_every_subset_would_give(sizes, room):
-    best = max((total for many in range(len(sizes) + 1) for total in map(sum, itertools.combinations(sizes, many))
-                if total <= room), default=0)  # fmt: skip
+    best = max(
+        (
+            total
+            for many in range(len(sizes) + 1)
+            for total in map(sum, itertools.combinations(sizes, many))
+            if total <= room
+        ),
+        default=0,
+    )
     taken = fullest(sizes, room)
     assert len(set(taken)) == len(taken)
     assert sum(sizes[at] for at in taken) == best
 
 
-@given(st.lists(st.tuples(st.integers(1, 40), st.integers(1, 50), st.integers(1, 3)), min_size=1, max_size=3),
-       st.integers(1, 120))  # fmt: skip
+@given(
+    st.lists(st.tuples(st.integers(1, 40), st.integers(1, 50), st.integers(1, 3)), min_size=1, max_size=3),
+    st.integers(1, 120),
+)
 def test_least_cost_of_whole_pieces_is_what_every_count_would_give(stock, need):
     found = least_cost(stock, need=need, at_least=0, most=500)
     every = itertools.product(*(range(count + 1) for _, _, count in stock))
-    costs = [sum(a * kind[0] for a, kind in zip(many, stock, strict=True)) for many in every
-             if sum(a * kind[1] for a, kind in zip(many, stock, strict=True)) >= need]  # fmt: skip
+    costs = [
+        sum(a * kind[0] for a, kind in zip(many, stock, strict=True))
+        for many in every
+        if sum(a * kind[1] for a, kind in zip(many, stock, strict=True)) >= need
+    ]
     assert found == min([*costs, 500])
 
 

@@ -95,15 +95,19 @@ def test_an_edit_leaves_what_it_does_not_touch_the_same_object(demo):
 @pytest.mark.parametrize(
     ("path", "value", "need"),
     [
-        ("build.stile", 3.0, "30 mm to 400 mm"), ("build.stile", float("inf"), "finite"),
+        ("build.stile", 3.0, "30 mm to 400 mm"),
+        ("build.stile", float("inf"), "finite"),
         ("build.nothing", 1.0, "a field"),
-        ("hardware.count", 9, "less than or equal to 6"), ("readings.width_top", 12.0, "200 mm to 3000 mm"),
-        ("fit.gap_latch", -1.0, "0 mm to 60 mm"), ("timber.species", "heartwood", "species of the table"),
-        ("timber.dry.humidity", 101.0, "5 to 95 %"), ("name", "", "at least 1 character"),
+        ("hardware.count", 9, "less than or equal to 6"),
+        ("readings.width_top", 12.0, "200 mm to 3000 mm"),
+        ("fit.gap_latch", -1.0, "0 mm to 60 mm"),
+        ("timber.species", "heartwood", "species of the table"),
+        ("timber.dry.humidity", 101.0, "5 to 95 %"),
+        ("name", "", "at least 1 character"),
         ("build.tenon", "glued", "blind"),
         ("hardware.butt.rating_kg", 0.0, "1 to 1000 kg"),
     ],
-)  # fmt: skip
+)
 def test_refused_edit_names_field_and_need(demo, path, value, need):
     with pytest.raises(InputError) as refused:
         job_edits.with_field(demo, "seed-room", path, value)
@@ -190,16 +194,30 @@ def test_two_leaves_of_one_id_are_refused(demo):
 
 jobs = st.builds(
     lambda width, height, build, fit, wood, hand, rules, unit: job_edits.with_value(
-        job(width, height, build=build, fit=fit, timber=wood, hand=hand, rules=rules), "unit", unit),
-    st.floats(260, 1200), st.floats(500, 2600),
-    st.builds(Framed, stile=st.floats(30, 200), muntin=st.none() | st.floats(20, 200), lock_height=st.floats(150, 2200),
-              middle_rail=st.none() | st.floats(30, 300), panel_thickness=st.floats(4, 60),
-              groove_depth=st.none() | st.floats(4, 40)),
+        job(width, height, build=build, fit=fit, timber=wood, hand=hand, rules=rules), "unit", unit
+    ),
+    st.floats(260, 1200),
+    st.floats(500, 2600),
+    st.builds(
+        Framed,
+        stile=st.floats(30, 200),
+        muntin=st.none() | st.floats(20, 200),
+        lock_height=st.floats(150, 2200),
+        middle_rail=st.none() | st.floats(30, 300),
+        panel_thickness=st.floats(4, 60),
+        groove_depth=st.none() | st.floats(4, 40),
+    ),
     st.builds(FitChoices, gap_hinge=st.none() | st.floats(0, 12), bevel_deg=st.none() | st.floats(0, 5)),
-    st.builds(TimberChoices, species=st.sampled_from(["beech", "redcedar", "european_oak"]), moisture=st.floats(6, 20),
-              wet=st.builds(Climate, temperature=st.floats(0, 25), humidity=st.floats(60, 95))),
-    st.sampled_from(Hand), st.sampled_from(rule_set_names()), st.sampled_from(System),
-)  # fmt: skip
+    st.builds(
+        TimberChoices,
+        species=st.sampled_from(["beech", "redcedar", "european_oak"]),
+        moisture=st.floats(6, 20),
+        wet=st.builds(Climate, temperature=st.floats(0, 25), humidity=st.floats(60, 95)),
+    ),
+    st.sampled_from(Hand),
+    st.sampled_from(rule_set_names()),
+    st.sampled_from(System),
+)
 
 
 @given(jobs)

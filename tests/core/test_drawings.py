@@ -227,14 +227,22 @@ def _inside(one, other):
 def test_plan_through_a_butt_shows_its_depth_to_scale():
     leaf = solved()
     drawing = VIEWS[Stage.HARDWARE](leaf, Show())
-    plates = [s for s in drawing.shapes if isinstance(s, Area) and s.layer is Layer.METAL and s.ref == "butt:1"
-              and len(s.points) == 4]  # fmt: skip
-    stile = next(s for s in drawing.shapes if isinstance(s, Area) and s.ref == "part:hinge stile"
-                 and s.layer is Layer.END_GRAIN)  # fmt: skip
+    plates = [
+        s
+        for s in drawing.shapes
+        if isinstance(s, Area) and s.layer is Layer.METAL and s.ref == "butt:1" and len(s.points) == 4
+    ]
+    stile = next(
+        s for s in drawing.shapes if isinstance(s, Area) and s.ref == "part:hinge stile" and s.layer is Layer.END_GRAIN
+    )
     big = (max(y for _, y in stile.points) - min(y for _, y in stile.points)) / leaf.build.thickness
     edge = min(x for x, _ in stile.points)
-    in_the_leaf = [plate for plate in plates if max(x for x, _ in plate.points) > edge + 1e-6
-                   and min(y for _, y in plate.points) >= min(y for _, y in stile.points) - 1e-6]  # fmt: skip
+    in_the_leaf = [
+        plate
+        for plate in plates
+        if max(x for x, _ in plate.points) > edge + 1e-6
+        and min(y for _, y in plate.points) >= min(y for _, y in stile.points) - 1e-6
+    ]
     inside = max(x for plate in in_the_leaf for x, _ in plate.points)
     assert (inside - edge) / big == pytest.approx(leaf.figures["butt_depth"].value)
 

@@ -28,11 +28,18 @@ def crooked(lean_hinge, lean_latch, rise, *, width=800.0, height=2000.0):
         return ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
 
     values = {
-        "width_top": math.dist(hh, lh), "width_middle": math.dist(mid(hf, hh), mid(lf, lh)),
-        "width_bottom": math.dist(hf, lf), "height_hinge": math.dist(hf, hh), "height_latch": math.dist(lf, lh),
-        "height_middle": math.dist(mid(hf, lf), mid(hh, lh)), "diagonal_rising": math.dist(hf, lh),
-        "diagonal_falling": math.dist(hh, lf), "lean_hinge": lean_hinge, "lean_latch": lean_latch, "sill_rise": rise,
-    }  # fmt: skip
+        "width_top": math.dist(hh, lh),
+        "width_middle": math.dist(mid(hf, hh), mid(lf, lh)),
+        "width_bottom": math.dist(hf, lf),
+        "height_hinge": math.dist(hf, hh),
+        "height_latch": math.dist(lf, lh),
+        "height_middle": math.dist(mid(hf, lf), mid(hh, lh)),
+        "diagonal_rising": math.dist(hf, lh),
+        "diagonal_falling": math.dist(hh, lf),
+        "lean_hinge": lean_hinge,
+        "lean_latch": lean_latch,
+        "sill_rise": rise,
+    }
     return (hf, lf, lh, hh), readings(**values)
 
 
@@ -44,8 +51,9 @@ def test_leaf_hangs_plumb_inside_the_opening_with_its_gaps(lean_hinge, lean_latc
     x0, y0 = leaf.fit.x_hinge_edge, leaf.fit.y_foot
     x1, y1 = x0 + f["leaf_width"].value, y0 + f["leaf_height"].value
     for x, corner_low, corner_high, sign, gap in (
-        (x0, hf, hh, 1, f["gap_hinge"].value), (x1, lf, lh, -1, f["gap_latch"].value),
-    ):  # fmt: skip
+        (x0, hf, hh, 1, f["gap_hinge"].value),
+        (x1, lf, lh, -1, f["gap_latch"].value),
+    ):
         nearest = min(sign * (x - corner[0]) for corner in (corner_low, corner_high))
         assert nearest == pytest.approx(gap, abs=0.02)
     assert min(hh[1], lh[1]) - y1 == pytest.approx(f["gap_head"].value, abs=0.02)
@@ -99,7 +107,7 @@ def test_square_corner_grows_less_on_a_wider_leaf():
         (lambda: corner_angle_deg(width=3, height=0, diagonal=5), "height"),
         (lambda: skew_from_both(width=0, first=1, second=1), "width"),
     ],
-)  # fmt: skip
+)
 def test_impossible_input_names_its_field(call, field):
     with pytest.raises(InputError) as refused:
         call()

@@ -32,8 +32,16 @@ from oakmeasure.core.solver import solve, solve_leaf
 from samples import codes, job, readings, solved, square_readings
 
 MM = Show(System.MM)
-CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
-                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+CUPBOARD = Framed(
+    thickness=20.0,
+    stile=60.0,
+    top_rail=60.0,
+    middle_rail=None,
+    bottom_rail=65.0,
+    muntin=None,
+    panel_thickness=6.0,
+    groove_depth=8.0,
+)
 SLAB = Framed(thickness=38.0, stile=110.0, top_rail=110.0, middle_rail=190.0, bottom_rail=210.0, muntin=None)
 
 
@@ -118,12 +126,22 @@ def test_set_that_does_not_suit_names_what_and_another_that_does(key, build, nee
 
 def test_figures_of_the_set_go_before_the_default_and_those_by_hand_before_the_set():
     chosen = track_sets()["marram-bypass"]
-    by_set = solved(2210.0, 2040.0, hanging=Hanging.BYPASS_RAIL, build=SLAB,
-                    slide=SlideChoices(overlap_hinge=40, overlap_latch=40, track_set=chosen))  # fmt: skip
+    by_set = solved(
+        2210.0,
+        2040.0,
+        hanging=Hanging.BYPASS_RAIL,
+        build=SLAB,
+        slide=SlideChoices(overlap_hinge=40, overlap_latch=40, track_set=chosen),
+    )
     assert by_set.figures["roller"].value == chosen.roller
     assert by_set.figures["roller"].source == chosen.name
-    by_hand = solved(2210.0, 2040.0, hanging=Hanging.BYPASS_RAIL, build=SLAB,
-                     slide=SlideChoices(overlap_hinge=40, overlap_latch=40, track_set=chosen, roller=90.0))  # fmt: skip
+    by_hand = solved(
+        2210.0,
+        2040.0,
+        hanging=Hanging.BYPASS_RAIL,
+        build=SLAB,
+        slide=SlideChoices(overlap_hinge=40, overlap_latch=40, track_set=chosen, roller=90.0),
+    )
     assert by_hand.figures["roller"].value == 90.0
     assert by_hand.figures["clear_way"].value < by_set.figures["clear_way"].value
 
@@ -131,10 +149,19 @@ def test_figures_of_the_set_go_before_the_default_and_those_by_hand_before_the_s
 @given(up=st.floats(1900, 2300), drop=st.floats(0, 60), rise=st.floats(0, 20))
 @settings(max_examples=20)
 def test_leaf_under_a_track_that_is_up_is_floor_to_track_less_drop_gap_and_the_floor_s_rise(up, drop, rise):
-    floor = FloorReadings(along="the travel", travel=(FloorPoint(at=0, height=Reading(value=0.0)),
-                                                      FloorPoint(at=900, height=Reading(value=rise))))  # fmt: skip
-    leaf = solved(756.0, 2000.0, hanging=Hanging.SLIDING, build=SLAB, floor=floor, fit=FitChoices(gap_floor=10),
-                  slide=SlideChoices(track_up=Reading(value=up), drop=drop))  # fmt: skip
+    floor = FloorReadings(
+        along="the travel",
+        travel=(FloorPoint(at=0, height=Reading(value=0.0)), FloorPoint(at=900, height=Reading(value=rise))),
+    )
+    leaf = solved(
+        756.0,
+        2000.0,
+        hanging=Hanging.SLIDING,
+        build=SLAB,
+        floor=floor,
+        fit=FitChoices(gap_floor=10),
+        slide=SlideChoices(track_up=Reading(value=up), drop=drop),
+    )
     assert leaf.figures["leaf_height"].value == pytest.approx(up - drop - 10 - rise)
     assert ("head-open" in codes(leaf)) is (up - drop - rise < 2000)
 
@@ -169,8 +196,14 @@ def test_cupboard_opens_as_far_as_its_hinges_or_the_wall_beside_it_and_says_whic
     mended = solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value >= 165.0
     wall = (InTheWay(what=Thing.WALL, where=Side.HINGE, away=30.0, stands_out=Reading(value=600.0)),)
-    beside = solved(388.0, 512.0, cabinet=CabinetChoices(overlay=12.0), in_the_way=wall,
-                    hardware=HardwareChoices(cup=CupChoices(hinge=cup_from_table("bittern-170"))), **wish)  # fmt: skip
+    beside = solved(
+        388.0,
+        512.0,
+        cabinet=CabinetChoices(overlay=12.0),
+        in_the_way=wall,
+        hardware=HardwareChoices(cup=CupChoices(hinge=cup_from_table("bittern-170"))),
+        **wish,
+    )
     assert beside.swing.stopped_by.startswith("wall beside")
     assert 85 < beside.figures["opens_to"].value < 100
     nearer = (wall[0].model_copy(update={"away": 14.0}),)  # 2 beyond the overlay: its corner needs them
@@ -215,8 +248,9 @@ def test_every_way_of_hanging_has_its_ranges_about_what_is_asked(hanging):
     assert len(found.ranges) >= 4
     assert all(each.low <= each.asked + 3.0 and each.high >= each.asked - 3.0 for each in found.ranges)
     assert 0 <= found.share <= 1
-    exact = job_edits.with_rule(job_edits.with_rule(job(900.0, 2000.0, hanging=hanging, build=SLAB), "sigma_cut", 0.02),
-                            "sigma_hang", 0.02)  # fmt: skip
+    exact = job_edits.with_rule(
+        job_edits.with_rule(job(900.0, 2000.0, hanging=hanging, build=SLAB), "sigma_cut", 0.02), "sigma_hang", 0.02
+    )
     for kind in ("sigma_tape", "sigma_diagonal"):
         exact = job_edits.with_rule(exact, kind, 0.05)
     exact = job_edits.with_rule(exact, "sigma_plumb_per_m", 0.02)
@@ -236,15 +270,25 @@ def test_pair_and_run_list_and_plan_every_leaf():
 
 
 def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_mends_it():
-    made = job(720.0, 2058.0, hanging=Hanging.POCKET, build=SLAB, slide=SlideChoices(
-        track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0)))  # fmt: skip
+    made = job(
+        720.0,
+        2058.0,
+        hanging=Hanging.POCKET,
+        build=SLAB,
+        slide=SlideChoices(track_set=track_sets()["osier-pocket-92"], size_height=Reading(value=1981.0)),
+    )
     leaf = solve(made).leaves[0]
     assert leaf.figures["gear_short"].value == pytest.approx(15.0)
     ways = leaf.choices[0]
     assert ways.title == "Ways out"
     names = [each.cells[0] for each in ways.options]
-    assert {"Trim the leaf", "Osier pocket frame, low", "Cut the wall over the head", "Order it to size",
-            "A thinner lining at the head"} == set(names)  # fmt: skip
+    assert {
+        "Trim the leaf",
+        "Osier pocket frame, low",
+        "Cut the wall over the head",
+        "Order it to size",
+        "A thinner lining at the head",
+    } == set(names)
     fine = [float(each.cells[1]) for each in ways.options if each.level is Level.FINE]
     assert fine == sorted(fine)
     for option in ways.options:
@@ -299,7 +343,10 @@ def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
     wall = solve(sliding(free_wall=700.0)).leaves[0]
     ways = next(each for each in wall.choices if each.title == "Ways out")
     assert {each.cells[0] for each in ways.options} == {
-        "Take the way that is left", "Two leaves that pass each other", "A pocket in the wall"}  # fmt: skip
+        "Take the way that is left",
+        "Two leaves that pass each other",
+        "A pocket in the wall",
+    }
     low = sliding(overlap_head=45.0, track_set=track_sets()["marram-flat-heavy"], headroom=200.0)
     leaf = solve(low).leaves[0]
     ways = next(each for each in leaf.choices if each.title == "Ways out")

@@ -55,10 +55,16 @@ def test_six_panels_worked_by_hand():
 
 
 rows = st.lists(
-    st.builds(Row, columns=st.integers(1, 4), share=st.floats(0.3, 3),
-              infill=st.sampled_from(Infill), height=st.none() | st.floats(120, 300)),
-    min_size=1, max_size=4,
-)  # fmt: skip
+    st.builds(
+        Row,
+        columns=st.integers(1, 4),
+        share=st.floats(0.3, 3),
+        infill=st.sampled_from(Infill),
+        height=st.none() | st.floats(120, 300),
+    ),
+    min_size=1,
+    max_size=4,
+)
 
 
 @given(rows, st.floats(700, 1100), st.floats(1900, 2300), st.sampled_from(TenonKind), st.integers(0, 3) | st.none())
@@ -153,8 +159,9 @@ def test_every_joint_has_its_rail_its_list_and_its_word(kind):
     look = [each for each in leaf.verdicts if each.code == "joint-weak"]
     assert bool(look) is (kind in (TenonKind.POCKET, TenonKind.HALF_LAP))
     for each in look:
-        assert "joint-weak" not in codes(solve(job_edits.with_remedy(job(build=Framed(tenon=kind)), "leaf-1",
-                                                                 each.remedies[0])).leaves[0])  # fmt: skip
+        assert "joint-weak" not in codes(
+            solve(job_edits.with_remedy(job(build=Framed(tenon=kind)), "leaf-1", each.remedies[0])).leaves[0]
+        )
 
 
 def test_short_tenons_and_thin_leaves_for_their_lock_are_mended_by_one_click():
@@ -169,20 +176,40 @@ def test_short_tenons_and_thin_leaves_for_their_lock_are_mended_by_one_click():
 # --- outlines ----------------------------------------------------------------------------------------------
 
 RAKED = {
-    "readings": readings(width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0,
-                         diagonal_rising=1027.5, diagonal_falling=864.0),
-    "head": HeadShape(kind=HeadKind.RAKED), "hanging": Hanging.INSET_BUTTS,
+    "readings": readings(
+        width_top=580.0,
+        width_bottom=580.0,
+        height_hinge=640.0,
+        height_latch=848.0,
+        diagonal_rising=1027.5,
+        diagonal_falling=864.0,
+    ),
+    "head": HeadShape(kind=HeadKind.RAKED),
+    "hanging": Hanging.INSET_BUTTS,
     "fit": FitChoices(shape=LeafShape.SCRIBED),
-}  # fmt: skip
-CUPBOARD = Framed(thickness=20.0, stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=65.0, muntin=None,
-                  panel_thickness=6.0, groove_depth=8.0)  # fmt: skip
+}
+CUPBOARD = Framed(
+    thickness=20.0,
+    stile=60.0,
+    top_rail=60.0,
+    middle_rail=None,
+    bottom_rail=65.0,
+    muntin=None,
+    panel_thickness=6.0,
+    groove_depth=8.0,
+)
 
 
 @pytest.mark.parametrize(
-    "build", [CUPBOARD, CUPBOARD.model_copy(update={"rows": (Row(columns=2),), "muntin": 40.0}),
-              Boarded(board=16.0, ledge_top=260.0, ledge_width=80.0), Slab(thickness=22.0, stiffener_end=270.0)],
+    "build",
+    [
+        CUPBOARD,
+        CUPBOARD.model_copy(update={"rows": (Row(columns=2),), "muntin": 40.0}),
+        Boarded(board=16.0, ledge_top=260.0, ledge_width=80.0),
+        Slab(thickness=22.0, stiffener_end=270.0),
+    ],
     ids=["framed", "two columns", "boarded", "slab"],
-)  # fmt: skip
+)
 def test_raked_leaf_of_every_construction_is_cut_to_its_outline_and_nothing_stands_out(build):
     leaf = solved(build=build, **RAKED)
     outline = Polygon(leaf.fit.outline)
@@ -266,14 +293,28 @@ def test_year_swings_between_the_two_airs_and_the_gaps_lose_what_the_leaf_gains(
 
 
 @pytest.mark.parametrize("kind", [HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED])
-@pytest.mark.parametrize("build", [Framed(), Boarded(ledge_top=600.0), Slab(stiffener_end=600.0), Layered(), Light(),
-                                   Veneered(), Existing(width=740.0, height=2600.0, inside=Inside.SOLID)],
-                         ids=lambda each: each.kind)  # fmt: skip
+@pytest.mark.parametrize(
+    "build",
+    [
+        Framed(),
+        Boarded(ledge_top=600.0),
+        Slab(stiffener_end=600.0),
+        Layered(),
+        Light(),
+        Veneered(),
+        Existing(width=740.0, height=2600.0, inside=Inside.SOLID),
+    ],
+    ids=lambda each: each.kind,
+)
 def test_leaf_under_an_arch_is_cut_to_it_whatever_it_is_built_of(kind, build):
     crown = {HeadKind.SEGMENTAL: 2058, HeadKind.HALF_ROUND: 2380, HeadKind.TWO_CENTRED: 2500}[kind]
     sides = {"width_top": 720, "width_bottom": 720, "height_hinge": 2020, "height_latch": 2020}
-    leaf = solved(readings=readings(**sides, height_middle=crown), head=HeadShape(kind=kind), build=build,
-                  fit=FitChoices(shape=LeafShape.SCRIBED))  # fmt: skip
+    leaf = solved(
+        readings=readings(**sides, height_middle=crown),
+        head=HeadShape(kind=kind),
+        build=build,
+        fit=FitChoices(shape=LeafShape.SCRIBED),
+    )
     outline = Polygon(leaf.fit.outline)
     assert all(outline.buffer(0.01).contains(Polygon(part.corners)) for part in leaf.build.parts)
     covered = unary_union([Polygon(part.corners) for part in leaf.build.parts]).area

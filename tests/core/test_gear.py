@@ -98,8 +98,16 @@ def test_weak_hangers_are_a_stop_and_those_beyond_the_middle_too():
 # --- studs -------------------------------------------------------------------------------------------------
 
 
-@given(st.floats(20, 200), st.floats(150, 650), st.floats(0, 400), st.floats(250, 650), st.floats(700, 3000),
-       st.sampled_from([38.0, 45.0, 63.0]), st.floats(4, 12), st.floats(20, 200))  # fmt: skip
+@given(
+    st.floats(20, 200),
+    st.floats(150, 650),
+    st.floats(0, 400),
+    st.floats(250, 650),
+    st.floats(700, 3000),
+    st.sampled_from([38.0, 45.0, 63.0]),
+    st.floats(4, 12),
+    st.floats(20, 200),
+)
 @settings(max_examples=120)
 def test_best_shift_is_what_an_exhaustive_search_finds(first, pitch, stud, stud_pitch, length, width, edge, reach):
     holes = track_holes(length=length, first=first, pitch=pitch)
@@ -156,11 +164,16 @@ def test_wall_of_board_is_never_enough_and_studs_are_asked_for_until_they_are_fo
     assert redrilled(length=1900, studs=(-900.0,), apart=610.0) == ()
 
 
-@pytest.mark.parametrize("call", [
-    lambda: track_holes(length=1000, first=50, pitch=0), lambda: track_holes(length=60, first=50, pitch=400),
-    lambda: stud_places(first=0, pitch=-1, low=0, high=1), lambda: best_shift((), (1.0,), width=38, edge=5, reach=10),
-    lambda: screw_between(least=0, most=None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "call",
+    [
+        lambda: track_holes(length=1000, first=50, pitch=0),
+        lambda: track_holes(length=60, first=50, pitch=400),
+        lambda: stud_places(first=0, pitch=-1, low=0, high=1),
+        lambda: best_shift((), (1.0,), width=38, edge=5, reach=10),
+        lambda: screw_between(least=0, most=None),
+    ],
+)
 def test_what_cannot_be_is_refused(call):
     with pytest.raises(InputError):
         call()
@@ -251,8 +264,9 @@ def test_groove_and_cheeks_by_hand():
 
 
 def on_floor(points, **more):
-    floor = FloorReadings(along=FloorAlong.TRAVEL, travel=tuple(
-        FloorPoint(at=at, height=Reading(value=high)) for at, high in points))  # fmt: skip
+    floor = FloorReadings(
+        along=FloorAlong.TRAVEL, travel=tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in points)
+    )
     return slid(Hanging.FLOOR_GEAR, floor=floor, **more)
 
 
@@ -267,8 +281,10 @@ def test_shims_are_slope_times_distance_and_none_stands_under_the_highest_hole()
     assert "not read" in said(unread, "floor-level").title
 
 
-@given(st.lists(st.tuples(st.floats(0, 3000), st.floats(-20, 20)), min_size=2, max_size=6, unique_by=lambda e: e[0]),
-       st.floats(-200, 3200))  # fmt: skip
+@given(
+    st.lists(st.tuples(st.floats(0, 3000), st.floats(-20, 20)), min_size=2, max_size=6, unique_by=lambda e: e[0]),
+    st.floats(-200, 3200),
+)
 def test_floor_between_its_readings_lies_between_them(points, at):
     points = sorted(points)
     if any(b[0] - a[0] < 1 for a, b in pairwise(points)):
@@ -296,8 +312,11 @@ def test_leaves_that_pass_each_other_stand_in_two_planes(hanging):
     leaf = slid(hanging, slide=SlideChoices(air=6.0))
     leaf = solve(leaf).leaves[0]
     drawn = fit_stage_view(leaf, Show(), page=FitPage.WAY, opened=0.4)
-    spans = sorted((min(y for _, y in each.points), max(y for _, y in each.points))
-                   for each in drawn.shapes if isinstance(each, Area) and each.ref == "figure:stands_out")  # fmt: skip
+    spans = sorted(
+        (min(y for _, y in each.points), max(y for _, y in each.points))
+        for each in drawn.shapes
+        if isinstance(each, Area) and each.ref == "figure:stands_out"
+    )
     assert len(spans) == 2
     assert spans[0][1] < spans[1][0]
     assert leaf.figures["stands_out"].value >= 2 * 38 + 2 * 6

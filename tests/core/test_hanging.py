@@ -32,7 +32,7 @@ from oakmeasure.core.hanging.remedy import (
     shims_for,
     signed,
     turn_words,
-)  # fmt: skip
+)
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hanging.run import line_up
 from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
@@ -395,8 +395,11 @@ def test_a_leaf_out_of_its_plane_lies_in_it_once_hinges_and_stop_are_moved(top, 
 
 def test_a_leaf_that_lies_in_its_plane_is_left_so_and_one_that_does_not_is_told_before_the_plane():
     assert across_steps(proud_top=0.2, proud_bottom=-0.05, hinges=FRAME.hinges, height=HEIGHT) == ()
-    twisted = solved(hung=HungChoices(gaps=Gaps(latch_top=0.0, latch_bottom=5.0, hinge_top=2.0, hinge_bottom=2.0,
-                                                proud_top=2.0, proud_bottom=0.0)))  # fmt: skip
+    twisted = solved(
+        hung=HungChoices(
+            gaps=Gaps(latch_top=0.0, latch_bottom=5.0, hinge_top=2.0, hinge_bottom=2.0, proud_top=2.0, proud_bottom=0.0)
+        )
+    )
     kinds = [each.kind for each in twisted.hung.leaves[0].least_wood]
     assert {"across", "stop"} <= set(kinds)
     assert "plane" not in kinds[: kinds.index("stop")]

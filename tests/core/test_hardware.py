@@ -81,7 +81,7 @@ def test_every_construction_takes_a_lock_and_a_pull_and_draws_them():
         ({"template": RouterTemplate(bush=10.0, cutter=12.0)}, "template"),
         ({"tops": (100.0, 150.0, 1800.0)}, "butts-by-hand"),
     ],
-)  # fmt: skip
+)
 def test_hardware_that_contradicts_itself_is_a_stop_mended_by_its_click(change, code):
     made = job(hardware=HardwareChoices(**change), build=Framed(thickness=42.0))
     stop = said(solve(made).leaves[0], code)
@@ -106,8 +106,11 @@ def test_rating_of_zero_is_refused_and_a_lock_in_a_hollow_leaf_is_a_stop():
 
 
 def test_hinges_of_a_packet_have_letters_their_own_depths_and_a_template_for_the_largest():
-    packet = (PacketButt(length=100.0, width=30.0, closed=5.5), PacketButt(length=100.4, width=30.2, closed=5.7),
-              PacketButt(length=99.8, width=30.0, closed=5.4))  # fmt: skip
+    packet = (
+        PacketButt(length=100.0, width=30.0, closed=5.5),
+        PacketButt(length=100.4, width=30.2, closed=5.7),
+        PacketButt(length=99.8, width=30.0, closed=5.4),
+    )
     leaf = solved(hardware=HardwareChoices(packet=packet, template=RouterTemplate(bush=17.0, cutter=12.0)))
     f = leaf.figures
     assert [f[f"packet_{at}_depth"].value for at in (1, 2, 3)] == pytest.approx([1.75, 1.85, 1.7])
@@ -133,12 +136,15 @@ def test_withdrawal_grows_with_the_square_of_gravity_and_in_step_with_size(gravi
     assert misuse_pull(mass=20, width=800, spacing=1500) > misuse_pull(mass=20, width=700, spacing=1500)
 
 
-@pytest.mark.parametrize(("call", "bad"), [
-    (withdrawal, {"gravity": 0.0, "diameter": 4.0, "thread": 20.0}),
-    (withdrawal, {"gravity": 0.5, "diameter": 4.0, "thread": 0.0}),
-    (misuse_pull, {"mass": 1.0, "width": 1.0, "spacing": 0.0}),
-    (latch_corner_moves, {"by": 1.0, "width": 1.0, "spacing": 0.0}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("call", "bad"),
+    [
+        (withdrawal, {"gravity": 0.0, "diameter": 4.0, "thread": 20.0}),
+        (withdrawal, {"gravity": 0.5, "diameter": 4.0, "thread": 0.0}),
+        (misuse_pull, {"mass": 1.0, "width": 1.0, "spacing": 0.0}),
+        (latch_corner_moves, {"by": 1.0, "width": 1.0, "spacing": 0.0}),
+    ],
+)
 def test_loads_refuse_what_cannot_be(call, bad):
     with pytest.raises(InputError):
         call(**bad)
@@ -199,8 +205,17 @@ def test_mirror_of_a_mirror_is_the_same_and_no_number_knows_the_hand(hand, stile
     ).leaves[0]
     assert mirrored.borings == one.borings == again.borings
     assert hardware_view(again, Show()).shapes == hardware_view(one, Show()).shapes
-    spans = [sorted((round(x, 6) for shape in hardware_view(leaf, Show()).shapes if shape.ref == "lock:mortise"
-                     for x, _ in shape.points)) for leaf in (one, mirrored)]  # fmt: skip
+    spans = [
+        sorted(
+            (
+                round(x, 6)
+                for shape in hardware_view(leaf, Show()).shapes
+                if shape.ref == "lock:mortise"
+                for x, _ in shape.points
+            )
+        )
+        for leaf in (one, mirrored)
+    ]
     width = one.build.width
     assert spans[0] == pytest.approx(sorted(width - x for x in spans[1]))
 

@@ -162,9 +162,17 @@ def test_part_thicker_than_any_board_says_what_it_needs(demo):
     assert any(lot.stock for lot in plan.lots)  # the best partial plan all the same
 
 
-@given(st.lists(st.tuples(st.integers(0, 1900), st.integers(0, 180), st.integers(10, 300), st.integers(5, 120),
-                          st.integers(0, 2)), max_size=5),
-       st.integers(100, 1500), st.integers(20, 150), st.integers(0, 2))  # fmt: skip
+@given(
+    st.lists(
+        st.tuples(
+            st.integers(0, 1900), st.integers(0, 180), st.integers(10, 300), st.integers(5, 120), st.integers(0, 2)
+        ),
+        max_size=5,
+    ),
+    st.integers(100, 1500),
+    st.integers(20, 150),
+    st.integers(0, 2),
+)
 @settings(max_examples=60)
 def test_place_of_a_pinned_part_is_clear_and_what_is_left_does_not_touch_it(marks, length, width, clear):
     defects = tuple(Defect("b", x, y, a, b, rank) for x, y, a, b, rank in marks)
@@ -183,7 +191,8 @@ def test_place_of_a_pinned_part_is_clear_and_what_is_left_does_not_touch_it(mark
     for at, a in enumerate(rest):
         boxes = [replace(each) for each in rest[at + 1 :]] + [Remnant(x, y, length, width)]
         for b in boxes:
-            apart = max(max(a.x, b.x) - min(a.x + a.length, b.x + b.length),
-                        max(a.y, b.y) - min(a.y + a.width, b.y + b.width))  # fmt: skip
+            apart = max(
+                max(a.x, b.x) - min(a.x + a.length, b.x + b.length), max(a.y, b.y) - min(a.y + a.width, b.y + b.width)
+            )
             assert apart >= 4 - 1e-6
         assert all(each.x >= 0 and each.x + each.length <= a.length + 1e-6 for each in a.defects)

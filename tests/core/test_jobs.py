@@ -23,29 +23,52 @@ from samples import codes
 
 # leaf, figure, value, tolerance: what the readings must come to at this stage
 FIGURES = [
-    ("hatch", "skew", 7.0, 1.0), ("hatch", "check_miss", 0.0, 1.0), ("hatch", "nick_up", 300.0, 1.0),
-    ("office-store", "clear_width", 817.0, 0.1), ("office-store", "leaf_width", 812.0, 0.1),
-    ("office-store", "leaf_height", 2032.0, 0.2), ("winnowing", "clear_width", 756.0, 0.1),
-    ("winnowing", "clear_height", 2075.0, 0.1), ("winnowing", "floor_peak", 7.0, 1e-9),
-    ("winnowing", "floor_rise", 7.0, 1e-6), ("packet-press", "clear_width", 447.0, 0.1),
-    ("packet-press", "clear_height", 713.0, 0.1), ("specimens", "clear_width", 440.0, 0.1),
-    ("tool-shed", "clear_width", 795.0, 0.1), ("ledger", "clear_width", 532.0, 0.1),
+    ("hatch", "skew", 7.0, 1.0),
+    ("hatch", "check_miss", 0.0, 1.0),
+    ("hatch", "nick_up", 300.0, 1.0),
+    ("office-store", "clear_width", 817.0, 0.1),
+    ("office-store", "leaf_width", 812.0, 0.1),
+    ("office-store", "leaf_height", 2032.0, 0.2),
+    ("winnowing", "clear_width", 756.0, 0.1),
+    ("winnowing", "clear_height", 2075.0, 0.1),
+    ("winnowing", "floor_peak", 7.0, 1e-9),
+    ("winnowing", "floor_rise", 7.0, 1e-6),
+    ("packet-press", "clear_width", 447.0, 0.1),
+    ("packet-press", "clear_height", 713.0, 0.1),
+    ("specimens", "clear_width", 440.0, 0.1),
+    ("tool-shed", "clear_width", 795.0, 0.1),
+    ("ledger", "clear_width", 532.0, 0.1),
     ("meter", "clear_width", 1150.0, 0.1),
-    ("meter", "in_the_way_1", 9.0, 1e-9), ("meter", "in_the_way_1_off", 14.0, 1e-9),
-    ("pantry", "leaf_width", 658.0, 0.1), ("stair-cupboard", "head_rake", 208.0, 0.2),
-    ("stair-cupboard", "head_low", 640.0, 0.2), ("barn-side", "in_the_way_1_off", 27.0, 1e-9),
-    ("press-left", "clear_width", 520.0, 0.1), ("tall-press", "clear_height", 1193.0, 0.1),
-    ("pigeon-holes", "clear_width", 388.0, 0.1), ("pigeon-holes", "clear_height", 512.0, 0.1),
-    ("scale-case", "clear_width", 413.6, 0.1), ("sorting", "clear_width", 2210.0, 0.1),
-    ("sorting", "floor_fall", 0.5, 1e-9), ("coal-hole", "clear_width", 747.0, 0.1),
-    ("made-longer", "between", 742.0, 1e-9), ("made-longer", "lining_outside", 792.0, 1e-9),
-    ("made-longer", "rough_needed", 800.0, 1e-9), ("made-longer", "leaf_width", 737.0, 1e-9),
-    ("made-longer", "leaf_height", 1990.0, 1e-6), ("pair", "rough_width", 1536.0, 0.1),
-    ("pair", "lining_outside", 1524.0, 0.1), ("pair", "between", 1474.0, 0.1), ("pair", "strip_latch", 8.0, 1e-9),
-    ("walnut", "floor_slope", 5.0, 1e-9), ("walnut", "in_the_way_1_deep", 30.0, 1e-9),
-    ("engine-room", "clear_width", 700.0, 0.1), ("linen-press", "head_radius", 1724.3, 0.5),
-    ("linen-press", "head_arch_rise", 38.0, 0.1), ("reading-room", "clear_width", 880.0, 0.1),
-]  # fmt: skip
+    ("meter", "in_the_way_1", 9.0, 1e-9),
+    ("meter", "in_the_way_1_off", 14.0, 1e-9),
+    ("pantry", "leaf_width", 658.0, 0.1),
+    ("stair-cupboard", "head_rake", 208.0, 0.2),
+    ("stair-cupboard", "head_low", 640.0, 0.2),
+    ("barn-side", "in_the_way_1_off", 27.0, 1e-9),
+    ("press-left", "clear_width", 520.0, 0.1),
+    ("tall-press", "clear_height", 1193.0, 0.1),
+    ("pigeon-holes", "clear_width", 388.0, 0.1),
+    ("pigeon-holes", "clear_height", 512.0, 0.1),
+    ("scale-case", "clear_width", 413.6, 0.1),
+    ("sorting", "clear_width", 2210.0, 0.1),
+    ("sorting", "floor_fall", 0.5, 1e-9),
+    ("coal-hole", "clear_width", 747.0, 0.1),
+    ("made-longer", "between", 742.0, 1e-9),
+    ("made-longer", "lining_outside", 792.0, 1e-9),
+    ("made-longer", "rough_needed", 800.0, 1e-9),
+    ("made-longer", "leaf_width", 737.0, 1e-9),
+    ("made-longer", "leaf_height", 1990.0, 1e-6),
+    ("pair", "rough_width", 1536.0, 0.1),
+    ("pair", "lining_outside", 1524.0, 0.1),
+    ("pair", "between", 1474.0, 0.1),
+    ("pair", "strip_latch", 8.0, 1e-9),
+    ("walnut", "floor_slope", 5.0, 1e-9),
+    ("walnut", "in_the_way_1_deep", 30.0, 1e-9),
+    ("engine-room", "clear_width", 700.0, 0.1),
+    ("linen-press", "head_radius", 1724.3, 0.5),
+    ("linen-press", "head_arch_rise", 38.0, 0.1),
+    ("reading-room", "clear_width", 880.0, 0.1),
+]
 # the same for Fit: how it hangs
 FITTED = [
     ("hatch", "leaf_width", 629.75, 0.1),
@@ -86,32 +109,58 @@ FITTED = [
 ]
 # the same for Leaf: how it is built
 BUILT = [
-    ("tool-shed", "boards_laid", 828.0, 1e-9), ("tool-shed", "laid_over", 38.0, 0.1),
-    ("tool-shed", "glue_stages", 2.0, 1e-9), ("barn-side", "strips_count", 7.0, 1e-9),
-    ("barn-side", "glue_stages", 3.0, 1e-9), ("coal-hole", "boards_count", 7.0, 1e-9),
-    ("coal-hole", "board_end", 91.0, 0.1), ("coal-hole", "field_width", 668.0, 0.1),
-    ("coal-hole", "field_height", 1180.0, 0.1), ("coal-hole", "brace_angle", 65.139, 0.005),
-    ("coal-hole", "brace_edge", 1300.5, 0.1), ("coal-hole", "brace_blank", 1351.5, 0.1),
-    ("coal-hole", "fixing_length", 32.0, 1e-9), ("walnut", "season", 11.1, 0.05),
-    ("engine-room", "field_width", 610.0, 0.1), ("engine-room", "field_height", 640.0, 0.1),
-    ("engine-room", "brace_angle", 46.375, 0.005), ("engine-room", "brace_blank", 884.1, 0.1),
-    ("pantry", "leaf_width", 658.0, 0.1), ("pantry", "stile_off", 20.0, 0.1), ("pantry", "stile_left", 75.0, 0.1),
-    ("pantry", "lower_panel_1_off", 9.0, 1e-9), ("pantry", "lower_panel_2_off", 8.0, 1e-9),
-    ("pantry", "lower_panel_3_off", 9.0, 1e-9), ("pantry", "upper_panel_off", 26.0, 1e-9),
-    ("office-store", "thickness", 36.0, 1e-9), ("office-store", "first_stile", 20.0, 1e-9),
-    ("office-store", "middle_rail_centre", 990.0, 1e-9), ("office-store", "sheets", 2.0, 1e-9),
-    ("winnowing", "added", 68.0, 0.1), ("winnowing", "pitch", 114.667, 0.01), ("winnowing", "recess_passes", 4.0, 1e-9),
-    ("winnowing", "recess_depth", 10.0, 1e-9), ("winnowing", "guide_left", 14.0, 1e-9),
-    ("meter", "brace_angle", 59.94, 0.01), ("meter", "boards_count", 6.0, 1e-9),
-    ("stair-cupboard", "hinge_edge_height", 632.6, 0.1), ("made-longer", "added", 75.0, 1e-6),
-    ("made-longer", "splice_lap", 75.0, 1e-9), ("made-longer", "splice_stagger", 25.0, 1e-9),
-    ("made-longer", "piece_hinge", 150.0, 1e-6), ("made-longer", "piece_latch", 175.0, 1e-6),
-    ("made-longer", "stile_off", 4.5, 1e-6), ("made-longer", "stile_left", 78.5, 1e-6),
-    ("reading-room", "arch_radius", 1724.3, 0.1), ("reading-room", "shoulder", 720.0, 0.1),
-    ("reading-room", "veneers_each", 9.0, 1e-9), ("reading-room", "veneer_raw", 3.6, 1e-9),
-    ("reading-room", "wander", 0.3, 1e-9), ("reading-room", "edging", 12.0, 1e-9),
+    ("tool-shed", "boards_laid", 828.0, 1e-9),
+    ("tool-shed", "laid_over", 38.0, 0.1),
+    ("tool-shed", "glue_stages", 2.0, 1e-9),
+    ("barn-side", "strips_count", 7.0, 1e-9),
+    ("barn-side", "glue_stages", 3.0, 1e-9),
+    ("coal-hole", "boards_count", 7.0, 1e-9),
+    ("coal-hole", "board_end", 91.0, 0.1),
+    ("coal-hole", "field_width", 668.0, 0.1),
+    ("coal-hole", "field_height", 1180.0, 0.1),
+    ("coal-hole", "brace_angle", 65.139, 0.005),
+    ("coal-hole", "brace_edge", 1300.5, 0.1),
+    ("coal-hole", "brace_blank", 1351.5, 0.1),
+    ("coal-hole", "fixing_length", 32.0, 1e-9),
+    ("walnut", "season", 11.1, 0.05),
+    ("engine-room", "field_width", 610.0, 0.1),
+    ("engine-room", "field_height", 640.0, 0.1),
+    ("engine-room", "brace_angle", 46.375, 0.005),
+    ("engine-room", "brace_blank", 884.1, 0.1),
+    ("pantry", "leaf_width", 658.0, 0.1),
+    ("pantry", "stile_off", 20.0, 0.1),
+    ("pantry", "stile_left", 75.0, 0.1),
+    ("pantry", "lower_panel_1_off", 9.0, 1e-9),
+    ("pantry", "lower_panel_2_off", 8.0, 1e-9),
+    ("pantry", "lower_panel_3_off", 9.0, 1e-9),
+    ("pantry", "upper_panel_off", 26.0, 1e-9),
+    ("office-store", "thickness", 36.0, 1e-9),
+    ("office-store", "first_stile", 20.0, 1e-9),
+    ("office-store", "middle_rail_centre", 990.0, 1e-9),
+    ("office-store", "sheets", 2.0, 1e-9),
+    ("winnowing", "added", 68.0, 0.1),
+    ("winnowing", "pitch", 114.667, 0.01),
+    ("winnowing", "recess_passes", 4.0, 1e-9),
+    ("winnowing", "recess_depth", 10.0, 1e-9),
+    ("winnowing", "guide_left", 14.0, 1e-9),
+    ("meter", "brace_angle", 59.94, 0.01),
+    ("meter", "boards_count", 6.0, 1e-9),
+    ("stair-cupboard", "hinge_edge_height", 632.6, 0.1),
+    ("made-longer", "added", 75.0, 1e-6),
+    ("made-longer", "splice_lap", 75.0, 1e-9),
+    ("made-longer", "splice_stagger", 25.0, 1e-9),
+    ("made-longer", "piece_hinge", 150.0, 1e-6),
+    ("made-longer", "piece_latch", 175.0, 1e-6),
+    ("made-longer", "stile_off", 4.5, 1e-6),
+    ("made-longer", "stile_left", 78.5, 1e-6),
+    ("reading-room", "arch_radius", 1724.3, 0.1),
+    ("reading-room", "shoulder", 720.0, 0.1),
+    ("reading-room", "veneers_each", 9.0, 1e-9),
+    ("reading-room", "veneer_raw", 3.6, 1e-9),
+    ("reading-room", "wander", 0.3, 1e-9),
+    ("reading-room", "edging", 12.0, 1e-9),
     ("reading-room", "edging_sawn", 18.0, 1e-9),
-]  # fmt: skip
+]
 # the same for Hardware
 HUNG = [
     ("packet-press", "cup_boring", 5.0, 1e-9),
@@ -129,13 +178,29 @@ HUNG = [
     ("scale-case", "butt_depth", 1.9, 1e-9),
 ]
 SAID_BUILT = [
-    ("tool-shed", "held-across"), ("tool-shed", "nails"), ("tool-shed", "lay-up"), ("barn-side", "slots"),
-    ("coal-hole", "fixings"), ("engine-room", "brace-round-one"), ("pair", "glass"), ("sample-room", "lock"),
-    ("office-store", "layers"), ("office-store", "pieced"), ("office-store", "pins-refused"),
-    ("winnowing", "recess-deep"), ("winnowing", "late-fine"), ("pantry", "reduced"), ("made-longer", "existing"),
-    ("stair-cupboard", "outline"), ("meter", "boards-free"), ("reading-room", "veneers"), ("reading-room", "edging"),
-    ("packet-press", "push-latch"), ("specimens", "cup-boring"), ("pigeon-holes", "cups-carry"),
-]  # fmt: skip
+    ("tool-shed", "held-across"),
+    ("tool-shed", "nails"),
+    ("tool-shed", "lay-up"),
+    ("barn-side", "slots"),
+    ("coal-hole", "fixings"),
+    ("engine-room", "brace-round-one"),
+    ("pair", "glass"),
+    ("sample-room", "lock"),
+    ("office-store", "layers"),
+    ("office-store", "pieced"),
+    ("office-store", "pins-refused"),
+    ("winnowing", "recess-deep"),
+    ("winnowing", "late-fine"),
+    ("pantry", "reduced"),
+    ("made-longer", "existing"),
+    ("stair-cupboard", "outline"),
+    ("meter", "boards-free"),
+    ("reading-room", "veneers"),
+    ("reading-room", "edging"),
+    ("packet-press", "push-latch"),
+    ("specimens", "cup-boring"),
+    ("pigeon-holes", "cups-carry"),
+]
 SAID_FIT = [
     ("winnowing", "hung-higher"),
     ("meter", "projection"),
@@ -150,18 +215,41 @@ SAID_FIT = [
     ("sorting", "clear-way"),
 ]
 SAID_HUNG = [
-    ("hatch", "latch"), ("tool-shed", "latch"), ("pantry", "latch"), ("made-longer", "latch"), ("pair", "bolts"),
-    ("scale-case", "latch"), ("winnowing", "guide"), ("winnowing", "studs"), ("meter", "plug"), ("meter", "guide"),
-    ("barn-side", "studs"), ("barn-side", "hangers-carry"), ("sorting", "guide-floor"), ("sorting", "straps-pass"),
-    ("sorting", "stops-early"), ("walnut", "floor-level"), ("walnut", "floor-bears"), ("walnut", "stack-none"),
-    ("engine-room", "clash-guide-groove-nails"), ("reading-room", "guide"),
-]  # fmt: skip
+    ("hatch", "latch"),
+    ("tool-shed", "latch"),
+    ("pantry", "latch"),
+    ("made-longer", "latch"),
+    ("pair", "bolts"),
+    ("scale-case", "latch"),
+    ("winnowing", "guide"),
+    ("winnowing", "studs"),
+    ("meter", "plug"),
+    ("meter", "guide"),
+    ("barn-side", "studs"),
+    ("barn-side", "hangers-carry"),
+    ("sorting", "guide-floor"),
+    ("sorting", "straps-pass"),
+    ("sorting", "stops-early"),
+    ("walnut", "floor-level"),
+    ("walnut", "floor-bears"),
+    ("walnut", "stack-none"),
+    ("engine-room", "clash-guide-groove-nails"),
+    ("reading-room", "guide"),
+]
 # leaf, code of a verdict that must be said
 SAID = [
-    ("hatch", "tick-5"), ("hatch", "check"), ("winnowing", "floor-travel"), ("meter", "in-the-way-1"),
-    ("barn-side", "in-the-way-3"), ("made-longer", "lining"), ("pair", "lining-strips"), ("walnut", "hidden-1"),
-    ("walnut", "floor-travel"), ("sorting", "floor"), ("tool-shed", "survey-agrees"),
-]  # fmt: skip
+    ("hatch", "tick-5"),
+    ("hatch", "check"),
+    ("winnowing", "floor-travel"),
+    ("meter", "in-the-way-1"),
+    ("barn-side", "in-the-way-3"),
+    ("made-longer", "lining"),
+    ("pair", "lining-strips"),
+    ("walnut", "hidden-1"),
+    ("walnut", "floor-travel"),
+    ("sorting", "floor"),
+    ("tool-shed", "survey-agrees"),
+]
 
 
 @pytest.fixture(scope="module")
@@ -220,8 +308,11 @@ def test_a_leaf_of_each_ready_pattern_stands_in_the_demo(leaves):
 
 def test_sliding_jobs_offer_what_their_trade_would_do(leaves):
     barn = next(each for each in leaves["barn-side"].verdicts if each.code == "studs")
-    assert {each.path for each in barn.remedies} == {"hardware.wall.shift", "hardware.wall.redrill",
-                                                     "hardware.wall.backing"}  # fmt: skip
+    assert {each.path for each in barn.remedies} == {
+        "hardware.wall.shift",
+        "hardware.wall.redrill",
+        "hardware.wall.backing",
+    }
     groove = next(each for each in leaves["engine-room"].verdicts if each.code == "clash-guide-groove-nails")
     assert "first" in groove.remedies[0].text
     assert "10 long" in groove.remedies[0].text
@@ -230,8 +321,13 @@ def test_sliding_jobs_offer_what_their_trade_would_do(leaves):
 
 
 def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
-    long = {(each.leaf.id, remedy.text) for each in leaves.values() for verdict in each.verdicts
-            for remedy in verdict.remedies if remedy.path and len(remedy.text) > 42}  # fmt: skip
+    long = {
+        (each.leaf.id, remedy.text)
+        for each in leaves.values()
+        for verdict in each.verdicts
+        for remedy in verdict.remedies
+        if remedy.path and len(remedy.text) > 42
+    }
     assert not long
 
 

@@ -13,11 +13,16 @@ from oakmeasure.language import Language, choose, german, say, speak, spoken
 from oakmeasure.language.phrases import PLACE, Phrases, read_phrases
 
 SAID = {
-    "top rail": "oberer Querfries", "hinge stile": "Bandfries", "Two people, or a lift": "Zu zweit, oder mit Heber",
-    "The leaf weighs {0}.": "Das Blatt wiegt {0}.", "{0}, weight": "Gewicht: {0}",
-    "{0} of {1} boards": "{0} von {1} Brettern", "{0} meets the {1}": "{1} trifft auf {0}", "sheet": "Platte",
+    "top rail": "oberer Querfries",
+    "hinge stile": "Bandfries",
+    "Two people, or a lift": "Zu zweit, oder mit Heber",
+    "The leaf weighs {0}.": "Das Blatt wiegt {0}.",
+    "{0}, weight": "Gewicht: {0}",
+    "{0} of {1} boards": "{0} von {1} Brettern",
+    "{0} meets the {1}": "{1} trifft auf {0}",
+    "sheet": "Platte",
     "look again": "nachsehen",
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize(
@@ -108,18 +113,21 @@ def test_german_is_spoken_from_the_choice_to_the_next_one() -> None:
     assert say("top rail") == "top rail"
 
 
-@pytest.mark.parametrize(("before", "name", "phrase", "said"), [
-    ("tief in ", "unterer Querfries", "{0} deep in {1}.", "unterem Querfries"),
-    ("in ", "unterer Querfries", "{0} into the {1}", "unteren Querfries"),
-    ("von ", "oberes Band", "", "oberem Band"),
-    ("an ", "linke Seite", "", "linker Seite"),
-    ("für ", "der obere Querfries", "", "den oberen Querfries"),
-    ("mit ", "das linke Blatt", "", "dem linken Blatt"),
-    ("auf ", "die Füllung", "", "der Füllung"),
-    ("auf ", "obere Bänder", "", "obere Bänder"),  # several: the noun would change too, so they are left
-    ("zu ", "12,5 mm", "", "12,5 mm"),
-    ("", "unterer Querfries", "", "unterer Querfries"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("before", "name", "phrase", "said"),
+    [
+        ("tief in ", "unterer Querfries", "{0} deep in {1}.", "unterem Querfries"),
+        ("in ", "unterer Querfries", "{0} into the {1}", "unteren Querfries"),
+        ("von ", "oberes Band", "", "oberem Band"),
+        ("an ", "linke Seite", "", "linker Seite"),
+        ("für ", "der obere Querfries", "", "den oberen Querfries"),
+        ("mit ", "das linke Blatt", "", "dem linken Blatt"),
+        ("auf ", "die Füllung", "", "der Füllung"),
+        ("auf ", "obere Bänder", "", "obere Bänder"),  # several: the noun would change too, so they are left
+        ("zu ", "12,5 mm", "", "12,5 mm"),
+        ("", "unterer Querfries", "", "unterer Querfries"),
+    ],
+)
 def test_german_name_after_a_preposition_changes_its_endings(before, name, phrase, said) -> None:
     assert german.after(before, name, phrase) == said
 
@@ -133,10 +141,16 @@ def test_german_name_in_a_place_of_a_phrase_is_declined() -> None:
 
 @pytest.mark.parametrize(
     ("english", "said"),
-    [("1 board", "1 Brett"), ("12 boards; fewer is not possible", "12 Bretter; weniger geht nicht"),
-     ("1 piece", "1 Stück"), ("2 panels", "2 Füllungen"), ("1 day late", "1 Tag zu spät"),
-     ("2 days late", "2 Tage zu spät"), ("1 3/4 turns", "1 3/4 Umdrehungen")],
-)  # fmt: skip
+    [
+        ("1 board", "1 Brett"),
+        ("12 boards; fewer is not possible", "12 Bretter; weniger geht nicht"),
+        ("1 piece", "1 Stück"),
+        ("2 panels", "2 Füllungen"),
+        ("1 day late", "1 Tag zu spät"),
+        ("2 days late", "2 Tage zu spät"),
+        ("1 3/4 turns", "1 3/4 Umdrehungen"),
+    ],
+)
 def test_what_is_counted_has_its_german_plural(english, said):
     choose(Language.GERMAN)
     try:

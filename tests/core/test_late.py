@@ -74,8 +74,11 @@ def test_worst_trim_is_judged_by_what_must_stay_and_names_the_smallest_change():
 
 
 def test_groove_ledges_end_boards_and_solid_edge_follow_a_trim():
-    slab = {"build": Existing(width=861.0), "hanging": Hanging.SLIDING, "hardware": HardwareChoices(
-        guide=Guide(kind=GuideKind.FIN, groove_width=8.0, groove_depth=18.0))}  # fmt: skip
+    slab = {
+        "build": Existing(width=861.0),
+        "hanging": Hanging.SLIDING,
+        "hardware": HardwareChoices(guide=Guide(kind=GuideKind.FIN, groove_width=8.0, groove_depth=18.0)),
+    }
     leaf = solved(**slab, late=LateTrim(foot=4.0, hinge=3.0))
     assert leaf.figures["guide_left"].value == 14
     assert row(leaf, "groove for the guide").cells[1:3] == ("18", "14")
@@ -91,12 +94,22 @@ def test_groove_ledges_end_boards_and_solid_edge_follow_a_trim():
     assert everything.leaf_choices
 
 
-CONSTRUCTIONS = (Framed(), Boarded(), Slab(), Layered(), Light(), Veneered(), Veneered(form=VeneerForm.FRAMED),
-                 Existing(inside=Inside.PANELLED, width=800.0))  # fmt: skip
+CONSTRUCTIONS = (
+    Framed(),
+    Boarded(),
+    Slab(),
+    Layered(),
+    Light(),
+    Veneered(),
+    Veneered(form=VeneerForm.FRAMED),
+    Existing(inside=Inside.PANELLED, width=800.0),
+)
 
 
-@given(st.sampled_from(CONSTRUCTIONS), st.builds(LateTrim, foot=st.floats(0, 60), head=st.floats(0, 60),
-                                                 hinge=st.floats(0, 30), latch=st.floats(0, 30)))  # fmt: skip
+@given(
+    st.sampled_from(CONSTRUCTIONS),
+    st.builds(LateTrim, foot=st.floats(0, 60), head=st.floats(0, 60), hinge=st.floats(0, 30), latch=st.floats(0, 30)),
+)
 @settings(max_examples=40)
 def test_trimmed_leaf_is_the_leaf_as_made_cut_by_the_trim(build, late):
     plain, leaf = solved(build=build), solved(build=build, late=late)
@@ -120,7 +133,11 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
     made = job_edits.with_place(job(build=Layered(sheet="mdf")), "leaf-1", Place.OUTSIDE)
     timber = made.leaf("leaf-1").timber
     assert (timber.wet.humidity, glue_of(timber), finish_of(timber), fixings_of(timber)) == (
-        88, "D4", "outside paint", "stainless steel")  # fmt: skip
+        88,
+        "D4",
+        "outside paint",
+        "stainless steel",
+    )
     leaf = solve(made).leaves[0]
     stop = said(leaf, "place-core")
     assert stop.level is Level.STOP
@@ -128,8 +145,11 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
     assert "place-core" not in codes(mended)
     assert mended.figures["place_slope"].value == 9
     assert "9°" in said(mended, "place").sentence
-    for field, value, code in (("glue", "D2", "place-glue"), ("finish", "oil or wax", "place-finish"),
-                               ("fixings", "plain steel", "place-fixings")):  # fmt: skip
+    for field, value, code in (
+        ("glue", "D2", "place-glue"),
+        ("finish", "oil or wax", "place-finish"),
+        ("fixings", "plain steel", "place-fixings"),
+    ):
         wrong = job_edits.with_field(made, "leaf-1", f"timber.{field}", value)
         look = said(solve(wrong).leaves[0], code)
         assert code not in codes(solve(job_edits.with_remedy(wrong, "leaf-1", look.remedies[0])).leaves[0])
@@ -145,9 +165,14 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
 
 @pytest.mark.parametrize(
     ("rule", "value", "code"),
-    [("bench_length", 1500.0, "shop-bench"), ("clamp_reach", 600.0, "shop-reach"), ("clamps", 3.0, "shop-clamps"),
-     ("planer_width", 120.0, "shop-planer"), ("sander_width", 600.0, "shop-sander")],
-)  # fmt: skip
+    [
+        ("bench_length", 1500.0, "shop-bench"),
+        ("clamp_reach", 600.0, "shop-reach"),
+        ("clamps", 3.0, "shop-clamps"),
+        ("planer_width", 120.0, "shop-planer"),
+        ("sander_width", 600.0, "shop-sander"),
+    ],
+)
 def test_what_the_shop_cannot_hold_is_said_with_a_way_round(rule, value, code):
     plain = job(build=Slab())
     assert code not in codes(solve(plain).leaves[0])
@@ -216,11 +241,21 @@ def test_leaf_stands_beside_itself_in_every_other_construction(kind):
     assert pair.one is one
     assert pair.other.leaf.build.kind == kind
     labels = [each.cells[0] for each in pair.table.options]
-    assert labels == ["thickness", "parts", "timber", "weight", "moves in a year", "hours", "cost", "to look at",
-                      "stops"]  # fmt: skip
+    assert labels == [
+        "thickness",
+        "parts",
+        "timber",
+        "weight",
+        "moves in a year",
+        "hours",
+        "cost",
+        "to look at",
+        "stops",
+    ]
     weight = next(each for each in pair.table.options if each.cells[0] == "weight")
-    assert weight.cells[1:] == tuple(Show().value(each.figures["mass"].value, each.figures["mass"].unit)
-                                     for each in (pair.one, pair.other))  # fmt: skip
+    assert weight.cells[1:] == tuple(
+        Show().value(each.figures["mass"].value, each.figures["mass"].unit) for each in (pair.one, pair.other)
+    )
     texts = beside_view(pair, Show()).texts()
     assert "framed and panelled" in texts
     tiny = job(210.0, 1981.0, fit=FitChoices(gap_hinge=60.0, gap_latch=60.0))

@@ -67,8 +67,16 @@ def volume(leaf):
 
 def test_layered_leaf_worked_by_hand():
     """Leaf 757 × 1973: lipping 20 with a tongue of 10, stiles 110, three layers of 12, lock at 1000 over 6 of gap."""
-    leaf = solved(build=Layered(lipping=Lipping.T, lipping_depth=20.0, tongue=10.0, trim=14.0,
-                                pieced=Pieced.BOTTOM_RAIL, piece_joint=PieceJoint.SCARF))  # fmt: skip
+    leaf = solved(
+        build=Layered(
+            lipping=Lipping.T,
+            lipping_depth=20.0,
+            tongue=10.0,
+            trim=14.0,
+            pieced=Pieced.BOTTOM_RAIL,
+            piece_joint=PieceJoint.SCARF,
+        )
+    )
     f = leaf.figures
     assert (f["thickness"].value, f["first_stile"].value) == (36.0, 20.0)
     assert f["shoulder"].value == pytest.approx(757 - 40 - 220)
@@ -82,8 +90,12 @@ def test_layered_leaf_worked_by_hand():
     trims = [each for each in leaf.build.parts if each.role is Role.TRIM]
     assert len(trims) == 16  # four round each of two fields on two faces
     assert sorted({round(each.finished.length) for each in trims}) == sorted({497, 689, 1973 - 110 - 1089})
-    by_hand = (697 * 1973 * 12 + 2 * 12 * (2 * 110 * 1973 + 497 * (110 + 190 + 210)) + 2 * 1973 * (20 * 36 + 10 * 12)
-               + sum(each.volume for each in trims))  # fmt: skip
+    by_hand = (
+        697 * 1973 * 12
+        + 2 * 12 * (2 * 110 * 1973 + 497 * (110 + 190 + 210))
+        + 2 * 1973 * (20 * 36 + 10 * 12)
+        + sum(each.volume for each in trims)
+    )
     assert volume(leaf) == pytest.approx(by_hand, rel=1e-9)
     assert f["pin_length"].value == 20.0  # 2 short of two layers of 12
     assert f["leaf_change_wet"].value == pytest.approx(2 * 20 * f["movement"].value * (f["moisture_wet"].value - 10))
@@ -117,8 +129,9 @@ def test_light_frame_worked_by_hand():
     assert leaf.build.edge == 20
     held = solved(build=Light(glue=LightGlue.OVER))
     assert "held-across" in codes(held, Level.LOOK)
-    mended = solve(job_edits.with_remedy(job(build=Light(glue=LightGlue.OVER)), "leaf-1",
-                                     said(held, "held-across").remedies[0])).leaves[0]  # fmt: skip
+    mended = solve(
+        job_edits.with_remedy(job(build=Light(glue=LightGlue.OVER)), "leaf-1", said(held, "held-across").remedies[0])
+    ).leaves[0]
     assert "held-across" not in codes(mended)
 
 
@@ -154,15 +167,21 @@ def test_veneered_leaf_worked_by_hand():
     assert f["veneer_bow"].value == 0
     after = solved(build=Veneered(moulding=9.0, edging_first=False))
     assert part(after, "hinge edging").finished.thickness == 44
-    assert sum(each.face.width for each in after.build.parts if each.name.startswith("veneer") and
-               "back" not in each.name) == pytest.approx(733)  # fmt: skip
+    assert sum(
+        each.face.width for each in after.build.parts if each.name.startswith("veneer") and "back" not in each.name
+    ) == pytest.approx(733)
 
 
 def test_built_up_frame_has_a_core_two_edgings_and_two_veneers_a_member_and_weighs_what_they_do():
     leaf = solved(build=Veneered(form=VeneerForm.FRAMED, muntin=None, arch=38.0))
     rail = [each for each in leaf.build.parts if each.name.startswith("top rail")]
-    assert [each.name for each in rail] == ["top rail", "top rail, edging 1", "top rail, edging 2", "top rail, veneer",
-                                            "top rail, veneer, back"]  # fmt: skip
+    assert [each.name for each in rail] == [
+        "top rail",
+        "top rail, edging 1",
+        "top rail, edging 2",
+        "top rail, veneer",
+        "top rail, veneer, back",
+    ]
     assert rail[0].species == "blockboard"
     assert rail[3].shape == rail[0].shape  # the veneer follows the arch
     assert leaf.figures["arch_radius"].value == pytest.approx(567**2 / 8 / 38 + 19)
@@ -173,8 +192,11 @@ def test_built_up_frame_has_a_core_two_edgings_and_two_veneers_a_member_and_weig
 
 def test_existing_leaf_made_longer_and_narrower_by_hand():
     """1915 → 1973 is 58 too short for a lap of 75: a stop that names 70 as the least; at 80 more it can be halved."""
-    made = job(762.0, 2000.0, build=Existing(width=766.0, height=1915.0, inside=Inside.PANELLED, stile=95.0,
-                                              tenon=60.0, by=ReduceBy.STILES))  # fmt: skip
+    made = job(
+        762.0,
+        2000.0,
+        build=Existing(width=766.0, height=1915.0, inside=Inside.PANELLED, stile=95.0, tenon=60.0, by=ReduceBy.STILES),
+    )
     leaf = solve(made).leaves[0]
     f = leaf.figures
     assert f["added"].value == pytest.approx(1992 - 1915)
@@ -222,17 +244,20 @@ def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
 @pytest.mark.parametrize(
     ("build", "code"),
     [
-        (Existing(face=22.0), "contradicts-face"), (Existing(solid=399.0), "contradicts-solid"),
+        (Existing(face=22.0), "contradicts-face"),
+        (Existing(solid=399.0), "contradicts-solid"),
         (Existing(inside=Inside.PANELLED, panels=6, muntin=110.0), "contradicts-muntin"),
         (Existing(inside=Inside.PANELLED, tenon=120.0), "contradicts-tenon"),
         (Existing(inside=Inside.PANELLED, middle_up=1900.0), "contradicts-middle-up"),
         (Existing(height=700.0, inside=Inside.PANELLED, bottom_rail=420.0), "contradicts-bottom-rail"),
-        (Veneered(thickness=16.0, veneer=6.0), "core-thin"), (Veneered(moulding=20.0, edging=12.0), "edging-cut"),
-        (Veneered(veneer=3.0, thin=2.8), "veneer-short"), (Layered(stile=375.0), "panel-width"),
-        (Layered(lock_height=250.0), "rails-bottom-rail-middle-rail"), (Light(stile=250.0, brace=LightBrace.ONE,
-                                                                             brace_width=190.0), "brace-wide"),
+        (Veneered(thickness=16.0, veneer=6.0), "core-thin"),
+        (Veneered(moulding=20.0, edging=12.0), "edging-cut"),
+        (Veneered(veneer=3.0, thin=2.8), "veneer-short"),
+        (Layered(stile=375.0), "panel-width"),
+        (Layered(lock_height=250.0), "rails-bottom-rail-middle-rail"),
+        (Light(stile=250.0, brace=LightBrace.ONE, brace_width=190.0), "brace-wide"),
     ],
-)  # fmt: skip
+)
 def test_leaf_that_contradicts_itself_is_a_stop_mended_by_its_smallest_change(build, code):
     made = job(build=build)
     stop = said(solve(made).leaves[0], code)
@@ -353,8 +378,14 @@ def test_reduce_solver_finds_what_exhaustive_search_finds_on_200_random_leaves()
 
 @given(st.floats(10, 120), st.lists(st.integers(1, 4), min_size=1, max_size=2), st.sampled_from([1.0, 25.4 / 16, 0.5]))
 def test_panels_lose_whole_steps_of_the_rule_alike_from_both_sides(total, counts, step):
-    found = reduce(total=round(total, 1), rows=tuple(counts), sights=(200.0,) * len(counts), may=20.0,
-                   by=ReduceBy.SHARED, step=step)  # fmt: skip
+    found = reduce(
+        total=round(total, 1),
+        rows=tuple(counts),
+        sights=(200.0,) * len(counts),
+        may=20.0,
+        by=ReduceBy.SHARED,
+        step=step,
+    )
     for row in found[1] if found is not None else ():
         assert 2 * found[0] + sum(row) == pytest.approx(round(total, 1), abs=1e-6)
         assert list(row) == list(row)[::-1]
@@ -388,10 +419,19 @@ def test_reduction_keeps_tenons_whole_and_says_what_it_costs_where_it_cannot():
 
 KINDS = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
 EVERY = (
-    Framed(), Boarded(), Slab(), Layered(trim=12.0), Layered(style=LayerStyle.FULL, lipping=Lipping.T), Light(),
-    Light(fill=LightFill.SHEET, brace=LightBrace.CROSSED), Veneered(), Veneered(form=VeneerForm.FRAMED, muntin=None),
-    Existing(), Existing(inside=Inside.PANELLED), Existing(inside=Inside.SOLID, width=700.0),
-)  # fmt: skip
+    Framed(),
+    Boarded(),
+    Slab(),
+    Layered(trim=12.0),
+    Layered(style=LayerStyle.FULL, lipping=Lipping.T),
+    Light(),
+    Light(fill=LightFill.SHEET, brace=LightBrace.CROSSED),
+    Veneered(),
+    Veneered(form=VeneerForm.FRAMED, muntin=None),
+    Existing(),
+    Existing(inside=Inside.PANELLED),
+    Existing(inside=Inside.SOLID, width=700.0),
+)
 
 
 def test_every_construction_has_its_model_its_module_and_its_name():
@@ -468,22 +508,50 @@ def test_every_remedy_of_every_construction_can_be_taken_and_mends_its_stop(kind
         for remedy in (each for each in verdict.remedies if each.path and verdict.stage is Stage.LEAF):
             mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
             assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), (
-                verdict.title, remedy.text)  # fmt: skip
+                verdict.title,
+                remedy.text,
+            )
 
 
 RAKED = {
-    "readings": readings(width_top=580.0, width_bottom=580.0, height_hinge=640.0, height_latch=848.0,
-                         diagonal_rising=1027.5, diagonal_falling=864.0),
-    "head": HeadShape(kind=HeadKind.RAKED), "hanging": Hanging.INSET_BUTTS, "fit": FitChoices(shape=LeafShape.SCRIBED),
-}  # fmt: skip
+    "readings": readings(
+        width_top=580.0,
+        width_bottom=580.0,
+        height_hinge=640.0,
+        height_latch=848.0,
+        diagonal_rising=1027.5,
+        diagonal_falling=864.0,
+    ),
+    "head": HeadShape(kind=HeadKind.RAKED),
+    "hanging": Hanging.INSET_BUTTS,
+    "fit": FitChoices(shape=LeafShape.SCRIBED),
+}
 SMALL = (
     Layered(stile=60.0, top_rail=60.0, middle_rail=None, bottom_rail=70.0),
-    Layered(style=LayerStyle.FULL), Light(stile=50.0, top_rail=50.0, bottom_rail=60.0),
-    Veneered(thickness=20.0), Veneered(form=VeneerForm.FRAMED, thickness=22.0, stile=60.0, top_rail=60.0,
-                                       middle_rail=None, bottom_rail=65.0, muntin=None),
-    Existing(width=590.0, height=870.0, inside=Inside.PANELLED, stile=62.0, tenon=36.0, top_rail=62.0,
-             middle_rail=None, panels=1), Existing(width=590.0, height=870.0, inside=Inside.SOLID),
-)  # fmt: skip
+    Layered(style=LayerStyle.FULL),
+    Light(stile=50.0, top_rail=50.0, bottom_rail=60.0),
+    Veneered(thickness=20.0),
+    Veneered(
+        form=VeneerForm.FRAMED,
+        thickness=22.0,
+        stile=60.0,
+        top_rail=60.0,
+        middle_rail=None,
+        bottom_rail=65.0,
+        muntin=None,
+    ),
+    Existing(
+        width=590.0,
+        height=870.0,
+        inside=Inside.PANELLED,
+        stile=62.0,
+        tenon=36.0,
+        top_rail=62.0,
+        middle_rail=None,
+        panels=1,
+    ),
+    Existing(width=590.0, height=870.0, inside=Inside.SOLID),
+)
 
 
 @pytest.mark.parametrize("build", SMALL, ids=lambda each: f"{each.kind}-{getattr(each, 'form', '')}")

@@ -25,10 +25,16 @@ from samples import assert_sums, codes, framed, job, readings, solved
 
 sizes = st.builds(
     Framed,
-    thickness=st.floats(30, 60), stile=st.floats(60, 140), top_rail=st.floats(60, 140),
-    middle_rail=st.none() | st.floats(90, 260), bottom_rail=st.floats(90, 300), muntin=st.none() | st.floats(40, 140),
-    lock_height=st.floats(500, 1400), tenon=st.sampled_from(TenonKind), panel_thickness=st.floats(6, 20),
-)  # fmt: skip
+    thickness=st.floats(30, 60),
+    stile=st.floats(60, 140),
+    top_rail=st.floats(60, 140),
+    middle_rail=st.none() | st.floats(90, 260),
+    bottom_rail=st.floats(90, 300),
+    muntin=st.none() | st.floats(40, 140),
+    lock_height=st.floats(500, 1400),
+    tenon=st.sampled_from(TenonKind),
+    panel_thickness=st.floats(6, 20),
+)
 
 
 @given(sizes, st.floats(500, 1100), st.floats(1500, 2400), st.sampled_from(rule_set_names()))
@@ -70,11 +76,19 @@ def test_every_sum_that_is_shown_adds_up_to_its_figure(build, width, height):
         | {name: st.floats(300, 4000) for name in ("height_hinge", "height_middle", "height_latch")}
         | {name: st.floats(360, 5000) for name in ("diagonal_rising", "diagonal_falling")}
     ),
-    st.builds(Framed, stile=st.floats(30, 400), middle_rail=st.none() | st.floats(30, 500), thickness=st.floats(16, 90),
-              bottom_rail=st.floats(30, 600), muntin=st.none() | st.floats(20, 300), lock_height=st.floats(100, 2500),
-              panel_thickness=st.floats(4, 60), groove_depth=st.none() | st.floats(4, 40)),
+    st.builds(
+        Framed,
+        stile=st.floats(30, 400),
+        middle_rail=st.none() | st.floats(30, 500),
+        thickness=st.floats(16, 90),
+        bottom_rail=st.floats(30, 600),
+        muntin=st.none() | st.floats(20, 300),
+        lock_height=st.floats(100, 2500),
+        panel_thickness=st.floats(4, 60),
+        groove_depth=st.none() | st.floats(4, 40),
+    ),
     st.builds(FitChoices, gap_hinge=st.none() | st.floats(0, 60), trim_side=st.none() | st.floats(0, 50)),
-)  # fmt: skip
+)
 def test_nothing_that_can_be_entered_is_answered_with_an_exception(values, build, fit):
     leaf = solve(job(readings=readings(**values), build=build, fit=fit)).leaves[0]
     assert leaf.verdicts
@@ -98,11 +112,13 @@ def test_solving_twice_gives_the_same_and_unit_or_hand_change_no_size(build, han
     [
         ({"lock_height": 250.0}, "rails-bottom-rail-middle-rail"),
         ({"lock_height": 1900.0}, "rails-middle-rail-top-rail"),
-        ({"stile": 340.0}, "panel-width"), ({"muntin": 300.0, "stile": 220.0}, "panel-width"),
-        ({"middle_rail": 60.0}, "muntin-tenons-meet"), ({"panel_thickness": 50.0}, "panel-thick"),
+        ({"stile": 340.0}, "panel-width"),
+        ({"muntin": 300.0, "stile": 220.0}, "panel-width"),
+        ({"middle_rail": 60.0}, "muntin-tenons-meet"),
+        ({"panel_thickness": 50.0}, "panel-thick"),
         ({"middle_rail": None, "bottom_rail": 600.0, "top_rail": 400.0}, "rails-bottom-rail-top-rail"),
     ],
-)  # fmt: skip
+)
 def test_leaf_that_cannot_be_made_is_a_stop_that_names_what_would_mend_it(build, code):
     height = 1000.0 if build.get("bottom_rail") == 600.0 else 1981.0
     made = job(762.0, height, build=Framed(**build))
@@ -162,14 +178,21 @@ def test_panel_is_held_at_the_driest_and_free_at_the_wettest():
     leaf = solved(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0))
     assert "panel-drops" in codes(leaf)
     deeper = next(each for each in leaf.verdicts if each.code == "panel-drops").remedies[0]
-    mended = solve(job_edits.with_remedy(job(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0)),
-                                     "leaf-1", deeper)).leaves[0]  # fmt: skip
+    mended = solve(
+        job_edits.with_remedy(
+            job(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0)), "leaf-1", deeper
+        )
+    ).leaves[0]
     assert mended.figures["panel_hold"].value >= 4
 
 
 def test_bevel_that_is_too_small_is_a_stop_with_the_least_one():
-    narrow = job(330.0, 1200.0, build=Framed(muntin=None, middle_rail=None, thickness=60.0), fit=FitChoices(
-        bevel_deg=1.0, gap_latch=2.0))  # fmt: skip
+    narrow = job(
+        330.0,
+        1200.0,
+        build=Framed(muntin=None, middle_rail=None, thickness=60.0),
+        fit=FitChoices(bevel_deg=1.0, gap_latch=2.0),
+    )
     leaf = solve(narrow).leaves[0]
     stop = next(each for each in leaf.verdicts if each.code == "bevel-short")
     assert stop.level is Level.STOP
@@ -217,14 +240,26 @@ def test_borings_stand_in_pairs_a_head_gap_apart():
 
 
 @given(
-    st.sampled_from(ButtSchool), st.integers(2, 6), st.floats(300, 3000), st.floats(50, 150), st.floats(80, 300),
-    st.floats(80, 300), st.floats(0, 400),
-)  # fmt: skip
+    st.sampled_from(ButtSchool),
+    st.integers(2, 6),
+    st.floats(300, 3000),
+    st.floats(50, 150),
+    st.floats(80, 300),
+    st.floats(80, 300),
+    st.floats(0, 400),
+)
 def test_butts_stand_one_above_the_other_inside_the_leaf_or_are_refused(
     school, count, height, length, from_top, from_bottom, third_below
 ):
-    place = {"school": school, "count": count, "height": height, "length": length, "from_top": from_top,
-             "from_bottom": from_bottom, "third_below": third_below}  # fmt: skip
+    place = {
+        "school": school,
+        "count": count,
+        "height": height,
+        "length": length,
+        "from_top": from_top,
+        "from_bottom": from_bottom,
+        "third_below": third_below,
+    }
     try:
         tops = places_by_school(**place)
     except InputError:

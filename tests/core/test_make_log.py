@@ -157,8 +157,14 @@ def test_diagonals_twist_and_spread_are_judged_against_what_is_left_to_plane():
     width = solved().figures["glued_width"].value
     rising, falling = 2150.0, 2148.0
     lean = (rising**2 - falling**2) / (4 * width)
-    leaf = solved(making=making(read(ReadingKind.RISING, rising), read(ReadingKind.FALLING, falling),
-                                read(ReadingKind.TWIST, 3.0), read(ReadingKind.SPREAD, 0.2)))  # fmt: skip
+    leaf = solved(
+        making=making(
+            read(ReadingKind.RISING, rising),
+            read(ReadingKind.FALLING, falling),
+            read(ReadingKind.TWIST, 3.0),
+            read(ReadingKind.SPREAD, 0.2),
+        )
+    )
     said = next(v for v in leaf.verdicts if v.code == "made-square")
     assert lean == pytest.approx(2.8, abs=0.2)
     assert said.level is Level.LOOK
@@ -181,8 +187,12 @@ def test_the_last_board_as_ripped_is_held_against_what_is_left_for_it():
 
 
 def test_a_reading_that_cannot_be_is_refused_at_its_field():
-    bad = (({"reading": "moisture", "value": -3.0}, "value"), ({"reading": "width of a board", "value": 100.0}, "part"),
-           ({"reading": "weight", "value": 900.0}, "value"), ({"value": 3.0}, "value"))  # fmt: skip
+    bad = (
+        ({"reading": "moisture", "value": -3.0}, "value"),
+        ({"reading": "width of a board", "value": 100.0}, "part"),
+        ({"reading": "weight", "value": 900.0}, "value"),
+        ({"value": 3.0}, "value"),
+    )
     for fields, field in bad:
         with pytest.raises(InputError) as refused:
             log_edits.entry_of(at=T0, kind="reading", **fields)

@@ -82,13 +82,25 @@ BUILDS = (
     Existing(inside=Inside.PANELLED, width=800.0),
     Existing(height=1900.0),
 )
-HANGINGS = (Hanging.LINING, Hanging.PAIR, Hanging.INSET_BUTTS, Hanging.OVERLAY, Hanging.INSET, Hanging.SLIDING,
-            Hanging.FLOOR_GEAR, Hanging.BYPASS_RAIL, Hanging.COVER)  # fmt: skip
+HANGINGS = (
+    Hanging.LINING,
+    Hanging.PAIR,
+    Hanging.INSET_BUTTS,
+    Hanging.OVERLAY,
+    Hanging.INSET,
+    Hanging.SLIDING,
+    Hanging.FLOOR_GEAR,
+    Hanging.BYPASS_RAIL,
+    Hanging.COVER,
+)
 HARDWARE = (
-    HardwareChoices(), HardwareChoices(lock=MortiseLock()), HardwareChoices(lock=MortiseLock(), bolts=FlushBolts()),
+    HardwareChoices(),
+    HardwareChoices(lock=MortiseLock()),
+    HardwareChoices(lock=MortiseLock(), bolts=FlushBolts()),
     *(HardwareChoices(latch=Latch(kind=kind)) for kind in LatchKind),
-    HardwareChoices(pull=Pull(kind=PullKind.FLUSH)), HardwareChoices(pull=Pull(kind=PullKind.BAR)),
-)  # fmt: skip
+    HardwareChoices(pull=Pull(kind=PullKind.FLUSH)),
+    HardwareChoices(pull=Pull(kind=PullKind.BAR)),
+)
 
 
 def leaf_of(build, hanging=Hanging.LINING, hardware=HARDWARE[0], **more) -> LeafSolution:
@@ -157,8 +169,18 @@ def test_nothing_is_cut_in_a_member_after_it_is_closed_that_could_be_cut_before(
     leaf = leaf_of(build)
     ids = ids_of(leaf)
     glue = [n for n, each in enumerate(ids) if each.startswith("glue:") and not each.startswith("glue:press")]
-    for early in ("groove:frame", "mortise:stiles", "mortise:rails", "tenon:rails", "sand:inside", "coat:tongues",
-                  "mortise:strips", "tongue:lippings", "bore:joints", "dowel:joints"):  # fmt: skip
+    for early in (
+        "groove:frame",
+        "mortise:stiles",
+        "mortise:rails",
+        "tenon:rails",
+        "sand:inside",
+        "coat:tongues",
+        "mortise:strips",
+        "tongue:lippings",
+        "bore:joints",
+        "dowel:joints",
+    ):
         if early in ids and glue:
             assert ids.index(early) < min(glue), early
 
@@ -433,8 +455,12 @@ def test_buckets_that_take_hours_are_spent_in_some_operation():
 
 
 def test_a_choice_of_making_that_makes_no_sense_is_refused_at_its_field():
-    for path, value in (("making.joint_minutes", -1.0), ("making.hours_a_day", 0.0), ("making.glue", "spit"),
-                        ("making.people", 0)):  # fmt: skip
+    for path, value in (
+        ("making.joint_minutes", -1.0),
+        ("making.hours_a_day", 0.0),
+        ("making.glue", "spit"),
+        ("making.people", 0),
+    ):
         with pytest.raises(InputError) as refused:
             job_edits.with_field(job(), "leaf-1", path, value)
         assert refused.value.field.endswith(path.rpartition(".")[2])

@@ -40,8 +40,15 @@ from oakmeasure.core.survey.takings.polygon import next_span
 from oakmeasure.core.survey.takings.tape import lean_over_side
 from samples import codes, job, readings, solved, square_readings
 
-LEVEL = {"width_top": 800.0, "width_middle": 800.0, "width_bottom": 800.0, "height_hinge": 2000.0,
-         "height_latch": 2000.0, "lean_hinge": 0.0, "lean_latch": 0.0}  # fmt: skip
+LEVEL = {
+    "width_top": 800.0,
+    "width_middle": 800.0,
+    "width_bottom": 800.0,
+    "height_hinge": 2000.0,
+    "height_latch": 2000.0,
+    "lean_hinge": 0.0,
+    "lean_latch": 0.0,
+}
 HEXAGON = ((0, 0), (900, 0), (1000, 600), (900, 1800), (450, 2100), (0, 1900))
 
 
@@ -112,8 +119,12 @@ def test_hexagon_by_all_its_lengths_comes_back_and_one_misread_diagonal_is_set_a
     for (x, y), (cx, cy) in zip(leaf.opening.taken.corners, HEXAGON, strict=True):
         assert math.dist((x, y), (cx, cy)) < 2.0
     assert 0 < leaf.figures["clear_width_uncertainty"].value < 10
-    box = (leaf.opening.hinge_in.value, leaf.opening.floor_high.value, leaf.opening.latch_in.value,
-           leaf.opening.head_low.value)  # fmt: skip
+    box = (
+        leaf.opening.hinge_in.value,
+        leaf.opening.floor_high.value,
+        leaf.opening.latch_in.value,
+        leaf.opening.head_low.value,
+    )
     assert box[2] - box[0] == pytest.approx(900, abs=2)
 
 
@@ -169,8 +180,12 @@ def test_next_length_to_read_goes_round_the_sides_and_then_across():
 
 
 def rough(lean=0.0, across=0.0):
-    return readings(**{**LEVEL, "width_top": 800 + lean, "width_middle": 800 + lean / 2, "lean_latch": lean},
-                    across_latch=across, across_hinge=0.0, depth=110.0)  # fmt: skip
+    return readings(
+        **{**LEVEL, "width_top": 800 + lean, "width_middle": 800 + lean / 2, "lean_latch": lean},
+        across_latch=across,
+        across_hinge=0.0,
+        depth=110.0,
+    )
 
 
 def test_worst_lean_eats_the_packing_first_and_the_remedy_makes_the_lining_go_in():

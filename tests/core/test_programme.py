@@ -34,8 +34,9 @@ from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from
 from planning import planned
 
-parts = st.lists(st.tuples(st.integers(5, 40), st.integers(3, 20), st.integers(1, 3), st.integers(1, 30)), min_size=1,
-                 max_size=4)  # fmt: skip
+parts = st.lists(
+    st.tuples(st.integers(5, 40), st.integers(3, 20), st.integers(1, 3), st.integers(1, 30)), min_size=1, max_size=4
+)
 
 
 def every_choice(lies, left):
@@ -158,8 +159,12 @@ def test_bars_filled_again_hold_everything_where_any_way_does(sizes, a, b, c):
         assert filled[0] + filled[1] == max(each[0] + each[1] for each in possible)
 
 
-@given(st.lists(st.tuples(st.integers(200, 900), st.sampled_from([60, 90, 120]), st.integers(1, 3)), min_size=1,
-                max_size=5), st.booleans())  # fmt: skip
+@given(
+    st.lists(
+        st.tuples(st.integers(200, 900), st.sampled_from([60, 90, 120]), st.integers(1, 3)), min_size=1, max_size=5
+    ),
+    st.booleans(),
+)
 @settings(max_examples=20)
 def test_bound_of_the_programme_is_under_every_plan_of_its_kind(some, knots):
     stock = tuple(StockItem(f"b{n}", 1000 + 150 * n, 200, 2, 10.0 + n) for n in range(4))
@@ -180,10 +185,18 @@ def many_boards(seed, kinds, boards):
     """Parts of many lengths, each once or twice, and boards that are all different."""
     source = random.Random(seed)
     sizes = {(source.randrange(400, 2000), source.choice((60, 90, 120, 150))) for _ in range(kinds)}
-    stock = tuple(StockItem(f"b{n}", source.choice((2400, 3000)), source.randrange(180, 320), 1,
-                            round(source.uniform(20.0, 32.0), 2)) for n in range(boards))  # fmt: skip
-    return Problem(CutKind.BOARDS, stock, tuple(PartItem(f"p{a}x{b}", a, b, source.choice((1, 2))) for a, b in
-                                                sorted(sizes)), kerf=3.0)  # fmt: skip
+    stock = tuple(
+        StockItem(
+            f"b{n}", source.choice((2400, 3000)), source.randrange(180, 320), 1, round(source.uniform(20.0, 32.0), 2)
+        )
+        for n in range(boards)
+    )
+    return Problem(
+        CutKind.BOARDS,
+        stock,
+        tuple(PartItem(f"p{a}x{b}", a, b, source.choice((1, 2))) for a, b in sorted(sizes)),
+        kerf=3.0,
+    )
 
 
 @pytest.mark.parametrize("seed", [1, 2])
@@ -222,8 +235,16 @@ def test_sizes_are_shared_out_where_that_can_be(sizes, many, room):
 
 # --- the worker --------------------------------------------------------------------------------------------
 
-SMALL = Problem(CutKind.BOARDS, (StockItem("b", 1000, 200, 3, 4.0),), (PartItem("a", 400, 90, 5, clear=1),),
-                (Defect("b", 500, 0, 40, 40, 1),), 3.0, 5.0, First.RIP, 2)  # fmt: skip
+SMALL = Problem(
+    CutKind.BOARDS,
+    (StockItem("b", 1000, 200, 3, 4.0),),
+    (PartItem("a", 400, 90, 5, clear=1),),
+    (Defect("b", 500, 0, 40, 40, 1),),
+    3.0,
+    5.0,
+    First.RIP,
+    2,
+)
 
 
 def test_problems_and_plans_come_back_from_their_papers_the_same():
@@ -270,8 +291,9 @@ def test_plan_shows_every_board_of_a_lot_once_page_by_page_and_every_piece(demo)
             for at in range(len(pages)):
                 refs |= plan_view(lot, Show(system), page=at, leaf_id="scullery").refs()
             assert {stock_ref(each) for each in lot.stock} <= refs
-            assert sum(each.startswith("piece:") for each in refs) == len({
-                (each.wanted.leaf, each.wanted.name) for one in lot.stock for each in one.pieces})  # fmt: skip
+            assert sum(each.startswith("piece:") for each in refs) == len(
+                {(each.wanted.leaf, each.wanted.name) for one in lot.stock for each in one.pieces}
+            )
 
 
 def test_rack_shows_each_face_with_its_own_marks(demo):

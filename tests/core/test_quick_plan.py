@@ -41,19 +41,24 @@ def test_clear_lengths_of_a_board_are_no_more_than_it_has(some, crook):
     assert sum(each.length for each in found) >= board.length - lost - 200 * (len(through) + 1)
 
 
-@given(st.lists(st.tuples(st.sampled_from([None, "walnut", "ash"]), st.floats(18, 60), st.booleans()), max_size=8),
-       st.floats(15, 60))  # fmt: skip
+@given(
+    st.lists(st.tuples(st.sampled_from([None, "walnut", "ash"]), st.floats(18, 60), st.booleans()), max_size=8),
+    st.floats(15, 60),
+)
 def test_boards_for_a_part_are_thick_enough_of_its_kind_and_sawn_alike(some, rough):
-    rack = [Board(species=kind, length=2000, width=200, thickness=round(thick, 1), forbidden=out)
-            for kind, thick, out in some]  # fmt: skip
+    rack = [
+        Board(species=kind, length=2000, width=200, thickness=round(thick, 1), forbidden=out)
+        for kind, thick, out in some
+    ]
     found = boards_for(rack, "walnut", rough)
     fit = [each for each in rack if each.species in (None, "walnut") and not each.forbidden and each.thickness >= rough]
     assert bool(found) == bool(fit)
     if found:
         least = min(each.thickness for each in fit)
         assert found[0][1].thickness == least
-        assert {at for at, _ in found} == {at for at, each in enumerate(rack) if each in fit
-                                           and each.thickness <= least + 4}  # fmt: skip
+        assert {at for at, _ in found} == {
+            at for at, each in enumerate(rack) if each in fit and each.thickness <= least + 4
+        }
 
 
 def test_leaves_that_want_the_same_board_say_so_only_where_the_yard_has_no_more(demo):

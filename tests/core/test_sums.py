@@ -224,8 +224,15 @@ def test_a_stack_that_no_screw_can_hold_says_so():
 
 
 def test_sums_are_found_by_the_words_that_a_joiner_would_say():
-    for words, name in (("cup", "cup-boring"), ("brace angle", "brace"), ("pull", "hinge-pull"), ("EMC", "emc"),
-                        ("overlap track", "sliding-leaf"), ("weigh", "weight"), ("last", "last-rip")):  # fmt: skip
+    for words, name in (
+        ("cup", "cup-boring"),
+        ("brace angle", "brace"),
+        ("pull", "hinge-pull"),
+        ("EMC", "emc"),
+        ("overlap track", "sliding-leaf"),
+        ("weigh", "weight"),
+        ("last", "last-rip"),
+    ):
         assert name in [each.name for each in find(words)], words
     assert find("nothing of this kind") == []
     assert len(find("")) == len(SUMS) == 24
@@ -326,8 +333,7 @@ def test_whatever_is_typed_gives_an_answer_or_one_line_never_a_traceback(name, w
 
 
 def test_the_command_loads_neither_window_nor_models_nor_scipy():
-    words = list(itertools.chain.from_iterable(
-        (f"--{name}", text[0]) for name, text in example("weight").items()))  # fmt: skip
+    words = list(itertools.chain.from_iterable((f"--{name}", text[0]) for name, text in example("weight").items()))
     code = (
         "import sys; from oakmeasure.cli.main import main; sys.argv = ['oak-measure', 'sum', 'weight', *sys.argv[1:]]\n"
         "try: main()\n"
@@ -341,8 +347,25 @@ def test_the_command_loads_neither_window_nor_models_nor_scipy():
 
 
 def test_a_refusal_in_an_inch_job_is_in_inches(capsys):
-    assert run(["tenon-panel", "--leaf-width", "30", "--stile", "4", "--groove", "1/4", "--room", "1", "--tenon", "2",
-                "--inch"]) == 2  # fmt: skip
+    assert (
+        run(
+            [
+                "tenon-panel",
+                "--leaf-width",
+                "30",
+                "--stile",
+                "4",
+                "--groove",
+                "1/4",
+                "--room",
+                "1",
+                "--tenon",
+                "2",
+                "--inch",
+            ]
+        )
+        == 2
+    )
     said = capsys.readouterr().err
     assert '--room 1": needs at most the groove, 1/4"' in said
     assert "mm" not in said

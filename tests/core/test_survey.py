@@ -19,9 +19,15 @@ from samples import codes, job, readings, solved, square_readings
 
 # An opening with every reading consistent to a tenth.
 TRUE = {
-    "width_top": 741.0, "width_middle": 738.5, "width_bottom": 736.0, "height_hinge": 2031.0, "height_middle": 2032.0,
-    "height_latch": 2033.0, "lean_hinge": 1.0, "lean_latch": 6.0,
-}  # fmt: skip
+    "width_top": 741.0,
+    "width_middle": 738.5,
+    "width_bottom": 736.0,
+    "height_hinge": 2031.0,
+    "height_middle": 2032.0,
+    "height_latch": 2033.0,
+    "lean_hinge": 1.0,
+    "lean_latch": 6.0,
+}
 TRUE["diagonal_rising"] = math.dist((0, 0), (742, 2033))
 TRUE["diagonal_falling"] = math.dist((1, 2031), (736, 0))
 NO_PLUMB = {name: value for name, value in TRUE.items() if not name.startswith("lean")}
@@ -59,8 +65,10 @@ def test_misread_that_lengths_alone_cannot_place_is_said_to_be_undecidable(name,
 
 
 def test_single_redundancy_never_singles_one_out():
-    few = {name: NO_PLUMB[name] for name in ("width_top", "width_bottom", "height_hinge", "height_latch",
-                                             "diagonal_rising", "diagonal_falling")}  # fmt: skip
+    few = {
+        name: NO_PLUMB[name]
+        for name in ("width_top", "width_bottom", "height_hinge", "height_latch", "diagonal_rising", "diagonal_falling")
+    }
     result = adjust(observed(few, height_hinge=14.0))
     assert result.redundancy == 1
     assert len(result.undecided) == 6
@@ -132,8 +140,14 @@ def test_missing_readings_are_filled_with_stated_assumptions():
 
 
 def test_contradictory_readings_are_a_stop_and_the_rest_is_still_shown():
-    crossed = readings(width_top=300, width_bottom=2900, height_hinge=310, height_latch=3900, diagonal_rising=4900,
-                       diagonal_falling=370)  # fmt: skip
+    crossed = readings(
+        width_top=300,
+        width_bottom=2900,
+        height_hinge=310,
+        height_latch=3900,
+        diagonal_rising=4900,
+        diagonal_falling=370,
+    )
     with pytest.raises(InputError):
         adjust(observed({name: each.value for name, each in crossed if each is not None}))
     leaf = solved(readings=crossed)
@@ -159,9 +173,12 @@ def test_uncertainty_of_the_clear_width_agrees_with_simulation():
 
 def test_mirrored_opening_has_the_mirrored_shape():
     turned = {
-        **NO_PLUMB, "height_hinge": NO_PLUMB["height_latch"], "height_latch": NO_PLUMB["height_hinge"],
-        "diagonal_rising": NO_PLUMB["diagonal_falling"], "diagonal_falling": NO_PLUMB["diagonal_rising"],
-    }  # fmt: skip
+        **NO_PLUMB,
+        "height_hinge": NO_PLUMB["height_latch"],
+        "height_latch": NO_PLUMB["height_hinge"],
+        "diagonal_rising": NO_PLUMB["diagonal_falling"],
+        "diagonal_falling": NO_PLUMB["diagonal_rising"],
+    }
     one, other = solved(readings=readings(**NO_PLUMB)), solved(readings=readings(**turned))
     assert one.figures["clear_width"].value == pytest.approx(other.figures["clear_width"].value, abs=0.02)
     assert one.figures["skew"].value == pytest.approx(-other.figures["skew"].value, abs=0.02)
@@ -203,8 +220,11 @@ def test_next_reading_foretells_what_taking_it_gives(left_out):
     before = adjust(observed(few))
     size = [1.0, 0, 0, 0, 0, 0]
     sigmas = {kind: 1.0 if kind.startswith("diagonal") else 0.5 for kind in Kind}
-    after = {kind: adjust({**observed(few), kind: Observed(TRUE[kind], sigmas[kind])}).sigma_of(size)
-             for kind in Kind if kind in TRUE and kind not in few}  # fmt: skip
+    after = {
+        kind: adjust({**observed(few), kind: Observed(TRUE[kind], sigmas[kind])}).sigma_of(size)
+        for kind in Kind
+        if kind in TRUE and kind not in few
+    }
     promised = best_next(before, spread=lambda spread: root_sum_square(size, spread), sigmas=sigmas)
     assert promised.now == pytest.approx(before.sigma_of(size))
     assert promised.then <= min(after.values()) * 1.001

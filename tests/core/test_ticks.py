@@ -42,8 +42,14 @@ def template(points, *, named=False, stick=250.0, **more):
     ticks = []
     for number, ((x, y), side) in enumerate(points):
         turn = math.atan2(y - 450, x - 320) + 0.1 * math.sin(number)
-        ticks.append(Tick(x=x - stick * math.cos(turn), y=y - stick * math.sin(turn), angle_deg=math.degrees(turn),
-                          side=side if named else None))  # fmt: skip
+        ticks.append(
+            Tick(
+                x=x - stick * math.cos(turn),
+                y=y - stick * math.sin(turn),
+                angle_deg=math.degrees(turn),
+                side=side if named else None,
+            )
+        )
     return Template(stick=Reading(value=stick), ticks=tuple(ticks), **more)
 
 

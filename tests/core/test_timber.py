@@ -47,7 +47,7 @@ def test_movement_there_and_back_nearly_cancels_and_follows_the_sign(width, coef
         (lambda: coefficient_from_shrinkage(total_shrinkage=0), "total_shrinkage"),
         (lambda: species("heartwood"), "species"),
     ],
-)  # fmt: skip
+)
 def test_impossible_wood_names_its_field(call, field):
     with pytest.raises(InputError) as refused:
         call()

@@ -23,12 +23,29 @@ from oakmeasure.core.base.units import (
 @pytest.mark.parametrize(
     ("text", "mm"),
     [
-        ("708", 708), ("708.5", 708.5), ("708,5", 708.5), ("708 mm", 708), ("70.8cm", 708), ("2.04m", 2040),
-        ('27-7/8"', 708.025), ("6ft 7.5in", 2019.3), ('5/8"', 15.875), ('0.130"', 3.302), ("130 thou", 3.302),
-        ("708 - 5", 703), ('36" - 1/2"', 901.7), ("½″", 12.7), ("27½”", 698.5), ("6'-7 1/2\"", 2019.3),
-        ("2*(30 + 4)", 68), ("(742 + 736)/2", 739), ("0,125", 0.125), (".5", 0.5), ("900 + 1\"", 925.4),
+        ("708", 708),
+        ("708.5", 708.5),
+        ("708,5", 708.5),
+        ("708 mm", 708),
+        ("70.8cm", 708),
+        ("2.04m", 2040),
+        ('27-7/8"', 708.025),
+        ("6ft 7.5in", 2019.3),
+        ('5/8"', 15.875),
+        ('0.130"', 3.302),
+        ("130 thou", 3.302),
+        ("708 - 5", 703),
+        ('36" - 1/2"', 901.7),
+        ("½″", 12.7),
+        ("27½”", 698.5),
+        ("6'-7 1/2\"", 2019.3),
+        ("2*(30 + 4)", 68),
+        ("(742 + 736)/2", 739),
+        ("0,125", 0.125),
+        (".5", 0.5),
+        ('900 + 1"', 925.4),
     ],
-)  # fmt: skip
+)
 def test_parse_length_reads_every_form(text, mm):
     assert parse_length(text) == pytest.approx(mm, abs=1e-12)
 
@@ -42,15 +59,30 @@ def test_parse_length_bare_number_is_in_the_jobs_unit():
 @pytest.mark.parametrize(
     ("text", "reason"),
     [
-        ("", "nothing"), ("   ", "nothing"), ("7/0", "divides by nothing"), ("5 / 0", "divides by nothing"),
-        ("1e9", "exponent"), ("1,200", "1200 or 1.200"), ("1,200.5", "thousands"), ("seven", "not a unit"),
-        ("5 kg", "not a unit"), ('3" * 2"', "is not a length"), ("6' 3mm", "make no sense"),
-        ("-3", "less than nothing"), ("3 - 5", "less than nothing"), ("(3", "bracket"),
-        ("3 +", "too early"), ("2 3", "operation"),
-        ("1.2.3", "two points"), ("200000", "100 m"), ("9" * 300, "too long"), ("5/8\" / 2\"", "divided by a length"),
-        ("¤", "not part of a number"), ("nan", "not a unit"),
+        ("", "nothing"),
+        ("   ", "nothing"),
+        ("7/0", "divides by nothing"),
+        ("5 / 0", "divides by nothing"),
+        ("1e9", "exponent"),
+        ("1,200", "1200 or 1.200"),
+        ("1,200.5", "thousands"),
+        ("seven", "not a unit"),
+        ("5 kg", "not a unit"),
+        ('3" * 2"', "is not a length"),
+        ("6' 3mm", "make no sense"),
+        ("-3", "less than nothing"),
+        ("3 - 5", "less than nothing"),
+        ("(3", "bracket"),
+        ("3 +", "too early"),
+        ("2 3", "operation"),
+        ("1.2.3", "two points"),
+        ("200000", "100 m"),
+        ("9" * 300, "too long"),
+        ('5/8" / 2"', "divided by a length"),
+        ("¤", "not part of a number"),
+        ("nan", "not a unit"),
     ],
-)  # fmt: skip
+)
 def test_parse_length_refuses_with_a_plain_reason(text, reason):
     with pytest.raises(LengthError, match=reason):
         parse_length(text)
@@ -90,9 +122,16 @@ def test_inch_text_carries_and_ties_go_up():
 
 @pytest.mark.parametrize(
     ("text", "unit", "value"),
-    [("68 °F", Unit.CELSIUS, 20), ("20", Unit.CELSIUS, 20), ("-4 C", Unit.CELSIUS, -4), ("12 lb", Unit.KG, 5.44310844),
-     ("65 %", Unit.PERCENT, 65), ("3.6°", Unit.DEG, 3.6), ("10 lbf", Unit.N, 44.482216152605)],
-)  # fmt: skip
+    [
+        ("68 °F", Unit.CELSIUS, 20),
+        ("20", Unit.CELSIUS, 20),
+        ("-4 C", Unit.CELSIUS, -4),
+        ("12 lb", Unit.KG, 5.44310844),
+        ("65 %", Unit.PERCENT, 65),
+        ("3.6°", Unit.DEG, 3.6),
+        ("10 lbf", Unit.N, 44.482216152605),
+    ],
+)
 def test_parse_quantity_reads_the_units_that_belong(text, unit, value):
     assert parse_quantity(text, unit) == pytest.approx(value)
 

@@ -17,8 +17,14 @@ from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve
 from samples import codes, job, readings, solved, square_readings
 
-LEVEL = {"width_top": 800.0, "width_bottom": 800.0, "height_hinge": 2000.0, "height_latch": 2000.0, "lean_hinge": 0.0,
-         "lean_latch": 0.0}  # fmt: skip
+LEVEL = {
+    "width_top": 800.0,
+    "width_bottom": 800.0,
+    "height_hinge": 2000.0,
+    "height_latch": 2000.0,
+    "lean_hinge": 0.0,
+    "lean_latch": 0.0,
+}
 
 
 def standing(out, where=Side.HINGE, away=6.0, what=Thing.ARCHITRAVE):
@@ -74,9 +80,11 @@ def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
         "bypass": {"hanging": Hanging.BYPASS_RAIL, "slide": SlideChoices(centre=80)},
         "backing": {"hanging": Hanging.SLIDING, "slide": SlideChoices(stand_off=10), "in_the_way": (standing(22),)},
         "projection": {"hanging": Hanging.COVER, "slide": SlideChoices(projection=40), "in_the_way": (standing(9),)},
-        "gear-short": {"hanging": Hanging.POCKET,
-                       "slide": SlideChoices(gear_height=92, size_height=Reading(value=1981))},
-    }  # fmt: skip
+        "gear-short": {
+            "hanging": Hanging.POCKET,
+            "slide": SlideChoices(gear_height=92, size_height=Reading(value=1981)),
+        },
+    }
     for code, more in cases.items():
         sample = job(readings=readings(**LEVEL), **more)
         said = next(each for each in solve(sample).leaves[0].verdicts if each.code == code)
@@ -94,11 +102,13 @@ def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
 @pytest.mark.parametrize(
     ("slide", "code", "level"),
     [
-        (SlideChoices(track=700), "track-short", Level.STOP), (SlideChoices(track=1500), "track-short", Level.LOOK),
-        (SlideChoices(track=2000), "track", Level.FINE), (SlideChoices(free_wall=500), "free-wall", Level.LOOK),
+        (SlideChoices(track=700), "track-short", Level.STOP),
+        (SlideChoices(track=1500), "track-short", Level.LOOK),
+        (SlideChoices(track=2000), "track", Level.FINE),
+        (SlideChoices(free_wall=500), "free-wall", Level.LOOK),
         (SlideChoices(size_width=Reading(value=820)), "slab-narrow", Level.LOOK),
     ],
-)  # fmt: skip
+)
 def test_track_wall_and_slab_are_judged(slide, code, level):
     assert code in codes(hung(Hanging.SLIDING, slide=slide), level)
 
@@ -139,16 +149,33 @@ def test_rising_hinges_are_offered_where_part_of_the_way_is_high():
 
 
 @given(
-    st.sampled_from(list(Hanging)), st.floats(250, 2800), st.floats(400, 3500), st.floats(-200, 400), st.floats(0, 60),
-    st.booleans(), st.floats(0, 1),
-)  # fmt: skip
+    st.sampled_from(list(Hanging)),
+    st.floats(250, 2800),
+    st.floats(400, 3500),
+    st.floats(-200, 400),
+    st.floats(0, 60),
+    st.booleans(),
+    st.floats(0, 1),
+)
 def test_no_choice_of_hanging_makes_the_leaf_or_its_picture_fail(way, width, height, overlap, overlay, right, opened):
-    slide = SlideChoices(overlap_hinge=overlap, overlap_latch=overlap, overlap_head=overlap, stand_off=12, track=900,
-                         free_wall=600, gear_height=80, projection=50)  # fmt: skip
+    slide = SlideChoices(
+        overlap_hinge=overlap,
+        overlap_latch=overlap,
+        overlap_head=overlap,
+        stand_off=12,
+        track=900,
+        free_wall=600,
+        gear_height=80,
+        projection=50,
+    )
     leaf = solved(
-        readings=square_readings(width, height), hanging=way, hand=Hand.RIGHT if right else Hand.LEFT, slide=slide,
-        cabinet=CabinetChoices(overlay=overlay, run=2), in_the_way=(standing(20), standing(9, Side.BEHIND, 300)),
-    )  # fmt: skip
+        readings=square_readings(width, height),
+        hanging=way,
+        hand=Hand.RIGHT if right else Hand.LEFT,
+        slide=slide,
+        cabinet=CabinetChoices(overlay=overlay, run=2),
+        in_the_way=(standing(20), standing(9, Side.BEHIND, 300)),
+    )
     for page in FitPage:
         drawing = fit_stage_view(leaf, Show(), page=page, opened=opened)
         assert drawing.shapes

@@ -103,7 +103,15 @@ def test_book_matched_pairs_come_from_one_board_and_mirror_one_another():
             assert (left.turned, right.turned) == (False, True)
     slip = matched(across=4, faces=2, each=5, match=Match.SLIP)
     assert [(each.board, each.number) for row in slip for each in row] == [
-        (1, 1), (1, 2), (1, 3), (1, 4), (1, 5), (2, 1), (2, 2), (2, 3)]  # fmt: skip
+        (1, 1),
+        (1, 2),
+        (1, 3),
+        (1, 4),
+        (1, 5),
+        (2, 1),
+        (2, 2),
+        (2, 3),
+    ]
     with pytest.raises(InputError):
         matched(across=2, faces=1, each=0, match=Match.SLIP)
 
@@ -208,17 +216,29 @@ def test_labels_differ_and_pins_name_a_board(demo):
 
 
 marks = st.builds(
-    Mark, flaw=st.sampled_from(list(Flaw)), face=st.sampled_from(list(Face)), x=st.integers(0, 900).map(float),
-    y=st.integers(0, 80).map(float), length=st.integers(1, 90).map(float), width=st.integers(1, 19).map(float),
-)  # fmt: skip
+    Mark,
+    flaw=st.sampled_from(list(Flaw)),
+    face=st.sampled_from(list(Face)),
+    x=st.integers(0, 900).map(float),
+    y=st.integers(0, 80).map(float),
+    length=st.integers(1, 90).map(float),
+    width=st.integers(1, 19).map(float),
+)
 boards = st.builds(
-    Board, species=st.sampled_from([None, "walnut", "ash"]), length=st.integers(1000, 4000).map(float),
-    width=st.floats(100, 300).map(lambda each: round(each, 2)), thickness=st.just(52.0),
-    quantity=st.one_of(st.none(), st.integers(1, 9)), price=st.one_of(st.none(), st.just(12.5)),
-    came=st.sampled_from(list(Came)), one_face=st.booleans(), colour=st.sampled_from(["", "pale, “nailed”", "=amber"]),
-    year=st.one_of(st.none(), st.integers(1700, 2000)), marks=st.lists(marks, max_size=3).map(tuple),
+    Board,
+    species=st.sampled_from([None, "walnut", "ash"]),
+    length=st.integers(1000, 4000).map(float),
+    width=st.floats(100, 300).map(lambda each: round(each, 2)),
+    thickness=st.just(52.0),
+    quantity=st.one_of(st.none(), st.integers(1, 9)),
+    price=st.one_of(st.none(), st.just(12.5)),
+    came=st.sampled_from(list(Came)),
+    one_face=st.booleans(),
+    colour=st.sampled_from(["", "pale, “nailed”", "=amber"]),
+    year=st.one_of(st.none(), st.integers(1700, 2000)),
+    marks=st.lists(marks, max_size=3).map(tuple),
     readings=st.lists(st.integers(4, 30), max_size=3).map(lambda each: tuple(log([float(n) for n in each]))),
-)  # fmt: skip
+)
 
 
 @given(st.lists(boards, max_size=5))
@@ -236,12 +256,15 @@ def test_rack_that_is_written_reads_back_the_same(tmp_path_factory, made):
 @pytest.mark.parametrize(
     ("lines", "said"),
     [
-        ("plank,B1,,1000,100,52\n", "line 2: what"), ("board,B1,,1000,-1,52\n", "line 2: width_mm"),
+        ("plank,B1,,1000,100,52\n", "line 2: what"),
+        ("board,B1,,1000,-1,52\n", "line 2: width_mm"),
         ("board,B1,,1000,100,52\nboard,B1,,1000,100,52\n", "line 3: label"),
-        ("defect,B9,,10,10,\n", "line 2: label: no board above"), ("board,B1,heartwood,1000,100,52\n", "line 2"),
-        ("board,B1,,1000,100,abc\n", "line 2: thickness_mm"), ("board,B1,,,100,52\n", "line 2: length"),
+        ("defect,B9,,10,10,\n", "line 2: label: no board above"),
+        ("board,B1,heartwood,1000,100,52\n", "line 2"),
+        ("board,B1,,1000,100,abc\n", "line 2: thickness_mm"),
+        ("board,B1,,,100,52\n", "line 2: length"),
     ],
-)  # fmt: skip
+)
 def test_rack_that_is_wrong_is_refused_with_its_line(tmp_path, demo, lines, said):
     path = tmp_path / "rack.csv"
     path.write_text("what,label,wood,length_mm,width_mm,thickness_mm\n" + lines, encoding="utf-8")

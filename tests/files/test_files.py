@@ -27,11 +27,17 @@ from samples import job, solved
 
 jobs = st.builds(
     lambda width, stile, muntin, inch, state: job_edits.with_state(
-        job_edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch), "leaf-1",
-        "readings.width_top", state),
-    st.floats(400, 1200), st.floats(40, 150), st.none() | st.floats(30, 150), st.sampled_from(System),
+        job_edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch),
+        "leaf-1",
+        "readings.width_top",
+        state,
+    ),
+    st.floats(400, 1200),
+    st.floats(40, 150),
+    st.none() | st.floats(30, 150),
+    st.sampled_from(System),
     st.sampled_from(State),
-)  # fmt: skip
+)
 
 
 @given(jobs)
@@ -56,17 +62,22 @@ def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_sche
 @pytest.mark.parametrize(
     ("damage", "reason"),
     [
-        (lambda text: text[: len(text) // 2], r"line \d+: .*damaged"), (lambda _: "", "line 1"),
-        (lambda _: "[1]", "not a job"), (lambda _: "\x00\x01", "line 1"),
+        (lambda text: text[: len(text) // 2], r"line \d+: .*damaged"),
+        (lambda _: "", "line 1"),
+        (lambda _: "[1]", "not a job"),
+        (lambda _: "\x00\x01", "line 1"),
         (lambda t: t.replace('"schema_version": 7', '"schema_version": 8'), "newer version"),
-        (lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
-         r"line \d+: .*thickness: 4400, needs 16 mm to 90 mm"),
+        (
+            lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
+            r"line \d+: .*thickness: 4400, needs 16 mm to 90 mm",
+        ),
         (lambda t: t.replace('"stile": 95.0', '"stile": NaN'), "NaN"),
         (lambda t: t.replace('"stile": 95.0', '"style": 95.0'), "style"),
         (lambda t: t.replace('"species": "european_oak"', '"species": "heartwood"'), "species of the table"),
-        (lambda t: t.replace('"stile": 95.0', '"stile": "wide"'), "valid number"), (lambda _: "[" * 100000, "."),
+        (lambda t: t.replace('"stile": 95.0', '"stile": "wide"'), "valid number"),
+        (lambda _: "[" * 100000, "."),
     ],
-)  # fmt: skip
+)
 def test_damaged_job_file_is_refused_with_its_reason_and_left_as_it_was(tmp_path, demo, damage, reason):
     path = tmp_path / "store.oakjob"
     path.write_text(damage(dumps(demo)), encoding="utf-8")
@@ -84,10 +95,18 @@ def test_file_that_is_missing_binary_or_a_folder_is_refused(tmp_path):
             load(path)
 
 
-@given(st.recursive(st.none() | st.booleans() | st.floats() | st.text(max_size=8),
-                    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.sampled_from(
-                        ["schema_version", "leaves", "name", "rules", "build", "readings"]), inner, max_size=5),
-                    max_leaves=20))  # fmt: skip
+@given(
+    st.recursive(
+        st.none() | st.booleans() | st.floats() | st.text(max_size=8),
+        lambda inner: (
+            st.lists(inner, max_size=4)
+            | st.dictionaries(
+                st.sampled_from(["schema_version", "leaves", "name", "rules", "build", "readings"]), inner, max_size=5
+            )
+        ),
+        max_leaves=20,
+    )
+)
 def test_no_json_at_all_gives_a_traceback(document):
     with pytest.raises(JobFileError):
         loads(json.dumps(document))
@@ -131,8 +150,18 @@ def test_boring_list_names_member_datum_and_hand(demo):
     rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solve(demo)))))
     assert tuple(rows[0]) == tables.BORING_LIST_HEADER
     parts = {leaf.leaf.name: {part.name for part in leaf.build.parts} for leaf in solve(demo).leaves if leaf.build}
-    carriers = {"hinge lining leg", "latch lining leg", "lining head", "floor or sill", "cabinet side", "foot", "head",
-                "cabinet, hinge side", "cabinet, latch side", "leaf"}  # fmt: skip
+    carriers = {
+        "hinge lining leg",
+        "latch lining leg",
+        "lining head",
+        "floor or sill",
+        "cabinet side",
+        "foot",
+        "head",
+        "cabinet, hinge side",
+        "cabinet, latch side",
+        "leaf",
+    }
     named = {row["member"] for row in rows}
     assert all(row["member"].removesuffix(", slow leaf") in parts[row["leaf"]] | carriers for row in rows)
     assert {"hinge stile", "latch lipping", "hinge lining leg", "latch stile, slow leaf", "strip 7", "foot"} <= named
@@ -201,8 +230,16 @@ def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
     assert pages == 2
     size = PdfReader(io.BytesIO(pdf)).pages[0].mediabox
     assert (round(float(size.width) / 72 * 25.4), round(float(size.height) / 72 * 25.4)) == (210, 297)
-    for wanted in ("drawing 1 : ", solution.leaf.name, str(solution.leaf.hand), "Cut list", "Let in for hardware",
-                   "Verdicts", "Working of the main figures", "middle rail"):  # fmt: skip
+    for wanted in (
+        "drawing 1 : ",
+        solution.leaf.name,
+        str(solution.leaf.hand),
+        "Cut list",
+        "Let in for hardware",
+        "Verdicts",
+        "Working of the main figures",
+        "middle rail",
+    ):
         assert wanted in text
     show = demo_show(demo)
     for name in ("leaf_width", "leaf_height", "rail_length"):

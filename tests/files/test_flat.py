@@ -88,10 +88,13 @@ def test_the_other_hand_and_the_other_face_are_mirrors(whole):
                 assert [leaf.build.width - x for x, _ in other.points] == pytest.approx([x for x, _ in one.points])
                 assert [y for _, y in other.points] == [y for _, y in one.points]
         through = [
-            {(round(each.points[0][0], 3), round(each.points[0][1], 3)) for each in flat(leaf, face, hand)
-             if each.layer is FlatLayer.THROUGH and each.radius}
+            {
+                (round(each.points[0][0], 3), round(each.points[0][1], 3))
+                for each in flat(leaf, face, hand)
+                if each.layer is FlatLayer.THROUGH and each.radius
+            }
             for face, hand in ((FaceUp.OPENING, Hand.LEFT), (FaceUp.CLOSING, Hand.RIGHT))
-        ]  # fmt: skip
+        ]
         assert through[0] == through[1]  # right over left, seen from the other side, is the same table
 
 
@@ -136,8 +139,10 @@ def test_an_arch_is_written_as_true_arcs_and_no_corner_becomes_one(whole):
 @given(st.floats(200, 3000), st.floats(15, 120), st.integers(8, 40))
 def test_chords_of_any_arch_become_its_circle(radius, degrees, count):
     half = math.radians(degrees) / 2
-    arc = [(radius * math.sin(half - 2 * half * n / count), radius * math.cos(half - 2 * half * n / count))
-           for n in range(count + 1)]  # fmt: skip
+    arc = [
+        (radius * math.sin(half - 2 * half * n / count), radius * math.cos(half - 2 * half * n / count))
+        for n in range(count + 1)
+    ]
     low = min(y for _, y in arc) - 500
     outline = [(arc[-1][0], low), (arc[0][0], low), *arc]
     if 2 * half / count > math.radians(0.06):

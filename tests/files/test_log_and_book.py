@@ -28,13 +28,28 @@ WORDS = st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc")), m
 WHEN = st.datetimes(datetime(2026, 1, 1), datetime(2027, 1, 1)).map(lambda at: at.replace(microsecond=0))
 ENTRIES = st.one_of(
     st.builds(LogEntry, at=WHEN, kind=st.just(LogKind.NOTE), text=WORDS, about=st.none() | st.sampled_from(About)),
-    st.builds(LogEntry, at=WHEN, kind=st.sampled_from((LogKind.START, LogKind.STOP, LogKind.DONE)),
-              op=st.sampled_from(("setout:rod", "groove:frame"))),
-    st.builds(LogEntry, at=WHEN, kind=st.just(LogKind.READING), reading=st.just(ReadingKind.THICKNESS),
-              value=st.floats(30, 50)),
-    st.builds(LogEntry, at=WHEN, kind=st.just(LogKind.MISHAP), mishap=st.sampled_from(MishapKind),
-              part=st.just("hinge stile"), value=st.floats(0, 20)),
-)  # fmt: skip
+    st.builds(
+        LogEntry,
+        at=WHEN,
+        kind=st.sampled_from((LogKind.START, LogKind.STOP, LogKind.DONE)),
+        op=st.sampled_from(("setout:rod", "groove:frame")),
+    ),
+    st.builds(
+        LogEntry,
+        at=WHEN,
+        kind=st.just(LogKind.READING),
+        reading=st.just(ReadingKind.THICKNESS),
+        value=st.floats(30, 50),
+    ),
+    st.builds(
+        LogEntry,
+        at=WHEN,
+        kind=st.just(LogKind.MISHAP),
+        mishap=st.sampled_from(MishapKind),
+        part=st.just("hinge stile"),
+        value=st.floats(0, 20),
+    ),
+)
 
 
 @pytest.fixture(scope="module")

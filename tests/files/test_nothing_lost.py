@@ -69,11 +69,16 @@ def some_edits(job, numbers):
             job_edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
             job_edits.with_value(before, "name", f"job {n}"),
             job_edits.with_value(before, "unit", System.INCH if before.unit is System.MM else System.MM),
-            job_edits.with_value(before, "leaves", (*before.leaves, before.leaves[0].model_copy(
-                update={"id": f"new-{len(made)}", "name": f"New {n}"}))) if len(before.leaves) < 5 else before,
+            job_edits.with_value(
+                before,
+                "leaves",
+                (*before.leaves, before.leaves[0].model_copy(update={"id": f"new-{len(made)}", "name": f"New {n}"})),
+            )
+            if len(before.leaves) < 5
+            else before,
             job_edits.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
             job_edits.with_value(before, "boards", before.boards[: n % 3]),
-        )[n % 6]  # fmt: skip
+        )[n % 6]
         made.append(after)
     return made
 

@@ -164,8 +164,9 @@ def test_dxf_of_nothing_that_can_be_measured_names_what_is_in_it(tmp_path):
 def test_dxf_of_blocks_in_themselves_or_by_the_thousand_ends_with_a_reason(tmp_path):
     document = ezdxf.new()
     document.blocks.new("grid").add_line((0, 0), (1, 0))
-    document.modelspace().add_blockref("grid", (0, 0), dxfattribs={"row_count": 100, "column_count": 100,
-                                                                   "row_spacing": 5, "column_spacing": 5})  # fmt: skip
+    document.modelspace().add_blockref(
+        "grid", (0, 0), dxfattribs={"row_count": 100, "column_count": 100, "row_spacing": 5, "column_spacing": 5}
+    )
     path = tmp_path / "grid.dxf"
     document.saveas(path)
     with pytest.raises(PointsFileError, match="more than 5000 points"):

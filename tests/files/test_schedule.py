@@ -45,8 +45,11 @@ def read(tmp_path, text, job=None, *, encoding="utf-8"):
 
 
 def test_a_schedule_becomes_a_job_with_all_its_leaves(tmp_path):
-    leaves = read(tmp_path, HEAD + 'Store 1,742.5,1990,left,,boarded,,,\nStore 2,"29 1/4""","6\' 6""",right,'
-                  "sliding on the wall,slab,Red oak,42,\n")  # fmt: skip
+    leaves = read(
+        tmp_path,
+        HEAD + 'Store 1,742.5,1990,left,,boarded,,,\nStore 2,"29 1/4""","6\' 6""",right,'
+        "sliding on the wall,slab,Red oak,42,\n",
+    )
     job = with_schedule(new_job(), leaves)
     assert [(each.id, each.name) for each in job.leaves] == [("store-1", "Store 1"), ("store-2", "Store 2")]
     first, second = job.leaves

@@ -50,8 +50,10 @@ def test_each_stage_of_every_demo_leaf_is_one_or_two_pages_with_its_lists_and_wa
 
 def test_each_list_holds_all_that_the_stage_has(whole):
     for leaf in whole.leaves:
-        of = {stage: {block.title.partition(",")[0]: block for block in stage_sheet(whole.job, leaf, stage).blocks}
-              for stage in Stage}  # fmt: skip
+        of = {
+            stage: {block.title.partition(",")[0]: block for block in stage_sheet(whole.job, leaf, stage).blocks}
+            for stage in Stage
+        }
         assert len(of[Stage.LEAF]["Parts"].rows) == len(leaf.cut_parts)
         assert len(of[Stage.MAKE]["Operations in working order"].rows) == len(leaf.making.operations)
         if leaf.borings:

@@ -25,8 +25,20 @@ from oakmeasure.files.pdf.templates import templates_pdf
 from reading_pdf import lines_of
 
 SHOW = Show()
-KINDS = {"cup", "plate", "butt", "lock", "latch", "hanger", "wheel", "brace", "arch", "raked head", "outline",
-         "flush bolt"}  # fmt: skip
+KINDS = {
+    "cup",
+    "plate",
+    "butt",
+    "lock",
+    "latch",
+    "hanger",
+    "wheel",
+    "brace",
+    "arch",
+    "raked head",
+    "outline",
+    "flush bolt",
+}
 
 
 @pytest.fixture(scope="module")
@@ -58,8 +70,10 @@ def test_a_cup_is_as_far_in_as_the_boring_figures_say_and_its_plate_as_far_back(
     assert abs(ring.points[0][0]) == pytest.approx(leaf.cups.centre.value, abs=0.01)
     assert ring.depth == leaf.leaf.hardware.cup.hinge.cup_depth.value
     assert [name for name, _ in cup.places] == ["cup 1", "cup 2"]
-    assert all(f"{SHOW.length(place.top.value)} down" in where
-               for place, (_, where) in zip(leaf.cups.places, cup.places, strict=True))  # fmt: skip
+    assert all(
+        f"{SHOW.length(place.top.value)} down" in where
+        for place, (_, where) in zip(leaf.cups.places, cup.places, strict=True)
+    )
     holes = one(leaf, "plate").cuts
     assert {abs(each.points[0][0]) for each in holes} == {leaf.figures["plate_back"].value}
     assert abs(holes[0].points[0][1] - holes[1].points[0][1]) == pytest.approx(32.0)
@@ -67,9 +81,11 @@ def test_a_cup_is_as_far_in_as_the_boring_figures_say_and_its_plate_as_far_back(
 
 def test_the_leafs_edge_and_the_lining_meet_face_to_face(whole):
     """Turned over onto each other, as the leaf shuts, the let-ins for a butt and for a lock's forend coincide."""
-    for name, kind, edge, carrier in (("seed-room", "butt", "hinge edge", "lining"),
-                                      ("office-store", "lock", "latch edge", "lining"),
-                                      ("pantry", "latch", "latch edge", "lining")):  # fmt: skip
+    for name, kind, edge, carrier in (
+        ("seed-room", "butt", "hinge edge", "lining"),
+        ("office-store", "lock", "latch edge", "lining"),
+        ("pantry", "latch", "latch edge", "lining"),
+    ):
         leaf = whole.leaf(name)
         on_leaf = max((c for c in one(leaf, kind, edge).cuts if not c.radius), key=lambda c: Polygon(c.points).area)
         on_lining = one(leaf, kind, carrier).cuts[0]
@@ -189,8 +205,11 @@ def test_templates_and_parts_are_read_back_by_ezdxf_to_a_hundredth(whole):
     document = ezdxf.read(io.StringIO(templates_dxf(leaf, SHOW, only=("cup",)).decode("utf-8")))
     assert not document.audit().errors
     cups = [each for each in document.modelspace().query("CIRCLE") if each.dxf.radius == pytest.approx(17.5)]
-    edge = next(each for each in document.modelspace().query('LINE[layer=="MARK"]')
-                if each.dxf.start.x == pytest.approx(each.dxf.end.x))  # fmt: skip
+    edge = next(
+        each
+        for each in document.modelspace().query('LINE[layer=="MARK"]')
+        if each.dxf.start.x == pytest.approx(each.dxf.end.x)
+    )
     assert abs(cups[0].dxf.center.x - edge.dxf.start.x) == pytest.approx(leaf.cups.centre.value, abs=0.01)
     every = ezdxf.read(io.StringIO(templates_dxf(leaf, SHOW).decode("utf-8"))).modelspace()
     upright = [line for line in every.query('LINE[layer=="MARK"]') if line.dxf.start.x == line.dxf.end.x]

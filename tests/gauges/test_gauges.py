@@ -21,11 +21,14 @@ from oakmeasure.gauges.simulated import RUBBISH, SimulatedGauge
 @pytest.mark.parametrize(
     ("line", "quantity", "value"),
     [
-        (b"D 742.5 mm", Quantity.DISTANCE, 742.5), (b"D 2.031 m\r\n", Quantity.DISTANCE, 2031.0),
-        (b"D 1 in", Quantity.DISTANCE, 25.4), (b"S -1.2 mm/m", Quantity.SLOPE, -1.2),
-        (b"A 38.25 deg", Quantity.ANGLE, 38.25), (b"D 742.5 mm*6E", Quantity.DISTANCE, 742.5),
+        (b"D 742.5 mm", Quantity.DISTANCE, 742.5),
+        (b"D 2.031 m\r\n", Quantity.DISTANCE, 2031.0),
+        (b"D 1 in", Quantity.DISTANCE, 25.4),
+        (b"S -1.2 mm/m", Quantity.SLOPE, -1.2),
+        (b"A 38.25 deg", Quantity.ANGLE, 38.25),
+        (b"D 742.5 mm*6E", Quantity.DISTANCE, 742.5),
     ],
-)  # fmt: skip
+)
 def test_line_of_the_documentation_is_read(line, quantity, value):
     assert parse_line(line) == GaugeReading(quantity, pytest.approx(value))
 
@@ -40,9 +43,23 @@ def test_examples_of_the_documentation_are_read():
 
 @pytest.mark.parametrize(
     "line",
-    [*RUBBISH, b"", b"D", b"742", b"D 742.5", b"D 742.5 deg", b"S 1 mm", b"A 3 mm/m", b"D nan mm", b"D 1e3 mm",
-     b"D 742.5 mm*", b"D 742.5 mm*6", b"D 742.5 mm*00", b"D 7 mm" + b" " * 100],
-)  # fmt: skip
+    [
+        *RUBBISH,
+        b"",
+        b"D",
+        b"742",
+        b"D 742.5",
+        b"D 742.5 deg",
+        b"S 1 mm",
+        b"A 3 mm/m",
+        b"D nan mm",
+        b"D 1e3 mm",
+        b"D 742.5 mm*",
+        b"D 742.5 mm*6",
+        b"D 742.5 mm*00",
+        b"D 7 mm" + b" " * 100,
+    ],
+)
 def test_rubbish_is_refused_with_a_reason(line):
     with pytest.raises(BadLineError) as refused:
         parse_line(line.rstrip(b"\r\n"))
@@ -80,9 +97,11 @@ class Heard:
     def __init__(self, path):
         self.readings, self.bad, self.states = [], [], []
         self.port = GaugePort(
-            path, on_reading=self.readings.append, on_bad=lambda line, reason: self.bad.append((line, reason)),
+            path,
+            on_reading=self.readings.append,
+            on_bad=lambda line, reason: self.bad.append((line, reason)),
             on_state=lambda state, _reason: self.states.append(state),
-        )  # fmt: skip
+        )
         self.port.start()
 
     def wait(self, what, seconds=5.0):

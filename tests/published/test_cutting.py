@@ -55,8 +55,21 @@ def test_bars_cost_what_a_solver_over_every_pattern_says(seed):
 
 def test_textbook_instance_needs_73_bars_and_its_linear_bound_is_72_917():
     """Gau and Wäscher's kind of instance, from memory: LP 72.9167, so 73 is the least and is reached."""
-    sizes = ((1380, 22), (1520, 25), (1560, 12), (1710, 14), (1820, 18), (1880, 18), (1930, 20), (2000, 10), (2050, 12),
-             (2100, 14), (2140, 16), (2150, 18), (2200, 20))  # fmt: skip
+    sizes = (
+        (1380, 22),
+        (1520, 25),
+        (1560, 12),
+        (1710, 14),
+        (1820, 18),
+        (1880, 18),
+        (1930, 20),
+        (2000, 10),
+        (2050, 12),
+        (2100, 14),
+        (2140, 16),
+        (2150, 18),
+        (2200, 20),
+    )
     parts = tuple(PartItem(str(length), length, 0, many) for length, many in sizes)
     assert sum(length * many for length, many in sizes) / 5600 < 72.9167
     plan = cut(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=0.0), Watch(20.0))
@@ -68,8 +81,16 @@ def test_textbook_instance_needs_73_bars_and_its_linear_bound_is_72_917():
 @pytest.mark.parametrize("seed", range(6))
 def test_sheets_never_cost_less_than_their_area_nor_the_bound_more_than_the_plan(seed):
     source = random.Random(seed)
-    parts = tuple(PartItem(f"p{at}", source.randrange(200, 900), source.randrange(100, 500), source.randrange(1, 4),
-                           source.random() < 0.5) for at in range(8))  # fmt: skip
+    parts = tuple(
+        PartItem(
+            f"p{at}",
+            source.randrange(200, 900),
+            source.randrange(100, 500),
+            source.randrange(1, 4),
+            source.random() < 0.5,
+        )
+        for at in range(8)
+    )
     plan = cut(Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 10.0),), parts, kerf=3.2), Watch(0.4))
     area = sum(part.length * part.width * part.quantity for part in parts) / (2440 * 1220)
     assert plan.cost >= 10.0 * area

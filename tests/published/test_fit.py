@@ -71,8 +71,11 @@ def test_hinge_line_out_of_plumb():
     axis /= np.linalg.norm(axis)
     for degrees in (30, 90, 150, 180):
         turn, start = -math.radians(degrees), np.array([762.0, 0.0, 0.0])
-        moved = (start * math.cos(turn) + np.cross(axis, start) * math.sin(turn)
-                 + axis * axis.dot(start) * (1 - math.cos(turn)))  # fmt: skip
+        moved = (
+            start * math.cos(turn)
+            + np.cross(axis, start) * math.sin(turn)
+            + axis * axis.dot(start) * (1 - math.cos(turn))
+        )
         assert corner_rise(width=762, lean_latch=a, lean_out=c, degrees=degrees) == pytest.approx(moved[2], abs=0.01)
 
 
@@ -105,8 +108,13 @@ def test_200_random_leaves_open_as_far_as_a_polygon_sweep_says():
     """By Shapely, general geometry: leaf and obstacle as polygons, swept in quarter degrees and halved."""
     source = random.Random(12)
     for _ in range(200):
-        plan = Plan(source.uniform(250, 1000), source.uniform(16, 60), source.uniform(0, 14), source.uniform(0, 6),
-                    source.uniform(0, 6))  # fmt: skip
+        plan = Plan(
+            source.uniform(250, 1000),
+            source.uniform(16, 60),
+            source.uniform(0, 14),
+            source.uniform(0, 6),
+            source.uniform(0, 6),
+        )
         cx, cy = source.uniform(-700, 1000), source.uniform(-900, -60)
         turns = sorted(source.uniform(0, 2 * math.pi) for _ in range(5))
         outline = [(cx + 40 * math.cos(t), min(cy + 40 * math.sin(t), -15.0)) for t in turns]
@@ -138,8 +146,13 @@ def test_sliding_leaf_in_inches():
 
 def test_bypassing_leaves_in_inches():
     """[G] 93", side 1 1/2", centre 6", rollers 3" at 1 1/2": track 96", leaves 51", clear 43 1/2" and 40 1/2"."""
-    case = {"opening": inch('93"'), "side": inch('1 1/2"'), "centre": inch('6"'), "roller": inch('3"'),
-            "roller_in": inch('1 1/2"')}  # fmt: skip
+    case = {
+        "opening": inch('93"'),
+        "side": inch('1 1/2"'),
+        "centre": inch('6"'),
+        "roller": inch('3"'),
+        "roller_in": inch('1 1/2"'),
+    }
     two, one = bypassing(**case, one_rail=False), bypassing(**case, one_rail=True)
     assert (shown(two.track), shown(two.leaf), shown(two.clear)) == ('96"', '51"', '43 1/2"')
     assert shown(one.clear) == '40 1/2"'
@@ -175,8 +188,13 @@ def test_slab_of_709_for_703_gives_three_an_edge_and_a_groove_of_20_keeps_15():
 def test_pair_in_59_3_8_inches_takes_half_an_inch_off_each_of_two_30_inch_slabs():
     """[G] three gaps of 1/8": 29 1/2" each."""
     gap, wide = inch('1/8"'), inch('59 3/8"')
-    f = solved(wide, inch('80"'), hanging=Hanging.PAIR, pair=PairChoices(meeting=gap),
-               fit=FitChoices(gap_hinge=gap, gap_latch=gap)).figures  # fmt: skip
+    f = solved(
+        wide,
+        inch('80"'),
+        hanging=Hanging.PAIR,
+        pair=PairChoices(meeting=gap),
+        fit=FitChoices(gap_hinge=gap, gap_latch=gap),
+    ).figures
     assert shown(f["leaf_width"].value) == '29 1/2"'
     assert shown(inch('30"') - f["leaf_width"].value) == '1/2"'
 

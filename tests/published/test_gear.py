@@ -65,8 +65,11 @@ def test_groove_cheeks_and_stand_off_of_the_trade():
     assert (guide.groove_width, guide.groove_depth) == (7.0, 20.0)
     assert parse_length('1/4"') < 7.0 < parse_length('5/16"')
     assert parse_length('3/4"') == pytest.approx(20, abs=1)
-    cheeks = solved(build=Slab(thickness=38.0), hanging=Hanging.SLIDING, hardware=HardwareChoices(
-        guide=Guide(kind=GuideKind.CHEEKS), wall=WallChoices(stud_first=50.0)))  # fmt: skip
+    cheeks = solved(
+        build=Slab(thickness=38.0),
+        hanging=Hanging.SLIDING,
+        hardware=HardwareChoices(guide=Guide(kind=GuideKind.CHEEKS), wall=WallChoices(stud_first=50.0)),
+    )
     assert cheeks.figures["guide_spacing"].value == 38 + 6
     assert missing_backing(needed=22 + 5, stand_off=19) == 8
     assert floor_at([(0, 0), (1000, -5)], 1600) == -8  # slope × distance
@@ -87,8 +90,11 @@ def test_sets_of_the_table_have_a_geometry_that_a_leaf_can_hang_on():
         long, wide, deep = track.plate
         assert wide < track.thickness_least
         assert long / 2 <= track.bolt_in or not deep
-    made = solved(build=Slab(thickness=38.0), hanging=Hanging.SLIDING,
-                  slide=SlideChoices(track_set=track_sets()["marram-flat-40"]))  # fmt: skip
+    made = solved(
+        build=Slab(thickness=38.0),
+        hanging=Hanging.SLIDING,
+        slide=SlideChoices(track_set=track_sets()["marram-flat-40"]),
+    )
     assert 35 <= made.figures["thickness"].value <= 45  # the thickness that such straps take
 
 

@@ -42,8 +42,11 @@ def test_the_most_even_gap_by_the_hinges_is_that_of_scipys_linear_programme():
     for _ in range(25):
         height = source.uniform(1800, 2100)
         frame = Frame(760.0, height, (height - 200, 250.0), 9.0, 9.0)
-        places = [Place(side, name, at, source.uniform(1.0, 3.0), 2.0) for side in ("hinge", "latch")
-                  for name, at in (("top", height), ("middle", height / 2), ("bottom", 0.0))]  # fmt: skip
+        places = [
+            Place(side, name, at, source.uniform(1.0, 3.0), 2.0)
+            for side in ("hinge", "latch")
+            for name, at in (("top", height), ("middle", height / 2), ("bottom", 0.0))
+        ]
         rows, most = [], []
         for place in places:
             sign = 1.0 if place.side == "hinge" else -1.0

@@ -15,12 +15,16 @@ from samples import solved
 @pytest.mark.parametrize(
     ("overlay", "reach", "crank", "plate", "boring"),
     [
-        (16, 11, 0, 0, 5), (16, 12, 0, 0, 4), (14, 11.5, 0, 2, 4.5), (14, 11.5, 0, 0, 2.5),
+        (16, 11, 0, 0, 5),
+        (16, 12, 0, 0, 4),
+        (14, 11.5, 0, 2, 4.5),
+        (14, 11.5, 0, 0, 2.5),
         (-2, 12, 18, 0, 4),  # inset with a gap of 2
         ((18 - 2) / 2, 12, 9, 0, 5),  # half of a division of 18 with a gap of 2
-        (-1.5, 11.5, 18, 0, 5), (9.5, 12, 9, 0, 6.5),
+        (-1.5, 11.5, 18, 0, 5),
+        (9.5, 12, 9, 0, 6.5),
     ],
-)  # fmt: skip
+)
 def test_boring_of_a_cup_by_overlay_reach_crank_and_plate(overlay, reach, crank, plate, boring):
     found = solve_cup(overlay=overlay, reach=reach, crank=crank, boring=None, plate=plate)
     assert found["boring"] == boring
@@ -33,8 +37,9 @@ def test_middle_of_the_cup_mock_up_and_which_overlay_it_gives():
     assert solve_cup(overlay=None, reach=11, crank=0, boring=4.5, plate=2)["overlay"] == 13.5
 
 
-@pytest.mark.parametrize(("height", "mass", "count"), [(900, 6, 2), (1600, 12, 3), (2000, 17, 4), (2400, 22, 5),
-                                                       (901, 6, 3), (900, 6.1, 3)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("height", "mass", "count"), [(900, 6, 2), (1600, 12, 3), (2000, 17, 4), (2400, 22, 5), (901, 6, 3), (900, 6.1, 3)]
+)
 def test_number_of_cups_by_height_and_weight(height, mass, count):
     assert cup_count(height=height, mass=mass) == count
 

@@ -48,9 +48,12 @@ def test_through_tenoned_coped_rail_is_as_long_as_the_leaf_is_wide():
 
 @pytest.mark.parametrize(
     ("width", "cover", "groove", "count", "end"),
-    [("35in", "7in", "1/4in", 6, "3 1/2in"), ("51in", "7 1/4in", "1/4in", 8, "3 3/4in"),
-     ("35in", "3 1/2in", "0in", 10, "3 1/2in")],
-)  # fmt: skip
+    [
+        ("35in", "7in", "1/4in", 6, "3 1/2in"),
+        ("51in", "7 1/4in", "1/4in", 8, "3 3/4in"),
+        ("35in", "3 1/2in", "0in", 10, "3 1/2in"),
+    ],
+)
 def test_boards_that_make_a_width(width, cover, groove, count, end):
     """[G] five of 7" are 35" only on paper."""
     values = {"width": inch(width), "cover": inch(cover)}

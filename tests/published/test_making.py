@@ -28,8 +28,10 @@ def test_what_a_leaf_leans_follows_from_its_diagonals_by_the_law_of_cosines(lean
     width = framed().figures["glued_width"].value
     high = 2025.0
     rising, falling = math.hypot(width + lean, high), math.hypot(width - lean, high)
-    log = tuple(LogEntry(at=datetime(2026, 11, 26), kind=LogKind.READING, reading=kind, value=value)
-                for kind, value in ((ReadingKind.RISING, rising), (ReadingKind.FALLING, falling)))  # fmt: skip
+    log = tuple(
+        LogEntry(at=datetime(2026, 11, 26), kind=LogKind.READING, reading=kind, value=value)
+        for kind, value in ((ReadingKind.RISING, rising), (ReadingKind.FALLING, falling))
+    )
     said = next(v for v in solved(making=MakeChoices(log=log)).verdicts if v.code == "made-square")
     assert (rising**2 - falling**2) / (4 * width) == pytest.approx(lean)
     assert f"leans {abs(lean):g} over" in said.sentence

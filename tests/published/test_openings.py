@@ -158,8 +158,15 @@ def test_uncertainty_by_sums_is_what_drawing_openings_gives(at):
 def test_lining_of_59_5_8_less_a_quarter_is_57_7_8_between_the_jambs():
     """[G] in inches: outside 59 3/8", with sides of 3/4" 57 7/8" between."""
     width, height = parse_length('59 5/8"'), parse_length('82"')
-    rough = readings(width_top=width, width_middle=width, width_bottom=width, height_hinge=height, height_latch=height,
-                     lean_hinge=0, lean_latch=0)  # fmt: skip
+    rough = readings(
+        width_top=width,
+        width_middle=width,
+        width_bottom=width,
+        height_hinge=height,
+        height_latch=height,
+        lean_hinge=0,
+        lean_latch=0,
+    )
     f = solved(readings=rough, lining=Lining(packing=parse_length('1/4"'), thickness=parse_length('3/4"'))).figures
     show = Show(System.INCH)
     assert show.length(f["lining_outside"].value) == '59 3/8"'
@@ -189,10 +196,16 @@ def test_largest_upright_rectangle_agrees_with_scipy_on_random_convex_openings()
             for j in (1, 3)
         ]
         best = max(
-            (optimize.minimize(lambda b: -math.log(max(b[2] - b[0], 1e-9)) - math.log(max(b[3] - b[1], 1e-9)),
-                               start, constraints=held, method="SLSQP")
-             for start in ([-50, -50, 50, 50], [-10, -90, 10, 90])),
+            (
+                optimize.minimize(
+                    lambda b: -math.log(max(b[2] - b[0], 1e-9)) - math.log(max(b[3] - b[1], 1e-9)),
+                    start,
+                    constraints=held,
+                    method="SLSQP",
+                )
+                for start in ([-50, -50, 50, 50], [-10, -90, 10, 90])
+            ),
             key=lambda each: -each.fun,
-        )  # fmt: skip
+        )
         area = (ours.x1 - ours.x0) * (ours.y1 - ours.y0)
         assert area == pytest.approx(math.exp(-best.fun), rel=1e-3)

@@ -68,12 +68,18 @@ def test_equilibrium_moisture_at_70_f_follows_the_wood_handbook(humidity, percen
 @pytest.mark.parametrize(
     ("name", "radial", "tangential"),
     [
-        ("red_oak", 0.00158, 0.00369), ("white_oak", 0.00180, 0.00365), ("walnut", 0.00190, 0.00274),
-        ("cherry", 0.00126, 0.00248), ("sugar_maple", 0.00165, 0.00353), ("yellow_poplar", 0.00158, 0.00289),
-        ("white_pine", 0.00071, 0.00212), ("ponderosa", 0.00133, 0.00216), ("douglas_fir", 0.00165, 0.00267),
+        ("red_oak", 0.00158, 0.00369),
+        ("white_oak", 0.00180, 0.00365),
+        ("walnut", 0.00190, 0.00274),
+        ("cherry", 0.00126, 0.00248),
+        ("sugar_maple", 0.00165, 0.00353),
+        ("yellow_poplar", 0.00158, 0.00289),
+        ("white_pine", 0.00071, 0.00212),
+        ("ponderosa", 0.00133, 0.00216),
+        ("douglas_fir", 0.00165, 0.00267),
         ("redcedar", 0.00111, 0.00234),
     ],
-)  # fmt: skip
+)
 def test_movement_coefficients_are_those_of_the_wood_handbook(name, radial, tangential):
     """Wood Handbook, FPL-GTR-282, ch. 13, table 13-5 (from memory)."""
     assert species(name).movement(Cut.QUARTER) == radial
@@ -137,11 +143,15 @@ def _readings_of(hf, lf, lh, hh):
         return ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
 
     return {
-        Kind.WIDTH_TOP: math.dist(hh, lh), Kind.WIDTH_MIDDLE: math.dist(middle(hf, hh), middle(lf, lh)),
-        Kind.WIDTH_BOTTOM: math.dist(hf, lf), Kind.HEIGHT_HINGE: math.dist(hf, hh),
-        Kind.HEIGHT_MIDDLE: math.dist(middle(hf, lf), middle(hh, lh)), Kind.HEIGHT_LATCH: math.dist(lf, lh),
-        Kind.DIAGONAL_RISING: math.dist(hf, lh), Kind.DIAGONAL_FALLING: math.dist(hh, lf),
-    }  # fmt: skip
+        Kind.WIDTH_TOP: math.dist(hh, lh),
+        Kind.WIDTH_MIDDLE: math.dist(middle(hf, hh), middle(lf, lh)),
+        Kind.WIDTH_BOTTOM: math.dist(hf, lf),
+        Kind.HEIGHT_HINGE: math.dist(hf, hh),
+        Kind.HEIGHT_MIDDLE: math.dist(middle(hf, lf), middle(hh, lh)),
+        Kind.HEIGHT_LATCH: math.dist(lf, lh),
+        Kind.DIAGONAL_RISING: math.dist(hf, lh),
+        Kind.DIAGONAL_FALLING: math.dist(hh, lf),
+    }
 
 
 # --- the leaf in its opening -----------------------------------------------------------------------------
@@ -203,12 +213,18 @@ def test_four_panel_leaf_worked_by_hand():
     swell = (236 + 24) * coefficient * (equilibrium_moisture(temperature=18, humidity=70) - 10)
     panel = 236 + 24 - 2 * (swell / 2 + 1)
     expected = {
-        "hinge stile": (1973, 95, 44), "latch stile": (1973, 95, 44), "top rail": (693, 95, 44),
-        "middle rail": (693, 180, 44), "bottom rail": (693, 200, 44), "lower muntin": (774, 95, 44),
-        "upper muntin": (864, 95, 44), "lower hinge-side panel": (726, panel, 12),
-        "lower latch-side panel": (726, panel, 12), "upper hinge-side panel": (816, panel, 12),
+        "hinge stile": (1973, 95, 44),
+        "latch stile": (1973, 95, 44),
+        "top rail": (693, 95, 44),
+        "middle rail": (693, 180, 44),
+        "bottom rail": (693, 200, 44),
+        "lower muntin": (774, 95, 44),
+        "upper muntin": (864, 95, 44),
+        "lower hinge-side panel": (726, panel, 12),
+        "lower latch-side panel": (726, panel, 12),
+        "upper hinge-side panel": (816, panel, 12),
         "upper latch-side panel": (816, panel, 12),
-    }  # fmt: skip
+    }
     assert {name: (s.length, s.width, s.thickness) for name, s in sizes.items()} == {
         name: pytest.approx(size, abs=1e-6) for name, size in expected.items()
     }

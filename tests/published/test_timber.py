@@ -39,8 +39,10 @@ def test_trend_is_what_scipy_fits_to_the_same_readings():
     source = np.random.default_rng(2)
     days = np.arange(0, 57, 7)
     percents = 9.5 + 13 * np.exp(-0.025 * days) + source.normal(0, 0.1, len(days))
-    readings = [MoistureReading(day=date(2026, 3, 1) + timedelta(days=int(d)), percent=round(float(p), 3))
-                for d, p in zip(days, percents, strict=True)]  # fmt: skip
+    readings = [
+        MoistureReading(day=date(2026, 3, 1) + timedelta(days=int(d)), percent=round(float(p), 3))
+        for d, p in zip(days, percents, strict=True)
+    ]
     found = trend(readings, 9.5)
     (away, rate), spread = curve_fit(
         lambda t, a, k: 9.5 + a * np.exp(-k * t),

@@ -18,9 +18,11 @@ from oakmeasure.files.job import job_file
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
 gc.set_threshold(50_000, 50, 100)
 app = typer.Typer(
-    add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False,
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
     help="Oak Measure. `oak-measure [JOB]` opens the window; these work without a screen.",
-)  # fmt: skip
+)
 JobPath = Annotated[Path, typer.Argument(help="a job file, .oakjob")]
 LeafId = Annotated[str, typer.Option(help="id of the leaf; the first when left out")]
 PaperName = Annotated[str, typer.Option(help="A4, A3, roll, or width x height in mm")]

@@ -4,10 +4,34 @@ from __future__ import annotations
 
 import sys
 
-COMMANDS = ("shot", "figures", "sheet", "cut-list", "boring-list", "demo-picture", "schema", "to-measure", "gauge-sim",
-            "keep-outs", "cut", "settings", "operations", "labels", "printer-sim", "sum", "rod", "templates",
-            "customer", "dxf", "svg", "schedule", "read-schedule", "hardware", "folder",
-            "install-desktop")  # fmt: skip
+COMMANDS = (
+    "shot",
+    "figures",
+    "sheet",
+    "cut-list",
+    "boring-list",
+    "demo-picture",
+    "schema",
+    "to-measure",
+    "gauge-sim",
+    "keep-outs",
+    "cut",
+    "settings",
+    "operations",
+    "labels",
+    "printer-sim",
+    "sum",
+    "rod",
+    "templates",
+    "customer",
+    "dxf",
+    "svg",
+    "schedule",
+    "read-schedule",
+    "hardware",
+    "folder",
+    "install-desktop",
+)
 
 
 def main() -> None:

@@ -43,9 +43,14 @@ class Written:
 
 
 def write_folder(
-    solution: Solution, target: Path, *, paper: str = "A4", on: date | None = None, told: Told | None = None,
+    solution: Solution,
+    target: Path,
+    *,
+    paper: str = "A4",
+    on: date | None = None,
+    told: Told | None = None,
     helpers: int | None = None,
-) -> Written | None:  # fmt: skip
+) -> Written | None:
     """Write the job folder. told: how many files of how many, and which; returning False stops it. helpers: processes
     that write leaves beside this one; where left out, as many as there are other cores, and none for a few leaves.
 

@@ -32,8 +32,16 @@ def problem_from(document: dict[str, Any]) -> Problem:
         name: tuple(kind(**each) for each in document[name])
         for name, kind in (("stock", StockItem), ("parts", PartItem), ("defects", Defect))
     }
-    return Problem(CutKind(document["kind"]), lists["stock"], lists["parts"], lists["defects"], document["kerf"],
-                   document["trim"], None if first is None else First(first), document["stages"])  # fmt: skip
+    return Problem(
+        CutKind(document["kind"]),
+        lists["stock"],
+        lists["parts"],
+        lists["defects"],
+        document["kerf"],
+        document["trim"],
+        None if first is None else First(first),
+        document["stages"],
+    )
 
 
 def plan_from(document: dict[str, Any]) -> CutPlan:

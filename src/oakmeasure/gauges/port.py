@@ -84,8 +84,12 @@ class GaugePort:
 
 def _in_words(error: Exception) -> str:
     text = str(error).lower()
-    for sign, words in (("no such file", "there is no such port"), ("permission", "no permission to open it"),
-                        ("disconnected", "it is gone"), ("busy", "something else has it")):  # fmt: skip
+    for sign, words in (
+        ("no such file", "there is no such port"),
+        ("permission", "no permission to open it"),
+        ("disconnected", "it is gone"),
+        ("busy", "something else has it"),
+    ):
         if sign in text:
             return words
     return text[:80]

@@ -194,8 +194,10 @@ def _has_room(dimension: Dimension, box: QRectF, view: View) -> bool:
 
 def _crowded(texts: list[Label | Dimension], view: View) -> frozenset[Label]:
     """Return the labels that lie on others which matter more: dimensions, bold words, ink before pencil."""
-    boxes = [(_matters(each), label_box(each, view) if isinstance(each, Label) else dimension_box(each, view), each)
-             for each in texts]  # fmt: skip
+    boxes = [
+        (_matters(each), label_box(each, view) if isinstance(each, Label) else dimension_box(each, view), each)
+        for each in texts
+    ]
     kept: list[tuple[float, float, float, float, bool]] = []
     found = set()
     for _, box, each in sorted(boxes, key=lambda one: one[0]):

@@ -49,8 +49,12 @@ class JobFiles(Papers):
         box.setText(say(text))
         keys = list(answers)
         roles = [QMessageBox.ButtonRole.AcceptRole, QMessageBox.ButtonRole.DestructiveRole]
-        buttons = {box.addButton(say(answers[key]), roles[min(n, 1)] if key != keys[-1] else
-                                 QMessageBox.ButtonRole.RejectRole): key for n, key in enumerate(keys)}  # fmt: skip
+        buttons = {
+            box.addButton(
+                say(answers[key]), roles[min(n, 1)] if key != keys[-1] else QMessageBox.ButtonRole.RejectRole
+            ): key
+            for n, key in enumerate(keys)
+        }
         box.exec()
         return next((key for button, key in buttons.items() if button is box.clickedButton()), keys[-1])
 
@@ -66,19 +70,27 @@ class JobFiles(Papers):
 
     def ask_changed(self, path: Path) -> str:
         """Return "as", "over" or "stay" for a file that somebody else has changed since it was opened."""
-        text = (f"{path.name} was changed by someone else since it was opened here. What is written over is kept among "
-                "the earlier saves.")  # fmt: skip
-        return self._asked("Changed meanwhile", text, {"as": "Save under another name", "over": "Write over it",
-                                                       "stay": "Not now"})  # fmt: skip
+        text = (
+            f"{path.name} was changed by someone else since it was opened here. What is written over is kept among "
+            "the earlier saves."
+        )
+        return self._asked(
+            "Changed meanwhile", text, {"as": "Save under another name", "over": "Write over it", "stay": "Not now"}
+        )
 
     def ask_left(self, left: Left) -> str:
         """Return "take", "drop" or "later" for what another run left unsaved."""
         where = left.path.name if left.path is not None else "never saved"
         edits = "1 edit was" if left.edits == 1 else f"{left.edits} edits were"
-        text = (f"“{left.job.name}” ({where}): {edits} not saved when the program ended, the last on "
-                f"{left.at:%d %B %Y at %H:%M}.")  # fmt: skip
-        return self._asked("Not saved last time", text, {"take": "Take them up again", "drop": "Throw them away",
-                                                         "later": "Ask again next time"})  # fmt: skip
+        text = (
+            f"“{left.job.name}” ({where}): {edits} not saved when the program ended, the last on "
+            f"{left.at:%d %B %Y at %H:%M}."
+        )
+        return self._asked(
+            "Not saved last time",
+            text,
+            {"take": "Take them up again", "drop": "Throw them away", "later": "Ask again next time"},
+        )
 
     def leave(self) -> None:
         """The window closes: what is being written is stopped, what is not saved was let go."""

@@ -178,8 +178,12 @@ class Commands(JobFiles):
 
         kind = self.ask_one_of("Hardware", "Which table?", [str(each) for each in Ware])
         if kind:
-            self._write("Hardware", f"{kind}.csv", "CSV (*.csv)",
-                        lambda: hardware_csv(self.session.job, Ware(kind)).encode("utf-8-sig"))  # fmt: skip
+            self._write(
+                "Hardware",
+                f"{kind}.csv",
+                "CSV (*.csv)",
+                lambda: hardware_csv(self.session.job, Ware(kind)).encode("utf-8-sig"),
+            )
 
     def take_check(self) -> None:
         """Keep the last tick as the check reading."""
@@ -211,8 +215,12 @@ class Commands(JobFiles):
         if plan is None:
             self.tell("Nothing to write", "There is no plan yet.")
             return
-        self._write("What to buy", f"{file_name(self.session.job.name)} to buy.csv", "CSV (*.csv)",
-                    lambda: tables.buy_csv(plan).encode("utf-8-sig"))  # fmt: skip
+        self._write(
+            "What to buy",
+            f"{file_name(self.session.job.name)} to buy.csv",
+            "CSV (*.csv)",
+            lambda: tables.buy_csv(plan).encode("utf-8-sig"),
+        )
 
     def unpin_all(self) -> None:
         self._report(self.session.push("take all pins out", lambda job: job_edits.with_value(job, "cutting.pins", ())))
@@ -271,8 +279,9 @@ class Commands(JobFiles):
     def export_log(self) -> None:
         from oakmeasure.files.tables.log_lines import log_lines
 
-        self._write("The log", f"{file_name(self.session.job.name)} log.jsonl", LOG_FILTER,
-                    lambda: log_lines(self.session.job))  # fmt: skip
+        self._write(
+            "The log", f"{file_name(self.session.job.name)} log.jsonl", LOG_FILTER, lambda: log_lines(self.session.job)
+        )
 
     def import_log(self) -> None:
         """Read a log; what is new is added as one step, and what was left out is told with its lines."""

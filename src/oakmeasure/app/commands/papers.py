@@ -77,8 +77,9 @@ class Papers:
         from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name}")
-        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)",
-                    lambda: bench_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+        self._write(
+            "Bench sheet", f"{name}.pdf", "PDF (*.pdf)", lambda: bench_sheet_pdf(self.session.job, self.session.solved)
+        )
 
     def stage_sheet(self) -> None:
         """Write the bench sheet of the stage in hand; stops are answered for first."""
@@ -87,15 +88,23 @@ class Papers:
         from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
 
         stage = self.session.stage
-        self._write(f"Bench sheet, {stage}", f"{self._leaf_file()} {stage}.pdf", "PDF (*.pdf)",
-                    lambda: stage_sheets_pdf(self.session.job, self.session.solved, [stage]))  # fmt: skip
+        self._write(
+            f"Bench sheet, {stage}",
+            f"{self._leaf_file()} {stage}.pdf",
+            "PDF (*.pdf)",
+            lambda: stage_sheets_pdf(self.session.job, self.session.solved, [stage]),
+        )
 
     def customer(self) -> None:
         """Write what the customer agrees to before the first cut."""
         from oakmeasure.files.pdf.stage_sheets import customer_pdf
 
-        self._write("To agree", f"{self._leaf_file()} to agree.pdf", "PDF (*.pdf)",
-                    lambda: customer_pdf(self.session.job, self.session.solved))  # fmt: skip
+        self._write(
+            "To agree",
+            f"{self._leaf_file()} to agree.pdf",
+            "PDF (*.pdf)",
+            lambda: customer_pdf(self.session.job, self.session.solved),
+        )
 
     def rod(self) -> None:
         """Write the setting-out rods of the leaf in hand at full size."""
@@ -123,8 +132,12 @@ class Papers:
 
     def rod_list(self) -> None:
         """Write the marks of both rods as distances from one end."""
-        self._write("Rod", f"{self._leaf_file()} rod.csv", "CSV (*.csv)",
-                    lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"))  # fmt: skip
+        self._write(
+            "Rod",
+            f"{self._leaf_file()} rod.csv",
+            "CSV (*.csv)",
+            lambda: tables.rods_csv(self.session.solved).encode("utf-8-sig"),
+        )
 
     def leaf_dxf(self) -> None:
         """Write the leaf in hand with the face up that is asked for."""
@@ -136,16 +149,24 @@ class Papers:
             return
         face = self.ask_one_of("Face up", "Which face is up on the table?", [str(each) for each in FaceUp])
         if face:
-            self._write("Leaf", f"{self._leaf_file()} {face} face.dxf", "DXF (*.dxf)",
-                        lambda: leaf_dxf(self.session.solved, FaceUp(face)))  # fmt: skip
+            self._write(
+                "Leaf",
+                f"{self._leaf_file()} {face} face.dxf",
+                "DXF (*.dxf)",
+                lambda: leaf_dxf(self.session.solved, FaceUp(face)),
+            )
 
     def drawing_svg(self) -> None:
         """Write the drawing on the board."""
         from oakmeasure.files.cad.svg import drawing_svg
 
         title = f"{self.session.leaf.name}, {self.session.stage}"
-        self._write("Drawing", f"{self._leaf_file()} {self.session.stage}.svg", "SVG (*.svg)",
-                    lambda: drawing_svg(self.window.board.drawing, title))  # fmt: skip
+        self._write(
+            "Drawing",
+            f"{self._leaf_file()} {self.session.stage}.svg",
+            "SVG (*.svg)",
+            lambda: drawing_svg(self.window.board.drawing, title),
+        )
 
     def _leaf_file(self) -> str:
         return file_name(f"{self.session.job.name} {self.session.leaf.name}")
@@ -182,8 +203,12 @@ class Papers:
     def export_rack(self) -> None:
         from oakmeasure.files.tables.stock_csv import rack_csv
 
-        self._write("Rack", f"{file_name(self.session.job.name)} rack.csv", "CSV (*.csv)",
-                    lambda: rack_csv(self.session.job).encode("utf-8-sig"))  # fmt: skip
+        self._write(
+            "Rack",
+            f"{file_name(self.session.job.name)} rack.csv",
+            "CSV (*.csv)",
+            lambda: rack_csv(self.session.job).encode("utf-8-sig"),
+        )
 
     def operations_list(self) -> None:
         from oakmeasure.files.tables.operations import operations_csv
@@ -213,8 +238,12 @@ class Papers:
         from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
-        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)",
-                    lambda: zone_sheet_pdf(self.session.job, self.session.solved))  # fmt: skip
+        self._write(
+            "Keep-out zones",
+            f"{name}.pdf",
+            "PDF (*.pdf)",
+            lambda: zone_sheet_pdf(self.session.job, self.session.solved),
+        )
 
     def keep_outs(self) -> None:
         self._write_all("Keep-out zones", "keep-out zones.csv", tables.keep_outs_csv)
@@ -223,8 +252,12 @@ class Papers:
         """Write a list of all leaves as CSV, once every one of them is worked out."""
         whole = every_leaf(self.window, self.session)
         if whole is not None:
-            self._write(title, f"{file_name(self.session.job.name)} {name}", "CSV (*.csv)",
-                        lambda: text(whole).encode("utf-8-sig"))  # fmt: skip
+            self._write(
+                title,
+                f"{file_name(self.session.job.name)} {name}",
+                "CSV (*.csv)",
+                lambda: text(whole).encode("utf-8-sig"),
+            )
 
     def _write(self, title: str, suggested: str, kinds: str, content: Callable[[], bytes]) -> None:
         path = self.ask_save_path(title, str(Path(self._folder()) / suggested), kinds)

@@ -113,9 +113,13 @@ class Group:
 def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "") -> Choice:
     """Return the choice that sets one field of the leaf."""
     return Choice(
-        path, label, options, lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), path),
-        lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, path, key), note,
-    )  # fmt: skip
+        path,
+        label,
+        options,
+        lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), path),
+        lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, path, key),
+        note,
+    )
 
 
 def enum_options(kind: type) -> Callable[[], list[tuple[Any, str]]]:

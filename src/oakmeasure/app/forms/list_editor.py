@@ -254,8 +254,13 @@ class ListRows(QWidget):
     def add(self, row: _Row) -> None:
         """Make the empty row's item; what is missing is said under it."""
         if not self._is_whole(row):
-            tell(self.note, f"write the {self.rows.word}'s figures into the empty row" if not row.values else
-                 "a figure is missing in this row", bool(row.values))  # fmt: skip
+            tell(
+                self.note,
+                f"write the {self.rows.word}'s figures into the empty row"
+                if not row.values
+                else "a figure is missing in this row",
+                bool(row.values),
+            )
             return
         values = self._written(row)
         for column in self.rows.columns:

@@ -223,8 +223,12 @@ def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
         named = dict.fromkeys(f"{piece.part.name} ({piece.leaf})" for piece in each.pieces)
         thick = show.length(each.thickness) if each.thickness else ""
         words = "; ".join(named)
-        rows.append(Record((str(each.machine), show.length(each.size), thick, str(each.count), words),
-                           f"part:{each.pieces[0].part.name}"))  # fmt: skip
+        rows.append(
+            Record(
+                (str(each.machine), show.length(each.size), thick, str(each.count), words),
+                f"part:{each.pieces[0].part.name}",
+            )
+        )
     return header, rows
 
 

@@ -42,13 +42,37 @@ class Palette:
 
 
 LIGHT = Palette(
-    "light", "#F4EFE6", "#FFFDF9", "#F4EFE6", "#2A2723", "#6B645A", "#D8D0C2", "#1C5C66", "#E3ECEA", "#8F5A0E",
-    "#9E3526", "#4A6236", "#F4EFE6", 1.0,
-)  # fmt: skip
+    "light",
+    "#F4EFE6",
+    "#FFFDF9",
+    "#F4EFE6",
+    "#2A2723",
+    "#6B645A",
+    "#D8D0C2",
+    "#1C5C66",
+    "#E3ECEA",
+    "#8F5A0E",
+    "#9E3526",
+    "#4A6236",
+    "#F4EFE6",
+    1.0,
+)
 DARK = Palette(
-    "dark", "#1F1D1A", "#292623", "#35312D", "#EFE9DE", "#B5AC9F", "#4A453E", "#86CBD5", "#2B3A3B", "#E3AC55",
-    "#EE9684", "#A9C68D", "#332F2B", 0.5,
-)  # fmt: skip
+    "dark",
+    "#1F1D1A",
+    "#292623",
+    "#35312D",
+    "#EFE9DE",
+    "#B5AC9F",
+    "#4A453E",
+    "#86CBD5",
+    "#2B3A3B",
+    "#E3AC55",
+    "#EE9684",
+    "#A9C68D",
+    "#332F2B",
+    0.5,
+)
 
 _current = LIGHT
 

@@ -456,8 +456,14 @@ class Window(QMainWindow):
         elif kind == "tick" and name.isdigit():
             self._turn_tick(int(name) - 1)
         else:
-            figures = {"thing": f"in_the_way_{name}", "floor": f"floor_{name}", "reading": f"reading_{name}",
-                       "butt": f"butt_{name}_top", "cup": f"cup_{name}", "plate": f"cup_{name}_plate"}  # fmt: skip
+            figures = {
+                "thing": f"in_the_way_{name}",
+                "floor": f"floor_{name}",
+                "reading": f"reading_{name}",
+                "butt": f"butt_{name}_top",
+                "cup": f"cup_{name}",
+                "plate": f"cup_{name}_plate",
+            }
             self.session.show_working(figures.get(kind, ""))
 
     def _turn_tick(self, at: int) -> None:

@@ -34,8 +34,11 @@ class WordsBox(QDialog):
 
     def _show(self) -> None:
         wanted, ink = self.finder.text().strip().lower(), theme.palette().ink
-        rows = [(word, meaning) for word, meaning in sorted(words().items())
-                if wanted in word.lower() or wanted in meaning.lower()]  # fmt: skip
+        rows = [
+            (word, meaning)
+            for word, meaning in sorted(words().items())
+            if wanted in word.lower() or wanted in meaning.lower()
+        ]
         lines = [
             f'<p style="color:{ink}; margin:5px 0"><span style="font-weight:600">{escape(word)}</span>'
             f"&nbsp;&nbsp;{escape(meaning)}</p>"

@@ -288,9 +288,13 @@ class ScheduleBox(QDialog):
         chosen = set(self.chosen())
         leaves = {each.leaf.id: each for each in self.session.worked_out()}
         rows = [schedule_row(each) for each in leaves.values()]
-        self.model.put(shown_rows(rows, words=self.look.text(), system=self.session.job.unit, by=self.by,
-                                  downwards=self.downwards), leaves,
-                       self.session.show)  # fmt: skip
+        self.model.put(
+            shown_rows(
+                rows, words=self.look.text(), system=self.session.job.unit, by=self.by, downwards=self.downwards
+            ),
+            leaves,
+            self.session.show,
+        )
         for at, row in enumerate(self.model.rows):
             if row.leaf_id in chosen:
                 flags = self.table.selectionModel().SelectionFlag
@@ -314,9 +318,11 @@ class ScheduleBox(QDialog):
 
     def chosen(self) -> list[str]:
         """Return the ids of the leaves that are chosen, from the top down."""
-        return [self.model.rows[each.row()].leaf_id for each in sorted(
-            self.table.selectionModel().selectedRows(), key=lambda index: index.row())
-            if each.row() < len(self.model.rows)]  # fmt: skip
+        return [
+            self.model.rows[each.row()].leaf_id
+            for each in sorted(self.table.selectionModel().selectedRows(), key=lambda index: index.row())
+            if each.row() < len(self.model.rows)
+        ]
 
     def sort_by(self, column: int) -> None:
         """Sort by a column; again turns it round, a third time goes back to the job's own order."""

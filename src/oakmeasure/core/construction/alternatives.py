@@ -45,10 +45,11 @@ GLUE_COLUMNS = ("glue", "moves", "opens", "what it means")
 def _moves(wood: Timber, width: float) -> tuple[float, float]:
     """Return by how much a width grows at the wettest and shrinks at the driest, mm, neither less than 0."""
     grow, shrink = (
-        change_of_width(width=width, coefficient=wood.coefficient.value, from_moisture=wood.made.value,
-                        to_moisture=air.value)
+        change_of_width(
+            width=width, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
+        )
         for air in (wood.wet, wood.dry)
-    )  # fmt: skip
+    )
     return max(grow, 0.0), max(-shrink, 0.0)
 
 
@@ -67,8 +68,11 @@ def _slab_glue(ctx: Context, choice: Slab, fit: Fit, build: Build, wood: Timber)
         cannot = glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED
         words = f"{means}; needs loose tenons or dowels" if cannot else means
         remedy = None if taken or cannot else Remedy("", "build.glue", glue)
-        options.append(Option((str(glue), ctx.fmt(moves), ctx.fmt(opens), words), Level.LOOK if cannot else Level.FINE,
-                              remedy, taken))  # fmt: skip
+        options.append(
+            Option(
+                (str(glue), ctx.fmt(moves), ctx.fmt(opens), words), Level.LOOK if cannot else Level.FINE, remedy, taken
+            )
+        )
     about = f"{len(widths)} strips; from the driest to the wettest, and at the driest in one joint."
     return Comparison("Where the glue goes", about, GLUE_COLUMNS, tuple(options))
 
@@ -78,14 +82,23 @@ def _light_glue(ctx: Context, choice: Light) -> Comparison:
     one = moves.value / max(each.value, 1.0)
     rows = (
         (LightGlue.JOINTS, one, one, "each board for itself, in slots; the frame stays square", Level.FINE),
-        (LightGlue.OVER, 0.0, 0.0, f"{ctx.fmt(moves)} of movement is held back: split boards or a bowed frame",
-         Level.FINE if moves.value <= HELD_MOVES else Level.LOOK),
-    )  # fmt: skip
+        (
+            LightGlue.OVER,
+            0.0,
+            0.0,
+            f"{ctx.fmt(moves)} of movement is held back: split boards or a bowed frame",
+            Level.FINE if moves.value <= HELD_MOVES else Level.LOOK,
+        ),
+    )
     options = tuple(
-        Option((str(glue), ctx.fmt(move), ctx.fmt(opens), means), level,
-               None if glue is choice.glue else Remedy("", "build.glue", glue), glue is choice.glue)
+        Option(
+            (str(glue), ctx.fmt(move), ctx.fmt(opens), means),
+            level,
+            None if glue is choice.glue else Remedy("", "build.glue", glue),
+            glue is choice.glue,
+        )
         for glue, move, opens, means, level in rows
-    )  # fmt: skip
+    )
     about = f"{each.value:.0f} boards; how much one moves on the frame, and what a joint opens."
     return Comparison("Where the glue goes", about, GLUE_COLUMNS, options)
 
@@ -101,11 +114,19 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
         return ()
     found = ways_of(choice, over, ctx.rules.joint_step.value)
     if len(found) < 2:  # what cannot be done so is shown too, with what it would cost
-        found.setdefault(ReduceBy.STILES, Reduction(ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)),
-                                                    choice.stile - over / 2 - choice.tenon))  # fmt: skip
+        found.setdefault(
+            ReduceBy.STILES,
+            Reduction(
+                ReduceBy.STILES,
+                over / 2,
+                tuple((0,) * n for n in rows_of(choice)),
+                choice.stile - over / 2 - choice.tenon,
+            ),
+        )
     elif ReduceBy.STILES not in found and over / 2 < choice.stile - 30:
-        found[ReduceBy.STILES] = Reduction(ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)),
-                                           choice.stile - over / 2 - choice.tenon)  # fmt: skip
+        found[ReduceBy.STILES] = Reduction(
+            ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
+        )
     options = [_reduction(ctx, choice, each) for each in distinct(found, choice.by)]
     options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
     about = f"{ctx.fmt(over)} too wide; whole panels, sight lines alike; hours at {ctx.rules.hour_price.value:g}."
@@ -117,8 +138,14 @@ def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
     counted = way(ctx, each.key, size=2 * each.stile_off)
     panels = panel_words(each.panels, ctx.show) if each.is_apart else "none"
     taken = each.by is choice.by
-    cells = (counted.cells[0], counted.cells[1], counted.cells[2], ctx.fmt(each.stile_off), panels,
-             f"{strong}; {_looks(ctx, choice, each)}")  # fmt: skip
+    cells = (
+        counted.cells[0],
+        counted.cells[1],
+        counted.cells[2],
+        ctx.fmt(each.stile_off),
+        panels,
+        f"{strong}; {_looks(ctx, choice, each)}",
+    )
     remedy = None if taken or level is Level.STOP else Remedy("", "build.by", each.by)
     return Option(cells, level, remedy, taken)
 

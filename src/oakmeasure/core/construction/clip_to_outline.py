@@ -121,10 +121,16 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) ->
     if straight:
         length = shoulder / math.cos(math.radians(head.slope_deg)) + part.finished.length - shoulder
         figure = ctx.figures.add(
-            derived("top_rail_slope", "top rail along the rake, over its tenons", length, Unit.MM, part.length,
-                    ctx.figures.get("shoulder") or part.length,
-                    formula="between shoulders ÷ cos of the rake + both tenons")
-        )  # fmt: skip
+            derived(
+                "top_rail_slope",
+                "top rail along the rake, over its tenons",
+                length,
+                Unit.MM,
+                part.length,
+                ctx.figures.get("shoulder") or part.length,
+                formula="between shoulders ÷ cos of the rake + both tenons",
+            )
+        )
         note = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}"
         finished = replace(part.finished, length=length)
         planed = replace(part.planed, length=part.planed.length + length - part.finished.length)
@@ -137,8 +143,17 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) ->
         planed = replace(part.planed, width=part.planed.width + wider)
         rough = replace(part.rough, width=part.rough.width + wider)
     volume = part.volume * area(shape) / max(part.face.width * part.face.height, 1.0)
-    return replace(part, face=around(shape), shape=shape, finished=finished, planed=planed, rough=rough,
-                   length=figure, volume=volume, note=note)  # fmt: skip
+    return replace(
+        part,
+        face=around(shape),
+        shape=shape,
+        finished=finished,
+        planed=planed,
+        rough=rough,
+        length=figure,
+        volume=volume,
+        note=note,
+    )
 
 
 def _moved(tenon: Tenon, head: Head, height: float) -> Tenon:
@@ -172,17 +187,31 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
     figure = part.length
     if abs(change) > HAIR:
         figure = ctx.figures.add(
-            derived(f"cut_{part.slug}", f"{part.name}, length to its outline", length, Unit.MM, part.length,
-                    formula="the longest of it, cut to the leaf's outline")
-        )  # fmt: skip
+            derived(
+                f"cut_{part.slug}",
+                f"{part.name}, length to its outline",
+                length,
+                Unit.MM,
+                part.length,
+                formula="the longest of it, cut to the leaf's outline",
+            )
+        )
 
     def fitted(size: Size) -> Size:
         return replace(size, length=max(size.length + change, 0.0))
 
     note = part.note or "cut to the outline"
-    return replace(part, face=face, shape=shape, finished=fitted(part.finished), planed=fitted(part.planed),
-                   rough=fitted(part.rough), length=figure, volume=part.volume * area(shape) / seen,
-                   note=note)  # fmt: skip
+    return replace(
+        part,
+        face=face,
+        shape=shape,
+        finished=fitted(part.finished),
+        planed=fitted(part.planed),
+        rough=fitted(part.rough),
+        length=figure,
+        volume=part.volume * area(shape) / seen,
+        note=note,
+    )
 
 
 def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ...]:
@@ -246,7 +275,13 @@ def hinge_edge(ctx: Context, fit: Fit) -> Fit:
     if head.falls <= SCRIBED:
         return fit
     height = ctx.figures.add(
-        derived("hinge_edge_height", "hinge edge, height", head.at(0.0), Unit.MM, fit.height,
-                formula="the outline at the hinges")
-    )  # fmt: skip
+        derived(
+            "hinge_edge_height",
+            "hinge edge, height",
+            head.at(0.0),
+            Unit.MM,
+            fit.height,
+            formula="the outline at the hinges",
+        )
+    )
     return replace(fit, height=height)

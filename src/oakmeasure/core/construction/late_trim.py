@@ -63,25 +63,34 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         return fit, build, (table,)
     new_fit = _smaller(ctx, fit, late)
     if min(new_fit.width.value, new_fit.height.value) < 50:
-        ctx.say("late-all", Level.STOP, Stage.LEAF, "Nothing would be left of the leaf",
-                f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.", Remedy("No trim", "late", LateTrim()),
-                figure="late_foot")  # fmt: skip
+        ctx.say(
+            "late-all",
+            Level.STOP,
+            Stage.LEAF,
+            "Nothing would be left of the leaf",
+            f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.",
+            Remedy("No trim", "late", LateTrim()),
+            figure="late_foot",
+        )
         return fit, build, (table,)
     return new_fit, trimmed(ctx, build, late, new_fit), (table,)
 
 
 def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:
     f = ctx.figures
-    width = f.add(total("width_trimmed", "leaf width, trimmed", plus(fit.width), minus(f["late_hinge"]),
-                        minus(f["late_latch"])))  # fmt: skip
-    height = f.add(total("height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]),
-                         minus(f["late_head"])))  # fmt: skip
+    width = f.add(
+        total("width_trimmed", "leaf width, trimmed", plus(fit.width), minus(f["late_hinge"]), minus(f["late_latch"]))
+    )
+    height = f.add(
+        total("height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]), minus(f["late_head"]))
+    )
     outline = _cut_outline(fit.outline, late, width.value, height.value) if fit.outline else ()
     if "guide_depth" in f:
         f.add(total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"])))
     if "middle_rail_centre" in f:
-        f.add(total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]),
-                    minus(f["late_foot"])))  # fmt: skip
+        f.add(
+            total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]), minus(f["late_foot"]))
+        )
     for gap, edge in GAPS.items():
         if gap in f and f[f"late_{edge}"].value:
             f.add(total(f"{gap}_trimmed", f"{f[gap].label}, once it is trimmed", plus(f[gap]), plus(f[f"late_{edge}"])))
@@ -117,25 +126,41 @@ def trimmed(ctx: Context, build: Build, late: LateTrim, fit: Fit) -> Build:
     names = {each.name for each in kept}
 
     def moved(rect: Rect) -> Rect:
-        return Rect(max(rect.x0 - late.hinge, 0.0), max(rect.y0 - late.foot, 0.0), min(rect.x1 - late.hinge, w),
-                    min(rect.y1 - late.foot, h))  # fmt: skip
+        return Rect(
+            max(rect.x0 - late.hinge, 0.0),
+            max(rect.y0 - late.foot, 0.0),
+            min(rect.x1 - late.hinge, w),
+            min(rect.y1 - late.foot, h),
+        )
 
     tenons = tuple(replace(each, rect=moved(each.rect)) for each in build.tenons if each.member in names)
-    inside = [replace(each, x=each.x - late.hinge, y=each.y - late.foot,
-                      end=each.end and (each.end[0] - late.hinge, each.end[1] - late.foot))
-              for each in build.fixings]  # fmt: skip
+    inside = [
+        replace(
+            each,
+            x=each.x - late.hinge,
+            y=each.y - late.foot,
+            end=each.end and (each.end[0] - late.hinge, each.end[1] - late.foot),
+        )
+        for each in build.fixings
+    ]
     marks = tuple(
-        replace(each, points=tuple((min(max(x - late.hinge, 0.0), w), min(max(y - late.foot, 0.0), h))
-                                   for x, y in each.points))
+        replace(
+            each,
+            points=tuple((min(max(x - late.hinge, 0.0), w), min(max(y - late.foot, 0.0), h)) for x, y in each.points),
+        )
         for each in build.marks
-    )  # fmt: skip
+    )
     return replace(
-        build, width=w, height=h, parts=kept,
+        build,
+        width=w,
+        height=h,
+        parts=kept,
         tenons=tuple(each for each in tenons if min(each.rect.width, each.rect.height) > 1.0),
         sights=tuple(moved(each) for each in build.sights),
         fixings=tuple(each for each in inside if 0 < each.x < w and 0 < each.y < h),
-        dims=tuple(_dim(ctx, each, late, w, h) for each in build.dims), marks=marks,
-    )  # fmt: skip
+        dims=tuple(_dim(ctx, each, late, w, h) for each in build.dims),
+        marks=marks,
+    )
 
 
 def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) -> Dim:
@@ -146,8 +171,18 @@ def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) ->
     if changed and name in ctx.figures:
         old = ctx.figures[name]
         name = f"trimmed_{name}_{'low' if start == 0 else 'high'}"
-        ctx.figures.add(derived(name, f"{old.label}, trimmed", end - start, Unit.MM, old, ctx.figures["late_foot"],
-                                ctx.figures["late_hinge"], formula="less what is taken off there"))  # fmt: skip
+        ctx.figures.add(
+            derived(
+                name,
+                f"{old.label}, trimmed",
+                end - start,
+                Unit.MM,
+                old,
+                ctx.figures["late_foot"],
+                ctx.figures["late_hinge"],
+                formula="less what is taken off there",
+            )
+        )
     return replace(dim, start=start, end=end, figure=name)
 
 
@@ -169,15 +204,34 @@ def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: L
     finished = Size(part.finished.length - along, part.finished.width - across, part.finished.thickness)
     length = _less(ctx, part, part.length, "length", finished.length) if along > 0.005 else part.length
     width = _less(ctx, part, part.width, "width", finished.width) if across > 0.005 else part.width
-    return replace(part, face=face, outline=outline, shape=moved if part.shape else (), finished=finished,
-                   length=length, width=width, volume=part.volume * area(shape) / max(whole, 1.0))  # fmt: skip
+    return replace(
+        part,
+        face=face,
+        outline=outline,
+        shape=moved if part.shape else (),
+        finished=finished,
+        length=length,
+        width=width,
+        volume=part.volume * area(shape) / max(whole, 1.0),
+    )
 
 
 def _less(ctx: Context, part: Part, old: Figure, which: str, value: float) -> Figure:
     f = ctx.figures
-    return f.add(derived(f"trimmed_{part.slug}_{which}", f"{part.name}, {which}, trimmed", value, Unit.MM, old,
-                         f["late_foot"], f["late_head"], f["late_hinge"], f["late_latch"],
-                         formula="less what is taken off there"))  # fmt: skip
+    return f.add(
+        derived(
+            f"trimmed_{part.slug}_{which}",
+            f"{part.name}, {which}, trimmed",
+            value,
+            Unit.MM,
+            old,
+            f["late_foot"],
+            f["late_head"],
+            f["late_hinge"],
+            f["late_latch"],
+            formula="less what is taken off there",
+        )
+    )
 
 
 # --- what remains ------------------------------------------------------------------------------------------
@@ -215,16 +269,20 @@ def _at(ctx: Context, build: Build, edge: str) -> list[tuple[str, float, float, 
         r = part.face
         at = {"foot": r.y0, "head": build.height - r.y1, "hinge": r.x0, "latch": build.width - r.x1}[edge]
         least = LEAST.get(part.role)
-        if least is None or part.name.endswith(", back") or (part.depth is not None and part.depth[0] > 0.5 and (
-            part.role is not Role.LEDGE) and not part.at_hand):  # fmt: skip
+        if (
+            least is None
+            or part.name.endswith(", back")
+            or (part.depth is not None and part.depth[0] > 0.5 and (part.role is not Role.LEDGE) and not part.at_hand)
+        ):
             continue
         if part.role is Role.LEDGE:  # a ledge's ends move in towards the edge; its near edge towards foot or head
             near = {"foot": "lower", "head": "upper"}.get(edge, "")
             if (near and near in part.name) or (upright and "lower" in part.name):
                 found.append((f"{part.name}, from the {EDGES[edge]}", at, 0.0, f"part:{part.name}"))
         elif at < 0.5 and part.grain_upright is upright:
-            found.append((part.name, r.width if upright else r.height, _least(ctx, part, least, edge),
-                          f"part:{part.name}"))  # fmt: skip
+            found.append(
+                (part.name, r.width if upright else r.height, _least(ctx, part, least, edge), f"part:{part.name}")
+            )
     gap = next(name for name, its in GAPS.items() if its == edge)
     if gap in f:
         found.append((f[gap].label, f[gap].value, GAP, f"figure:{gap}"))
@@ -241,8 +299,11 @@ def _least(ctx: Context, part: Part, least: float, edge: str) -> float:
     """Return what must stay of a member: its tenons covered, its backset, its solid edge."""
     f = ctx.figures
     if part.role is Role.STILE and "tenon" in f:
-        least = min(part.face.width, f["tenon"].value + TENON_COVER) if "tenon_cover" in f or f["tenon"].value < (
-            part.face.width - TENON_COVER) else least  # fmt: skip
+        least = (
+            min(part.face.width, f["tenon"].value + TENON_COVER)
+            if "tenon_cover" in f or f["tenon"].value < (part.face.width - TENON_COVER)
+            else least
+        )
     lock = ctx.leaf.hardware.lock
     if part.role is Role.STILE and lock is not None and edge == "latch":
         least = max(least, lock.backset + BEHIND_SPINDLE)
@@ -260,27 +321,50 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         side = each.edge in ("hinge", "latch")
         may = "late.may_side" if side else "late.may_end"
         spare = max(allowed - (each.before - each.after), 0.0)
-        remedy = Remedy(f"{ctx.fmt(allowed)} off the {EDGES[each.edge]}, at the most", field, max(allowed, 0.0)) if (
-            over) else Remedy(f"Leave the site {ctx.fmt(spare)}, at the most", may, spare)  # fmt: skip
+        remedy = (
+            Remedy(f"{ctx.fmt(allowed)} off the {EDGES[each.edge]}, at the most", field, max(allowed, 0.0))
+            if (over)
+            else Remedy(f"Leave the site {ctx.fmt(spare)}, at the most", may, spare)
+        )
         code = f"late-{each.edge}-{each.what}".replace(" ", "-").replace(",", "")
-        ctx.say(code, Level.STOP if over else Level.LOOK, Stage.LEAF,
-                f"Too little is left of the {each.what}" if not over else f"The trim takes too much of the {each.what}",
-                f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
-                f"{ctx.fmt(each.least)} must stay.", remedy, rule="what must stay: common practice", where=each.where,
-                figure=f"late_{each.edge}")  # fmt: skip
+        ctx.say(
+            code,
+            Level.STOP if over else Level.LOOK,
+            Stage.LEAF,
+            f"Too little is left of the {each.what}" if not over else f"The trim takes too much of the {each.what}",
+            f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
+            f"{ctx.fmt(each.least)} must stay.",
+            remedy,
+            rule="what must stay: common practice",
+            where=each.where,
+            figure=f"late_{each.edge}",
+        )
     if not bad and rows:
         least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
-        ctx.say("late-fine", Level.FINE, Stage.LEAF, "The leaf bears its trim",
-                f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
-                where=least.where, figure=f"late_{least.edge}")  # fmt: skip
+        ctx.say(
+            "late-fine",
+            Level.FINE,
+            Stage.LEAF,
+            "The leaf bears its trim",
+            f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
+            where=least.where,
+            figure=f"late_{least.edge}",
+        )
 
 
 def _table(ctx: Context, rows: list[Remains]) -> Comparison:
     options = [
-        Option((f"{each.what}" + (f" ({EDGES[each.edge]})" if each.what == "old leaf" else ""), ctx.fmt(each.before),
-                ctx.fmt(each.after), ctx.fmt(each.worst), ctx.fmt(each.least) if each.least else ""),
-               Level.FINE if each.worst >= each.least - 0.005 else Level.LOOK)
+        Option(
+            (
+                f"{each.what}" + (f" ({EDGES[each.edge]})" if each.what == "old leaf" else ""),
+                ctx.fmt(each.before),
+                ctx.fmt(each.after),
+                ctx.fmt(each.worst),
+                ctx.fmt(each.least) if each.least else "",
+            ),
+            Level.FINE if each.worst >= each.least - 0.005 else Level.LOOK,
+        )
         for each in rows
-    ]  # fmt: skip
+    ]
     about = "What is left of each at the trimmed edges; the hinges, the lock and the list follow by themselves."
     return Comparison("Trimmed once made", about, COLUMNS, tuple(options))

@@ -33,14 +33,23 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         (refused if met else kept).append(each)
         names += met
     what = build.fixings[0].what
-    count = ctx.figures.add(given("pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True,
-                                  source="as set out, less those refused"))  # fmt: skip
+    count = ctx.figures.add(
+        given(
+            "pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True, source="as set out, less those refused"
+        )
+    )
     if refused:
         listed = ", ".join(dict.fromkeys(names))
-        ctx.say("pins-refused", Level.FINE, Stage.LEAF, f"{counted(len(refused), what.removesuffix('s'))} left out",
-                f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
-                Remedy("Clamp there until the glue has set"), rule="none where anything will be cut or bored",
-                figure="pins_count")  # fmt: skip
+        ctx.say(
+            "pins-refused",
+            Level.FINE,
+            Stage.LEAF,
+            f"{counted(len(refused), what.removesuffix('s'))} left out",
+            f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
+            Remedy("Clamp there until the glue has set"),
+            rule="none where anything will be cut or bored",
+            figure="pins_count",
+        )
     return replace(build, fixings=tuple(kept), refused=tuple(refused))
 
 

@@ -22,9 +22,14 @@ def judge_shop(ctx: Context, build: Build) -> None:
     _sander(ctx, build)
     _saw(ctx, build)
     if len(ctx.findings.items) == found and build.glue_ups:
-        ctx.say("shop", Level.FINE, Stage.LEAF, "The shop can hold it",
-                f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
-                figure="rule_bench_length")  # fmt: skip
+        ctx.say(
+            "shop",
+            Level.FINE,
+            Stage.LEAF,
+            "The shop can hold it",
+            f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
+            figure="rule_bench_length",
+        )
 
 
 def _bench(ctx: Context, build: Build) -> None:
@@ -53,14 +58,26 @@ def _clamps(ctx: Context, build: Build) -> None:
     add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, choice=True, source="as it is set out"))
     add(given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, choice=True, source="common practice"))
     if widest.across > reach.value:
-        ctx.say("shop-reach", Level.LOOK, Stage.LEAF, "The clamps do not reach",
-                f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
-                Remedy("Two clamps end to end, or wedges between cleats on a board"), figure="glue_across")  # fmt: skip
+        ctx.say(
+            "shop-reach",
+            Level.LOOK,
+            Stage.LEAF,
+            "The clamps do not reach",
+            f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
+            Remedy("Two clamps end to end, or wedges between cleats on a board"),
+            figure="glue_across",
+        )
     if most.clamps > number.value:
-        ctx.say("shop-clamps", Level.LOOK, Stage.LEAF, "Not enough clamps at one time",
-                f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
-                Remedy("Bowed bearers reach two places with one clamp"),
-                Remedy("Or in stages, weights and cleats between"), figure="glue_clamps")  # fmt: skip
+        ctx.say(
+            "shop-clamps",
+            Level.LOOK,
+            Stage.LEAF,
+            "Not enough clamps at one time",
+            f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
+            Remedy("Bowed bearers reach two places with one clamp"),
+            Remedy("Or in stages, weights and cleats between"),
+            figure="glue_clamps",
+        )
 
 
 def _planer(ctx: Context, build: Build) -> None:
@@ -68,10 +85,16 @@ def _planer(ctx: Context, build: Build) -> None:
     wide = [part for part in build.parts if _planed(part) and part.planed.width > planer.value]
     if wide:
         first = max(wide, key=lambda each: each.planed.width)
-        ctx.say("shop-planer", Level.LOOK, Stage.LEAF, "A part is wider than the planer",
-                f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
-                Remedy("Plane it in halves before the last joint, or by hand across the grain"),
-                where=f"part:{first.name}", figure="rule_planer_width")  # fmt: skip
+        ctx.say(
+            "shop-planer",
+            Level.LOOK,
+            Stage.LEAF,
+            "A part is wider than the planer",
+            f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
+            Remedy("Plane it in halves before the last joint, or by hand across the grain"),
+            where=f"part:{first.name}",
+            figure="rule_planer_width",
+        )
 
 
 def _planed(part: Part) -> bool:
@@ -81,9 +104,15 @@ def _planed(part: Part) -> bool:
 def _sander(ctx: Context, build: Build) -> None:
     sander = ctx.rule("sander_width", "sander takes")
     if 0 < sander.value < build.width:
-        ctx.say("shop-sander", Level.LOOK, Stage.LEAF, "The leaf is wider than the sander",
-                f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
-                Remedy("By hand, or in a shop with a wider one"), figure="rule_sander_width")  # fmt: skip
+        ctx.say(
+            "shop-sander",
+            Level.LOOK,
+            Stage.LEAF,
+            "The leaf is wider than the sander",
+            f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
+            Remedy("By hand, or in a shop with a wider one"),
+            figure="rule_sander_width",
+        )
 
 
 def _saw(ctx: Context, build: Build) -> None:
@@ -91,7 +120,13 @@ def _saw(ctx: Context, build: Build) -> None:
     sheets = [part for part in build.parts if isinstance(stuff(part.species), Sheet) and not part.at_hand]
     wide = [part for part in sheets if min(part.planed.width, part.planed.length) > saw.value]
     if wide:
-        ctx.say("shop-saw", Level.LOOK, Stage.LEAF, "A sheet part is wider than the saw takes",
-                f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",
-                Remedy("A hand saw along a straightedge, or have it cut where it is sold"),
-                where=f"part:{wide[0].name}", figure="rule_saw_width")  # fmt: skip
+        ctx.say(
+            "shop-saw",
+            Level.LOOK,
+            Stage.LEAF,
+            "A sheet part is wider than the saw takes",
+            f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",
+            Remedy("A hand saw along a straightedge, or have it cut where it is sold"),
+            where=f"part:{wide[0].name}",
+            figure="rule_saw_width",
+        )

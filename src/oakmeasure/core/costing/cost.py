@@ -22,8 +22,11 @@ def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...],
     hours = _hours(ctx, build)
     timber, sheet = _timber(ctx, plan, rack, leaves), _sheet(ctx, plan, leaves)
     price = ctx.rule("hour_price", "an hour of work", Unit.MONEY)
-    work = ctx.figures.add(derived("cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price,
-                                   formula="hours × the hour's price"))  # fmt: skip
+    work = ctx.figures.add(
+        derived(
+            "cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price, formula="hours × the hour's price"
+        )
+    )
     ctx.figures.add(total("cost", "cost of one leaf", plus(work), plus(timber), plus(sheet)))
 
 
@@ -54,10 +57,21 @@ def _hours(ctx: Context, build: Build) -> Figure:
         "old": "taking down and cleaning the old leaf",
     }
     terms = [
-        plus(ctx.figures.add(given(f"hours_{key}", f"hours, {words[key]}", value, Unit.HOURS, choice=True,
-                                   source="made up from common practice")))
-        for key, value in items.items() if value
-    ]  # fmt: skip
+        plus(
+            ctx.figures.add(
+                given(
+                    f"hours_{key}",
+                    f"hours, {words[key]}",
+                    value,
+                    Unit.HOURS,
+                    choice=True,
+                    source="made up from common practice",
+                )
+            )
+        )
+        for key, value in items.items()
+        if value
+    ]
     return ctx.figures.add(total("hours", "hours of work", *terms))
 
 
@@ -84,8 +98,17 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         )
     )
     rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
-    return ctx.figures.add(derived("cost_timber", "timber", by_price / leaves + cubic.value * rate.value, Unit.MONEY,
-                                   cubic, rate, formula="cubic metres × price, or the boards' own prices"))  # fmt: skip
+    return ctx.figures.add(
+        derived(
+            "cost_timber",
+            "timber",
+            by_price / leaves + cubic.value * rate.value,
+            Unit.MONEY,
+            cubic,
+            rate,
+            formula="cubic metres × price, or the boards' own prices",
+        )
+    )
 
 
 def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
@@ -96,7 +119,16 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
             square = sum(cut.stock.area for cut in group.plan.boards) / MM2_PER_M2
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
-    bought = ctx.figures.add(given("sheet_area", "sheet as bought, a leaf", area / leaves, Unit.M2,
-                                   choice=True, source="whole sheets of the plan"))  # fmt: skip
-    return ctx.figures.add(derived("cost_sheet", "sheet", value / leaves, Unit.MONEY, bought,
-                                   formula="each by its kind and thickness"))  # fmt: skip
+    bought = ctx.figures.add(
+        given(
+            "sheet_area",
+            "sheet as bought, a leaf",
+            area / leaves,
+            Unit.M2,
+            choice=True,
+            source="whole sheets of the plan",
+        )
+    )
+    return ctx.figures.add(
+        derived("cost_sheet", "sheet", value / leaves, Unit.MONEY, bought, formula="each by its kind and thickness")
+    )

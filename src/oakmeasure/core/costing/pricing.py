@@ -69,11 +69,14 @@ def price_of(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> Pr
     wood = timber if timber is not None else f["cost_timber"].value + f["cost_sheet"].value
     faces = 2 * leaf.build.width * leaf.build.height / MM2_PER_M2
     lines = [
-        Line("timber and sheet as bought", wood, note="its share of the whole job's plan" if of_plan else
-             "by its own quick plan"),
+        Line(
+            "timber and sheet as bought",
+            wood,
+            note="its share of the whole job's plan" if of_plan else "by its own quick plan",
+        ),
         Line("hardware", hardware_price(leaf), note=_hardware_words(leaf)),
         Line("finish", faces * rules.finish_price.value, note=f"{faces:.1f} m² of faces"),
-    ]  # fmt: skip
+    ]
     hours = {key: f[f"hours_{key}"].value for key in OPERATIONS if f"hours_{key}" in f}
     hours["hanging"] = float(prices["hanging"]["hours"])
     lines += [Line(OPERATIONS[key], value * hour, value) for key, value in hours.items() if value]
@@ -129,8 +132,12 @@ def _bought(leaf: LeafSolution, rules: ShopRules, hour: float) -> tuple[Line, ..
     slab = float(prices["slab"]["each"])
     alter = float(prices["slab"]["alter_hours"]) if f["slab_off"].value + f["slab_off_height"].value > HAIR else 0.0
     hang = float(prices["hanging"]["hours"])
-    lines = [Line("slab as sold", slab), Line("hardware", hardware_price(leaf)),
-             Line("altering it", alter * hour, alter), Line("hanging it", hang * hour, hang)]  # fmt: skip
+    lines = [
+        Line("slab as sold", slab),
+        Line("hardware", hardware_price(leaf)),
+        Line("altering it", alter * hour, alter),
+        Line("hanging it", hang * hour, hang),
+    ]
     cost = sum(each.value for each in lines)
     return (*lines, Line("margin", cost * rules.margin.value / 100))
 
@@ -177,5 +184,7 @@ def buy_ways(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> tu
         ("planed to size", ready, 0.0, cutting, "comes straight, may move again; order 5 % more"),
         ("machined out of house", ready, machined, 0.0, "drawings must be final; joints as they are sent"),
     )
-    return tuple(BuyWay(words, wood, service, hours, wood + service + hours * hour, note)
-                 for words, wood, service, hours, note in made)  # fmt: skip
+    return tuple(
+        BuyWay(words, wood, service, hours, wood + service + hours * hour, note)
+        for words, wood, service, hours, note in made
+    )

@@ -278,8 +278,18 @@ def _lot(job: Job, key: tuple[CutKind, str, float, float], wanted: Sequence[Want
         trim if kind is CutKind.SHEETS else job.rules.end_trim.value,
         job.cutting.first,
     )
-    return Lot(kind, made_of, thickness, width, problem, {name: alike for name, (_, alike) in by_name.items()}, sources,
-               laid, rest, sunk)  # fmt: skip
+    return Lot(
+        kind,
+        made_of,
+        thickness,
+        width,
+        problem,
+        {name: alike for name, (_, alike) in by_name.items()},
+        sources,
+        laid,
+        rest,
+        sunk,
+    )
 
 
 def _grained(item: Board | Section | SheetStock) -> bool:
@@ -297,9 +307,11 @@ def _sources(job: Job, key: tuple[CutKind, str, float, float]) -> list[Source]:
         ]
     if kind is CutKind.BARS:
         rate = job.rules.timber_price.value / MM3_PER_M3
-        return [Source(each, at, _price(each, each.length * each.width * each.thickness * rate))
-                for at, each in enumerate(job.sections)
-                if (each.thickness, each.width) == (thickness, width) and each.species in (None, made_of)]  # fmt: skip
+        return [
+            Source(each, at, _price(each, each.length * each.width * each.thickness * rate))
+            for at, each in enumerate(job.sections)
+            if (each.thickness, each.width) == (thickness, width) and each.species in (None, made_of)
+        ]
     made = stuff(made_of)
     assert isinstance(made, Sheet)
     rate = made.price_m2 * thickness / SHEET_PRICED_AT / MM2_PER_M2
@@ -443,8 +455,14 @@ def with_cut(job: Job, stock: CutStock, made_of: str) -> Job:
         for each in stock.offcuts:
             label = next(f"O{n}" for n in range(1, 10_000) if f"O{n}" not in taken)
             taken.add(label)
-            update: dict[str, object] = {"label": label, "came": Came.OFFCUT, "quantity": 1, "price": None,
-                                         "length": each.length, "width": each.width}  # fmt: skip
+            update: dict[str, object] = {
+                "label": label,
+                "came": Came.OFFCUT,
+                "quantity": 1,
+                "price": None,
+                "length": each.length,
+                "width": each.width,
+            }
             if isinstance(item, Board):
                 update["species"], update["marks"] = made_of, _marks_on(item, each)
             if each.length >= 150 and each.width >= (20 if kind is Board else 100):

@@ -92,11 +92,27 @@ def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
     if found:
         count = sum(len(group.plan.boards) for group in found)
         kerf = ctx.rule("kerf", "saw kerf")
-        ctx.figures.add(derived("sheets", "sheets", count, Unit.COUNT, kerf,
-                                formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each"))  # fmt: skip
+        ctx.figures.add(
+            derived(
+                "sheets",
+                "sheets",
+                count,
+                Unit.COUNT,
+                kerf,
+                formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each",
+            )
+        )
         least = sum(group.plan.least_boards for group in found)
-        ctx.figures.add(derived("least_sheets", "sheets, at the least", least, Unit.COUNT, kerf,
-                                formula="parts with their kerfs, against whole sheets"))  # fmt: skip
+        ctx.figures.add(
+            derived(
+                "least_sheets",
+                "sheets, at the least",
+                least,
+                Unit.COUNT,
+                kerf,
+                formula="parts with their kerfs, against whole sheets",
+            )
+        )
     return tuple(found)
 
 
@@ -108,8 +124,11 @@ def boards_for(rack: Sequence[Board], species: str, rough: float) -> list[tuple[
     """Return the boards, with their places on the rack, that a part so thick is cut out of: those just thick enough,
     the thinnest first, and those a little over, for no two are sawn alike.
     """
-    thick = [(at, each) for at, each in enumerate(rack) if each.species in (None, species) and not each.forbidden
-             and each.thickness >= rough - 1e-6]  # fmt: skip
+    thick = [
+        (at, each)
+        for at, each in enumerate(rack)
+        if each.species in (None, species) and not each.forbidden and each.thickness >= rough - 1e-6
+    ]
     least = min((each.thickness for _, each in thick), default=0.0)
     return sorted(
         (each for each in thick if each[1].thickness <= least + SAWN_ALIKE), key=lambda each: each[1].thickness
@@ -226,8 +245,14 @@ def _report(
     if sheets and not any(group.plan.unplaced for group in sheets):
         number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
-        ctx.say("sheets", Level.FINE, Stage.TIMBER, f"{counted(round(number), 'sheet')}; {words}",
-                "Of each thickness whole sheets are counted.", figure="sheets")  # fmt: skip
+        ctx.say(
+            "sheets",
+            Level.FINE,
+            Stage.TIMBER,
+            f"{counted(round(number), 'sheet')}; {words}",
+            "Of each thickness whole sheets are counted.",
+            figure="sheets",
+        )
     return LeafPlan(
         (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
     )

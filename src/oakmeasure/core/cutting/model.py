@@ -202,9 +202,7 @@ def _by_material(stock: Sequence[tuple[int, int, int | None]], need: int) -> flo
     return cost
 
 
-def least_cost(
-    stock: Sequence[tuple[int, int, int | None]], *, need: int, at_least: float, most: int
-) -> int:  # fmt: skip
+def least_cost(stock: Sequence[tuple[int, int, int | None]], *, need: int, at_least: float, most: int) -> int:
     """Return the least cost of whole pieces of stock, hundredths, that reaches `at_least` and holds `need` in all.
 
     stock: price, size and how many of each there are. most: cost of a plan that is known; no more is tried. Exact:

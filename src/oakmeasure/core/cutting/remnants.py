@@ -50,8 +50,11 @@ def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: fl
     for y in sorted({0.0, *(each.y + each.width for each in against)}):
         if y + width > remnant.width + 1e-6:
             break
-        met = [(round(10 * each.x), round(10 * (each.x + each.length))) for each in against
-               if each.y < y + width - 1e-6 and each.y + each.width > y + 1e-6]  # fmt: skip
+        met = [
+            (round(10 * each.x), round(10 * (each.x + each.length)))
+            for each in against
+            if each.y < y + width - 1e-6 and each.y + each.width > y + 1e-6
+        ]
         ends = [(0, round(10 * trim)), (round(10 * (remnant.length - trim)), round(10 * remnant.length))]
         for a, b in spans_beside([*met, *ends], round(10 * remnant.length)):
             if (b - a) / 10 >= length - 1e-6:

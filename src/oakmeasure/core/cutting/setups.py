@@ -55,8 +55,12 @@ def setups(leaves: Iterable[LeafSolution]) -> tuple[Setup, ...]:
     The planed sizes are set, the trimming allowance still on. What is there already, what comes as sheet and what
     off-cuts give is not planed, and left out.
     """
-    pieces = [Piece(leaf.leaf.name, part, leaf.pieces_of(part)) for leaf in leaves for part in leaf.cut_parts
-              if _is_planed(part)]  # fmt: skip
+    pieces = [
+        Piece(leaf.leaf.name, part, leaf.pieces_of(part))
+        for leaf in leaves
+        for part in leaf.cut_parts
+        if _is_planed(part)
+    ]
     found: list[Setup] = []
     for machine in Machine:
         groups: dict[tuple[int, int], list[Piece]] = {}

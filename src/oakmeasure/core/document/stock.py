@@ -129,8 +129,11 @@ class Board(Model):
         for at, mark in enumerate(self.marks):
             if mark.x + mark.length > self.length + HAIR or mark.y + mark.width > self.width + HAIR:
                 size = f"{self.length:g} mm × {self.width:g} mm"
-                raise InputError(f"marks.{at}", f"{mark.x + mark.length:g}, {mark.y + mark.width:g}",
-                                 f"a defect inside the board, {size}")  # fmt: skip
+                raise InputError(
+                    f"marks.{at}",
+                    f"{mark.x + mark.length:g}, {mark.y + mark.width:g}",
+                    f"a defect inside the board, {size}",
+                )
         return self
 
     @property

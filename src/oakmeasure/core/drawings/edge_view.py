@@ -51,14 +51,23 @@ def edge_on(
     for each in _at_edge(build, at_latch):
         x0, x1 = span(build.depth_of(each))
         layer, grain = (Layer.WOOD, Grain.UPRIGHT) if each.grain_upright else (Layer.END_GRAIN, Grain.END)
-        page.rect(Rect(x0, each.face.y0, x1, each.face.y1), layer, ref=f"part:{each.name}", grain=grain,
-                  tint=stuff(each.species).tint)  # fmt: skip
+        page.rect(
+            Rect(x0, each.face.y0, x1, each.face.y1),
+            layer,
+            ref=f"part:{each.name}",
+            grain=grain,
+            tint=stuff(each.species).tint,
+        )
     into = "latch stile" if at_latch else "hinge stile"
     for tenon in build.tenons:
         if tenon.through and tenon.into == into:
             middle, half = x + t / 2, tenon.thickness / 2
-            page.rect(Rect(middle - half, tenon.rect.y0, middle + half, tenon.rect.y1), Layer.END_GRAIN,
-                      ref=f"part:{tenon.member}", grain=Grain.END)  # fmt: skip
+            page.rect(
+                Rect(middle - half, tenon.rect.y0, middle + half, tenon.rect.y1),
+                Layer.END_GRAIN,
+                ref=f"part:{tenon.member}",
+                grain=Grain.END,
+            )
     _heading(page, build, show, x, step, "latch edge" if at_latch else "hinge edge", face_right)
     for cut in leaf.borings:
         if cut.solid is None or away(cut.solid) > REACH:
@@ -101,8 +110,11 @@ def _heading(page: Sketch, build: Build, show: Show, x: float, step: float, word
 
 def _at_edge(build: Build, at_latch: bool) -> Iterable[Part]:
     """Return what is seen at an edge, what lies furthest in first."""
-    off = [(build.width - each.face.x1 if at_latch else each.face.x0, each) for each in build.parts
-           if each.role is not Role.PANEL]  # fmt: skip
+    off = [
+        (build.width - each.face.x1 if at_latch else each.face.x0, each)
+        for each in build.parts
+        if each.role is not Role.PANEL
+    ]
     return (each for away, each in sorted(off, key=lambda pair: -pair[0]) if away < REACH)
 
 
@@ -130,8 +142,13 @@ def section(
         if r.y0 <= y <= r.y1 and r.x0 < high and r.x1 > low:
             grain = Grain.END if each.grain_upright else Grain.LEVEL
             layer = Layer.END_GRAIN if each.grain_upright else Layer.WOOD
-            page.area(box(r.x0, r.x1, build.depth_of(each)), layer, ref=f"part:{each.name}", grain=grain,
-                      tint=stuff(each.species).tint)  # fmt: skip
+            page.area(
+                box(r.x0, r.x1, build.depth_of(each)),
+                layer,
+                ref=f"part:{each.name}",
+                grain=grain,
+                tint=stuff(each.species).tint,
+            )
     for thing in leaf.clashes.things:
         x0, y0, x1, y1 = thing.solid.box
         if y0 <= y <= y1 and x0 < high and x1 > low and thing.kind is not Kind.BITE:

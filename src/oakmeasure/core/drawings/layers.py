@@ -85,8 +85,10 @@ def panel(sketch: Sketch, part: Part, tint: str) -> None:
     inset = min(5.0, face.width / 6, face.height / 6)
     if part.shape:
         middle = (face.x0 + face.x1) / 2
-        inside = [(x + (inset if x < middle else -inset), y - inset if at >= 2 else y + inset)
-                  for at, (x, y) in enumerate(part.shape)]  # fmt: skip
+        inside = [
+            (x + (inset if x < middle else -inset), y - inset if at >= 2 else y + inset)
+            for at, (x, y) in enumerate(part.shape)
+        ]
         sketch.line([*inside, inside[0]], Layer.FAINT)
     else:
         sketch.box(Rect(face.x0 + inset, face.y0 + inset, face.x1 - inset, face.y1 - inset), Layer.FAINT)
@@ -171,8 +173,9 @@ def plan(sketch: Sketch, build: Build, step: float) -> None:
         _cut_part(sketch, part, rect, along=not part.grain_upright)
     _tongues(sketch, build, base, times)
     _t_tongues(sketch, build, base, times)
-    sketch.page().label(-6 * step, base + build.thickness * times / 2, "plan, × 2", layer=Layer.PENCIL, size=0.9,
-                        anchor=Anchor.RIGHT)  # fmt: skip
+    sketch.page().label(
+        -6 * step, base + build.thickness * times / 2, "plan, × 2", layer=Layer.PENCIL, size=0.9, anchor=Anchor.RIGHT
+    )
 
 
 def _tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
@@ -184,8 +187,12 @@ def _tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
             continue
         z0, z1 = build.depth_of(part)
         middle, half = (z0 + z1) / 2, (z1 - z0) / 6
-        tip = Rect(part.face.x1, base + (middle - half) * times, part.face.x1 + min(tongue, 20.0),
-                   base + (middle + half) * times)  # fmt: skip
+        tip = Rect(
+            part.face.x1,
+            base + (middle - half) * times,
+            part.face.x1 + min(tongue, 20.0),
+            base + (middle + half) * times,
+        )
         sketch.rect(tip, Layer.END_GRAIN, ref=f"part:{part.name}", tint=stuff(part.species).tint)
         sketch.box(tip, Layer.OUTLINE, ref=f"part:{part.name}")
 

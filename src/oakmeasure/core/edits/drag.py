@@ -58,8 +58,10 @@ def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
         return Drop("build.lock_height", round(y + floor, 3), words)
     if not choice.rows:
         return None
-    rows = tuple(row.model_copy(update={"height": round(y - half - below, 3)}) if n == at else row
-                 for n, row in enumerate(choice.rows))  # fmt: skip
+    rows = tuple(
+        row.model_copy(update={"height": round(y - half - below, 3)}) if n == at else row
+        for n, row in enumerate(choice.rows)
+    )
     return Drop("build.rows", rows, words)
 
 
@@ -80,8 +82,11 @@ def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     for part in leaf.build.parts:
         if part.role in (Role.RAIL, Role.LEDGE) and not part.name.endswith(", back"):
             f = part.face
-            marks += [(f.y0 - half, f"under the {part.name}"), (f.y1 + half, f"over the {part.name}"),
-                      ((f.y0 + f.y1) / 2, f"the middle of the {part.name}")]  # fmt: skip
+            marks += [
+                (f.y0 - half, f"under the {part.name}"),
+                (f.y1 + half, f"over the {part.name}"),
+                ((f.y0 + f.y1) / 2, f"the middle of the {part.name}"),
+            ]
     near = min(marks, key=lambda each: abs(each[0] - y), default=(y, ""))
     y, words = near if abs(near[0] - y) <= SNAP and foot <= near[0] <= top else (y, "")
     rect = places[number - 1].rect
@@ -137,9 +142,7 @@ def _neighbours(leaf: LeafSolution, rail: Part) -> tuple[float, float]:
     return max(below, default=0.0), min(above, default=leaf.build.height)
 
 
-def _snapped(
-    leaf: LeafSolution, y: float, below: float, above: float, half: float, floor: float
-) -> tuple[float, str]:  # fmt: skip
+def _snapped(leaf: LeafSolution, y: float, below: float, above: float, half: float, floor: float) -> tuple[float, str]:
     """Return the place to which the rail jumps, and to what."""
     places = [(LOCK_HEIGHT - floor, "the usual lock height"), ((below + above) / 2, "equal panels")]
     for place in leaf.butts.places if leaf.butts is not None else ():

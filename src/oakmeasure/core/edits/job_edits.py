@@ -338,8 +338,14 @@ def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
 
 
 OF_THE_SITE = ("readings", "polygon", "template", "head", "bows", "floor", "in_the_way", "lining", "fit", "slide")
-UNHUNG: dict[str, Any] = {"gaps": Gaps(), "second": Gaps(), "run": (), "sliding": Sliding(), "proof_held": False,
-                          "signed": None}  # fmt: skip
+UNHUNG: dict[str, Any] = {
+    "gaps": Gaps(),
+    "second": Gaps(),
+    "run": (),
+    "sliding": Sliding(),
+    "proof_held": False,
+    "signed": None,
+}
 
 
 def begun_again(leaf: Leaf) -> Leaf:
@@ -361,8 +367,14 @@ def for_another_opening(leaf: Leaf) -> Leaf:
     """Return a leaf as the start of one for another opening: sizes by tape stay, assumed; what else was read at that
     one opening stays with it.
     """
-    own = {"measured_by": MeasuredBy.TAPE, "polygon": None, "template": None, "bows": (), "in_the_way": (),
-           "floor": FloorReadings()}  # fmt: skip
+    own = {
+        "measured_by": MeasuredBy.TAPE,
+        "polygon": None,
+        "template": None,
+        "bows": (),
+        "in_the_way": (),
+        "floor": FloorReadings(),
+    }
     return begun_again(leaf).model_copy(update=own)
 
 

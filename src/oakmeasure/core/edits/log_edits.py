@@ -50,8 +50,11 @@ def begun(job: Job, leaf: LeafSolution, op_id: str, at: datetime) -> Job:
     entries = []
     if leaf.making is not None:
         states = progress(leaf.making.operations, leaf.leaf.making.log)
-        entries = [LogEntry(at=at, kind=LogKind.STOP, op=each) for each, state in states.items()
-                   if state is Progress.RUNNING and each != op_id]  # fmt: skip
+        entries = [
+            LogEntry(at=at, kind=LogKind.STOP, op=each)
+            for each, state in states.items()
+            if state is Progress.RUNNING and each != op_id
+        ]
         if states[op_id] is Progress.RUNNING:
             return job
     return with_entry(job, leaf.leaf.id, *entries, LogEntry(at=at, kind=LogKind.START, op=op_id))

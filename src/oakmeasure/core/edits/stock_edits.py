@@ -36,8 +36,14 @@ def with_boards(job: Job, boards: tuple[Board, ...]) -> Job:
 def with_new_board(job: Job, like: int | None) -> Job:
     """Return the job with one more board: as large as another one, clear, its label the next that is free."""
     model = job.boards[like] if like is not None else Board(length=2400, width=200, thickness=52)
-    fresh = Board(species=model.species, length=model.length, width=model.width, thickness=model.thickness, quantity=1,
-                  label=free_label(job))  # fmt: skip
+    fresh = Board(
+        species=model.species,
+        length=model.length,
+        width=model.width,
+        thickness=model.thickness,
+        quantity=1,
+        label=free_label(job),
+    )
     at = 1 + max((n for n, each in enumerate(job.boards) if each.is_owned), default=-1)
     return with_boards(job, (*job.boards[:at], fresh, *job.boards[at:]))
 
@@ -89,8 +95,13 @@ def drawn_mark(board: Board, start: Spot, end: Spot, like: Mark | None) -> Mark 
     if x1 - x0 < LEAST_MARK or y1 - y0 < LEAST_MARK:
         return None
     face = Face.OTHER if start.face is Face.OTHER else Face.BEST
-    made: dict[str, Any] = {"face": face, "x": x0, "y": _on_best(board, face, y0, y1 - y0), "length": x1 - x0,
-                            "width": y1 - y0}  # fmt: skip
+    made: dict[str, Any] = {
+        "face": face,
+        "x": x0,
+        "y": _on_best(board, face, y0, y1 - y0),
+        "length": x1 - x0,
+        "width": y1 - y0,
+    }
     return Mark(**made) if like is None else Mark(flaw=like.flaw, **made)
 
 
@@ -140,8 +151,10 @@ def with_pin(job: Job, leaf: str, part: str, board: str) -> Job:
 
 def with_forbidden(job: Job, label: str, *, forbidden: bool = True) -> Job:
     """Return the job with a board or sheet left out of all plans, or let in again."""
-    boards = tuple(each.model_copy(update={"forbidden": forbidden}) if each.label == label else each
-                   for each in job.boards)  # fmt: skip
-    sheets = tuple(each.model_copy(update={"forbidden": forbidden}) if each.label == label else each
-                   for each in job.sheets)  # fmt: skip
+    boards = tuple(
+        each.model_copy(update={"forbidden": forbidden}) if each.label == label else each for each in job.boards
+    )
+    sheets = tuple(
+        each.model_copy(update={"forbidden": forbidden}) if each.label == label else each for each in job.sheets
+    )
     return job.model_copy(update={"boards": boards, "sheets": sheets})

@@ -94,23 +94,43 @@ def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
         return []
     fmt, height = ctx.fmt, fitted.height.value
     options = [
-        way(ctx, "other_gear", f"the {each.name} fits", extra=each.price, title=each.name,
-            remedy=Remedy("", "slide.track_set", each))
-        for each in sets_for(place.way).values() if not misses(each, place, ctx.show)
-    ]  # fmt: skip
+        way(
+            ctx,
+            "other_gear",
+            f"the {each.name} fits",
+            extra=each.price,
+            title=each.name,
+            remedy=Remedy("", "slide.track_set", each),
+        )
+        for each in sets_for(place.way).values()
+        if not misses(each, place, ctx.show)
+    ]
     if name == "gear_short":
         options += _trim_ways(ctx, fitted, short)
         gains = table("ways_out")["thinner_lining"]["gains"]
         enough = short <= gains
-        options.append(way(ctx, "thinner_lining", f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
-                           level=Level.FINE if enough else Level.LOOK))  # fmt: skip
+        options.append(
+            way(
+                ctx,
+                "thinner_lining",
+                f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
+                level=Level.FINE if enough else Level.LOOK,
+            )
+        )
         options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.LOOK))
         area = fitted.width.value * (height - short) / MM2_PER_M2
         options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
     else:
         lower = overlap_left(ctx, ctx.figures[name])
-        options.append(way(ctx, "less_overlap", f"{fmt(lower)} over the head", remedy=Remedy(
-            "", "slide.overlap_head", lower), level=Level.FINE if lower >= 0 else Level.LOOK))  # fmt: skip
+        options.append(
+            way(
+                ctx,
+                "less_overlap",
+                f"{fmt(lower)} over the head",
+                remedy=Remedy("", "slide.overlap_head", lower),
+                level=Level.FINE if lower >= 0 else Level.LOOK,
+            )
+        )
     what = "the opening is too low" if name == "gear_short" else "the wall over the opening is too low"
     about = f"{fmt(short)} are missing: {what} for this set."
     return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
@@ -127,8 +147,7 @@ def _trim_ways(ctx: Context, fitted: Fit, short: float) -> Iterator[Option]:
         left = solid - each
         means += f", {ctx.fmt(left)} of solid edge left" if left >= 0 else f", its solid edge is only {ctx.fmt(solid)}"
         level = Level.FINE if left >= 0 else Level.LOOK
-    yield way(ctx, "trim_slab", means, size=short, level=level,
-              remedy=Remedy("", "slide.size_height", height - short))  # fmt: skip
+    yield way(ctx, "trim_slab", means, size=short, level=level, remedy=Remedy("", "slide.size_height", height - short))
 
 
 def _wall_ways(ctx: Context) -> list[Comparison]:
@@ -140,12 +159,17 @@ def _wall_ways(ctx: Context) -> list[Comparison]:
     left = ctx.figures["clear_width"].value - lost
     options = [
         way(ctx, "less_way", f"{ctx.fmt(left)} to walk through", level=Level.LOOK),
-        way(ctx, "two_leaves", "half the way at a time",
-            remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)),
-        way(ctx, "other_gear", "into the wall; opens it up: look for pipes and wires", title="A pocket in the wall",
-            extra=min(each.price for each in sets_for(Hanging.POCKET).values()), level=Level.LOOK,
-            remedy=Remedy("", "hanging", Hanging.POCKET)),
-    ]  # fmt: skip
+        way(ctx, "two_leaves", "half the way at a time", remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)),
+        way(
+            ctx,
+            "other_gear",
+            "into the wall; opens it up: look for pipes and wires",
+            title="A pocket in the wall",
+            extra=min(each.price for each in sets_for(Hanging.POCKET).values()),
+            level=Level.LOOK,
+            remedy=Remedy("", "hanging", Hanging.POCKET),
+        ),
+    ]
     about = f"{ctx.fmt(lost)} of free wall are missing beside the opening."
     return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
 
@@ -160,8 +184,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
     thinner = ctx.figures["thickness"].value - over / leaves
     options = [way(ctx, "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value))]
     if thinner >= 16:
-        options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick",
-                           remedy=ctx.thickness_remedy("", thinner)))  # fmt: skip
+        options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick", remedy=ctx.thickness_remedy("", thinner)))
     off = ctx.figures.get("stand_off_whole") or ctx.figures.get("stand_off")  # of the track: it stays
     gained = ctx.figures["back_off"].value - max(ctx.leaf.slide.air, off.value if off is not None else 0.0)
     if gained > HAIR:
@@ -225,9 +248,16 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
         means += f"{ctx.fmt(found.off_height)} off the height"
         if off > solid:
             means += f"; its solid edge is only {ctx.fmt(solid)}"
-        options.append(way(ctx, "alter_slab", means, size=found.off_width + found.off_height,
-                           area=found.width * found.height * fitted.leaves / MM2_PER_M2,
-                           level=Level.FINE if off <= solid else Level.LOOK))  # fmt: skip
+        options.append(
+            way(
+                ctx,
+                "alter_slab",
+                means,
+                size=found.off_width + found.off_height,
+                area=found.width * found.height * fitted.leaves / MM2_PER_M2,
+                level=Level.FINE if off <= solid else Level.LOOK,
+            )
+        )
     about = f"For {ctx.show.size(width, height)}; hours at {ctx.rules.hour_price.value:g}."
     return [Comparison("Make, alter or buy", about, WAY_COLUMNS, _dearest_last(options))]
 

@@ -70,9 +70,15 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         return
     found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())
     if found is None:
-        ctx.say("stock", Level.FINE, Stage.FIT, "To be made: no common slab will do",
-                f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
-                rule="common sizes of slabs", figure="leaf_width")  # fmt: skip
+        ctx.say(
+            "stock",
+            Level.FINE,
+            Stage.FIT,
+            "To be made: no common slab will do",
+            f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
+            rule="common sizes of slabs",
+            figure="leaf_width",
+        )
         return
     add = ctx.figures.add
     slab_width = add(
@@ -98,8 +104,23 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
             figure="slab_off",
         )
         return
-    rest = add(derived("slab_edge_left", "solid edge left on the slab", left_after(depth=solid.value, off=off.value),
-                       Unit.MM, solid, off, formula="solid edge − what comes off"))  # fmt: skip
-    ctx.say("stock", Level.FINE, Stage.FIT, f"A slab of {size} could be altered",
-            f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",
-            rule="common sizes of slabs", figure="slab_off")  # fmt: skip
+    rest = add(
+        derived(
+            "slab_edge_left",
+            "solid edge left on the slab",
+            left_after(depth=solid.value, off=off.value),
+            Unit.MM,
+            solid,
+            off,
+            formula="solid edge − what comes off",
+        )
+    )
+    ctx.say(
+        "stock",
+        Level.FINE,
+        Stage.FIT,
+        f"A slab of {size} could be altered",
+        f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",
+        rule="common sizes of slabs",
+        figure="slab_off",
+    )

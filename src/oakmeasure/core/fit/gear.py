@@ -158,9 +158,15 @@ def judge_set(ctx: Context, place: Place) -> None:
         return
     buy = length_to_buy(chosen, place.track)
     cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
-    ctx.say("set", Level.FINE, Stage.FIT, f"The {chosen.name} suits this leaf",
-            f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
-            rule="its sheet", figure="track_needed")  # fmt: skip
+    ctx.say(
+        "set",
+        Level.FINE,
+        Stage.FIT,
+        f"The {chosen.name} suits this leaf",
+        f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
+        rule="its sheet",
+        figure="track_needed",
+    )
 
 
 def overlap_left(ctx: Context, short: Figure) -> float:
@@ -173,8 +179,16 @@ def _headroom(ctx: Context, place: Place) -> None:
     chosen, add = ctx.leaf.slide.track_set, ctx.figures.add
     if chosen is None or chosen.opening is not None:
         return
-    over = add(derived("leaf_over_head", "leaf's top over the opening's head", place.over_head, Unit.MM,
-                       ctx.figures["leaf_height"], formula="foot + height − lowest head"))  # fmt: skip
+    over = add(
+        derived(
+            "leaf_over_head",
+            "leaf's top over the opening's head",
+            place.over_head,
+            Unit.MM,
+            ctx.figures["leaf_height"],
+            formula="foot + height − lowest head",
+        )
+    )
     above = add(given("gear_above", "track and hangers over the leaf", chosen.above, source=chosen.name, choice=True))
     lift = add(given("lift_on", "lifted to be hung on", chosen.lift, source=chosen.name, choice=True))
     needed = add(total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift)))
@@ -182,28 +196,56 @@ def _headroom(ctx: Context, place: Place) -> None:
     drop = from_set_or(ctx, "drop", chosen.drop)
     room = add(total("anti_lift_room", "room over the leaf for the block", plus(drop)))
     if room.value < block.value:
-        ctx.say("anti-lift", Level.STOP, Stage.FIT, "No room for the anti-lift block",
-                f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
-                Remedy("A set with more drop, or take a little off the leaf's top"),
-                rule="a leaf that can be lifted off its track falls", figure="anti_lift_room")  # fmt: skip
+        ctx.say(
+            "anti-lift",
+            Level.STOP,
+            Stage.FIT,
+            "No room for the anti-lift block",
+            f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
+            Remedy("A set with more drop, or take a little off the leaf's top"),
+            rule="a leaf that can be lifted off its track falls",
+            figure="anti_lift_room",
+        )
     elif lift.value > 0:
-        ctx.say("anti-lift", Level.FINE, Stage.FIT, "Fit the anti-lift block last",
-                f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
-                "from coming off.", figure="anti_lift_room")  # fmt: skip
+        ctx.say(
+            "anti-lift",
+            Level.FINE,
+            Stage.FIT,
+            "Fit the anti-lift block last",
+            f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
+            "from coming off.",
+            figure="anti_lift_room",
+        )
     if ctx.leaf.slide.headroom is None:
         return
-    free = add(given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, edit="slide.headroom",
-                     choice=True))  # fmt: skip
+    free = add(
+        given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, edit="slide.headroom", choice=True)
+    )
     short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
     if short.value > HAIR:
         lower = overlap_left(ctx, short)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
-        ctx.say("headroom", Level.STOP, Stage.FIT, "There is no room to lift it on",
-                f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",
-                *(Remedy(f"Take the {each.name}", "slide.track_set", each) for each in others[:1]),
-                *([Remedy(f"Or overlap {ctx.fmt(lower)} at the head", "slide.overlap_head", lower)]
-                  if lower > -200 else []),
-                rule="track, hangers and the lift to hang it on", figure="headroom_short")  # fmt: skip
+        ctx.say(
+            "headroom",
+            Level.STOP,
+            Stage.FIT,
+            "There is no room to lift it on",
+            f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",
+            *(Remedy(f"Take the {each.name}", "slide.track_set", each) for each in others[:1]),
+            *(
+                [Remedy(f"Or overlap {ctx.fmt(lower)} at the head", "slide.overlap_head", lower)]
+                if lower > -200
+                else []
+            ),
+            rule="track, hangers and the lift to hang it on",
+            figure="headroom_short",
+        )
     else:
-        ctx.say("headroom", Level.FINE, Stage.FIT, "There is room to lift it on",
-                f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.", figure="headroom_needed")  # fmt: skip
+        ctx.say(
+            "headroom",
+            Level.FINE,
+            Stage.FIT,
+            "There is room to lift it on",
+            f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.",
+            figure="headroom_needed",
+        )

@@ -91,20 +91,31 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
     if len(outline) == 4:
         (hf, lf, lh, hh) = _in_order(outline)
         tapers = {
-            "hinge edge, at the foot": hf[0] - box.x0, "hinge edge, at the head": hh[0] - box.x0,
-            "latch edge, at the foot": box.x1 - lf[0], "latch edge, at the head": box.x1 - lh[0],
-            "top, at the hinges": box.y1 - hh[1], "top, at the latch": box.y1 - lh[1],
-            "foot, at the hinges": hf[1] - box.y0, "foot, at the latch": lf[1] - box.y0,
-        }  # fmt: skip
+            "hinge edge, at the foot": hf[0] - box.x0,
+            "hinge edge, at the head": hh[0] - box.x0,
+            "latch edge, at the foot": box.x1 - lf[0],
+            "latch edge, at the head": box.x1 - lh[0],
+            "top, at the hinges": box.y1 - hh[1],
+            "top, at the latch": box.y1 - lh[1],
+            "foot, at the hinges": hf[1] - box.y0,
+            "foot, at the latch": lf[1] - box.y0,
+        }
     figures: list[Figure] = []
     for name, value in tapers.items():
         slug = name.replace(",", "").replace(" at the", "").replace(" ", "_")
         figures.append(
             ctx.figures.add(
-                derived(f"scribe_{slug}", f"off the {name}", value, Unit.MM, opening.clear_width, opening.clear_height,
-                        formula="from the rectangle round the leaf to its scribed corner")
+                derived(
+                    f"scribe_{slug}",
+                    f"off the {name}",
+                    value,
+                    Unit.MM,
+                    opening.clear_width,
+                    opening.clear_height,
+                    formula="from the rectangle round the leaf to its scribed corner",
+                )
             )
-        )  # fmt: skip
+        )
     most = max(figures, key=lambda each: each.value, default=None)
     words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > HAIR else "It stays square."
     ctx.say(

@@ -64,9 +64,15 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
         width = ctx.reading("leaf_width", "leaf width, the slab at hand", size, "slide.size_width")
         covered = width.value - opening.clear_width.value
         if covered < left.value + right.value - HAIR:
-            ctx.say("slab-narrow", Level.LOOK, Stage.FIT, "The slab covers less than was wished",
-                    f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
-                    Remedy("A wider slab, or less overlap"), figure="leaf_width")  # fmt: skip
+            ctx.say(
+                "slab-narrow",
+                Level.LOOK,
+                Stage.FIT,
+                "The slab covers less than was wished",
+                f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
+                Remedy("A wider slab, or less overlap"),
+                figure="leaf_width",
+            )
         return width
     return ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), plus(left), plus(right)))
 
@@ -81,14 +87,27 @@ def _height(ctx: Context, opening: Opening) -> Figure:
         return slab
     if up is not None:
         height = ctx.figures.add(total("leaf_height", "leaf height", plus(up)))
-        over = derived("overlap_head", "overlap at the head", height.value + ctx.figures["gap_floor"].value
-                       - opening.clear_height.value, Unit.MM, height, ctx.figures["gap_floor"], opening.clear_height,
-                       formula="leaf + floor gap − opening")  # fmt: skip
+        over = derived(
+            "overlap_head",
+            "overlap at the head",
+            height.value + ctx.figures["gap_floor"].value - opening.clear_height.value,
+            Unit.MM,
+            height,
+            ctx.figures["gap_floor"],
+            opening.clear_height,
+            formula="leaf + floor gap − opening",
+        )
         ctx.figures.add(over)
         if over.value < 0:
-            ctx.say("head-open", Level.LOOK, Stage.FIT, "The leaf does not reach the opening's head",
-                    f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
-                    Remedy("Raise the track, or close the gap with a pelmet"), figure="overlap_head")  # fmt: skip
+            ctx.say(
+                "head-open",
+                Level.LOOK,
+                Stage.FIT,
+                "The leaf does not reach the opening's head",
+                f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
+                Remedy("Raise the track, or close the gap with a pelmet"),
+                figure="overlap_head",
+            )
         return height
     head = ctx.figures.add(
         given("overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True)
@@ -123,10 +142,16 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
     """Judge a slab at hand under a track that is up already."""
     over = slab.value - most.value
     if over > HAIR:
-        ctx.say("under-track", Level.STOP, Stage.FIT, "The slab does not go under the track",
-                f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
-                Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
-                Remedy("Or raise the track"), figure="under_track")  # fmt: skip
+        ctx.say(
+            "under-track",
+            Level.STOP,
+            Stage.FIT,
+            "The slab does not go under the track",
+            f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
+            Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
+            Remedy("Or raise the track"),
+            figure="under_track",
+        )
 
 
 def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypass | None]:
@@ -140,13 +165,26 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
     track = add(total("track_needed", "track", plus(opening.clear_width), plus(side, 2)))
     width = add(total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5)))
     try:
-        passing = bypassing(opening=opening.clear_width.value, side=side.value, centre=value, one_rail=rail,
-                            roller=roller, roller_in=roller_in)  # fmt: skip
+        passing = bypassing(
+            opening=opening.clear_width.value,
+            side=side.value,
+            centre=value,
+            one_rail=rail,
+            roller=roller,
+            roller_in=roller_in,
+        )
     except InputError as error:
         remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
-        ctx.say("bypass", Level.STOP, Stage.FIT, "The two leaves cannot pass",
-                f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.", remedy,
-                rule="on one rail the wheels stand between each other", figure="centre")  # fmt: skip
+        ctx.say(
+            "bypass",
+            Level.STOP,
+            Stage.FIT,
+            "The two leaves cannot pass",
+            f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.",
+            remedy,
+            rule="on one rail the wheels stand between each other",
+            figure="centre",
+        )
         return width, None
     return width, passing
 
@@ -170,9 +208,15 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         inputs.append(add(given("pull", "pull that cannot pass the jamb", choice.pull, edit="slide.pull", choice=True)))
         how += ", less the pull"
     figure = add(derived("clear_way", "clear way", way, Unit.MM, *inputs, formula=how))
-    ctx.say("clear-way", Level.FINE, Stage.FIT, f"The clear way is {ctx.fmt(figure)}",
-            f"Of an opening of {ctx.fmt(opening.clear_width)}.", Remedy("Access widths: local code decides"),
-            figure="clear_way")  # fmt: skip
+    ctx.say(
+        "clear-way",
+        Level.FINE,
+        Stage.FIT,
+        f"The clear way is {ctx.fmt(figure)}",
+        f"Of an opening of {ctx.fmt(opening.clear_width)}.",
+        Remedy("Access widths: local code decides"),
+        figure="clear_way",
+    )
 
 
 def _track(ctx: Context, opening: Opening, width: Figure) -> None:
@@ -193,12 +237,24 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 figure="track",
             )
         elif rest < 0:
-            ctx.say("track-short", Level.LOOK, Stage.FIT, "The leaf does not clear the opening",
-                    f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
-                    Remedy("A longer track, or take the way that is left"), figure="track_needed")  # fmt: skip
+            ctx.say(
+                "track-short",
+                Level.LOOK,
+                Stage.FIT,
+                "The leaf does not clear the opening",
+                f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
+                Remedy("A longer track, or take the way that is left"),
+                figure="track_needed",
+            )
         else:
-            ctx.say("track", Level.FINE, Stage.FIT, "The track is long enough",
-                    f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.", figure="track_needed")  # fmt: skip
+            ctx.say(
+                "track",
+                Level.FINE,
+                Stage.FIT,
+                "The track is long enough",
+                f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.",
+                figure="track_needed",
+            )
     if hanging.bypasses or hanging is Hanging.POCKET or choice.free_wall is None:
         return
     stop = add(given("stop", "kept free for the stop", choice.stop, edit="slide.stop", choice=True))
@@ -247,9 +303,10 @@ def _stack(ctx: Context, leaves: int) -> None:
     """From the wall outward: what stands out, air, leaf, air, second leaf; against the track and against the wish."""
     choice, add, f = ctx.leaf.slide, ctx.figures.add, ctx.figures
     outs = [
-        f[f"in_the_way_{at}"] for at, each in enumerate(ctx.leaf.in_the_way, start=1)
+        f[f"in_the_way_{at}"]
+        for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
-    ]  # fmt: skip
+    ]
     air = add(given("slide_air", "air between leaf and what it passes", choice.air, edit="slide.air", choice=True))
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
@@ -258,24 +315,55 @@ def _stack(ctx: Context, leaves: int) -> None:
     off = _stand_off(ctx)
     # A track holds its leaf further out than it need be; where it lacks something, a backing board will.
     held = off if off is not None and off.value > back.value else back
-    out = add(total("stands_out", "stands out of the wall", plus(held), plus(thick),
-                    *([plus(air), plus(thick)] if leaves == 2 else [])))  # fmt: skip
+    out = add(
+        total(
+            "stands_out",
+            "stands out of the wall",
+            plus(held),
+            plus(thick),
+            *([plus(air), plus(thick)] if leaves == 2 else []),
+        )
+    )
     if off is not None:
         wall = ctx.leaf.hardware.wall
         missing = missing_backing(needed=back.value, stand_off=off.value)
-        add(derived("backing", "backing board that is missing", missing, Unit.MM, back, off,
-                            formula="what the leaf must pass less the track's stand-off"))  # fmt: skip
+        add(
+            derived(
+                "backing",
+                "backing board that is missing",
+                missing,
+                Unit.MM,
+                back,
+                off,
+                formula="what the leaf must pass less the track's stand-off",
+            )
+        )
         if missing > 0:
             what = most.label.partition(",")[0] if most is not None else "wall"
-            ctx.say("backing", Level.LOOK, Stage.FIT, "The leaf would rub on what stands out",
-                    f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
-                    Remedy(f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
-                           "hardware.wall.backing", _board(wall.backing + missing)),
-                    Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
-                    rule=f"{ctx.fmt(air)} of air", figure="backing")  # fmt: skip
+            ctx.say(
+                "backing",
+                Level.LOOK,
+                Stage.FIT,
+                "The leaf would rub on what stands out",
+                f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
+                Remedy(
+                    f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
+                    "hardware.wall.backing",
+                    _board(wall.backing + missing),
+                ),
+                Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
+                rule=f"{ctx.fmt(air)} of air",
+                figure="backing",
+            )
         else:
-            ctx.say("backing", Level.FINE, Stage.FIT, "The leaf clears what stands out",
-                    f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.", figure="back_off")  # fmt: skip
+            ctx.say(
+                "backing",
+                Level.FINE,
+                Stage.FIT,
+                "The leaf clears what stands out",
+                f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
+                figure="back_off",
+            )
     if choice.projection is not None:
         wish = add(
             given(
@@ -311,10 +399,12 @@ def _stand_off(ctx: Context) -> Figure | None:
     off, wall = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None, ctx.leaf.hardware.wall
     if off is None or not wall.backing:
         return off
-    behind = given("wall_backing", "backing board behind the track", wall.backing, choice=True,
-                   edit="hardware.wall.backing")  # fmt: skip
-    return ctx.figures.add(total("stand_off_whole", "stand-off with the backing board", plus(off),
-                                 plus(ctx.figures.add(behind))))  # fmt: skip
+    behind = given(
+        "wall_backing", "backing board behind the track", wall.backing, choice=True, edit="hardware.wall.backing"
+    )
+    return ctx.figures.add(
+        total("stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind)))
+    )
 
 
 def _board(missing: float) -> float:
@@ -342,11 +432,23 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
     short = add(total("gear_short", "missing for the set", plus(needed), minus(there)))
     if short.value > HAIR:
         shorter = height.value - short.value
-        ctx.say("gear-short", Level.STOP, Stage.FIT, "The set does not fit the opening",
-                f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
-                Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
-                Remedy("Or another of the ways out, side by side"),
-                rule="tracks state the opening they need: compare before cutting", figure="gear_short")  # fmt: skip
+        ctx.say(
+            "gear-short",
+            Level.STOP,
+            Stage.FIT,
+            "The set does not fit the opening",
+            f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
+            Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
+            Remedy("Or another of the ways out, side by side"),
+            rule="tracks state the opening they need: compare before cutting",
+            figure="gear_short",
+        )
     else:
-        ctx.say("gear", Level.FINE, Stage.FIT, "The set fits the opening",
-                f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.", figure="opening_needed")  # fmt: skip
+        ctx.say(
+            "gear",
+            Level.FINE,
+            Stage.FIT,
+            "The set fits the opening",
+            f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.",
+            figure="opening_needed",
+        )

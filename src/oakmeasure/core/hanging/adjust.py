@@ -67,8 +67,10 @@ def hinge_heights(leaf: LeafSolution) -> tuple[float, ...]:
     """Return the middles of a leaf's hinges over its foot, mm, from the top down."""
     height = leaf.fit.height.value
     if leaf.butts is not None:
-        return tuple(height - (leaf.figures[f"butt_{n}_top"].value + leaf.figures[f"butt_{n}_bottom"].value) / 2
-                     for n in range(1, len(leaf.butts.places) + 1))  # fmt: skip
+        return tuple(
+            height - (leaf.figures[f"butt_{n}_top"].value + leaf.figures[f"butt_{n}_bottom"].value) / 2
+            for n in range(1, len(leaf.butts.places) + 1)
+        )
     if leaf.cups is not None:
         return tuple(height - each.top.value for each in leaf.cups.places)
     return ()
@@ -157,10 +159,19 @@ def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, show: Show, read: Gaps 
         clashes = contradictions(gaps, room_across=across, room_up=up, show=show)
     crossed: tuple[Step, ...] = ()
     if leaf.butts is not None:
-        crossed = across_steps(proud_top=gaps.proud_top or 0.0, proud_bottom=gaps.proud_bottom or 0.0,
-                               hinges=frame.hinges, height=frame.height, show=show)  # fmt: skip
-    steps = [butt_steps(plan, found.places, hung.shims, height=frame.height, show=show) if leaf.butts is not None
-             else _cup_steps(leaf, plan, show) for plan in (found.least_wood, found.even)]  # fmt: skip
+        crossed = across_steps(
+            proud_top=gaps.proud_top or 0.0,
+            proud_bottom=gaps.proud_bottom or 0.0,
+            hinges=frame.hinges,
+            height=frame.height,
+            show=show,
+        )
+    steps = [
+        butt_steps(plan, found.places, hung.shims, height=frame.height, show=show)
+        if leaf.butts is not None
+        else _cup_steps(leaf, plan, show)
+        for plan in (found.least_wood, found.even)
+    ]
     before = places_of(read or gaps, width=frame.width, height=frame.height, wanted=wanted)
     least, even = (_with(each, crossed) for each in steps)
     return Remedied(name, frame, found, least, even, tuple(clashes), tuple(each.gap for each in before))

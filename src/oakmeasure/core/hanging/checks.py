@@ -41,8 +41,13 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
     if hung.level is not None:
         turns = hung.level.turns
         way = "down" if turns < 0 else "up"
-        ctx.say("hang-jamb", Level.FINE if abs(turns) < 0.25 else Level.LOOK, Stage.HANG, "The leaf against its jamb",
-                f"Latch hanger {abs(turns):.1f} turns {way}: then {ctx.fmt(hung.level.jamb)} all the way.")  # fmt: skip
+        ctx.say(
+            "hang-jamb",
+            Level.FINE if abs(turns) < 0.25 else Level.LOOK,
+            Stage.HANG,
+            "The leaf against its jamb",
+            f"Latch hanger {abs(turns):.1f} turns {way}: then {ctx.fmt(hung.level.jamb)} all the way.",
+        )
     _proof(ctx, hung)
     _signed(ctx)
 
@@ -81,11 +86,16 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
             f"Worst {ctx.fmt(least.worst)} off" + ("." if done else f" then: {each.least_wood[0].words}."),
         )
         return
-    ctx.say(f"hang-gaps{tag}", Level.LOOK if least.within or even.within else Level.STOP, Stage.HANG,
-            f"{name}some wood must come off".capitalize() if least.within or even.within
-            else f"{name}this cannot be put right so".capitalize(),
-            f"Least wood leaves the worst gap {ctx.fmt(least.worst)} off, the most even {ctx.fmt(even.worst)}.",
-            *_ways(ctx, each))  # fmt: skip
+    ctx.say(
+        f"hang-gaps{tag}",
+        Level.LOOK if least.within or even.within else Level.STOP,
+        Stage.HANG,
+        f"{name}some wood must come off".capitalize()
+        if least.within or even.within
+        else f"{name}this cannot be put right so".capitalize(),
+        f"Least wood leaves the worst gap {ctx.fmt(least.worst)} off, the most even {ctx.fmt(even.worst)}.",
+        *_ways(ctx, each),
+    )
 
 
 def _ways(ctx: Context, each: Remedied) -> list[Remedy]:
@@ -95,14 +105,20 @@ def _ways(ctx: Context, each: Remedied) -> list[Remedy]:
     if found is None:
         return ways
     if found.needs:
-        over = [(hinge_name(n, len(found.needs)), packed) for n, packed in enumerate(found.needs)
-                if packed > each.frame.pack + 0.01 or -packed > each.frame.let_in + 0.01]  # fmt: skip
+        over = [
+            (hinge_name(n, len(found.needs)), packed)
+            for n, packed in enumerate(found.needs)
+            if packed > each.frame.pack + 0.01 or -packed > each.frame.let_in + 0.01
+        ]
         ways += [
             Remedy(f"{name} {'packed' if packed > 0 else 'let in'} {ctx.fmt(abs(packed))}, no wood off".capitalize())
             for name, packed in over[:2]
         ]
-    wide = [(place, gap) for place, gap in zip(found.places, found.least_wood.after, strict=True)
-            if gap > place.wanted + ctx.leaf.hung.tolerance + 0.01]  # fmt: skip
+    wide = [
+        (place, gap)
+        for place, gap in zip(found.places, found.least_wood.after, strict=True)
+        if gap > place.wanted + ctx.leaf.hung.tolerance + 0.01
+    ]
     if wide:
         place, gap = max(wide, key=lambda row: row[1] - row[0].wanted)
         edge = {"latch": "latch edge", "hinge": "hinge edge", "head": "head", "floor": "foot"}[place.side]
@@ -141,12 +157,24 @@ def _proof(ctx: Context, hung: Hung) -> None:
     if load is None or (not ctx.leaf.hung.gaps.is_read and ctx.leaf.hung.signed is None and not hung.is_read):
         return
     if ctx.leaf.hung.proof_held:
-        ctx.say("hang-proof", Level.FINE, Stage.HANG, "The track held its proof load",
-                f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.", figure="proof_load")  # fmt: skip
+        ctx.say(
+            "hang-proof",
+            Level.FINE,
+            Stage.HANG,
+            "The track held its proof load",
+            f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.",
+            figure="proof_load",
+        )
     else:
-        ctx.say("hang-proof", Level.STOP, Stage.HANG, "No proof load was hung yet",
-                f"{ctx.show.value(load.value, Unit.KG)} on the track before the leaf goes up.",
-                Remedy("It was hung and it held", "hung.proof_held", True), figure="proof_load")  # fmt: skip
+        ctx.say(
+            "hang-proof",
+            Level.STOP,
+            Stage.HANG,
+            "No proof load was hung yet",
+            f"{ctx.show.value(load.value, Unit.KG)} on the track before the leaf goes up.",
+            Remedy("It was hung and it held", "hung.proof_held", True),
+            figure="proof_load",
+        )
 
 
 def _signed(ctx: Context) -> None:

@@ -51,8 +51,11 @@ class Record:
 
 def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
     """Return the gaps that were read, each with its place."""
-    return tuple((name.replace("_", ", "), show.fine(getattr(gaps, name))) for name in type(gaps).model_fields
-                 if name != "touches" and getattr(gaps, name) is not None)  # fmt: skip
+    return tuple(
+        (name.replace("_", ", "), show.fine(getattr(gaps, name)))
+        for name in type(gaps).model_fields
+        if name != "touches" and getattr(gaps, name) is not None
+    )
 
 
 def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
@@ -158,8 +161,19 @@ class Entry:
 
     def matches(self, words: str, system: System = System.MM) -> bool:
         """Return whether every word stands somewhere in it; a size finds widths and heights near it."""
-        text = " ".join((self.name, self.job, self.place, self.construction, self.hanging, self.timber, self.by,
-                         self.on.isoformat(), *(each.text for each in self.lessons))).lower()  # fmt: skip
+        text = " ".join(
+            (
+                self.name,
+                self.job,
+                self.place,
+                self.construction,
+                self.hanging,
+                self.timber,
+                self.by,
+                self.on.isoformat(),
+                *(each.text for each in self.lessons),
+            )
+        ).lower()
         return all(
             word in text or is_near_size(word, (self.width, self.height), system)
             for word in words.lower().replace("×", " ").split()

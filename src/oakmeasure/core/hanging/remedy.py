@@ -158,8 +158,11 @@ def cup_turns(
     """
     turn = (low_latch - low_hinge) / width
     middle = height / 2
-    found = [CupTurn(n, "height", low_hinge, low_hinge / HEIGHT_A_TURN, abs(low_hinge) <= HEIGHT_RANGE + 1e-9)
-             for n in range(1, len(tops) + 1) if abs(low_hinge) > NOTHING]  # fmt: skip
+    found = [
+        CupTurn(n, "height", low_hinge, low_hinge / HEIGHT_A_TURN, abs(low_hinge) <= HEIGHT_RANGE + 1e-9)
+        for n in range(1, len(tops) + 1)
+        if abs(low_hinge) > NOTHING
+    ]
     for n, top in enumerate(tops, start=1):
         across = shift - turn * ((height - top) - middle)
         if abs(across) > NOTHING:

@@ -105,8 +105,12 @@ def _sides(
     run: Sequence[RunLeaf], turns: Sequence[float], left: Sequence[float], *, height: float, wanted: float | None
 ) -> tuple[list[float], float, float]:
     """Return how far each leaf goes to the right, the gap that they share and how far the worst is off."""
-    read = [(n, end) for n, each in enumerate(run[:-1]) for end in ("top", "bottom")
-            if getattr(each, f"gap_{end}") is not None]  # fmt: skip
+    read = [
+        (n, end)
+        for n, each in enumerate(run[:-1])
+        for end in ("top", "bottom")
+        if getattr(each, f"gap_{end}") is not None
+    ]
     if not read:
         return [0.0] * len(run), wanted or 0.0, 0.0
     count = len(run)

@@ -29,9 +29,13 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None, show: Show 
     """
     allowed = LEVEL_PER_M * track / 1000
     found = [
-        Look("the floor along its way", "" if floor_rises is None else f"rises {show.fine(floor_rises)}",
-             None if floor_rises is None else floor_rises <= 3.0, "hang it from the highest point; ease the foot there")
-    ]  # fmt: skip
+        Look(
+            "the floor along its way",
+            "" if floor_rises is None else f"rises {show.fine(floor_rises)}",
+            None if floor_rises is None else floor_rises <= 3.0,
+            "hang it from the highest point; ease the foot there",
+        )
+    ]
     rail = read.rail_rises
     rises = show.fine(abs(rail or 0.0))
     found.append(

@@ -56,9 +56,17 @@ def leg(hanging: Hanging, side: str) -> str:
 
 
 def keep(
-    name: str, hanging: Hanging, member: str, *, from_top: float, head_gap: float, width: float, height: float,
-    plate: tuple[float, float, float], depth: tuple[float, float],
-) -> Boring | None:  # fmt: skip
+    name: str,
+    hanging: Hanging,
+    member: str,
+    *,
+    from_top: float,
+    head_gap: float,
+    width: float,
+    height: float,
+    plate: tuple[float, float, float],
+    depth: tuple[float, float],
+) -> Boring | None:
     """Return the plate that a lock or latch shuts into: in the lining, or of a pair in the edge of its slow leaf.
 
     from_top: its upper end on the leaf. head_gap: more, down from the lining's head. width, height: of the leaf. plate:
@@ -67,9 +75,26 @@ def keep(
     long, wide, thick = plate
     if hanging is Hanging.PAIR:
         y = height - from_top
-        return Boring(name, f"{member}, slow leaf", "meeting edge, in its middle", "down from the leaf's top", from_top,
-                      long, wide, thick, block(width - thick, y - long, width, y, depth))  # fmt: skip
+        return Boring(
+            name,
+            f"{member}, slow leaf",
+            "meeting edge, in its middle",
+            "down from the leaf's top",
+            from_top,
+            long,
+            wide,
+            thick,
+            block(width - thick, y - long, width, y, depth),
+        )
     if not hanging.has_butts:
         return None
-    return Boring(name, leg(hanging, "latch"), "face to the leaf", "down from the lining's head", from_top + head_gap,
-                  long, wide, thick)  # fmt: skip
+    return Boring(
+        name,
+        leg(hanging, "latch"),
+        "face to the leaf",
+        "down from the lining's head",
+        from_top + head_gap,
+        long,
+        wide,
+        thick,
+    )

@@ -55,8 +55,9 @@ def _of_track(ctx: Context) -> list[Term]:
         terms.append(plus(add(_chosen("stack_spacer", "spacer", stack.spacer, "hardware.stack.spacer"))))
     if wall.backing:
         terms.append(plus(add(_chosen("stack_backing", "backing board", wall.backing, "hardware.wall.backing"))))
-    terms.append(plus(add(_chosen("stack_plaster", "plaster or board on the wall", wall.plaster,
-                                  "hardware.wall.plaster"))))  # fmt: skip
+    terms.append(
+        plus(add(_chosen("stack_plaster", "plaster or board on the wall", wall.plaster, "hardware.wall.plaster")))
+    )
     return terms
 
 
@@ -90,48 +91,101 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
         _none_does(ctx, what, passes, least, most)
         return
     else:
-        screw = add(given("stack_screw", "screw, length", found, edit="hardware.stack.screw", choice=True,
-                          source="the shortest sold that is long enough"))  # fmt: skip
+        screw = add(
+            given(
+                "stack_screw",
+                "screw, length",
+                found,
+                edit="hardware.stack.screw",
+                choice=True,
+                source="the shortest sold that is long enough",
+            )
+        )
     bites = add(total("stack_bites", "it bites", plus(screw), minus(passes)))
     _plug(ctx, bites)
     _holes(ctx)
     words = f"{ctx.fmt(screw)} long: through {ctx.fmt(passes)}, {ctx.fmt(bites)} into what must hold."
     if most is not None and screw.value > most.value + 1e-9:
-        ctx.say("stack-deep", Level.STOP, Stage.HARDWARE, "The screw reaches what it must not",
-                f"{ctx.fmt(screw)} long; {ctx.fmt(most)} at the most.",
-                *([Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)] if found else []),
-                Remedy("Find the pipe or cable first, and fix elsewhere"), rule=f"{ctx.fmt(SAFE)} short of it",
-                figure="stack_screw")  # fmt: skip
+        ctx.say(
+            "stack-deep",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The screw reaches what it must not",
+            f"{ctx.fmt(screw)} long; {ctx.fmt(most)} at the most.",
+            *([Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)] if found else []),
+            Remedy("Find the pipe or cable first, and fix elsewhere"),
+            rule=f"{ctx.fmt(SAFE)} short of it",
+            figure="stack_screw",
+        )
     elif bites.value < bite.value - 1e-9:
-        ctx.say("stack-bite", Level.STOP if bites.value < LEAST_BITE / 2 else Level.LOOK, Stage.HARDWARE,
-                "The screw bites too little", words,
-                Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found) if found
-                else Remedy("Nothing sold bites more and stays short enough: more fixings, or elsewhere"),
-                rule=f"{ctx.fmt(bite)} wanted", figure="stack_bites")  # fmt: skip
+        ctx.say(
+            "stack-bite",
+            Level.STOP if bites.value < LEAST_BITE / 2 else Level.LOOK,
+            Stage.HARDWARE,
+            "The screw bites too little",
+            words,
+            Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)
+            if found
+            else Remedy("Nothing sold bites more and stays short enough: more fixings, or elsewhere"),
+            rule=f"{ctx.fmt(bite)} wanted",
+            figure="stack_bites",
+        )
     else:
-        ctx.say("stack", Level.FINE, Stage.HARDWARE, f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}", words,
-                rule=f"{ctx.fmt(bite)} wanted" + (f", {ctx.fmt(most)} at the most" if most else ""),
-                figure="stack_bites")  # fmt: skip
+        ctx.say(
+            "stack",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}",
+            words,
+            rule=f"{ctx.fmt(bite)} wanted" + (f", {ctx.fmt(most)} at the most" if most else ""),
+            figure="stack_bites",
+        )
 
 
 def _holes(ctx: Context) -> None:
     """The hole through what is passed, the pilot hole in a stud, and whether the head suits what it holds."""
     stack, add = ctx.leaf.hardware.stack, ctx.figures.add
     size = ctx.chosen("stack_diameter", "screw, diameter", stack.diameter, "hardware.stack.diameter")
-    free = add(derived("stack_clearance", "hole through what is passed", size.value + CLEARANCE, Unit.MM, size,
-                       formula="diameter and half a millimetre", source="common practice"))  # fmt: skip
+    free = add(
+        derived(
+            "stack_clearance",
+            "hole through what is passed",
+            size.value + CLEARANCE,
+            Unit.MM,
+            size,
+            formula="diameter and half a millimetre",
+            source="common practice",
+        )
+    )
     words = f"{ctx.fmt(free)} through what it passes"
     if not (ctx.leaf.hanging.slides and ctx.leaf.hardware.wall.kind is WallKind.MASONRY):
-        share = COACH_PILOT * size.value if stack.kind is ScrewKind.COACH else pilot(diameter=size.value,
-                                                                                    gravity=STUD_GRAVITY)  # fmt: skip
-        hole = add(derived("stack_pilot", "pilot hole in the stud", share, Unit.MM, size,
-                           formula="0.7 × diameter" if stack.kind is ScrewKind.COACH else
-                           "root of the screw × 0.7 in soft wood", source="common practice"))  # fmt: skip
+        share = (
+            COACH_PILOT * size.value
+            if stack.kind is ScrewKind.COACH
+            else pilot(diameter=size.value, gravity=STUD_GRAVITY)
+        )
+        hole = add(
+            derived(
+                "stack_pilot",
+                "pilot hole in the stud",
+                share,
+                Unit.MM,
+                size,
+                formula="0.7 × diameter" if stack.kind is ScrewKind.COACH else "root of the screw × 0.7 in soft wood",
+                source="common practice",
+            )
+        )
         words += f", {ctx.fmt(hole)} in the stud"
     if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
-        ctx.say("stack-head", Level.LOOK, Stage.HARDWARE, "No coach screw is so thin", f"{ctx.fmt(size)} across.",
-                Remedy(f"A coach screw of {ctx.fmt(COACH_LEAST)}", "hardware.stack.diameter", COACH_LEAST),
-                figure="stack_diameter")  # fmt: skip
+        ctx.say(
+            "stack-head",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "No coach screw is so thin",
+            f"{ctx.fmt(size)} across.",
+            Remedy(f"A coach screw of {ctx.fmt(COACH_LEAST)}", "hardware.stack.diameter", COACH_LEAST),
+            figure="stack_diameter",
+        )
     elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
         ctx.say(
             "stack-head",
@@ -143,8 +197,14 @@ def _holes(ctx: Context) -> None:
             figure="stack_diameter",
         )
     else:
-        ctx.say("stack-holes", Level.FINE, Stage.HARDWARE, f"{str(stack.kind).capitalize()}: its holes",
-                f"{words[0].upper()}{words[1:]}.", figure="stack_clearance")  # fmt: skip
+        ctx.say(
+            "stack-holes",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"{str(stack.kind).capitalize()}: its holes",
+            f"{words[0].upper()}{words[1:]}.",
+            figure="stack_clearance",
+        )
 
 
 def _most(ctx: Context, terms: list[Term]) -> Figure | None:
@@ -152,8 +212,9 @@ def _most(ctx: Context, terms: list[Term]) -> Figure | None:
     depth, add = ctx.leaf.hardware.stack.depth, ctx.figures.add
     if depth is None:
         return None
-    reach = add(_chosen("stack_depth", "from the wall's face to what must not be reached", depth,
-                        "hardware.stack.depth"))  # fmt: skip
+    reach = add(
+        _chosen("stack_depth", "from the wall's face to what must not be reached", depth, "hardware.stack.depth")
+    )
     safe = add(given("stack_safe", "kept short of it", SAFE, choice=True, source="common practice"))
     before = [each for each in terms if each.figure.name != "stack_plaster"]
     return add(total("stack_most", "screw, at the most", *before, plus(reach), minus(safe)))
@@ -182,11 +243,13 @@ def _plug(ctx: Context, bites: Figure) -> None:
     wall = ctx.leaf.hardware.wall
     if not ctx.leaf.hanging.slides or wall.kind is not WallKind.MASONRY:
         return
-    deeper = ctx.figures.add(given("plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, choice=True,
-                                   source="common practice"))  # fmt: skip
+    deeper = ctx.figures.add(
+        given("plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, choice=True, source="common practice")
+    )
     plaster = ctx.figures["stack_plaster"]
-    deep = ctx.figures.add(total("plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster),
-                                 plus(deeper)))  # fmt: skip
+    deep = ctx.figures.add(
+        total("plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster), plus(deeper))
+    )
     ctx.say(
         "plug",
         Level.FINE,

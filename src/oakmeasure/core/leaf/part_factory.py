@@ -71,8 +71,23 @@ def part(
         seen = area(shape) if shape else face.width * face.height
         volume = seen * finished.thickness
     sawn = planed if bought else rough(ctx, planed)
-    return Part(name, role, face, outline or face, upright, species, finished, planed, sawn, *figures,
-                max(volume, 0.0), shape=shape, depth=depth, note=note, at_hand=at_hand)  # fmt: skip
+    return Part(
+        name,
+        role,
+        face,
+        outline or face,
+        upright,
+        species,
+        finished,
+        planed,
+        sawn,
+        *figures,
+        max(volume, 0.0),
+        shape=shape,
+        depth=depth,
+        note=note,
+        at_hand=at_hand,
+    )
 
 
 def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None:

@@ -61,8 +61,9 @@ def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
     build = set_out()
     if build is None:
         return leaf
-    laid = sorted((p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and "back" not in p.name),
-                  key=lambda p: p.face.x0)  # fmt: skip
+    laid = sorted(
+        (p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and "back" not in p.name), key=lambda p: p.face.x0
+    )
     widths = [read[p.name].value if p.name in read else p.face.width for p in laid]
     if isinstance(choice, Boarded):
         widths = widths[:-1]  # the last one is ripped to what is left
@@ -74,8 +75,9 @@ def still_made(build: Build, leaf: Leaf) -> Build:
     """Return a leaf whose boards were read while it was made: they are no boards at hand, they are its parts."""
     if not widths_read(leaf) or bool(getattr(leaf.build, "measured", None)):
         return build
-    return replace(build, parts=tuple(replace(p, at_hand=False) if p.role in (Role.BOARD, Role.STRIP) else p
-                                      for p in build.parts))  # fmt: skip
+    return replace(
+        build, parts=tuple(replace(p, at_hand=False) if p.role in (Role.BOARD, Role.STRIP) else p for p in build.parts)
+    )
 
 
 # --- after it is set out -----------------------------------------------------------------------------------
@@ -88,10 +90,12 @@ def as_made(ctx: Context, build: Build) -> Build:
         return build
     before = ctx.figures["thickness"]
     old, new = before.value, entry.value
-    ctx.figures.by_name["thickness_set_out"] = replace(before, name="thickness_set_out",
-                                                       label=f"{before.label}, as set out")  # fmt: skip
-    ctx.figures.by_name["thickness"] = given("thickness", before.label, new, state=State.MEASURED,
-                                             source=source_of(entry))  # fmt: skip
+    ctx.figures.by_name["thickness_set_out"] = replace(
+        before, name="thickness_set_out", label=f"{before.label}, as set out"
+    )
+    ctx.figures.by_name["thickness"] = given(
+        "thickness", before.label, new, state=State.MEASURED, source=source_of(entry)
+    )
     parts = tuple(_thinner(p, build, old, new) for p in build.parts)
     edge = build.edge + new - old if build.edge else 0.0
     return replace(build, thickness=build.thickness + new - old, edge=edge, parts=parts)
@@ -126,8 +130,14 @@ def as_weighed(ctx: Context, weights: Weights) -> Weights:
         return weights
     reckoned = ctx.figures["mass"]
     ctx.figures.by_name["mass_reckoned"] = replace(reckoned, name="mass_reckoned", label=f"{reckoned.label}, reckoned")
-    mass = given("mass", reckoned.label, entry.value, Unit.KG, state=State.MEASURED,
-                 source=f"weighed, {entry.at.day} {entry.at:%b}")  # fmt: skip
+    mass = given(
+        "mass",
+        reckoned.label,
+        entry.value,
+        Unit.KG,
+        state=State.MEASURED,
+        source=f"weighed, {entry.at.day} {entry.at:%b}",
+    )
     ctx.figures.by_name["mass"] = mass
     return replace(weights, mass=mass)
 
@@ -144,9 +154,19 @@ def bored_depth(ctx: Context, point: float) -> Figure:
     keep = min(planned.value - cup.value - point, CUP_KEEPS)
     most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
     depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
-    return ctx.figures.add(derived("cup_bored", "cup, bored deep", depth, Unit.MM, cup, thickness, planned,
-                                   formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
-                                   source="ours"))  # fmt: skip
+    return ctx.figures.add(
+        derived(
+            "cup_bored",
+            "cup, bored deep",
+            depth,
+            Unit.MM,
+            cup,
+            thickness,
+            planned,
+            formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
+            source="ours",
+        )
+    )
 
 
 # --- what a reading changes --------------------------------------------------------------------------------

@@ -63,7 +63,11 @@ def batches(leaves: Iterable[LeafSolution]) -> tuple[Batch, ...]:
             found.setdefault(op.id, []).append((at / len(operations), mine))
     ordered = sorted(found.items(), key=lambda each: sum(at for at, _ in each[1]) / len(each[1]))
     return tuple(
-        Batch(op_id, rows[0][1].op.name.partition(" in the loose ")[0], tuple(each for _, each in rows),
-              sum(each.op.hours for _, each in rows if each.progress is not Progress.DONE))
+        Batch(
+            op_id,
+            rows[0][1].op.name.partition(" in the loose ")[0],
+            tuple(each for _, each in rows),
+            sum(each.op.hours for _, each in rows if each.progress is not Progress.DONE),
+        )
         for op_id, rows in ordered
-    )  # fmt: skip
+    )

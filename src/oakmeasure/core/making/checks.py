@@ -20,13 +20,37 @@ SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
 def judge_making(ctx: Context, build: Build, making: Making) -> None:
     """Judge the making of a leaf; `making` is worked out."""
     add = ctx.figures.add
-    add(given("make_hours", "hours of work, all of it", round(making.hours, 2), Unit.HOURS, choice=True,
-              source="what the leaf costs, shared out among its operations"))  # fmt: skip
+    add(
+        given(
+            "make_hours",
+            "hours of work, all of it",
+            round(making.hours, 2),
+            Unit.HOURS,
+            choice=True,
+            source="what the leaf costs, shared out among its operations",
+        )
+    )
     waits = sum(op.wait_hours for op in making.operations)
-    add(given("make_waits", "hours of waiting, one after the other", round(waits, 1), Unit.HOURS, choice=True,
-              source="glue, wood that settles, coats that dry"))  # fmt: skip
-    add(given("finish_grams", "finish, all coats, grams", round(making.finish.grams), Unit.RATIO, choice=True,
-              source="both faces, all edges, end grain twice"))  # fmt: skip
+    add(
+        given(
+            "make_waits",
+            "hours of waiting, one after the other",
+            round(waits, 1),
+            Unit.HOURS,
+            choice=True,
+            source="glue, wood that settles, coats that dry",
+        )
+    )
+    add(
+        given(
+            "finish_grams",
+            "finish, all coats, grams",
+            round(making.finish.grams),
+            Unit.RATIO,
+            choice=True,
+            source="both faces, all edges, end grain twice",
+        )
+    )
     if making.glue is not None:
         _glue(ctx, making.glue)
     _mishaps(ctx)
@@ -34,8 +58,14 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
     _flat(ctx)
     _thickness(ctx)
     _last_rip(ctx, build)
-    ctx.say("make", Level.FINE, Stage.MAKE, f"{len(making.operations)} operations",
-            f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.", figure="make_hours")  # fmt: skip
+    ctx.say(
+        "make",
+        Level.FINE,
+        Stage.MAKE,
+        f"{len(making.operations)} operations",
+        f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.",
+        figure="make_hours",
+    )
 
 
 def _glue(ctx: Context, plan: GluePlan) -> None:
@@ -52,13 +82,27 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
     longest = max((stage.minutes for stage in stages), default=0.0)
-    f.add(given("glue_longest", "longest stage, minutes", round(longest, 2), Unit.RATIO, choice=True,
-                source=f"{plan.people} at it, {plan.clamps} clamps"))  # fmt: skip
+    f.add(
+        given(
+            "glue_longest",
+            "longest stage, minutes",
+            round(longest, 2),
+            Unit.RATIO,
+            choice=True,
+            source=f"{plan.people} at it, {plan.clamps} clamps",
+        )
+    )
     if ctx.leaf.making.degrees < glue.least:
-        ctx.say("glue-cold", Level.STOP, Stage.MAKE, "Too cold for this glue",
-                f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
-                Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
-                rule="the glue's label goes before", figure="glue_open")  # fmt: skip
+        ctx.say(
+            "glue-cold",
+            Level.STOP,
+            Stage.MAKE,
+            "Too cold for this glue",
+            f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
+            Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
+            rule="the glue's label goes before",
+            figure="glue_open",
+        )
     for each in plan.tasks:
         if not each.stages:
             ctx.say(
@@ -105,10 +149,15 @@ def _ways(plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
 
 def _mishaps(ctx: Context) -> None:
     for entry in not_mended(ctx.leaf.making.log)[:3]:
-        ctx.say("mishap", Level.LOOK, Stage.MAKE, f"Not mended yet: {entry.mishap}",
-                f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
-                + ("" if entry.repair else " Choose how it is mended."),
-                where=f"part:{entry.part}" if entry.part else "")  # fmt: skip
+        ctx.say(
+            "mishap",
+            Level.LOOK,
+            Stage.MAKE,
+            f"Not mended yet: {entry.mishap}",
+            f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
+            + ("" if entry.repair else " Choose how it is mended."),
+            where=f"part:{entry.part}" if entry.part else "",
+        )
 
 
 def _read(ctx: Context, kind: ReadingKind, name: str, unit: Unit = Unit.MM) -> Figure | None:
@@ -181,8 +230,14 @@ def _thickness(ctx: Context) -> None:
         cup, bored = ctx.figures["cup_depth"], ctx.figures["cup_bored"]
         if abs(cup.value - bored.value) > 0.01:
             words += f": cups {ctx.fmt(bored)} deep, not {ctx.fmt(cup)}"
-    ctx.say("made-thick", Level.FINE if abs(now.value - planned.value) < 1.0 else Level.LOOK, Stage.MAKE,
-            "As thick as it came out", words + ".", figure="thickness")  # fmt: skip
+    ctx.say(
+        "made-thick",
+        Level.FINE if abs(now.value - planned.value) < 1.0 else Level.LOOK,
+        Stage.MAKE,
+        "As thick as it came out",
+        words + ".",
+        figure="thickness",
+    )
 
 
 def _last_rip(ctx: Context, build: Build) -> None:
@@ -197,5 +252,12 @@ def _last_rip(ctx: Context, build: Build) -> None:
     words = f"{ctx.fmt(entry.value)}; {ctx.fmt(part.face.width)} and {ctx.fmt(room)} to plane are wanted"
     more = f": {ctx.fmt(abs(over))} {'more to plane off' if over > 0 else 'less to plane than was left on'}"
     remedies = () if level is Level.FINE or over > 0 else (Remedy("A wider last board, or a wider gap at the latch"),)
-    ctx.say("made-last-rip", level, Stage.MAKE, "The last board as it was ripped",
-            words + (more if level is Level.LOOK else "") + ".", *remedies, where=f"part:{part.name}")  # fmt: skip
+    ctx.say(
+        "made-last-rip",
+        level,
+        Stage.MAKE,
+        "The last board as it was ripped",
+        words + (more if level is Level.LOOK else "") + ".",
+        *remedies,
+        where=f"part:{part.name}",
+    )

@@ -86,12 +86,28 @@ def lining(m: Maker) -> None:
         return
     parts = tuple(p.name for p in m.leaf.opening.lining.parts)
     legs = tuple(p.name for p in m.leaf.opening.lining.parts if p.role is Role.LINING)
-    m.add("trench:lining", "Trench the head, cut the legs to it", Trade.JOINT, parts=legs, needs=m.loose(legs),
-          bucket=Bucket.JOINTS, share=0.6, settings=m.set_to(deep="trench", between="between", head="lining_head"),
-          cautions=("saw", "router"), check=Check("between the legs, head against foot, difference", 0.5))  # fmt: skip
-    m.add("join:lining", "Screw the lining together, batten across its foot", Trade.FIT, parts=legs,
-          needs=("trench:lining", "let-in:side"), bucket=Bucket.HANGING, share=0.4,
-          check=Check("diagonals, difference", 1.5))  # fmt: skip
+    m.add(
+        "trench:lining",
+        "Trench the head, cut the legs to it",
+        Trade.JOINT,
+        parts=legs,
+        needs=m.loose(legs),
+        bucket=Bucket.JOINTS,
+        share=0.6,
+        settings=m.set_to(deep="trench", between="between", head="lining_head"),
+        cautions=("saw", "router"),
+        check=Check("between the legs, head against foot, difference", 0.5),
+    )
+    m.add(
+        "join:lining",
+        "Screw the lining together, batten across its foot",
+        Trade.FIT,
+        parts=legs,
+        needs=("trench:lining", "let-in:side"),
+        bucket=Bucket.HANGING,
+        share=0.4,
+        check=Check("diagonals, difference", 1.5),
+    )
     m.add(
         "fix:lining",
         "Pack the lining plumb and fix it",
@@ -126,19 +142,45 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
         )
     )
     heavy = m.set_to(weight="mass") if m.is_heavy else ()
-    m.add("hang:dry", "Hang it dry with its own hardware", Trade.SITE, needs=(m.sized, *cuts, "fix:lining", "fix:track",
-          "proof:track", "let-in:side", "bore:plates"), bucket=Bucket.HANGING, share=1.2, about=About.HARDWARE,
-          settings=(*heavy, *gap)[:5], cautions=m.cautions("heavy", "pinch" if m.leaf.cups else "", *_where(m)),
-          check=Check("gaps all round with feelers, into the log; runs free over the whole floor" if slides else
-                      "gaps all round with feelers, into the log"),
-          how="two screws a hinge first" if not slides else "lifted on by two, stops set")  # fmt: skip
-    ease = m.add("ease:leaf", "Ease what binds, mark, take it down", Trade.FIT, needs=("hang:dry", "let-in:lock-keep",
-                 "let-in:latch-keep", "bore:bolt-holes", "trim:late"), bucket=Bucket.HANGING, share=0.6,
-                 check=Check("shuts by a finger's push, stays where it is left"),
-                 about=About.HARDWARE)  # fmt: skip
-    last = m.add("sand:last", "Last sanding, arrises off", Trade.SAND, needs=(ease,), bucket=Bucket.FINISH, share=1.6,
-                 hold=Hold(Up.OPENING), cautions=("dust",), check=Check("raking light from both ends; arris by thumb"),
-                 settings=(Setting("grit", 180, Unit.COUNT),))  # fmt: skip
+    m.add(
+        "hang:dry",
+        "Hang it dry with its own hardware",
+        Trade.SITE,
+        needs=(m.sized, *cuts, "fix:lining", "fix:track", "proof:track", "let-in:side", "bore:plates"),
+        bucket=Bucket.HANGING,
+        share=1.2,
+        about=About.HARDWARE,
+        settings=(*heavy, *gap)[:5],
+        cautions=m.cautions("heavy", "pinch" if m.leaf.cups else "", *_where(m)),
+        check=Check(
+            "gaps all round with feelers, into the log; runs free over the whole floor"
+            if slides
+            else "gaps all round with feelers, into the log"
+        ),
+        how="two screws a hinge first" if not slides else "lifted on by two, stops set",
+    )
+    ease = m.add(
+        "ease:leaf",
+        "Ease what binds, mark, take it down",
+        Trade.FIT,
+        needs=("hang:dry", "let-in:lock-keep", "let-in:latch-keep", "bore:bolt-holes", "trim:late"),
+        bucket=Bucket.HANGING,
+        share=0.6,
+        check=Check("shuts by a finger's push, stays where it is left"),
+        about=About.HARDWARE,
+    )
+    last = m.add(
+        "sand:last",
+        "Last sanding, arrises off",
+        Trade.SAND,
+        needs=(ease,),
+        bucket=Bucket.FINISH,
+        share=1.6,
+        hold=Hold(Up.OPENING),
+        cautions=("dust",),
+        check=Check("raking light from both ends; arris by thumb"),
+        settings=(Setting("grit", 180, Unit.COUNT),),
+    )
     for coat in schedule.coats:
         ends = coat.number == len(schedule.coats)
         name = "finish:last" if ends else f"finish:{coat.number}"
@@ -160,11 +202,19 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
             check=Check("as much on one face as on the other, head and foot too"),
             how=coat.how,
         )
-    m.add("hang:last", "Hang it for good, all screws, handles on", Trade.SITE, needs=(last, "fix:lining", "fix:track"),
-          bucket=Bucket.HANGING, share=0.8, about=About.HARDWARE, settings=(*heavy, *m.set_to(screws="screw_length",
-          pilot="screw_pilot")), cautions=m.cautions("heavy", *_where(m)),
-          check=Check("gaps as they were dry; into the record"),
-          how="steel screw first where brass goes in" if leaf.hanging.has_butts else "")  # fmt: skip
+    m.add(
+        "hang:last",
+        "Hang it for good, all screws, handles on",
+        Trade.SITE,
+        needs=(last, "fix:lining", "fix:track"),
+        bucket=Bucket.HANGING,
+        share=0.8,
+        about=About.HARDWARE,
+        settings=(*heavy, *m.set_to(screws="screw_length", pilot="screw_pilot")),
+        cautions=m.cautions("heavy", *_where(m)),
+        check=Check("gaps as they were dry; into the record"),
+        how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
+    )
 
 
 def _where(m: Maker) -> tuple[str, ...]:

@@ -102,8 +102,17 @@ def glue_on_the_day(key: str, degrees: float) -> Glue:
     """
     row: dict[str, Any] = table("glues")[key]
     longer = in_the_cold(degrees)
-    return Glue(key, row["name"], row["class"], row["open"] * longer, row["clamp"] * longer / 60, row["gap"],
-                row["least"], row["end_grain"], row["clean"])  # fmt: skip
+    return Glue(
+        key,
+        row["name"],
+        row["class"],
+        row["open"] * longer,
+        row["clamp"] * longer / 60,
+        row["gap"],
+        row["least"],
+        row["end_grain"],
+        row["clean"],
+    )
 
 
 def glue_keys(leaf: Leaf) -> tuple[str, ...]:

@@ -24,9 +24,11 @@ def glue_up(m: Maker, plan: GluePlan | None, key: str, *needs: str, up: Up = Up.
         last = n == len(stages)
         closings = stage.closings if stage is not None else found.task.closings
         parts = tuple(dict.fromkeys(name for each in closings for name in each.parts))
-        made = (Setting("of open minutes", stage.minutes if stage else 0.0, Unit.COUNT),
-                many(stage.clamps if stage else 0, "clamp places"),
-                Setting("hours in the clamps", glue.clamp_hours, Unit.COUNT))  # fmt: skip
+        made = (
+            Setting("of open minutes", stage.minutes if stage else 0.0, Unit.COUNT),
+            many(stage.clamps if stage else 0, "clamp places"),
+            Setting("hours in the clamps", glue.clamp_hours, Unit.COUNT),
+        )
         settings = tuple(Setting(s.label, round(s.value, 1), s.unit) for s in made)
         where = f", stage {n} of {len(stages)}" if len(stages) > 1 else ""
         words = "; ".join(each.words for each in closings[:4]) + (" …" if len(closings) > 4 else "")

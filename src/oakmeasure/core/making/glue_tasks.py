@@ -89,15 +89,29 @@ def _frame(build: Build, own: float | None) -> Task:
     for rail in rails:
         tops = [j for j in into_rails if j.into == rail.name and _is_top(j, into_rails)]
         if tops:
-            closings.append(_join(build, f"{rail.name} onto its muntins, panels between them in their grooves", tops,
-                                  own or MUNTIN_MIN, len(tops)))  # fmt: skip
+            closings.append(
+                _join(
+                    build,
+                    f"{rail.name} onto its muntins, panels between them in their grooves",
+                    tops,
+                    own or MUNTIN_MIN,
+                    len(tops),
+                )
+            )
     stiles = list(dict.fromkeys(j.into for j in joints if j.into.endswith("stile")))
     first = next((s for s in stiles if s.startswith("hinge")), stiles[0] if stiles else "")
     for group in linked:
         mine = [j for j in joints if j.into == first and j.member in group]
         if mine:
-            closings.append(_join(build, f"{' and '.join(j.member for j in mine)} into the {first}, panel in", mine,
-                                  own or TENON_MIN, len(mine)))  # fmt: skip
+            closings.append(
+                _join(
+                    build,
+                    f"{' and '.join(j.member for j in mine)} into the {first}, panel in",
+                    mine,
+                    own or TENON_MIN,
+                    len(mine),
+                )
+            )
     rest = [j for j in joints if j.into.endswith("stile") and j.into != first]
     if rest:
         clamps = max((each.clamps for each in build.glue_ups if each.name == "the frame"), default=len(rest))
@@ -152,8 +166,15 @@ def _slab(build: Build, choice: Slab, own: float | None) -> Task:
         minutes = per + PIECE_MIN + LOOSE_MIN * tenons.get(frozenset((a.name, b.name)), 0)
         ys = [build.height * (n + 0.5) / clamps for n in range(clamps)]
         bars = tuple(((a.face.x0, y), (b.face.x1, y)) for y in ys)
-        return Closing(f"{a.name} to {b.name}", (a.name, b.name), minutes, clamps, bars, alone,
-                       (a.face.x1, (0.3 + 0.4 * (a.face.x0 / max(build.width, 1.0))) * build.height))  # fmt: skip
+        return Closing(
+            f"{a.name} to {b.name}",
+            (a.name, b.name),
+            minutes,
+            clamps,
+            bars,
+            alone,
+            (a.face.x1, (0.3 + 0.4 * (a.face.x0 / max(build.width, 1.0))) * build.height),
+        )
 
     groups = [strips[at : at + choice.stages] for at in range(0, len(strips), choice.stages)]
     inside = [close(a, b, alone=n == 0) for group in groups for n, (a, b) in enumerate(itertools.pairwise(group))]
@@ -204,8 +225,15 @@ def _edged(build: Build, lippings: list[Part]) -> Task:
     for part in lippings:
         long = max(part.face.width, part.face.height)
         count = max(2, math.ceil(long / CLAMP_EVERY))
-        closings.append(Closing(f"{part.name} on", (part.name,), PIECE_MIN + EDGE_MIN_PER_M * long / 1000, count,
-                                _across(build, part.face.y0, part.face.y1)))  # fmt: skip
+        closings.append(
+            Closing(
+                f"{part.name} on",
+                (part.name,),
+                PIECE_MIN + EDGE_MIN_PER_M * long / 1000,
+                count,
+                _across(build, part.face.y0, part.face.y1),
+            )
+        )
     return Task("lippings", "the lippings", tuple(closings), cauls="a caul as long as the lipping under the jaws")
 
 
@@ -216,8 +244,15 @@ def _pressed(build: Build) -> Task:
         area = core.face.width * core.face.height / MM2_PER_M2
         clamps = max(2, 2 * math.ceil(max(core.face.width, core.face.height) / CLAMP_EVERY))
         minutes = PIECE_MIN + 2 * FACE_MIN_PER_M2 * area
-        closings.append(Closing(f"both veneers onto the {core.name}", (core.name,), minutes, clamps,
-                                _across(build, core.face.y0, core.face.y1)))  # fmt: skip
+        closings.append(
+            Closing(
+                f"both veneers onto the {core.name}",
+                (core.name,),
+                minutes,
+                clamps,
+                _across(build, core.face.y0, core.face.y1),
+            )
+        )
     return Task(
         "press",
         "the veneers",

@@ -93,11 +93,22 @@ def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold
     more = what.pop("after", ())
     part = cuts[0].member if loose else ""
     settings = what.pop("settings", ())
-    m.add(op_id, name + (" in the loose " + cuts[0].member if loose else ""), trade, needs=(*needs, *more),  # type: ignore[misc]
-          early=True, parts=tuple(dict.fromkeys(c.member for c in cuts)), cuts=tuple(c.name for c in cuts),
-          settings=settings, hold=Hold(hold, part), bucket=Bucket.HANGING, about=About.HARDWARE,
-          why="a loose member lies flat under the tool" if loose else "as soon as its edge is as it stays",
-          later="a leaf of full weight on edge" if loose else "nothing can be hung dry before it", **what)  # fmt: skip
+    m.add(
+        op_id,
+        name + (" in the loose " + cuts[0].member if loose else ""),
+        trade,
+        needs=(*needs, *more),  # type: ignore[misc]
+        early=True,
+        parts=tuple(dict.fromkeys(c.member for c in cuts)),
+        cuts=tuple(c.name for c in cuts),
+        settings=settings,
+        hold=Hold(hold, part),
+        bucket=Bucket.HANGING,
+        about=About.HARDWARE,
+        why="a loose member lies flat under the tool" if loose else "as soon as its edge is as it stays",
+        later="a leaf of full weight on edge" if loose else "nothing can be hung dry before it",
+        **what,
+    )
 
 
 # --- hinges ------------------------------------------------------------------------------------------------
@@ -127,33 +138,62 @@ def _butts(m: Maker, cuts: list[Boring]) -> None:
         jamb = tuple(Setting(f"{n} from the head", c.from_top, figure=f"butt_{n}_jamb") for n, c in enumerate(side, 1))
         carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
         loose = f" the loose {carrier}" if made else f" the {carrier}"
-        m.add("let-in:side", f"Let the butts into{loose}", Trade.ROUT, early=made, cuts=tuple(c.name for c in side),
-              needs=("measure:set", *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",))),
-              parts=("lining leg, hinge side",) if made else (), settings=(*deep[:1], *jamb[:3]),
-              bucket=Bucket.HANGING, about=About.HARDWARE, cautions=("router", "chisel"),
-              check=Check("the same template, distance between hinges against the leaf, difference", 0.3),
-              how="head gap on top of the leaf's own places; knuckles to the opening side",
-              why="before the lining is up it lies on the bench" if made else "",
-              later="on knees, with a chisel, in the opening" if made else "")  # fmt: skip
+        m.add(
+            "let-in:side",
+            f"Let the butts into{loose}",
+            Trade.ROUT,
+            early=made,
+            cuts=tuple(c.name for c in side),
+            needs=("measure:set", *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",))),
+            parts=("lining leg, hinge side",) if made else (),
+            settings=(*deep[:1], *jamb[:3]),
+            bucket=Bucket.HANGING,
+            about=About.HARDWARE,
+            cautions=("router", "chisel"),
+            check=Check("the same template, distance between hinges against the leaf, difference", 0.3),
+            how="head gap on top of the leaf's own places; knuckles to the opening side",
+            why="before the lining is up it lies on the bench" if made else "",
+            later="on knees, with a chisel, in the opening" if made else "",
+        )
 
 
 def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
     cups = [c for c in by["cup"] if "screw" not in c.name and "dowel" not in c.name]
-    places = tuple(Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}")
-                   for n in range(1, len(cups) + 1))  # fmt: skip
-    _cut(m, "bore:cups", "Bore the cups from the closing face", Trade.BORE, by["cup"], Up.CLOSING,
-         settings=(*m.set_to(fence_to_the_middle="cup_centre"), Setting("depth stop", cups[0].depth), *places[:3]),
-         practice="one cup in an off-cut of the leaf's own thickness: nothing through the face", cautions=("drill",),
-         check=Check("wood left under the cup, by calliper on the off-cut"),
-         how="on the drill's table, against the fence; hinge edge to the fence")  # fmt: skip
+    places = tuple(
+        Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in range(1, len(cups) + 1)
+    )
+    _cut(
+        m,
+        "bore:cups",
+        "Bore the cups from the closing face",
+        Trade.BORE,
+        by["cup"],
+        Up.CLOSING,
+        settings=(*m.set_to(fence_to_the_middle="cup_centre"), Setting("depth stop", cups[0].depth), *places[:3]),
+        practice="one cup in an off-cut of the leaf's own thickness: nothing through the face",
+        cautions=("drill",),
+        check=Check("wood left under the cup, by calliper on the off-cut"),
+        how="on the drill's table, against the fence; hinge edge to the fence",
+    )
     if "plate" in by:
-        plates = tuple(Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate")
-                       for n in range(1, len(cups) + 1))  # fmt: skip
-        m.add("bore:plates", "Bore the plates' holes in the cabinet's side", Trade.BORE, needs=("measure:set",),
-              early=True, settings=(*m.set_to(back_from_the_front="plate_back"), *plates[:3]), cautions=("drill",),
-              bucket=Bucket.HANGING, about=About.HARDWARE, cuts=tuple(c.name for c in by["plate"]),
-              check=Check("all from one end, the upper one"), why="the cabinet's side is bored while it is loose, or "
-              "at once where it stands", later="measured off a leaf that is held up by hand")  # fmt: skip
+        plates = tuple(
+            Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate") for n in range(1, len(cups) + 1)
+        )
+        m.add(
+            "bore:plates",
+            "Bore the plates' holes in the cabinet's side",
+            Trade.BORE,
+            needs=("measure:set",),
+            early=True,
+            settings=(*m.set_to(back_from_the_front="plate_back"), *plates[:3]),
+            cautions=("drill",),
+            bucket=Bucket.HANGING,
+            about=About.HARDWARE,
+            cuts=tuple(c.name for c in by["plate"]),
+            check=Check("all from one end, the upper one"),
+            why="the cabinet's side is bored while it is loose, or at once where it stands",
+            later="measured off a leaf that is held up by hand",
+        )
 
 
 # --- lock, latch, bolts, pull ------------------------------------------------------------------------------
@@ -169,20 +209,55 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
     more = "from both ends to the middle"
     if trim > 0.01:
         more = f"{m.show.length(trim, sign=False)} more than the case for what is trimmed"
-    _cut(m, "mortise:lock", "Mortise for the lock", Trade.BORE, inner, Up.LATCH_EDGE, from_edge=False,
-         settings=(Setting("drill", lock.case_thickness), Setting("deep, from this edge", lock.case_depth + trim),
-                   Setting("down from the top", m.value("lock_down"), figure="lock_down")),
-         practice="the same bore in an off-cut of the thickness", cautions=("drill", "chisel", *_fire(m)),
-         check=Check("case slides in by hand; wood left on both faces alike"),
-         how="a row of holes on the gauge line, then chisel; " + more)  # fmt: skip
-    _cut(m, "bore:spindle", "Bore for spindle and key, from both faces", Trade.BORE, holes or inner, Up.OPENING,
-         from_edge=False, after=("mortise:lock",), cautions=("drill",), check=Check("square through, by a rod in it"),
-         settings=(Setting("from the edge", lock.backset + trim), Setting("spindle", lock.spindle_bore),
-                   *((Setting("key", lock.key_bore),) if lock.key_bore else ())))  # fmt: skip
-    m.add("let-in:forend", "Let the forend in, lock flush with the edge", Trade.FIT, needs=("mortise:lock", m.sized),
-          hold=Hold(Up.LATCH_EDGE), bucket=Bucket.HANGING, share=0.5, about=About.HARDWARE, cautions=("chisel",),
-          settings=(Setting("deep", lock.forend_thickness), Setting("wide", lock.forend_width)), cuts=("lock forend",),
-          check=Check("flush with the bevelled edge", 0.1))  # fmt: skip
+    _cut(
+        m,
+        "mortise:lock",
+        "Mortise for the lock",
+        Trade.BORE,
+        inner,
+        Up.LATCH_EDGE,
+        from_edge=False,
+        settings=(
+            Setting("drill", lock.case_thickness),
+            Setting("deep, from this edge", lock.case_depth + trim),
+            Setting("down from the top", m.value("lock_down"), figure="lock_down"),
+        ),
+        practice="the same bore in an off-cut of the thickness",
+        cautions=("drill", "chisel", *_fire(m)),
+        check=Check("case slides in by hand; wood left on both faces alike"),
+        how="a row of holes on the gauge line, then chisel; " + more,
+    )
+    _cut(
+        m,
+        "bore:spindle",
+        "Bore for spindle and key, from both faces",
+        Trade.BORE,
+        holes or inner,
+        Up.OPENING,
+        from_edge=False,
+        after=("mortise:lock",),
+        cautions=("drill",),
+        check=Check("square through, by a rod in it"),
+        settings=(
+            Setting("from the edge", lock.backset + trim),
+            Setting("spindle", lock.spindle_bore),
+            *((Setting("key", lock.key_bore),) if lock.key_bore else ()),
+        ),
+    )
+    m.add(
+        "let-in:forend",
+        "Let the forend in, lock flush with the edge",
+        Trade.FIT,
+        needs=("mortise:lock", m.sized),
+        hold=Hold(Up.LATCH_EDGE),
+        bucket=Bucket.HANGING,
+        share=0.5,
+        about=About.HARDWARE,
+        cautions=("chisel",),
+        settings=(Setting("deep", lock.forend_thickness), Setting("wide", lock.forend_width)),
+        cuts=("lock forend",),
+        check=Check("flush with the bevelled edge", 0.1),
+    )
     _keep(m, keeps, "lock")
 
 
@@ -198,43 +273,86 @@ def _latch(m: Maker, cuts: list[Boring]) -> None:
         return
     thumb = any("thumb" in c.name for c in inner)
     edge = any("edge" in c.edge and "both" not in c.edge for c in inner) and not thumb
-    settings = (Setting("bore", latch.bore), Setting("deep", latch.deep)) if edge else (
-        Setting("slot, high", latch.slot_high), Setting("wide", latch.slot_wide))  # fmt: skip
-    _cut(m, "bore:latch", "Cut the slot for the thumb latch" if thumb else "Bore for the latch", Trade.BORE, inner,
-         Up.LATCH_EDGE if edge else Up.OPENING, cautions=("drill", *_fire(m)),
-         settings=(*settings, Setting("from the edge", latch.backset), *m.set_to(down_from_the_top="latch_down")),
-         practice="the same bore in an off-cut", check=Check("square to the edge, by a rod in it"))  # fmt: skip
+    settings = (
+        (Setting("bore", latch.bore), Setting("deep", latch.deep))
+        if edge
+        else (Setting("slot, high", latch.slot_high), Setting("wide", latch.slot_wide))
+    )
+    _cut(
+        m,
+        "bore:latch",
+        "Cut the slot for the thumb latch" if thumb else "Bore for the latch",
+        Trade.BORE,
+        inner,
+        Up.LATCH_EDGE if edge else Up.OPENING,
+        cautions=("drill", *_fire(m)),
+        settings=(*settings, Setting("from the edge", latch.backset), *m.set_to(down_from_the_top="latch_down")),
+        practice="the same bore in an off-cut",
+        check=Check("square to the edge, by a rod in it"),
+    )
     _keep(m, keeps, "latch")
 
 
 def _keep(m: Maker, keeps: list[Boring], word: str) -> None:
     if keeps:
-        m.add(f"let-in:{word}-keep", f"Let the keep of the {word} in", Trade.FIT, needs=("hang:dry",),
-              bucket=Bucket.HANGING, share=0.4, about=About.HARDWARE, cuts=tuple(c.name for c in keeps),
-              settings=m.set_to(from_the_head=f"{word}_keep"), cautions=("chisel",),
-              how="marked from the bolt itself, chalk on its end, as the leaf hangs",
-              check=Check("shuts without a push, no rattle"))  # fmt: skip
+        m.add(
+            f"let-in:{word}-keep",
+            f"Let the keep of the {word} in",
+            Trade.FIT,
+            needs=("hang:dry",),
+            bucket=Bucket.HANGING,
+            share=0.4,
+            about=About.HARDWARE,
+            cuts=tuple(c.name for c in keeps),
+            settings=m.set_to(from_the_head=f"{word}_keep"),
+            cautions=("chisel",),
+            how="marked from the bolt itself, chalk on its end, as the leaf hangs",
+            check=Check("shuts without a push, no rattle"),
+        )
 
 
 def _bolts_and_pull(m: Maker, by: dict[str, list[Boring]]) -> None:
     leaf = m.leaf.leaf
     if "bolt" in by and leaf.hardware.bolts is not None:
         bolts = leaf.hardware.bolts
-        _cut(m, "let-in:bolts", "Let the flush bolts into the slow leaf's edge", Trade.ROUT, by["bolt"], Up.LATCH_EDGE,
-             settings=(Setting("wide", bolts.width), Setting("deep", bolts.deep), Setting("long", bolts.length)),
-             cautions=("router", "chisel"), practice="a short recess in an off-cut",
-             check=Check("flush, bolt runs by hand"))  # fmt: skip
-        m.add("bore:bolt-holes", "Bore where the bolts shoot, head and floor", Trade.BORE, needs=("hang:dry",
-              "let-in:bolts"), bucket=Bucket.HANGING, share=0.3, about=About.HARDWARE, cautions=("drill",),
-              settings=(Setting("bolt", bolts.bolt), Setting("deep", bolts.into)),
-              cuts=tuple(c.name for c in by.get("bolt hole", ())))  # fmt: skip
+        _cut(
+            m,
+            "let-in:bolts",
+            "Let the flush bolts into the slow leaf's edge",
+            Trade.ROUT,
+            by["bolt"],
+            Up.LATCH_EDGE,
+            settings=(Setting("wide", bolts.width), Setting("deep", bolts.deep), Setting("long", bolts.length)),
+            cautions=("router", "chisel"),
+            practice="a short recess in an off-cut",
+            check=Check("flush, bolt runs by hand"),
+        )
+        m.add(
+            "bore:bolt-holes",
+            "Bore where the bolts shoot, head and floor",
+            Trade.BORE,
+            needs=("hang:dry", "let-in:bolts"),
+            bucket=Bucket.HANGING,
+            share=0.3,
+            about=About.HARDWARE,
+            cautions=("drill",),
+            settings=(Setting("bolt", bolts.bolt), Setting("deep", bolts.into)),
+            cuts=tuple(c.name for c in by.get("bolt hole", ())),
+        )
     if "pull" in by:
         bar = "hole" in by["pull"][0].name
-        _cut(m, "let-in:pull", "Bore for the bar's screws" if bar else "Let the flush pull in", Trade.BORE if bar else
-             Trade.ROUT, by["pull"], Up.OPENING, cautions=("drill" if bar else "router",),
-             practice="a hole through an off-cut: no burst" if bar else "the recess in an off-cut",
-             settings=(Setting("deep", by["pull"][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
-             check=Check("both holes from the head end") if bar else Check("flush with the face", 0.1))  # fmt: skip
+        _cut(
+            m,
+            "let-in:pull",
+            "Bore for the bar's screws" if bar else "Let the flush pull in",
+            Trade.BORE if bar else Trade.ROUT,
+            by["pull"],
+            Up.OPENING,
+            cautions=("drill" if bar else "router",),
+            practice="a hole through an off-cut: no burst" if bar else "the recess in an off-cut",
+            settings=(Setting("deep", by["pull"][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
+            check=Check("both holes from the head end") if bar else Check("flush with the face", 0.1),
+        )
     elif m.has("recess_depth"):
         m.add(
             "let-in:pull",
@@ -297,15 +415,32 @@ def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
         )
     if "head groove" in by:
         groove = by["head groove"][0]
-        _cut(m, "groove:head", "Groove the head for its guide", Trade.ROUT, by["head groove"], Up.HEAD,
-             settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
-             cautions=m.cautions("router", "heavy"), check=Check("the guide runs through by hand"))  # fmt: skip
+        _cut(
+            m,
+            "groove:head",
+            "Groove the head for its guide",
+            Trade.ROUT,
+            by["head groove"],
+            Up.HEAD,
+            settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
+            cautions=m.cautions("router", "heavy"),
+            check=Check("the guide runs through by hand"),
+        )
     if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
-        m.add("fix:track", "Fix the track level, into what holds", Trade.SITE, needs=("measure:set", "measure:opening"),
-              bucket=Bucket.HANGING, about=About.HARDWARE, cautions=("wall",),
-              settings=m.set_to(line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first",
-                                backing="backing"),
-              check=Check("level over its whole length", 0.5), how="from the highest point of the floor")  # fmt: skip
+        m.add(
+            "fix:track",
+            "Fix the track level, into what holds",
+            Trade.SITE,
+            needs=("measure:set", "measure:opening"),
+            bucket=Bucket.HANGING,
+            about=About.HARDWARE,
+            cautions=("wall",),
+            settings=m.set_to(
+                line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
+            ),
+            check=Check("level over its whole length", 0.5),
+            how="from the highest point of the floor",
+        )
         m.add(
             "proof:track",
             "Hang the proof load on the track",

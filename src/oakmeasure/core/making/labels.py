@@ -66,11 +66,20 @@ def labels_of(leaf: LeafSolution, show: Show, *, job: str = "") -> tuple[Label, 
         for n in range(1, pieces + 1):
             mirrored = " (mirrored)" if leaf.leaf.hanging is Hanging.PAIR and n == 2 else ""
             found.append(
-                Label(part.mark, part.name, leaf.leaf.name, job,
-                      show.size(part.planed.length, part.planed.width, part.planed.thickness), _face(part), _edge(part),
-                      " ".join(mine), f"{leaf.leaf.hand}{mirrored}" if pieces < 3 else str(leaf.leaf.hand), _head(part),
-                      f"{n} of {pieces}" if pieces > 1 else "")
-            )  # fmt: skip
+                Label(
+                    part.mark,
+                    part.name,
+                    leaf.leaf.name,
+                    job,
+                    show.size(part.planed.length, part.planed.width, part.planed.thickness),
+                    _face(part),
+                    _edge(part),
+                    " ".join(mine),
+                    f"{leaf.leaf.hand}{mirrored}" if pieces < 3 else str(leaf.leaf.hand),
+                    _head(part),
+                    f"{n} of {pieces}" if pieces > 1 else "",
+                )
+            )
     return tuple(found)
 
 

@@ -33,8 +33,15 @@ class Lesson:
     @classmethod
     def of_record(cls, row: Mapping[str, Any]) -> Lesson:
         """Return the lesson of such values. Raises KeyError, ValueError or TypeError for others."""
-        return cls(About(row["about"]), str(row["key"]), str(row.get("op", "")), str(row["text"]), str(row["leaf"]),
-                   str(row["job"]), date.fromisoformat(row["on"]))  # fmt: skip
+        return cls(
+            About(row["about"]),
+            str(row["key"]),
+            str(row.get("op", "")),
+            str(row["text"]),
+            str(row["leaf"]),
+            str(row["job"]),
+            date.fromisoformat(row["on"]),
+        )
 
 
 def keys_of(leaf: Leaf, about: About) -> tuple[str, ...]:

@@ -77,8 +77,14 @@ def progress(operations: Sequence[Operation], log: Sequence[LogEntry]) -> dict[s
             found[op.id] = Progress.STOPPED
         else:
             found[op.id] = Progress.OPEN
-    ready = next((op.id for op in operations if found[op.id] is Progress.OPEN
-                  and all(found[need] is Progress.DONE for need in op.needs)), "")  # fmt: skip
+    ready = next(
+        (
+            op.id
+            for op in operations
+            if found[op.id] is Progress.OPEN and all(found[need] is Progress.DONE for need in op.needs)
+        ),
+        "",
+    )
     if ready:
         found[ready] = Progress.READY
     return found

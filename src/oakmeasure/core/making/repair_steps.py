@@ -21,12 +21,24 @@ def mends(m: Maker) -> None:
         if repair is None:
             continue
         mend = f"mend:{number}"
-        m.add(mend, f"{repair.name}: {entry.part or 'the leaf'}", Trade.MEND, parts=(entry.part,) if entry.part else (),
-              needs=(entry.op,), early=True, hours=repair.hours, wait_hours=repair.wait_hours,
-              wait_for="the glue" if repair.wait_hours else "", how=repair.words, bucket=Bucket.NONE,
-              settings=tuple(Setting(label, value) for label, value in repair.sizes), hold=Hold(Up.OPENING, entry.part),
-              check=Check("tried before it goes on"), why="before anything else is done to the part",
-              later="glue and cutters go over the damage")  # fmt: skip
+        m.add(
+            mend,
+            f"{repair.name}: {entry.part or 'the leaf'}",
+            Trade.MEND,
+            parts=(entry.part,) if entry.part else (),
+            needs=(entry.op,),
+            early=True,
+            hours=repair.hours,
+            wait_hours=repair.wait_hours,
+            wait_for="the glue" if repair.wait_hours else "",
+            how=repair.words,
+            bucket=Bucket.NONE,
+            settings=tuple(Setting(label, value) for label, value in repair.sizes),
+            hold=Hold(Up.OPENING, entry.part),
+            check=Check("tried before it goes on"),
+            why="before anything else is done to the part",
+            later="glue and cutters go over the damage",
+        )
         for op_id in _following(m, entry.op, entry.part):
             m.steps.need(op_id, mend)
 

@@ -137,12 +137,27 @@ def _hole_deep(case: Case) -> Found:
     wide = min(cut.along if cut else 10.0, 40.0)
     through = left < SKIN_LEAST
     turned = f"turned {case.fmt(case.by)} thick, glued, level with the stop's depth"
-    disc = Repair("disc", "A disc in its bottom", turned,
-                  left > 0, "nothing has come through" if left > 0 else "it has come through", 0.3, 0.5,
-                  (("disc", wide), ("thick", case.by)))  # fmt: skip
-    plug = Repair("plug", "Plug it and bore again", "grain along the part's own, glued, flushed when it has set", True,
-                  "the plug takes all of the old hole", 0.5, GLUE_SETS, (("plug", wide + PLUG_OVER),),
-                  ("screws of it bite in the plug: longer ones",) if cut and "cup" in cut.name else ())  # fmt: skip
+    disc = Repair(
+        "disc",
+        "A disc in its bottom",
+        turned,
+        left > 0,
+        "nothing has come through" if left > 0 else "it has come through",
+        0.3,
+        0.5,
+        (("disc", wide), ("thick", case.by)),
+    )
+    plug = Repair(
+        "plug",
+        "Plug it and bore again",
+        "grain along the part's own, glued, flushed when it has set",
+        True,
+        "the plug takes all of the old hole",
+        0.5,
+        GLUE_SETS,
+        (("plug", wide + PLUG_OVER),),
+        ("screws of it bite in the plug: longer ones",) if cut and "cup" in cut.name else (),
+    )
     patch = Repair(
         "patch",
         "A patch in the far face",
@@ -173,13 +188,27 @@ def _hole_off(case: Case) -> Found:
         GLUE_SETS,
         (("plug", wide + PLUG_OVER),),
     )
-    leave = Repair("leave", "Bore the right one, plug the wrong one for looks", "both stand in sound wood", free,
-                   f"{case.fmt(apart)} of wood between them" if free else "no wood left between them", 0.4, 0.5,
-                   (("plug", wide),))  # fmt: skip
-    move = Repair("move", "Leave the hinge where its hole is", "its other half moves by as much", bool(cut and
-                  cut.name.startswith(("cup", "butt"))), "a hinge has a fellow that can move with it", 0.2, 0.0,
-                  (("moves by", case.by),), ("plate or recess on the other side, the same way",
-                                             "keep-out zones and clashes: look again"))  # fmt: skip
+    leave = Repair(
+        "leave",
+        "Bore the right one, plug the wrong one for looks",
+        "both stand in sound wood",
+        free,
+        f"{case.fmt(apart)} of wood between them" if free else "no wood left between them",
+        0.4,
+        0.5,
+        (("plug", wide),),
+    )
+    move = Repair(
+        "move",
+        "Leave the hinge where its hole is",
+        "its other half moves by as much",
+        bool(cut and cut.name.startswith(("cup", "butt"))),
+        "a hinge has a fellow that can move with it",
+        0.2,
+        0.0,
+        (("moves by", case.by),),
+        ("plate or recess on the other side, the same way", "keep-out zones and clashes: look again"),
+    )
     return (
         (Level.FINE if free else Level.LOOK),
         f"{case.fmt(case.by)} off, hole {case.fmt(wide)} wide",
@@ -348,11 +377,15 @@ def _shorter(case: Case) -> str:
     if part is None or case.leaf.build is None:
         return ""
     fit = [
-        p for p in case.leaf.build.parts
-        if p is not part and not p.at_hand and abs(p.planed.width - part.planed.width) < 1.0
+        p
+        for p in case.leaf.build.parts
+        if p is not part
+        and not p.at_hand
+        and abs(p.planed.width - part.planed.width) < 1.0
         and abs(p.planed.thickness - part.planed.thickness) < 0.6
-        and p.planed.length <= part.planed.length - case.by and p.species == part.species
-    ]  # fmt: skip
+        and p.planed.length <= part.planed.length - case.by
+        and p.species == part.species
+    ]
     return max(fit, key=lambda p: p.planed.length).name if fit else ""
 
 
@@ -369,9 +402,17 @@ def _screw(case: Case) -> Found:
         GLUE_SETS,
         (("cutter", wide + 3.0), ("plug", wide + 3.0), ("deep", screws.length + 3.0)),
     )
-    beside = Repair("beside", "Leave the stump, a screw beside it", "where the hinge has a hole more, or gets one",
-                    screws.count > 2, f"{case.fmt(3 * wide)} away along the grain", 0.2, 0.0, (("away", 3 * wide),),
-                    (f"{screws.count - 1} screws carry for the others",) if screws.count > 2 else ())  # fmt: skip
+    beside = Repair(
+        "beside",
+        "Leave the stump, a screw beside it",
+        "where the hinge has a hole more, or gets one",
+        screws.count > 2,
+        f"{case.fmt(3 * wide)} away along the grain",
+        0.2,
+        0.0,
+        (("away", 3 * wide),),
+        (f"{screws.count - 1} screws carry for the others",) if screws.count > 2 else (),
+    )
     return Level.LOOK, "a stump in the wood: nothing holds there", [core, beside]
 
 
@@ -379,8 +420,16 @@ def _mortise_deep(case: Case) -> Found:
     hinge = next((c for c in case.cuts if c.name.startswith(("butt", "lock forend", "latch forend"))), None)
     if hinge is not None:
         can = case.by <= PACK_MOST
-        pack = Repair("pack", "Packing under it", "card or veneer the size of its leaf, hard, not crushed", can,
-                      f"up to {case.fmt(PACK_MOST)}", 0.15, 0.0, (("packing", case.by),))  # fmt: skip
+        pack = Repair(
+            "pack",
+            "Packing under it",
+            "card or veneer the size of its leaf, hard, not crushed",
+            can,
+            f"up to {case.fmt(PACK_MOST)}",
+            0.15,
+            0.0,
+            (("packing", case.by),),
+        )
         fill = Repair(
             "fill",
             "A slip glued in, cut again",
@@ -406,8 +455,16 @@ def _mortise_deep(case: Case) -> Found:
         f"{case.fmt(behind)} of wood behind it",
         0.0,
     )
-    block = Repair("block", "A block glued in its bottom", "end grain out of sight, chopped to depth", True,
-                   "wherever it is through or nearly", 0.4, GLUE_SETS, (("block", case.by),))  # fmt: skip
+    block = Repair(
+        "block",
+        "A block glued in its bottom",
+        "end grain out of sight, chopped to depth",
+        True,
+        "wherever it is through or nearly",
+        0.4,
+        GLUE_SETS,
+        (("block", case.by),),
+    )
     level = Level.FINE if behind >= 10.0 else Level.LOOK
     return level, f"{case.fmt(behind)} of wood stays behind the tenon", [leave, block]
 

@@ -35,9 +35,15 @@ def measure_first(m: Maker) -> None:
         )
     assumed = [f for f in m.leaf.figures if f.state is State.ASSUMED and f.name.startswith("reading_")]
     if assumed:
-        m.add("measure:opening", "Measure what is only assumed of the opening", Trade.MEASURE, early=True,
-              settings=(many(len(assumed), "readings"),), why="the leaf is cut to it",
-              later="a leaf that was cut to a guess")  # fmt: skip
+        m.add(
+            "measure:opening",
+            "Measure what is only assumed of the opening",
+            Trade.MEASURE,
+            early=True,
+            settings=(many(len(assumed), "readings"),),
+            why="the leaf is cut to it",
+            later="a leaf that was cut to a guess",
+        )
     if m.build.parts and not all(part.is_old or part.at_hand for part in m.build.parts):
         m.add(
             "setout:rod",
@@ -58,8 +64,15 @@ def measure_first(m: Maker) -> None:
             later="sizes carried from part to part, each with its own error",
         )
     if leaf.measured_by is MeasuredBy.TICKS:
-        m.add("setout:outline", "Prick the outline through from the tick board", Trade.MARK, bucket=Bucket.PARTS,
-              share=0.3, needs=("setout:rod",), check=Check("the check corner against the outline", 1.0))  # fmt: skip
+        m.add(
+            "setout:outline",
+            "Prick the outline through from the tick board",
+            Trade.MARK,
+            bucket=Bucket.PARTS,
+            share=0.3,
+            needs=("setout:rod",),
+            check=Check("the check corner against the outline", 1.0),
+        )
 
 
 def wood(m: Maker) -> None:
@@ -74,10 +87,18 @@ def wood(m: Maker) -> None:
     names = tuple(part.name for part in (*parts, *sheet))
     if not names:
         return
-    mark = m.add("mark:parts", "Mark faces, edges and what each part is", Trade.MARK, parts=names, needs=(*last,
-                 "setout:rod"), bucket=Bucket.PARTS, share=0.4, settings=(many(len(names), "labels"),),
-                 check=Check("face mark on the opening face, edge mark on the edge to the panel; hand on every stile"),
-                 how="labels on: name, letter of each joint, hand")  # fmt: skip
+    mark = m.add(
+        "mark:parts",
+        "Mark faces, edges and what each part is",
+        Trade.MARK,
+        parts=names,
+        needs=(*last, "setout:rod"),
+        bucket=Bucket.PARTS,
+        share=0.4,
+        settings=(many(len(names), "labels"),),
+        check=Check("face mark on the opening face, edge mark on the edge to the panel; hand on every stile"),
+        how="labels on: name, letter of each joint, hand",
+    )
     for name in names:
         m.ready[name] = mark
 
@@ -87,34 +108,82 @@ def _rough(m: Maker, needs: tuple[str, ...]) -> str:
     names = tuple(part.name for part in parts)
     boards = leaf.plan.in_words() if leaf.plan else ""
     wet = Setting("moisture, about", rests_at(leaf.leaf.timber), Unit.PERCENT)
-    m.add("choose:boards", "Choose and chalk the boards", Trade.WOOD, parts=names, needs=needs, bucket=Bucket.PARTS,
-          share=0.6, settings=(wet,), about=About.TIMBER, how=f"best face out, straight grain for stiles; {boards}",
-          check=Check("each board within 2 % of where it will rest; metal looked for in old wood"),
-          cautions=("nails",) if any(part.is_old for part in m.build.parts) else ())  # fmt: skip
+    m.add(
+        "choose:boards",
+        "Choose and chalk the boards",
+        Trade.WOOD,
+        parts=names,
+        needs=needs,
+        bucket=Bucket.PARTS,
+        share=0.6,
+        settings=(wet,),
+        about=About.TIMBER,
+        how=f"best face out, straight grain for stiles; {boards}",
+        check=Check("each board within 2 % of where it will rest; metal looked for in old wood"),
+        cautions=("nails",) if any(part.is_old for part in m.build.parts) else (),
+    )
     long = max(part.rough.length for part in parts)
-    m.add("crosscut:rough", "Crosscut to rough lengths", Trade.SAW, parts=names, needs=("choose:boards",),
-          bucket=Bucket.PARTS, share=0.6, settings=(Setting("longest", long),), cautions=("saw",),
-          how="from the ends of splits inwards; each label goes on before the cut")  # fmt: skip
-    m.add("rip:rough", "Rip to rough widths, the widest first", Trade.SAW, parts=names, needs=("crosscut:rough",),
-          bucket=Bucket.PARTS, share=0.8, cautions=("saw", "dust"),
-          settings=tuple(Setting("fence", each) for each in
-                         sorted({round(p.rough.width, 1) for p in parts}, reverse=True)[:4]))  # fmt: skip
+    m.add(
+        "crosscut:rough",
+        "Crosscut to rough lengths",
+        Trade.SAW,
+        parts=names,
+        needs=("choose:boards",),
+        bucket=Bucket.PARTS,
+        share=0.6,
+        settings=(Setting("longest", long),),
+        cautions=("saw",),
+        how="from the ends of splits inwards; each label goes on before the cut",
+    )
+    m.add(
+        "rip:rough",
+        "Rip to rough widths, the widest first",
+        Trade.SAW,
+        parts=names,
+        needs=("crosscut:rough",),
+        bucket=Bucket.PARTS,
+        share=0.8,
+        cautions=("saw", "dust"),
+        settings=tuple(
+            Setting("fence", each) for each in sorted({round(p.rough.width, 1) for p in parts}, reverse=True)[:4]
+        ),
+    )
     _trial(m)
-    return m.add("rest:rough", "Sticker the rough parts and let them settle", Trade.WOOD, parts=names,
-                 needs=("rip:rough",), bucket=Bucket.PARTS, share=0.2, wait_hours=SETTLE_HOURS,
-                 wait_for="the wood to settle", check=Check("what has moved is planed true, or changed for another"),
-                 about=About.TIMBER)  # fmt: skip
+    return m.add(
+        "rest:rough",
+        "Sticker the rough parts and let them settle",
+        Trade.WOOD,
+        parts=names,
+        needs=("rip:rough",),
+        bucket=Bucket.PARTS,
+        share=0.2,
+        wait_hours=SETTLE_HOURS,
+        wait_for="the wood to settle",
+        check=Check("what has moved is planed true, or changed for another"),
+        about=About.TIMBER,
+    )
 
 
 def _trial(m: Maker) -> None:
     """A trial of colour and finish on an off-cut, judged standing where the leaf will be."""
     finish = table("finishes")[finish_of(m.leaf.leaf.timber)]
-    m.add("trial:finish", "Try colour and finish on an off-cut", Trade.FINISH, needs=("crosscut:rough",), early=True,
-          bucket=Bucket.FINISH, share=0.4, about=About.TIMBER, wait_hours=float(finish["recoat"]) * finish["coats"],
-          wait_for="the trial to dry", cautions=("rags",) if finish["rags"] else (), how=finish["how"],
-          check=Check("standing upright in its place, by day and by lamp; who it is for has said yes"),
-          why="the first off-cut is there, and it dries while the leaf is made",
-          later="a colour that nobody wanted, on the leaf itself")  # fmt: skip
+    m.add(
+        "trial:finish",
+        "Try colour and finish on an off-cut",
+        Trade.FINISH,
+        needs=("crosscut:rough",),
+        early=True,
+        bucket=Bucket.FINISH,
+        share=0.4,
+        about=About.TIMBER,
+        wait_hours=float(finish["recoat"]) * finish["coats"],
+        wait_for="the trial to dry",
+        cautions=("rags",) if finish["rags"] else (),
+        how=finish["how"],
+        check=Check("standing upright in its place, by day and by lamp; who it is for has said yes"),
+        why="the first off-cut is there, and it dries while the leaf is made",
+        later="a colour that nobody wanted, on the leaf itself",
+    )
 
 
 def _planed(m: Maker, rested: str) -> str:
@@ -131,27 +200,60 @@ def _planed(m: Maker, rested: str) -> str:
         cautions=("plane", "dust"),
         check=Check("face by straightedge, edge by square", FLAT),
     )
-    m.add("thickness:parts", "Plane to thickness", Trade.PLANE, parts=names, needs=("true:parts",), bucket=Bucket.PARTS,
-          settings=sizes(parts, "thickness", "thick"), cautions=("plane", "dust"),
-          check=Check("first and last piece by calliper, difference", 0.2),
-          how="all of one thickness through before the table is moved, over every leaf of the job")  # fmt: skip
-    m.add("width:parts", "Rip and plane to width", Trade.SAW, parts=names, needs=("thickness:parts",),
-          bucket=Bucket.PARTS, settings=sizes(parts, "width", "wide"), cautions=("saw", "dust"),
-          check=Check("like parts side by side, no step"))  # fmt: skip
-    return m.add("length:parts", "Crosscut to length against a stop", Trade.SAW, parts=names, needs=("width:parts",),
-                 bucket=Bucket.PARTS, share=0.6, settings=sizes(parts, "length", "stop"), cautions=("saw",),
-                 check=Check("like parts on end side by side; stiles keep their horns"))  # fmt: skip
+    m.add(
+        "thickness:parts",
+        "Plane to thickness",
+        Trade.PLANE,
+        parts=names,
+        needs=("true:parts",),
+        bucket=Bucket.PARTS,
+        settings=sizes(parts, "thickness", "thick"),
+        cautions=("plane", "dust"),
+        check=Check("first and last piece by calliper, difference", 0.2),
+        how="all of one thickness through before the table is moved, over every leaf of the job",
+    )
+    m.add(
+        "width:parts",
+        "Rip and plane to width",
+        Trade.SAW,
+        parts=names,
+        needs=("thickness:parts",),
+        bucket=Bucket.PARTS,
+        settings=sizes(parts, "width", "wide"),
+        cautions=("saw", "dust"),
+        check=Check("like parts side by side, no step"),
+    )
+    return m.add(
+        "length:parts",
+        "Crosscut to length against a stop",
+        Trade.SAW,
+        parts=names,
+        needs=("width:parts",),
+        bucket=Bucket.PARTS,
+        share=0.6,
+        settings=sizes(parts, "length", "stop"),
+        cautions=("saw",),
+        check=Check("like parts on end side by side; stiles keep their horns"),
+    )
 
 
 def _sheets(m: Maker) -> str:
     parts = m.sheet
     big = max(parts, key=lambda part: part.planed.length * part.planed.width)
     two = big.planed.length > 1800 or big.planed.width > 900
-    return m.add("cut:sheet", "Cut the parts out of sheet", Trade.SAW, parts=tuple(part.name for part in parts),
-                 needs=("measure:opening", "setout:rod"), bucket=Bucket.PARTS, cautions=m.cautions("saw", "dust"),
-                 settings=(*sizes(parts, "width", "fence", most=3), *sizes(parts, "length", "stop", most=2)),
-                 check=Check("diagonals of the largest, difference", 1.0), hold=Hold(Up.OPENING, big.name),
-                 how="a second pair of hands, or on bearers on the floor" if two else "show face up")  # fmt: skip
+    return m.add(
+        "cut:sheet",
+        "Cut the parts out of sheet",
+        Trade.SAW,
+        parts=tuple(part.name for part in parts),
+        needs=("measure:opening", "setout:rod"),
+        bucket=Bucket.PARTS,
+        cautions=m.cautions("saw", "dust"),
+        settings=(*sizes(parts, "width", "fence", most=3), *sizes(parts, "length", "stop", most=2)),
+        check=Check("diagonals of the largest, difference", 1.0),
+        hold=Hold(Up.OPENING, big.name),
+        how="a second pair of hands, or on bearers on the floor" if two else "show face up",
+    )
 
 
 def panels_ahead(m: Maker, closes: str, *, needs: tuple[str, ...]) -> tuple[str, ...]:
@@ -160,16 +262,35 @@ def panels_ahead(m: Maker, closes: str, *, needs: tuple[str, ...]) -> tuple[str,
     frame = m.names(Role.STILE, Role.RAIL, Role.MUNTIN)
     if not panels:
         return ()
-    sand = m.add("sand:inside", "Sand the panels and the frame's inner edges", Trade.SAND, parts=(*panels, *frame),
-                 needs=needs, early=True, bucket=Bucket.FINISH, share=0.8, cautions=("dust",),
-                 hold=Hold(Up.OPENING, panels[0]), check=Check("raking light along the grain, no mark across it"),
-                 why="no sander reaches into the corners once the frame is shut",
-                 later="corners scraped by hand, cross-grain marks that show under finish")  # fmt: skip
-    coat = m.add("coat:tongues", "First coat on the panels, tongues and all", Trade.FINISH, parts=panels, needs=(sand,
-                 "trial:finish"), early=True, bucket=Bucket.FINISH, share=0.5,
-                 wait_hours=float(table("finishes")[finish_of(m.leaf.leaf.timber)]["recoat"]), wait_for="it to dry",
-                 check=Check("no finish on what will be glued"),
-                 why="when the panels shrink, their tongues come into sight",
-                 later="bare lines along every panel in the first dry winter")  # fmt: skip
+    sand = m.add(
+        "sand:inside",
+        "Sand the panels and the frame's inner edges",
+        Trade.SAND,
+        parts=(*panels, *frame),
+        needs=needs,
+        early=True,
+        bucket=Bucket.FINISH,
+        share=0.8,
+        cautions=("dust",),
+        hold=Hold(Up.OPENING, panels[0]),
+        check=Check("raking light along the grain, no mark across it"),
+        why="no sander reaches into the corners once the frame is shut",
+        later="corners scraped by hand, cross-grain marks that show under finish",
+    )
+    coat = m.add(
+        "coat:tongues",
+        "First coat on the panels, tongues and all",
+        Trade.FINISH,
+        parts=panels,
+        needs=(sand, "trial:finish"),
+        early=True,
+        bucket=Bucket.FINISH,
+        share=0.5,
+        wait_hours=float(table("finishes")[finish_of(m.leaf.leaf.timber)]["recoat"]),
+        wait_for="it to dry",
+        check=Check("no finish on what will be glued"),
+        why="when the panels shrink, their tongues come into sight",
+        later="bare lines along every panel in the first dry winter",
+    )
     m.steps.need(closes, coat)
     return sand, coat

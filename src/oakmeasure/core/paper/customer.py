@@ -44,8 +44,13 @@ def customer_blocks(job: Job, leaf: LeafSolution) -> tuple[Block, ...]:
     if leaf.build is None:
         return (Block("Not yet", ("",), (1.0,), (("The opening is still to be measured or decided.",),), bold=-1),)
     told = Block(f"What it will be, {show.system} and kg", ("", ""), (0.24, 0.76), _told(leaf, show), bold=0)
-    asked = Block("To be agreed before the first cut", ("", "as drawn", "agreed", "or rather"),
-                  (0.24, 0.4, 0.08, 0.28), _asked(leaf, show), tall=True)  # fmt: skip
+    asked = Block(
+        "To be agreed before the first cut",
+        ("", "as drawn", "agreed", "or rather"),
+        (0.24, 0.4, 0.08, 0.28),
+        _asked(leaf, show),
+        tall=True,
+    )
     return told, asked, *_open(leaf)
 
 
@@ -64,8 +69,12 @@ def _told(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
         rows.append(("Clear way when open", show.length(f["clear_way"].value)))
     if "leaf_change_wet" in f:
         wet, dry = f["leaf_change_wet"].value, f["leaf_change_dry"].value
-        rows.append(("Over the year", f"{show.length(abs(wet))} wider in the wettest weeks, "
-                     f"{show.length(abs(dry))} narrower in the driest"))  # fmt: skip
+        rows.append(
+            (
+                "Over the year",
+                f"{show.length(abs(wet))} wider in the wettest weeks, {show.length(abs(dry))} narrower in the driest",
+            )
+        )
     return tuple(rows)
 
 
@@ -97,7 +106,9 @@ def _asked(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
 
 def _open(leaf: LeafSolution) -> tuple[Block, ...]:
     """What is only assumed, and what the joiner has been warned of and has not settled."""
-    rows = [(f"{each.label[:1].upper()}{each.label[1:]} is assumed; it is measured before it is made.",)
-            for each in still_to_measure(leaf.figures)]  # fmt: skip
+    rows = [
+        (f"{each.label[:1].upper()}{each.label[1:]} is assumed; it is measured before it is made.",)
+        for each in still_to_measure(leaf.figures)
+    ]
     rows += [(f"{each.title}.",) for each in leaf.verdicts if each.level is Level.STOP]
     return (Block("Still open", ("",), (1.0,), tuple(rows), bold=-1),) if rows else ()

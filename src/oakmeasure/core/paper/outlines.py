@@ -126,8 +126,15 @@ def _brace_end(part: Part, show: Show, *, upper: bool) -> Template:
                 f"Cut at {show.value(angle, Unit.DEG)} to the edge, {show.length(math.dist(a, b), unit=True)} long."
             )
     end_name = "upper end" if upper else "lower end"
-    return Template("brace", tuple(notes), "brace as seen from the opening side", wood, tuple(references),
-                    places=((f"{part.name}, {end_name}", ""),), lay="Lay the thick lines along the board.")  # fmt: skip
+    return Template(
+        "brace",
+        tuple(notes),
+        "brace as seen from the opening side",
+        wood,
+        tuple(references),
+        places=((f"{part.name}, {end_name}", ""),),
+        lay="Lay the thick lines along the board.",
+    )
 
 
 def _middle(points: Sequence[Point]) -> Point:

@@ -148,8 +148,11 @@ def _joints(build: Build, *, upright: bool) -> list[Span]:
             start, end = (r.y0, r.y1) if upright else (r.x0, r.x1)
             found.append(Span(start, end, f"{tenon.member} {what}", Lane.JOINTS))
     if not upright:
-        found += [Span(*_of(part, upright=False), f"{part.name} shoulders", Lane.JOINTS)
-                  for part in build.parts if part.role is Role.RAIL]  # fmt: skip
+        found += [
+            Span(*_of(part, upright=False), f"{part.name} shoulders", Lane.JOINTS)
+            for part in build.parts
+            if part.role is Role.RAIL
+        ]
     return found
 
 

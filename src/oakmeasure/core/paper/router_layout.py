@@ -150,9 +150,7 @@ def outline_of(leaf: LeafSolution) -> tuple[Point, ...]:
     return (0.0, 0.0), (build.width, 0.0), (build.width, build.height), (0.0, build.height)
 
 
-def _cut(
-    boring: Boring, span: tuple[float, float], face: FaceUp, place: Callable[[Point], Point]
-) -> Flat | None:  # fmt: skip
+def _cut(boring: Boring, span: tuple[float, float], face: FaceUp, place: Callable[[Point], Point]) -> Flat | None:
     """Return what is cut from the face that is up; None for what is not reached from there. span: from where to where
     the wood lies, from the leaf's opening face.
     """

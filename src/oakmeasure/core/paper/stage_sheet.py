@@ -26,28 +26,110 @@ BOX = "□"
 Row = tuple[str, ...]
 LONGEST_SUM = 150  # characters: two lines of its column
 MEASURE_FIGURES = (
-    "clear_width", "clear_height", "clear_width_uncertainty", "skew", "hinge_side_in", "latch_side_in", "head_low",
-    "floor_high", "wind", "floor_rise", "floor_fall", "head_radius",
-    "head_arch_rise", "lining_outside", "packing_left",
-)  # fmt: skip
+    "clear_width",
+    "clear_height",
+    "clear_width_uncertainty",
+    "skew",
+    "hinge_side_in",
+    "latch_side_in",
+    "head_low",
+    "floor_high",
+    "wind",
+    "floor_rise",
+    "floor_fall",
+    "head_radius",
+    "head_arch_rise",
+    "lining_outside",
+    "packing_left",
+)
 FIT_FIGURES = (
-    "leaf_width", "leaf_height", "gap_hinge", "gap_latch", "gap_meeting", "gap_head", "gap_floor", "overlap_hinge",
-    "overlap_latch", "overlap_head", "track_needed", "free_wall", "bevel", "least_bevel", "square_growth", "opens_to",
-    "clear_way", "goes_in", "glued_width", "glued_height", "trim_side", "trim_height",
-)  # fmt: skip
+    "leaf_width",
+    "leaf_height",
+    "gap_hinge",
+    "gap_latch",
+    "gap_meeting",
+    "gap_head",
+    "gap_floor",
+    "overlap_hinge",
+    "overlap_latch",
+    "overlap_head",
+    "track_needed",
+    "free_wall",
+    "bevel",
+    "least_bevel",
+    "square_growth",
+    "opens_to",
+    "clear_way",
+    "goes_in",
+    "glued_width",
+    "glued_height",
+    "trim_side",
+    "trim_height",
+)
 LEAF_FIGURES = (
-    "shoulder", "tenon", "tenon_thickness", "rail_length", "groove_depth", "sight_width", "panel_width", "panel_room",
-    "panel_hold", "middle_rail_centre", "boards_count", "boards_laid", "board_end", "strip_width", "brace_angle",
-    "brace_edge", "brace_blank", "fixing_length", "arch_radius", "pitch", "leaf_change_wet", "leaf_change_dry",
-)  # fmt: skip
+    "shoulder",
+    "tenon",
+    "tenon_thickness",
+    "rail_length",
+    "groove_depth",
+    "sight_width",
+    "panel_width",
+    "panel_room",
+    "panel_hold",
+    "middle_rail_centre",
+    "boards_count",
+    "boards_laid",
+    "board_end",
+    "strip_width",
+    "brace_angle",
+    "brace_edge",
+    "brace_blank",
+    "fixing_length",
+    "arch_radius",
+    "pitch",
+    "leaf_change_wet",
+    "leaf_change_dry",
+)
 TIMBER_FIGURES = ("boards", "least_boards", "yield", "sheets", "moisture_made", "moisture_dry", "moisture_wet", "mass")
 HARDWARE_FIGURES = (
-    "mass", "butt_depth", "butt_across", "top_hinge_pull", "screw_pilot", "cup_overlay", "cup_boring", "cup_centre",
-    "cup_depth", "plate_back", "lock_down", "lock_keep", "latch_down", "latch_keep", "hanger_1", "bolt_in", "bolt_down",
-    "track_needed", "track_line", "stack_least", "stack_screw", "stack_bites", "stack_pilot", "proof_load",
-)  # fmt: skip
-HANG_FIGURES = ("gap_hinge", "gap_latch", "gap_meeting", "gap_head", "gap_floor", "overlap_hinge", "overlap_latch",
-                "packing_lifts", "mass", "proof_load", "hung_worst")  # fmt: skip
+    "mass",
+    "butt_depth",
+    "butt_across",
+    "top_hinge_pull",
+    "screw_pilot",
+    "cup_overlay",
+    "cup_boring",
+    "cup_centre",
+    "cup_depth",
+    "plate_back",
+    "lock_down",
+    "lock_keep",
+    "latch_down",
+    "latch_keep",
+    "hanger_1",
+    "bolt_in",
+    "bolt_down",
+    "track_needed",
+    "track_line",
+    "stack_least",
+    "stack_screw",
+    "stack_bites",
+    "stack_pilot",
+    "proof_load",
+)
+HANG_FIGURES = (
+    "gap_hinge",
+    "gap_latch",
+    "gap_meeting",
+    "gap_head",
+    "gap_floor",
+    "overlap_hinge",
+    "overlap_latch",
+    "packing_lifts",
+    "mass",
+    "proof_load",
+    "hung_worst",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,11 +203,12 @@ def _measure(leaf: LeafSolution, show: Show) -> list[Block]:
     readings = tuple((name, value, "", "") for name, value in reading_rows(leaf.leaf, show))
     still = tuple((each.label, "; ".join(each.hangs), "") for each in all_to_measure([leaf]))
     return [
-        Block("Readings", ("", "first", "second time", "by whom, when"), (0.34, 0.18, 0.24, 0.24), readings, 1,
-              tall=True),
+        Block(
+            "Readings", ("", "first", "second time", "by whom, when"), (0.34, 0.18, 0.24, 0.24), readings, 1, tall=True
+        ),
         _figures("From them", MEASURE_FIGURES, leaf, show),
         Block("Still to be measured", ("", "what hangs on it", "measured"), (0.34, 0.42, 0.24), still, tall=True),
-    ]  # fmt: skip
+    ]
 
 
 def _fit(leaf: LeafSolution, show: Show) -> list[Block]:
@@ -140,10 +223,15 @@ def _leaf(leaf: LeafSolution, show: Show) -> list[Block]:
         name = f"{part.name} × {count}" if count > 1 else part.name
         rows.append((part.mark, name, *sizes, part.note, BOX))
     return [
-        Block("Parts, length × width × thickness", ("no.", "part", "finished", "planed for the glue-up", "note", ""),
-              (0.06, 0.22, 0.2, 0.2, 0.27, 0.05), tuple(rows), bold=2),
+        Block(
+            "Parts, length × width × thickness",
+            ("no.", "part", "finished", "planed for the glue-up", "note", ""),
+            (0.06, 0.22, 0.2, 0.2, 0.27, 0.05),
+            tuple(rows),
+            bold=2,
+        ),
         _figures("Joints", LEAF_FIGURES, leaf, show),
-    ]  # fmt: skip
+    ]
 
 
 def _timber(leaf: LeafSolution, show: Show) -> list[Block]:
@@ -154,10 +242,11 @@ def _timber(leaf: LeafSolution, show: Show) -> list[Block]:
             size = show.size(board.stock.length, board.stock.width, group.thickness)
             rows.append((f"{stuff(group.species).name}, {board.stock.name}", size, pieces, BOX))
     return [
-        Block("From which board", ("board", "size", "what is cut from it, rough", ""), (0.2, 0.2, 0.55, 0.05),
-              tuple(rows)),
+        Block(
+            "From which board", ("board", "size", "what is cut from it, rough", ""), (0.2, 0.2, 0.55, 0.05), tuple(rows)
+        ),
         _figures("Wood", TIMBER_FIGURES, leaf, show),
-    ]  # fmt: skip
+    ]
 
 
 def _hardware(leaf: LeafSolution, show: Show) -> list[Block]:
@@ -182,15 +271,30 @@ def _make(leaf: LeafSolution, show: Show) -> list[Block]:
         done = "done" if states[op.id] is Progress.DONE else BOX
         rows.append((str(n), op.name, set_to, op.check.in_words(show) if op.check is not None else "", done))
     hours = f"{leaf.making.hours:.1f} h of work"
-    return [Block(f"Operations in working order, {hours}", ("", "", "set to", "before it goes on", ""),
-                  (0.05, 0.33, 0.27, 0.29, 0.06), tuple(rows), bold=1)]  # fmt: skip
+    return [
+        Block(
+            f"Operations in working order, {hours}",
+            ("", "", "set to", "before it goes on", ""),
+            (0.05, 0.33, 0.27, 0.29, 0.06),
+            tuple(rows),
+            bold=1,
+        )
+    ]
 
 
 def _hang(leaf: LeafSolution, show: Show) -> list[Block]:
     blocks = [_figures("What is aimed at", HANG_FIGURES, leaf, show)]
     read = tuple((name, show.length(wanted or 0.0), "", "", "") for name, wanted in _to_read(leaf))
-    blocks.append(Block("As it hangs", ("", "wanted", "first", "put right", "signed off"),
-                        (0.28, 0.18, 0.18, 0.18, 0.18), read, bold=1, tall=True))  # fmt: skip
+    blocks.append(
+        Block(
+            "As it hangs",
+            ("", "wanted", "first", "put right", "signed off"),
+            (0.28, 0.18, 0.18, 0.18, 0.18),
+            read,
+            bold=1,
+            tall=True,
+        )
+    )
     looks = tuple((each.what, each.found, each.remedy, BOX) for each in leaf.hung.looks)
     blocks.append(Block("Looked at in this order", ("", "found", "if not", ""), (0.25, 0.3, 0.4, 0.05), looks))
     steps = tuple((part.name, step.words, BOX) for part in leaf.hung.leaves for step in part.least_wood)
@@ -208,8 +312,12 @@ def _to_read(leaf: LeafSolution) -> list[tuple[str, float | None]]:
     found: list[tuple[str, float | None]] = []
     latch = "gap_meeting" if leaf.leaf.hanging is Hanging.PAIR and "gap_meeting" in f else "gap_latch"
     up, along = ("top", "middle", "bottom"), ("hinge", "latch")
-    for side, name, ends in (("hinge", "gap_hinge", up), ("latch", latch, up),
-                             ("head", "gap_head", along), ("floor", "gap_floor", along)):  # fmt: skip
+    for side, name, ends in (
+        ("hinge", "gap_hinge", up),
+        ("latch", latch, up),
+        ("head", "gap_head", along),
+        ("floor", "gap_floor", along),
+    ):
         found += [(f"{side}, {end}", f[name].value) for end in ends if name in f]
     return [*found, ("latch edge out of its plane, top", None), ("latch edge out of its plane, bottom", None)]
 

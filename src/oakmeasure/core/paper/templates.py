@@ -109,8 +109,12 @@ def _of_group(leaf: LeafSolution, show: Show, surface: str, group: list[Boring])
         at_latch = x0 + x1 > width
         where = f"{show.length(width - x1 if at_latch else x0)} from the {'latch' if at_latch else 'hinge'} edge"
     notes = ("Bored from both faces: the paper of the other hand serves the other face.",)
-    return replace(made, places=((device, where),), is_slow=first.is_slow,
-                   notes=notes if first.edge.startswith("both faces") else ())  # fmt: skip
+    return replace(
+        made,
+        places=((device, where),),
+        is_slow=first.is_slow,
+        notes=notes if first.edge.startswith("both faces") else (),
+    )
 
 
 # --- on a face -----------------------------------------------------------------------------------------------
@@ -145,13 +149,27 @@ def _in_face(leaf: LeafSolution, kind: str, face: FaceUp, group: list[Boring]) -
         through = deep >= build.thickness - 1e-6
         round_hole = len(solid.points) == 1
         layer = FlatLayer.THROUGH if through else FlatLayer.BORE if round_hole else FlatLayer.POCKET
-        cuts.append(Flat(layer, tuple(place(p) for p in solid.points), each.name,
-                         solid.radius if round_hole else 0.0, 0.0 if through else deep))  # fmt: skip
+        cuts.append(
+            Flat(
+                layer,
+                tuple(place(p) for p in solid.points),
+                each.name,
+                solid.radius if round_hole else 0.0,
+                0.0 if through else deep,
+            )
+        )
     middle = ((sx0 + sx1) / 2, (sy0 + sy1) / 2)
     lines = ((place((x0, middle[1])), place((x1, middle[1]))),)
-    return Template(kind, (), f"{face} face of the leaf", tuple(place(p) for p in wood),
-                    tuple(replace(r, start=place(r.start), end=place(r.end)) for r in references), tuple(cuts), lines,
-                    lay=_lay(references))  # fmt: skip
+    return Template(
+        kind,
+        (),
+        f"{face} face of the leaf",
+        tuple(place(p) for p in wood),
+        tuple(replace(r, start=place(r.start), end=place(r.end)) for r in references),
+        tuple(cuts),
+        lines,
+        lay=_lay(references),
+    )
 
 
 def _lay(references: Iterable[Reference]) -> str:
@@ -161,8 +179,12 @@ def _lay(references: Iterable[Reference]) -> str:
 
 def _around(solids: Sequence[Solid], more: float = AROUND) -> tuple[float, float, float, float]:
     boxes = [each.box for each in solids]
-    return (min(b[0] for b in boxes) - more, min(b[1] for b in boxes) - more,
-            max(b[2] for b in boxes) + more, max(b[3] for b in boxes) + more)  # fmt: skip
+    return (
+        min(b[0] for b in boxes) - more,
+        min(b[1] for b in boxes) - more,
+        max(b[2] for b in boxes) + more,
+        max(b[3] for b in boxes) + more,
+    )
 
 
 # --- on an edge or an end ------------------------------------------------------------------------------------
@@ -184,15 +206,19 @@ def _in_edge(leaf: LeafSolution, kind: str, edge: str, group: list[Boring]) -> T
     def place(depth: float, y: float) -> Point:
         return (side * depth, y - middle)
 
-    cuts = [_end_on(each.name, each.solid, place, lambda p: p[1], across=edge)
-            for each in group if each.solid is not None]  # fmt: skip
+    cuts = [
+        _end_on(each.name, each.solid, place, lambda p: p[1], across=edge) for each in group if each.solid is not None
+    ]
     wood = ((0.0, low), (side * thick, low), (side * thick, high), (0.0, high))
-    faces = (Reference((0.0, low), (0.0, high), "opening face"),
-             Reference((side * thick, low), (side * thick, high), "closing face", is_datum=False))  # fmt: skip
+    faces = (
+        Reference((0.0, low), (0.0, high), "opening face"),
+        Reference((side * thick, low), (side * thick, high), "closing face", is_datum=False),
+    )
     surface = f"{edge} of the {'slow ' if group[0].is_slow else ''}leaf"
     line = ((0.0, 0.0), (side * thick, 0.0))
-    return Template(kind, (), surface, wood, faces, tuple(cuts), (line,),
-                    lay="Lay the thick line on the arris of the opening face.")  # fmt: skip
+    return Template(
+        kind, (), surface, wood, faces, tuple(cuts), (line,), lay="Lay the thick line on the arris of the opening face."
+    )
 
 
 def _in_end(leaf: LeafSolution, kind: str, end: str, group: list[Boring]) -> Template:
@@ -209,14 +235,18 @@ def _in_end(leaf: LeafSolution, kind: str, end: str, group: list[Boring]) -> Tem
     def place(depth: float, x: float) -> Point:
         return (side * (x - origin), depth)
 
-    cuts = [_end_on(each.name, each.solid, place, lambda p: p[0], across=end)
-            for each in group if each.solid is not None]  # fmt: skip
+    cuts = [
+        _end_on(each.name, each.solid, place, lambda p: p[0], across=end) for each in group if each.solid is not None
+    ]
     ends = place(0.0, x0), place(0.0, x1)
     wood = (*ends, place(build.thickness, x1), place(build.thickness, x0))
     at_edge = place(0.0, origin), place(build.thickness, origin)
     name = "latch edge" if from_latch else "hinge edge"
-    references = (Reference(*ends, "opening face"), Reference(*at_edge, name),
-                  Reference(wood[2], wood[3], "closing face", is_datum=False))  # fmt: skip
+    references = (
+        Reference(*ends, "opening face"),
+        Reference(*at_edge, name),
+        Reference(wood[2], wood[3], "closing face", is_datum=False),
+    )
     sx0, _, sx1, _ = solids[0].box
     line = place(0.0, (sx0 + sx1) / 2), place(build.thickness, (sx0 + sx1) / 2)
     return Template(kind, (), f"{end} of the leaf", wood, references, tuple(cuts), (line,), lay=_lay(references[:2]))
@@ -250,8 +280,10 @@ def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
     side = -1.0 if at_latch else 1.0
     if kind == "plate":
         deep, names = boring.across + AROUND, "front edge"
-        cuts = tuple(Flat(FlatLayer.BORE, ((side * boring.across, y),), f"{boring.name} hole {n}", PLATE_HOLE / 2,
-                          boring.depth) for n, y in ((1, half), (2, -half)))  # fmt: skip
+        cuts = tuple(
+            Flat(FlatLayer.BORE, ((side * boring.across, y),), f"{boring.name} hole {n}", PLATE_HOLE / 2, boring.depth)
+            for n, y in ((1, half), (2, -half))
+        )
     else:
         deep, names = thick, "front edge, the opening face of the shut leaf"
         # What is let in for a lock or a latch faces the middle of the leaf's edge, a butt's plate its opening face.
@@ -267,8 +299,16 @@ def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
     references = [Reference((0.0, low), (0.0, high), names)]
     if kind != "plate":
         references.append(Reference(wood[1], wood[2], "closing face of the shut leaf", is_datum=False))
-    return Template(kind, (), f"{boring.member}, {boring.edge}", wood, tuple(references), cuts,
-                    (((0.0, 0.0), (side * deep, 0.0)),), lay="Lay the thick line on the front edge.")  # fmt: skip
+    return Template(
+        kind,
+        (),
+        f"{boring.member}, {boring.edge}",
+        wood,
+        tuple(references),
+        cuts,
+        (((0.0, 0.0), (side * deep, 0.0)),),
+        lay="Lay the thick line on the front edge.",
+    )
 
 
 def hands(leaf: LeafSolution, template: Template) -> tuple[tuple[Hand, bool], ...]:

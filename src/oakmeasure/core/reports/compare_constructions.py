@@ -34,8 +34,10 @@ def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
     show = Show(job.unit)
     names = [CONSTRUCTIONS[each.leaf.build.kind][0] for each in (one, other)]
     rows = zip(_rows(one, show), _rows(other, show), strict=True)
-    options = [Option((label, mine, theirs), _worse(mine_level, their_level))
-               for (label, mine, mine_level), (_, theirs, their_level) in rows]  # fmt: skip
+    options = [
+        Option((label, mine, theirs), _worse(mine_level, their_level))
+        for (label, mine, mine_level), (_, theirs, their_level) in rows
+    ]
     about = "The same opening, the same timber; the other one on its own good defaults. Hours and prices are made up."
     table = Comparison("Beside another construction", about, ("", names[0], names[1]), tuple(options))
     return Beside(one, other, table)

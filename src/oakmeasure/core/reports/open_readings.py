@@ -44,9 +44,15 @@ def _of(leaf: LeafSolution, figure: Figure) -> StillToMeasure:
     named = tuple(each.label for each in hanging if each.name in KEY_FIGURES)
     assert figure.state is not None
     return StillToMeasure(
-        leaf.leaf.id, leaf.leaf.name, figure.name, figure.label, figure.state, figure.edit, named,
+        leaf.leaf.id,
+        leaf.leaf.name,
+        figure.name,
+        figure.label,
+        figure.state,
+        figure.edit,
+        named,
         len(hanging) - len(named),
-    )  # fmt: skip
+    )
 
 
 def _resting_on(leaf: LeafSolution, name: str) -> list[Figure]:

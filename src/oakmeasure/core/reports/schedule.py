@@ -43,11 +43,21 @@ class ScheduleRow:
 
     def matches(self, words: str, system: System = System.MM) -> bool:
         """Return whether every word stands somewhere in its line; a size finds widths and heights near it."""
-        said = " ".join((self.name, self.construction, self.hanging, self.hand, self.state, str(self.level),
-                         self.worst.title if self.worst is not None else "")).lower()  # fmt: skip
+        said = " ".join(
+            (
+                self.name,
+                self.construction,
+                self.hanging,
+                self.hand,
+                self.state,
+                str(self.level),
+                self.worst.title if self.worst is not None else "",
+            )
+        ).lower()
         sizes = [each for each in (self.width, self.height) if each is not None]
-        return all(word in said or is_near_size(word, sizes, system)
-                   for word in words.lower().replace("×", " ").split())  # fmt: skip
+        return all(
+            word in said or is_near_size(word, sizes, system) for word in words.lower().replace("×", " ").split()
+        )
 
 
 def schedule_row(leaf: LeafSolution) -> ScheduleRow:

@@ -36,8 +36,9 @@ def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = 
     else:
         needed = f["leaf_width"].value + f["gap_hinge"].value + least_at_latch(f)
         what = f"a leaf of {show.length(f['leaf_width'].value)} goes in without planing"
-    spread = monte_carlo(clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed,
-                         draws=draws, seed=seed)  # fmt: skip
+    spread = monte_carlo(
+        clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed, draws=draws, seed=seed
+    )
     sigma = show.length(f["clear_width_uncertainty"].value)
     count = f"{draws:_}".replace("_", "\u202f")
     detail = f"± {sigma} by the sums, ± {show.length(spread.sd)} over {count} openings, seed {seed}."

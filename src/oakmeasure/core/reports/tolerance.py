@@ -76,11 +76,15 @@ def tolerance(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int =
     worst = max(failed, key=failed.__getitem__)
     count = f"{draws:_}".replace("_", "\u202f")
     return Tolerance(
-        tuple(ranges), share, worst if failed[worst] > 0.005 else "", draws, seed,
+        tuple(ranges),
+        share,
+        worst if failed[worst] > 0.005 else "",
+        draws,
+        seed,
         _sentence(leaf, share, worst, failed[worst]),
         f"Over {count} openings and leaves, seed {seed}: the readings as sure as they are, a planed size ± "
         f"{show.length(cut)}, the hinges ± {show.length(hang)}. Bars: 5 to 95 %.",
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,10 +16,17 @@ RULE = "normalised residual over 3"
 def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
     """Add what an adjustment took for granted, as figures that say so."""
     return [
-        ctx.figures.add(given("assumed_" + label.replace(" ", "_"), label, 0.0, state=State.ASSUMED,
-                              source="no reading says otherwise"))
+        ctx.figures.add(
+            given(
+                "assumed_" + label.replace(" ", "_"),
+                label,
+                0.0,
+                state=State.ASSUMED,
+                source="no reading says otherwise",
+            )
+        )
         for label in adj.assumptions
-    ]  # fmt: skip
+    ]
 
 
 def say_contradictory(ctx: Context) -> None:
@@ -97,8 +104,17 @@ def _say_aside(ctx: Context, key: str, label: str, judged: Judged) -> None:
     else:
         code, title = f"misread-{key}", f"Misread: {label}"
         numbers += " It is set aside."
-    ctx.say(code, Level.LOOK, Stage.MEASURE, title, numbers, Remedy("Take it again"), rule=RULE,
-            where=f"reading:{key}", figure=f"reading_{key}")  # fmt: skip
+    ctx.say(
+        code,
+        Level.LOOK,
+        Stage.MEASURE,
+        title,
+        numbers,
+        Remedy("Take it again"),
+        rule=RULE,
+        where=f"reading:{key}",
+        figure=f"reading_{key}",
+    )
 
 
 def _say_undecided(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str], prefix: str) -> None:

@@ -66,8 +66,11 @@ def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, c
         mean = mean_v + slope * (u - mean_u)
         # As positive_part gives it; written out, for this is asked some five hundred times at every edit.
         z = mean / left if left > _NONE else 0.0
-        v = max(mean, 0.0) if left <= _NONE else (
-            mean * 0.5 * (1 + math.erf(z * _ROOT_HALF)) + left * math.exp(-z * z / 2) * _NORMAL)  # fmt: skip
+        v = (
+            max(mean, 0.0)
+            if left <= _NONE
+            else (mean * 0.5 * (1 + math.erf(z * _ROOT_HALF)) + left * math.exp(-z * z / 2) * _NORMAL)
+        )
         total += weight * u * math.exp(-off * off / 2) * v
     return total * step / 3 / sd_u * _NORMAL
 

@@ -110,9 +110,15 @@ def _from_leaf(ctx: Context, lining: Lining, thickness: Figure) -> tuple[Figure,
     assert lining.leaf_width is not None
     leaf = ctx.reading("existing_width", "the leaf that exists, width", lining.leaf_width, "lining.leaf_width")
     between = f.add(
-        total("between", "between the jambs", plus(leaf), plus(f["gap_hinge"]), plus(f["gap_latch"]),
-              source="a lining made to the leaf")
-    )  # fmt: skip
+        total(
+            "between",
+            "between the jambs",
+            plus(leaf),
+            plus(f["gap_hinge"]),
+            plus(f["gap_latch"]),
+            source="a lining made to the leaf",
+        )
+    )
     outside = f.add(total("lining_outside", "lining, outside", plus(between), plus(thickness, 2)))
     f.add(total("rough_needed", "rough width that it needs", plus(outside), plus(f["packing"])))
     return between, outside
@@ -219,9 +225,15 @@ def _parts(
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
         slug = side.split()[0]
         under = f.add(
-            derived(f"underside_{slug}", f"head's underside over the floor, {side}", underside[at] - floor, Unit.MM,
-                    f["lining_head_height"], formula="from the finished floor where this leg stands")
-        )  # fmt: skip
+            derived(
+                f"underside_{slug}",
+                f"head's underside over the floor, {side}",
+                underside[at] - floor,
+                Unit.MM,
+                f["lining_head_height"],
+                formula="from the finished floor where this leg stands",
+            )
+        )
         length = f.add(total(f"leg_{slug}", f"lining leg, {side}", plus(under), plus(trench)))
         x = min(legs[at]) if at == 0 else max(legs[at]) - t
         rect = Rect(x, floor, x + t, underside[at] + trench.value)
@@ -302,40 +314,77 @@ def _judge(
     if slack.value < 0:
         less = lining.packing - slack.value + LEAST_PACKING
         can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
-        say("lining-tight", Level.STOP, Stage.MEASURE, "The lining does not go in plumb",
+        say(
+            "lining-tight",
+            Level.STOP,
+            Stage.MEASURE,
+            "The lining does not go in plumb",
             f"It is {fmt(outside)} outside; plumb there are {fmt(rough['clear_width'])}, {fmt(-slack.value)} too "
             f"little. The lean takes {fmt(lost)}.",
-            *([Remedy(f"Make it narrower: {fmt(round(less))} of packing", "lining.packing", float(round(less)))]
-              if can_narrow else [Remedy("Cut the wall back, or a narrower leaf")]),
-            rule="the worst lean eats the packing first", figure="packing_left")  # fmt: skip
+            *(
+                [Remedy(f"Make it narrower: {fmt(round(less))} of packing", "lining.packing", float(round(less)))]
+                if can_narrow
+                else [Remedy("Cut the wall back, or a narrower leaf")]
+            ),
+            rule="the worst lean eats the packing first",
+            figure="packing_left",
+        )
     elif slack.value < LEAST_PACKING:
-        say("lining-packing", Level.LOOK, Stage.MEASURE, "Hardly any packing is left",
+        say(
+            "lining-packing",
+            Level.LOOK,
+            Stage.MEASURE,
+            "Hardly any packing is left",
             f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
             Remedy("Wedge it where it is tightest first"),
-            rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged", figure="packing_left")  # fmt: skip
+            rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged",
+            figure="packing_left",
+        )
     else:
-        say("lining", Level.FINE, Stage.MEASURE, "The lining goes in plumb",
+        say(
+            "lining",
+            Level.FINE,
+            Stage.MEASURE,
+            "The lining goes in plumb",
             f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
-            "tightest.", figure="between")  # fmt: skip
+            "tightest.",
+            figure="between",
+        )
     if "rough_needed" in ctx.figures:
         spare = ctx.figures["rough_clear_width"].value - ctx.figures["rough_needed"].value
         if spare > 25:
-            say("lining-wide", Level.LOOK, Stage.MEASURE, "The opening is wider than the lining needs",
+            say(
+                "lining-wide",
+                Level.LOOK,
+                Stage.MEASURE,
+                "The opening is wider than the lining needs",
                 f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
-                Remedy("Pack with timber, not with wedges, or make the wall up"), figure="rough_needed")  # fmt: skip
+                Remedy("Pack with timber, not with wedges, or make the wall up"),
+                figure="rough_needed",
+            )
     thickest = max((max(abs(each.start), abs(each.end)) for each in strips), default=0.0)
     if thickest >= SHOWS:
         sides = ", ".join(
             dict.fromkeys(str(each.side) for each in strips if max(abs(each.start), abs(each.end)) >= SHOWS)
         )
-        say("lining-strips", Level.LOOK, Stage.MEASURE, "The wall is made up to the lining",
+        say(
+            "lining-strips",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The wall is made up to the lining",
             f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
             Remedy("Strips under the architrave, by the list"),
             Remedy("Or follow the wall", "lining.school", LiningSchool.FOLLOW_WALL),
-            rule="plumb first and make the wall up, or follow the wall: schools differ")  # fmt: skip
+            rule="plumb first and make the wall up, or follow the wall: schools differ",
+        )
     if lining.school is LiningSchool.FOLLOW_WALL:
-        say("lining-follows", Level.LOOK, Stage.MEASURE, "The lining follows the wall",
+        say(
+            "lining-follows",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The lining follows the wall",
             f"No strips; the hinge line leans as the wall does, and the plumb width is "
             f"{fmt(ctx.figures['clear_width'])} of {fmt(ctx.figures['between'])}.",
             Remedy("Or plumb first", "lining.school", LiningSchool.PLUMB_FIRST),
-            rule="schools differ")  # fmt: skip
+            rule="schools differ",
+        )

@@ -68,9 +68,15 @@ def strips_of(
         reading = ctx.figures.get(f"reading_across_{side.split()[0]}")
         most = max(max(each.start, each.end) for each in found if each.side is side and each.face == "opening face")
         ctx.figures.add(
-            derived(name, f"thickest strip, {side}", most, Unit.MM, *([reading] if reading else []),
-                    formula="the lining plumb and flush where the wall stands out most")
-        )  # fmt: skip
+            derived(
+                name,
+                f"thickest strip, {side}",
+                most,
+                Unit.MM,
+                *([reading] if reading else []),
+                formula="the lining plumb and flush where the wall stands out most",
+            )
+        )
     return tuple(found)
 
 

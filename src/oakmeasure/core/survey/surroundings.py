@@ -33,9 +33,14 @@ def across_readings(ctx: Context) -> list[Figure]:
         reading = getattr(ctx.leaf.readings, f"across_{slug}")
         if reading is not None:
             found.append(
-                ctx.reading(f"reading_across_{slug}", f"lean of the {side} across the wall", reading,
-                            f"readings.across_{slug}", "over its height; plus: its head lies to the opening side")
-            )  # fmt: skip
+                ctx.reading(
+                    f"reading_across_{slug}",
+                    f"lean of the {side} across the wall",
+                    reading,
+                    f"readings.across_{slug}",
+                    "over its height; plus: its head lies to the opening side",
+                )
+            )
     return found
 
 
@@ -64,8 +69,14 @@ def _wind(ctx: Context) -> None:
             figure="wind",
         )
     else:
-        ctx.say("wind", Level.FINE, Stage.MEASURE, "The sides are out of wind",
-                f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.", figure="wind")  # fmt: skip
+        ctx.say(
+            "wind",
+            Level.FINE,
+            Stage.MEASURE,
+            "The sides are out of wind",
+            f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.",
+            figure="wind",
+        )
 
 
 # --- the floor -----------------------------------------------------------------------------------------------
@@ -79,14 +90,26 @@ def _floor(ctx: Context, sill: Figure) -> None:
     for at, point in enumerate(floor.points):
         place = f"{point.at:g}°" if floor.along is FloorAlong.SWING else ctx.fmt(point.at)
         figures.append(
-            ctx.reading(f"floor_{at + 1}", f"floor at {place}", point.height, f"{floor.path}.{at}.height",
-                        "over the sill at the hinge side's foot")
-        )  # fmt: skip
+            ctx.reading(
+                f"floor_{at + 1}",
+                f"floor at {place}",
+                point.height,
+                f"{floor.path}.{at}.height",
+                "over the sill at the hinge side's foot",
+            )
+        )
     top = max(range(len(figures)), key=lambda each: figures[each].value)
     highest = ctx.figures.add(
-        derived("floor_peak", f"floor along {floor.along}, highest", max(figures[top].value, sill.value), Unit.MM,
-                *figures, sill, formula="the highest of these")
-    )  # fmt: skip
+        derived(
+            "floor_peak",
+            f"floor along {floor.along}, highest",
+            max(figures[top].value, sill.value),
+            Unit.MM,
+            *figures,
+            sill,
+            formula="the highest of these",
+        )
+    )
     rise = ctx.figures.add(total("floor_rise", "floor rises above the opening's own by", plus(highest), minus(sill)))
     where = f"floor:{top + 1}"
     if floor.along is FloorAlong.SWING:
@@ -100,15 +123,28 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
     left = gap.value - rise.value
     if left < 1.0:
         wanted = min(60.0, round(rise.value + gap.value, 1))
-        ctx.say("floor-drags", Level.LOOK, Stage.MEASURE, "The leaf would drag on the floor as it opens",
-                f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
-                Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
-                Remedy("Or rising hinges, where only part of the way is high"),
-                rule="the leaf passes the highest floor with air", where=where, figure="floor_rise")  # fmt: skip
+        ctx.say(
+            "floor-drags",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The leaf would drag on the floor as it opens",
+            f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
+            Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
+            Remedy("Or rising hinges, where only part of the way is high"),
+            rule="the leaf passes the highest floor with air",
+            where=where,
+            figure="floor_rise",
+        )
     else:
-        ctx.say("floor", Level.FINE, Stage.MEASURE, "The floor clears the swing",
-                f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.", where=where,
-                figure="floor_rise")  # fmt: skip
+        ctx.say(
+            "floor",
+            Level.FINE,
+            Stage.MEASURE,
+            "The floor clears the swing",
+            f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.",
+            where=where,
+            figure="floor_rise",
+        )
 
 
 def _travel(
@@ -117,24 +153,43 @@ def _travel(
     places = [each.at for each in floor.points]
     low = min(range(len(figures)), key=lambda each: figures[each].value)
     fall = ctx.figures.add(
-        derived("floor_fall", "floor falls along the travel by", highest.value - figures[low].value, Unit.MM, *figures,
-                formula="highest less lowest")
-    )  # fmt: skip
+        derived(
+            "floor_fall",
+            "floor falls along the travel by",
+            highest.value - figures[low].value,
+            Unit.MM,
+            *figures,
+            formula="highest less lowest",
+        )
+    )
     reach = max(places) - min(places)
     per_metre = 1000 * fall.value / reach if reach > 0 else 0.0
     ctx.figures.add(
         derived("floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel")
     )
     if fall.value < 1.0:
-        ctx.say("floor", Level.FINE, Stage.MEASURE, "The floor is level along the travel",
-                f"Within {ctx.fmt(fall)}.", figure="floor_fall")  # fmt: skip
+        ctx.say(
+            "floor",
+            Level.FINE,
+            Stage.MEASURE,
+            "The floor is level along the travel",
+            f"Within {ctx.fmt(fall)}.",
+            figure="floor_fall",
+        )
         return
     level = Level.LOOK if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.FINE
-    ctx.say("floor-travel", level, Stage.MEASURE, "The floor is not level along the travel",
-            f"It rises {ctx.fmt(rise)} above the opening's own and falls {ctx.fmt(fall)} in all, "
-            f"{ctx.fmt(per_metre)} a metre.",
-            Remedy("Set the leaf from the highest point; gear on the floor is shimmed where it falls"),
-            rule=f"over {ctx.fmt(TRAVEL_SLOPE)} a metre is noticed", where=where, figure="floor_peak")  # fmt: skip
+    ctx.say(
+        "floor-travel",
+        level,
+        Stage.MEASURE,
+        "The floor is not level along the travel",
+        f"It rises {ctx.fmt(rise)} above the opening's own and falls {ctx.fmt(fall)} in all, "
+        f"{ctx.fmt(per_metre)} a metre.",
+        Remedy("Set the leaf from the highest point; gear on the floor is shimmed where it falls"),
+        rule=f"over {ctx.fmt(TRAVEL_SLOPE)} a metre is noticed",
+        where=where,
+        figure="floor_peak",
+    )
 
 
 # --- in the way ------------------------------------------------------------------------------------------------
@@ -150,18 +205,32 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         label = f"{thing.what} in the wall: nothing goes in deeper than"
         how = f"as deep as it lies, less {ctx.fmt(AIR)} of wall"
         safe = ctx.figures.add(derived(f"{name}_deep", label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how))
-        ctx.say(f"hidden-{at + 1}", Level.LOOK, Stage.MEASURE, f"A {thing.what} lies {ctx.fmt(-value)} deep",
-                f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
-                Remedy("Find it before drilling; stop on resistance"),
-                rule=f"{ctx.fmt(AIR)} of wall stays before it", where=where, figure=name)  # fmt: skip
+        ctx.say(
+            f"hidden-{at + 1}",
+            Level.LOOK,
+            Stage.MEASURE,
+            f"A {thing.what} lies {ctx.fmt(-value)} deep",
+            f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
+            Remedy("Find it before drilling; stop on resistance"),
+            rule=f"{ctx.fmt(AIR)} of wall stays before it",
+            where=where,
+            figure=name,
+        )
         return
     air = ctx.figures.get("air") or ctx.figures.add(
         given("air", "air between a leaf and what it passes", AIR, choice=True)
     )
     off = ctx.figures.add(total(f"{name}_off", "a leaf in front of it stands off the wall by", plus(figure), plus(air)))
     behind = thing.where is Side.BEHIND
-    ctx.say(f"in-the-way-{at + 1}", Level.FINE, Stage.MEASURE,
-            f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
-            f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more." if not behind else
-            f"A leaf in front of it needs {ctx.fmt(off)} from the wall to its back.",
-            rule=f"{ctx.fmt(AIR)} of air", where=where, figure=name)  # fmt: skip
+    ctx.say(
+        f"in-the-way-{at + 1}",
+        Level.FINE,
+        Stage.MEASURE,
+        f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
+        f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more."
+        if not behind
+        else f"A leaf in front of it needs {ctx.fmt(off)} from the wall to its back.",
+        rule=f"{ctx.fmt(AIR)} of air",
+        where=where,
+        figure=name,
+    )

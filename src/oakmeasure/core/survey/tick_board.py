@@ -165,8 +165,11 @@ def _take_squarest(
 
         def askew(kept: tuple[bool, ...], own: list[Point] = own, beside: list[Curve] = beside) -> float:
             line = refitted(own, kept, tick_sigma=sigma, curved=False).curve
-            return sum(abs(line.a * each.a + line.b * each.b) for each in beside
-                       if isinstance(line, Straight) and isinstance(each, Straight))  # fmt: skip
+            return sum(
+                abs(line.a * each.a + line.b * each.b)
+                for each in beside
+                if isinstance(line, Straight) and isinstance(each, Straight)
+            )
 
         every = (fit.kept, *fit.rivals)
         best = min(every, key=askew)

@@ -78,8 +78,11 @@ def trend(readings: Sequence[MoistureReading], rest: float) -> Trend | None:
     first, last = ordered[0].day, ordered[-1]
     is_ready = abs(last.percent - rest) <= READY_WITHIN
     above = last.percent >= rest
-    used = [((each.day - first).days, each.percent - rest) for each in ordered
-            if (each.percent - rest) * (1 if above else -1) > NEAR]  # fmt: skip
+    used = [
+        ((each.day - first).days, each.percent - rest)
+        for each in ordered
+        if (each.percent - rest) * (1 if above else -1) > NEAR
+    ]
     nothing = Trend(rest, 0.0, first, last.percent, last.percent, last.day if is_ready else None, 0.0, is_ready)
     if len({day for day, _ in used}) < 2:
         return nothing

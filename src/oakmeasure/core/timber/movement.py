@@ -49,63 +49,124 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
     add, gap = ctx.figures.add, ctx.figures["board_gap"]
     moves = {}
     for key, words, air in (("wet", "wider at the wettest", wood.wet), ("dry", "narrower at the driest", wood.dry)):
-        change = change_of_width(width=cover.value, coefficient=wood.coefficient.value,
-                                 from_moisture=wood.made.value, to_moisture=air.value)  # fmt: skip
+        change = change_of_width(
+            width=cover.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
+        )
         value = max(0.0, change if key == "wet" else -change)
         moves[key] = add(
-            derived(f"board_change_{key}", f"a board is {words}, by", value, Unit.MM, cover, wood.coefficient,
-                    wood.made, air, formula="cover × movement × points of moisture", source=f"{HANDBOOK}, ch. 13")
-        )  # fmt: skip
+            derived(
+                f"board_change_{key}",
+                f"a board is {words}, by",
+                value,
+                Unit.MM,
+                cover,
+                wood.coefficient,
+                wood.made,
+                air,
+                formula="cover × movement × points of moisture",
+                source=f"{HANDBOOK}, ch. 13",
+            )
+        )
     if moves["wet"].value > gap.value + 0.1:
-        ctx.say("boards-buckle", Level.LOOK, Stage.LEAF, "The boards will push one another when wet",
-                f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
-                Remedy("Fit them apart as the moisture has it", "build.gap", None),
-                where="part:board 1", figure="board_change_wet")  # fmt: skip
+        ctx.say(
+            "boards-buckle",
+            Level.LOOK,
+            Stage.LEAF,
+            "The boards will push one another when wet",
+            f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
+            Remedy("Fit them apart as the moisture has it", "build.gap", None),
+            where="part:board 1",
+            figure="board_change_wet",
+        )
     else:
-        ctx.say("boards-move", Level.FINE, Stage.LEAF, "The boards have room to swell",
-                f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
-                where="part:board 1", figure="board_change_wet")  # fmt: skip
+        ctx.say(
+            "boards-move",
+            Level.FINE,
+            Stage.LEAF,
+            "The boards have room to swell",
+            f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
+            where="part:board 1",
+            figure="board_change_wet",
+        )
     if groove is None:
         return
     opened = add(total("joint_opens", "a joint opens, at the driest", plus(gap), plus(moves["dry"])))
-    held = add(derived("tongue_held", "tongue still in its groove, at the driest", groove.value - opened.value,
-                       Unit.MM, groove, opened, formula="tongue − what the joint opens"))  # fmt: skip
+    held = add(
+        derived(
+            "tongue_held",
+            "tongue still in its groove, at the driest",
+            groove.value - opened.value,
+            Unit.MM,
+            groove,
+            opened,
+            formula="tongue − what the joint opens",
+        )
+    )
     if held.value < TONGUE_HELD:
-        ctx.say("tongue-out", Level.LOOK, Stage.LEAF, "The tongues draw out when dry",
-                f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
-                Remedy("Drier boards, narrower ones, or deeper grooves"),
-                rule=f"{ctx.fmt(TONGUE_HELD)} at the least", where="part:board 1", figure="tongue_held")  # fmt: skip
+        ctx.say(
+            "tongue-out",
+            Level.LOOK,
+            Stage.LEAF,
+            "The tongues draw out when dry",
+            f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
+            Remedy("Drier boards, narrower ones, or deeper grooves"),
+            rule=f"{ctx.fmt(TONGUE_HELD)} at the least",
+            where="part:board 1",
+            figure="tongue_held",
+        )
 
 
 def _change(ctx: Context, wood: Timber, moving: Figure, formula: str) -> None:
     """Add how much the leaf's width changes at the wettest and at the driest."""
     for key, air in (("wet", wood.wet), ("dry", wood.dry)):
-        value = change_of_width(width=moving.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value,
-                                to_moisture=air.value)  # fmt: skip
+        value = change_of_width(
+            width=moving.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
+        )
         word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
         ctx.figures.add(
-            derived(f"leaf_change_{key}", f"the leaf {word}", value, Unit.MM, moving, wood.coefficient, wood.made, air,
-                    formula=formula, source=f"{HANDBOOK}, ch. 13")
-        )  # fmt: skip
+            derived(
+                f"leaf_change_{key}",
+                f"the leaf {word}",
+                value,
+                Unit.MM,
+                moving,
+                wood.coefficient,
+                wood.made,
+                air,
+                formula=formula,
+                source=f"{HANDBOOK}, ch. 13",
+            )
+        )
 
 
 def _gaps(ctx: Context, mends: str) -> None:
     """Judge whether the two side gaps take the swelling; a leaf before its opening has none to lose."""
     swell = ctx.figures["leaf_change_wet"]
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
-        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The leaf has room to move",
-                f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
-                figure="leaf_change_wet")  # fmt: skip
+        ctx.say(
+            "leaf-moves",
+            Level.FINE,
+            Stage.TIMBER,
+            "The leaf has room to move",
+            f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
+            figure="leaf_change_wet",
+        )
         return
     room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
     if swell.value > room - GAP_FREE:
-        ctx.say("leaf-swells", Level.LOOK, Stage.TIMBER, "The leaf may bind in wet weather", numbers,
-                Remedy(mends, "timber.cut", "quarter-sawn"), rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free",
-                figure="leaf_change_wet")  # fmt: skip
+        ctx.say(
+            "leaf-swells",
+            Level.LOOK,
+            Stage.TIMBER,
+            "The leaf may bind in wet weather",
+            numbers,
+            Remedy(mends, "timber.cut", "quarter-sawn"),
+            rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free",
+            figure="leaf_change_wet",
+        )
     else:
-        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers,
-                figure="leaf_change_wet")  # fmt: skip
+        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers, figure="leaf_change_wet")
 
 
 # --- what else wood does -----------------------------------------------------------------------------------
@@ -130,19 +191,45 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
     takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))
     if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
         gap = gap_that_opens(f)
-        left = f["gap_hinge"].value + gap.value - takes.value - max(f["leaf_change_wet"].value, 0.0) if (
-            "leaf_change_wet" in f) else f["gap_hinge"].value + gap.value - takes.value  # fmt: skip
+        left = (
+            f["gap_hinge"].value + gap.value - takes.value - max(f["leaf_change_wet"].value, 0.0)
+            if ("leaf_change_wet" in f)
+            else f["gap_hinge"].value + gap.value - takes.value
+        )
         if left < 0.5:
-            ctx.say("finish-gap", Level.LOOK, Stage.TIMBER, "The finish takes the last of the gap",
-                    f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
-                    Remedy("Plane it off before the finish, or a thinner one"), figure="finish_takes")  # fmt: skip
-    points = add(total("two_climates", "points between the two climates", plus(f["moisture_wet"]),
-                       plus(f["moisture_dry"], -1)))  # fmt: skip
+            ctx.say(
+                "finish-gap",
+                Level.LOOK,
+                Stage.TIMBER,
+                "The finish takes the last of the gap",
+                f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
+                Remedy("Plane it off before the finish, or a thinner one"),
+                figure="finish_takes",
+            )
+    points = add(
+        total("two_climates", "points between the two climates", plus(f["moisture_wet"]), plus(f["moisture_dry"], -1))
+    )
     bow = bow_between_climates(height=height.value, thickness=thickness.value, points=max(points.value, 0.0))
-    figure = add(derived("climate_bow", "bow, were one face in each climate", bow, Unit.MM, height, thickness, points,
-                         formula="H² × 0.00005 × points ÷ (8 × thickness)"))  # fmt: skip
+    figure = add(
+        derived(
+            "climate_bow",
+            "bow, were one face in each climate",
+            bow,
+            Unit.MM,
+            height,
+            thickness,
+            points,
+            formula="H² × 0.00005 × points ÷ (8 × thickness)",
+        )
+    )
     if ctx.leaf.timber.between_climates and figure.value > BOW_SEEN:
-        ctx.say("climate-bow", Level.LOOK, Stage.TIMBER, "Between its two climates it bows",
-                f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",
-                Remedy("A thicker leaf, the same finish on both faces, or a lobby"),
-                rule=f"over {ctx.fmt(BOW_SEEN)} it leaves its stop", figure="climate_bow")  # fmt: skip
+        ctx.say(
+            "climate-bow",
+            Level.LOOK,
+            Stage.TIMBER,
+            "Between its two climates it bows",
+            f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",
+            Remedy("A thicker leaf, the same finish on both faces, or a lobby"),
+            rule=f"over {ctx.fmt(BOW_SEEN)} it leaves its stop",
+            figure="climate_bow",
+        )

@@ -29,8 +29,9 @@ def asks(place: Place) -> dict[str, Any]:
 
 def at_rest(choice: TimberChoices) -> tuple[float, float]:
     """Return the moisture, %, at which wood rests in the driest and in the wettest air that a leaf will meet."""
-    low, high = (equilibrium_moisture(temperature=air.temperature, humidity=air.humidity)
-                 for air in (choice.dry, choice.wet))  # fmt: skip
+    low, high = (
+        equilibrium_moisture(temperature=air.temperature, humidity=air.humidity) for air in (choice.dry, choice.wet)
+    )
     return low, high
 
 
@@ -70,25 +71,45 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
     for field, value in (("glue", glue_of(choice)), ("finish", finish_of(choice)), ("fixings", fixings_of(choice))):
         if value not in needs[field]:
             best = needs[field][0]
-            ctx.say(f"place-{field}", Level.LOOK, Stage.TIMBER, f"The {field} will not bear a {words}"
-                    if choice.place is not Place.OUTSIDE else f"The {field} will not bear it outside",
-                    f"{value.capitalize()}; {words} asks for {' or '.join(needs[field])}.",
-                    Remedy(best.capitalize() if field != "glue" else best, f"timber.{field}", best),
-                    rule="glue by EN 204, from memory" if field == "glue" else "common practice",
-                    figure="moisture_wet")  # fmt: skip
+            ctx.say(
+                f"place-{field}",
+                Level.LOOK,
+                Stage.TIMBER,
+                f"The {field} will not bear a {words}"
+                if choice.place is not Place.OUTSIDE
+                else f"The {field} will not bear it outside",
+                f"{value.capitalize()}; {words} asks for {' or '.join(needs[field])}.",
+                Remedy(best.capitalize() if field != "glue" else best, f"timber.{field}", best),
+                rule="glue by EN 204, from memory" if field == "glue" else "common practice",
+                figure="moisture_wet",
+            )
     _tannin(ctx)
     slope = float(needs["slope_deg"])
     if slope:
-        ctx.figures.add(given("place_slope", "slope of what looks up, so that water runs off", slope, Unit.DEG,
-                              source="common practice", choice=True))  # fmt: skip
+        ctx.figures.add(
+            given(
+                "place_slope",
+                "slope of what looks up, so that water runs off",
+                slope,
+                Unit.DEG,
+                source="common practice",
+                choice=True,
+            )
+        )
     if len(ctx.findings.items) == found:
         says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."
         if slope:
             says += (
                 f" Upper edges of rails and ledges slope {slope:g}° outwards; joints are laid so that water runs off."
             )
-        ctx.say("place", Level.FINE, Stage.TIMBER, f"It will bear where it lives: {words}", says,
-                figure="place_slope" if slope else "moisture_wet")  # fmt: skip
+        ctx.say(
+            "place",
+            Level.FINE,
+            Stage.TIMBER,
+            f"It will bear where it lives: {words}",
+            says,
+            figure="place_slope" if slope else "moisture_wet",
+        )
 
 
 def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
@@ -104,24 +125,38 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
         build = ctx.leaf.build
         field = next((name for name in ("sheet", "core") if getattr(build, name, None) == key), "")
         better = stuff(fit[0])
-        ctx.say("place-core", Level.STOP if place is Place.OUTSIDE else Level.LOOK, Stage.TIMBER,
-                "The sheet will not bear where it lives",
-                f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
-                if place is not Place.OUTSIDE else f"{made_of.name} is for a {made_of.moist}; the leaf lives outside.",
-                Remedy(better.name, f"build.{field}", fit[0]) if field else Remedy(better.name),
-                rule="swollen edges do not come back: common practice",
-                where=next(f"part:{part.name}" for part in parts if part.species == key),
-                figure="moisture_wet")  # fmt: skip
+        ctx.say(
+            "place-core",
+            Level.STOP if place is Place.OUTSIDE else Level.LOOK,
+            Stage.TIMBER,
+            "The sheet will not bear where it lives",
+            f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
+            if place is not Place.OUTSIDE
+            else f"{made_of.name} is for a {made_of.moist}; the leaf lives outside.",
+            Remedy(better.name, f"build.{field}", fit[0]) if field else Remedy(better.name),
+            rule="swollen edges do not come back: common practice",
+            where=next(f"part:{part.name}" for part in parts if part.species == key),
+            figure="moisture_wet",
+        )
 
 
 def _tannin(ctx: Context) -> None:
     """Say where tannic wood would blacken plain or plated steel in the damp."""
     choice = ctx.leaf.timber
     metal = fixings_of(choice)
-    if choice.place is Place.DRY or not any(each in choice.species for each in TANNIC) or metal in (
-        "stainless steel", "brass"):  # fmt: skip
+    if (
+        choice.place is Place.DRY
+        or not any(each in choice.species for each in TANNIC)
+        or metal in ("stainless steel", "brass")
+    ):
         return
-    ctx.say("place-tannin", Level.LOOK, Stage.TIMBER, "Its tannin will blacken the steel",
-            f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
-            Remedy("Stainless steel", "timber.fixings", "stainless steel"), rule="common knowledge",
-            figure="moisture_wet")  # fmt: skip
+    ctx.say(
+        "place-tannin",
+        Level.LOOK,
+        Stage.TIMBER,
+        "Its tannin will blacken the steel",
+        f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
+        Remedy("Stainless steel", "timber.fixings", "stainless steel"),
+        rule="common knowledge",
+        figure="moisture_wet",
+    )

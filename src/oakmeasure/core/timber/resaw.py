@@ -109,8 +109,17 @@ class WayOut:
     holds: bool
 
 
-def short_by(*, needed: int, stock: float, raw: float, kerf: float, sanding: float, wander: float,
-             least: float, show: Show = IN_MM) -> tuple[WayOut, ...]:  # fmt: skip
+def short_by(
+    *,
+    needed: int,
+    stock: float,
+    raw: float,
+    kerf: float,
+    sanding: float,
+    wander: float,
+    least: float,
+    show: Show = IN_MM,
+) -> tuple[WayOut, ...]:
     """Return the ways out where `needed` veneers do not come out of one board; () where they do. least: thickness under
     which a veneer is sanded through in places, mm.
 

@@ -56,7 +56,8 @@ def year_of(leaf: LeafSolution) -> tuple[Moment, ...]:
         month = 12 * step / STEPS
         air = climate_at(month, choice.dry, choice.wet)
         moisture = equilibrium_moisture(temperature=air.temperature, humidity=air.humidity)
-        change = change_of_width(width=moving.value, coefficient=f["movement"].value,
-                                 from_moisture=choice.moisture, to_moisture=moisture)  # fmt: skip
+        change = change_of_width(
+            width=moving.value, coefficient=f["movement"].value, from_moisture=choice.moisture, to_moisture=moisture
+        )
         found.append(Moment(month, moisture, change, None if gaps is None else gaps - change))
     return tuple(found)

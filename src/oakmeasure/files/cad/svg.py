@@ -82,9 +82,10 @@ def _text(
     extra = {"data-ref": ref} if ref else {}
     weight = {"font-weight": "600"} if bold else {}
     made = Tree.SubElement(
-        root, "text", {"x": f"{x:.3f}", "y": f"{-y:.3f}", "font-size": f"{size:.3f}", "text-anchor": anchor,
-                       **weight, **extra},
-    )  # fmt: skip
+        root,
+        "text",
+        {"x": f"{x:.3f}", "y": f"{-y:.3f}", "font-size": f"{size:.3f}", "text-anchor": anchor, **weight, **extra},
+    )
     made.text = words
 
 

@@ -37,8 +37,11 @@ def change_text(before: Job, after: Job) -> str:
             parts.append(after.model_dump_json(include={name})[1:-1])
     if before.leaves is not after.leaves:
         known = {leaf.id: leaf for leaf in before.leaves}
-        new = [leaf.model_dump_json() for leaf in after.leaves
-               if leaf is not known.get(leaf.id) and leaf != known.get(leaf.id)]  # fmt: skip
+        new = [
+            leaf.model_dump_json()
+            for leaf in after.leaves
+            if leaf is not known.get(leaf.id) and leaf != known.get(leaf.id)
+        ]
         parts += [f'"order":{json.dumps([leaf.id for leaf in after.leaves])}', f'"leaves":[{",".join(new)}]']
     return "{" + ",".join(parts) + "}"
 

@@ -42,13 +42,46 @@ from oakmeasure.files.pdf.page_parts import COLUMN, HEAD, HEADING, MARGIN, SMALL
 from oakmeasure.language import say
 
 MAIN_FIGURES = (
-    "clear_width", "clear_height", "leaf_width", "leaf_height", "glued_width", "tenon", "rail_length",
-    "arch_radius", "boards_count", "board_end", "boards_laid", "ledge_length", "brace_angle", "brace_edge",
-    "brace_blank", "fixing_length", "strip_width", "laid_over", "season", "stiffener_length", "slot_length",
-    "middle_rail_centre", "panel_width", "panel_hold", "least_bevel", "butt_depth", "butt_across",
-    "top_hinge_pull", "lock_down", "latch_down", "cup_overlay", "cup_boring", "plate_back", "hanger_works", "hanger_1",
-    "track_line", "stack_screw", "stack_bites", "guide_holds",
-)  # fmt: skip
+    "clear_width",
+    "clear_height",
+    "leaf_width",
+    "leaf_height",
+    "glued_width",
+    "tenon",
+    "rail_length",
+    "arch_radius",
+    "boards_count",
+    "board_end",
+    "boards_laid",
+    "ledge_length",
+    "brace_angle",
+    "brace_edge",
+    "brace_blank",
+    "fixing_length",
+    "strip_width",
+    "laid_over",
+    "season",
+    "stiffener_length",
+    "slot_length",
+    "middle_rail_centre",
+    "panel_width",
+    "panel_hold",
+    "least_bevel",
+    "butt_depth",
+    "butt_across",
+    "top_hinge_pull",
+    "lock_down",
+    "latch_down",
+    "cup_overlay",
+    "cup_boring",
+    "plate_back",
+    "hanger_works",
+    "hanger_1",
+    "track_line",
+    "stack_screw",
+    "stack_bites",
+    "guide_holds",
+)
 
 
 def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
@@ -73,9 +106,13 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
     column = Frame(page_width - (MARGIN + COLUMN) * mm, MARGIN * mm, COLUMN * mm, below, 0, 0, 0, 0, id="column")
     whole = Frame(MARGIN * mm, MARGIN * mm, page_width - 2 * MARGIN * mm, below, 0, 0, 0, 0, id="whole")
     document = BaseDocTemplate(
-        stream, pagesize=A4, title=f"{leaf.leaf.name}, bench sheet", author="Oak Measure", invariant=1,
+        stream,
+        pagesize=A4,
+        title=f"{leaf.leaf.name}, bench sheet",
+        author="Oak Measure",
+        invariant=1,
         pageTemplates=[PageTemplate("front", [column], onPage=front), PageTemplate("back", [whole], onPage=back)],
-    )  # fmt: skip
+    )
     # The back is one page: a leaf with much hardware has it all a little smaller.
     back = KeepInFrame(page_width - 2 * MARGIN * mm, below, _back(leaf, show), mode="shrink")
     story: list[Flowable] = [NextPageTemplate("back"), *_column(leaf, show), PageBreak(), back]
@@ -89,11 +126,13 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     def value(name: str) -> str:
         return show.value(f[name].value, f[name].unit)
 
-    sizes = [("leaf, finished", show.size(f["leaf_width"].value, f["leaf_height"].value)),
-             ("at the glue-up", show.size(f["glued_width"].value, f["glued_height"].value)),
-             ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
-             ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),
-             ("bevel of the latch edge", value("bevel"))]  # fmt: skip
+    sizes = [
+        ("leaf, finished", show.size(f["leaf_width"].value, f["leaf_height"].value)),
+        ("at the glue-up", show.size(f["glued_width"].value, f["glued_height"].value)),
+        ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
+        ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),
+        ("bevel of the latch edge", value("bevel")),
+    ]
     out: list[Flowable] = [words("Sizes", HEADING), pairs(sizes, COLUMN * mm), Spacer(0, 5)]
     out += hardware_block(leaf, show)
     out.append(words("Verdicts", HEADING))

@@ -31,10 +31,18 @@ def _pairs_of(leaf: LeafSolution, show: Show, names: tuple[tuple[str, str], ...]
 
 
 def _butts(leaf: LeafSolution, show: Show) -> list[Flowable]:
-    names = (("let in, leaf and lining each", "butt_depth"), ("across the edge", "butt_across"),
-             ("leaf, without hardware", "mass"), ("pull on the top butt", "top_hinge_pull"))  # fmt: skip
-    return [words(f"Hinges: {leaf.leaf.hardware.butt.name}", HEADING), _hinge_table(leaf, show),
-            _pairs_of(leaf, show, names), Spacer(0, 5)]  # fmt: skip
+    names = (
+        ("let in, leaf and lining each", "butt_depth"),
+        ("across the edge", "butt_across"),
+        ("leaf, without hardware", "mass"),
+        ("pull on the top butt", "top_hinge_pull"),
+    )
+    return [
+        words(f"Hinges: {leaf.leaf.hardware.butt.name}", HEADING),
+        _hinge_table(leaf, show),
+        _pairs_of(leaf, show, names),
+        Spacer(0, 5),
+    ]
 
 
 def _hinge_table(leaf: LeafSolution, show: Show) -> Table:
@@ -55,29 +63,56 @@ def _table(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
 
 
 def _cups(leaf: LeafSolution, show: Show) -> list[Flowable]:
-    rows = [[words("cup", SMALL), words("middle, down from leaf's top", SMALL),
-             words("plate, down from the opening's edge", SMALL)]]  # fmt: skip
+    rows = [
+        [
+            words("cup", SMALL),
+            words("middle, down from leaf's top", SMALL),
+            words("plate, down from the opening's edge", SMALL),
+        ]
+    ]
     bold = style(8.2, bold=True)
     for place in leaf.cups.places if leaf.cups else ():
-        rows.append([words(str(place.number)), words(show.length(place.top.value), bold),
-                     words(show.length(place.plate.value), bold)])  # fmt: skip
-    names = (("leaf's edge to the cup", "cup_boring"), ("leaf's edge to its middle", "cup_centre"),
-             ("cup, depth", "cup_depth"), ("plate's holes from the front edge", "plate_back"),
-             ("leaf, without hardware", "mass"))  # fmt: skip
-    return [words(f"Cup hinges: {leaf.leaf.hardware.cup.hinge.name}", HEADING), _table(rows, (0.12, 0.44, 0.44)),
-            _pairs_of(leaf, show, names), Spacer(0, 5)]  # fmt: skip
+        rows.append(
+            [
+                words(str(place.number)),
+                words(show.length(place.top.value), bold),
+                words(show.length(place.plate.value), bold),
+            ]
+        )
+    names = (
+        ("leaf's edge to the cup", "cup_boring"),
+        ("leaf's edge to its middle", "cup_centre"),
+        ("cup, depth", "cup_depth"),
+        ("plate's holes from the front edge", "plate_back"),
+        ("leaf, without hardware", "mass"),
+    )
+    return [
+        words(f"Cup hinges: {leaf.leaf.hardware.cup.hinge.name}", HEADING),
+        _table(rows, (0.12, 0.44, 0.44)),
+        _pairs_of(leaf, show, names),
+        Spacer(0, 5),
+    ]
 
 
 def _gear(leaf: LeafSolution, gear: Gear, show: Show) -> list[Flowable]:
     track = leaf.leaf.slide.track_set
-    names = (("hangers from the leaf's edges", "bolt_in"), ("upper bolt, from the leaf's top", "bolt_down"),
-             ("track, length", "track_needed"), ("its holes over the finished floor", "track_line"),
-             ("stop's face, from the track's hinge end", "stop_open"), ("backing board missing", "backing"),
-             ("track's screws", "stack_screw"), ("groove for the guide, deep", "guide_depth"),
-             ("leaf, without hardware", "mass"), ("proof load first", "proof_load"))  # fmt: skip
+    names = (
+        ("hangers from the leaf's edges", "bolt_in"),
+        ("upper bolt, from the leaf's top", "bolt_down"),
+        ("track, length", "track_needed"),
+        ("its holes over the finished floor", "track_line"),
+        ("stop's face, from the track's hinge end", "stop_open"),
+        ("backing board missing", "backing"),
+        ("track's screws", "stack_screw"),
+        ("groove for the guide, deep", "guide_depth"),
+        ("leaf, without hardware", "mass"),
+        ("proof load first", "proof_load"),
+    )
     word = "wheels" if gear.kind is HangerKind.FLOOR else "hangers"
-    out: list[Flowable] = [words(f"Two {word}: {track.name if track else 'no set chosen'}", HEADING),
-                           _pairs_of(leaf, show, names)]  # fmt: skip
+    out: list[Flowable] = [
+        words(f"Two {word}: {track.name if track else 'no set chosen'}", HEADING),
+        _pairs_of(leaf, show, names),
+    ]
     if gear.holes:
         places = [show.length(each, sign=False) for each in gear.holes]
         missed = [at for at, held in enumerate(gear.held) if not held]

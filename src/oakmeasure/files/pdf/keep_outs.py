@@ -39,8 +39,14 @@ def zone_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> b
 
     low = (height - 2 * MARGIN - HEAD) * (1 - SHARE) - 6
     frame = Frame(MARGIN * mm, MARGIN * mm, (width - 2 * MARGIN) * mm, low * mm, 0, 0, 0, 0)
-    document = BaseDocTemplate(stream, pagesize=A4, title=f"{leaf.leaf.name}, keep-out zones", author="Oak Measure",
-                               invariant=1, pageTemplates=[PageTemplate("zones", [frame], onPage=page)])  # fmt: skip
+    document = BaseDocTemplate(
+        stream,
+        pagesize=A4,
+        title=f"{leaf.leaf.name}, keep-out zones",
+        author="Oak Measure",
+        invariant=1,
+        pageTemplates=[PageTemplate("zones", [frame], onPage=page)],
+    )
     document.build([KeepInFrame((width - 2 * MARGIN) * mm, low * mm, _story(leaf, show), mode="shrink")])
     return stream.getvalue()
 
@@ -49,19 +55,45 @@ def _story(leaf: LeafSolution, show: Show) -> list[Flowable]:
     if leaf.build is None:
         return [words("No leaf fits this opening; nothing is to be kept free.", HEADING)]
     build = leaf.build
-    rows = [[words(each, SMALL) for each in ("no.", "keep free", "down from top", "to", "from hinge edge", "to",
-                                             "deep from", "to", "open at")]]  # fmt: skip
+    rows = [
+        [
+            words(each, SMALL)
+            for each in (
+                "no.",
+                "keep free",
+                "down from top",
+                "to",
+                "from hinge edge",
+                "to",
+                "deep from",
+                "to",
+                "open at",
+            )
+        ]
+    ]
     found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
     for number, zone in enumerate(found, start=1):
         lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
-        rows.append([words(str(number)), words(zone.name), *(words(show.length(each)) for each in lengths),
-                     words(zone.in_words(build.thickness), SMALL)])  # fmt: skip
-    told = [words(f"{clash.one.name} and {clash.other.name}: {clash.rule.words}.", SMALL)
-            for clash in leaf.clashes.clashes]  # fmt: skip
+        rows.append(
+            [
+                words(str(number)),
+                words(zone.name),
+                *(words(show.length(each)) for each in lengths),
+                words(zone.in_words(build.thickness), SMALL),
+            ]
+        )
+    told = [
+        words(f"{clash.one.name} and {clash.other.name}: {clash.rule.words}.", SMALL) for clash in leaf.clashes.clashes
+    ]
     return [
         words("Nothing is nailed, pinned or screwed in these places", HEADING),
-        words(f"Each has {show.length(ROUND_IT)} of room round it. Depths are from the opening face. A nail beside a "
-              "zone that slants may still reach into it: mark the zone on both faces first.", SMALL), Spacer(0, 4),
-        grid(rows, (0.05, 0.2, 0.11, 0.1, 0.13, 0.1, 0.1, 0.09, 0.12)), Spacer(0, 6),
+        words(
+            f"Each has {show.length(ROUND_IT)} of room round it. Depths are from the opening face. A nail beside a "
+            "zone that slants may still reach into it: mark the zone on both faces first.",
+            SMALL,
+        ),
+        Spacer(0, 4),
+        grid(rows, (0.05, 0.2, 0.11, 0.1, 0.13, 0.1, 0.1, 0.09, 0.12)),
+        Spacer(0, 6),
         *([words("Still clashes", HEADING), *told] if told else []),
-    ]  # fmt: skip
+    ]

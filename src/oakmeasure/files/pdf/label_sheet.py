@@ -50,9 +50,12 @@ def _draw(canvas: Canvas, label: Label, x: float, y: float, wide: float, high: f
     top = y + high - pad
     _fit(canvas, f"{label.number}  {label.name}".strip(), BOLD, 11.5, x + pad, top - 9, wide - 2 * pad - 12)
     _arrow(canvas, label, x + wide - pad - 4, top)
-    lines = [f"{label.leaf}{', ' + label.piece if label.piece else ''}", label.size,
-             "  ".join(each for each in (f"face: {label.face}", f"edge: {label.edge}" if label.edge else "") if each),
-             f"{label.hand} · {label.job}" if label.job else label.hand]  # fmt: skip
+    lines = [
+        f"{label.leaf}{', ' + label.piece if label.piece else ''}",
+        label.size,
+        "  ".join(each for each in (f"face: {label.face}", f"edge: {label.edge}" if label.edge else "") if each),
+        f"{label.hand} · {label.job}" if label.job else label.hand,
+    ]
     for n, words in enumerate(lines):
         _fit(canvas, words, REGULAR, 9.5 if n == 1 else 8.0, x + pad, top - 22 - 11.5 * n, wide - 2 * pad)
     if label.letters:

@@ -27,9 +27,14 @@ MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, 
 
 def style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = False) -> ParagraphStyle:
     return ParagraphStyle(
-        f"{size}{bold}{after}{right}", fontName=BOLD if bold else REGULAR, fontSize=size, leading=size * 1.22,
-        spaceAfter=after, textColor=HexColor("#111111"), alignment=TA_RIGHT if right else 0,
-    )  # fmt: skip
+        f"{size}{bold}{after}{right}",
+        fontName=BOLD if bold else REGULAR,
+        fontSize=size,
+        leading=size * 1.22,
+        spaceAfter=after,
+        textColor=HexColor("#111111"),
+        alignment=TA_RIGHT if right else 0,
+    )
 
 
 HEADING, TEXT, SMALL = style(9.5, bold=True, after=2), style(8.2), style(7.4)
@@ -79,14 +84,24 @@ def pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:
 
 
 TIGHT = [
-    ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0), ("RIGHTPADDING", (0, 0), (-1, -1), 3),
-    ("TOPPADDING", (0, 0), (-1, -1), 0.6), ("BOTTOMPADDING", (0, 0), (-1, -1), 0.8),
-]  # fmt: skip
+    ("VALIGN", (0, 0), (-1, -1), "TOP"),
+    ("LEFTPADDING", (0, 0), (-1, -1), 0),
+    ("RIGHTPADDING", (0, 0), (-1, -1), 3),
+    ("TOPPADDING", (0, 0), (-1, -1), 0.6),
+    ("BOTTOMPADDING", (0, 0), (-1, -1), 0.8),
+]
 
 
 def grid(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
     width = A4[0] - 2 * MARGIN * mm
     table = Table(rows, colWidths=[width * share for share in shares], repeatRows=1)
-    table.setStyle(TableStyle([*TIGHT, ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor("#BBBBBB")),
-                               ("LINEBELOW", (0, 0), (-1, 0), 0.6, HexColor("#444444"))]))  # fmt: skip
+    table.setStyle(
+        TableStyle(
+            [
+                *TIGHT,
+                ("LINEBELOW", (0, 0), (-1, -1), 0.25, HexColor("#BBBBBB")),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.6, HexColor("#444444")),
+            ]
+        )
+    )
     return table

@@ -79,8 +79,14 @@ class _Writer:
         for number, page in enumerate(pages, start=1):
             self.canvas.setPageSize((wide * mm, self.paper.height * mm))
             under = f"{rod.name}, full size, every mark from the {rod.datum}; {self.hand}, seen from the opening side"
-            page_frame(self.canvas, self.paper, wide, title=self.title, under=under,
-                       page=f"{rod.name}, page {number} of {len(pages)}")  # fmt: skip
+            page_frame(
+                self.canvas,
+                self.paper,
+                wide,
+                title=self.title,
+                under=under,
+                page=f"{rod.name}, page {number} of {len(pages)}",
+            )
             for row, (piece, (start, end)) in enumerate(page):
                 top = self.paper.height - MARGIN - 16.0 - row * ROW
                 self._tile(rod, start, end, piece, len(tiles), top)

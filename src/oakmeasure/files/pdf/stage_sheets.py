@@ -148,10 +148,12 @@ class Page:
         """Return the rows of a table in lines as its columns hold them."""
         widths = [share * (WIDE - 2 * MARGIN) for share in block.shares]
         return [
-            [folded(text, BOLD if n == block.bold else REGULAR, SIZE, (wide - 2.0) * mm)
-             for n, (text, wide) in enumerate(zip(row, widths, strict=True))]
+            [
+                folded(text, BOLD if n == block.bold else REGULAR, SIZE, (wide - 2.0) * mm)
+                for n, (text, wide) in enumerate(zip(row, widths, strict=True))
+            ]
             for row in block.rows
-        ]  # fmt: skip
+        ]
 
     def block(self, block: Block, rows: Sequence[Laid] | None = None) -> None:
         """Write a table; its heading comes over again overleaf."""

@@ -126,8 +126,14 @@ class _Writer:
     def _frame(self, page: Paper, template: Template, name: str) -> None:
         self.canvas.setPageSize((page.width * mm, page.height * mm))
         title = f"{template.title}: {template.surface}" if template.kind != "outline" else "the whole outline"
-        page_frame(self.canvas, page, page.width, title=title[0].upper() + title[1:],
-                   under=f"{self.leaf}. Full size.", page=name)  # fmt: skip
+        page_frame(
+            self.canvas,
+            page,
+            page.width,
+            title=title[0].upper() + title[1:],
+            under=f"{self.leaf}. Full size.",
+            page=name,
+        )
 
     def _column(self, page: Paper, template: Template) -> None:
         """Write what is to be known beside the drawing: how it is laid, what is cut, where."""
@@ -214,11 +220,19 @@ class _Writer:
         self.canvas.restoreState()
         frame = Frame((page.width - MARGIN - COLUMN) * mm, (MARGIN + FOOT) * mm, COLUMN * mm, page.up * mm, 0, 0, 0, 0)
         size = self.show.size(x1 - x0, y1 - y0)
-        frame.addFromList([
-            words(whose, style(9.5, bold=True, after=4)), words(f"{size} in all. {template.lay}"), Spacer(0, 4),
-            words("This page is small, not to scale. On the sheets lay each dashed line on that of its neighbour, "
-                  "whose name stands beside it. Sheets with no edge of the wood on them are left out.", SMALL),
-        ], self.canvas)  # fmt: skip
+        frame.addFromList(
+            [
+                words(whose, style(9.5, bold=True, after=4)),
+                words(f"{size} in all. {template.lay}"),
+                Spacer(0, 4),
+                words(
+                    "This page is small, not to scale. On the sheets lay each dashed line on that of its neighbour, "
+                    "whose name stands beside it. Sheets with no edge of the wood on them are left out.",
+                    SMALL,
+                ),
+            ],
+            self.canvas,
+        )
         self.canvas.showPage()
 
     # --- the drawing -------------------------------------------------------------------------------------
@@ -318,8 +332,11 @@ def _cut_off(paper: Paper, wide: float) -> Paper:
 def _fits(template: Template, wide: float, high: float, count: int, *, stacked: bool) -> bool:
     x0, y0, x1, y1 = template.box
     w, h = x1 - x0 + 10.0, y1 - y0 + CAPTION + 6.0
-    return (w <= wide and count * h + (count - 1) * 4.0 <= high) if stacked else (
-        count * w + (count - 1) * (GAP - 10.0) <= wide and h <= high)  # fmt: skip
+    return (
+        (w <= wide and count * h + (count - 1) * 4.0 <= high)
+        if stacked
+        else (count * w + (count - 1) * (GAP - 10.0) <= wide and h <= high)
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -353,5 +370,7 @@ def _grid(template: Template, page: Paper) -> list[_Tile]:
     def name(column: int, row: int) -> str:
         return f"{letter(column)}{row + 1}" if (column, row) in drawn else ""
 
-    return [_Tile(name(c, r), *box, name(c - 1, r), name(c + 1, r), name(c, r - 1), name(c, r + 1))
-            for (c, r), box in drawn.items()]  # fmt: skip
+    return [
+        _Tile(name(c, r), *box, name(c - 1, r), name(c + 1, r), name(c, r - 1), name(c, r + 1))
+        for (c, r), box in drawn.items()
+    ]

@@ -21,9 +21,7 @@ class CuttingFileError(FileError):
     """A list that cannot be read; the text says where and why."""
 
 
-def read_problem(
-    stock: Path, parts: Path, defects: Path | None, *, kind: CutKind, kerf: float, trim: float
-) -> Problem:  # fmt: skip
+def read_problem(stock: Path, parts: Path, defects: Path | None, *, kind: CutKind, kerf: float, trim: float) -> Problem:
     """Return what is to be cut. Raises CuttingFileError, which names the file and the line."""
     flat = kind is not CutKind.BARS
     bought = tuple(_stock(line, flat) for line in read_lines(stock, STOCK))
@@ -123,8 +121,13 @@ def _names_once(lines: list[Line]) -> None:
 def _stock(line: Line, flat: bool) -> StockItem:
     count = None if not line.cells["qty"].strip() else line.count_of("qty")
     wide = line.number_of("width_mm", 1.0) if flat else line.number_of("width_mm", 0.0, empty=0.0)
-    return StockItem(line.cells["name"].strip(), line.number_of("length_mm", 1.0), wide, count,
-                     line.number_of("price", 0.01, high=1e7))  # fmt: skip
+    return StockItem(
+        line.cells["name"].strip(),
+        line.number_of("length_mm", 1.0),
+        wide,
+        count,
+        line.number_of("price", 0.01, high=1e7),
+    )
 
 
 def _part(line: Line, flat: bool) -> PartItem:
@@ -132,8 +135,13 @@ def _part(line: Line, flat: bool) -> PartItem:
     if grain not in ("length", "any"):
         raise line.refused(f"grain: “{grain[:20]}”, needs length or any")
     wide = line.number_of("width_mm", 1.0) if flat else line.number_of("width_mm", 0.0, empty=0.0)
-    return PartItem(line.cells["name"].strip(), line.number_of("length_mm", 1.0), wide, line.count_of("qty"),
-                    grain == "any" and flat)  # fmt: skip
+    return PartItem(
+        line.cells["name"].strip(),
+        line.number_of("length_mm", 1.0),
+        wide,
+        line.count_of("qty"),
+        grain == "any" and flat,
+    )
 
 
 def _defect(line: Line, stock: dict[str, StockItem]) -> Defect:

@@ -38,26 +38,73 @@ class Ware(StrEnum):
 
 
 BUTT = ("name", "length_mm", "leaf_mm", "closed_mm", "knuckle_mm", "setback_mm", "rating_kg")
-CUP = ("name", "reach_mm", "cup_depth_mm", "cranks_mm", "plates_mm", "boring_least_mm", "boring_most_mm",
-       "pattern_apart_mm", "pattern_off_mm", "opens_deg", "stand_off_mm", "damped", "reveal_mm")  # fmt: skip
-TRACK = ("name", "ways", "kind", "opening_mm", "above_mm", "drop_mm", "lift_mm", "block_mm", "stand_off_mm",
-         "thickness_least_mm", "thickness_most_mm", "rating_kg", "roller_mm", "roller_in_mm", "bolt_in_mm", "off_mm",
-         "hole_first_mm", "hole_pitch_mm", "hole_down_mm", "plate_mm", "head_groove_mm", "lengths_mm",
-         "price")  # fmt: skip
+CUP = (
+    "name",
+    "reach_mm",
+    "cup_depth_mm",
+    "cranks_mm",
+    "plates_mm",
+    "boring_least_mm",
+    "boring_most_mm",
+    "pattern_apart_mm",
+    "pattern_off_mm",
+    "opens_deg",
+    "stand_off_mm",
+    "damped",
+    "reveal_mm",
+)
+TRACK = (
+    "name",
+    "ways",
+    "kind",
+    "opening_mm",
+    "above_mm",
+    "drop_mm",
+    "lift_mm",
+    "block_mm",
+    "stand_off_mm",
+    "thickness_least_mm",
+    "thickness_most_mm",
+    "rating_kg",
+    "roller_mm",
+    "roller_in_mm",
+    "bolt_in_mm",
+    "off_mm",
+    "hole_first_mm",
+    "hole_pitch_mm",
+    "hole_down_mm",
+    "plate_mm",
+    "head_groove_mm",
+    "lengths_mm",
+    "price",
+)
 COLUMNS = {Ware.BUTTS: BUTT, Ware.CUPS: CUP, Ware.TRACKS: TRACK}
 NEEDED = {
     Ware.BUTTS: BUTT,
     Ware.CUPS: ("name", "reach_mm", "cup_depth_mm"),
-    Ware.TRACKS: ("name", "ways", "above_mm", "drop_mm", "stand_off_mm", "thickness_least_mm", "thickness_most_mm",
-                  "rating_kg", "roller_mm", "roller_in_mm", "lengths_mm"),
-}  # fmt: skip
+    Ware.TRACKS: (
+        "name",
+        "ways",
+        "above_mm",
+        "drop_mm",
+        "stand_off_mm",
+        "thickness_least_mm",
+        "thickness_most_mm",
+        "rating_kg",
+        "roller_mm",
+        "roller_in_mm",
+        "lengths_mm",
+    ),
+}
 TELLS = {"knuckle_mm": Ware.BUTTS, "reach_mm": Ware.CUPS, "roller_mm": Ware.TRACKS}  # columns that only one of them has
 READINGS = ("length", "leaf", "closed", "knuckle", "setback", "rating_kg", "reach", "cup_depth")
 SEVERAL = ("cranks", "plates", "lengths", "plate", "head_groove")
 Piece = Butt | CupHinge | TrackSet
 MODELS: dict[Ware, type[Butt] | type[CupHinge] | type[TrackSet]] = {
-    Ware.BUTTS: Butt, Ware.CUPS: CupHinge, Ware.TRACKS: TrackSet,
-}  # fmt: skip
+    Ware.BUTTS: Butt,
+    Ware.CUPS: CupHinge,
+    Ware.TRACKS: TrackSet,
+}
 
 
 def read_hardware(path: Path) -> tuple[Ware, tuple[Piece, ...]]:

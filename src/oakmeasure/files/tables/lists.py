@@ -35,8 +35,18 @@ CUT_LIST_HEADER = (
     "mass_kg",
     "note",
 )
-KEEP_OUT_HEADER = ("leaf", "hand", "keep free", "from_top_mm", "to_mm", "from_hinge_edge_mm", "in_to_mm",
-                   "from_opening_face_mm", "deep_to_mm", "comes from")  # fmt: skip
+KEEP_OUT_HEADER = (
+    "leaf",
+    "hand",
+    "keep free",
+    "from_top_mm",
+    "to_mm",
+    "from_hinge_edge_mm",
+    "in_to_mm",
+    "from_opening_face_mm",
+    "deep_to_mm",
+    "comes from",
+)
 BORING_LIST_HEADER = (
     "leaf",
     "hand",
@@ -60,8 +70,17 @@ def settings_csv(solution: Solution) -> str:
     rows = []
     for each in setups(solution.leaves):
         for piece in each.pieces:
-            rows.append([str(each.machine), _mm(each.size), _mm(each.thickness) if each.thickness else "",
-                         str(each.count), piece.leaf, piece.part.name, str(piece.count)])  # fmt: skip
+            rows.append(
+                [
+                    str(each.machine),
+                    _mm(each.size),
+                    _mm(each.thickness) if each.thickness else "",
+                    str(each.count),
+                    piece.leaf,
+                    piece.part.name,
+                    str(piece.count),
+                ]
+            )
     return written_csv(SETTINGS_HEADER, rows)
 
 
@@ -75,9 +94,19 @@ def cut_record(plan: CutPlan) -> dict[str, Any]:
         "stock_used": sum(many for _, many in plan.used),
         "seconds": round(plan.seconds, 2),
         "left": [{"part": name, "qty": many} for name, many in plan.left],
-        "pieces": [{"stock": each.stock, "index": each.index, "part": each.part, "x": each.x, "y": each.y,
-                    "length": each.length, "width": each.width} for each in plan.cuts],
-    }  # fmt: skip
+        "pieces": [
+            {
+                "stock": each.stock,
+                "index": each.index,
+                "part": each.part,
+                "x": each.x,
+                "y": each.y,
+                "length": each.length,
+                "width": each.width,
+            }
+            for each in plan.cuts
+        ],
+    }
 
 
 def buy_csv(plan: JobPlan) -> str:
@@ -86,8 +115,18 @@ def buy_csv(plan: JobPlan) -> str:
     for each in to_buy(plan):
         item = each.source.item
         kind = type(item).__name__.replace("Stock", "").lower()
-        rows.append([kind, stuff(each.made_of).name, _mm(item.length), _mm(item.width), _mm(item.thickness),
-                     str(each.count), f"{each.source.price:.2f}", f"{each.cost:.2f}"])  # fmt: skip
+        rows.append(
+            [
+                kind,
+                stuff(each.made_of).name,
+                _mm(item.length),
+                _mm(item.width),
+                _mm(item.thickness),
+                str(each.count),
+                f"{each.source.price:.2f}",
+                f"{each.cost:.2f}",
+            ]
+        )
     return written_csv(("kind", "wood", "length_mm", "width_mm", "thickness_mm", "pieces", "price", "together"), rows)
 
 

@@ -43,7 +43,8 @@ class LogRead:
     def in_words(self) -> str:
         """Return what was taken and what was not."""
         taken = f"{len(self.new)} {'entry' if len(self.new) == 1 else 'entries'} taken" + (
-            f", {self.known} were there already" if self.known else "")  # fmt: skip
+            f", {self.known} were there already" if self.known else ""
+        )
         lines = [f"line {each.line}: {each.reason} – “{each.words}”" for each in self.refused[:6]]
         more = f"and {len(self.refused) - 6} more lines" if len(self.refused) > 6 else ""
         return "\n".join(each for each in (taken, *(["left out:"] if lines else []), *lines, more) if each)

@@ -68,7 +68,19 @@ def operations_csv(leaves: Iterable[LeafSolution], show: Show) -> str:
             continue
         states = progress(leaf.making.operations, leaf.leaf.making.log)
         for n, op in enumerate(leaf.making.operations, start=1):
-            rows.append([leaf.leaf.name, str(n), op.id, op.name, "; ".join(s.in_words(show) for s in op.settings),
-                         str(op.hold.up) if op.hold else "", op.check.in_words(show) if op.check else "",
-                         " ".join(op.needs), f"{op.hours:.2f}", f"{op.wait_hours:g}", str(states[op.id])])  # fmt: skip
+            rows.append(
+                [
+                    leaf.leaf.name,
+                    str(n),
+                    op.id,
+                    op.name,
+                    "; ".join(s.in_words(show) for s in op.settings),
+                    str(op.hold.up) if op.hold else "",
+                    op.check.in_words(show) if op.check else "",
+                    " ".join(op.needs),
+                    f"{op.hours:.2f}",
+                    f"{op.wait_hours:g}",
+                    str(states[op.id]),
+                ]
+            )
     return written_csv(HEADER, rows)

@@ -20,12 +20,46 @@ from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, Line, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 
-HEADER = ("what", "label", "wood", "length_mm", "width_mm", "thickness_mm", "qty", "price", "came", "sawn", "bow_mm",
-          "crook_mm", "one_face", "searched", "year", "colour", "forbidden", "grained", "trim_mm", "flaw", "face",
-          "x_mm", "y_mm", "day", "percent")  # fmt: skip
+HEADER = (
+    "what",
+    "label",
+    "wood",
+    "length_mm",
+    "width_mm",
+    "thickness_mm",
+    "qty",
+    "price",
+    "came",
+    "sawn",
+    "bow_mm",
+    "crook_mm",
+    "one_face",
+    "searched",
+    "year",
+    "colour",
+    "forbidden",
+    "grained",
+    "trim_mm",
+    "flaw",
+    "face",
+    "x_mm",
+    "y_mm",
+    "day",
+    "percent",
+)
 KINDS = ("board", "section", "sheet", "defect", "reading")
-PLAIN = {"length_mm": "length", "width_mm": "width", "thickness_mm": "thickness", "bow_mm": "bow", "crook_mm": "crook",
-         "x_mm": "x", "y_mm": "y", "trim_mm": "trim", "price": "price", "percent": "percent"}  # fmt: skip
+PLAIN = {
+    "length_mm": "length",
+    "width_mm": "width",
+    "thickness_mm": "thickness",
+    "bow_mm": "bow",
+    "crook_mm": "crook",
+    "x_mm": "x",
+    "y_mm": "y",
+    "trim_mm": "trim",
+    "price": "price",
+    "percent": "percent",
+}
 WHOLE = {"qty": "quantity", "year": "year"}
 YES = {"one_face", "searched", "forbidden", "grained"}
 
@@ -49,8 +83,11 @@ def _row(what: str, item: Model, label: str, wood: str) -> list[str]:
         value = getattr(item, name, None)
         if value is None or value == "":
             continue
-        cells[column] = ("yes" if value else "no") if isinstance(value, bool) else (
-            f"{value:g}" if isinstance(value, float) else str(value))  # fmt: skip
+        cells[column] = (
+            ("yes" if value else "no")
+            if isinstance(value, bool)
+            else (f"{value:g}" if isinstance(value, float) else str(value))
+        )
     return [cells[each] for each in HEADER]
 
 
@@ -93,8 +130,13 @@ def read_rack(path: Path, job: Job) -> Job:
 
 def _values(line: Line, what: str) -> dict[str, Any]:
     """Return the cells of a line that its kind has, as their kind of value."""
-    kind: type[Model] = {"board": Board, "section": Section, "sheet": SheetStock, "defect": Mark,
-                         "reading": MoistureReading}[what]  # type: ignore[assignment]  # fmt: skip
+    kind: type[Model] = {
+        "board": Board,
+        "section": Section,
+        "sheet": SheetStock,
+        "defect": Mark,
+        "reading": MoistureReading,
+    }[what]  # type: ignore[assignment]
     found: dict[str, Any] = {}
     wood = line.cells.get("wood", "").strip()
     if wood:

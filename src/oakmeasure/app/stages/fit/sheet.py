@@ -43,20 +43,29 @@ def _set_key(job: Job, leaf_id: str) -> str:
 
 
 _SET = Choice(
-    "track-set", "Set", lambda: [("none", "none yet"), *((key, each.name) for key, each in track_sets().items())],
-    _set_key, lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "slide.track_set", track_sets().get(key)),
+    "track-set",
+    "Set",
+    lambda: [("none", "none yet"), *((key, each.name) for key, each in track_sets().items())],
+    _set_key,
+    lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "slide.track_set", track_sets().get(key)),
     "made-up makers; its sheet gives stand-off, drop, rollers and what it needs",
-)  # fmt: skip
+)
 _EVEN = Choice(
-    "has-fit.even", "The gaps are", lambda: [(False, "those that are chosen"), (True, "what the hinges make")],
+    "has-fit.even",
+    "The gaps are",
+    lambda: [(False, "those that are chosen"), (True, "what the hinges make")],
     lambda job, leaf_id: job.leaf(leaf_id).fit.even is not None,
     lambda job, leaf_id, is_aim: job_edits.with_field(job, leaf_id, "fit.even", EvenGap() if is_aim else None),
     "the leaf is left full and hung; the other sides are planed to the gap at the hinges",
-)  # fmt: skip
+)
 _SHIMS = Rows(
-    "shims", "fit.even.shims", (Column("thickness", "thick"), Column("count", "how many", Unit.COUNT)),
-    lambda values: Shim(**values), "shim", suggest=lambda _leaf: {"count": 1},
-)  # fmt: skip
+    "shims",
+    "fit.even.shims",
+    (Column("thickness", "thick"), Column("count", "how many", Unit.COUNT)),
+    lambda values: Shim(**values),
+    "shim",
+    suggest=lambda _leaf: {"count": 1},
+)
 _FLOOR = _gap("floor", "over the floor", "from the finished floor; over carpet from the top of its pile")
 
 
@@ -66,95 +75,218 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
     hung = _where(lambda way: not way.covers and not way.lies_on)
     return (
         Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), rules), page=page),
-        Group("Of a crooked opening", (
-            field_choice("fit.shape", "Made", enum_options(LeafShape)),
-            field_choice("fit.aim", "Square: aim", enum_options(Aim)),
-        ), page=page, when=_stands_alone),
-        Group("", (Field("fit.width_counts", "the width counts", Unit.PERCENT, "the height counts the rest"),),
-              page=page, when=lambda leaf: leaf.fit.aim is Aim.WEIGHED and _stands_alone(leaf)),
-        Group("Gaps", (
-            _gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR,
-        ), hint="empty: by the rules", page=page, when=hung),
-        Group("Where the two meet", (
-            Field("pair.meeting", "gap", figure="gap_meeting", optional=True, ref="figure:gap_meeting"),
-            Field("pair.rebate", "rebated, overlap", note="0: they meet square", ref="figure:rebate"),
-        ), page=page, when=_where(lambda way: way is Hanging.PAIR)),
-        Group("Lies on its opening by", (
-            Field("cabinet.overlay", "overlay", note="on each side; on a shared division by the gap there",
-                  ref="figure:overlay"),
-        ), page=page, when=_where(lambda way: way.lies_on)),
-        Group("Division that two share", (
-            Field("cabinet.division", "division", ref="figure:division"),
-            Field("cabinet.gap", "gap of the two", ref="figure:gap_between"),
-        ), page=page, when=_where(lambda way: way is Hanging.HALF_OVERLAY)),
-        Group("Run on one frame", (
-            Field("cabinet.run", "leaves", Unit.COUNT, "openings of one size, side by side"),
-            Field("cabinet.frame", "frame between", ref="figure:run_between"),
-        ), page=page, when=_where(lambda way: way is Hanging.OVERLAY)),
-        Group("Beyond the opening", (
-            _slide("overlap_hinge", "left, or hinge side", "may be negative", signed=True),
-            _slide("overlap_latch", "right, or latch side", "may be negative", signed=True),
-            _slide("overlap_head", "at the head", "may be negative", signed=True),
-            _FLOOR,
-        ), page=page, when=_where(lambda way: way.covers)),
-        Group("Where they pass", (
-            _slide("centre", "overlap in the middle", "empty: the least", optional=True),
-            _slide("roller", "roller, wide", "empty: by the set", optional=True),
-            _slide("roller_in", "its centre from the edge", optional=True),
-        ), page=page, when=_where(lambda way: way.bypasses)),
-        Group("A slab at hand", (
-            Field("slide.size_width", "width", optional=True, has_state=True),
-            Field("slide.size_height", "height", optional=True, has_state=True),
-        ), page=page, when=_where(lambda way: way.covers and not way.bypasses), hint="empty: made to size"),
-        Group("A track that is up already", (
-            _slide("track_up", "floor to its underside", "the leaf hangs under it", optional=True, has_state=True),
-            _slide("drop", "its underside to the leaf", "empty: by the set", optional=True),
-        ), page=page, when=_where(lambda way: way.slides)),
-        Group("Left on to trim", (
-            Field("fit.trim_side", "each side", figure="trim_side", optional=True,
-                  note="planed off when the leaf is fitted; apart from the finished size"),
-            Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
-        ), page=FitPage.SURE),
+        Group(
+            "Of a crooked opening",
+            (
+                field_choice("fit.shape", "Made", enum_options(LeafShape)),
+                field_choice("fit.aim", "Square: aim", enum_options(Aim)),
+            ),
+            page=page,
+            when=_stands_alone,
+        ),
+        Group(
+            "",
+            (Field("fit.width_counts", "the width counts", Unit.PERCENT, "the height counts the rest"),),
+            page=page,
+            when=lambda leaf: leaf.fit.aim is Aim.WEIGHED and _stands_alone(leaf),
+        ),
+        Group(
+            "Gaps",
+            (_gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR),
+            hint="empty: by the rules",
+            page=page,
+            when=hung,
+        ),
+        Group(
+            "Where the two meet",
+            (
+                Field("pair.meeting", "gap", figure="gap_meeting", optional=True, ref="figure:gap_meeting"),
+                Field("pair.rebate", "rebated, overlap", note="0: they meet square", ref="figure:rebate"),
+            ),
+            page=page,
+            when=_where(lambda way: way is Hanging.PAIR),
+        ),
+        Group(
+            "Lies on its opening by",
+            (
+                Field(
+                    "cabinet.overlay",
+                    "overlay",
+                    note="on each side; on a shared division by the gap there",
+                    ref="figure:overlay",
+                ),
+            ),
+            page=page,
+            when=_where(lambda way: way.lies_on),
+        ),
+        Group(
+            "Division that two share",
+            (
+                Field("cabinet.division", "division", ref="figure:division"),
+                Field("cabinet.gap", "gap of the two", ref="figure:gap_between"),
+            ),
+            page=page,
+            when=_where(lambda way: way is Hanging.HALF_OVERLAY),
+        ),
+        Group(
+            "Run on one frame",
+            (
+                Field("cabinet.run", "leaves", Unit.COUNT, "openings of one size, side by side"),
+                Field("cabinet.frame", "frame between", ref="figure:run_between"),
+            ),
+            page=page,
+            when=_where(lambda way: way is Hanging.OVERLAY),
+        ),
+        Group(
+            "Beyond the opening",
+            (
+                _slide("overlap_hinge", "left, or hinge side", "may be negative", signed=True),
+                _slide("overlap_latch", "right, or latch side", "may be negative", signed=True),
+                _slide("overlap_head", "at the head", "may be negative", signed=True),
+                _FLOOR,
+            ),
+            page=page,
+            when=_where(lambda way: way.covers),
+        ),
+        Group(
+            "Where they pass",
+            (
+                _slide("centre", "overlap in the middle", "empty: the least", optional=True),
+                _slide("roller", "roller, wide", "empty: by the set", optional=True),
+                _slide("roller_in", "its centre from the edge", optional=True),
+            ),
+            page=page,
+            when=_where(lambda way: way.bypasses),
+        ),
+        Group(
+            "A slab at hand",
+            (
+                Field("slide.size_width", "width", optional=True, has_state=True),
+                Field("slide.size_height", "height", optional=True, has_state=True),
+            ),
+            page=page,
+            when=_where(lambda way: way.covers and not way.bypasses),
+            hint="empty: made to size",
+        ),
+        Group(
+            "A track that is up already",
+            (
+                _slide("track_up", "floor to its underside", "the leaf hangs under it", optional=True, has_state=True),
+                _slide("drop", "its underside to the leaf", "empty: by the set", optional=True),
+            ),
+            page=page,
+            when=_where(lambda way: way.slides),
+        ),
+        Group(
+            "Left on to trim",
+            (
+                Field(
+                    "fit.trim_side",
+                    "each side",
+                    figure="trim_side",
+                    optional=True,
+                    note="planed off when the leaf is fitted; apart from the finished size",
+                ),
+                Field("fit.trim_height", "top and bottom each", figure="trim_height", optional=True),
+            ),
+            page=FitPage.SURE,
+        ),
         Group("An even gap as the aim", (_EVEN,), page=FitPage.SURE, when=_stands_alone),
-        Group("Gap at the hinges", (
-            _SHIMS,
-            Field("fit.even.gap", "or by a feeler", optional=True, has_state=True, figure="gap_made"),
-        ), page=FitPage.SURE, when=_is_even, hint="shims that just fill it"),
-        Group("Leaf left full", (
-            Field("fit.even.full_width", "width", optional=True, has_state=True, figure="glued_width"),
-            Field("fit.even.full_height", "height", optional=True, has_state=True, figure="glued_height"),
-        ), page=FitPage.SURE, when=_is_even, hint="empty: as glued up"),
-        Group("Latch edge", (
-            Field("fit.bevel_deg", "bevel", Unit.DEG, "towards the closing face; the opening face keeps the width",
-                  "bevel", optional=True, ref="figure:bevel"),
-            Field("fit.bevel_margin", "gap it keeps, passing", figure="bevel_margin", optional=True),
-        ), page=page, when=_where(lambda way: way.has_butts)),
-        Group("Track and wall", (
-            _SET,
-            _slide("track", "track at hand", "empty: cut to need", optional=True),
-            _slide("free_wall", "free wall beside", "empty: not read", optional=True),
-            _slide("headroom", "free wall over the head", "to lift the leaf on; empty: not read", optional=True),
-            _slide("stop", "kept free for the stop"),
-            _slide("pull", "pull that stops at the jamb", "comes off the clear way"),
-            _slide("gear_height", "opening it needs, + leaf", "beyond the leaf's height; empty: by the set",
-                   optional=True),
-        ), page=FitPage.WAY, when=_where(lambda way: way.slides)),
-        Group("Out of the wall", (
-            _slide("air", "air it passes with"),
-            _slide("stand_off", "track stands off by", "wall to the leaf's back; empty: by the set", optional=True),
-            _slide("projection", "wished: no more than", "a wish, with its price", optional=True),
-        ), page=FitPage.WAY, when=_where(lambda way: way.covers)),
-        Group("The butt's pin", (
-            Field("hardware.butt.knuckle", "out from the face", has_state=True,
-                  note="half of what an architrave stands out lets the leaf open to 180°"),
-            Field("hardware.butt.setback", "back from the edge", has_state=True),
-        ), page=FitPage.WAY, when=_where(lambda way: way.has_butts)),
-        Group("Cup hinges", (
-            Field("hardware.cup.hinge.opens", "they open to", Unit.DEG, "by the hinge's sheet", figure="hinge_angle"),
-            Field("cabinet.must_open", "it must open to", Unit.DEG, "a wish; empty: none", optional=True,
-                  ref="figure:opens_to"),
-        ), page=FitPage.WAY, when=_where(lambda way: way.is_cabinet and not way.has_butts)),
+        Group(
+            "Gap at the hinges",
+            (_SHIMS, Field("fit.even.gap", "or by a feeler", optional=True, has_state=True, figure="gap_made")),
+            page=FitPage.SURE,
+            when=_is_even,
+            hint="shims that just fill it",
+        ),
+        Group(
+            "Leaf left full",
+            (
+                Field("fit.even.full_width", "width", optional=True, has_state=True, figure="glued_width"),
+                Field("fit.even.full_height", "height", optional=True, has_state=True, figure="glued_height"),
+            ),
+            page=FitPage.SURE,
+            when=_is_even,
+            hint="empty: as glued up",
+        ),
+        Group(
+            "Latch edge",
+            (
+                Field(
+                    "fit.bevel_deg",
+                    "bevel",
+                    Unit.DEG,
+                    "towards the closing face; the opening face keeps the width",
+                    "bevel",
+                    optional=True,
+                    ref="figure:bevel",
+                ),
+                Field("fit.bevel_margin", "gap it keeps, passing", figure="bevel_margin", optional=True),
+            ),
+            page=page,
+            when=_where(lambda way: way.has_butts),
+        ),
+        Group(
+            "Track and wall",
+            (
+                _SET,
+                _slide("track", "track at hand", "empty: cut to need", optional=True),
+                _slide("free_wall", "free wall beside", "empty: not read", optional=True),
+                _slide("headroom", "free wall over the head", "to lift the leaf on; empty: not read", optional=True),
+                _slide("stop", "kept free for the stop"),
+                _slide("pull", "pull that stops at the jamb", "comes off the clear way"),
+                _slide(
+                    "gear_height",
+                    "opening it needs, + leaf",
+                    "beyond the leaf's height; empty: by the set",
+                    optional=True,
+                ),
+            ),
+            page=FitPage.WAY,
+            when=_where(lambda way: way.slides),
+        ),
+        Group(
+            "Out of the wall",
+            (
+                _slide("air", "air it passes with"),
+                _slide("stand_off", "track stands off by", "wall to the leaf's back; empty: by the set", optional=True),
+                _slide("projection", "wished: no more than", "a wish, with its price", optional=True),
+            ),
+            page=FitPage.WAY,
+            when=_where(lambda way: way.covers),
+        ),
+        Group(
+            "The butt's pin",
+            (
+                Field(
+                    "hardware.butt.knuckle",
+                    "out from the face",
+                    has_state=True,
+                    note="half of what an architrave stands out lets the leaf open to 180°",
+                ),
+                Field("hardware.butt.setback", "back from the edge", has_state=True),
+            ),
+            page=FitPage.WAY,
+            when=_where(lambda way: way.has_butts),
+        ),
+        Group(
+            "Cup hinges",
+            (
+                Field(
+                    "hardware.cup.hinge.opens", "they open to", Unit.DEG, "by the hinge's sheet", figure="hinge_angle"
+                ),
+                Field(
+                    "cabinet.must_open",
+                    "it must open to",
+                    Unit.DEG,
+                    "a wish; empty: none",
+                    optional=True,
+                    ref="figure:opens_to",
+                ),
+            ),
+            page=FitPage.WAY,
+            when=_where(lambda way: way.is_cabinet and not way.has_butts),
+        ),
         Group("Track set", (_SET,), page=FitPage.CHOICES, when=_where(lambda way: way.slides)),
-        Group("What it costs", (Command("rules", "An hour's price: shop rules…"),),
-              page=FitPage.CHOICES),
-    )  # fmt: skip
+        Group("What it costs", (Command("rules", "An hour's price: shop rules…"),), page=FitPage.CHOICES),
+    )

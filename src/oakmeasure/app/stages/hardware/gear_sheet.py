@@ -36,9 +36,7 @@ def _has_stack(leaf: Leaf) -> bool:
     return (leaf.hanging.slides and leaf.hanging is not Hanging.POCKET) or leaf.hanging in ways
 
 
-_STUDS = Rows(
-    "studs", "hardware.wall.studs", (Column("at", "found at"),), lambda values: Stud(**values), "stud",
-)  # fmt: skip
+_STUDS = Rows("studs", "hardware.wall.studs", (Column("at", "found at"),), lambda values: Stud(**values), "stud")
 
 
 GEAR: tuple[Group, ...] = (

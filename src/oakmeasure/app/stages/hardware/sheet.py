@@ -28,13 +28,22 @@ def _cup_key(job: Job, leaf_id: str) -> str:
 
 
 _BUTT = Choice(
-    "butt", "Butt", lambda: [(key, row["name"]) for key, row in table("butts").items()], _butt_key, job_edits.with_butt,
+    "butt",
+    "Butt",
+    lambda: [(key, row["name"]) for key, row in table("butts").items()],
+    _butt_key,
+    job_edits.with_butt,
     "made-up makers; measure the ones on your bench",
-)  # fmt: skip
+)
 _CUP = Choice(
-    "cup", "Hinge", lambda: [(key, cup_from_table(key).name) for key in cup_keys()], _cup_key, job_edits.with_cup,
-    "made-up makers; put in the figures of yours", other=lambda _job: "one of your own",
-)  # fmt: skip
+    "cup",
+    "Hinge",
+    lambda: [(key, cup_from_table(key).name) for key in cup_keys()],
+    _cup_key,
+    job_edits.with_cup,
+    "made-up makers; put in the figures of yours",
+    other=lambda _job: "one of your own",
+)
 
 
 def _on_cups(leaf: Leaf) -> bool:
@@ -55,15 +64,21 @@ _SCHOOL = field_choice(
 )
 
 _PACKET = Rows(
-    "packet", "hardware.packet", (Column("length", "long"), Column("width", "wide"), Column("closed", "shut")),
-    lambda values: PacketButt(**values), "hinge", where="butt",
+    "packet",
+    "hardware.packet",
+    (Column("length", "long"), Column("width", "wide"), Column("closed", "shut")),
+    lambda values: PacketButt(**values),
+    "hinge",
+    where="butt",
     suggest=lambda leaf: {"length": leaf.hardware.butt.length.value, "width": leaf.hardware.butt.leaf.value},
-)  # fmt: skip
+)
 _REVEALS = Rows(
-    "reveals", "hardware.cup.hinge.reveal",
+    "reveals",
+    "hardware.cup.hinge.reveal",
     (Column("thickness", "thick"), Column("boring", "boring"), Column("reveal", "reveal")),
-    lambda values: RevealRow(**values), "row",
-)  # fmt: skip
+    lambda values: RevealRow(**values),
+    "row",
+)
 _TEMPLATE = Choice(
     "has-template",
     "With",
@@ -74,10 +89,12 @@ _TEMPLATE = Choice(
     ),
 )
 _LOCK = Choice(
-    "has-a-lock", "It has", lambda: [(False, "none"), (True, "a mortise lock")],
+    "has-a-lock",
+    "It has",
+    lambda: [(False, "none"), (True, "a mortise lock")],
     lambda job, leaf_id: job.leaf(leaf_id).hardware.lock is not None,
     lambda job, leaf_id, has: job_edits.with_field(job, leaf_id, "hardware.lock", MortiseLock() if has else None),
-)  # fmt: skip
+)
 
 
 def _pulled(*kinds: PullKind) -> Callable[[Leaf], bool]:
@@ -89,10 +106,12 @@ def _latched(*kinds: LatchKind) -> Callable[[Leaf], bool]:
 
 
 _BOLTS = Choice(
-    "has-bolts", "It has", lambda: [(False, "none"), (True, "flush bolts, top and bottom")],
+    "has-bolts",
+    "It has",
+    lambda: [(False, "none"), (True, "flush bolts, top and bottom")],
     lambda job, leaf_id: job.leaf(leaf_id).hardware.bolts is not None,
     lambda job, leaf_id, has: job_edits.with_field(job, leaf_id, "hardware.bolts", FlushBolts() if has else None),
-)  # fmt: skip
+)
 
 
 HARDWARE: tuple[Group, ...] = (

@@ -20,8 +20,13 @@ from oakmeasure.core.making.repairs import Judgement
 from oakmeasure.core.making.working_plan import Timetable, day_words
 from oakmeasure.core.solver import LeafSolution
 
-MARKS = {Progress.DONE: "done", Progress.RUNNING: "running", Progress.STOPPED: "stopped", Progress.READY: "next",
-         Progress.OPEN: ""}  # fmt: skip
+MARKS = {
+    Progress.DONE: "done",
+    Progress.RUNNING: "running",
+    Progress.STOPPED: "stopped",
+    Progress.READY: "next",
+    Progress.OPEN: "",
+}
 WORDS = 38  # characters of settings in a list
 
 

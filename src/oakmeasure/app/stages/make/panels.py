@@ -91,8 +91,10 @@ class StepPanel(Stack):
         self.done = self.button("Done", "stepDone", lambda: room.end(done=True))
         self.stop = self.button("Stop", "stepStop", lambda: room.end(done=False), role="plain")
         self.row(self.start, self.stop, self.done)
-        self.row(self.button("‹ back", "stepBack", lambda: room.step(-1), role="plain"),
-                 self.button("on ›", "stepOn", lambda: room.step(1), role="plain"))  # fmt: skip
+        self.row(
+            self.button("‹ back", "stepBack", lambda: room.step(-1), role="plain"),
+            self.button("on ›", "stepOn", lambda: room.step(1), role="plain"),
+        )
         self.needs = self.words()
         self.lesson = self.words("lesson")
         self.lesson.setObjectName("lesson")
@@ -311,8 +313,10 @@ class LabelPanel(Stack):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         room = self.room
-        self.row(self.button("‹", "labelsBack", lambda: room.turn_labels(-1), role="plain"),
-                 self.button("›", "labelsOn", lambda: room.turn_labels(1), role="plain"))  # fmt: skip
+        self.row(
+            self.button("‹", "labelsBack", lambda: room.turn_labels(-1), role="plain"),
+            self.button("›", "labelsOn", lambda: room.turn_labels(1), role="plain"),
+        )
         self.column.addWidget(label("Label printer", "group"))
         self.host, self.port = QLineEdit("127.0.0.1"), QLineEdit("9321")
         for line, name, words in ((self.host, "printerHost", "machine"), (self.port, "printerPort", "port")):

@@ -344,8 +344,11 @@ class MakeRoom(QObject):
         op = self.op()
         if page is MakePage.STEPS and op is not None:
             return f"{self.operations.index(op) + 1} of {len(self.operations)}   {op.name}"
-        words = {MakePage.GLUE: "The glue-up, stage by stage", MakePage.FINISH: "The coats, day by day",
-                 MakePage.LABELS: "Labels, one for every piece"}  # fmt: skip
+        words = {
+            MakePage.GLUE: "The glue-up, stage by stage",
+            MakePage.FINISH: "The coats, day by day",
+            MakePage.LABELS: "Labels, one for every piece",
+        }
         return words.get(page, "The operation in hand")
 
     def _time_title(self) -> str:

@@ -85,8 +85,15 @@ class Workshop(QWidget):
         if op is None:
             return ""
         cautions = table("cautions")
-        return "\n".join(each for each in (op.how, f"practice: {op.practice}" if op.practice else "",
-                                           *(cautions[key] for key in op.cautions[:2])) if each)  # fmt: skip
+        return "\n".join(
+            each
+            for each in (
+                op.how,
+                f"practice: {op.practice}" if op.practice else "",
+                *(cautions[key] for key in op.cautions[:2]),
+            )
+            if each
+        )
 
     def refresh(self) -> None:
         """Show the operation in hand; a text that would not fit gives way at its end, never in its size."""

@@ -34,16 +34,26 @@ from oakmeasure.core.timber.species import species, species_keys
 
 def _reading(kind: Kind, label: str, *, signed: bool = False) -> Field:
     return Field(
-        f"readings.{kind}", label, note=KINDS[kind].wanted, signed=signed, optional=True, has_state=True,
+        f"readings.{kind}",
+        label,
+        note=KINDS[kind].wanted,
+        signed=signed,
+        optional=True,
+        has_state=True,
         ref=f"reading:{kind}",
-    )  # fmt: skip
+    )
 
 
 def _across(side: str) -> Field:
     return Field(
-        f"readings.across_{side}", f"{side} side", note="across the wall; plus: its head lies to the opening side",
-        signed=True, optional=True, has_state=True, ref=f"reading:across_{side}",
-    )  # fmt: skip
+        f"readings.across_{side}",
+        f"{side} side",
+        note="across the wall; plus: its head lies to the opening side",
+        signed=True,
+        optional=True,
+        has_state=True,
+        ref=f"reading:across_{side}",
+    )
 
 
 def _by(way: MeasuredBy) -> Callable[[Leaf], bool]:
@@ -67,14 +77,21 @@ def _tick_columns(leaf: Leaf) -> tuple[str, ...]:
 _PAGES = MeasurePage
 _HAND = field_choice("hand", "Hinges", enum_options(Hand), "seen from the opening side, where the knuckles show")
 _TAKEN = Choice(
-    "measured_by", "Taken by", enum_options(MeasuredBy), lambda job, leaf_id: job.leaf(leaf_id).measured_by,
-    job_edits.with_measured_by, "the others keep what they hold",
-)  # fmt: skip
+    "measured_by",
+    "Taken by",
+    enum_options(MeasuredBy),
+    lambda job, leaf_id: job.leaf(leaf_id).measured_by,
+    job_edits.with_measured_by,
+    "the others keep what they hold",
+)
 _FORM = Choice(
-    "template.form", "Way of the stick", enum_options(TickForm),
-    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.form"), job_edits.with_tick_form,
+    "template.form",
+    "Way of the stick",
+    enum_options(TickForm),
+    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.form"),
+    job_edits.with_tick_form,
     "how the direction of each tick is written; the points stay where they are",
-)  # fmt: skip
+)
 
 
 def _corner_options() -> list[tuple[Any, str]]:
@@ -90,27 +107,41 @@ def _put_lining(job: Job, leaf_id: str, made: LiningFrom | None) -> Job:
 
 
 _LINING = Choice(
-    "lining", "Lining", lambda: [(None, "is in, or none"), *((each, f"to {each}") for each in LiningFrom)],
-    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "lining.made_from"), _put_lining,
+    "lining",
+    "Lining",
+    lambda: [(None, "is in, or none"), *((each, f"to {each}") for each in LiningFrom)],
+    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "lining.made_from"),
+    _put_lining,
     "to be made: the readings are then those of the rough opening",
-)  # fmt: skip
+)
 
 _BOWS = Rows(
-    "bows", "bows",
-    (Column("side", "side", options=_sides, share=7), Column("at", "at"),
-     Column("into", "in", signed=True, is_reading=True)),
-    lambda values: SideOffset(**values), "bow",
-)  # fmt: skip
+    "bows",
+    "bows",
+    (
+        Column("side", "side", options=_sides, share=7),
+        Column("at", "at"),
+        Column("into", "in", signed=True, is_reading=True),
+    ),
+    lambda values: SideOffset(**values),
+    "bow",
+)
 _SWING = Rows(
-    "swing", "floor.swing",
+    "swing",
+    "floor.swing",
     (Column("at", "opened", Unit.DEG), Column("height", "height", signed=True, is_reading=True)),
-    lambda values: FloorPoint(**values), "height", where="floor",
-)  # fmt: skip
+    lambda values: FloorPoint(**values),
+    "height",
+    where="floor",
+)
 _TRAVEL = Rows(
-    "travel", "floor.travel",
+    "travel",
+    "floor.travel",
     (Column("at", "along", signed=True), Column("height", "height", signed=True, is_reading=True)),
-    lambda values: FloorPoint(**values), "height", where="floor",
-)  # fmt: skip
+    lambda values: FloorPoint(**values),
+    "height",
+    where="floor",
+)
 _THINGS = Rows(
     "in_the_way",
     "in_the_way",
@@ -126,101 +157,246 @@ _THINGS = Rows(
     where="thing",
 )
 _SPANS = Rows(
-    "spans", "polygon.spans",
-    (Column("start", "from", Unit.COUNT, share=2), Column("end", "to", Unit.COUNT, share=2),
-     Column("length", "length", is_reading=True, share=6)),
-    lambda values: Span(**values), "length", suggest=next_span,
-)  # fmt: skip
+    "spans",
+    "polygon.spans",
+    (
+        Column("start", "from", Unit.COUNT, share=2),
+        Column("end", "to", Unit.COUNT, share=2),
+        Column("length", "length", is_reading=True, share=6),
+    ),
+    lambda values: Span(**values),
+    "length",
+    suggest=next_span,
+)
 _TICKS = Rows(
-    "ticks", "template.ticks",
-    (Column("x", "x", signed=True), Column("y", "y", signed=True), Column("angle_deg", "angle", Unit.DEG, signed=True),
-     Column("x2", "x, 2nd", signed=True), Column("y2", "y, 2nd", signed=True),
-     Column("side", "side", Unit.COUNT, optional=True, share=3)),
-    lambda values: Tick(**values), "tick", where="tick", columns_for=_tick_columns,
-)  # fmt: skip
+    "ticks",
+    "template.ticks",
+    (
+        Column("x", "x", signed=True),
+        Column("y", "y", signed=True),
+        Column("angle_deg", "angle", Unit.DEG, signed=True),
+        Column("x2", "x, 2nd", signed=True),
+        Column("y2", "y, 2nd", signed=True),
+        Column("side", "side", Unit.COUNT, optional=True, share=3),
+    ),
+    lambda values: Tick(**values),
+    "tick",
+    where="tick",
+    columns_for=_tick_columns,
+)
 
 MEASURE: tuple[Group, ...] = (
     Group("", (_TAKEN,), page=_PAGES.OPENING),
     # by tape and level
-    Group("Widths", (
-        _reading(Kind.WIDTH_TOP, "top"), _reading(Kind.WIDTH_MIDDLE, "middle"), _reading(Kind.WIDTH_BOTTOM, "bottom"),
-    ), 3, page=_PAGES.OPENING, when=_by(MeasuredBy.TAPE)),
-    Group("Heights", (
-        _reading(Kind.HEIGHT_HINGE, "hinge side"), _reading(Kind.HEIGHT_MIDDLE, "middle"),
-        _reading(Kind.HEIGHT_LATCH, "latch side"),
-    ), 3, "from the finished floor", page=_PAGES.OPENING, when=_by(MeasuredBy.TAPE)),
-    Group("Diagonals", (
-        _reading(Kind.DIAGONAL_RISING, "rising"), _reading(Kind.DIAGONAL_FALLING, "falling"),
-    ), 3, "rising from the hinge side's foot", page=_PAGES.OPENING, when=_by(MeasuredBy.TAPE)),
-    Group("Plumb and level", (
-        _reading(Kind.LEAN_HINGE, "hinge side", signed=True), _reading(Kind.LEAN_LATCH, "latch side", signed=True),
-        _reading(Kind.SILL_RISE, "sill", signed=True), _reading(Kind.HEAD_RISE, "head", signed=True),
-    ), 3, "over the whole side", page=_PAGES.OPENING, when=_by(MeasuredBy.TAPE)),
-    Group("Head", (
-        field_choice("head.kind", "Shape", enum_options(HeadKind), "heights at the sides are read to where it springs"),
-        Field("head.rise", "rise", optional=True, has_state=True, figure="head_arch_rise", ref="figure:head_arch_rise",
-              note="crown above where it springs; empty: from the middle height"),
-    ), page=_PAGES.OPENING, when=_by(MeasuredBy.TAPE)),
+    Group(
+        "Widths",
+        (_reading(Kind.WIDTH_TOP, "top"), _reading(Kind.WIDTH_MIDDLE, "middle"), _reading(Kind.WIDTH_BOTTOM, "bottom")),
+        3,
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TAPE),
+    ),
+    Group(
+        "Heights",
+        (
+            _reading(Kind.HEIGHT_HINGE, "hinge side"),
+            _reading(Kind.HEIGHT_MIDDLE, "middle"),
+            _reading(Kind.HEIGHT_LATCH, "latch side"),
+        ),
+        3,
+        "from the finished floor",
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TAPE),
+    ),
+    Group(
+        "Diagonals",
+        (_reading(Kind.DIAGONAL_RISING, "rising"), _reading(Kind.DIAGONAL_FALLING, "falling")),
+        3,
+        "rising from the hinge side's foot",
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TAPE),
+    ),
+    Group(
+        "Plumb and level",
+        (
+            _reading(Kind.LEAN_HINGE, "hinge side", signed=True),
+            _reading(Kind.LEAN_LATCH, "latch side", signed=True),
+            _reading(Kind.SILL_RISE, "sill", signed=True),
+            _reading(Kind.HEAD_RISE, "head", signed=True),
+        ),
+        3,
+        "over the whole side",
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TAPE),
+    ),
+    Group(
+        "Head",
+        (
+            field_choice(
+                "head.kind", "Shape", enum_options(HeadKind), "heights at the sides are read to where it springs"
+            ),
+            Field(
+                "head.rise",
+                "rise",
+                optional=True,
+                has_state=True,
+                figure="head_arch_rise",
+                ref="figure:head_arch_rise",
+                note="crown above where it springs; empty: from the middle height",
+            ),
+        ),
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TAPE),
+    ),
     # by sides and diagonals
-    Group("Corners", (
-        Field("polygon.corners", "how many", Unit.COUNT, "3 to 8; 1 is the foot of the hinge side, then round"),
-        _SPANS,
-    ), page=_PAGES.OPENING, when=_by(MeasuredBy.POLYGON), hint="sides first, then diagonals"),
-    Group("Plumb and level", (
-        Field("polygon.floor_rise", "floor", signed=True, optional=True, has_state=True,
-              note="corner 2 over corner 1; plus: higher"),
-        Field("polygon.lean_hinge", "hinge side", signed=True, optional=True, has_state=True,
-              note="over its height; plus: its head lies towards the latch"),
-    ), 3, page=_PAGES.OPENING, when=_by(MeasuredBy.POLYGON)),
+    Group(
+        "Corners",
+        (
+            Field("polygon.corners", "how many", Unit.COUNT, "3 to 8; 1 is the foot of the hinge side, then round"),
+            _SPANS,
+        ),
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.POLYGON),
+        hint="sides first, then diagonals",
+    ),
+    Group(
+        "Plumb and level",
+        (
+            Field(
+                "polygon.floor_rise",
+                "floor",
+                signed=True,
+                optional=True,
+                has_state=True,
+                note="corner 2 over corner 1; plus: higher",
+            ),
+            Field(
+                "polygon.lean_hinge",
+                "hinge side",
+                signed=True,
+                optional=True,
+                has_state=True,
+                note="over its height; plus: its head lies towards the latch",
+            ),
+        ),
+        3,
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.POLYGON),
+    ),
     # by ticks
-    Group("Stick", (
-        Field("template.stick", "point to mark", has_state=True),
-        _FORM,
-        Field("template.sides", "sides", Unit.COUNT, "3 to 8; 1 the floor, 2 the latch side, then round to the hinges"),
-        Choice("template.head", "Head", lambda: [("straight", "straight"), ("curved", "part of a circle")],
-               lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.head"),
-               lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.head", key)),
-    ), page=_PAGES.OPENING, when=_by(MeasuredBy.TICKS)),
-    Group("Ticks", (_TICKS, Command("import_ticks", "Read ticks or points, CSV or DXF…")), page=_PAGES.OPENING,
-          when=_by(MeasuredBy.TICKS), hint="side: empty finds itself"),
-    Group("Check and nick", (
-        Choice("template.check_corner", "Check corner", _corner_options,
-               lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.check_corner"),
-               lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.check_corner", key)),
-        Command("take_check", "Keep the last tick as the check"),
-        Field("template.nick_x", "nick, x", signed=True),
-        Field("template.nick_y", "nick, y", signed=True),
-        Field("template.nick_up", "nick over the floor", optional=True,
-              note="as read on the wall; has the board slipped?"),
-    ), page=_PAGES.OPENING, when=_by(MeasuredBy.TICKS)),
+    Group(
+        "Stick",
+        (
+            Field("template.stick", "point to mark", has_state=True),
+            _FORM,
+            Field(
+                "template.sides", "sides", Unit.COUNT, "3 to 8; 1 the floor, 2 the latch side, then round to the hinges"
+            ),
+            Choice(
+                "template.head",
+                "Head",
+                lambda: [("straight", "straight"), ("curved", "part of a circle")],
+                lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.head"),
+                lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.head", key),
+            ),
+        ),
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TICKS),
+    ),
+    Group(
+        "Ticks",
+        (_TICKS, Command("import_ticks", "Read ticks or points, CSV or DXF…")),
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TICKS),
+        hint="side: empty finds itself",
+    ),
+    Group(
+        "Check and nick",
+        (
+            Choice(
+                "template.check_corner",
+                "Check corner",
+                _corner_options,
+                lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.check_corner"),
+                lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.check_corner", key),
+            ),
+            Command("take_check", "Keep the last tick as the check"),
+            Field("template.nick_x", "nick, x", signed=True),
+            Field("template.nick_y", "nick, y", signed=True),
+            Field(
+                "template.nick_up",
+                "nick over the floor",
+                optional=True,
+                note="as read on the wall; has the board slipped?",
+            ),
+        ),
+        page=_PAGES.OPENING,
+        when=_by(MeasuredBy.TICKS),
+    ),
     Group("Bowed sides", (_BOWS,), page=_PAGES.OPENING, hint="off a stretched line, + is in"),
     Group("Which way it hangs", (_HAND,), page=_PAGES.OPENING),
     # round it
-    Group("Lean across the wall", (_across("hinge"), _across("latch"),
-          Field("readings.depth", "depth", optional=True, has_state=True, note="lining or wall, face to face")),
-          3, "over the whole side", page=_PAGES.ROUND),
-    Group("Floor on the leaf's way", (field_choice("floor.along", "Along", enum_options(FloorAlong)),),
-          page=_PAGES.ROUND, hint="over the sill at the hinges"),
+    Group(
+        "Lean across the wall",
+        (
+            _across("hinge"),
+            _across("latch"),
+            Field("readings.depth", "depth", optional=True, has_state=True, note="lining or wall, face to face"),
+        ),
+        3,
+        "over the whole side",
+        page=_PAGES.ROUND,
+    ),
+    Group(
+        "Floor on the leaf's way",
+        (field_choice("floor.along", "Along", enum_options(FloorAlong)),),
+        page=_PAGES.ROUND,
+        hint="over the sill at the hinges",
+    ),
     Group("", (_SWING,), page=_PAGES.ROUND, when=lambda leaf: leaf.floor.along is FloorAlong.SWING),
     Group("", (_TRAVEL,), page=_PAGES.ROUND, when=lambda leaf: leaf.floor.along is FloorAlong.TRAVEL),
     Group("In the way", (_THINGS,), page=_PAGES.ROUND, hint="out of the wall; − lies in it"),
     # lining
     Group("A lining to be made", (_LINING,), page=_PAGES.LINING),
-    Group("The leaf that exists", (
-        Field("lining.leaf_width", "width", optional=True, has_state=True),
-        Field("lining.leaf_height", "height", optional=True, has_state=True),
-    ), page=_PAGES.LINING, when=lambda leaf: leaf.lining is not None and leaf.lining.made_from is LiningFrom.LEAF),
-    Group("Sizes", (
-        Field("lining.thickness", "thickness", ref="figure:lining_thickness"),
-        Field("lining.depth", "depth", optional=True, figure="lining_depth", note="empty: the depth read"),
-        Field("lining.packing", "packing, both sides", ref="figure:packing_left",
-              note="together; the worst lean eats it first"),
-        Field("lining.packing_head", "packing over the head"),
-        Field("lining.trench", "legs housed by", note="how far they stand into the head"),
-    ), page=_PAGES.LINING, when=_to_be_made),
-    Group("Crooked wall", (
-        field_choice("lining.school", "School", enum_options(LiningSchool)),
-        field_choice("lining.species", "Timber", lambda: [
-            (None, "as the leaf"), *sorted(((key, species(key).name) for key in species_keys()), key=lambda e: e[1])]),
-    ), page=_PAGES.LINING, when=_to_be_made),
-)  # fmt: skip
+    Group(
+        "The leaf that exists",
+        (
+            Field("lining.leaf_width", "width", optional=True, has_state=True),
+            Field("lining.leaf_height", "height", optional=True, has_state=True),
+        ),
+        page=_PAGES.LINING,
+        when=lambda leaf: leaf.lining is not None and leaf.lining.made_from is LiningFrom.LEAF,
+    ),
+    Group(
+        "Sizes",
+        (
+            Field("lining.thickness", "thickness", ref="figure:lining_thickness"),
+            Field("lining.depth", "depth", optional=True, figure="lining_depth", note="empty: the depth read"),
+            Field(
+                "lining.packing",
+                "packing, both sides",
+                ref="figure:packing_left",
+                note="together; the worst lean eats it first",
+            ),
+            Field("lining.packing_head", "packing over the head"),
+            Field("lining.trench", "legs housed by", note="how far they stand into the head"),
+        ),
+        page=_PAGES.LINING,
+        when=_to_be_made,
+    ),
+    Group(
+        "Crooked wall",
+        (
+            field_choice("lining.school", "School", enum_options(LiningSchool)),
+            field_choice(
+                "lining.species",
+                "Timber",
+                lambda: [
+                    (None, "as the leaf"),
+                    *sorted(((key, species(key).name) for key in species_keys()), key=lambda e: e[1]),
+                ],
+            ),
+        ),
+        page=_PAGES.LINING,
+        when=_to_be_made,
+    ),
+)

@@ -61,8 +61,11 @@ def buy_list(plan: JobPlan | None, show: Show) -> Listed:
     for each in to_buy(plan):
         item = each.source.item
         size = show.size(item.length, item.width, item.thickness)
-        rows.append(Record((f"{each.count} ×", stuff(each.made_of).name, size, f"{each.source.price:.2f}",
-                            f"{each.cost:.2f}"), ""))  # fmt: skip
+        rows.append(
+            Record(
+                (f"{each.count} ×", stuff(each.made_of).name, size, f"{each.source.price:.2f}", f"{each.cost:.2f}"), ""
+            )
+        )
     rows.sort(key=lambda row: row.cells[1])
     rows.append(Record(("all of it", "", "", "", f"{cost_to_buy(plan):.2f}"), ""))
     rows += [Record(("not planned", wanted.name, wanted.leaf_name, reason, ""), "") for wanted, reason in plan.homeless]
@@ -100,8 +103,19 @@ def drying_list(job: Job, timber: TimberChoices) -> Listed:
         ready = "not drying" if found.ready is None else f"{found.ready:%d %b %Y} ± {found.either_side:.0f} days"
         if found.is_ready:
             ready = "now"
-        rows.append(Record((each.label or "–", f"{len(each.readings)}", f"{found.last:.1f} %", f"{rest:.1f} %",
-                            f"{found.a_week:+.2f}", ready), f"rack:{at}"))  # fmt: skip
+        rows.append(
+            Record(
+                (
+                    each.label or "–",
+                    f"{len(each.readings)}",
+                    f"{found.last:.1f} %",
+                    f"{rest:.1f} %",
+                    f"{found.a_week:+.2f}",
+                    ready,
+                ),
+                f"rack:{at}",
+            )
+        )
     return header, rows
 
 
@@ -110,12 +124,19 @@ def price_list(price: Price | None, ways: Sequence[BuyWay]) -> Listed:
     header = ("", "hours", "money", "")
     if price is None:
         return header, []
-    rows = [Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.value:.2f}", each.note), "")
-            for each in price.lines]  # fmt: skip
+    rows = [
+        Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.value:.2f}", each.note), "")
+        for each in price.lines
+    ]
     rows.append(Record(("price, with margin", "", f"{price.price:.2f}", ""), ""))
     if price.bought_price is not None:
-        rows.append(Record(("nearest bought leaf, altered and hung", "", f"{price.bought_price:.2f}",
-                            "with the same margin"), ""))  # fmt: skip
-    rows += [Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.total:.2f}", each.note), "")
-             for each in ways]  # fmt: skip
+        rows.append(
+            Record(
+                ("nearest bought leaf, altered and hung", "", f"{price.bought_price:.2f}", "with the same margin"), ""
+            )
+        )
+    rows += [
+        Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.total:.2f}", each.note), "")
+        for each in ways
+    ]
     return header, rows

@@ -89,8 +89,12 @@ class PlanStrip(QWidget):
         self._ends.addSpacing(12)
         self._ends.addWidget(self.hint, 1)
         self.buttons: dict[str, QToolButton] = {}
-        for name, words in (("pin", "Keep it on this board"), ("unpin", "Take the pin out"), ("forbid", "Leave it out"),
-                            ("cut", "It is cut")):  # fmt: skip
+        for name, words in (
+            ("pin", "Keep it on this board"),
+            ("unpin", "Take the pin out"),
+            ("forbid", "Leave it out"),
+            ("cut", "It is cut"),
+        ):
             button = QToolButton()
             button.setObjectName(f"plan-{name}")
             button.setText(say(words))
@@ -100,8 +104,9 @@ class PlanStrip(QWidget):
             self._ends.addWidget(button)
         column.addLayout(self._ends)
 
-    def show_plan(self, plan: JobPlan | None, at: int, show: Show, *, running: bool, progress: float, missing: int,
-                  trouble: str) -> None:  # fmt: skip
+    def show_plan(
+        self, plan: JobPlan | None, at: int, show: Show, *, running: bool, progress: float, missing: int, trouble: str
+    ) -> None:
         """Show how far the search is, and the wood that is looked at."""
         self._runs = running
         self.go.setText(say("Stop" if running else "Plan again"))
@@ -116,8 +121,12 @@ class PlanStrip(QWidget):
         self.lots.setCurrentIndex(at)
         if 0 <= at < len(plan.lots):
             lot = plan.lots[at]
-            self.lot.setText(say(f"{counted(len(lot.stock), 'piece')}   "
-                             + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least)))  # fmt: skip
+            self.lot.setText(
+                say(
+                    f"{counted(len(lot.stock), 'piece')}   "
+                    + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least)
+                )
+            )
         rest = f", {missing} more to come" if missing else ""
         proven = plan.is_least and not missing
         self.all.setText(

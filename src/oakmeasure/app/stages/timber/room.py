@@ -168,8 +168,12 @@ class TimberRoom(QObject):
         name = job.boards[at].label or "the board" if at is not None else "the rack"
         if page is TimberPage.PLAN:
             return self._plan_title()
-        return {TimberPage.RACK: f"The rack: {name}", TimberPage.VENEERS: "Veneers, in the order that they are sawn",
-                TimberPage.DRYING: f"How {name} dries", TimberPage.COST: "What the leaf costs"}[page]  # fmt: skip
+        return {
+            TimberPage.RACK: f"The rack: {name}",
+            TimberPage.VENEERS: "Veneers, in the order that they are sawn",
+            TimberPage.DRYING: f"How {name} dries",
+            TimberPage.COST: "What the leaf costs",
+        }[page]
 
     def _plan_title(self) -> str:
         plan, job = self.plan(), self.session.job
@@ -244,8 +248,9 @@ class TimberRoom(QObject):
             return
         name, real = stock.source.name, stock.source.is_owned
         if laid is not None:
-            pinned = any((each.leaf, each.part) == (laid.wanted.leaf, laid.wanted.name)
-                         for each in self.session.job.cutting.pins)  # fmt: skip
+            pinned = any(
+                (each.leaf, each.part) == (laid.wanted.leaf, laid.wanted.name) for each in self.session.job.cutting.pins
+            )
             words = f"{laid.wanted.name} of {laid.wanted.leaf_name}" + (f", pinned to {name}" if pinned else "")
             can = bool(getattr(stock.source.item, "label", "")) and isinstance(stock.source.item, Board) and real
             self.strip.show_actions(words, ("unpin",) if pinned else ("pin",) if can else ())

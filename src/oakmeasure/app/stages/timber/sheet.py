@@ -18,8 +18,14 @@ from oakmeasure.core.timber.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stu
 
 def _of_job(path: str, label: str, options: Any, note: str = "") -> Choice:
     """Return the choice that sets one field of the job."""
-    return Choice(path, label, options, lambda job, _leaf: job_edits.get(job, path),
-                  lambda job, _leaf, key: job_edits.with_value(job, path, key), note)  # fmt: skip
+    return Choice(
+        path,
+        label,
+        options,
+        lambda job, _leaf: job_edits.get(job, path),
+        lambda job, _leaf, key: job_edits.with_value(job, path, key),
+        note,
+    )
 
 
 def _sheets() -> list[tuple[Any, str]]:
@@ -42,46 +48,85 @@ SHEETS = Rows(
     of_job=True,
 )
 GRAIN = Rows(
-    "grain", "sheets",
-    (Column("material", "of", options=_sheets, share=5),
-     Column("grained", "grain", options=lambda: [(True, "kept"), (False, "any way")], share=5),
-     Column("trim", "trim", share=4)),
-    lambda values: SheetStock(length=SHEET_LENGTH, width=SHEET_WIDTH, thickness=12.0, **values), "sheet", of_job=True,
-)  # fmt: skip
-HOLDS = ((), "none"), ((Role.CORE, Role.PACKING), "cores and packing"), (
-    (Role.CORE, Role.PACKING, Role.LEDGE, Role.BRACE, Role.STIFFENER), "cores, ledges, braces"), (
-    (Role.CORE, Role.PACKING, Role.PANEL, Role.MUNTIN), "cores, panels, muntins")  # fmt: skip
+    "grain",
+    "sheets",
+    (
+        Column("material", "of", options=_sheets, share=5),
+        Column("grained", "grain", options=lambda: [(True, "kept"), (False, "any way")], share=5),
+        Column("trim", "trim", share=4),
+    ),
+    lambda values: SheetStock(length=SHEET_LENGTH, width=SHEET_WIDTH, thickness=12.0, **values),
+    "sheet",
+    of_job=True,
+)
+HOLDS = (
+    ((), "none"),
+    ((Role.CORE, Role.PACKING), "cores and packing"),
+    ((Role.CORE, Role.PACKING, Role.LEDGE, Role.BRACE, Role.STIFFENER), "cores, ledges, braces"),
+    ((Role.CORE, Role.PACKING, Role.PANEL, Role.MUNTIN), "cores, panels, muntins"),
+)
 
 TIMBER_JOB: tuple[Group, ...] = (
-    Group("", (
-        Command("export_rack", "Write the rack, CSV…", "boards, sections, sheets, defects, readings"),
-        Command("import_rack", "Read a rack, CSV…", "takes the place of this one; Ctrl+Z takes it back"),
-    ), page=TimberPage.RACK),
-    Group("How to cut", (
-        _of_job("cutting.shown", "Wood that shows", enum_options(Shown), "what parts must be clear of"),
-        _of_job("cutting.may_hold", "May hold knots", lambda: list(HOLDS), "knots and sapwood, not what weakens"),
-        _of_job("cutting.first", "Cut first", lambda: [(None, "boards ripped"), *((each, str(each)) for each in First)],
-                "boards ripped, sheets either way; or all of it one way"),
-        _of_job("cutting.one_leaf", "Leaves", lambda: [(False, "all of the job"), (True, "this one")]),
-        _of_job("cutting.seconds", "Look for", lambda: [(float(n), f"{n} s") for n in (3, 10, 30, 120)],
-                "then the best plan so far stays"),
-    ), page=TimberPage.PLAN),
-    Group("", (Command("export_buy", "What to buy, CSV…", "of the plan as it is"),
-               Command("unpin_all", "Take all pins out"),
-               Command("uncut_all", "Nothing is cut yet", "parts that were said to be cut are planned again")),
-          page=TimberPage.PLAN),
+    Group(
+        "",
+        (
+            Command("export_rack", "Write the rack, CSV…", "boards, sections, sheets, defects, readings"),
+            Command("import_rack", "Read a rack, CSV…", "takes the place of this one; Ctrl+Z takes it back"),
+        ),
+        page=TimberPage.RACK,
+    ),
+    Group(
+        "How to cut",
+        (
+            _of_job("cutting.shown", "Wood that shows", enum_options(Shown), "what parts must be clear of"),
+            _of_job("cutting.may_hold", "May hold knots", lambda: list(HOLDS), "knots and sapwood, not what weakens"),
+            _of_job(
+                "cutting.first",
+                "Cut first",
+                lambda: [(None, "boards ripped"), *((each, str(each)) for each in First)],
+                "boards ripped, sheets either way; or all of it one way",
+            ),
+            _of_job("cutting.one_leaf", "Leaves", lambda: [(False, "all of the job"), (True, "this one")]),
+            _of_job(
+                "cutting.seconds",
+                "Look for",
+                lambda: [(float(n), f"{n} s") for n in (3, 10, 30, 120)],
+                "then the best plan so far stays",
+            ),
+        ),
+        page=TimberPage.PLAN,
+    ),
+    Group(
+        "",
+        (
+            Command("export_buy", "What to buy, CSV…", "of the plan as it is"),
+            Command("unpin_all", "Take all pins out"),
+            Command("uncut_all", "Nothing is cut yet", "parts that were said to be cut are planned again"),
+        ),
+        page=TimberPage.PLAN,
+    ),
     Group("Boards, rack and yard", (BOARDS,), hint="empty pieces: to be bought", page=TimberPage.PLAN),
     Group("Planed sections", (SECTIONS,), hint="by length", page=TimberPage.PLAN),
     Group("Sheets", (SHEETS,), page=TimberPage.PLAN),
     Group("Their grain and trim", (GRAIN,), hint="off each edge", page=TimberPage.PLAN),
-    Group("Out of boards", (
-        Field("build.stock", "boards, thickness"), Field("build.veneer", "finished"),
-        Field("build.sanding", "sanded off"), Field("build.wander", "saw wanders"),
-        Field("build.stock_boards", "boards at hand", Unit.COUNT, "empty: as many as needed", optional=True),
-        field_choice("build.match", "Match", enum_options(Match)),
-    ), page=TimberPage.VENEERS, when=lambda leaf: leaf.build.kind == "veneered"),
+    Group(
+        "Out of boards",
+        (
+            Field("build.stock", "boards, thickness"),
+            Field("build.veneer", "finished"),
+            Field("build.sanding", "sanded off"),
+            Field("build.wander", "saw wanders"),
+            Field("build.stock_boards", "boards at hand", Unit.COUNT, "empty: as many as needed", optional=True),
+            field_choice("build.match", "Match", enum_options(Match)),
+        ),
+        page=TimberPage.VENEERS,
+        when=lambda leaf: leaf.build.kind == "veneered",
+    ),
     Group("Readings", (Panel("drying", DryingPanel),), page=TimberPage.DRYING),
-    Group("Prices", (
-        Command("shop_rules", "Shop rules: prices and margin…", "hour, timber, milling, machining, finish, margin"),
-    ), hint="all made up", page=TimberPage.COST),
-)  # fmt: skip
+    Group(
+        "Prices",
+        (Command("shop_rules", "Shop rules: prices and margin…", "hour, timber, milling, machining, finish, margin"),),
+        hint="all made up",
+        page=TimberPage.COST,
+    ),
+)

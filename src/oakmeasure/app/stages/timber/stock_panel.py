@@ -23,10 +23,15 @@ from oakmeasure.core.timber.species import species, species_keys
 from oakmeasure.language import say
 
 FIGURES = (
-    ("length", "long", Unit.MM), ("width", "wide", Unit.MM), ("thickness", "thick", Unit.MM),
-    ("quantity", "pieces", Unit.COUNT), ("price", "price", Unit.MONEY), ("year", "year", Unit.COUNT),
-    ("bow", "bow", Unit.MM), ("crook", "crook", Unit.MM),
-)  # fmt: skip
+    ("length", "long", Unit.MM),
+    ("width", "wide", Unit.MM),
+    ("thickness", "thick", Unit.MM),
+    ("quantity", "pieces", Unit.COUNT),
+    ("price", "price", Unit.MONEY),
+    ("year", "year", Unit.COUNT),
+    ("bow", "bow", Unit.MM),
+    ("crook", "crook", Unit.MM),
+)
 
 
 class RackPanel(QWidget):
@@ -94,8 +99,14 @@ class RackPanel(QWidget):
         grid.setSpacing(6)
         self.entries: dict[str, Entry] = {}
         for at, (name, words, unit) in enumerate(FIGURES):
-            entry = Entry(words, unit, partial(self._set, name), compact=True, optional=name in ("price", "year"),
-                          name=f"rack.{name}")  # fmt: skip
+            entry = Entry(
+                words,
+                unit,
+                partial(self._set, name),
+                compact=True,
+                optional=name in ("price", "year"),
+                name=f"rack.{name}",
+            )
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))
             self.entries[name] = entry
             grid.addWidget(entry, at // 3, at % 3)
@@ -106,10 +117,13 @@ class RackPanel(QWidget):
         kinds = sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1])
         yes = [(False, "no"), (True, "yes")]
         for name, words, options in (
-            ("species", "Species", [(None, "any"), *kinds]), ("came", "Came as", [(each, str(each)) for each in Came]),
+            ("species", "Species", [(None, "any"), *kinds]),
+            ("came", "Came as", [(each, str(each)) for each in Came]),
             ("sawn", "Faces", [(each, str(each)) for each in Sawn]),
-            ("one_face", "One face kept", yes), ("searched", "Searched for metal", yes), ("forbidden", "Left out", yes),
-        ):  # fmt: skip
+            ("one_face", "One face kept", yes),
+            ("searched", "Searched for metal", yes),
+            ("forbidden", "Left out", yes),
+        ):
             box = ChoiceBox()
             box.setObjectName(f"rack.{name}")
             box.setAccessibleName(say(words))
@@ -134,8 +148,10 @@ class RackPanel(QWidget):
         """Show the board in hand as it is now."""
         session, job = self.session, self.session.job
         places = owned(job)
-        words = [f"{job.boards[at].label or '–'}   {session.show.size(job.boards[at].length, job.boards[at].width)}"
-                 for at in places]  # fmt: skip
+        words = [
+            f"{job.boards[at].label or '–'}   {session.show.size(job.boards[at].length, job.boards[at].width)}"
+            for at in places
+        ]
         self.which.offer(words)
         at = session.board_in_hand()
         self.body.setVisible(at is not None)
@@ -160,11 +176,17 @@ class RackPanel(QWidget):
             self.marks.hide()
             self._marks_box.removeWidget(self.marks)
             self.marks.deleteLater()
-        columns = (Column("flaw", "what", options=enum_options(Flaw), share=5),
-                   Column("face", "face", options=enum_options(Face), share=4), Column("x", "x"), Column("y", "y"),
-                   Column("length", "long"), Column("width", "wide"))  # fmt: skip
-        rows = Rows("marks", f"boards.{at}.marks", columns, lambda values: Mark(**values), "defect", of_job=True,
-                    where="mark")  # fmt: skip
+        columns = (
+            Column("flaw", "what", options=enum_options(Flaw), share=5),
+            Column("face", "face", options=enum_options(Face), share=4),
+            Column("x", "x"),
+            Column("y", "y"),
+            Column("length", "long"),
+            Column("width", "wide"),
+        )
+        rows = Rows(
+            "marks", f"boards.{at}.marks", columns, lambda values: Mark(**values), "defect", of_job=True, where="mark"
+        )
         self.marks = ListRows(self.session, rows)
         self.marks.pointed.connect(self.session.light)
         self._marks_box.addWidget(self.marks)

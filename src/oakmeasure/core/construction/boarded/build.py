@@ -84,8 +84,22 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     count = sum(each.role is Role.BOARD for each in parts)
     says = f"{choice.edge}; {choice.style}; {choice.fixed_by}"
     edge = choice.frame if leaf.is_framed else choice.panel_thickness
-    return Build(fit.width.value, fit.height.value, choice.thickness, parts, tuple(leaf.tenons), (), 0.0, 0.0, 0.0,
-                 f"{count} boards · {choice.style}", edge, tuple(leaf.fixings), tuple(leaf.dims), says)  # fmt: skip
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        choice.thickness,
+        parts,
+        tuple(leaf.tenons),
+        (),
+        0.0,
+        0.0,
+        0.0,
+        f"{count} boards · {choice.style}",
+        edge,
+        tuple(leaf.fixings),
+        tuple(leaf.dims),
+        says,
+    )
 
 
 def _is_tongued(choice: Boarded) -> bool:
@@ -95,9 +109,14 @@ def _is_tongued(choice: Boarded) -> bool:
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _Leaf:
     add = ctx.figures.add
     groove = add(
-        given("board_groove", "groove of a board", choice.groove if _is_tongued(choice) else 0.0, edit="build.groove",
-              choice=True)
-    )  # fmt: skip
+        given(
+            "board_groove",
+            "groove of a board",
+            choice.groove if _is_tongued(choice) else 0.0,
+            edit="build.groove",
+            choice=True,
+        )
+    )
     cover = add(given("board_cover", "cover of a board", choice.cover, edit="build.cover", choice=True))
     gap = _gap(ctx, wood, cover, choice)
     w, h = fit.width.value, fit.height.value
@@ -118,13 +137,23 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
     """Add the gap at which boards are fitted, so that they do not buckle when they swell."""
     if choice.gap is not None:
         return ctx.chosen("board_gap", "gap between boards", choice.gap, "build.gap")
-    swell = change_of_width(width=cover.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value,
-                            to_moisture=wood.wet.value)  # fmt: skip
+    swell = change_of_width(
+        width=cover.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=wood.wet.value
+    )
     value = max(0.0, math.ceil(swell / GAP_STEP - 1e-9) * GAP_STEP) if swell > 0.1 else 0.0
     return ctx.figures.add(
-        derived("board_gap", "gap between boards at fitting", value, Unit.MM, cover, wood.coefficient, wood.made,
-                wood.wet, formula=f"cover × movement × points of moisture, to the full {ctx.fmt(GAP_STEP)} above")
-    )  # fmt: skip
+        derived(
+            "board_gap",
+            "gap between boards at fitting",
+            value,
+            Unit.MM,
+            cover,
+            wood.coefficient,
+            wood.made,
+            wood.wet,
+            formula=f"cover × movement × points of moisture, to the full {ctx.fmt(GAP_STEP)} above",
+        )
+    )
 
 
 # --- the frame of a framed leaf ----------------------------------------------------------------------------
@@ -145,13 +174,35 @@ def _frame(leaf: _Leaf) -> None:
         rect = Rect(x0, 0, x0 + s, h)
         finished = Size(h, s, choice.frame)
         planed = Size(fit.glued_height.value, s + fit.trim_side.value, choice.frame)
-        leaf.parts.append(part(ctx, name, Role.STILE, rect, (finished, planed), (fit.height, f["stile"]), species=key,
-                               upright=True, depth=(0.0, choice.frame)))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                name,
+                Role.STILE,
+                rect,
+                (finished, planed),
+                (fit.height, f["stile"]),
+                species=key,
+                upright=True,
+                depth=(0.0, choice.frame),
+            )
+        )
     rect = Rect(s, h - choice.top_rail, w - s, h)
     finished = Size(length.value, choice.top_rail, choice.frame)
     planed = replace(finished, width=finished.width + fit.trim_height.value)
-    leaf.parts.append(part(ctx, "top rail", Role.RAIL, rect, (finished, planed), (length, f["top_rail"]), species=key,
-                           upright=False, depth=(0.0, choice.frame)))  # fmt: skip
+    leaf.parts.append(
+        part(
+            ctx,
+            "top rail",
+            Role.RAIL,
+            rect,
+            (finished, planed),
+            (length, f["top_rail"]),
+            species=key,
+            upright=False,
+            depth=(0.0, choice.frame),
+        )
+    )
     _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
 
 
@@ -212,20 +263,49 @@ def _alike(leaf: _Leaf) -> list[Figure]:
     pitch = add(total("board_pitch", "from board to board", plus(cover), plus(gap)))
     count = board_count(width=whole.value + gap.value, cover=pitch.value, groove=leaf.groove.value)
     number = add(
-        derived("boards_count", "boards", count, Unit.COUNT, whole, pitch, leaf.groove,
-                formula="the fewest whose covers, less one groove, reach over the width")
-    )  # fmt: skip
+        derived(
+            "boards_count",
+            "boards",
+            count,
+            Unit.COUNT,
+            whole,
+            pitch,
+            leaf.groove,
+            formula="the fewest whose covers, less one groove, reach over the width",
+        )
+    )
     if count == 1:
         end = add(total("board_end", "the one board", plus(whole)))
         return [end]
     rest = whole.value - (count - 1) * pitch.value
     if choice.rip is Rip.LAST and rest >= SLIVER:  # a sliver cannot be ripped: then both ends share what is left
-        end = add(derived("board_end", "last board, ripped to", rest, Unit.MM, whole, pitch, number,
-                          formula="width − (n − 1) × (cover + gap)"))  # fmt: skip
+        end = add(
+            derived(
+                "board_end",
+                "last board, ripped to",
+                rest,
+                Unit.MM,
+                whole,
+                pitch,
+                number,
+                formula="width − (n − 1) × (cover + gap)",
+            )
+        )
         return [cover] * (count - 1) + [end]
     each = equal_ends(width=whole.value + gap.value, cover=pitch.value, count=count) - gap.value
-    end = add(derived("board_end", "both end boards, ripped to", each, Unit.MM, whole, pitch, number, gap,
-                      formula="(width + gap − (n − 2) × (cover + gap)) ÷ 2 − gap"))  # fmt: skip
+    end = add(
+        derived(
+            "board_end",
+            "both end boards, ripped to",
+            each,
+            Unit.MM,
+            whole,
+            pitch,
+            number,
+            gap,
+            formula="(width + gap − (n − 2) × (cover + gap)) ÷ 2 − gap",
+        )
+    )
     if abs(end.value - cover.value) < 1e-6:
         return [cover] * count
     return [end] + [cover] * (count - 2) + [end]
@@ -242,8 +322,14 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     last = len(boards) + 1
     alone = sum(each.value for each in boards) + gap.value * (len(boards) - 1)
     is_full = alone >= whole.value - checks.FULL  # no further board, and no gap before one
-    laid = add(total("boards_laid", "boards laid up, their gaps with them", *(plus(each) for each in boards),
-                     plus(gap, len(boards) - is_full)))  # fmt: skip
+    laid = add(
+        total(
+            "boards_laid",
+            "boards laid up, their gaps with them",
+            *(plus(each) for each in boards),
+            plus(gap, len(boards) - is_full),
+        )
+    )
     if is_full:
         add(total("boards_over", "wider than the leaf, by", plus(laid), minus(whole)))
         add(derived("boards_count", "boards", len(boards), Unit.COUNT, whole, formula="as laid up"))
@@ -289,8 +375,19 @@ def _ledges(leaf: _Leaf) -> list[Part]:
     for name, y in zip(names, places, strict=True):
         face = Rect(x0, y, x1, y + width.value)
         size = Size(length.value, width.value, choice.ledge_thickness)
-        made.append(part(ctx, name, Role.LEDGE, face, (size, size), (length, width), species=leaf.wood.frame.key,
-                         upright=False, depth=(z0, z0 + choice.ledge_thickness)))  # fmt: skip
+        made.append(
+            part(
+                ctx,
+                name,
+                Role.LEDGE,
+                face,
+                (size, size),
+                (length, width),
+                species=leaf.wood.frame.key,
+                upright=False,
+                depth=(z0, z0 + choice.ledge_thickness),
+            )
+        )
         if leaf.is_framed:
             _ledge_tenons(leaf, name, face, f["tenon_thickness"].value, f["tenon"].value)
     leaf.parts += made
@@ -325,8 +422,13 @@ def _braces(leaf: _Leaf, ledges: list[Part]) -> None:
     fields = [Rect(low.face.x0, low.face.y1, low.face.x1, high.face.y0) for low, high in pairwise(ledges)]
     if leaf.is_framed:
         fields.append(Rect(leaf.inside.x0, ledges[-1].face.y1, leaf.inside.x1, leaf.inside.y1))
-    where = [""] if len(fields) == 1 else ["lower ", "upper "] if len(fields) == 2 else [
-        f"{at}. " for at in range(1, len(fields) + 1)]  # fmt: skip
+    where = (
+        [""]
+        if len(fields) == 1
+        else ["lower ", "upper "]
+        if len(fields) == 2
+        else [f"{at}. " for at in range(1, len(fields) + 1)]
+    )
     width = leaf.ctx.chosen("brace_width", "brace, width", leaf.choice.brace_width, "build.brace_width")
     for prefix, inside in zip(where, fields, strict=True):
         if inside.height <= 0 or inside.width <= 0:
@@ -379,32 +481,73 @@ def _brace_figures(
     ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], ends: BraceEnds
 ) -> Figure:
     add = ctx.figures.add
-    how = {BraceEnds.POINTED: "atan(h ÷ b)", BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
-           BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))"}  # fmt: skip
-    angle = add(derived(f"brace_angle{tail}", f"{prefix}brace, from the level", brace.angle_deg, Unit.DEG, *inputs,
-                        formula=how[ends]))  # fmt: skip
+    how = {
+        BraceEnds.POINTED: "atan(h ÷ b)",
+        BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
+        BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))",
+    }
+    angle = add(
+        derived(
+            f"brace_angle{tail}",
+            f"{prefix}brace, from the level",
+            brace.angle_deg,
+            Unit.DEG,
+            *inputs,
+            formula=how[ends],
+        )
+    )
     if ends is BraceEnds.POINTED:
-        return add(derived(f"brace_blank{tail}", f"{prefix}brace, tip to tip", brace.blank, Unit.MM, *inputs[:2],
-                           formula="√(b² + h²)"))  # fmt: skip
+        return add(
+            derived(
+                f"brace_blank{tail}",
+                f"{prefix}brace, tip to tip",
+                brace.blank,
+                Unit.MM,
+                *inputs[:2],
+                formula="√(b² + h²)",
+            )
+        )
     on_stiles = ends is BraceEnds.STILES
-    edge = add(derived(f"brace_edge{tail}", f"{prefix}brace, each long edge", brace.edge, Unit.MM,
-                       inputs[0] if on_stiles else inputs[1], angle,
-                       formula="b ÷ cos α" if on_stiles else "h ÷ sin α"))  # fmt: skip
+    edge = add(
+        derived(
+            f"brace_edge{tail}",
+            f"{prefix}brace, each long edge",
+            brace.edge,
+            Unit.MM,
+            inputs[0] if on_stiles else inputs[1],
+            angle,
+            formula="b ÷ cos α" if on_stiles else "h ÷ sin α",
+        )
+    )
     more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
-    return add(derived(f"brace_blank{tail}", f"{prefix}brace, blank", brace.blank, Unit.MM, edge, inputs[2], angle,
-                       formula=more))  # fmt: skip
+    return add(
+        derived(
+            f"brace_blank{tail}", f"{prefix}brace, blank", brace.blank, Unit.MM, edge, inputs[2], angle, formula=more
+        )
+    )
 
 
-def _brace_part(
-    leaf: _Leaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace
-) -> None:  # fmt: skip
+def _brace_part(leaf: _Leaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace) -> None:
     choice = leaf.choice
     size = Size(length.value, width.value, choice.ledge_thickness)
     z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
     note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
-    leaf.parts.append(part(leaf.ctx, name, Role.BRACE, around(shape), (size, size), (length, width),
-                           species=leaf.wood.frame.key, upright=False, depth=(z0, z0 + choice.ledge_thickness),
-                           shape=shape, volume=area(shape) * choice.ledge_thickness, note=note))  # fmt: skip
+    leaf.parts.append(
+        part(
+            leaf.ctx,
+            name,
+            Role.BRACE,
+            around(shape),
+            (size, size),
+            (length, width),
+            species=leaf.wood.frame.key,
+            upright=False,
+            depth=(z0, z0 + choice.ledge_thickness),
+            shape=shape,
+            volume=area(shape) * choice.ledge_thickness,
+            note=note,
+        )
+    )
 
 
 def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]], width: Figure, brace: Brace) -> None:
@@ -412,24 +555,48 @@ def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]]
     crossing = math.sin(math.radians(2 * brace.angle_deg))
     lost = width.value / crossing if crossing > 0 else 0.0
     half = leaf.ctx.figures.add(
-        derived(f"brace_half{tail}", f"{prefix}crossing brace, each half along its middle", (brace.blank - lost) / 2,
-                Unit.MM, leaf.ctx.figures[f"brace_blank{tail}"], width, formula="(tip to tip − width ÷ sin 2α) ÷ 2")
-    )  # fmt: skip
+        derived(
+            f"brace_half{tail}",
+            f"{prefix}crossing brace, each half along its middle",
+            (brace.blank - lost) / 2,
+            Unit.MM,
+            leaf.ctx.figures[f"brace_blank{tail}"],
+            width,
+            formula="(tip to tip − width ÷ sin 2α) ÷ 2",
+        )
+    )
     over = width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
     longest = leaf.ctx.figures.add(
-        derived(f"brace_half_longest{tail}", f"{prefix}crossing brace, each half along its longer edge",
-                half.value + over, Unit.MM, half, width, formula="middle + width ÷ 2 × cos 2α ÷ sin 2α")
-    )  # fmt: skip
+        derived(
+            f"brace_half_longest{tail}",
+            f"{prefix}crossing brace, each half along its longer edge",
+            half.value + over,
+            Unit.MM,
+            half,
+            width,
+            formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",
+        )
+    )
     for name, shape in zip(("lower", "upper"), pieces, strict=True):
         size = Size(longest.value, width.value, leaf.choice.ledge_thickness)
         z0 = leaf.choice.panel_thickness
         note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
         leaf.parts.append(
-            part(leaf.ctx, f"{prefix}crossing brace, {name} half", Role.BRACE, around(shape), (size, size),
-                 (longest, width), species=leaf.wood.frame.key, upright=False,
-                 depth=(z0, z0 + leaf.choice.ledge_thickness), shape=shape,
-                 volume=area(shape) * leaf.choice.ledge_thickness, note=note)
-        )  # fmt: skip
+            part(
+                leaf.ctx,
+                f"{prefix}crossing brace, {name} half",
+                Role.BRACE,
+                around(shape),
+                (size, size),
+                (longest, width),
+                species=leaf.wood.frame.key,
+                upright=False,
+                depth=(z0, z0 + leaf.choice.ledge_thickness),
+                shape=shape,
+                volume=area(shape) * leaf.choice.ledge_thickness,
+                note=note,
+            )
+        )
 
 
 def inputs(ctx: Context) -> None:

@@ -36,11 +36,17 @@ def judge(
     if choice.style is BoardedStyle.FRAMED:
         _flush(ctx, choice)
     if choice.style is BoardedStyle.LEDGED and fit.width.value > BRACED_FROM:
-        ctx.say("no-brace", Level.LOOK, Stage.LEAF, "Without a brace it will drop",
-                f"{ctx.fmt(fit.width)} wide on ledges alone.",
-                Remedy("A brace, Z", "build.style", BoardedStyle.Z),
-                rule=f"over {ctx.fmt(BRACED_FROM)}: common practice",
-                where="part:lower ledge", figure="leaf_width")  # fmt: skip
+        ctx.say(
+            "no-brace",
+            Level.LOOK,
+            Stage.LEAF,
+            "Without a brace it will drop",
+            f"{ctx.fmt(fit.width)} wide on ledges alone.",
+            Remedy("A brace, Z", "build.style", BoardedStyle.Z),
+            rule=f"over {ctx.fmt(BRACED_FROM)}: common practice",
+            where="part:lower ledge",
+            figure="leaf_width",
+        )
 
 
 def _boards(ctx: Context, choice: Boarded) -> None:
@@ -90,14 +96,23 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             figure=end.name,
         )
     elif not choice.measured:
-        words = f"{ctx.fmt(cover)} each" if abs(end.value - cover.value) < HAIR else (
-            f"the {'end ones' if choice.rip is Rip.BOTH else 'last one'} ripped to {ctx.fmt(end)}")  # fmt: skip
+        words = (
+            f"{ctx.fmt(cover)} each"
+            if abs(end.value - cover.value) < HAIR
+            else (f"the {'end ones' if choice.rip is Rip.BOTH else 'last one'} ripped to {ctx.fmt(end)}")
+        )
         paper = count * cover.value
         note = ""
         if choice.edge is BoardEdge.TONGUED and paper - ctx.figures["boards_width"].value < 2 * cover.value:
             note = f" Each tongue hides {ctx.fmt(f['board_groove'])}: only the covers count."
-        ctx.say("lay-up", Level.FINE, Stage.LEAF, f"{count} boards, {words}",
-                f"For {ctx.fmt(f['boards_width'])}.{note}", figure="boards_count")  # fmt: skip
+        ctx.say(
+            "lay-up",
+            Level.FINE,
+            Stage.LEAF,
+            f"{count} boards, {words}",
+            f"For {ctx.fmt(f['boards_width'])}.{note}",
+            figure="boards_count",
+        )
 
 
 def _ripped(ctx: Context, choice: Boarded, over: float) -> list[Remedy]:
@@ -122,10 +137,16 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
         room = high.face.y0 - low.face.y1
         if room <= 0:
             less = max(20.0, (fit.height.value - 2 * choice.ledge_width - 60) / 2)
-            ctx.say("ledges-meet", Level.STOP, Stage.LEAF, "The ledges overlap",
-                    f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
-                    Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_foot", less),
-                    where="part:upper ledge", figure="ledge_foot")  # fmt: skip
+            ctx.say(
+                "ledges-meet",
+                Level.STOP,
+                Stage.LEAF,
+                "The ledges overlap",
+                f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
+                Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_foot", less),
+                where="part:upper ledge",
+                figure="ledge_foot",
+            )
             return
     if choice.style is not BoardedStyle.FRAMED and ctx.figures["ledge_length"].value < 100:
         ctx.say(
@@ -139,19 +160,31 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             figure="ledge_length",
         )
     if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
-        ctx.say("ledge-stop", Level.LOOK, Stage.LEAF, "The ledges may meet the stop",
-                f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
-                Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
-                rule=f"{ctx.fmt(STOP_WIDE[0])} to {ctx.fmt(STOP_WIDE[1])} where that face meets the stop",
-                where="part:lower ledge", figure="ledge_in")  # fmt: skip
+        ctx.say(
+            "ledge-stop",
+            Level.LOOK,
+            Stage.LEAF,
+            "The ledges may meet the stop",
+            f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
+            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
+            rule=f"{ctx.fmt(STOP_WIDE[0])} to {ctx.fmt(STOP_WIDE[1])} where that face meets the stop",
+            where="part:lower ledge",
+            figure="ledge_in",
+        )
 
 
 def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part], fixings: list[Fixing]) -> None:
     length, stack = ctx.figures["fixing_length"], ctx.figures["fixing_stack"]
     if length.value <= 0:
-        ctx.say("no-screw", Level.STOP, Stage.LEAF, "No screw is short enough",
-                f"Boards and ledge are {ctx.fmt(stack)} together.", Remedy("Thicker ledges"),
-                figure="fixing_stack")  # fmt: skip
+        ctx.say(
+            "no-screw",
+            Level.STOP,
+            Stage.LEAF,
+            "No screw is short enough",
+            f"Boards and ledge are {ctx.fmt(stack)} together.",
+            Remedy("Thicker ledges"),
+            figure="fixing_stack",
+        )
         return
     boards = [each for each in parts if each.role is Role.BOARD]
     narrow = [each for each in boards if 0 < each.face.width < 2 * FROM_JOINT]
@@ -169,29 +202,50 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             figure="fixing_length",
         )
     if ledges[0].face.height / 4 < FROM_EDGE:
-        ctx.say("ledge-narrow", Level.LOOK, Stage.LEAF, "The fixings are near the ledge's edge",
-                f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
-                Remedy(f"Ledges of {ctx.fmt(4 * FROM_EDGE)}", "build.ledge_width", 4 * FROM_EDGE),
-                rule=f"{ctx.fmt(FROM_EDGE)} or it splits", where="part:lower ledge", figure="ledge_width")  # fmt: skip
+        ctx.say(
+            "ledge-narrow",
+            Level.LOOK,
+            Stage.LEAF,
+            "The fixings are near the ledge's edge",
+            f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
+            Remedy(f"Ledges of {ctx.fmt(4 * FROM_EDGE)}", "build.ledge_width", 4 * FROM_EDGE),
+            rule=f"{ctx.fmt(FROM_EDGE)} or it splits",
+            where="part:lower ledge",
+            figure="ledge_width",
+        )
     slotted = sum(each.slotted for each in fixings)
     words = f"{len(fixings)} {choice.fixed_by} of {ctx.fmt(length)} through {ctx.fmt(stack)}"
     words += f", {slotted} in slots" if slotted else ""
     if choice.fixed_by is FixedBy.NAILS:
         words += "; bored first, bent across the grain"
-    ctx.say("fixings", Level.FINE, Stage.LEAF, "Two fixings to each board and ledge", words + ".",
-            where="part:lower ledge", figure="fixing_length")  # fmt: skip
+    ctx.say(
+        "fixings",
+        Level.FINE,
+        Stage.LEAF,
+        "Two fixings to each board and ledge",
+        words + ".",
+        where="part:lower ledge",
+        figure="fixing_length",
+    )
 
 
 def _flush(ctx: Context, choice: Boarded) -> None:
     wanted = choice.frame - choice.board
     if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
-        ctx.say("ledge-flush", Level.LOOK, Stage.LEAF, "Ledges and frame are not flush",
-                f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
-                f"{ctx.fmt(choice.frame)}.",
-                Remedy(f"Ledges of {ctx.fmt(wanted)}", "build.ledge_thickness", wanted) if wanted >= 12 else
-                Remedy("A thicker frame or thinner boards"),
-                where="part:lower ledge", figure="ledge_thick")  # fmt: skip
+        ctx.say(
+            "ledge-flush",
+            Level.LOOK,
+            Stage.LEAF,
+            "Ledges and frame are not flush",
+            f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
+            f"{ctx.fmt(choice.frame)}.",
+            Remedy(f"Ledges of {ctx.fmt(wanted)}", "build.ledge_thickness", wanted)
+            if wanted >= 12
+            else Remedy("A thicker frame or thinner boards"),
+            where="part:lower ledge",
+            figure="ledge_thick",
+        )
 
 
 # --- braces ------------------------------------------------------------------------------------------------
@@ -200,20 +254,33 @@ def _flush(ctx: Context, choice: Boarded) -> None:
 def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: InputError) -> None:
     """Say that a brace does not go into its field."""
     less = 0.5 * min(inside.width, inside.height)
-    ctx.say(f"brace-{prefix.strip().rstrip('.') or 'one'}", Level.STOP, Stage.LEAF,
-            f"The {prefix}brace does not go in",
-            f"{ctx.fmt(width)} wide in a field of {ctx.show.size(inside.width, inside.height)}; needs {error.need}.",
-            Remedy(f"A brace of {ctx.fmt(less)}", "build.brace_width", less) if less >= 40 else
-            Remedy("Ledges further apart"), where="part:lower ledge", figure=width.name)  # fmt: skip
+    ctx.say(
+        f"brace-{prefix.strip().rstrip('.') or 'one'}",
+        Level.STOP,
+        Stage.LEAF,
+        f"The {prefix}brace does not go in",
+        f"{ctx.fmt(width)} wide in a field of {ctx.show.size(inside.width, inside.height)}; needs {error.need}.",
+        Remedy(f"A brace of {ctx.fmt(less)}", "build.brace_width", less)
+        if less >= 40
+        else Remedy("Ledges further apart"),
+        where="part:lower ledge",
+        figure=width.name,
+    )
 
 
 def say_no_stiles(ctx: Context, prefix: str) -> None:
     """Say that there are no stiles for a brace to end on; it is set out on the ledges."""
     tail = prefix.strip().rstrip(".") or "one"
-    ctx.say(f"no-stiles-{tail}", Level.LOOK, Stage.LEAF, "There are no stiles to end on",
-            "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
-            Remedy("Flat on the ledges", "build.brace_ends", BraceEnds.CORNER),
-            where=f"part:{prefix}brace", figure="brace_width")  # fmt: skip
+    ctx.say(
+        f"no-stiles-{tail}",
+        Level.LOOK,
+        Stage.LEAF,
+        "There are no stiles to end on",
+        "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
+        Remedy("Flat on the ledges", "build.brace_ends", BraceEnds.CORNER),
+        where=f"part:{prefix}brace",
+        figure="brace_width",
+    )
 
 
 def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: Brace, ends: BraceEnds) -> None:
@@ -225,10 +292,19 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     if brace.angle_deg < FLAT_TO or brace.angle_deg > STEEP_FROM:
         how = "flat" if brace.angle_deg < FLAT_TO else "steep"
         mend = "A ledge between makes two shorter fields" if how == "steep" else "Ledges further apart"
-        ctx.say(f"brace-slope-{tail or 'one'}", Level.LOOK, Stage.LEAF, f"The {prefix}brace is {how}",
-                f"{said} from the level.",
-                Remedy(mend, "build.ledges", min(choice.ledges + 1, 4)) if how == "steep" and choice.ledges < 4 else
-                Remedy(mend), rule=f"{FLAT_TO:g} to {STEEP_FROM:g}°", where=where, figure=figure)  # fmt: skip
+        ctx.say(
+            f"brace-slope-{tail or 'one'}",
+            Level.LOOK,
+            Stage.LEAF,
+            f"The {prefix}brace is {how}",
+            f"{said} from the level.",
+            Remedy(mend, "build.ledges", min(choice.ledges + 1, 4))
+            if how == "steep" and choice.ledges < 4
+            else Remedy(mend),
+            rule=f"{FLAT_TO:g} to {STEEP_FROM:g}°",
+            where=where,
+            figure=figure,
+        )
     wanted = round(brace.angle_deg / ROUND_STEP) * ROUND_STEP
     if abs(wanted - brace.angle_deg) < 0.02 or not 0 < wanted < 90:
         return
@@ -241,8 +317,14 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     moved = choice.ledge_top + down
     if abs(down) > LEDGE_MOVES or not 20 <= moved <= 800 or choice.ledges > 2 or choice.style is BoardedStyle.FRAMED:
         return
-    ctx.say(f"brace-round-{tail or 'one'}", Level.FINE, Stage.LEAF, f"The {prefix}brace stands at {said}",
-            f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "
-            f"{'lower' if down > 0 else 'higher'}.",
-            Remedy(f"Make it {ctx.show.value(wanted, Unit.DEG)}", "build.ledge_top", moved),
-            where=where, figure=figure)  # fmt: skip
+    ctx.say(
+        f"brace-round-{tail or 'one'}",
+        Level.FINE,
+        Stage.LEAF,
+        f"The {prefix}brace stands at {said}",
+        f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "
+        f"{'lower' if down > 0 else 'higher'}.",
+        Remedy(f"Make it {ctx.show.value(wanted, Unit.DEG)}", "build.ledge_top", moved),
+        where=where,
+        figure=figure,
+    )

@@ -46,19 +46,36 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
             for number, x in enumerate(places):
                 slotted = number == 1 and at.face.width > WIDE_BOARD and choice.fixed_by is FixedBy.SCREWS
                 y = middle - rise if number == 0 else middle + rise
-                found.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}",
-                                           depth))  # fmt: skip
+                found.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}", depth))
     if choice.double:
         found += _layers_nailed(ctx, choice, boards)
-    f.add(derived("fixings_count", f"{choice.fixed_by}, how many", len(found), Unit.COUNT, f["boards_count"],
-                  formula="two to each board and ledge"))  # fmt: skip
+    f.add(
+        derived(
+            "fixings_count",
+            f"{choice.fixed_by}, how many",
+            len(found),
+            Unit.COUNT,
+            f["boards_count"],
+            formula="two to each board and ledge",
+        )
+    )
     return found
 
 
 def _layers_nailed(ctx: Context, choice: Boarded, boards: list[Part]) -> list[Fixing]:
     """Two layers of boards are nailed to one another at head and foot, through both."""
-    long, found = ctx.figures.add(given("layer_nail", "nails through both layers, length", 2 * choice.board,
-                                      choice=True, source="both layers: common practice")), []  # fmt: skip
+    long, found = (
+        ctx.figures.add(
+            given(
+                "layer_nail",
+                "nails through both layers, length",
+                2 * choice.board,
+                choice=True,
+                source="both layers: common practice",
+            )
+        ),
+        [],
+    )
     for at in boards:
         for y in (NAIL_IN, at.face.y1 - NAIL_IN):
             x = (at.face.x0 + at.face.x1) / 2

@@ -16,24 +16,64 @@ def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
     if choice.edge is BoardEdge.TONGUED and boards:
-        m.add("groove:boards", "Groove one edge of every board", Trade.ROUT, parts=boards, needs=ready, early=True,
-              bucket=Bucket.PARTS, settings=(Setting("deep", choice.groove, figure="board_groove"),
-              Setting("fence", choice.board / 3)), hold=Hold(Up.LATCH_EDGE, boards[0]), cautions=("router", "dust"),
-              check=Check("a tongue slides in by hand"), practice="two off-cuts", how="face to the fence, all boards",
-              why="all boards in one go before any is ripped", later="the cutter is set twice")  # fmt: skip
-        m.add("tongue:boards", "Tongue the other edge", Trade.ROUT, parts=boards, needs=("groove:boards",),
-              bucket=Bucket.PARTS, settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick",
-              choice.board / 3)), cautions=("router", "dust"), hold=Hold(Up.HINGE_EDGE, boards[0]),
-              check=Check("faces flush with the grooved one", 0.1), practice="two off-cuts")  # fmt: skip
+        m.add(
+            "groove:boards",
+            "Groove one edge of every board",
+            Trade.ROUT,
+            parts=boards,
+            needs=ready,
+            early=True,
+            bucket=Bucket.PARTS,
+            settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board / 3)),
+            hold=Hold(Up.LATCH_EDGE, boards[0]),
+            cautions=("router", "dust"),
+            check=Check("a tongue slides in by hand"),
+            practice="two off-cuts",
+            how="face to the fence, all boards",
+            why="all boards in one go before any is ripped",
+            later="the cutter is set twice",
+        )
+        m.add(
+            "tongue:boards",
+            "Tongue the other edge",
+            Trade.ROUT,
+            parts=boards,
+            needs=("groove:boards",),
+            bucket=Bucket.PARTS,
+            settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board / 3)),
+            cautions=("router", "dust"),
+            hold=Hold(Up.HINGE_EDGE, boards[0]),
+            check=Check("faces flush with the grooved one", 0.1),
+            practice="two off-cuts",
+        )
         ready = ("tongue:boards",)
-    m.add("lay:boards", "Lay the boards out and measure their covers", Trade.MEASURE, parts=boards, needs=ready,
-          bucket=Bucket.PARTS, share=0.5, settings=m.set_to(cover="board_cover", gap="board_gap"), about=About.TIMBER,
-          hold=Hold(Up.OPENING), check=Check("sum of the covers as read, into the log"),
-          how="best faces out, heart side in turn; straight grain at hinges and latch")  # fmt: skip
-    m.add("rip:last", "Rip the end boards to what is left", Trade.SAW, parts=(boards[0], boards[-1]) if boards else (),
-          needs=("lay:boards",), bucket=Bucket.PARTS, share=0.5, cautions=("saw",),
-          settings=m.set_to(end_boards="board_end"), check=Check("width over all boards", 1.0),
-          how="not before the covers are read")  # fmt: skip
+    m.add(
+        "lay:boards",
+        "Lay the boards out and measure their covers",
+        Trade.MEASURE,
+        parts=boards,
+        needs=ready,
+        bucket=Bucket.PARTS,
+        share=0.5,
+        settings=m.set_to(cover="board_cover", gap="board_gap"),
+        about=About.TIMBER,
+        hold=Hold(Up.OPENING),
+        check=Check("sum of the covers as read, into the log"),
+        how="best faces out, heart side in turn; straight grain at hinges and latch",
+    )
+    m.add(
+        "rip:last",
+        "Rip the end boards to what is left",
+        Trade.SAW,
+        parts=(boards[0], boards[-1]) if boards else (),
+        needs=("lay:boards",),
+        bucket=Bucket.PARTS,
+        share=0.5,
+        cautions=("saw",),
+        settings=m.set_to(end_boards="board_end"),
+        check=Check("width over all boards", 1.0),
+        how="not before the covers are read",
+    )
     _seal(m, boards, ledges)
     if choice.style is BoardedStyle.FRAMED:
         _frame(m, glue)
@@ -42,10 +82,18 @@ def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
     if braces:
         _braces(m, choice, braces)
     if choice.double:
-        m.add("fix:back", "Lay and nail the second layer", Trade.FIT, parts=tuple(b for b in boards if "back" in b),
-              needs=("fix:ledges", "rip:last", "seal:boards"), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING),
-              settings=m.set_to(nails="layer_nail"), check=Check("no point through the face"),
-              how="joints of one layer over the middle of the other's boards")  # fmt: skip
+        m.add(
+            "fix:back",
+            "Lay and nail the second layer",
+            Trade.FIT,
+            parts=tuple(b for b in boards if "back" in b),
+            needs=("fix:ledges", "rip:last", "seal:boards"),
+            bucket=Bucket.JOINTS,
+            hold=Hold(Up.CLOSING),
+            settings=m.set_to(nails="layer_nail"),
+            check=Check("no point through the face"),
+            how="joints of one layer over the middle of the other's boards",
+        )
     ends = ("fix:brace", "fix:back", "fix:ledges", "fix:frame", "rip:last")
     m.whole = next(each for each in ends if m.steps.has(each))
     for each in ends[1:]:
@@ -53,28 +101,66 @@ def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
 
 
 def _seal(m: Maker, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
-    m.add("seal:boards", "First coat on tongues, edges and under the ledges", Trade.FINISH, parts=(*boards, *ledges),
-          needs=("rip:last", "trial:finish"), early=True, bucket=Bucket.FINISH, share=0.6, wait_hours=6.0,
-          wait_for="it to dry", check=Check("every edge that will be hidden"),
-          why="it is the last time that they are seen", later="bare stripes when the boards shrink, and wet in the "
-          "joints")  # fmt: skip
+    m.add(
+        "seal:boards",
+        "First coat on tongues, edges and under the ledges",
+        Trade.FINISH,
+        parts=(*boards, *ledges),
+        needs=("rip:last", "trial:finish"),
+        early=True,
+        bucket=Bucket.FINISH,
+        share=0.6,
+        wait_hours=6.0,
+        wait_for="it to dry",
+        check=Check("every edge that will be hidden"),
+        why="it is the last time that they are seen",
+        later="bare stripes when the boards shrink, and wet in the joints",
+    )
 
 
 def _ledges(m: Maker, choice: Boarded, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
     nails = choice.fixed_by is FixedBy.NAILS
-    m.add("edge:ledges", "Bevel the ledges' upper edges, clean their ends", Trade.PLANE, parts=ledges,
-          needs=m.loose(ledges), bucket=Bucket.PARTS, share=0.4, cautions=("plane",), hold=Hold(Up.CLOSING, ledges[0]),
-          settings=m.set_to(long="ledge_length", wide="ledge_width"))  # fmt: skip
-    m.add("bore:ledges", "Bore clearance holes in the loose ledges", Trade.BORE, parts=ledges, needs=("edge:ledges",),
-          early=True, bucket=Bucket.JOINTS, settings=(many(len(m.build.fixings), "holes"),),
-          hold=Hold(Up.CLOSING, ledges[0]), cautions=("drill",), check=Check("two to a board, clear of its edges"),
-          why="on the drill's table, square", later="by eye, through the leaf")  # fmt: skip
+    m.add(
+        "edge:ledges",
+        "Bevel the ledges' upper edges, clean their ends",
+        Trade.PLANE,
+        parts=ledges,
+        needs=m.loose(ledges),
+        bucket=Bucket.PARTS,
+        share=0.4,
+        cautions=("plane",),
+        hold=Hold(Up.CLOSING, ledges[0]),
+        settings=m.set_to(long="ledge_length", wide="ledge_width"),
+    )
+    m.add(
+        "bore:ledges",
+        "Bore clearance holes in the loose ledges",
+        Trade.BORE,
+        parts=ledges,
+        needs=("edge:ledges",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        settings=(many(len(m.build.fixings), "holes"),),
+        hold=Hold(Up.CLOSING, ledges[0]),
+        cautions=("drill",),
+        check=Check("two to a board, clear of its edges"),
+        why="on the drill's table, square",
+        later="by eye, through the leaf",
+    )
     word = "Nail and clench" if nails else "Screw"
-    m.add("fix:ledges", f"{word} the ledges on, square to the boards", Trade.FIT, parts=(*ledges, *boards),
-          needs=("bore:ledges", "rip:last", "seal:boards"), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING),
-          settings=(*m.set_to(long="fixing_length", stack="fixing_stack"), many(len(m.build.fixings), "fixings")),
-          check=Check("diagonals, difference", 2.0), practice="" if nails else "one screw in off-cuts: point stays in",
-          how="cramped together with the gap between; no glue across the boards")  # fmt: skip
+    m.add(
+        "fix:ledges",
+        f"{word} the ledges on, square to the boards",
+        Trade.FIT,
+        parts=(*ledges, *boards),
+        needs=("bore:ledges", "rip:last", "seal:boards"),
+        bucket=Bucket.JOINTS,
+        hold=Hold(Up.CLOSING),
+        settings=(*m.set_to(long="fixing_length", stack="fixing_stack"), many(len(m.build.fixings), "fixings")),
+        check=Check("diagonals, difference", 2.0),
+        practice="" if nails else "one screw in off-cuts: point stays in",
+        how="cramped together with the gap between; no glue across the boards",
+    )
 
 
 def _braces(m: Maker, choice: Boarded, braces: tuple[str, ...]) -> None:
@@ -92,28 +178,79 @@ def _braces(m: Maker, choice: Boarded, braces: tuple[str, ...]) -> None:
         check=Check("no light at its shoulders", 0.3),
         how="marked in its place rather than measured" + ("; halve the crossing" if choice.half_lapped else ""),
     )
-    m.add("fix:brace", "Screw the brace on", Trade.FIT, parts=braces, needs=("cut:brace",), bucket=Bucket.JOINTS,
-          share=0.5, hold=Hold(Up.CLOSING), settings=m.set_to(long="fixing_length"),
-          check=Check("its foot stands at the hinge side"))  # fmt: skip
+    m.add(
+        "fix:brace",
+        "Screw the brace on",
+        Trade.FIT,
+        parts=braces,
+        needs=("cut:brace",),
+        bucket=Bucket.JOINTS,
+        share=0.5,
+        hold=Hold(Up.CLOSING),
+        settings=m.set_to(long="fixing_length"),
+        check=Check("its foot stands at the hinge side"),
+    )
 
 
 def _frame(m: Maker, glue: GluePlan | None) -> None:
     members = m.names(Role.STILE, Role.RAIL)
     stiles = m.names(Role.STILE)
-    m.add("mark:joints", "Set out the frame's joints", Trade.MARK, parts=members, needs=m.loose(members),
-          bucket=Bucket.JOINTS, share=0.4, hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None)  # fmt: skip
-    m.add("mortise:stiles", "Cut the mortises in the loose stiles", Trade.JOINT, parts=stiles, needs=("mark:joints",),
-          early=True, bucket=Bucket.JOINTS, settings=m.set_to(chisel="tenon_thickness", deep="tenon"),
-          cautions=("chisel", "drill"), hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
-          practice="one joint in off-cuts", why="a loose stile lies flat under the machine",
-          later="by hand in a shut frame")  # fmt: skip
-    m.add("tenon:rails", "Cut the tenons", Trade.JOINT, parts=m.names(Role.RAIL), needs=("mark:joints",
-          "mortise:stiles"), bucket=Bucket.JOINTS, cautions=("saw",), settings=m.set_to(tenon="tenon_thickness",
-          long="tenon"), check=Check("pushed home by hand, shoulders shut", 0.1))  # fmt: skip
-    m.add("dry:frame", "Put the frame together dry", Trade.FIT, parts=members, needs=("tenon:rails",),
-          bucket=Bucket.GLUE, share=0.4, hold=Hold(Up.OPENING), check=Check("diagonals, difference", 1.0))  # fmt: skip
+    m.add(
+        "mark:joints",
+        "Set out the frame's joints",
+        Trade.MARK,
+        parts=members,
+        needs=m.loose(members),
+        bucket=Bucket.JOINTS,
+        share=0.4,
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+    )
+    m.add(
+        "mortise:stiles",
+        "Cut the mortises in the loose stiles",
+        Trade.JOINT,
+        parts=stiles,
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        settings=m.set_to(chisel="tenon_thickness", deep="tenon"),
+        cautions=("chisel", "drill"),
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        practice="one joint in off-cuts",
+        why="a loose stile lies flat under the machine",
+        later="by hand in a shut frame",
+    )
+    m.add(
+        "tenon:rails",
+        "Cut the tenons",
+        Trade.JOINT,
+        parts=m.names(Role.RAIL),
+        needs=("mark:joints", "mortise:stiles"),
+        bucket=Bucket.JOINTS,
+        cautions=("saw",),
+        settings=m.set_to(tenon="tenon_thickness", long="tenon"),
+        check=Check("pushed home by hand, shoulders shut", 0.1),
+    )
+    m.add(
+        "dry:frame",
+        "Put the frame together dry",
+        Trade.FIT,
+        parts=members,
+        needs=("tenon:rails",),
+        bucket=Bucket.GLUE,
+        share=0.4,
+        hold=Hold(Up.OPENING),
+        check=Check("diagonals, difference", 1.0),
+    )
     glue_up(m, glue, "frame", "dry:frame")
     boards = m.names(Role.BOARD)
-    m.add("fix:frame", "Screw the boards into the frame", Trade.FIT, parts=(*members, *boards), needs=("glue:frame",
-          "dry:frame", "rip:last", "seal:boards"), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING),
-          settings=(many(len(m.build.fixings), "fixings"),))  # fmt: skip
+    m.add(
+        "fix:frame",
+        "Screw the boards into the frame",
+        Trade.FIT,
+        parts=(*members, *boards),
+        needs=("glue:frame", "dry:frame", "rip:last", "seal:boards"),
+        bucket=Bucket.JOINTS,
+        hold=Hold(Up.CLOSING),
+        settings=(many(len(m.build.fixings), "fixings"),),
+    )

@@ -82,9 +82,25 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
     summary = f"{ctx.show.size(choice.width, choice.height)} there · {choice.inside}"
-    return Build(fit.width.value, fit.height.value, choice.thickness, parts, (), _sights(leaf), 0.0, 0.0, 0.0, summary,
-                 choice.thickness, (), _dims(leaf), checks.says(choice, leaf.off_edge, leaf.off_height),
-                 _glue_ups(leaf), True, marks=tuple(leaf.marks))  # fmt: skip
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        choice.thickness,
+        parts,
+        (),
+        _sights(leaf),
+        0.0,
+        0.0,
+        0.0,
+        summary,
+        choice.thickness,
+        (),
+        _dims(leaf),
+        checks.says(choice, leaf.off_edge, leaf.off_height),
+        _glue_ups(leaf),
+        True,
+        marks=tuple(leaf.marks),
+    )
 
 
 def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
@@ -93,19 +109,36 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
     def there(name: str, label: str, value: float) -> Figure:
         return add(given(f"old_{name}", label, value, edit=f"build.{name}", source="as it lies on the bench"))
 
-    width, height = there("width", "leaf as it is, width", choice.width), there(
-        "height", "leaf as it is, height", choice.height)  # fmt: skip
+    width, height = (
+        there("width", "leaf as it is, width", choice.width),
+        there("height", "leaf as it is, height", choice.height),
+    )
     shaped = 0.0 if choice.edge_shape is EdgeShape.SQUARE else choice.edge_by
     shape = add(given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, edit="build.edge_by"))
     over = add(total("old_over", "wider than it must be", plus(width), minus(fit.width)))
-    off = add(total("off_edge", "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)",
-                    plus(over, 0.5)))  # fmt: skip
+    off = add(
+        total(
+            "off_edge",
+            "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)",
+            plus(over, 0.5),
+        )
+    )
     high = add(total("off_height", "taller than it must be", plus(height), minus(fit.height)))
     leaf = Leaf(ctx, fit, wood, choice, off, high)
     if choice.inside is not Inside.PANELLED:
         solid = ctx.chosen("solid", "solid edge, from each long edge", choice.solid, "build.solid")
-        add(derived("solid_left", "solid edge that is left", max(0.0, solid.value - max(off.value, 0.0)), Unit.MM,
-                    solid, off, shape, formula="solid edge − what comes off"))  # fmt: skip
+        add(
+            derived(
+                "solid_left",
+                "solid edge that is left",
+                max(0.0, solid.value - max(off.value, 0.0)),
+                Unit.MM,
+                solid,
+                off,
+                shape,
+                formula="solid edge − what comes off",
+            )
+        )
     return leaf
 
 
@@ -133,8 +166,11 @@ def _plain(leaf: Leaf) -> None:
         return
     solid = min(ctx.figures["solid_left"].value, (x1 - x0) / 2)
     off_end = max(0.0, leaf.off_height.value)
-    foot, top = (max(choice.rail - off_end, 0.0), choice.rail) if choice.at_foot else (
-        choice.rail, max(choice.rail - off_end, 0.0))  # fmt: skip
+    foot, top = (
+        (max(choice.rail - off_end, 0.0), choice.rail)
+        if choice.at_foot
+        else (choice.rail, max(choice.rail - off_end, 0.0))
+    )
     edge = _there(leaf, "there_edge", "solid edge that stays", solid)
     z = (face, t - face)
     for name, rect in (("hinge edge", Rect(x0, y0, x0 + solid, y1)), ("latch edge", Rect(x1 - solid, y0, x1, y1))):
@@ -147,8 +183,10 @@ def _plain(leaf: Leaf) -> None:
     if choice.inside in (Inside.BLOCKS, Inside.THICK):
         inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
         share = BLOCKS_SHARE if choice.inside is Inside.BLOCKS else 1.0
-        size = (_there(leaf, "inside_height", "inside, height", inner.height),
-                _there(leaf, "there_between", "between the solid edges", inner.width))  # fmt: skip
+        size = (
+            _there(leaf, "inside_height", "inside, height", inner.height),
+            _there(leaf, "there_between", "between the solid edges", inner.width),
+        )
         made = _old(leaf, "inside", Role.CORE, inner, size, z)
         leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
@@ -162,12 +200,33 @@ def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
     )
 
 
-def _old(leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], depth: tuple[float, float],
-         *, upright: bool = True, note: str = "") -> Part:  # fmt: skip
+def _old(
+    leaf: Leaf,
+    name: str,
+    role: Role,
+    rect: Rect,
+    figures: tuple[Figure, Figure],
+    depth: tuple[float, float],
+    *,
+    upright: bool = True,
+    note: str = "",
+) -> Part:
     """Add a part that is there already: it is cut out of nothing."""
     size = Size(rect.height if upright else rect.width, rect.width if upright else rect.height, depth[1] - depth[0])
-    made = part(leaf.ctx, name, role, rect, (size, size), figures, species=leaf.choice.material, upright=upright,
-                depth=depth, at_hand=True, note=note or "is there", bought=True)  # fmt: skip
+    made = part(
+        leaf.ctx,
+        name,
+        role,
+        rect,
+        (size, size),
+        figures,
+        species=leaf.choice.material,
+        upright=upright,
+        depth=depth,
+        at_hand=True,
+        note=note or "is there",
+        bought=True,
+    )
     made = replace(made, is_old=True)
     leaf.parts.append(made)
     return made
@@ -181,17 +240,30 @@ def _panelled(leaf: Leaf) -> None:
     stile = add(given("stile", "stile, as it is", choice.stile, edit="build.stile"))
     tenon = add(given("tenon", "tenon, into the stile", choice.tenon, edit="build.tenon"))
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
-    formula = f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through" if choice.through else (
-        f"stile − tenon − {ctx.fmt(TENON_COVER)} that stay outside it")  # fmt: skip
+    formula = (
+        f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through"
+        if choice.through
+        else (f"stile − tenon − {ctx.fmt(TENON_COVER)} that stay outside it")
+    )
     add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
         step = ctx.rule("joint_step", "joints are set out to")
         leaf.reduction = ways_of(choice, over, step.value).get(choice.by)
-    reduction = leaf.reduction or Reduction(choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)),
-                                            choice.stile - over / 2 - choice.tenon)  # fmt: skip
-    off = add(derived("stile_off", "off each stile", reduction.stile_off, Unit.MM, ctx.figures["old_over"],
-                      ctx.figures["stile_may_lose"], formula=f"{choice.by}"))  # fmt: skip
+    reduction = leaf.reduction or Reduction(
+        choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
+    )
+    off = add(
+        derived(
+            "stile_off",
+            "off each stile",
+            reduction.stile_off,
+            Unit.MM,
+            ctx.figures["old_over"],
+            ctx.figures["stile_may_lose"],
+            formula=f"{choice.by}",
+        )
+    )
     if over:
         _work(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
     left = add(total("stile_left", "stile that is left", plus(stile), minus(off)))
@@ -204,8 +276,9 @@ def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
     """Add the hours of changing an old leaf, from data/ways_out.toml."""
     row = table("ways_out")[key]
     hours = row["hours"] + row.get("per_100", 0) * size / 100
-    ctx.figures.add(given(f"work_{name}", f"hours, {words}", hours, Unit.HOURS, choice=True,
-                          source="made up from common practice"))  # fmt: skip
+    ctx.figures.add(
+        given(f"work_{name}", f"hours, {words}", hours, Unit.HOURS, choice=True, source="made up from common practice")
+    )
 
 
 def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
@@ -216,8 +289,17 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
     tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     for name, at in (("hinge stile", x0), ("latch stile", x1 - s)):
         _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t))
-    between = f.add(derived("shoulder", "rails, between shoulders", x1 - x0 - 2 * s, Unit.MM, leaf.fit.width, left,
-                            formula="width − both stiles"))  # fmt: skip
+    between = f.add(
+        derived(
+            "shoulder",
+            "rails, between shoulders",
+            x1 - x0 - 2 * s,
+            Unit.MM,
+            leaf.fit.width,
+            left,
+            formula="width − both stiles",
+        )
+    )
     foot, top = _rails_left(leaf)
     low = [(y0, y0 + foot.value, "bottom rail", foot)]
     if choice.middle_rail is not None:
@@ -238,8 +320,16 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
     cut = sum(reduction.panels[0]) if reduction.panels else 0
     note = f"is there; shortened by {leaf.ctx.fmt(cut)}, shoulders cut anew" if cut else "is there"
     for bottom, upper, name, width in low:
-        _old(leaf, name, Role.RAIL, Rect(x0 + s, bottom, x1 - s, upper), (between, width), (0.0, t), upright=False,
-             note=note)  # fmt: skip
+        _old(
+            leaf,
+            name,
+            Role.RAIL,
+            Rect(x0 + s, bottom, x1 - s, upper),
+            (between, width),
+            (0.0, t),
+            upright=False,
+            note=note,
+        )
     names = ("",) if len(low) == 2 else ("lower ", "upper ")
     for row, (name, below, above) in enumerate(zip(names, low, low[1:], strict=False)):
         _fields(leaf, reduction, row, name, below[1], above[0], x0 + s)
@@ -251,26 +341,59 @@ def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1
     offs = reduction.panels[row]
     if y1 <= y0 or old <= 0:
         return
-    height = f.add(derived(f"sight_height_{name.strip() or 'whole'}", f"{name}panels, sight height", y1 - y0, Unit.MM,
-                           leaf.off_height, formula="between the rails"))  # fmt: skip
+    height = f.add(
+        derived(
+            f"sight_height_{name.strip() or 'whole'}",
+            f"{name}panels, sight height",
+            y1 - y0,
+            Unit.MM,
+            leaf.off_height,
+            formula="between the rails",
+        )
+    )
     middle = (choice.thickness - min(OLD_PANEL, choice.thickness)) / 2
     x = x0
     for at, off in enumerate(offs, start=1):
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
-        lost = f.add(derived(f"{slug}_off", f"off the {words}", off, Unit.MM, f["stile_off"],
-                             formula="whole steps of the rule, alike from both sides"))  # fmt: skip
-        sight = f.add(derived(f"{slug}_sight", f"{words}, sight width", old - off, Unit.MM, lost, f["stile"],
-                              formula="as it is − what comes off"))  # fmt: skip
+        lost = f.add(
+            derived(
+                f"{slug}_off",
+                f"off the {words}",
+                off,
+                Unit.MM,
+                f["stile_off"],
+                formula="whole steps of the rule, alike from both sides",
+            )
+        )
+        sight = f.add(
+            derived(
+                f"{slug}_sight",
+                f"{words}, sight width",
+                old - off,
+                Unit.MM,
+                lost,
+                f["stile"],
+                formula="as it is − what comes off",
+            )
+        )
         note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
-        _old(leaf, words, Role.PANEL, Rect(x, y0, x + old - off, y1), (height, sight),
-             (middle, choice.thickness - middle), note=note)  # fmt: skip
+        _old(
+            leaf,
+            words,
+            Role.PANEL,
+            Rect(x, y0, x + old - off, y1),
+            (height, sight),
+            (middle, choice.thickness - middle),
+            note=note,
+        )
         x += old - off
         if at < count:
             muntin = f.get("muntin") or f.add(given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin"))
             title = f"{name}muntin" if count == 2 else f"{name}muntin {at}"
-            _old(leaf, title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin),
-                 (0.0, choice.thickness))  # fmt: skip
+            _old(
+                leaf, title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin), (0.0, choice.thickness)
+            )
             x += choice.muntin
 
 
@@ -289,12 +412,33 @@ def _rails_left(leaf: Leaf) -> tuple[Figure, Figure]:
     foot_off = min(off, spare) + max(0.0, off - spare) / 2
     bottom = f.add(given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, edit="build.bottom_rail"))
     top = f.add(given("top_rail_old", "top rail, as it is", choice.top_rail, edit="build.top_rail"))
-    foot = f.add(derived("foot_off", "off the foot", foot_off, Unit.MM, leaf.off_height, bottom, top,
-                         formula="the bottom rail down to the top one's width, then both alike"))  # fmt: skip
-    head = f.add(derived("head_off", "off the head", off - foot_off, Unit.MM, leaf.off_height, foot,
-                         formula="what the foot does not lose"))  # fmt: skip
-    return (f.add(total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot))),
-            f.add(total("top_rail", "top rail that is left", plus(top), minus(head))))  # fmt: skip
+    foot = f.add(
+        derived(
+            "foot_off",
+            "off the foot",
+            foot_off,
+            Unit.MM,
+            leaf.off_height,
+            bottom,
+            top,
+            formula="the bottom rail down to the top one's width, then both alike",
+        )
+    )
+    head = f.add(
+        derived(
+            "head_off",
+            "off the head",
+            off - foot_off,
+            Unit.MM,
+            leaf.off_height,
+            foot,
+            formula="what the foot does not lose",
+        )
+    )
+    return (
+        f.add(total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot))),
+        f.add(total("top_rail", "top rail that is left", plus(top), minus(head))),
+    )
 
 
 # --- longer, wider -----------------------------------------------------------------------------------------
@@ -314,14 +458,29 @@ def _longer(leaf: Leaf) -> None:
     end = "foot" if choice.at_foot else "head"
     if choice.splice is Splice.BLOCK:
         across = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
-        _new(leaf, f"{end} block", Role.RAIL, Rect(x0, y0, x1, y1), (across, added), upright=False,
-             note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}")  # fmt: skip
+        _new(
+            leaf,
+            f"{end} block",
+            Role.RAIL,
+            Rect(x0, y0, x1, y1),
+            (across, added),
+            upright=False,
+            note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
+        )
         return
-    lap = f.add(derived("splice_lap", "splice, length", splice_length(splice=choice.splice, lap=choice.splice_lap,
-                        thickness=t), Unit.MM, f["thickness"], formula="1 in 8 of the thickness"
-                        if choice.splice is Splice.SCARF else "set by hand"))  # fmt: skip
-    stagger = ctx.chosen("splice_stagger", "one splice further than the other", choice.splice_stagger,
-                         "build.splice_stagger")  # fmt: skip
+    lap = f.add(
+        derived(
+            "splice_lap",
+            "splice, length",
+            splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=t),
+            Unit.MM,
+            f["thickness"],
+            formula="1 in 8 of the thickness" if choice.splice is Splice.SCARF else "set by hand",
+        )
+    )
+    stagger = ctx.chosen(
+        "splice_stagger", "one splice further than the other", choice.splice_stagger, "build.splice_stagger"
+    )
     wide = _stile_width(leaf)
     pieces = []
     for at, (name, x) in enumerate((("hinge", x0), ("latch", x1 - wide.value))):
@@ -345,24 +504,51 @@ def _longer(leaf: Leaf) -> None:
             note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
         )
     inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
-    between = f.add(derived("new_rail", "new rail between the pieces, shoulder to shoulder", inner.width, Unit.MM,
-                            leaf.fit.width, wide, formula="width − both stiles"))  # fmt: skip
+    between = f.add(
+        derived(
+            "new_rail",
+            "new rail between the pieces, shoulder to shoulder",
+            inner.width,
+            Unit.MM,
+            leaf.fit.width,
+            wide,
+            formula="width − both stiles",
+        )
+    )
     _new(leaf, f"{end} rail", Role.RAIL, inner, (between, added), upright=False, note="glued to the old rail, tongued")
 
 
 def _stile_width(leaf: Leaf) -> Figure:
     f = leaf.ctx.figures
-    return f["stile_left"] if "stile_left" in f else f.get("there_edge") or _there(
-        leaf, "there_edge", "edge that is spliced", min(leaf.choice.solid, leaf.fit.width.value / 4))  # fmt: skip
+    return (
+        f["stile_left"]
+        if "stile_left" in f
+        else f.get("there_edge")
+        or _there(leaf, "there_edge", "edge that is spliced", min(leaf.choice.solid, leaf.fit.width.value / 4))
+    )
 
 
-def _new(leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], *, upright: bool,
-         note: str) -> None:  # fmt: skip
+def _new(
+    leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], *, upright: bool, note: str
+) -> None:
     length, width = figures
     size = Size(length.value, width.value, leaf.choice.thickness)
     volume = rect.width * rect.height * size.thickness
-    leaf.parts.append(part(leaf.ctx, name, role, rect, (size, size), figures, species=leaf.wood.frame.key,
-                           upright=upright, depth=(0.0, size.thickness), volume=volume, note=note))  # fmt: skip
+    leaf.parts.append(
+        part(
+            leaf.ctx,
+            name,
+            role,
+            rect,
+            (size, size),
+            figures,
+            species=leaf.wood.frame.key,
+            upright=upright,
+            depth=(0.0, size.thickness),
+            volume=volume,
+            note=note,
+        )
+    )
 
 
 def _wider(leaf: Leaf) -> None:
@@ -370,8 +556,16 @@ def _wider(leaf: Leaf) -> None:
     if leaf.off_edge.value >= 0:
         return
     w, h = leaf.fit.width.value, leaf.fit.height.value
-    strip = leaf.ctx.figures.add(derived("strip_on", "strip on each long edge", -leaf.off_edge.value, Unit.MM,
-                                         leaf.off_edge, formula="half of what it lacks"))  # fmt: skip
+    strip = leaf.ctx.figures.add(
+        derived(
+            "strip_on",
+            "strip on each long edge",
+            -leaf.off_edge.value,
+            Unit.MM,
+            leaf.off_edge,
+            formula="half of what it lacks",
+        )
+    )
     for name, rect in (
         ("hinge strip", Rect(0.0, 0.0, strip.value, h)),
         ("latch strip", Rect(w - strip.value, 0, w, h)),
@@ -399,9 +593,18 @@ def _grooves(leaf: Leaf) -> None:
     xs = [w / 2]
     if choice.grooves > 1:
         number = leaf.ctx.figures.add(given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves"))
-        pitch = leaf.ctx.figures.add(derived(
-            "pitch", "from line to line", pitch_between(width=w, band=band.value, count=choice.grooves), Unit.MM,
-            leaf.fit.width, band, number, formula="(width − 2 × band) ÷ (lines − 1)"))  # fmt: skip
+        pitch = leaf.ctx.figures.add(
+            derived(
+                "pitch",
+                "from line to line",
+                pitch_between(width=w, band=band.value, count=choice.grooves),
+                Unit.MM,
+                leaf.fit.width,
+                band,
+                number,
+                formula="(width − 2 × band) ÷ (lines − 1)",
+            )
+        )
         xs = [band.value + at * pitch.value for at in range(choice.grooves)]
     for x in xs:
         leaf.marks.append(Mark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
@@ -413,8 +616,17 @@ def _recess(leaf: Leaf) -> None:
         return
     deep = leaf.ctx.chosen("recess_depth", "recess of the flush pull, depth", choice.recess_depth, "build.recess_depth")
     step = leaf.ctx.chosen("recess_step", "one pass takes", choice.recess_step, "build.recess_step")
-    leaf.ctx.figures.add(derived("recess_passes", "passes", passes(depth=deep.value, step=step.value), Unit.COUNT, deep,
-                                 step, formula="depth ÷ step, whole passes"))  # fmt: skip
+    leaf.ctx.figures.add(
+        derived(
+            "recess_passes",
+            "passes",
+            passes(depth=deep.value, step=step.value),
+            Unit.COUNT,
+            deep,
+            step,
+            formula="depth ÷ step, whole passes",
+        )
+    )
     w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
     ring = tuple(circle(w - 60.0, up, 22.0))
     leaf.marks.append(Mark(ring, "figure:recess_depth"))
@@ -454,7 +666,7 @@ def _dims(leaf: Leaf) -> tuple[Dim, ...]:
         band = f["band"].value
         pitch = f["pitch"].value
         second = band + pitch * ((leaf.choice.grooves - 1) // 2)
-        found += [Dim(second, second + pitch, "pitch", "", False), Dim(w - band, w, "band", "", False)]  # fmt: skip
+        found += [Dim(second, second + pitch, "pitch", "", False), Dim(w - band, w, "band", "", False)]
     if leaf.longer:
         low, high = (0.0, y0) if leaf.choice.at_foot else (y1, h)
         found.append(Dim(low, high, "added", "", True))

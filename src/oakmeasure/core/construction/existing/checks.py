@@ -28,8 +28,11 @@ EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measure
 RAIL_KEPT = 40.0  # of an end rail, for its tenons: common practice, no source
 FACE_KEPT = 1.0  # of a face under a V line or a recess: common practice, no source
 STRIP_LEAST = 4.0  # a thinner strip cannot be glued on and planed: common practice, no source
-LONGER = {Splice.STAGGERED: "longer: halved, staggered", Splice.SCARF: "longer: scarfed 1:8",
-          Splice.BLOCK: "longer: a block at one end"}  # fmt: skip
+LONGER = {
+    Splice.STAGGERED: "longer: halved, staggered",
+    Splice.SCARF: "longer: scarfed 1:8",
+    Splice.BLOCK: "longer: a block at one end",
+}
 Stop = Callable[[str, str, str, float, float, str], None]  # says a contradiction, and the most that would do
 WITH_FACES = (Inside.HOLLOW, Inside.BLOCKS, Inside.THICK)
 
@@ -64,21 +67,44 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
 
     if choice.inside in WITH_FACES:
         if 2 * choice.face > choice.thickness - 1:
-            stop("Its faces are thicker than the leaf", f"Twice {ctx.fmt(choice.face)} in {ctx.fmt(choice.thickness)}.",
-                 "face", (choice.thickness - 1) / 2, 2, "thickness")  # fmt: skip
+            stop(
+                "Its faces are thicker than the leaf",
+                f"Twice {ctx.fmt(choice.face)} in {ctx.fmt(choice.thickness)}.",
+                "face",
+                (choice.thickness - 1) / 2,
+                2,
+                "thickness",
+            )
         if 2 * choice.solid > choice.width:
-            stop("Its solid edges meet", f"Twice {ctx.fmt(choice.solid)} in {ctx.fmt(choice.width)}.", "solid",
-                 choice.width / 2, 0, "old_width")  # fmt: skip
+            stop(
+                "Its solid edges meet",
+                f"Twice {ctx.fmt(choice.solid)} in {ctx.fmt(choice.width)}.",
+                "solid",
+                choice.width / 2,
+                0,
+                "old_width",
+            )
         if 2 * choice.rail > choice.height:
-            stop("Its solid ends meet", f"Twice {ctx.fmt(choice.rail)} in {ctx.fmt(choice.height)}.", "rail",
-                 choice.height / 2, 0, "old_height")  # fmt: skip
+            stop(
+                "Its solid ends meet",
+                f"Twice {ctx.fmt(choice.rail)} in {ctx.fmt(choice.height)}.",
+                "rail",
+                choice.height / 2,
+                0,
+                "old_height",
+            )
     if choice.inside is Inside.PANELLED:
         _panelled(ctx, choice, stop)
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
-        ctx.say("edge-unmeasured", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: by how much?",
-                "That much must be planed off before anything is glued on.",
-                Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
-                figure="edge_by")  # fmt: skip
+        ctx.say(
+            "edge-unmeasured",
+            Level.LOOK,
+            Stage.LEAF,
+            f"Its edges are {choice.edge_shape}: by how much?",
+            "That much must be planed off before anything is glued on.",
+            Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
+            figure="edge_by",
+        )
     return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
 
 
@@ -89,29 +115,63 @@ def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
     if taken > room:
         stile, muntins = (room - (widest - 1) * choice.muntin) / 2, widest - 1
         muntin = (room - 2 * choice.stile) / muntins if muntins else 0.0
-        fewer = next((n for n in range(widest - 1, 0, -1)
-                      if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST), 1)  # fmt: skip
-        field, most, least = ("stile", stile, 30.0) if stile >= 30 else ("muntin", muntin, 20.0) if (
-            muntin >= 20) else ("panels", float(fewer), 1.0)  # fmt: skip
-        stop("Its stiles and muntins leave no panels",
-             f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.", field, most, least,
-             "old_width")  # fmt: skip
+        fewer = next(
+            (
+                n
+                for n in range(widest - 1, 0, -1)
+                if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST
+            ),
+            1,
+        )
+        field, most, least = (
+            ("stile", stile, 30.0)
+            if stile >= 30
+            else ("muntin", muntin, 20.0)
+            if (muntin >= 20)
+            else ("panels", float(fewer), 1.0)
+        )
+        stop(
+            "Its stiles and muntins leave no panels",
+            f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.",
+            field,
+            most,
+            least,
+            "old_width",
+        )
     if choice.tenon > choice.stile:
-        stop("Its tenons are longer than its stiles", f"{ctx.fmt(choice.tenon)} into {ctx.fmt(choice.stile)}.", "tenon",
-             choice.stile, 10, "tenon")  # fmt: skip
+        stop(
+            "Its tenons are longer than its stiles",
+            f"{ctx.fmt(choice.tenon)} into {ctx.fmt(choice.stile)}.",
+            "tenon",
+            choice.stile,
+            10,
+            "tenon",
+        )
     middle = choice.middle_rail
     rails = choice.top_rail + choice.bottom_rail + (middle or 0.0)
     if rails > choice.height - 2 * PANEL_LEAST:
-        stop("Its rails leave no panels", f"{ctx.fmt(rails)} of {ctx.fmt(choice.height)} are rails.", "bottom_rail",
-             choice.height - 2 * PANEL_LEAST - choice.top_rail - (middle or 0.0), 30, "old_height")  # fmt: skip
+        stop(
+            "Its rails leave no panels",
+            f"{ctx.fmt(rails)} of {ctx.fmt(choice.height)} are rails.",
+            "bottom_rail",
+            choice.height - 2 * PANEL_LEAST - choice.top_rail - (middle or 0.0),
+            30,
+            "old_height",
+        )
     elif middle is not None:
         low = choice.bottom_rail + PANEL_LEAST + middle / 2
         high = choice.height - choice.top_rail - PANEL_LEAST - middle / 2
         nearest = min(max(choice.middle_up, low), high)
         if abs(nearest - choice.middle_up) > 1e-6:
-            stop("Its middle rail lies over another rail",
-                 f"Its centre is entered {ctx.fmt(choice.middle_up)} up; it can stand from {ctx.fmt(low)} to "
-                 f"{ctx.fmt(high)}.", "middle_up", nearest, 100, "old_height")  # fmt: skip
+            stop(
+                "Its middle rail lies over another rail",
+                f"Its centre is entered {ctx.fmt(choice.middle_up)} up; it can stand from {ctx.fmt(low)} to "
+                f"{ctx.fmt(high)}.",
+                "middle_up",
+                nearest,
+                100,
+                "old_height",
+            )
 
 
 def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, reduction: Reduction | None) -> None:
@@ -146,20 +206,36 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         smallest = needed - may.value
         others = ways_of(choice, over, ctx.rules.joint_step.value)  # the chosen way is none of them
         takes = [Remedy(f"{by}".capitalize(), "build.by", by) for by in others]
-        short = f"{ctx.fmt(smallest)} more off each stile than its tenons bear." if smallest > 0 else (
-            f"{ctx.fmt(over)} is more than panels and stiles can lose.")  # fmt: skip
-        ctx.say("reduce-too-far", Level.STOP, Stage.LEAF, "It cannot lose so much this way",
-                f"{ctx.fmt(over)} too wide; {short}",
-                *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
-                rule="tenons stay whole", where="part:hinge stile", figure="stile_may_lose")  # fmt: skip
+        short = (
+            f"{ctx.fmt(smallest)} more off each stile than its tenons bear."
+            if smallest > 0
+            else (f"{ctx.fmt(over)} is more than panels and stiles can lose.")
+        )
+        ctx.say(
+            "reduce-too-far",
+            Level.STOP,
+            Stage.LEAF,
+            "It cannot lose so much this way",
+            f"{ctx.fmt(over)} too wide; {short}",
+            *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
+            rule="tenons stay whole",
+            where="part:hinge stile",
+            figure="stile_may_lose",
+        )
         return
     words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
     panels = f", panels {words}" if words else ""
-    ctx.say("reduced", Level.FINE, Stage.LEAF, f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
-            f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
-            + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
-            + (", and the frame comes apart." if reduction.is_apart else "; the frame stays together."),
-            where="part:hinge stile", figure="stile_off")  # fmt: skip
+    ctx.say(
+        "reduced",
+        Level.FINE,
+        Stage.LEAF,
+        f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
+        f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
+        + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
+        + (", and the frame comes apart." if reduction.is_apart else "; the frame stays together."),
+        where="part:hinge stile",
+        figure="stile_off",
+    )
 
 
 def most_off(choice: Existing) -> float:
@@ -178,14 +254,19 @@ def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         beyond = off > choice.solid
         most = max(choice.solid - EDGE_KEPT, 0.0)
         more = off - most
-        ctx.say("edge-gone", Level.STOP if beyond else Level.LOOK, Stage.LEAF,
-                "The trim goes beyond the solid edge" if beyond else "Little solid edge is left",
-                f"{ctx.fmt(off)} off each edge; {ctx.fmt(choice.solid)} is solid"
-                + (", and hollow wood would show." if beyond else f", {ctx.fmt(left)} is left."),
-                Remedy(f"At most {ctx.fmt(most)} off each edge: line the opening {ctx.fmt(2 * more)} narrower"),
-                Remedy(f"Or glue a filler of {ctx.fmt(more)} or more into each edge first"),
-                rule=f"{ctx.fmt(EDGE_KEPT)} stays for hinges and lock", where="part:hinge edge",
-                figure="solid_left")  # fmt: skip
+        ctx.say(
+            "edge-gone",
+            Level.STOP if beyond else Level.LOOK,
+            Stage.LEAF,
+            "The trim goes beyond the solid edge" if beyond else "Little solid edge is left",
+            f"{ctx.fmt(off)} off each edge; {ctx.fmt(choice.solid)} is solid"
+            + (", and hollow wood would show." if beyond else f", {ctx.fmt(left)} is left."),
+            Remedy(f"At most {ctx.fmt(most)} off each edge: line the opening {ctx.fmt(2 * more)} narrower"),
+            Remedy(f"Or glue a filler of {ctx.fmt(more)} or more into each edge first"),
+            rule=f"{ctx.fmt(EDGE_KEPT)} stays for hinges and lock",
+            where="part:hinge edge",
+            figure="solid_left",
+        )
 
 
 def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
@@ -193,33 +274,60 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         return
     on, shaped = -off_edge.value, ctx.figures["edge_by"].value
     if shaped:
-        ctx.say("edge-shape", Level.LOOK, Stage.LEAF, f"Its edges are {choice.edge_shape}: plane them square first",
-                f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
-                f"{ctx.fmt(on + shaped)}.", Remedy(f"Strips of {ctx.fmt(on + shaped)}"), figure="edge_by")  # fmt: skip
+        ctx.say(
+            "edge-shape",
+            Level.LOOK,
+            Stage.LEAF,
+            f"Its edges are {choice.edge_shape}: plane them square first",
+            f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
+            f"{ctx.fmt(on + shaped)}.",
+            Remedy(f"Strips of {ctx.fmt(on + shaped)}"),
+            figure="edge_by",
+        )
     if on + shaped < STRIP_LEAST:
-        ctx.say("strip-thin", Level.LOOK, Stage.LEAF, "The strips are too thin to glue on and plane",
-                f"{ctx.fmt(on + shaped)} on each edge.",
-                Remedy(f"Plane {ctx.fmt(STRIP_LEAST - on - shaped)} off each edge first"),
-                rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice", where="part:hinge strip",
-                figure="strip_on")  # fmt: skip
+        ctx.say(
+            "strip-thin",
+            Level.LOOK,
+            Stage.LEAF,
+            "The strips are too thin to glue on and plane",
+            f"{ctx.fmt(on + shaped)} on each edge.",
+            Remedy(f"Plane {ctx.fmt(STRIP_LEAST - on - shaped)} off each edge first"),
+            rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
+            where="part:hinge strip",
+            figure="strip_on",
+        )
 
 
 def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
     off = off_height.value
     if off > HAIR:
         if choice.inside in WITH_FACES and off > choice.rail:
-            ctx.say("end-gone", Level.STOP, Stage.LEAF, "The trim goes beyond its solid end",
-                    f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
-                    Remedy(f"{ctx.fmt(off / 2)} off each end" if off / 2 <= choice.rail
-                           else f"At most {ctx.fmt(2 * choice.rail)} in all, half at each end; or glue a block in"),
-                    figure="off_height")  # fmt: skip
+            ctx.say(
+                "end-gone",
+                Level.STOP,
+                Stage.LEAF,
+                "The trim goes beyond its solid end",
+                f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
+                Remedy(
+                    f"{ctx.fmt(off / 2)} off each end"
+                    if off / 2 <= choice.rail
+                    else f"At most {ctx.fmt(2 * choice.rail)} in all, half at each end; or glue a block in"
+                ),
+                figure="off_height",
+            )
         if choice.inside is Inside.PANELLED:
             left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
             if left < RAIL_KEPT:
-                ctx.say("rails-gone", Level.STOP, Stage.LEAF, "The end rails are cut too far down",
-                        f"{ctx.fmt(left)} of one is left.",
-                        Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
-                        rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice", figure="top_rail")  # fmt: skip
+                ctx.say(
+                    "rails-gone",
+                    Level.STOP,
+                    Stage.LEAF,
+                    "The end rails are cut too far down",
+                    f"{ctx.fmt(left)} of one is left.",
+                    Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
+                    rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice",
+                    figure="top_rail",
+                )
         return
     if off < -HAIR:
         _longer(ctx, choice, -off)
@@ -228,38 +336,74 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
 def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     if choice.splice is Splice.BLOCK:
         if ctx.leaf.hanging.has_butts:
-            ctx.say("block-loaded", Level.LOOK, Stage.LEAF, "A block bears no hinge",
-                    f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
-                    Remedy("Staggered splices", "build.splice", Splice.STAGGERED),
-                    rule="for ends without load: common practice", figure="added")  # fmt: skip
+            ctx.say(
+                "block-loaded",
+                Level.LOOK,
+                Stage.LEAF,
+                "A block bears no hinge",
+                f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
+                Remedy("Staggered splices", "build.splice", Splice.STAGGERED),
+                rule="for ends without load: common practice",
+                figure="added",
+            )
         return
     lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
     if grow < lap - HAIR and choice.splice is Splice.STAGGERED:
         smaller = grow >= HALVED_LEAST
-        ctx.say("splice-short", Level.STOP, Stage.LEAF, "The extension is shorter than its splice",
-                f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",
-                Remedy(f"Halved over {ctx.fmt(grow)}", "build.splice_lap", grow) if smaller
-                else Remedy(f"Cut {ctx.fmt(HALVED_LEAST - grow)} off the old end first, then halve over "
-                            f"{ctx.fmt(HALVED_LEAST)}"),
-                *([] if ctx.leaf.hanging.has_butts else [Remedy("Or a block on loose tenons", "build.splice",
-                                                                Splice.BLOCK)]), figure="splice_lap")  # fmt: skip
+        ctx.say(
+            "splice-short",
+            Level.STOP,
+            Stage.LEAF,
+            "The extension is shorter than its splice",
+            f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",
+            Remedy(f"Halved over {ctx.fmt(grow)}", "build.splice_lap", grow)
+            if smaller
+            else Remedy(
+                f"Cut {ctx.fmt(HALVED_LEAST - grow)} off the old end first, then halve over {ctx.fmt(HALVED_LEAST)}"
+            ),
+            *(
+                []
+                if ctx.leaf.hanging.has_butts
+                else [Remedy("Or a block on loose tenons", "build.splice", Splice.BLOCK)]
+            ),
+            figure="splice_lap",
+        )
     elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
-        ctx.say("splice-lap", Level.LOOK, Stage.LEAF, "The splice is short", f"Halved over {ctx.fmt(lap)}.",
-                Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
-                rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice", figure="splice_lap")  # fmt: skip
+        ctx.say(
+            "splice-lap",
+            Level.LOOK,
+            Stage.LEAF,
+            "The splice is short",
+            f"Halved over {ctx.fmt(lap)}.",
+            Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
+            rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice",
+            figure="splice_lap",
+        )
     if choice.splice_stagger < STAGGER_LEAST:
-        ctx.say("splice-beside", Level.LOOK, Stage.LEAF, "The splices lie beside one another",
-                f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
-                Remedy(f"Staggered by {ctx.fmt(STAGGER_LEAST + 5)}", "build.splice_stagger", STAGGER_LEAST + 5),
-                rule=f"{ctx.fmt(STAGGER_LEAST)} and more: common practice", figure="splice_stagger")  # fmt: skip
+        ctx.say(
+            "splice-beside",
+            Level.LOOK,
+            Stage.LEAF,
+            "The splices lie beside one another",
+            f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
+            Remedy(f"Staggered by {ctx.fmt(STAGGER_LEAST + 5)}", "build.splice_stagger", STAGGER_LEAST + 5),
+            rule=f"{ctx.fmt(STAGGER_LEAST)} and more: common practice",
+            figure="splice_stagger",
+        )
     if ctx.leaf.hanging.has_butts and choice.splice is not Splice.SCARF:
         end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
         reach = grow + lap + choice.splice_stagger
         if reach > end.value:
-            ctx.say("splice-hinge", Level.LOOK, Stage.LEAF, "A hinge stands on the splice",
-                    f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
-                    Remedy("A long scarf, 1 in 8", "build.splice", Splice.SCARF),
-                    rule="a stile that carries a hinge is scarfed: common practice", figure="splice_lap")  # fmt: skip
+            ctx.say(
+                "splice-hinge",
+                Level.LOOK,
+                Stage.LEAF,
+                "A hinge stands on the splice",
+                f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
+                Remedy("A long scarf, 1 in 8", "build.splice", Splice.SCARF),
+                rule="a stile that carries a hinge is scarfed: common practice",
+                figure="splice_lap",
+            )
 
 
 def _cuts(ctx: Context, choice: Existing) -> None:
@@ -267,23 +411,46 @@ def _cuts(ctx: Context, choice: Existing) -> None:
     faces = choice.inside in WITH_FACES
     deepest = choice.face - FACE_KEPT if faces else choice.thickness / 4
     if choice.grooves and choice.groove_depth > deepest:
-        ctx.say("groove-deep", Level.STOP if faces and choice.groove_depth >= choice.face else Level.LOOK, Stage.LEAF,
-                "The V lines cut through the face" if faces else "The V lines cut the leaf thin",
-                f"{ctx.fmt(choice.groove_depth)} deep in {ctx.fmt(choice.face if faces else choice.thickness)}.",
-                Remedy(f"{ctx.fmt(deepest)} deep", "build.groove_depth", deepest) if deepest >= 0.5
-                else Remedy("Lines painted or scribed, not cut"), figure="band")  # fmt: skip
+        ctx.say(
+            "groove-deep",
+            Level.STOP if faces and choice.groove_depth >= choice.face else Level.LOOK,
+            Stage.LEAF,
+            "The V lines cut through the face" if faces else "The V lines cut the leaf thin",
+            f"{ctx.fmt(choice.groove_depth)} deep in {ctx.fmt(choice.face if faces else choice.thickness)}.",
+            Remedy(f"{ctx.fmt(deepest)} deep", "build.groove_depth", deepest)
+            if deepest >= 0.5
+            else Remedy("Lines painted or scribed, not cut"),
+            figure="band",
+        )
     if "pitch" in ctx.figures and ctx.figures["pitch"].value < 5:
         band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
-        ctx.say("band-wide", Level.STOP, Stage.LEAF, "The bands leave no room for the lines",
-                f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
-                Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band), figure="pitch")  # fmt: skip
-    if choice.recess_depth is not None and choice.inside in (Inside.HOLLOW, Inside.BLOCKS) and (
-        choice.recess_depth > choice.face - FACE_KEPT):  # fmt: skip
+        ctx.say(
+            "band-wide",
+            Level.STOP,
+            Stage.LEAF,
+            "The bands leave no room for the lines",
+            f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
+            Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band),
+            figure="pitch",
+        )
+    if (
+        choice.recess_depth is not None
+        and choice.inside in (Inside.HOLLOW, Inside.BLOCKS)
+        and (choice.recess_depth > choice.face - FACE_KEPT)
+    ):
         most = choice.face - FACE_KEPT
-        ctx.say("recess-deep", Level.LOOK if choice.inside is Inside.BLOCKS else Level.STOP, Stage.LEAF,
-                "The recess breaks into the leaf's inside",
-                f"{ctx.fmt(choice.recess_depth)} deep in a face of {ctx.fmt(choice.face)}.",
-                Remedy("Only where its block is: knock, and drill a small hole first")
-                if choice.inside is Inside.BLOCKS else
-                (Remedy(f"A pull {ctx.fmt(most)} deep", "build.recess_depth", most) if most >= 1
-                 else Remedy("A pull on the face")), figure="recess_depth")  # fmt: skip
+        ctx.say(
+            "recess-deep",
+            Level.LOOK if choice.inside is Inside.BLOCKS else Level.STOP,
+            Stage.LEAF,
+            "The recess breaks into the leaf's inside",
+            f"{ctx.fmt(choice.recess_depth)} deep in a face of {ctx.fmt(choice.face)}.",
+            Remedy("Only where its block is: knock, and drill a small hole first")
+            if choice.inside is Inside.BLOCKS
+            else (
+                Remedy(f"A pull {ctx.fmt(most)} deep", "build.recess_depth", most)
+                if most >= 1
+                else Remedy("A pull on the face")
+            ),
+            figure="recess_depth",
+        )

@@ -82,8 +82,11 @@ def reduce(
 
     most = {ReduceBy.SHARED: may, ReduceBy.STILES: may, ReduceBy.PANELS: min(_SLACK * step, may)}[by]
     count = 1 + sum(rows)
-    upper = [most] + [0.0 if by is ReduceBy.STILES else max(0.0, (sight - PANEL_LEAST) // step)
-                      for n, sight in zip(rows, sights, strict=True) for _ in range(n)]  # fmt: skip
+    upper = [most] + [
+        0.0 if by is ReduceBy.STILES else max(0.0, (sight - PANEL_LEAST) // step)
+        for n, sight in zip(rows, sights, strict=True)
+        for _ in range(n)
+    ]
     lines: list[list[float]] = []
     low: list[float] = []
     high: list[float] = []
@@ -111,8 +114,12 @@ def reduce(
     weights = [-1000.0 if by is ReduceBy.SHARED else 1000.0]
     for n in rows:
         weights += [1e-3 * min(at, n - 1 - at) for at in range(n)]
-    found = milp(weights, constraints=LinearConstraint(lines, low, high), bounds=Bounds([0.0] * count, upper),
-                 integrality=[0] + [1] * (count - 1))  # fmt: skip
+    found = milp(
+        weights,
+        constraints=LinearConstraint(lines, low, high),
+        bounds=Bounds([0.0] * count, upper),
+        integrality=[0] + [1] * (count - 1),
+    )
     if not found.success:
         return None
     values = [step * round(each) for each in found.x[1:]]
@@ -134,8 +141,15 @@ def to_tenths(total: float) -> float:
 
 def ways_of(choice: Existing, total: float, step: float) -> dict[ReduceBy, Reduction]:
     """Return every way to make a panelled leaf narrower by `total`, mm. step: that joints are set out by."""
-    return ways(total=total, rows=rows_of(choice), sights=sights_of(choice), stile=choice.stile, tenon=choice.tenon,
-                through=choice.through, step=step)  # fmt: skip
+    return ways(
+        total=total,
+        rows=rows_of(choice),
+        sights=sights_of(choice),
+        stile=choice.stile,
+        tenon=choice.tenon,
+        through=choice.through,
+        step=step,
+    )
 
 
 def panel_words(panels: Iterable[Sequence[float]], show: Show) -> str:

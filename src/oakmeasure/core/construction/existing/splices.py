@@ -26,9 +26,7 @@ def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:
     return SCARF_SLOPE * thickness if splice is Splice.SCARF else lap
 
 
-def spliced_stile(
-    x: float, width: float, y0: float, y1: float, more: float, *, at_foot: bool
-) -> Rect:  # fmt: skip
+def spliced_stile(x: float, width: float, y0: float, y1: float, more: float, *, at_foot: bool) -> Rect:
     """Return what is seen of a new piece: what is added; its halving lies behind the old wood."""
     return Rect(x, y0, x + width, y1 + more) if at_foot else Rect(x, y0 - more, x + width, y1)
 

@@ -16,27 +16,54 @@ def existing(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
     """Add the operations on an old or a bought leaf, from what is read of it to its new size."""
     old = tuple(p.name for p in m.build.parts if p.is_old)
     panelled = choice.inside is Inside.PANELLED
-    read = m.add("read:leaf", "Read the leaf: size, edges, what is inside", Trade.MEASURE, parts=old,
-                 needs=("measure:opening",), early=True, bucket=Bucket.OLD, share=0.6, cautions=("lead",),
-                 settings=m.set_to(wide="old_width", high="old_height", solid_edge="solid"), hold=Hold(Up.OPENING),
-                 check=Check("knocked over, weighed, a look into the edges; twist by winding sticks"),
-                 why="what may be taken off hangs on what is behind the edge",
-                 later="a saw that opens a hollow")  # fmt: skip
-    m.whole = m.add("strip:leaf", "Take hinges and lock off, pull nails, clean it", Trade.FIT, needs=(read,),
-                    bucket=Bucket.OLD, cautions=m.cautions("lead", "nails", "heavy"), hold=Hold(Up.OPENING),
-                    check=Check("old screws kept with their hinge"))  # fmt: skip
+    read = m.add(
+        "read:leaf",
+        "Read the leaf: size, edges, what is inside",
+        Trade.MEASURE,
+        parts=old,
+        needs=("measure:opening",),
+        early=True,
+        bucket=Bucket.OLD,
+        share=0.6,
+        cautions=("lead",),
+        settings=m.set_to(wide="old_width", high="old_height", solid_edge="solid"),
+        hold=Hold(Up.OPENING),
+        check=Check("knocked over, weighed, a look into the edges; twist by winding sticks"),
+        why="what may be taken off hangs on what is behind the edge",
+        later="a saw that opens a hollow",
+    )
+    m.whole = m.add(
+        "strip:leaf",
+        "Take hinges and lock off, pull nails, clean it",
+        Trade.FIT,
+        needs=(read,),
+        bucket=Bucket.OLD,
+        cautions=m.cautions("lead", "nails", "heavy"),
+        hold=Hold(Up.OPENING),
+        check=Check("old screws kept with their hinge"),
+    )
     apart = any(each.name == "the frame again" for each in m.build.glue_ups)
     if m.has("work_reduce") or m.has("old_over"):
         _narrower(m, choice, old, panelled, apart, glue)
     if any(not p.is_old and not p.at_hand for p in m.build.parts):
         _longer(m, choice, glue)
     if choice.grooves:
-        m.whole = m.add("groove:face", "Rout the V lines, the middle one first", Trade.ROUT, needs=(m.whole,),
-                        bucket=Bucket.EXTEND if m.has("work_extend") else Bucket.OLD, hold=Hold(Up.OPENING),
-                        settings=(*m.set_to(pitch="pitch", band="band"), Setting("deep", choice.groove_depth),
-                                  many(choice.grooves, "lines")),
-                        practice="one line in an off-cut of the same face", cautions=("router", "dust"),
-                        check=Check("pitch over all lines, error", 0.5))  # fmt: skip
+        m.whole = m.add(
+            "groove:face",
+            "Rout the V lines, the middle one first",
+            Trade.ROUT,
+            needs=(m.whole,),
+            bucket=Bucket.EXTEND if m.has("work_extend") else Bucket.OLD,
+            hold=Hold(Up.OPENING),
+            settings=(
+                *m.set_to(pitch="pitch", band="band"),
+                Setting("deep", choice.groove_depth),
+                many(choice.grooves, "lines"),
+            ),
+            practice="one line in an off-cut of the same face",
+            cautions=("router", "dust"),
+            check=Check("pitch over all lines, error", 0.5),
+        )
 
 
 def _narrower(
@@ -121,10 +148,28 @@ def _longer(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         practice="one splice in off-cuts",
         check=Check("both stiles from one line across"),
     )
-    m.add("fit:splice", "Fit the new end dry", Trade.FIT, parts=new, needs=("cut:splice",), bucket=bucket, share=0.8,
-          hold=Hold(Up.OPENING), check=Check("faces flush, no light", 0.2), how="grain and colour matched; ends fall "
-          "outwards where water stands")  # fmt: skip
+    m.add(
+        "fit:splice",
+        "Fit the new end dry",
+        Trade.FIT,
+        parts=new,
+        needs=("cut:splice",),
+        bucket=bucket,
+        share=0.8,
+        hold=Hold(Up.OPENING),
+        check=Check("faces flush, no light", 0.2),
+        how="grain and colour matched; ends fall outwards where water stands",
+    )
     m.whole = "fit:splice"
     glue_up(m, glue, "end", "fit:splice")
-    m.whole = m.add("flush:splice", "Plane the new end flush", Trade.PLANE, parts=new, needs=(m.whole,), bucket=bucket,
-                    share=0.4, hold=Hold(Up.OPENING), check=Check("no step by straightedge", 0.1))  # fmt: skip
+    m.whole = m.add(
+        "flush:splice",
+        "Plane the new end flush",
+        Trade.PLANE,
+        parts=new,
+        needs=(m.whole,),
+        bucket=bucket,
+        share=0.4,
+        hold=Hold(Up.OPENING),
+        check=Check("no step by straightedge", 0.1),
+    )

@@ -149,11 +149,24 @@ def _reach(ctx: Context, choice: Framed, stile: Figure, sticking: Figure) -> Fig
         ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
         ctx.rule("joint_step", "joints are set out to"),
     )
-    word = {TenonKind.LOOSE: "loose tenon, into the stile", TenonKind.DOWELS: "dowel, into the stile",
-            TenonKind.POCKET: "pocket screw, into the stile"}  # fmt: skip
+    word = {
+        TenonKind.LOOSE: "loose tenon, into the stile",
+        TenonKind.DOWELS: "dowel, into the stile",
+        TenonKind.POCKET: "pocket screw, into the stile",
+    }
     value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
-    return add(derived("tenon", word.get(choice.tenon, "tenon, blind"), value, Unit.MM, stile, share, step,
-                       formula="its share of the stile, to the full step below"))  # fmt: skip
+    return add(
+        derived(
+            "tenon",
+            word.get(choice.tenon, "tenon, blind"),
+            value,
+            Unit.MM,
+            stile,
+            share,
+            step,
+            formula="its share of the stile, to the full step below",
+        )
+    )
 
 
 def _arch(frame: _Frame) -> None:
@@ -168,8 +181,18 @@ def _arch(frame: _Frame) -> None:
     except InputError:
         checks.say_arch(ctx, frame.shoulder, rise)
         return
-    ctx.figures.add(derived("arch_radius", "radius of the top rail's arch", radius, Unit.MM, frame.shoulder, rise,
-                            formula="(span² ÷ 4 + rise²) ÷ (2 × rise)", source="intersecting chords"))  # fmt: skip
+    ctx.figures.add(
+        derived(
+            "arch_radius",
+            "radius of the top rail's arch",
+            radius,
+            Unit.MM,
+            frame.shoulder,
+            rise,
+            formula="(span² ÷ 4 + rise²) ÷ (2 × rise)",
+            source="intersecting chords",
+        )
+    )
     frame.arch = arch_points(x0=top.x0, x1=top.x1, springing=top.y0 - rise.value, rise=rise.value)
 
 
@@ -195,9 +218,10 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     finished = Size(frame.rail_length.value, wide, frame.thickness.value)
     planed = Size(finished.length + 2 * past, wide + trim, finished.thickness)
     groove = sum(
-        sum(column.x1 - column.x0 for column in row.columns) for row in frame.layout.rows
+        sum(column.x1 - column.x0 for column in row.columns)
+        for row in frame.layout.rows
         if name in (row.below, row.above) and row.infill is not Infill.GLASS
-    )  # fmt: skip
+    )
     volume = (
         rect.width * rect.height * finished.thickness
         + (sum(each.volume for each in mine) if frame.choice.tenon.is_whole else 0.0)
@@ -256,9 +280,21 @@ def _stiles(frame: _Frame) -> None:
         mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
         frame.parts.append(
-            Part(name, Role.STILE, rect, rect, True, frame.wood.frame.key, finished, planed, sawn, fit.height,
-                 frame.stile, h * s * finished.thickness - mortises - groove)
-        )  # fmt: skip
+            Part(
+                name,
+                Role.STILE,
+                rect,
+                rect,
+                True,
+                frame.wood.frame.key,
+                finished,
+                planed,
+                sawn,
+                fit.height,
+                frame.stile,
+                h * s * finished.thickness - mortises - groove,
+            )
+        )
 
 
 def _muntins(frame: _Frame, row: Fields) -> None:
@@ -276,9 +312,7 @@ def _muntins(frame: _Frame, row: Fields) -> None:
         _muntin(frame, row, name, left.x1, muntin, stub, length)
 
 
-def _muntin(
-    frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stub: Figure, length: Figure
-) -> None:  # fmt: skip
+def _muntin(frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stub: Figure, length: Figure) -> None:
     rect = Rect(x, row.y0, x + muntin.value, row.y1)
     inset = min(frame.groove.value, muntin.value / 2 - 1)
     x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
@@ -288,8 +322,11 @@ def _muntin(
     )
     frame.tenons += ends
     finished = Size(length.value, muntin.value, frame.thickness.value)
-    groove = 0.0 if row.infill is Infill.GLASS else 2 * (row.y1 - row.y0) * frame.groove.value * (
-        frame.choice.panel_thickness)  # fmt: skip
+    groove = (
+        0.0
+        if row.infill is Infill.GLASS
+        else 2 * (row.y1 - row.y0) * frame.groove.value * (frame.choice.panel_thickness)
+    )
     volume = rect.width * rect.height * finished.thickness + sum(each.volume for each in ends) - groove
     for at, part in enumerate(frame.parts):  # the rails lose what the muntin's mortises take
         taken = sum(each.volume for each in ends if each.into == part.name)
@@ -297,14 +334,32 @@ def _muntin(
             frame.parts[at] = replace(part, volume=part.volume - taken)
     outline = Rect(rect.x0, row.y0 - stub.value, rect.x1, row.y1 + stub.value)
     frame.parts.append(
-        Part(name, Role.MUNTIN, rect, outline, True, frame.wood.frame.key, finished, finished,
-             rough(frame.ctx, finished), length, muntin, volume)
-    )  # fmt: skip
+        Part(
+            name,
+            Role.MUNTIN,
+            rect,
+            outline,
+            True,
+            frame.wood.frame.key,
+            finished,
+            finished,
+            rough(frame.ctx, finished),
+            length,
+            muntin,
+            volume,
+        )
+    )
 
 
 def inputs(ctx: Context) -> None:
     """Add what other stages need before the leaf is built: its thickness."""
     ctx.figures.add(
-        given("thickness", "leaf thickness", ctx.leaf.build.thickness, edit="build.thickness",
-              source="set by hand for this leaf", choice=True)
-    )  # fmt: skip
+        given(
+            "thickness",
+            "leaf thickness",
+            ctx.leaf.build.thickness,
+            edit="build.thickness",
+            source="set by hand for this leaf",
+            choice=True,
+        )
+    )

@@ -18,10 +18,14 @@ ROUNDING = 1e-6  # mm
 PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
 SHORT_TENON = 35.0  # into a door's stile: common practice, no source
 JOINT_WORDS = {
-    TenonKind.BLIND: "blind tenons", TenonKind.THROUGH: "through tenons, wedged", TenonKind.LOOSE: "loose tenons",
-    TenonKind.DOWELS: "dowels", TenonKind.BRIDLE: "bridles", TenonKind.POCKET: "pocket screws",
+    TenonKind.BLIND: "blind tenons",
+    TenonKind.THROUGH: "through tenons, wedged",
+    TenonKind.LOOSE: "loose tenons",
+    TenonKind.DOWELS: "dowels",
+    TenonKind.BRIDLE: "bridles",
+    TenonKind.POCKET: "pocket screws",
     TenonKind.HALF_LAP: "half laps",
-}  # fmt: skip
+}
 BEHIND_SPINDLE = 15.0  # of wood: common practice, no source
 LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
 BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
@@ -205,22 +209,43 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
     }
     weak = choice.tenon in (TenonKind.POCKET, TenonKind.HALF_LAP) and choice.thickness >= 30
     if weak:
-        ctx.say("joint-weak", Level.LOOK, Stage.LEAF, f"{str(choice.tenon).capitalize()} are for light frames",
-                f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
-                Remedy("Blind tenons", "build.tenon", TenonKind.BLIND), rule="common practice",
-                figure="tenon")  # fmt: skip
+        ctx.say(
+            "joint-weak",
+            Level.LOOK,
+            Stage.LEAF,
+            f"{str(choice.tenon).capitalize()} are for light frames",
+            f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
+            Remedy("Blind tenons", "build.tenon", TenonKind.BLIND),
+            rule="common practice",
+            figure="tenon",
+        )
     else:
-        ctx.say("joints", Level.FINE, Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon],
-                figure="tenon")  # fmt: skip
-    if choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS) and tenon.value < SHORT_TENON and (
-        choice.thickness >= 30):  # fmt: skip
+        ctx.say(
+            "joints",
+            Level.FINE,
+            Stage.LEAF,
+            f"Rails on {JOINT_WORDS[choice.tenon]}",
+            words[choice.tenon],
+            figure="tenon",
+        )
+    if (
+        choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS)
+        and tenon.value < SHORT_TENON
+        and (choice.thickness >= 30)
+    ):
         wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
-        ctx.say("tenon-short", Level.LOOK, Stage.LEAF, "A short tenon for a door",
-                f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
-                Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
-                Remedy("Or through and wedged", "build.tenon", TenonKind.THROUGH),
-                rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice", where="part:hinge stile",
-                figure="tenon")  # fmt: skip
+        ctx.say(
+            "tenon-short",
+            Level.LOOK,
+            Stage.LEAF,
+            "A short tenon for a door",
+            f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
+            Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
+            Remedy("Or through and wedged", "build.tenon", TenonKind.THROUGH),
+            rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice",
+            where="part:hinge stile",
+            figure="tenon",
+        )
 
 
 def judge_panels(
@@ -293,9 +318,13 @@ def judge_panels(
 
 
 def _deeper_groove(
-    ctx: Context, choice: Framed, hold: Figure, least: Figure, moves: tuple[Figure, Figure, Figure, Figure],
+    ctx: Context,
+    choice: Framed,
+    hold: Figure,
+    least: Figure,
+    moves: tuple[Figure, Figure, Figure, Figure],
     groove: Figure,
-) -> Remedy:  # fmt: skip
+) -> Remedy:
     """Return the least groove, to the full step above, that holds the panel.
 
     A deeper groove makes the panel wider, which then moves more; that is allowed for.
@@ -313,9 +342,16 @@ def _deeper_groove(
 def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
     """Say that no segment has such a rise."""
     most = max(span.value / 2, 5.0)
-    ctx.say("arch", Level.STOP, Stage.LEAF, "No arch rises so high over its span",
-            f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
-            Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most), where="part:top rail", figure="arch")  # fmt: skip
+    ctx.say(
+        "arch",
+        Level.STOP,
+        Stage.LEAF,
+        "No arch rises so high over its span",
+        f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
+        Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most),
+        where="part:top rail",
+        figure="arch",
+    )
 
 
 def say_glass(ctx: Context, pane: Part) -> None:
@@ -340,48 +376,81 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     if lock is None:
         return
     add = ctx.figures.add
-    deep = add(given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth",
-                     choice=True))  # fmt: skip
-    tall = add(given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height",
-                     choice=True))  # fmt: skip
+    deep = add(
+        given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
+    )
+    tall = add(
+        given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height", choice=True)
+    )
     back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
-    thick = add(given("lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness",
-                      choice=True))  # fmt: skip
+    thick = add(
+        given(
+            "lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness", choice=True
+        )
+    )
     cheek = (choice.thickness - thick.value) / 2
     if cheek < LOCK_CHEEK:
         thicker = thick.value + 2 * LOCK_CHEEK
-        ctx.say("lock-thin", Level.STOP if cheek < 3 else Level.LOOK, Stage.LEAF, "The leaf is thin for its lock",
-                f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
-                Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
-                rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice", where="part:latch stile",
-                figure="lock_thick")  # fmt: skip
+        ctx.say(
+            "lock-thin",
+            Level.STOP if cheek < 3 else Level.LOOK,
+            Stage.LEAF,
+            "The leaf is thin for its lock",
+            f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
+            Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
+            rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice",
+            where="part:latch stile",
+            figure="lock_thick",
+        )
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value
     low, high = centre - tall.value / 2, centre + tall.value / 2
     rail = [each for each in tenons if each.into == "latch stile" and not each.is_haunch]
-    met = [each for each in rail if each.rect.y0 < high and low < each.rect.y1
-           and each.rect.x1 > fit.width.value - deep.value]  # fmt: skip
+    met = [
+        each
+        for each in rail
+        if each.rect.y0 < high and low < each.rect.y1 and each.rect.x1 > fit.width.value - deep.value
+    ]
     if back.value > choice.stile - BEHIND_SPINDLE:
-        ctx.say("lock-backset", Level.STOP, Stage.LEAF, "The stile does not hold the backset",
-                f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
-                Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
-                rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice", where="part:latch stile",
-                figure="lock_backset")  # fmt: skip
+        ctx.say(
+            "lock-backset",
+            Level.STOP,
+            Stage.LEAF,
+            "The stile does not hold the backset",
+            f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
+            Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
+            rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice",
+            where="part:latch stile",
+            figure="lock_backset",
+        )
     elif wood < 8 and not met:
-        ctx.say("lock-case", Level.LOOK, Stage.LEAF, "The lock case comes through the stile",
-                f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
-                Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
-                if deep.value + 8 <= 400 else Remedy("A shallower lock"),
-                where="part:latch stile", figure="lock_case")  # fmt: skip
+        ctx.say(
+            "lock-case",
+            Level.LOOK,
+            Stage.LEAF,
+            "The lock case comes through the stile",
+            f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
+            Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
+            if deep.value + 8 <= 400
+            else Remedy("A shallower lock"),
+            where="part:latch stile",
+            figure="lock_case",
+        )
     if met:
         first = met[0]
-        ctx.say("lock-tenon", Level.STOP, Stage.LEAF, "The lock case cuts a tenon",
-                f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
-                f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
-                Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
-                *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
-                rule="a lock between divided tenons: common practice", where=f"part:{first.member}",
-                figure="lock_case")  # fmt: skip
+        ctx.say(
+            "lock-tenon",
+            Level.STOP,
+            Stage.LEAF,
+            "The lock case cuts a tenon",
+            f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
+            f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
+            Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
+            *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
+            rule="a lock between divided tenons: common practice",
+            where=f"part:{first.member}",
+            figure="lock_case",
+        )
     elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
         ctx.say(
             "lock",

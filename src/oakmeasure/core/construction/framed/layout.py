@@ -124,8 +124,9 @@ def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: 
         if key not in known:
             known[key] = _columns(ctx, choice, row, key, x0, x1, shoulder)
         if high > low:
-            fields.append(Fields(name, low, high, heights[at], known[key], row.infill, rails[at].name,
-                                 rails[at + 1].name))  # fmt: skip
+            fields.append(
+                Fields(name, low, high, heights[at], known[key], row.infill, rails[at].name, rails[at + 1].name)
+            )
     return Layout(tuple(rails), tuple(fields))
 
 
@@ -135,8 +136,12 @@ def _rail_widths(ctx: Context, choice: Framed, between: tuple[str, ...]) -> dict
         slug = name.replace(" ", "_")
         field = slug if name in ("top rail", "bottom rail", "middle rail") else "other_rail"
         value = getattr(choice, field)
-        widths[name] = ctx.chosen(slug, name, choice.other_rail if value is None else value,
-                                  f"build.{field if value is not None else 'other_rail'}")  # fmt: skip
+        widths[name] = ctx.chosen(
+            slug,
+            name,
+            choice.other_rail if value is None else value,
+            f"build.{field if value is not None else 'other_rail'}",
+        )
     return widths
 
 
@@ -153,9 +158,10 @@ def _heights(
     else:
         height = ctx.chosen("lock_height", "lock above the floor", choice.lock_height, "build.lock_height")
         centre = ctx.figures.add(
-            total("middle_rail_centre", "middle rail's centre, up the leaf", plus(height),
-                  minus(ctx.figures["gap_floor"]))
-        )  # fmt: skip
+            total(
+                "middle_rail_centre", "middle rail's centre, up the leaf", plus(height), minus(ctx.figures["gap_floor"])
+            )
+        )
         half = widths["middle rail"]
         parts = [
             (0, lock + 1, [plus(centre), minus(half, 0.5), minus(widths["bottom rail"])]),
@@ -212,16 +218,31 @@ def _columns(
     muntin = ctx.figures.get("muntin") or ctx.chosen("muntin", "muntin", choice.muntin or MUNTIN, "build.muntin")
     if not row.widths or len(set(row.widths)) == 1:
         share = 1.0 / count
-        sight = add(total(f"sight_width{tail}", f"{key}panels, sight width", plus(shoulder, share),
-                          minus(muntin, share * (count - 1))))  # fmt: skip
+        sight = add(
+            total(
+                f"sight_width{tail}",
+                f"{key}panels, sight width",
+                plus(shoulder, share),
+                minus(muntin, share * (count - 1)),
+            )
+        )
         sights = [sight] * count
     else:
         free = shoulder.value - (count - 1) * muntin.value
         sights = [
-            add(derived(f"sight_width{tail}_{at}", f"{key}{name}panel, sight width", free * part / sum(row.widths),
-                        Unit.MM, shoulder, muntin, formula="its share of what the muntins leave"))
+            add(
+                derived(
+                    f"sight_width{tail}_{at}",
+                    f"{key}{name}panel, sight width",
+                    free * part / sum(row.widths),
+                    Unit.MM,
+                    shoulder,
+                    muntin,
+                    formula="its share of what the muntins leave",
+                )
+            )
             for at, (name, part) in enumerate(zip(names, row.widths, strict=True), start=1)
-        ]  # fmt: skip
+        ]
     if min(each.value for each in sights) <= 0:
         return ()
     found, x = [], x0

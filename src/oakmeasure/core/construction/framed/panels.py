@@ -66,8 +66,18 @@ def fill(
         if not judged and row.columns:
             judged = True
             worst = min(known.values(), key=lambda each: each.hold.value)
-            checks.judge_panels(ctx, choice, worst.hold, worst.room, worst.swell, worst.shrink, worst.widest,
-                                worst.width, groove, tenon_thick)  # fmt: skip
+            checks.judge_panels(
+                ctx,
+                choice,
+                worst.hold,
+                worst.room,
+                worst.swell,
+                worst.shrink,
+                worst.widest,
+                worst.width,
+                groove,
+                tenon_thick,
+            )
     return made
 
 
@@ -85,27 +95,52 @@ def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str
 
 def _moves(ctx: Context, wood: Timber, key: str, words: str, across: Figure, air: Figure) -> Figure:
     """Add how much a panel swells or shrinks from the moisture it is made at to that of the air; never less than 0."""
-    change = change_of_width(width=across.value, coefficient=wood.panel_coefficient.value,
-                             from_moisture=wood.made.value, to_moisture=air.value)  # fmt: skip
+    change = change_of_width(
+        width=across.value,
+        coefficient=wood.panel_coefficient.value,
+        from_moisture=wood.made.value,
+        to_moisture=air.value,
+    )
     value = max(0.0, change if key.startswith("swell") else -change)
     return ctx.figures.add(
-        derived(f"panel_{key}", f"panel {words}, by", value, Unit.MM, across, wood.panel_coefficient, wood.made, air,
-                formula="width × movement × points of moisture")
-    )  # fmt: skip
+        derived(
+            f"panel_{key}",
+            f"panel {words}, by",
+            value,
+            Unit.MM,
+            across,
+            wood.panel_coefficient,
+            wood.made,
+            air,
+            formula="width × movement × points of moisture",
+        )
+    )
 
 
 def _length(ctx: Context, row: Fields, groove: Figure) -> Figure:
     clearance = ctx.rule("panel_clearance", "clearance of a panel")
     return ctx.figures.add(
-        total(f"{row.slug or 'whole'}_panel_length", f"{row.name}panel, length".strip(), plus(row.sight),
-              plus(groove, 2), minus(clearance, 2))
-    )  # fmt: skip
+        total(
+            f"{row.slug or 'whole'}_panel_length",
+            f"{row.name}panel, length".strip(),
+            plus(row.sight),
+            plus(groove, 2),
+            minus(clearance, 2),
+        )
+    )
 
 
 def _panel(
-    ctx: Context, wood: Timber, choice: Framed, row: Fields, column: Column, across: _Across, length: Figure,
-    groove: Figure, arch: tuple[Point, ...],
-) -> Part:  # fmt: skip
+    ctx: Context,
+    wood: Timber,
+    choice: Framed,
+    row: Fields,
+    column: Column,
+    across: _Across,
+    length: Figure,
+    groove: Figure,
+    arch: tuple[Point, ...],
+) -> Part:
     clearance = ctx.rules.panel_clearance.value
     face = Rect(column.x0, row.y0, column.x1, row.y1)
     reach_x, reach_y = groove.value - across.room.value, groove.value - clearance
@@ -119,10 +154,24 @@ def _panel(
         volume -= _slopes(finished, choice)
     boards = max(1, math.ceil(finished.width / BOARD_COVER - 1e-9)) if row.infill is Infill.BOARDS else 1
     fielded = choice.fielding if row.infill is Infill.RAISED else 0.0
-    return Part(f"{row.name}{column.name}panel", Role.PANEL, face, outline, True, wood.panel.key, finished, finished,
-                rough(ctx, finished), length, across.width, volume, shape=shape,
-                note=_note(ctx, choice, finished, boards, fielded, bool(shape)), boards=boards,
-                fielded=fielded)  # fmt: skip
+    return Part(
+        f"{row.name}{column.name}panel",
+        Role.PANEL,
+        face,
+        outline,
+        True,
+        wood.panel.key,
+        finished,
+        finished,
+        rough(ctx, finished),
+        length,
+        across.width,
+        volume,
+        shape=shape,
+        note=_note(ctx, choice, finished, boards, fielded, bool(shape)),
+        boards=boards,
+        fielded=fielded,
+    )
 
 
 def _slopes(size: Size, choice: Framed) -> float:
@@ -156,20 +205,49 @@ def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -
     clear = ctx.figures.get("glass_clearance") or add(
         given("glass_clearance", "clearance round the glass", GLASS_CLEARANCE, choice=True)
     )
-    height = add(total(f"{row.slug or 'whole'}_glass_height", f"{row.name}pane, height".strip(), plus(row.sight),
-                       plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+    height = add(
+        total(
+            f"{row.slug or 'whole'}_glass_height",
+            f"{row.name}pane, height".strip(),
+            plus(row.sight),
+            plus(rebate, 2),
+            minus(clear, 2),
+        )
+    )
     made = []
     for column in row.columns:
         name = f"{row.name}{column.name}pane"
-        width = add(total(name.replace(" ", "_").replace("-", "_") + "_width", f"{name}, width", plus(column.sight),
-                          plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+        width = add(
+            total(
+                name.replace(" ", "_").replace("-", "_") + "_width",
+                f"{name}, width",
+                plus(column.sight),
+                plus(rebate, 2),
+                minus(clear, 2),
+            )
+        )
         face = Rect(column.x0, row.y0, column.x1, row.y1)
         reach = REBATE - GLASS_CLEARANCE
         outline = Rect(face.x0 - reach, face.y0 - reach, face.x1 + reach, face.y1 + reach)
         size = Size(height.value, width.value, choice.glass_thickness)
-        made.append(Part(name, Role.PANEL, face, outline, True, "glass", size, size, size, height, width,
-                         size.length * size.width * size.thickness, shape=_shape(face, arch),
-                         note="beads all round, no glass against wood"))  # fmt: skip
+        made.append(
+            Part(
+                name,
+                Role.PANEL,
+                face,
+                outline,
+                True,
+                "glass",
+                size,
+                size,
+                size,
+                height,
+                width,
+                size.length * size.width * size.thickness,
+                shape=_shape(face, arch),
+                note="beads all round, no glass against wood",
+            )
+        )
     if made:
         checks.say_glass(ctx, made[0])
     return made

@@ -13,15 +13,29 @@ PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
     "four": ("four panels", {"rows": (), "muntin": 95.0, "middle_rail": 180.0}),
     "two": ("two, one over one", {"rows": (), "muntin": None, "middle_rail": 180.0}),
     "one": ("one panel", {"rows": (), "muntin": None, "middle_rail": None}),
-    "six": ("six panels", {"rows": (TWO, TWO, Row(columns=2, share=0.45)), "lock_rail": 0, "middle_rail": 180.0,
-                           "muntin": 95.0, "other_rail": 95.0}),
-    "one_over_three": ("one over three", {"rows": (Row(columns=3), ONE), "lock_rail": 0, "middle_rail": 180.0,
-                                          "muntin": 80.0}),
-    "glazed_top": ("glazed top", {"rows": (TWO, Row(infill=Infill.GLASS)), "lock_rail": 0, "middle_rail": 180.0,
-                                  "muntin": 95.0}),
-    "boarded_lower": ("boarded lower half", {"rows": (Row(infill=Infill.BOARDS), TWO), "lock_rail": 0,
-                                             "middle_rail": 180.0, "muntin": 95.0}),
-}  # fmt: skip
+    "six": (
+        "six panels",
+        {
+            "rows": (TWO, TWO, Row(columns=2, share=0.45)),
+            "lock_rail": 0,
+            "middle_rail": 180.0,
+            "muntin": 95.0,
+            "other_rail": 95.0,
+        },
+    ),
+    "one_over_three": (
+        "one over three",
+        {"rows": (Row(columns=3), ONE), "lock_rail": 0, "middle_rail": 180.0, "muntin": 80.0},
+    ),
+    "glazed_top": (
+        "glazed top",
+        {"rows": (TWO, Row(infill=Infill.GLASS)), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
+    ),
+    "boarded_lower": (
+        "boarded lower half",
+        {"rows": (Row(infill=Infill.BOARDS), TWO), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
+    ),
+}
 
 
 def with_pattern(choice: Framed, key: str) -> Framed:

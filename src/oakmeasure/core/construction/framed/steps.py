@@ -18,10 +18,18 @@ def framed(m: Maker, choice: Framed) -> None:
     """Add the operations of a frame, from its marked parts to the dry fit. Veneered frames are framed as well."""
     stiles, rails = m.names(Role.STILE), m.names(Role.RAIL)
     muntins, panels = m.names(Role.MUNTIN), m.names(Role.PANEL)
-    m.add("mark:joints", "Set out the joints, stiles as a pair", Trade.MARK, parts=(*stiles, *rails, *muntins),
-          needs=m.loose((*stiles, *rails, *muntins)), bucket=Bucket.JOINTS, share=0.5,
-          settings=m.set_to(shoulder_to_shoulder="shoulder"), hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
-          check=Check("shoulders of like rails against one another, difference", SHOULDER_GAP))  # fmt: skip
+    m.add(
+        "mark:joints",
+        "Set out the joints, stiles as a pair",
+        Trade.MARK,
+        parts=(*stiles, *rails, *muntins),
+        needs=m.loose((*stiles, *rails, *muntins)),
+        bucket=Bucket.JOINTS,
+        share=0.5,
+        settings=m.set_to(shoulder_to_shoulder="shoulder"),
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        check=Check("shoulders of like rails against one another, difference", SHOULDER_GAP),
+    )
     joint = {TenonKind.DOWELS: _bored, TenonKind.POCKET: _pocket, TenonKind.HALF_LAP: _lapped}.get(
         choice.tenon, _mortised
     )
@@ -79,11 +87,21 @@ def _mortised(
         later="by hand, in a frame that is already shut",
     )
     if muntins:
-        m.add("mortise:rails", "Cut the mortises for the muntins in the loose rails", Trade.JOINT, parts=rails,
-              needs=("mark:joints",), early=True, bucket=Bucket.JOINTS, share=0.6, hold=Hold(Up.INNER_EDGE, rails[0]),
-              settings=(Setting("chisel", tool, figure="tenon_thickness"), Setting("fence to it", (thick - tool) / 2)),
-              cautions=("chisel", "drill"), why="the same setting as the stiles, before it is moved",
-              later="the fence is set a second time, never quite the same")  # fmt: skip
+        m.add(
+            "mortise:rails",
+            "Cut the mortises for the muntins in the loose rails",
+            Trade.JOINT,
+            parts=rails,
+            needs=("mark:joints",),
+            early=True,
+            bucket=Bucket.JOINTS,
+            share=0.6,
+            hold=Hold(Up.INNER_EDGE, rails[0]),
+            settings=(Setting("chisel", tool, figure="tenon_thickness"), Setting("fence to it", (thick - tool) / 2)),
+            cautions=("chisel", "drill"),
+            why="the same setting as the stiles, before it is moved",
+            later="the fence is set a second time, never quite the same",
+        )
     if loose:
         m.add(
             "mortise:ends",
@@ -97,23 +115,45 @@ def _mortised(
             practice="one joint in off-cuts",
         )
     else:
-        m.add("tenon:rails", "Cut the tenons" + (", haunched" if "haunched" in m.build.says else ""), Trade.JOINT,
-              parts=(*rails, *muntins), needs=("mark:joints", "mortise:stiles", "mortise:rails"), bucket=Bucket.JOINTS,
-              settings=(Setting("between shoulders", m.value("shoulder"), figure="shoulder"),
-                        Setting("tenon", tool, figure="tenon_thickness"), Setting("long", deep, figure="tenon")),
-              hold=Hold(Up.OPENING, rails[0]) if rails else None, practice="the tenon of the trial joint first",
-              check=Check("pushed home by hand, shoulders shut", SHOULDER_GAP), cautions=("saw",),
-              how="opening face to the fence as at the mortises")  # fmt: skip
+        m.add(
+            "tenon:rails",
+            "Cut the tenons" + (", haunched" if "haunched" in m.build.says else ""),
+            Trade.JOINT,
+            parts=(*rails, *muntins),
+            needs=("mark:joints", "mortise:stiles", "mortise:rails"),
+            bucket=Bucket.JOINTS,
+            settings=(
+                Setting("between shoulders", m.value("shoulder"), figure="shoulder"),
+                Setting("tenon", tool, figure="tenon_thickness"),
+                Setting("long", deep, figure="tenon"),
+            ),
+            hold=Hold(Up.OPENING, rails[0]) if rails else None,
+            practice="the tenon of the trial joint first",
+            check=Check("pushed home by hand, shoulders shut", SHOULDER_GAP),
+            cautions=("saw",),
+            how="opening face to the fence as at the mortises",
+        )
     _fit(m, stiles, rails, muntins, "tenon:rails", "mortise:ends")
 
 
 def _bored(m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
-    m.add("dowel:joints", "Bore the dowel holes in all loose members", Trade.BORE, parts=(*stiles, *rails, *muntins),
-          needs=("mark:joints",), early=True, bucket=Bucket.JOINTS, share=2.0, cautions=("drill",),
-          settings=(Setting("jig to face", m.set_out_thick / 2), many(len(m.build.tenons), "joints")),
-          hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None, practice="one joint in off-cuts",
-          check=Check("a dry joint, step between the faces", 0.1), why="loose members go under the drill",
-          later="no drill reaches them once a member is glued")  # fmt: skip
+    m.add(
+        "dowel:joints",
+        "Bore the dowel holes in all loose members",
+        Trade.BORE,
+        parts=(*stiles, *rails, *muntins),
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        share=2.0,
+        cautions=("drill",),
+        settings=(Setting("jig to face", m.set_out_thick / 2), many(len(m.build.tenons), "joints")),
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        practice="one joint in off-cuts",
+        check=Check("a dry joint, step between the faces", 0.1),
+        why="loose members go under the drill",
+        later="no drill reaches them once a member is glued",
+    )
     _fit(m, stiles, rails, muntins, "dowel:joints")
 
 
@@ -163,9 +203,17 @@ def _lapped(
 
 
 def _fit(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...], *needs: str) -> None:
-    m.add("fit:joints", "Fit every joint by hand, and letter it", Trade.FIT, parts=(*stiles, *rails, *muntins),
-          needs=(*needs, "mortise:stiles", "mortise:rails"), bucket=Bucket.JOINTS, cautions=("chisel",),
-          check=Check("shoulders shut without a clamp", SHOULDER_GAP), hold=Hold(Up.OPENING))  # fmt: skip
+    m.add(
+        "fit:joints",
+        "Fit every joint by hand, and letter it",
+        Trade.FIT,
+        parts=(*stiles, *rails, *muntins),
+        needs=(*needs, "mortise:stiles", "mortise:rails"),
+        bucket=Bucket.JOINTS,
+        cautions=("chisel",),
+        check=Check("shoulders shut without a clamp", SHOULDER_GAP),
+        hold=Hold(Up.OPENING),
+    )
 
 
 def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
@@ -195,10 +243,18 @@ def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: 
 
 def _arch(m: Maker, choice: Framed, rails: tuple[str, ...]) -> None:
     if choice.arch is not None:
-        m.add("arch:rail", "Saw and clean the arch of the top rail", Trade.SAW, parts=rails[-1:], needs=("fit:joints",),
-              bucket=Bucket.JOINTS, settings=m.set_to(radius="arch_radius", rise="arch"), cautions=("saw", "router"),
-              how="its groove after it, with a bearing cutter",
-              check=Check("along a full-size template", 0.5))  # fmt: skip
+        m.add(
+            "arch:rail",
+            "Saw and clean the arch of the top rail",
+            Trade.SAW,
+            parts=rails[-1:],
+            needs=("fit:joints",),
+            bucket=Bucket.JOINTS,
+            settings=m.set_to(radius="arch_radius", rise="arch"),
+            cautions=("saw", "router"),
+            how="its groove after it, with a bearing cutter",
+            check=Check("along a full-size template", 0.5),
+        )
         m.steps.need("arch:rail", "groove:frame")
 
 
@@ -244,21 +300,48 @@ def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
 def after_frame(m: Maker, choice: Framed) -> None:
     """Add what follows the glue-up of a frame: joints flushed, wedges cut, glass last."""
     glued = m.whole
-    m.whole = m.add("flush:frame", "Clean off, flush the joints" + (", cut the wedges" if choice.tenon is
-                    TenonKind.THROUGH else ""), Trade.PLANE, needs=(glued,), bucket=Bucket.FINISH, share=1.0,
-                    hold=Hold(Up.OPENING), check=Check("step at each joint by straightedge", 0.05),
-                    how="rails first, then stiles along their grain")  # fmt: skip
+    m.whole = m.add(
+        "flush:frame",
+        "Clean off, flush the joints" + (", cut the wedges" if choice.tenon is TenonKind.THROUGH else ""),
+        Trade.PLANE,
+        needs=(glued,),
+        bucket=Bucket.FINISH,
+        share=1.0,
+        hold=Hold(Up.OPENING),
+        check=Check("step at each joint by straightedge", 0.05),
+        how="rails first, then stiles along their grain",
+    )
 
 
 def glaze(m: Maker) -> None:
     """Add the glass: measured in its rebate, put in when the finish is dry."""
     panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
     if panes:
-        m.add("glaze", "Set the glass on its blocks, beads on", Trade.SITE, parts=panes, needs=("finish:last",),
-              bucket=Bucket.FINISH, share=0.5, settings=m.set_to(clearance="glass_clearance"), cautions=("glass",),
-              hold=Hold(Up.CLOSING), check=Check("air all round, blocks under the lower edge"))  # fmt: skip
+        m.add(
+            "glaze",
+            "Set the glass on its blocks, beads on",
+            Trade.SITE,
+            parts=panes,
+            needs=("finish:last",),
+            bucket=Bucket.FINISH,
+            share=0.5,
+            settings=m.set_to(clearance="glass_clearance"),
+            cautions=("glass",),
+            hold=Hold(Up.CLOSING),
+            check=Check("air all round, blocks under the lower edge"),
+        )
         m.steps.need("glaze", "measure:glass")
-        m.add("measure:glass", "Measure for the glass in its rebates", Trade.MEASURE, parts=panes, needs=(m.whole,),
-              early=True, bucket=Bucket.FINISH, share=0.1, cautions=("glass",),
-              check=Check("both widths, both heights, both diagonals of each"), why="it takes a week to come",
-              later="a finished leaf that waits for its glass")  # fmt: skip
+        m.add(
+            "measure:glass",
+            "Measure for the glass in its rebates",
+            Trade.MEASURE,
+            parts=panes,
+            needs=(m.whole,),
+            early=True,
+            bucket=Bucket.FINISH,
+            share=0.1,
+            cautions=("glass",),
+            check=Check("both widths, both heights, both diagonals of each"),
+            why="it takes a week to come",
+            later="a finished leaf that waits for its glass",
+        )

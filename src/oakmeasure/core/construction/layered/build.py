@@ -94,10 +94,24 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     sights = tuple(Rect(column.x0, row.y0, column.x1, row.y1) for row in leaf.layout.rows for column in row.columns)
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · 3 layers"
     lipped = "no lipping" if choice.lipping is Lipping.NONE else f"lipping {choice.lipping}"
-    return Build(fit.width.value, fit.height.value, choice.thickness, parts, (),
-                 sights if choice.style is LayerStyle.FRAME else (), 0.0, 0.0, 0.0, summary, choice.thickness,
-                 tuple(leaf.fixings), _dims(leaf), f"{choice.style}; {lipped}", _glue_ups(leaf),
-                 True)  # fmt: skip
+    return Build(
+        fit.width.value,
+        fit.height.value,
+        choice.thickness,
+        parts,
+        (),
+        sights if choice.style is LayerStyle.FRAME else (),
+        0.0,
+        0.0,
+        0.0,
+        summary,
+        choice.thickness,
+        tuple(leaf.fixings),
+        _dims(leaf),
+        f"{choice.style}; {lipped}",
+        _glue_ups(leaf),
+        True,
+    )
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
@@ -112,21 +126,43 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
         add(total("first_stile", "first stile stands in from the edge", plus(depth)))
         terms = [minus(depth, 2)]
     shoulder = add(total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2)))
-    return _Leaf(ctx, fit, wood, choice, inset, stile, shoulder,
-                 lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset))  # fmt: skip
+    return _Leaf(
+        ctx, fit, wood, choice, inset, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset)
+    )
 
 
 # --- layers ------------------------------------------------------------------------------------------------
 
 
-def _sheet(leaf: _Leaf, name: str, role: Role, face: Rect, figures: tuple[Figure, Figure], *, upright: bool,
-           depth: tuple[float, float], trims: tuple[float, float] = (0.0, 0.0), note: str = "") -> Part:  # fmt: skip
+def _sheet(
+    leaf: _Leaf,
+    name: str,
+    role: Role,
+    face: Rect,
+    figures: tuple[Figure, Figure],
+    *,
+    upright: bool,
+    depth: tuple[float, float],
+    trims: tuple[float, float] = (0.0, 0.0),
+    note: str = "",
+) -> Part:
     """Return a piece of sheet. trims: added to its length and its width until the leaf is trimmed."""
     length, width = figures[0].value, figures[1].value
     finished = Size(length, width, depth[1] - depth[0])
     planed = Size(length + trims[0], width + trims[1], finished.thickness)
-    return part(leaf.ctx, name, role, face, (finished, planed), figures, species=leaf.choice.sheet, upright=upright,
-                depth=depth, note=note, bought=True)  # fmt: skip
+    return part(
+        leaf.ctx,
+        name,
+        role,
+        face,
+        (finished, planed),
+        figures,
+        species=leaf.choice.sheet,
+        upright=upright,
+        depth=depth,
+        note=note,
+        bought=True,
+    )
 
 
 def _ends(leaf: _Leaf) -> float:
@@ -147,8 +183,19 @@ def _core(leaf: _Leaf) -> None:
     face = Rect(inset, 0.0, fit.width.value - inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
     z = (choice.face, choice.face + choice.core)
-    leaf.parts.append(_sheet(leaf, "core", Role.CORE, face, (fit.height, width), upright=True, depth=z,
-                             trims=(_ends(leaf), side), note="held flat while the glue sets"))  # fmt: skip
+    leaf.parts.append(
+        _sheet(
+            leaf,
+            "core",
+            Role.CORE,
+            face,
+            (fit.height, width),
+            upright=True,
+            depth=z,
+            trims=(_ends(leaf), side),
+            note="held flat while the glue sets",
+        )
+    )
 
 
 def _full_layers(leaf: _Leaf) -> None:
@@ -158,8 +205,11 @@ def _full_layers(leaf: _Leaf) -> None:
     face = Rect(leaf.inset, 0.0, fit.width.value - leaf.inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
     for name, depth in (("front layer", leaf.faces()[0][1]), ("back layer", leaf.faces()[1][1])):
-        leaf.parts.append(_sheet(leaf, name, Role.CORE, face, (fit.height, width), upright=True, depth=depth,
-                                 trims=(_ends(leaf), side)))  # fmt: skip
+        leaf.parts.append(
+            _sheet(
+                leaf, name, Role.CORE, face, (fit.height, width), upright=True, depth=depth, trims=(_ends(leaf), side)
+            )
+        )
 
 
 def _members(leaf: _Leaf) -> None:
@@ -189,8 +239,16 @@ def _is_pieced(choice: Layered, name: str, role: Role) -> bool:
     )
 
 
-def _member(leaf: _Leaf, name: str, ending: str, role: Role, rect: Rect, figures: tuple[Figure, Figure],
-            depth: tuple[float, float], trims: tuple[float, float]) -> None:  # fmt: skip
+def _member(
+    leaf: _Leaf,
+    name: str,
+    ending: str,
+    role: Role,
+    rect: Rect,
+    figures: tuple[Figure, Figure],
+    depth: tuple[float, float],
+    trims: tuple[float, float],
+) -> None:
     upright, choice = role is not Role.RAIL, leaf.choice
     if not _is_pieced(choice, name, role):
         made = _sheet(leaf, name + ending, role, rect, figures, upright=upright, depth=depth, trims=trims)
@@ -202,14 +260,24 @@ def _member(leaf: _Leaf, name: str, ending: str, role: Role, rect: Rect, figures
     length = f.get(key) or f.add(total(key, f"{name}, each of its two pieces", plus(figures[0], 0.5), *over))
     middle = (rect.y0 + rect.y1) / 2 if upright else (rect.x0 + rect.x1) / 2
     halves = (
-        (Rect(rect.x0, rect.y0, rect.x1, middle), Rect(rect.x0, middle, rect.x1, rect.y1)) if upright
+        (Rect(rect.x0, rect.y0, rect.x1, middle), Rect(rect.x0, middle, rect.x1, rect.y1))
+        if upright
         else (Rect(rect.x0, rect.y0, middle, rect.y1), Rect(middle, rect.y0, rect.x1, rect.y1))
-    )  # fmt: skip
+    )
     note = "one end bevelled 45° for the scarf" if over else "one end square for the butt"
     for at, half in enumerate(halves, start=1):
         each = (trims[0] / 2, trims[1])
-        made = _sheet(leaf, f"{name}{ending}, piece {at}", role, half, (length, figures[1]), upright=upright,
-                      depth=depth, trims=each, note=note)  # fmt: skip
+        made = _sheet(
+            leaf,
+            f"{name}{ending}, piece {at}",
+            role,
+            half,
+            (length, figures[1]),
+            upright=upright,
+            depth=depth,
+            trims=each,
+            note=note,
+        )
         leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
 
 
@@ -236,10 +304,21 @@ def _trims(leaf: _Leaf) -> None:
                     length = row.sight if upright else column.sight
                     size = Size(length.value, wide.value, t)
                     name = f"{row.name}{column.name}trim, {side}{ending}"
-                    leaf.parts.append(part(
-                        ctx, name, Role.TRIM, around(shape), (size, size), (length, wide),
-                        species=leaf.wood.frame.key, upright=upright, depth=depth, shape=shape,
-                        note="both ends mitred 45°"))  # fmt: skip
+                    leaf.parts.append(
+                        part(
+                            ctx,
+                            name,
+                            Role.TRIM,
+                            around(shape),
+                            (size, size),
+                            (length, wide),
+                            species=leaf.wood.frame.key,
+                            upright=upright,
+                            depth=depth,
+                            shape=shape,
+                            note="both ends mitred 45°",
+                        )
+                    )
 
 
 def _lippings(leaf: _Leaf) -> None:
@@ -257,9 +336,22 @@ def _lippings(leaf: _Leaf) -> None:
     note = f"rebated both sides to a tongue of {ctx.fmt(choice.core)} × {ctx.fmt(tongue)}" if tongue else ""
     for name, x0, out0 in (("hinge lipping", 0.0, 0.0), ("latch lipping", w - depth.value, w - width.value)):
         face, outline = Rect(x0, 0.0, x0 + depth.value, h), Rect(out0, 0.0, out0 + width.value, h)
-        leaf.parts.append(part(ctx, name, Role.LIPPING, face, (finished, planed), (fit.height, width),
-                               species=leaf.wood.frame.key, upright=True, depth=(0.0, t), outline=outline,
-                               volume=h * (depth.value * t + tongue * choice.core), note=note))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                name,
+                Role.LIPPING,
+                face,
+                (finished, planed),
+                (fit.height, width),
+                species=leaf.wood.frame.key,
+                upright=True,
+                depth=(0.0, t),
+                outline=outline,
+                volume=h * (depth.value * t + tongue * choice.core),
+                note=note,
+            )
+        )
 
 
 # --- what holds it while it sets ---------------------------------------------------------------------------
@@ -272,12 +364,21 @@ def _pins(leaf: _Leaf) -> None:
     if length is None:
         return
     every = ctx.chosen("pin_every", "pins, about every", choice.pin_every, "build.pin_every")
-    ctx.figures.add(given("pin_length", "pins, length", length, choice=True, source=
-                          f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"))  # fmt: skip
+    ctx.figures.add(
+        given(
+            "pin_length",
+            "pins, length",
+            length,
+            choice=True,
+            source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers",
+        )
+    )
     _, back_z = leaf.faces()[1]
-    front = [each for each in leaf.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)
-             and each.depth is not None and each.depth != back_z] or [
-        each for each in leaf.parts if each.name == "front layer"]  # fmt: skip
+    front = [
+        each
+        for each in leaf.parts
+        if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN) and each.depth is not None and each.depth != back_z
+    ] or [each for each in leaf.parts if each.name == "front layer"]
     for member in front:
         for x, y in pin_places(member.face, every.value):
             leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}", (0.0, length)))

@@ -14,48 +14,85 @@ PAINTED = ("paint", "outside paint")
 def judge(ctx: Context, choice: Layered) -> None:
     """Judge layers, lippings, trims and pieced members."""
     layers = ctx.figures["layers"]
-    ctx.say("layers", Level.FINE, Stage.LEAF, "Balanced layers",
-            f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
-            "alike, so that it stays flat.", figure="layers")  # fmt: skip
+    ctx.say(
+        "layers",
+        Level.FINE,
+        Stage.LEAF,
+        "Balanced layers",
+        f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
+        "alike, so that it stays flat.",
+        figure="layers",
+    )
     _lipping(ctx, choice)
     _trims(ctx, choice)
     _pieces(ctx, choice)
     if "pin_length" not in ctx.figures:
-        ctx.say("pins-long", Level.LOOK, Stage.LEAF, "No pin is short enough",
-                f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
-                Remedy("Clamps and bearers alone, while the glue sets"), figure="layers")  # fmt: skip
+        ctx.say(
+            "pins-long",
+            Level.LOOK,
+            Stage.LEAF,
+            "No pin is short enough",
+            f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
+            Remedy("Clamps and bearers alone, while the glue sets"),
+            figure="layers",
+        )
 
 
 def _lipping(ctx: Context, choice: Layered) -> None:
     if choice.lipping is Lipping.NONE:
-        ctx.say("edges-bare", Level.LOOK, Stage.LEAF, "The layers show on its edges",
-                "Plies show, drink water, and hold no hinge screw well.",
-                Remedy("A plain lipping", "build.lipping", Lipping.PLAIN), figure="layers")  # fmt: skip
+        ctx.say(
+            "edges-bare",
+            Level.LOOK,
+            Stage.LEAF,
+            "The layers show on its edges",
+            "Plies show, drink water, and hold no hinge screw well.",
+            Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
+            figure="layers",
+        )
         return
     core = ctx.figures["core_width"]
     if core.value < 40:
         most = max(3.0, choice.lipping_depth - (40 - core.value) / 2)
-        ctx.say("core-narrow", Level.STOP, Stage.LEAF, "Its lippings leave no core",
-                f"Between them the core is {ctx.fmt(core)} wide.",
-                Remedy(f"Lippings {ctx.fmt(most)} deep", "build.lipping_depth", most) if most >= 3.05
-                else Remedy("A plain lipping", "build.lipping", Lipping.PLAIN), figure="core_width")  # fmt: skip
+        ctx.say(
+            "core-narrow",
+            Level.STOP,
+            Stage.LEAF,
+            "Its lippings leave no core",
+            f"Between them the core is {ctx.fmt(core)} wide.",
+            Remedy(f"Lippings {ctx.fmt(most)} deep", "build.lipping_depth", most)
+            if most >= 3.05
+            else Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
+            figure="core_width",
+        )
     if ctx.leaf.hanging.has_butts and choice.lipping_depth < HINGE_WOOD:
-        ctx.say("lipping-thin", Level.LOOK, Stage.LEAF, "Hinge screws reach the plies",
-                f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
-                Remedy(f"A lipping {ctx.fmt(HINGE_WOOD + 12)} deep", "build.lipping_depth", HINGE_WOOD + 12),
-                rule=f"{ctx.fmt(HINGE_WOOD)} at the least: common practice", where="part:hinge lipping",
-                figure="lipping_depth")  # fmt: skip
+        ctx.say(
+            "lipping-thin",
+            Level.LOOK,
+            Stage.LEAF,
+            "Hinge screws reach the plies",
+            f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
+            Remedy(f"A lipping {ctx.fmt(HINGE_WOOD + 12)} deep", "build.lipping_depth", HINGE_WOOD + 12),
+            rule=f"{ctx.fmt(HINGE_WOOD)} at the least: common practice",
+            where="part:hinge lipping",
+            figure="lipping_depth",
+        )
 
 
 def _trims(ctx: Context, choice: Layered) -> None:
     if choice.trim is None or choice.style is LayerStyle.FULL:
         return
     if choice.trim_thickness > choice.face:
-        ctx.say("trim-proud", Level.LOOK, Stage.LEAF, "The trim stands proud of the stiles",
-                f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
-                f"{ctx.fmt(choice.trim_thickness - choice.face)}.",
-                Remedy(f"Trim {ctx.fmt(choice.face)} thick", "build.trim_thickness", choice.face),
-                rule="no prouder than the stiles, where a leaf or a stop passes", figure="trim")  # fmt: skip
+        ctx.say(
+            "trim-proud",
+            Level.LOOK,
+            Stage.LEAF,
+            "The trim stands proud of the stiles",
+            f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
+            f"{ctx.fmt(choice.trim_thickness - choice.face)}.",
+            Remedy(f"Trim {ctx.fmt(choice.face)} thick", "build.trim_thickness", choice.face),
+            rule="no prouder than the stiles, where a leaf or a stop passes",
+            figure="trim",
+        )
 
 
 def _pieces(ctx: Context, choice: Layered) -> None:
@@ -63,11 +100,23 @@ def _pieces(ctx: Context, choice: Layered) -> None:
         return
     finish = finish_of(ctx.leaf.timber)
     if finish not in PAINTED:
-        ctx.say("pieced-shows", Level.LOOK, Stage.LEAF, "The joints of its pieces will show",
-                f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
-                Remedy("Paint", "timber.finish", "paint"), Remedy("Or whole members", "build.pieced", Pieced.NONE),
-                rule="pieced members are for painted work: common practice", figure="layers")  # fmt: skip
+        ctx.say(
+            "pieced-shows",
+            Level.LOOK,
+            Stage.LEAF,
+            "The joints of its pieces will show",
+            f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
+            Remedy("Paint", "timber.finish", "paint"),
+            Remedy("Or whole members", "build.pieced", Pieced.NONE),
+            rule="pieced members are for painted work: common practice",
+            figure="layers",
+        )
     else:
-        ctx.say("pieced", Level.FINE, Stage.LEAF, f"{choice.pieced.capitalize()} in two pieces",
-                f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",
-                figure="layers")  # fmt: skip
+        ctx.say(
+            "pieced",
+            Level.FINE,
+            Stage.LEAF,
+            f"{choice.pieced.capitalize()} in two pieces",
+            f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",
+            figure="layers",
+        )

@@ -17,10 +17,18 @@ def layered(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
     """Add the operations of a layered leaf, from its cut sheet to one with its lippings and mouldings on."""
     faces = tuple(p.name for p in m.build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM))
     lippings, trims = m.names(Role.LIPPING), m.names(Role.TRIM)
-    m.add("mark:core", "Mark on the core where each member lies", Trade.MARK, parts=m.names(Role.CORE),
-          needs=m.loose((*faces, *m.names(Role.CORE))), bucket=Bucket.JOINTS, share=0.3, hold=Hold(Up.OPENING),
-          settings=m.set_to(first_stile_in="first_stile", rail_centre="middle_rail_centre"),
-          check=Check("both faces from the same edge and the same end"))  # fmt: skip
+    m.add(
+        "mark:core",
+        "Mark on the core where each member lies",
+        Trade.MARK,
+        parts=m.names(Role.CORE),
+        needs=m.loose((*faces, *m.names(Role.CORE))),
+        bucket=Bucket.JOINTS,
+        share=0.3,
+        hold=Hold(Up.OPENING),
+        settings=m.set_to(first_stile_in="first_stile", rail_centre="middle_rail_centre"),
+        check=Check("both faces from the same edge and the same end"),
+    )
     m.add(
         "dry:layers",
         "Lay a face out dry, pins started",
@@ -35,9 +43,18 @@ def layered(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
         how="joints tight, edges flush with the core",
     )
     glue_up(m, glue, "layers", "dry:layers")
-    m.whole = m.add("flush:layers", "Trim the layers flush, square the leaf", Trade.SAW, needs=(m.whole,),
-                    bucket=Bucket.PARTS, share=0.6, hold=Hold(Up.OPENING), cautions=("saw", "router", "dust"),
-                    settings=m.set_to(wide="core_width"), check=Check("diagonals, difference", 1.0))  # fmt: skip
+    m.whole = m.add(
+        "flush:layers",
+        "Trim the layers flush, square the leaf",
+        Trade.SAW,
+        needs=(m.whole,),
+        bucket=Bucket.PARTS,
+        share=0.6,
+        hold=Hold(Up.OPENING),
+        cautions=("saw", "router", "dust"),
+        settings=m.set_to(wide="core_width"),
+        check=Check("diagonals, difference", 1.0),
+    )
     if lippings:
         _lippings(m, choice, glue, lippings)
     if trims:
@@ -68,19 +85,39 @@ def layered(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
             hold=Hold(Up.OPENING, trims[0]),
             check=Check("four corners shut dry", 0.2),
         )
-        m.whole = m.add("fix:trims", "Glue and pin the mouldings", Trade.FIT, parts=trims, needs=("mitre:trims",),
-                        bucket=Bucket.JOINTS, hold=Hold(Up.OPENING), wait_hours=1.0, wait_for="the glue",
-                        check=Check("mitres shut, no glue on the field"))  # fmt: skip
+        m.whole = m.add(
+            "fix:trims",
+            "Glue and pin the mouldings",
+            Trade.FIT,
+            parts=trims,
+            needs=("mitre:trims",),
+            bucket=Bucket.JOINTS,
+            hold=Hold(Up.OPENING),
+            wait_hours=1.0,
+            wait_for="the glue",
+            check=Check("mitres shut, no glue on the field"),
+        )
 
 
 def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[str, ...]) -> None:
     needs = [m.whole, *m.loose(lippings)]
     if choice.lipping is Lipping.T:
-        m.add("tongue:lippings", "Rebate the loose lippings to their tongue", Trade.ROUT, parts=lippings,
-              needs=m.loose(lippings), early=True, bucket=Bucket.JOINTS, settings=(Setting("thick", choice.core),
-              *m.set_to(long="tongue")), hold=Hold(Up.INNER_EDGE, lippings[0]), cautions=("router",),
-              practice="an off-cut into the groove's trial piece", check=Check("slides in by hand"),
-              why="loose, over the table", later="not at all once it is on")  # fmt: skip
+        m.add(
+            "tongue:lippings",
+            "Rebate the loose lippings to their tongue",
+            Trade.ROUT,
+            parts=lippings,
+            needs=m.loose(lippings),
+            early=True,
+            bucket=Bucket.JOINTS,
+            settings=(Setting("thick", choice.core), *m.set_to(long="tongue")),
+            hold=Hold(Up.INNER_EDGE, lippings[0]),
+            cautions=("router",),
+            practice="an off-cut into the groove's trial piece",
+            check=Check("slides in by hand"),
+            why="loose, over the table",
+            later="not at all once it is on",
+        )
         m.add(
             "groove:edges",
             "Groove the edges for the lippings' tongues",
@@ -95,9 +132,18 @@ def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[
         )
         needs += ["tongue:lippings", "groove:edges"]
     glue_up(m, glue, "lippings", *needs)
-    m.whole = m.add("flush:lippings", "Plane the lippings flush with the faces", Trade.PLANE, parts=lippings,
-                    needs=(m.whole,), bucket=Bucket.PARTS, share=0.5, hold=Hold(Up.OPENING), cautions=("plane",),
-                    check=Check("no step, nothing through the face layer", 0.1))  # fmt: skip
+    m.whole = m.add(
+        "flush:lippings",
+        "Plane the lippings flush with the faces",
+        Trade.PLANE,
+        parts=lippings,
+        needs=(m.whole,),
+        bucket=Bucket.PARTS,
+        share=0.5,
+        hold=Hold(Up.OPENING),
+        cautions=("plane",),
+        check=Check("no step, nothing through the face layer", 0.1),
+    )
 
 
 def veneered(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
@@ -105,13 +151,31 @@ def veneered(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
     veneers = tuple(p.name for p in m.build.parts if p.role is Role.VENEER)
     cores = tuple(p.name for p in m.build.parts if p.role not in (Role.VENEER, Role.LIPPING))
     edgings = m.names(Role.LIPPING)
-    m.add("resaw", "Resaw the veneers in sequence, numbered as they fall", Trade.SAW, parts=veneers,
-          needs=("measure:opening",), bucket=Bucket.PARTS, cautions=("resaw", "dust"), about=About.TIMBER,
-          settings=m.set_to(fence="veneer_raw", kerf="resaw_kerf", from_a_board="veneers_each"),
-          practice="one cut on a narrower board of the same wood",
-          check=Check("thickest less thinnest of each", 0.3), how="a face planed before every cut")  # fmt: skip
-    m.add("rest:veneers", "Stack the veneers flat under weight", Trade.WOOD, parts=veneers, needs=("resaw",),
-          bucket=Bucket.PARTS, share=0.1, wait_hours=48.0, wait_for="the veneers to settle")  # fmt: skip
+    m.add(
+        "resaw",
+        "Resaw the veneers in sequence, numbered as they fall",
+        Trade.SAW,
+        parts=veneers,
+        needs=("measure:opening",),
+        bucket=Bucket.PARTS,
+        cautions=("resaw", "dust"),
+        about=About.TIMBER,
+        settings=m.set_to(fence="veneer_raw", kerf="resaw_kerf", from_a_board="veneers_each"),
+        practice="one cut on a narrower board of the same wood",
+        check=Check("thickest less thinnest of each", 0.3),
+        how="a face planed before every cut",
+    )
+    m.add(
+        "rest:veneers",
+        "Stack the veneers flat under weight",
+        Trade.WOOD,
+        parts=veneers,
+        needs=("resaw",),
+        bucket=Bucket.PARTS,
+        share=0.1,
+        wait_hours=48.0,
+        wait_for="the veneers to settle",
+    )
     first = ("rest:veneers", *m.loose(cores))
     if edgings:
         m.add(
@@ -129,14 +193,31 @@ def veneered(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
             how="before the veneer, which hides the line",
         )
         first = (*first, "edge:cores")
-    m.add("match:veneers", "Joint and match the veneers, tape them", Trade.FIT, parts=veneers, needs=("rest:veneers",),
-          bucket=Bucket.PARTS, share=0.8, hold=Hold(Up.OPENING, veneers[0] if veneers else ""),
-          check=Check("numbers in order, joints without light"))  # fmt: skip
+    m.add(
+        "match:veneers",
+        "Joint and match the veneers, tape them",
+        Trade.FIT,
+        parts=veneers,
+        needs=("rest:veneers",),
+        bucket=Bucket.PARTS,
+        share=0.8,
+        hold=Hold(Up.OPENING, veneers[0] if veneers else ""),
+        check=Check("numbers in order, joints without light"),
+    )
     glue_up(m, glue, "press", *first, "match:veneers")
     pressed = m.whole or "match:veneers"
-    sand = m.add("sand:veneers", "Trim the overhang, sand both faces to thickness", Trade.SAND, parts=cores,
-                 needs=(pressed,), bucket=Bucket.FINISH, share=1.0, settings=m.set_to(left="veneer", off="sanding"),
-                 cautions=("dust",), check=Check("the same off both faces, difference", 0.2))  # fmt: skip
+    sand = m.add(
+        "sand:veneers",
+        "Trim the overhang, sand both faces to thickness",
+        Trade.SAND,
+        parts=cores,
+        needs=(pressed,),
+        bucket=Bucket.FINISH,
+        share=1.0,
+        settings=m.set_to(left="veneer", off="sanding"),
+        cautions=("dust",),
+        check=Check("the same off both faces, difference", 0.2),
+    )
     m.whole = sand
     for name in cores:
         m.ready[name] = sand

@@ -106,15 +106,38 @@ def _frame(leaf: _Leaf) -> None:
     for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
         rect = Rect(x0, 0.0, x0 + s, h)
         sizes = Size(h, s, t), Size(fit.glued_height.value, s + fit.trim_side.value, t)
-        leaf.parts.append(part(ctx, name, Role.STILE, rect, sizes, (fit.height, leaf.stile), species=wood.frame.key,
-                               upright=True, depth=(0.0, t)))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                name,
+                Role.STILE,
+                rect,
+                sizes,
+                (fit.height, leaf.stile),
+                species=wood.frame.key,
+                upright=True,
+                depth=(0.0, t),
+            )
+        )
     for rail in leaf.layout.rails:
         trim = fit.trim_height.value if rail.end else 0.0
         size = Size(leaf.shoulder.value, rail.width.value, t)
         planed = replace(size, width=size.width + trim)
         note = "2 pocket holes in each end" if choice.joint is LightJoint.POCKET else ""
-        leaf.parts.append(part(ctx, rail.name, Role.RAIL, rail.rect, (size, planed), (leaf.shoulder, rail.width),
-                               species=wood.frame.key, upright=False, depth=(0.0, t), note=note))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                rail.name,
+                Role.RAIL,
+                rail.rect,
+                (size, planed),
+                (leaf.shoulder, rail.width),
+                species=wood.frame.key,
+                upright=False,
+                depth=(0.0, t),
+                note=note,
+            )
+        )
 
 
 def _joints(leaf: _Leaf) -> None:
@@ -122,12 +145,29 @@ def _joints(leaf: _Leaf) -> None:
     ctx, choice, w, s = leaf.ctx, leaf.choice, leaf.fit.width.value, leaf.stile.value
     thick = ctx.figures["thickness"]
     if choice.joint is LightJoint.POCKET:
-        ctx.figures.add(derived("pocket_screw", "pocket screws, length", pocket_screw(choice.frame), Unit.MM, thick,
-                                formula="by the thickness of the frame", source="common practice"))  # fmt: skip
+        ctx.figures.add(
+            derived(
+                "pocket_screw",
+                "pocket screws, length",
+                pocket_screw(choice.frame),
+                Unit.MM,
+                thick,
+                formula="by the thickness of the frame",
+                source="common practice",
+            )
+        )
     reach = max(round(s * DOWEL_SHARE), 10.0)
     if choice.joint is LightJoint.DOWELS:
-        ctx.figures.add(derived("dowel_length", "dowels, length", 2 * reach, Unit.MM, leaf.stile,
-                                formula="half the stile into each side"))  # fmt: skip
+        ctx.figures.add(
+            derived(
+                "dowel_length",
+                "dowels, length",
+                2 * reach,
+                Unit.MM,
+                leaf.stile,
+                formula="half the stile into each side",
+            )
+        )
     for rail in leaf.layout.rails:
         r = rail.rect
         for y in (r.y0 + r.height / 4, r.y1 - r.height / 4):
@@ -138,8 +178,18 @@ def _joints(leaf: _Leaf) -> None:
                 else:
                     x, way = (s + 22.0, -1.0) if stile == "hinge stile" else (w - s - 22.0, 1.0)
                     long = ctx.figures["pocket_screw"].value
-                    leaf.fixings.append(Fixing(x, y, long, "pocket screws", False, f"part:{rail.name}",
-                                               (0.0, choice.frame), (x + way * long, y)))  # fmt: skip
+                    leaf.fixings.append(
+                        Fixing(
+                            x,
+                            y,
+                            long,
+                            "pocket screws",
+                            False,
+                            f"part:{rail.name}",
+                            (0.0, choice.frame),
+                            (x + way * long, y),
+                        )
+                    )
 
 
 def _braces(leaf: _Leaf) -> None:
@@ -159,10 +209,29 @@ def _braces(leaf: _Leaf) -> None:
     if wide.value >= 0.5 * min(x1 - x0, row.y1 - row.y0):
         checks.say_brace(ctx, wide, min(x1 - x0, row.y1 - row.y0))
         return
-    angle = ctx.figures.add(derived("brace_angle", "brace, from the level", found.angle_deg, Unit.DEG, leaf.shoulder,
-                                    row.sight, formula="atan(height ÷ width of its field)"))  # fmt: skip
-    length = ctx.figures.add(derived("brace_blank", "brace, tip to tip", found.blank, Unit.MM, leaf.shoulder, row.sight,
-                                     angle, formula="corner to corner of its field"))  # fmt: skip
+    angle = ctx.figures.add(
+        derived(
+            "brace_angle",
+            "brace, from the level",
+            found.angle_deg,
+            Unit.DEG,
+            leaf.shoulder,
+            row.sight,
+            formula="atan(height ÷ width of its field)",
+        )
+    )
+    length = ctx.figures.add(
+        derived(
+            "brace_blank",
+            "brace, tip to tip",
+            found.blank,
+            Unit.MM,
+            leaf.shoulder,
+            row.sight,
+            angle,
+            formula="corner to corner of its field",
+        )
+    )
     shapes: list[tuple[str, tuple[Point, ...]]] = [("brace", shape)]
     if choice.brace is LightBrace.CROSSED:
         shapes = [("brace 1", shape), ("brace 2", braces.turned_over(shape, x0, x1))]
@@ -170,10 +239,22 @@ def _braces(leaf: _Leaf) -> None:
         size = Size(length.value, wide.value, choice.frame)
         lap = "half-lapped where they cross; " if len(shapes) == 2 else ""
         cut = wide.value**2 * choice.frame / 4 if len(shapes) == 2 else 0.0
-        leaf.parts.append(part(ctx, name, Role.BRACE, around(corners), (size, size), (length, wide),
-                               species=leaf.wood.frame.key, upright=False, depth=(0.0, choice.frame), shape=corners,
-                               volume=area(corners) * choice.frame - cut,
-                               note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}"))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                name,
+                Role.BRACE,
+                around(corners),
+                (size, size),
+                (length, wide),
+                species=leaf.wood.frame.key,
+                upright=False,
+                depth=(0.0, choice.frame),
+                shape=corners,
+                volume=area(corners) * choice.frame - cut,
+                note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}",
+            )
+        )
 
 
 # --- what closes it ----------------------------------------------------------------------------------------
@@ -207,8 +288,17 @@ def _boards(leaf: _Leaf) -> Figure | None:
             formula="the fewest that reach",
         )
     )
-    each = f.add(derived("board_end", "each board, cover", across.value / max(count.value, 1.0), Unit.MM, across, count,
-                         formula="width ÷ boards"))  # fmt: skip
+    each = f.add(
+        derived(
+            "board_end",
+            "each board, cover",
+            across.value / max(count.value, 1.0),
+            Unit.MM,
+            across,
+            count,
+            formula="width ÷ boards",
+        )
+    )
     n = int(count.value)
     z1 = choice.thickness
     depth = (z1 - choice.fill_thickness, z1)
@@ -217,17 +307,47 @@ def _boards(leaf: _Leaf) -> Figure | None:
             rect = Rect(span.x0 + at * each.value, span.y0, span.x0 + (at + 1) * each.value, span.y1)
             size = Size(length.value, each.value, choice.fill_thickness)
             planed = Size(length.value + extra, each.value + (0.0 if at == n - 1 else TONGUE), choice.fill_thickness)
-            leaf.parts.append(part(ctx, f"{name}board {at + 1}", Role.BOARD, rect, (size, planed), (length, each),
-                                   species=leaf.wood.panel.key, upright=True, depth=depth,
-                                   note="" if at == n - 1 else "tongue and groove"))  # fmt: skip
+            leaf.parts.append(
+                part(
+                    ctx,
+                    f"{name}board {at + 1}",
+                    Role.BOARD,
+                    rect,
+                    (size, planed),
+                    (length, each),
+                    species=leaf.wood.panel.key,
+                    upright=True,
+                    depth=depth,
+                    note="" if at == n - 1 else "tongue and groove",
+                )
+            )
     if choice.fill is LightFill.BOARDS:
         _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
-    moves = [abs(change_of_width(width=across.value, coefficient=leaf.wood.panel_coefficient.value,
-                                 from_moisture=leaf.wood.made.value, to_moisture=air.value))
-             for air in (leaf.wood.wet, leaf.wood.dry)]  # fmt: skip
-    return f.add(derived("boards_move", "all boards together would move by", max(moves), Unit.MM, across,
-                         leaf.wood.panel_coefficient, leaf.wood.made, leaf.wood.wet, leaf.wood.dry,
-                         formula="width × movement × points of moisture, the larger way"))  # fmt: skip
+    moves = [
+        abs(
+            change_of_width(
+                width=across.value,
+                coefficient=leaf.wood.panel_coefficient.value,
+                from_moisture=leaf.wood.made.value,
+                to_moisture=air.value,
+            )
+        )
+        for air in (leaf.wood.wet, leaf.wood.dry)
+    ]
+    return f.add(
+        derived(
+            "boards_move",
+            "all boards together would move by",
+            max(moves),
+            Unit.MM,
+            across,
+            leaf.wood.panel_coefficient,
+            leaf.wood.made,
+            leaf.wood.wet,
+            leaf.wood.dry,
+            formula="width × movement × points of moisture, the larger way",
+        )
+    )
 
 
 def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
@@ -239,12 +359,20 @@ def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
     rebate = ctx.chosen("fill_rebate", "rebate for the boards", choice.rebate, "build.rebate")
     clear = ctx.figures.add(given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True))
     reach = rebate.value - CLEARANCE
-    across = ctx.figures.add(total("boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2),
-                                   minus(clear, 2)))  # fmt: skip
+    across = ctx.figures.add(
+        total("boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2), minus(clear, 2))
+    )
     found = []
     for row in leaf.layout.rows:
-        length = ctx.figures.add(total(f"boards_{row.slug or 'whole'}_length", f"{row.name}boards, length",
-                                       plus(row.sight), plus(rebate, 2), minus(clear, 2)))  # fmt: skip
+        length = ctx.figures.add(
+            total(
+                f"boards_{row.slug or 'whole'}_length",
+                f"{row.name}boards, length",
+                plus(row.sight),
+                plus(rebate, 2),
+                minus(clear, 2),
+            )
+        )
         x0 = leaf.stile.value - reach
         found.append((row.name, Rect(x0, row.y0 - reach, x0 + across.value, row.y1 + reach), length, 0.0))
     return across, found
@@ -255,9 +383,20 @@ def _sheet(leaf: _Leaf) -> None:
     rect = Rect(0.0, 0.0, fit.width.value, fit.height.value)
     size = Size(fit.height.value, fit.width.value, choice.fill_thickness)
     planed = Size(fit.glued_height.value, fit.width.value + 2 * fit.trim_side.value, choice.fill_thickness)
-    leaf.parts.append(part(leaf.ctx, "back sheet", Role.CORE, rect, (size, planed), (fit.height, fit.width),
-                           species=choice.sheet, upright=True, depth=(choice.frame, choice.thickness),
-                           bought=True))  # fmt: skip
+    leaf.parts.append(
+        part(
+            leaf.ctx,
+            "back sheet",
+            Role.CORE,
+            rect,
+            (size, planed),
+            (fit.height, fit.width),
+            species=choice.sheet,
+            upright=True,
+            depth=(choice.frame, choice.thickness),
+            bought=True,
+        )
+    )
     _from_behind(leaf, slotted=False)
 
 
@@ -270,18 +409,33 @@ def _rebated(leaf: _Leaf) -> None:
         for column in row.columns:
             name = f"{row.name}{column.name}sheet"
             slug = name.replace(" ", "_").replace("-", "_")
-            high = ctx.figures.add(total(f"{slug}_height", f"{name}, height", plus(row.sight), plus(rebate, 2),
-                                         minus(clear, 2)))  # fmt: skip
-            wide = ctx.figures.add(total(f"{slug}_width", f"{name}, width", plus(column.sight), plus(rebate, 2),
-                                         minus(clear, 2)))  # fmt: skip
+            high = ctx.figures.add(
+                total(f"{slug}_height", f"{name}, height", plus(row.sight), plus(rebate, 2), minus(clear, 2))
+            )
+            wide = ctx.figures.add(
+                total(f"{slug}_width", f"{name}, width", plus(column.sight), plus(rebate, 2), minus(clear, 2))
+            )
             face = Rect(column.x0, row.y0, column.x1, row.y1)
             reach = rebate.value - CLEARANCE
             outline = Rect(face.x0 - reach, face.y0 - reach, face.x1 + reach, face.y1 + reach)
             size = Size(high.value, wide.value, choice.fill_thickness)
             depth = (choice.frame - choice.fill_thickness, choice.frame)
-            leaf.parts.append(part(ctx, name, Role.CORE, face, (size, size), (high, wide), species=choice.sheet,
-                                   upright=True, depth=depth, outline=outline, bought=True,
-                                   volume=size.length * size.width * size.thickness))  # fmt: skip
+            leaf.parts.append(
+                part(
+                    ctx,
+                    name,
+                    Role.CORE,
+                    face,
+                    (size, size),
+                    (high, wide),
+                    species=choice.sheet,
+                    upright=True,
+                    depth=depth,
+                    outline=outline,
+                    bought=True,
+                    volume=size.length * size.width * size.thickness,
+                )
+            )
 
 
 def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
@@ -289,8 +443,15 @@ def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
     choice, fit = leaf.choice, leaf.fit
     total_thick = choice.frame + choice.fill_thickness
     length = max((each for each in SCREWS if each <= total_thick - SCREW_SHORT_OF), default=0.0)
-    leaf.ctx.figures.add(given("back_screw", "screws from behind, length", length, choice=True, source=
-                               f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front"))  # fmt: skip
+    leaf.ctx.figures.add(
+        given(
+            "back_screw",
+            "screws from behind, length",
+            length,
+            choice=True,
+            source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front",
+        )
+    )
     boards = [each for each in leaf.parts if each.role is Role.BOARD]
     for rail in leaf.layout.rails:
         y = (rail.rect.y0 + rail.rect.y1) / 2

@@ -18,48 +18,90 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         _boards(ctx, choice, moves)
     if choice.fill.is_in_rebate and choice.frame - choice.fill_thickness < UNDER_REBATE:
         thinner = choice.frame - UNDER_REBATE
-        ctx.say("rebate-deep", Level.STOP if choice.frame <= choice.fill_thickness else Level.LOOK, Stage.LEAF,
-                "The rebate leaves the frame thin",
-                f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
-                f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
-                Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner) if thinner >= 3
-                else Remedy("A thicker frame"), rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice",
-                figure="fill_rebate")  # fmt: skip
+        ctx.say(
+            "rebate-deep",
+            Level.STOP if choice.frame <= choice.fill_thickness else Level.LOOK,
+            Stage.LEAF,
+            "The rebate leaves the frame thin",
+            f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
+            f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
+            Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner)
+            if thinner >= 3
+            else Remedy("A thicker frame"),
+            rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice",
+            figure="fill_rebate",
+        )
     if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
-        ctx.say("rebate-wide", Level.STOP, Stage.LEAF, "The rebate eats the stile",
-                f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
-                Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most), figure="fill_rebate")  # fmt: skip
+        ctx.say(
+            "rebate-wide",
+            Level.STOP,
+            Stage.LEAF,
+            "The rebate eats the stile",
+            f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
+            Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most),
+            figure="fill_rebate",
+        )
     tall = ctx.figures["leaf_height"]
-    if choice.joint is LightJoint.POCKET and choice.fill.is_boards and choice.brace is LightBrace.NONE and (
-        tall.value > TALL):  # fmt: skip
-        ctx.say("light-sags", Level.LOOK, Stage.LEAF, "Nothing keeps a tall light frame square",
-                f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
-                Remedy("A brace", "build.brace", LightBrace.ONE),
-                Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
-                rule=f"over {ctx.fmt(TALL)}: common practice", figure="leaf_height")  # fmt: skip
+    if (
+        choice.joint is LightJoint.POCKET
+        and choice.fill.is_boards
+        and choice.brace is LightBrace.NONE
+        and (tall.value > TALL)
+    ):
+        ctx.say(
+            "light-sags",
+            Level.LOOK,
+            Stage.LEAF,
+            "Nothing keeps a tall light frame square",
+            f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
+            Remedy("A brace", "build.brace", LightBrace.ONE),
+            Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
+            rule=f"over {ctx.fmt(TALL)}: common practice",
+            figure="leaf_height",
+        )
 
 
 def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
     if choice.glue is LightGlue.OVER and moves.value > HELD_MOVES:
-        ctx.say("held-across", Level.LOOK, Stage.LEAF, "The glued frame holds the boards across their grain",
-                f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
-                Remedy("Glue in the frame's joints only", "build.glue", LightGlue.JOINTS),
-                Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
-                rule=f"over {ctx.fmt(HELD_MOVES)}: common practice", where="part:board 1",
-                figure="boards_move")  # fmt: skip
+        ctx.say(
+            "held-across",
+            Level.LOOK,
+            Stage.LEAF,
+            "The glued frame holds the boards across their grain",
+            f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
+            Remedy("Glue in the frame's joints only", "build.glue", LightGlue.JOINTS),
+            Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
+            rule=f"over {ctx.fmt(HELD_MOVES)}: common practice",
+            where="part:board 1",
+            figure="boards_move",
+        )
     else:
         how = (
             "screwed in slots from behind, no glue on them" if choice.glue is LightGlue.JOINTS else "glued to the frame"
         )
-        ctx.say("boards-free", Level.FINE, Stage.LEAF, "The boards can move",
-                f"{ctx.fmt(moves)} together; they are {how}.", where="part:board 1", figure="boards_move")  # fmt: skip
+        ctx.say(
+            "boards-free",
+            Level.FINE,
+            Stage.LEAF,
+            "The boards can move",
+            f"{ctx.fmt(moves)} together; they are {how}.",
+            where="part:board 1",
+            figure="boards_move",
+        )
 
 
 def say_brace(ctx: Context, width: Figure, room: float) -> None:
     """Say that a brace is too wide for its field."""
     most = max(25.0, 0.4 * room)
-    ctx.say("brace-wide", Level.STOP, Stage.LEAF, "The brace is too wide for its field",
-            f"{ctx.fmt(width)} in a field {ctx.fmt(room)} across.",
-            Remedy(f"A brace of {ctx.fmt(most)}", "build.brace_width", most) if most < width.value
-            else Remedy("No brace", "build.brace", LightBrace.NONE), figure="brace_width")  # fmt: skip
+    ctx.say(
+        "brace-wide",
+        Level.STOP,
+        Stage.LEAF,
+        "The brace is too wide for its field",
+        f"{ctx.fmt(width)} in a field {ctx.fmt(room)} across.",
+        Remedy(f"A brace of {ctx.fmt(most)}", "build.brace_width", most)
+        if most < width.value
+        else Remedy("No brace", "build.brace", LightBrace.NONE),
+        figure="brace_width",
+    )

@@ -35,9 +35,17 @@ def _joints(m: Maker, choice: Light) -> None:
     """Add what is marked, bored and halved while the members lie loose."""
     members, rails = m.names(Role.STILE, Role.RAIL), m.names(Role.RAIL)
     stiles, braces = m.names(Role.STILE), m.names(Role.BRACE)
-    m.add("mark:joints", "Set out the joints, stiles as a pair", Trade.MARK, parts=members, needs=m.loose(members),
-          bucket=Bucket.JOINTS, share=0.4, settings=m.set_to(shoulder_to_shoulder="shoulder"),
-          hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None)  # fmt: skip
+    m.add(
+        "mark:joints",
+        "Set out the joints, stiles as a pair",
+        Trade.MARK,
+        parts=members,
+        needs=m.loose(members),
+        bucket=Bucket.JOINTS,
+        share=0.4,
+        settings=m.set_to(shoulder_to_shoulder="shoulder"),
+        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+    )
     pocket = choice.joint is LightJoint.POCKET
     m.add(
         "bore:joints",

@@ -161,8 +161,18 @@ def _alike(leaf: _Leaf) -> list[Figure]:
     shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
     width = leaf.fit.width
     count = strip_count(width=width.value, strip=choice.strip, shoot=choice.shoot)
-    number = add(derived("strips_count", "strips", count, Unit.COUNT, width, most, shoot,
-                         formula="the fewest that reach over the width"))  # fmt: skip
+    number = add(
+        derived(
+            "strips_count",
+            "strips",
+            count,
+            Unit.COUNT,
+            width,
+            most,
+            shoot,
+            formula="the fewest that reach over the width",
+        )
+    )
     each = add(
         derived(
             "strip_width",
@@ -187,8 +197,14 @@ def _measured(leaf: _Leaf) -> list[Figure]:
         for at, each in enumerate(choice.measured, start=1)
     ]
     joints = len(boards) - 1
-    laid = add(total("boards_laid", "strips laid up, their joints shot", *(plus(each) for each in boards),
-                     *([minus(shoot, joints)] if joints else [])))  # fmt: skip
+    laid = add(
+        total(
+            "boards_laid",
+            "strips laid up, their joints shot",
+            *(plus(each) for each in boards),
+            *([minus(shoot, joints)] if joints else []),
+        )
+    )
     over = add(total("laid_over", "to trim off, both edges together", plus(laid), minus(leaf.fit.width)))
     add(derived("strips_count", "strips", len(boards), Unit.COUNT, laid, formula="as laid up"))
     each_side = max(over.value, 0.0) / 2
@@ -230,9 +246,16 @@ def _joints(leaf: _Leaf, strips: list[Part]) -> None:
     number = given("tenon_every", f"{choice.joint}, about every", choice.every, edit="build.every", choice=True)
     leaf.ctx.figures.add(number)
     leaf.ctx.figures.add(
-        derived("tenons_count", f"{choice.joint}, together", len(leaf.tenons), Unit.COUNT, leaf.fit.height, number,
-                formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}")
-    )  # fmt: skip
+        derived(
+            "tenons_count",
+            f"{choice.joint}, together",
+            len(leaf.tenons),
+            Unit.COUNT,
+            leaf.fit.height,
+            number,
+            formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}",
+        )
+    )
 
 
 def tenon_places(*, height: float, every: float) -> list[float]:
@@ -251,12 +274,22 @@ def tenon_places(*, height: float, every: float) -> list[float]:
 
 def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
     """Add how much the slab moves from the driest to the wettest, however it was made."""
-    value = change_of_width(width=width.value, coefficient=wood.coefficient.value, from_moisture=wood.dry.value,
-                            to_moisture=wood.wet.value)  # fmt: skip
+    value = change_of_width(
+        width=width.value, coefficient=wood.coefficient.value, from_moisture=wood.dry.value, to_moisture=wood.wet.value
+    )
     return ctx.figures.add(
-        derived("season", "the slab moves, driest to wettest", abs(value), Unit.MM, width, wood.coefficient, wood.dry,
-                wood.wet, formula="width × movement × points of moisture")
-    )  # fmt: skip
+        derived(
+            "season",
+            "the slab moves, driest to wettest",
+            abs(value),
+            Unit.MM,
+            width,
+            wood.coefficient,
+            wood.dry,
+            wood.wet,
+            formula="width × movement × points of moisture",
+        )
+    )
 
 
 def _stiffeners(leaf: _Leaf, season: Figure) -> None:
@@ -265,14 +298,27 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
     wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
     inset = ctx.chosen("stiffener_in", f"{word} ends, in from the edge", choice.stiffener_in, "build.stiffener_in")
     end = ctx.chosen("stiffener_end", f"{word}, centre from the ends", choice.stiffener_end, "build.stiffener_end")
-    shrink = f.add(derived("season_shrink", "the slab shrinks, at the driest, by",
-                           max(0.0, -f["leaf_change_dry"].value), Unit.MM, f["leaf_change_dry"],
-                           formula="as worked out, less than nothing is nothing"))  # fmt: skip
+    shrink = f.add(
+        derived(
+            "season_shrink",
+            "the slab shrinks, at the driest, by",
+            max(0.0, -f["leaf_change_dry"].value),
+            Unit.MM,
+            f["leaf_change_dry"],
+            formula="as worked out, less than nothing is nothing",
+        )
+    )
     terms = [plus(fit.width), minus(inset, 2)]
     if choice.stiffener is not Stiffener.NAILED:
         terms.append(minus(shrink))
-    length = f.add(total("stiffener_length", f"{word}, length", *terms,
-                         source="short by what the slab shrinks, or its ends would come out"))  # fmt: skip
+    length = f.add(
+        total(
+            "stiffener_length",
+            f"{word}, length",
+            *terms,
+            source="short by what the slab shrinks, or its ends would come out",
+        )
+    )
     x0 = (fit.width.value - length.value) / 2
     z0, z1 = _depth(choice)
     places = _places(fit.height.value, end.value, choice.stiffeners)
@@ -284,10 +330,21 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
         name = f"{word} {at}"
         around = wide.value + 2 * choice.stiffener_thickness  # of a channel: its bottom and both sides
         volume = checks.CHANNEL_WALL * around * length.value if is_metal else None
-        leaf.parts.append(part(ctx, name, role, face, (size, size), (length, wide),
-                               species="steel" if is_metal else leaf.wood.frame.key, upright=False, depth=(z0, z1),
-                               volume=volume, note="middle screw round, the others slotted"
-                               if choice.stiffener is not Stiffener.NAILED else "nailed"))  # fmt: skip
+        leaf.parts.append(
+            part(
+                ctx,
+                name,
+                role,
+                face,
+                (size, size),
+                (length, wide),
+                species="steel" if is_metal else leaf.wood.frame.key,
+                upright=False,
+                depth=(z0, z1),
+                volume=volume,
+                note="middle screw round, the others slotted" if choice.stiffener is not Stiffener.NAILED else "nailed",
+            )
+        )
         _fix(leaf, name, face, season)
     first, last = places[0], places[-1]
     leaf.dims.append(Dim(0.0, first, "stiffener_end", f"part:{word} 1", True))
@@ -340,8 +397,17 @@ def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
     step = (face.width - 50) / (FIXINGS_EACH - 1)
     for at in range(FIXINGS_EACH):
         x = face.x0 + 25 + at * step
-        leaf.fixings.append(Fixing(x, (face.y0 + face.y1) / 2, length, "screws", at != FIXINGS_EACH // 2,
-                                   f"part:{name}", (back - length, back)))  # fmt: skip
+        leaf.fixings.append(
+            Fixing(
+                x,
+                (face.y0 + face.y1) / 2,
+                length,
+                "screws",
+                at != FIXINGS_EACH // 2,
+                f"part:{name}",
+                (back - length, back),
+            )
+        )
 
 
 def inputs(ctx: Context) -> None:

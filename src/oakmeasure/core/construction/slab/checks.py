@@ -41,9 +41,15 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Seq
     _strips(ctx, choice, fit, strips)
     _glue(ctx, choice, strips, season)
     if choice.stiffener is Stiffener.NONE:
-        ctx.say("no-stiffener", Level.LOOK, Stage.LEAF, "Nothing keeps it flat",
-                f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
-                Remedy("Battens in dadoes", "build.stiffener", Stiffener.DADOES), figure="season")  # fmt: skip
+        ctx.say(
+            "no-stiffener",
+            Level.LOOK,
+            Stage.LEAF,
+            "Nothing keeps it flat",
+            f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
+            Remedy("Battens in dadoes", "build.stiffener", Stiffener.DADOES),
+            figure="season",
+        )
         return
     _stiffeners(ctx, choice, fit, season)
     if not all(each.length for each in fixings):
@@ -55,49 +61,96 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     if over is not None:
         laid = ctx.figures["boards_laid"]
         if over.value < -HAIR:
-            ctx.say("strips-short", Level.STOP, Stage.LEAF, "The strips do not make the width",
-                    f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
-                    Remedy(f"One more strip of {ctx.fmt(max(STRIP_LEAST, -over.value))}", "build.measured",
-                           (*choice.measured, Laid(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0)))),
-                    where="part:strip 1", figure="laid_over")  # fmt: skip
+            ctx.say(
+                "strips-short",
+                Level.STOP,
+                Stage.LEAF,
+                "The strips do not make the width",
+                f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
+                Remedy(
+                    f"One more strip of {ctx.fmt(max(STRIP_LEAST, -over.value))}",
+                    "build.measured",
+                    (*choice.measured, Laid(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0))),
+                ),
+                where="part:strip 1",
+                figure="laid_over",
+            )
         else:
-            ctx.say("lay-up", Level.FINE, Stage.LEAF, f"The strips make {ctx.fmt(laid)}",
-                    f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
-                    where="part:strip 1", figure="laid_over")  # fmt: skip
+            ctx.say(
+                "lay-up",
+                Level.FINE,
+                Stage.LEAF,
+                f"The strips make {ctx.fmt(laid)}",
+                f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
+                where="part:strip 1",
+                figure="laid_over",
+            )
     narrow = [each for each in strips if each.finished.width < STRIP_LEAST]
     if narrow:
-        ctx.say("strip-narrow", Level.LOOK, Stage.LEAF, "An outer strip gets thin",
-                f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
-                Remedy("Leave one strip out, or trim one edge only"),
-                rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
-                where=f"part:{narrow[0].name}", figure=narrow[0].width.name)  # fmt: skip
+        ctx.say(
+            "strip-narrow",
+            Level.LOOK,
+            Stage.LEAF,
+            "An outer strip gets thin",
+            f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
+            Remedy("Leave one strip out, or trim one edge only"),
+            rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
+            where=f"part:{narrow[0].name}",
+            figure=narrow[0].width.name,
+        )
     widest = max(strips, key=lambda each: each.finished.width)
     if widest.finished.width > WIDEST_STRIP:
-        ctx.say("strip-wide", Level.LOOK, Stage.LEAF, "Wide strips cup",
-                f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
-                Remedy("Rip it, turn one half over, let both rest before the joint is shot"),
-                rule=f"over {ctx.fmt(WIDEST_STRIP)}: common practice",
-                where=f"part:{widest.name}", figure=widest.width.name)  # fmt: skip
+        ctx.say(
+            "strip-wide",
+            Level.LOOK,
+            Stage.LEAF,
+            "Wide strips cup",
+            f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
+            Remedy("Rip it, turn one half over, let both rest before the joint is shot"),
+            rule=f"over {ctx.fmt(WIDEST_STRIP)}: common practice",
+            where=f"part:{widest.name}",
+            figure=widest.width.name,
+        )
 
 
 def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> None:
     if choice.glue is SlabGlue.NOWHERE or len(strips) < 2:
         return
     stages = ctx.figures.add(
-        derived("glue_stages", "glue-ups", glue_stages(strips=len(strips), at_once=choice.stages), Unit.COUNT,
-                ctx.figures["strips_count"], formula=f"{choice.stages} at a time, then what came of them")
-    )  # fmt: skip
+        derived(
+            "glue_stages",
+            "glue-ups",
+            glue_stages(strips=len(strips), at_once=choice.stages),
+            Unit.COUNT,
+            ctx.figures["strips_count"],
+            formula=f"{choice.stages} at a time, then what came of them",
+        )
+    )
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:
-        ctx.say("glue-where", Level.STOP, Stage.LEAF, "There are no mortises to glue",
-                "The joint is plain edges, and the glue is to go in the mortises only.",
-                Remedy("Loose tenons", "build.joint", SlabJoint.TENONS),
-                Remedy("Or glue on every edge", "build.glue", SlabGlue.EDGES), figure="glue_stages")  # fmt: skip
+        ctx.say(
+            "glue-where",
+            Level.STOP,
+            Stage.LEAF,
+            "There are no mortises to glue",
+            "The joint is plain edges, and the glue is to go in the mortises only.",
+            Remedy("Loose tenons", "build.joint", SlabJoint.TENONS),
+            Remedy("Or glue on every edge", "build.glue", SlabGlue.EDGES),
+            figure="glue_stages",
+        )
         return
-    where = "in the mortises only: the edges stay dry and open a little when they shrink" if (
-        choice.glue is SlabGlue.MORTISES) else "on every edge: it moves as one"  # fmt: skip
-    ctx.say("glue", Level.FINE, Stage.LEAF, counted(round(stages.value), "glue-up"),
-            f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
-            figure="glue_stages")  # fmt: skip
+    where = (
+        "in the mortises only: the edges stay dry and open a little when they shrink"
+        if (choice.glue is SlabGlue.MORTISES)
+        else "on every edge: it moves as one"
+    )
+    ctx.say(
+        "glue",
+        Level.FINE,
+        Stage.LEAF,
+        counted(round(stages.value), "glue-up"),
+        f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
+        figure="glue_stages",
+    )
 
 
 def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
@@ -119,21 +172,39 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         )
     if f["stiffener_length"].value < 0.3 * fit.width.value:
         less = fit.width.value / 10
-        ctx.say("stiffener-short", Level.STOP, Stage.LEAF, "The stiffeners are too short to hold it",
-                f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
-                Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less), figure="stiffener_length")  # fmt: skip
+        ctx.say(
+            "stiffener-short",
+            Level.STOP,
+            Stage.LEAF,
+            "The stiffeners are too short to hold it",
+            f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
+            Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less),
+            figure="stiffener_length",
+        )
     if choice.stiffener is Stiffener.NAILED:
         if season.value > HELD_MOVES:
-            ctx.say("held-across", Level.LOOK, Stage.LEAF, "The nails hold the wood across its grain",
-                    f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
-                    "strip splits or a joint opens.",
-                    Remedy("Battens in dadoes, slotted", "build.stiffener", Stiffener.DADOES),
-                    Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE),
-                    where="part:ledge 1", figure="season")  # fmt: skip
-            ctx.say("nails", Level.LOOK, Stage.LEAF, "Nails stay in the wood",
-                    "Later tools will meet them: groove, lock and trimming.",
-                    Remedy("Draw their places on the leaf before anything is cut"), where="part:ledge 1",
-                    figure="stiffener_length")  # fmt: skip
+            ctx.say(
+                "held-across",
+                Level.LOOK,
+                Stage.LEAF,
+                "The nails hold the wood across its grain",
+                f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
+                "strip splits or a joint opens.",
+                Remedy("Battens in dadoes, slotted", "build.stiffener", Stiffener.DADOES),
+                Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE),
+                where="part:ledge 1",
+                figure="season",
+            )
+            ctx.say(
+                "nails",
+                Level.LOOK,
+                Stage.LEAF,
+                "Nails stay in the wood",
+                "Later tools will meet them: groove, lock and trimming.",
+                Remedy("Draw their places on the leaf before anything is cut"),
+                where="part:ledge 1",
+                figure="stiffener_length",
+            )
         return
     is_dado = choice.stiffener is Stiffener.DADOES
     into, kept = (choice.dado, UNDER_DADO) if is_dado else (choice.stiffener_thickness, UNDER_CHANNEL)
@@ -141,22 +212,40 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     if under < kept:
         deepest = choice.thickness - kept
         field, least = ("build.dado", 0.0) if is_dado else ("build.stiffener_thickness", CHANNEL_LEAST)
-        ctx.say("dado-deep", Level.STOP if under <= 0 else Level.LOOK, Stage.LEAF, "The stiffener cuts the slab thin",
-                f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
-                Remedy(f"{ctx.fmt(deepest)} deep", field, deepest) if deepest >= least else Remedy("A thicker slab"),
-                rule=f"{ctx.fmt(kept)} stay: common practice", figure="stiffener_width")  # fmt: skip
+        ctx.say(
+            "dado-deep",
+            Level.STOP if under <= 0 else Level.LOOK,
+            Stage.LEAF,
+            "The stiffener cuts the slab thin",
+            f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
+            Remedy(f"{ctx.fmt(deepest)} deep", field, deepest) if deepest >= least else Remedy("A thicker slab"),
+            rule=f"{ctx.fmt(kept)} stay: common practice",
+            figure="stiffener_width",
+        )
     slot = f["slot_length"]
-    ctx.say("slots", Level.FINE, Stage.LEAF, "The slab can move on its stiffeners",
-            f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
-            figure="slot_length")  # fmt: skip
+    ctx.say(
+        "slots",
+        Level.FINE,
+        Stage.LEAF,
+        "The slab can move on its stiffeners",
+        f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
+        figure="slot_length",
+    )
 
 
 def _no_screw(ctx: Context, choice: Slab) -> None:
     """Say that nothing sold is short enough for what lies under a channel, and how shallow one it would be for."""
     most = choice.thickness - UNDER_CHANNEL
-    ctx.say("no-screw", Level.STOP, Stage.LEAF, "No screw is short enough",
-            f"{ctx.fmt(choice.thickness - choice.stiffener_thickness)} of wood lies under the channels.",
-            Remedy(f"Channels of {ctx.fmt(most)}", "build.stiffener_thickness", most)
-            if most >= CHANNEL_LEAST else Remedy("A thicker slab, or battens on it"),
-            rule=f"the shortest is {ctx.fmt(SCREWS[0])}, and stays {ctx.fmt(SCREW_SHORT_OF)} short of the face",
-            where="part:channel 1", figure="stiffener_length")  # fmt: skip
+    ctx.say(
+        "no-screw",
+        Level.STOP,
+        Stage.LEAF,
+        "No screw is short enough",
+        f"{ctx.fmt(choice.thickness - choice.stiffener_thickness)} of wood lies under the channels.",
+        Remedy(f"Channels of {ctx.fmt(most)}", "build.stiffener_thickness", most)
+        if most >= CHANNEL_LEAST
+        else Remedy("A thicker slab, or battens on it"),
+        rule=f"the shortest is {ctx.fmt(SCREWS[0])}, and stays {ctx.fmt(SCREW_SHORT_OF)} short of the face",
+        where="part:channel 1",
+        figure="stiffener_length",
+    )

@@ -17,14 +17,35 @@ def slab(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
     old = any(part.at_hand for part in m.build.parts if part.role is Role.STRIP)
     ready = m.loose(strips) or ("measure:opening",)
     if old:
-        ready = (m.add("clean:boards", "Look for metal, brush and flatten the old boards", Trade.PLANE, parts=strips,
-                       needs=ready, bucket=Bucket.PARTS, cautions=("nails", "plane"), about=About.TIMBER,
-                       hold=Hold(Up.CLOSING, strips[0]), check=Check("detector over both faces and both edges"),
-                       how="the rough face stays as it is, the other is planed"),)  # fmt: skip
-    m.add("lay:boards", "Lay the strips in order and measure their widths", Trade.MEASURE, parts=strips, needs=ready,
-          bucket=Bucket.PARTS, share=0.5, settings=m.set_to(strip="strip_width", laid="boards_laid"),
-          hold=Hold(Up.OPENING), about=About.TIMBER, check=Check("widths as read, into the log"),
-          how="heart side in turn, grain that runs one way, a triangle across all of them")  # fmt: skip
+        ready = (
+            m.add(
+                "clean:boards",
+                "Look for metal, brush and flatten the old boards",
+                Trade.PLANE,
+                parts=strips,
+                needs=ready,
+                bucket=Bucket.PARTS,
+                cautions=("nails", "plane"),
+                about=About.TIMBER,
+                hold=Hold(Up.CLOSING, strips[0]),
+                check=Check("detector over both faces and both edges"),
+                how="the rough face stays as it is, the other is planed",
+            ),
+        )
+    m.add(
+        "lay:boards",
+        "Lay the strips in order and measure their widths",
+        Trade.MEASURE,
+        parts=strips,
+        needs=ready,
+        bucket=Bucket.PARTS,
+        share=0.5,
+        settings=m.set_to(strip="strip_width", laid="boards_laid"),
+        hold=Hold(Up.OPENING),
+        about=About.TIMBER,
+        check=Check("widths as read, into the log"),
+        how="heart side in turn, grain that runs one way, a triangle across all of them",
+    )
     m.add(
         "rip:last",
         "Rip the end strips to what is left",
@@ -37,10 +58,19 @@ def slab(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         settings=m.set_to(first="strip_1", last=f"strip_{len(strips)}"),
         check=Check("width over all strips", 1.0),
     )
-    m.add("shoot:edges", "Shoot the edges in pairs, face to face", Trade.PLANE, parts=strips, needs=("rip:last",),
-          bucket=Bucket.JOINTS, settings=m.set_to(off_a_joint="shoot"), cautions=("plane",),
-          hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None, practice="",
-          check=Check("no light between two that stand on one another; hollow in the middle", 0.1))  # fmt: skip
+    m.add(
+        "shoot:edges",
+        "Shoot the edges in pairs, face to face",
+        Trade.PLANE,
+        parts=strips,
+        needs=("rip:last",),
+        bucket=Bucket.JOINTS,
+        settings=m.set_to(off_a_joint="shoot"),
+        cautions=("plane",),
+        hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None,
+        practice="",
+        check=Check("no light between two that stand on one another; hollow in the middle", 0.1),
+    )
     before = _joints(m, choice, strips)
     dry = m.add(
         "dry:slab",
@@ -57,9 +87,19 @@ def slab(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
     m.whole = dry
     if choice.glue is not SlabGlue.NOWHERE:
         glue_up(m, glue, "slab", dry)
-    m.whole = m.add("flat:slab", "Flatten the slab, both faces", Trade.PLANE, needs=(m.whole,), bucket=Bucket.PARTS,
-                    share=1.0, settings=m.set_to(thick="thickness"), hold=Hold(Up.OPENING), cautions=("dust",),
-                    check=Check("thickest less thinnest", 0.5), how="across the grain first, then along")  # fmt: skip
+    m.whole = m.add(
+        "flat:slab",
+        "Flatten the slab, both faces",
+        Trade.PLANE,
+        needs=(m.whole,),
+        bucket=Bucket.PARTS,
+        share=1.0,
+        settings=m.set_to(thick="thickness"),
+        hold=Hold(Up.OPENING),
+        cautions=("dust",),
+        check=Check("thickest less thinnest", 0.5),
+        how="across the grain first, then along",
+    )
     _held(m, choice)
 
 
@@ -68,13 +108,27 @@ def _joints(m: Maker, choice: Slab, strips: tuple[str, ...]) -> str:
         return "shoot:edges"
     dowels = choice.joint is SlabJoint.DOWELS
     word, tool = ("dowel holes", "drill") if dowels else ("mortises for the loose tenons", "router")
-    return m.add("mortise:strips", f"Cut the {word} in the loose strips", Trade.JOINT, parts=strips,
-                 needs=("shoot:edges",), early=True, bucket=Bucket.JOINTS, share=2.0, cautions=(tool,),
-                 settings=(*m.set_to(every="tenon_every"), many(len(m.build.tenons), "joints"),
-                           Setting("fence to it", m.set_out_thick / 2)),
-                 hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None, practice="one joint in off-cuts: faces flush",
-                 check=Check("step between the faces", 0.1), why="opening face to the fence, while they are loose",
-                 later="a glued edge takes no more tenon")  # fmt: skip
+    return m.add(
+        "mortise:strips",
+        f"Cut the {word} in the loose strips",
+        Trade.JOINT,
+        parts=strips,
+        needs=("shoot:edges",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        share=2.0,
+        cautions=(tool,),
+        settings=(
+            *m.set_to(every="tenon_every"),
+            many(len(m.build.tenons), "joints"),
+            Setting("fence to it", m.set_out_thick / 2),
+        ),
+        hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None,
+        practice="one joint in off-cuts: faces flush",
+        check=Check("step between the faces", 0.1),
+        why="opening face to the fence, while they are loose",
+        later="a glued edge takes no more tenon",
+    )
 
 
 def _held(m: Maker, choice: Slab) -> None:
@@ -83,11 +137,20 @@ def _held(m: Maker, choice: Slab) -> None:
     if choice.stiffener is Stiffener.NONE or not battens:
         return
     if choice.stiffener is Stiffener.NAILED:
-        m.whole = m.add("nail:ledges", "Nail the ledges on, no glue across", Trade.FIT, parts=battens, needs=(m.whole,
-                        *m.loose(battens)), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING), cautions=("drill",),
-                        settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "nails")),
-                        practice="one nail through off-cuts, clenched", check=Check("clenched across the grain"),
-                        how="holes bored first, near the ends always")  # fmt: skip
+        m.whole = m.add(
+            "nail:ledges",
+            "Nail the ledges on, no glue across",
+            Trade.FIT,
+            parts=battens,
+            needs=(m.whole, *m.loose(battens)),
+            bucket=Bucket.JOINTS,
+            hold=Hold(Up.CLOSING),
+            cautions=("drill",),
+            settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "nails")),
+            practice="one nail through off-cuts, clenched",
+            check=Check("clenched across the grain"),
+            how="holes bored first, near the ends always",
+        )
         return
     metal = choice.stiffener is Stiffener.CHANNELS
     m.add(
@@ -123,7 +186,14 @@ def _held(m: Maker, choice: Slab) -> None:
         why="a loose batten lies under the drill",
         later="by hand, in the leaf",
     )
-    m.whole = m.add("fix:battens", "Screw the " + ("channels" if metal else "battens") + " in, no glue", Trade.FIT,
-                    parts=battens, needs=("dado:slab", "slot:battens"), bucket=Bucket.JOINTS, hold=Hold(Up.CLOSING),
-                    settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "screws")),
-                    check=Check("screws in the slots' middle, just not tight"))  # fmt: skip
+    m.whole = m.add(
+        "fix:battens",
+        "Screw the " + ("channels" if metal else "battens") + " in, no glue",
+        Trade.FIT,
+        parts=battens,
+        needs=("dado:slab", "slot:battens"),
+        bucket=Bucket.JOINTS,
+        hold=Hold(Up.CLOSING),
+        settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "screws")),
+        check=Check("screws in the slots' middle, just not tight"),
+    )

@@ -39,8 +39,16 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     front, back = _thicknesses(ctx, choice)
     edging = _edging(ctx, choice)
     if choice.form is VeneerForm.FRAMED:
-        still = ctx.figures.add(given("movement_core", "movement of the core, for each point", 0.0, Unit.RATIO,
-                                      source="sheet keeps its size", choice=True))  # fmt: skip
+        still = ctx.figures.add(
+            given(
+                "movement_core",
+                "movement of the core, for each point",
+                0.0,
+                Unit.RATIO,
+                source="sheet keeps its size",
+                choice=True,
+            )
+        )
         built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
         _yield(ctx, choice, fit)
         _bow(ctx, choice, wood, front, back, ctx.figures["stile"])
@@ -53,17 +61,31 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     e = edging.value
     w, h = fit.width.value, fit.height.value
     t, z0, z1 = choice.thickness, front.value, choice.thickness - back.value
-    parts = [part(ctx, "core", Role.CORE, Rect(e, e, w - e, h - e),
-                  (Size(core_height.value, core_width.value, z1 - z0),) * 2, (core_height, core_width),
-                  species=choice.core, upright=True, depth=(z0, z1), bought=True)]  # fmt: skip
+    parts = [
+        part(
+            ctx,
+            "core",
+            Role.CORE,
+            Rect(e, e, w - e, h - e),
+            (Size(core_height.value, core_width.value, z1 - z0),) * 2,
+            (core_height, core_width),
+            species=choice.core,
+            upright=True,
+            depth=(z0, z1),
+            bought=True,
+        )
+    ]
     parts += _edges(ctx, choice, fit, wood, (0.0, t) if not choice.edging_first else (z0, z1), edging)
     parts += _faces(ctx, choice, fit, wood, front, back, edging)
     edges_movement(ctx, wood, edging)
     _yield(ctx, choice, fit)
     _bow(ctx, choice, wood, front, back, fit.width)
     checks.judge(ctx, choice)
-    numbered = tuple(replace(each, mark=str(at)) for at, each in enumerate(parts, start=1)
-                     if min(each.finished.length, each.finished.width) > 0)  # fmt: skip
+    numbered = tuple(
+        replace(each, mark=str(at))
+        for at, each in enumerate(parts, start=1)
+        if min(each.finished.length, each.finished.width) > 0
+    )
     dims = (
         Dim(0.0, e, "edging", "part:hinge edging", False),
         Dim(e, w - e, "core_width", "part:core", False),
@@ -71,12 +93,13 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         Dim(e, h - e, "core_height", "part:core", True),
     )
     rows = max(2, round(h / 400) + 1)
-    glue = (GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
-            GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows))  # fmt: skip
+    glue = (
+        GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
+        GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows),
+    )
     words = "edged before the veneer" if choice.edging_first else "edged after the veneer"
     summary = f"{ctx.show.length(t, sign=False)} thick · veneered"
-    return Build(w, h, t, numbered, (), (), 0.0, 0.0, 0.0, summary, t, (), dims, f"{choice.form}; {words}",
-                 glue, True)  # fmt: skip
+    return Build(w, h, t, numbered, (), (), 0.0, 0.0, 0.0, summary, t, (), dims, f"{choice.form}; {words}", glue, True)
 
 
 def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
@@ -96,13 +119,20 @@ def _edging(ctx: Context, choice: Veneered) -> Figure:
     if choice.edging is not None:
         edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
     elif choice.moulding:
-        stays = add(given("behind_moulding", "edging that stays behind the moulding",
-                          checks.BEHIND_MOULDING, choice=True,
-                          source="common practice"))  # fmt: skip
+        stays = add(
+            given(
+                "behind_moulding",
+                "edging that stays behind the moulding",
+                checks.BEHIND_MOULDING,
+                choice=True,
+                source="common practice",
+            )
+        )
         edging = add(total("edging", "edging, width", plus(moulding), plus(stays)))
     else:
-        edging = add(given("edging", "edging, width", PLAIN_EDGING, edit="build.edging", source="common practice",
-                           choice=True))  # fmt: skip
+        edging = add(
+            given("edging", "edging, width", PLAIN_EDGING, edit="build.edging", source="common practice", choice=True)
+        )
     sapwood = add(given("sapwood", "sapwood on the edging's board", choice.sapwood, edit="build.sapwood", choice=True))
     add(total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood)))
     return edging
@@ -118,16 +148,30 @@ def _edges(
     note = f"sapwood of {ctx.fmt(choice.sapwood)} ripped off" if choice.sapwood else ""
     made = []
     for name, rect, upright in (
-        ("hinge edging", Rect(0.0, 0.0, e, h), True), ("latch edging", Rect(w - e, 0.0, w, h), True),
-        ("foot edging", Rect(e, 0.0, w - e, e), False), ("top edging", Rect(e, h - e, w - e, h), False),
-    ):  # fmt: skip
+        ("hinge edging", Rect(0.0, 0.0, e, h), True),
+        ("latch edging", Rect(w - e, 0.0, w, h), True),
+        ("foot edging", Rect(e, 0.0, w - e, e), False),
+        ("top edging", Rect(e, h - e, w - e, h), False),
+    ):
         length = fit.height if upright else ctx.figures["core_width"]
         ends = fit.glued_height.value - fit.height.value if upright else 0.0
         trim = fit.trim_side.value if upright else fit.trim_height.value
         finished = Size(length.value, e, thick)
         planed = Size(length.value + ends, sawn.value + trim, thick)
-        made.append(part(ctx, name, Role.LIPPING, rect, (finished, planed), (length, edging), species=wood.frame.key,
-                         upright=upright, depth=depth, note=note))  # fmt: skip
+        made.append(
+            part(
+                ctx,
+                name,
+                Role.LIPPING,
+                rect,
+                (finished, planed),
+                (length, edging),
+                species=wood.frame.key,
+                upright=upright,
+                depth=depth,
+                note=note,
+            )
+        )
     return made
 
 
@@ -146,11 +190,28 @@ def _faces(
             minus(f.add(given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True)), 2),
         )
     )
-    count = f.add(derived("veneers_across", "veneers side by side on a face",
-                          math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9), Unit.COUNT, size[0], usable,
-                          formula="the fewest that reach over the face"))  # fmt: skip
-    each = f.add(derived("veneer_width", "each veneer, as it shows", size[0].value / count.value, Unit.MM, size[0],
-                         count, formula="width ÷ veneers"))  # fmt: skip
+    count = f.add(
+        derived(
+            "veneers_across",
+            "veneers side by side on a face",
+            math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9),
+            Unit.COUNT,
+            size[0],
+            usable,
+            formula="the fewest that reach over the face",
+        )
+    )
+    each = f.add(
+        derived(
+            "veneer_width",
+            "each veneer, as it shows",
+            size[0].value / count.value,
+            Unit.MM,
+            size[0],
+            count,
+            formula="width ÷ veneers",
+        )
+    )
     made = []
     faces = [("", (0.0, front.value))]
     if back.value:
@@ -162,8 +223,21 @@ def _faces(
             thick = depth[1] - depth[0]
             finished = Size(size[1].value, each.value, thick)
             note = "slip-matched in the order that they were sawn" if thick > BOUGHT else "bought veneer"
-            made.append(part(ctx, f"veneer {at + 1}{ending}", Role.VENEER, rect, (finished, finished), (size[1], each),
-                             species=wood.panel.key, upright=True, depth=depth, at_hand=True, note=note))  # fmt: skip
+            made.append(
+                part(
+                    ctx,
+                    f"veneer {at + 1}{ending}",
+                    Role.VENEER,
+                    rect,
+                    (finished, finished),
+                    (size[1], each),
+                    species=wood.panel.key,
+                    upright=True,
+                    depth=depth,
+                    at_hand=True,
+                    note=note,
+                )
+            )
     return made
 
 
@@ -178,21 +252,53 @@ def _yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
     raw = add(total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander)))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
     kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, source="narrow band, well set", choice=True))
-    got = add(derived("veneers_each", "veneers from one board",
-                      veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value), Unit.COUNT, stock, raw, kerf,
-                      formula="n·raw + (n − 1)·kerf ≤ thickness"))  # fmt: skip
+    got = add(
+        derived(
+            "veneers_each",
+            "veneers from one board",
+            veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value),
+            Unit.COUNT,
+            stock,
+            raw,
+            kerf,
+            formula="n·raw + (n − 1)·kerf ≤ thickness",
+        )
+    )
     faces = 2 if choice.back is BackFace.SAME else 1
     if "veneers_across" in f:
-        needed = add(derived("veneers_needed", "veneers, together", faces * f["veneers_across"].value, Unit.COUNT,
-                             f["veneers_across"], formula=counted(faces, "face")))  # fmt: skip
+        needed = add(
+            derived(
+                "veneers_needed",
+                "veneers, together",
+                faces * f["veneers_across"].value,
+                Unit.COUNT,
+                f["veneers_across"],
+                formula=counted(faces, "face"),
+            )
+        )
         boards = math.ceil(needed.value / got.value) if got.value else 0
-        add(derived("veneer_boards", "boards to resaw", boards, Unit.COUNT, needed, got,
-                    formula="veneers ÷ veneers from one board, whole boards"))  # fmt: skip
+        add(
+            derived(
+                "veneer_boards",
+                "boards to resaw",
+                boards,
+                Unit.COUNT,
+                needed,
+                got,
+                formula="veneers ÷ veneers from one board, whole boards",
+            )
+        )
     if choice.thin is None:
         return
     thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, edit="build.thin"))
-    thick = add(given("veneer_thick", "thickest veneer, measured", max(choice.thick or choice.thin, choice.thin),
-                      edit="build.thick"))  # fmt: skip
+    thick = add(
+        given(
+            "veneer_thick",
+            "thickest veneer, measured",
+            max(choice.thick or choice.thin, choice.thin),
+            edit="build.thick",
+        )
+    )
     add(total("veneer_spread", "spread of the veneers", plus(thick), minus(thin)))
     add(total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"])))
 
@@ -201,13 +307,43 @@ def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figu
     """Add how far unlike faces bow the leaf: across its width, and up its height."""
     f = ctx.figures
     points = max(abs(air.value - wood.made.value) for air in (wood.wet, wood.dry))
-    most = f.add(derived("veneer_points", "points of moisture, at the most", points, Unit.PERCENT, wood.made, wood.wet,
-                         wood.dry, formula="the further of the two from the making"))  # fmt: skip
-    found = leaf_bow(width=across.value, height=f["leaf_height"].value, core=f["core"].value, front=front.value,
-                     back=back.value, points=points, coefficient=wood.panel_coefficient.value)  # fmt: skip
-    f.add(derived("veneer_bow", "bow from unlike faces", found, Unit.MM, f["core"], front, back, most, across,
-                  wood.panel_coefficient, formula="curvature of the laminate × length² ÷ 8",
-                  source="laminated strips; Timoshenko 1925 for two"))  # fmt: skip
+    most = f.add(
+        derived(
+            "veneer_points",
+            "points of moisture, at the most",
+            points,
+            Unit.PERCENT,
+            wood.made,
+            wood.wet,
+            wood.dry,
+            formula="the further of the two from the making",
+        )
+    )
+    found = leaf_bow(
+        width=across.value,
+        height=f["leaf_height"].value,
+        core=f["core"].value,
+        front=front.value,
+        back=back.value,
+        points=points,
+        coefficient=wood.panel_coefficient.value,
+    )
+    f.add(
+        derived(
+            "veneer_bow",
+            "bow from unlike faces",
+            found,
+            Unit.MM,
+            f["core"],
+            front,
+            back,
+            most,
+            across,
+            wood.panel_coefficient,
+            formula="curvature of the laminate × length² ÷ 8",
+            source="laminated strips; Timoshenko 1925 for two",
+        )
+    )
 
 
 # --- member by member --------------------------------------------------------------------------------------
@@ -224,11 +360,23 @@ def after(ctx: Context, fit: Fit, wood: Timber, built: Build) -> Build:
     for each in built.parts:
         made += _layers(ctx, choice, wood, built, each, (front, back, edging))
     count = sum(each.role is Role.VENEER for each in made)
-    needed = ctx.figures.add(derived("veneers_needed", "veneers, together", count, Unit.COUNT, front,
-                                     formula="one for each face of each member"))  # fmt: skip
+    needed = ctx.figures.add(
+        derived(
+            "veneers_needed", "veneers, together", count, Unit.COUNT, front, formula="one for each face of each member"
+        )
+    )
     got = ctx.figures["veneers_each"]
-    ctx.figures.add(derived("veneer_sets", "boards' thicknesses to resaw", math.ceil(count / got.value) if got.value
-                            else 0, Unit.COUNT, needed, got, formula="veneers ÷ veneers from one board"))  # fmt: skip
+    ctx.figures.add(
+        derived(
+            "veneer_sets",
+            "boards' thicknesses to resaw",
+            math.ceil(count / got.value) if got.value else 0,
+            Unit.COUNT,
+            needed,
+            got,
+            formula="veneers ÷ veneers from one board",
+        )
+    )
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(made, start=1))
     return replace(built, parts=parts)
 
@@ -253,11 +401,16 @@ def _layers(
     seen = area(member.corners)
     share = thick / member.finished.thickness
     core = replace(
-        member, species=choice.core, finished=finished, planed=replace(finished, length=member.planed.length),
-        rough=replace(finished, length=member.planed.length), width=width, depth=(z0 + front.value, z1 - back.value),
+        member,
+        species=choice.core,
+        finished=finished,
+        planed=replace(finished, length=member.planed.length),
+        rough=replace(finished, length=member.planed.length),
+        width=width,
+        depth=(z0 + front.value, z1 - back.value),
         volume=member.volume * share * (1 - 2 * e / max(member.finished.width, 1.0)),
         note="; ".join(x for x in (member.note, "core, edged and veneered" if edged else "core, veneered") if x),
-    )  # fmt: skip
+    )
     made = [core]
     if edged:
         size = Size(member.finished.length, e, thick)
@@ -265,9 +418,10 @@ def _layers(
         f = member.face
         inner = max(f.y1 - e, f.y0), max(f.x1 - e, f.x0)
         rects = (
-            (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1)) if member.grain_upright
+            (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1))
+            if member.grain_upright
             else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
-        )  # fmt: skip
+        )
         shapes: tuple[tuple[Point, ...], ...] = ((), ())
         if member.shape and member.grain_upright:
             low, high = (clipped(_corners(each), member.shape) for each in rects)
@@ -296,9 +450,22 @@ def _layers(
         if layer <= 0:
             continue
         size = Size(member.finished.length, member.finished.width, layer)
-        made.append(part(ctx, f"{member.name}, veneer{ending}", Role.VENEER, member.face, (size, size),
-                         (member.length, member.width), species=wood.panel.key, upright=member.grain_upright,
-                         depth=depth, shape=member.shape, at_hand=True, volume=seen * layer))  # fmt: skip
+        made.append(
+            part(
+                ctx,
+                f"{member.name}, veneer{ending}",
+                Role.VENEER,
+                member.face,
+                (size, size),
+                (member.length, member.width),
+                species=wood.panel.key,
+                upright=member.grain_upright,
+                depth=depth,
+                shape=member.shape,
+                at_hand=True,
+                volume=seen * layer,
+            )
+        )
     return made
 
 

@@ -17,9 +17,15 @@ def judge(ctx: Context, choice: Veneered) -> None:
     core = ctx.figures["core"]
     if core.value < CORE_LEAST:
         thicker = choice.thickness + CORE_LEAST - core.value
-        ctx.say("core-thin", Level.STOP, Stage.LEAF, "The veneers leave no core",
-                f"{ctx.fmt(core)} of {ctx.fmt(choice.thickness)}.",
-                Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker), figure="core")  # fmt: skip
+        ctx.say(
+            "core-thin",
+            Level.STOP,
+            Stage.LEAF,
+            "The veneers leave no core",
+            f"{ctx.fmt(core)} of {ctx.fmt(choice.thickness)}.",
+            Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
+            figure="core",
+        )
     _faces(ctx, choice)
     _veneers(ctx, choice)
     _edging(ctx, choice)
@@ -28,49 +34,100 @@ def judge(ctx: Context, choice: Veneered) -> None:
 def _faces(ctx: Context, choice: Veneered) -> None:
     bow = ctx.figures["veneer_bow"]
     if bow.value > BOW_SEEN:
-        ctx.say("veneer-bow", Level.LOOK, Stage.LEAF, "Unlike faces bow the leaf",
-                f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
-                f"worst, {ctx.show.value(ctx.figures['veneer_points'].value, Unit.PERCENT)} of moisture on.",
-                Remedy("The same veneer on both faces", "build.back", BackFace.SAME),
-                rule=f"over {ctx.fmt(BOW_SEEN)} it is seen", figure="veneer_bow")  # fmt: skip
+        ctx.say(
+            "veneer-bow",
+            Level.LOOK,
+            Stage.LEAF,
+            "Unlike faces bow the leaf",
+            f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
+            f"worst, {ctx.show.value(ctx.figures['veneer_points'].value, Unit.PERCENT)} of moisture on.",
+            Remedy("The same veneer on both faces", "build.back", BackFace.SAME),
+            rule=f"over {ctx.fmt(BOW_SEEN)} it is seen",
+            figure="veneer_bow",
+        )
     elif choice.back is BackFace.SAME:
-        ctx.say("veneer-balanced", Level.FINE, Stage.LEAF, "Balanced faces",
-                "The same veneer on both, laid in one press: it stays flat.", figure="veneer_bow")  # fmt: skip
+        ctx.say(
+            "veneer-balanced",
+            Level.FINE,
+            Stage.LEAF,
+            "Balanced faces",
+            "The same veneer on both, laid in one press: it stays flat.",
+            figure="veneer_bow",
+        )
     else:
-        ctx.say("veneer-unlike", Level.FINE, Stage.LEAF, "Unlike faces, but it stays flat enough",
-                f"It bows {ctx.fmt(bow)} at the worst.", figure="veneer_bow")  # fmt: skip
+        ctx.say(
+            "veneer-unlike",
+            Level.FINE,
+            Stage.LEAF,
+            "Unlike faces, but it stays flat enough",
+            f"It bows {ctx.fmt(bow)} at the worst.",
+            figure="veneer_bow",
+        )
 
 
 def _veneers(ctx: Context, choice: Veneered) -> None:
     f = ctx.figures
     got, raw = f["veneers_each"], f["veneer_raw"]
     if got.value < 1:
-        ctx.say("veneer-stock", Level.STOP, Stage.LEAF, "The board gives no veneer",
-                f"{ctx.fmt(choice.stock)} thick for veneers sawn at {ctx.fmt(raw)}.",
-                Remedy("A thicker board", "build.stock", max(raw.value, 12.0)), figure="veneers_each")  # fmt: skip
+        ctx.say(
+            "veneer-stock",
+            Level.STOP,
+            Stage.LEAF,
+            "The board gives no veneer",
+            f"{ctx.fmt(choice.stock)} thick for veneers sawn at {ctx.fmt(raw)}.",
+            Remedy("A thicker board", "build.stock", max(raw.value, 12.0)),
+            figure="veneers_each",
+        )
     elif choice.thin is None:
         left = choice.stock - got.value * raw.value - (got.value - 1) * f["resaw_kerf"].value
-        ctx.say("veneers", Level.FINE, Stage.LEAF, f"{got.value:.0f} veneers from a board",
-                f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
-                figure="veneers_each")  # fmt: skip
+        ctx.say(
+            "veneers",
+            Level.FINE,
+            Stage.LEAF,
+            f"{got.value:.0f} veneers from a board",
+            f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
+            figure="veneers_each",
+        )
     if choice.thin is None:
         return
     may, spread = f["veneer_may_lose"], f["veneer_spread"]
     numbers = f"They measure {ctx.fmt(f['veneer_thin'])} to {ctx.fmt(f['veneer_thick'])}, {ctx.fmt(spread)} apart."
     thinner = choice.thin - choice.sanding
-    mend = Remedy(f"Finish at {ctx.fmt(thinner)}", "build.veneer", thinner) if thinner >= 0.5 else Remedy(
-        "Other veneers, thicker")  # fmt: skip
+    mend = (
+        Remedy(f"Finish at {ctx.fmt(thinner)}", "build.veneer", thinner)
+        if thinner >= 0.5
+        else Remedy("Other veneers, thicker")
+    )
     if may.value < 0:
-        ctx.say("veneer-short", Level.STOP, Stage.LEAF, "The thinnest veneer cannot finish as it should",
-                f"{numbers} {ctx.fmt(choice.veneer)} is wanted.", mend, figure="veneer_may_lose")  # fmt: skip
+        ctx.say(
+            "veneer-short",
+            Level.STOP,
+            Stage.LEAF,
+            "The thinnest veneer cannot finish as it should",
+            f"{numbers} {ctx.fmt(choice.veneer)} is wanted.",
+            mend,
+            figure="veneer_may_lose",
+        )
     elif may.value < choice.sanding:
-        ctx.say("veneer-short", Level.LOOK, Stage.LEAF, "The thinnest veneer stands little sanding",
-                f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at "
-                f"{ctx.fmt(choice.veneer)}.", mend, rule=f"{ctx.fmt(choice.sanding)} for sanding",
-                figure="veneer_may_lose")  # fmt: skip
+        ctx.say(
+            "veneer-short",
+            Level.LOOK,
+            Stage.LEAF,
+            "The thinnest veneer stands little sanding",
+            f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at {ctx.fmt(choice.veneer)}.",
+            mend,
+            rule=f"{ctx.fmt(choice.sanding)} for sanding",
+            figure="veneer_may_lose",
+        )
     else:
-        ctx.say("veneers", Level.FINE, Stage.LEAF, "The veneers can be sanded to one thickness",
-                f"{numbers} The thinnest may lose {ctx.fmt(may)}.", figure="veneer_may_lose")  # fmt: skip
+        ctx.say(
+            "veneers",
+            Level.FINE,
+            Stage.LEAF,
+            "The veneers can be sanded to one thickness",
+            f"{numbers} The thinnest may lose {ctx.fmt(may)}.",
+            figure="veneer_may_lose",
+        )
 
 
 def _edging(ctx: Context, choice: Veneered) -> None:
@@ -88,8 +145,17 @@ def _edging(ctx: Context, choice: Veneered) -> None:
             figure="edging",
         )
     elif choice.moulding:
-        how = "veneer first would show its glue line in the moulding" if choice.edging_first else (
-            "its joint shows on the face")  # fmt: skip
-        ctx.say("edging", Level.FINE, Stage.LEAF, "The edging takes its moulding",
-                f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "
-                f"{ctx.fmt(ctx.figures['edging_sawn'])}; {how}.", figure="edging_sawn")  # fmt: skip
+        how = (
+            "veneer first would show its glue line in the moulding"
+            if choice.edging_first
+            else ("its joint shows on the face")
+        )
+        ctx.say(
+            "edging",
+            Level.FINE,
+            Stage.LEAF,
+            "The edging takes its moulding",
+            f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "
+            f"{ctx.fmt(ctx.figures['edging_sawn'])}; {how}.",
+            figure="edging_sawn",
+        )

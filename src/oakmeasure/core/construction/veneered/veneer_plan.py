@@ -67,8 +67,16 @@ def veneer_plan(leaf: LeafSolution, show: Show = IN_MM) -> VeneerPlan | None:
     needed, at_hand = sum(map(len, faces)), choice.stock_boards
     ways: tuple[WayOut, ...] = ()
     if at_hand is not None and boards > at_hand:
-        ways = short_by(needed=-(-needed // at_hand), stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding,
-                        wander=wander, least=LEAST_LEFT, show=show)  # fmt: skip
+        ways = short_by(
+            needed=-(-needed // at_hand),
+            stock=stock,
+            raw=raw,
+            kerf=kerf,
+            sanding=choice.sanding,
+            wander=wander,
+            least=LEAST_LEFT,
+            show=show,
+        )
     return VeneerPlan(stock, board, faces, needed, boards, at_hand, ways)
 
 
@@ -83,7 +91,10 @@ def _strips(leaf: LeafSolution, choice: Veneered, *, back: bool) -> list[tuple[s
         count = max(1, math.ceil(wide / choice.stock_width - 1e-6))
         for n in range(count):
             a, b = n / count, (n + 1) / count
-            rect = (Rect(box.x0 + a * box.width, box.y0, box.x0 + b * box.width, box.y1) if part.grain_upright else
-                    Rect(box.x0, box.y0 + a * box.height, box.x1, box.y0 + b * box.height))  # fmt: skip
+            rect = (
+                Rect(box.x0 + a * box.width, box.y0, box.x0 + b * box.width, box.y1)
+                if part.grain_upright
+                else Rect(box.x0, box.y0 + a * box.height, box.x1, box.y0 + b * box.height)
+            )
             found.append((part.name, rect))
     return found

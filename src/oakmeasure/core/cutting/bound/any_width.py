@@ -210,8 +210,9 @@ class AnyWidth(Strips):
             for along, gain, count in useful_slots(self.stacks.widths, worths[:, at : at + BLOCK], many):
                 weight = (along + self.kerf) // grid
                 for each in shares(min(count, size // weight)):
-                    np.maximum(rows[each * weight :], rows[: size + 1 - each * weight] + each * gain,
-                               out=rows[each * weight :])  # fmt: skip
+                    np.maximum(
+                        rows[each * weight :], rows[: size + 1 - each * weight] + each * gain, out=rows[each * weight :]
+                    )
             found[at : at + BLOCK] = rows[size]
         return found * (1 + TINY)
 

@@ -70,8 +70,12 @@ def sheet_bound(shop: Shop, most: int) -> int:
     across = _functions([each[n] for each in parts for n in ((1, 0) if each[2] else (1,))], whole[1])
 
     def table(functions: Sequence[Function], n: int, side: int) -> np.ndarray:
-        return np.array([[float(f(min(each[n], whole[side]), whole[side])) if each[n] <= whole[side] else 1e9
-                          for each in parts] for f in functions])  # fmt: skip
+        return np.array(
+            [
+                [float(f(min(each[n], whole[side]), whole[side])) if each[n] <= whole[side] else 1e9 for each in parts]
+                for f in functions
+            ]
+        )
 
     count = np.array([each[3] for each in parts], dtype=float)
     turns = np.array([each[2] for each in parts])

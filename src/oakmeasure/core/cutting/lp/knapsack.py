@@ -134,8 +134,11 @@ def free_spans(stock: Stock, y: int, wide: int) -> list[Run]:
     """Return the spans of a strip that no defect reaches into, for parts of the highest level; and between them what
     only parts of lower ones may hold.
     """
-    met = [(x0, x1, rank) for (x0, y0, x1, y1), rank in zip(stock.holes, stock.ranks, strict=True)
-           if y0 < y + wide and y1 > y]  # fmt: skip
+    met = [
+        (x0, x1, rank)
+        for (x0, y0, x1, y1), rank in zip(stock.holes, stock.ranks, strict=True)
+        if y0 < y + wide and y1 > y
+    ]
     return runs(met, stock)
 
 

@@ -98,8 +98,9 @@ class Master:
         self.programme = highs.Programme((), (), goes_on=True)
         self.cost_row = self.programme.row(-math.inf, math.inf)
         self.part_row = {at: self.programme.row(float(demand[at]), math.inf) for at in self.parts}
-        self.stock_row = {at: self.programme.row(-math.inf, float(count)) for at, count in stock.items()
-                          if count is not None}  # fmt: skip
+        self.stock_row = {
+            at: self.programme.row(-math.inf, float(count)) for at, count in stock.items() if count is not None
+        }
         self.span_row: dict[Span, int] = {}
         self.slot_row: dict[Slot, int] = {}
         self.made = Columns({}, {}, {})
@@ -320,8 +321,10 @@ class Master:
         shop, extra = self.shop, prices.extra
         there = [at for at, many in self.stock.items() if many != 0 and (every or self.far.get(at, 0.0) < FAR)]
         best = self._best(prices, self.stock if gives_bound else there)
-        lacks = {key: (shop.price[key[0]] - extra.get(key[0], 0.0) - worth) / max(shop.price[key[0]], 1)
-                 for key, (worth, _) in best.items()}  # fmt: skip
+        lacks = {
+            key: (shop.price[key[0]] - extra.get(key[0], 0.0) - worth) / max(shop.price[key[0]], 1)
+            for key, (worth, _) in best.items()
+        }
         for at in there:
             self.far[at] = min(lacks[at, n] for n in range(len(self.frames)))
         order = sorted(lacks, key=lambda key: lacks[key])
@@ -337,8 +340,12 @@ class Master:
 
     def in_use(self, used: Sequence[float] | np.ndarray) -> set[Span]:
         """Return the spans of the ways of ripping that the programme uses."""
-        return {span for (at, n, ripped), column in self.made.layouts.items()
-                if column < len(used) and used[column] > 1e-6 for span in self.spans(at, n, ripped)}  # fmt: skip
+        return {
+            span
+            for (at, n, ripped), column in self.made.layouts.items()
+            if column < len(used) and used[column] > 1e-6
+            for span in self.spans(at, n, ripped)
+        }
 
     def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
         """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
@@ -351,10 +358,14 @@ class Master:
         for share in (1.0, *(on_the_way if self.center else ())):
             each = [share * a + (1 - share) * b for a, b in zip(value, self.center or value, strict=True)]
             tables = tuple(
-                Levels(partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
-                       self.useful(frame, each), self.shop.clear, self.shop.levels)
+                Levels(
+                    partial(Highest, left=self.demand, value=each, longest=frame.longest + k, kerf=k),
+                    self.useful(frame, each),
+                    self.shop.clear,
+                    self.shop.levels,
+                )
                 for frame in self.frames
-            )  # fmt: skip
+            )
             prices = Prices((), (), each, {}, tables)
             bound = self.bound_of(prices, self._best(prices, self.stock))
             if bound > self.bound:

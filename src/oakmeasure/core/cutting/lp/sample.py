@@ -56,8 +56,9 @@ def prices(
     for ats in by_width.values():
         known = [at for at in ats if at in drawn]
         for at in ats:
-            value[at] = float(np.interp(shop.sizes[at][0], [shop.sizes[each][0] for each in known],
-                                        [paid[each] for each in known]))  # fmt: skip
+            value[at] = float(
+                np.interp(shop.sizes[at][0], [shop.sizes[each][0] for each in known], [paid[each] for each in known])
+            )
     return value
 
 

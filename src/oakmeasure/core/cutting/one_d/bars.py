@@ -91,8 +91,10 @@ class _Best:
     def offer(self, columns: list[Column]) -> None:
         """Take a plan if it cuts all and costs less, or cuts more than the one that is known."""
         bars = self.bars
-        missing = sum(max(want - sum(column[1][at] for column in columns), 0) * bars.lengths[at]
-                      for at, want in enumerate(bars.demand))  # fmt: skip
+        missing = sum(
+            max(want - sum(column[1][at] for column in columns), 0) * bars.lengths[at]
+            for at, want in enumerate(bars.demand)
+        )
         cost = sum(bars.prices[kind] for kind, _ in columns)
         if (missing, cost) < (self.missing, self.cost):
             self.columns, self.missing, self.cost = columns, missing, cost
@@ -224,7 +226,7 @@ def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Watch)
 
 def _several(
     bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
-) -> list[Column]:  # fmt: skip
+) -> list[Column]:
     """Return new ways of cutting, those of the parts that the first ones leave out beside them."""
     found: list[Column] = []
     values = duals.copy()
@@ -243,7 +245,7 @@ def _several(
 
 def _priced(
     bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
-) -> tuple[list[Column], float]:  # fmt: skip
+) -> tuple[list[Column], float]:
     """Return new ways of cutting that are worth more than their bars, and how many times their price the best is."""
     values, taken = knapsack.best(duals)
     new: list[Column] = []
@@ -383,7 +385,7 @@ def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, w
 
 def _whole(
     bars: _Bars, columns: list[Column], x: np.ndarray, demand: list[int], counts: list[int | None], keep: float
-) -> list[Column]:  # fmt: skip
+) -> list[Column]:
     """Return the bars that are taken now: the whole part of each column, or the one that is nearest to a whole."""
     import numpy as np
 
@@ -438,8 +440,9 @@ def _master(
     """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan; return whether
     nothing cheaper can be made of them.
     """
-    useful = list(dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True)))
-                                for kind, parts in columns))  # fmt: skip
+    useful = list(
+        dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True))) for kind, parts in columns)
+    )
     useful = [each for each in useful if any(each[1])]
     if not useful or watch.over():
         return False
@@ -458,8 +461,9 @@ def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:
     """Return the plan with no part cut more often than it is wanted, each bar then the cheapest that holds its cut."""
     left = list(bars.demand)
     found = []
-    spare = [None if count is None else count - sum(kind == k for kind, _ in columns)
-             for k, count in enumerate(bars.counts)]  # fmt: skip
+    spare = [
+        None if count is None else count - sum(kind == k for kind, _ in columns) for k, count in enumerate(bars.counts)
+    ]
     for kind, parts in columns:
         kept = tuple(min(a, b) for a, b in zip(parts, left, strict=True))
         left = [a - b for a, b in zip(left, kept, strict=True)]
@@ -470,7 +474,7 @@ def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:
 
 def _plan_of(
     problem: Problem, fits: list[int], bars: _Bars, columns: list[Column], bound: float, watch: Watch
-) -> CutPlan:  # fmt: skip
+) -> CutPlan:
     """Return the plan in mm: on each bar its longest part first, a kerf between all."""
     kerf, start = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)
     cuts: list[Cut] = []
@@ -488,8 +492,11 @@ def _plan_of(
             done[fits[at]] += 1
             x += bars.lengths[at]
     assert kerf >= 0
-    left = tuple((part.name, part.quantity - many) for part, many in zip(problem.parts, done, strict=True)
-                 if many < part.quantity)  # fmt: skip
+    left = tuple(
+        (part.name, part.quantity - many)
+        for part, many in zip(problem.parts, done, strict=True)
+        if many < part.quantity
+    )
     used = tuple((problem.stock[kind].name, many) for kind, many in sorted(index.items()))
     cost = sum(problem.stock[kind].price * many for kind, many in index.items())
     return CutPlan(round(cost, 6), min(bound, cost) if not left else 0.0, tuple(cuts), left, used, watch.gone)

@@ -7,9 +7,7 @@ from collections.abc import Iterator, Sequence
 Column = tuple[int, tuple[int, ...]]
 
 
-def every_way(
-    sizes: Sequence[int], lengths: Sequence[int], demand: Sequence[int], *, most: int
-) -> list[Column] | None:  # fmt: skip
+def every_way(sizes: Sequence[int], lengths: Sequence[int], demand: Sequence[int], *, most: int) -> list[Column] | None:
     """Return every way of cutting each kind of bar that leaves no room for one more wanted part; None if they are more
     than `most`.
 

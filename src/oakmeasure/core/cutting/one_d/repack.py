@@ -86,8 +86,9 @@ def better_bars(problem: Problem, plan: CutPlan, watch: Watch, *, tidy: bool = F
         if drawn is None:
             continue
         wasteful = drawn[0]
-        extra = next((part for part in sorted(bars[victim], reverse=True)
-                      if part[0] <= sum(spare[key] for key in drawn)), None)  # fmt: skip
+        extra = next(
+            (part for part in sorted(bars[victim], reverse=True) if part[0] <= sum(spare[key] for key in drawn)), None
+        )
         parts = [part for key in drawn for part in bars[key]] + ([extra] if extra is not None else [])
         drawn = [*drawn[1:], wasteful]  # what is wasted comes together where it is most already
         found = fullest([size for size, _ in parts], [room[key] for key in drawn], source)

@@ -48,7 +48,7 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 
 def perfect_pieces(
     shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Watch | None
-) -> list[Piece]:  # fmt: skip
+) -> list[Piece]:
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
     from oakmeasure.core.cutting.two_d import stock_assignment  # which needs this module first
 
@@ -74,17 +74,16 @@ def perfect_pieces(
     return found
 
 
-def _one(
-    shop: Shop, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float
-) -> list[CutAt]:  # fmt: skip
+def _one(shop: Shop, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float) -> list[CutAt]:
     """Return the cuts of one piece that wastes next to nothing; [] where none was found."""
     k, left = shop.kerf, list(demand)
     classes = _classes(shop, left, stock, across, source)
     widths: list[int] = []
     for wide, blocks in classes.items():
         total = sum((along + k) for along, _ in blocks)
-        widths += [wide] * int(total // (stock.length + k) + (source.random() < (total % (stock.length + k)) /
-                                                              (stock.length + k)))  # fmt: skip
+        widths += [wide] * int(
+            total // (stock.length + k) + (source.random() < (total % (stock.length + k)) / (stock.length + k))
+        )
     source.shuffle(widths)
     chosen = [widths[at] for at in fullest([wide + k for wide in widths], stock.width + k)]
     if not chosen:
@@ -108,9 +107,7 @@ def _one(
     return cuts if filled >= (1 - spare) * shop.room(stock) else []
 
 
-def _classes(
-    shop: Shop, left: list[int], stock: Stock, across: bool, source: random.Random
-) -> dict[int, list[Block]]:  # fmt: skip
+def _classes(shop: Shop, left: list[int], stock: Stock, across: bool, source: random.Random) -> dict[int, list[Block]]:
     """Return for each width of strip what can lie in it full: single parts, and parts side by side."""
     k = shop.kerf
     single: dict[int, list[Block]] = defaultdict(list)
@@ -129,7 +126,7 @@ def _classes(
 
 def _side_by_side(
     single: dict[int, list[Block]], along: int, parts: list[tuple[int, int]], kerf: int, source: random.Random
-) -> None:  # fmt: skip
+) -> None:
     """Add blocks of parts of one length whose widths fill a strip that there is for wider ones."""
     for wide in list(single):
         fits = [each for each in parts if each[1] < wide]
@@ -145,7 +142,7 @@ def _side_by_side(
 
 def _strip(
     shop: Shop, stock: Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
-) -> list[CutAt]:  # fmt: skip
+) -> list[CutAt]:
     """Return what fills a strip at y span by span; a span that is not filled well is left to others."""
     k, spare = shop.kerf, list(left)
     cuts: list[CutAt] = []

@@ -137,8 +137,11 @@ def _slots(shop: Shop, across: bool, spare: int) -> list[Slot]:
     from oakmeasure.core.cutting.lp.knapsack import Way
 
     stock = shop.stock[0].turned() if across else shop.stock[0]
-    lies = [Way(at, along, wide) for at in shop.fits
-            for along, wide in shop.lies(at, stock.length, stock.width, across=across)]  # fmt: skip
+    lies = [
+        Way(at, along, wide)
+        for at in shop.fits
+        for along, wide in shop.lies(at, stock.length, stock.width, across=across)
+    ]
     order = sorted(lies, key=lambda way: (way.along, way.across, way.part))
     found: dict[tuple[int, int, tuple[int, ...]], Slot] = {}
     for wide in sorted({way.across for way in order}):

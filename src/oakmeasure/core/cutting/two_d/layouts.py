@@ -147,6 +147,9 @@ class Layout:
 
 def _free(stock: Stock, mask: int) -> list[Run]:
     """Return the spans that the defects of a mask leave free."""
-    met = [(hole[0], hole[2], rank) for bit, (hole, rank) in enumerate(zip(stock.holes, stock.ranks, strict=True))
-           if mask >> min(bit, 62) & 1]  # fmt: skip
+    met = [
+        (hole[0], hole[2], rank)
+        for bit, (hole, rank) in enumerate(zip(stock.holes, stock.ranks, strict=True))
+        if mask >> min(bit, 62) & 1
+    ]
     return runs(met, stock)

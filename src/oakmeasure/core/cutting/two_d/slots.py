@@ -56,8 +56,16 @@ def useful_slots(alongs: Sequence[int], worths: np.ndarray, many: Sequence[int])
 class Slots(Strips):
     """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
 
-    def __init__(self, ways: list[Way], left: list[int], longest: int, kerf: int, grid: int, stacks: Tables,
-                 widths: Sequence[int] = ()) -> None:  # fmt: skip
+    def __init__(
+        self,
+        ways: list[Way],
+        left: list[int],
+        longest: int,
+        kerf: int,
+        grid: int,
+        stacks: Tables,
+        widths: Sequence[int] = (),
+    ) -> None:
         """stacks: of `side_by_side`. widths: of strips, in order; those of the parts where none are given."""
         import numpy as np
 

@@ -139,9 +139,7 @@ class Shop:
         stock = self.stock[piece.stock]
         return sum(length * width for _, _, _, length, width in piece.cuts) / max(stock.length * stock.width, 1)
 
-    def may_win(
-        self, pieces: list[Piece], demand: list[int], left: dict[int, int | None], below: float
-    ) -> bool:  # fmt: skip
+    def may_win(self, pieces: list[Piece], demand: list[int], left: dict[int, int | None], below: float) -> bool:
         """Return whether the rest can still be cut for so little that the whole costs less than what is known."""
         if math.isinf(below):
             return True
@@ -232,9 +230,7 @@ class Shop:
         most = most if count is None else min(most, count)
         return max(1, most // 2)
 
-    def _filled(
-        self, stock: Stock, value: dict[int, float], demand: list[int], ways: str
-    ) -> tuple[Piece, list[int]]:  # fmt: skip
+    def _filled(self, stock: Stock, value: dict[int, float], demand: list[int], ways: str) -> tuple[Piece, list[int]]:
         """Return one piece of stock cut as well as can be, strips along it or across it, whichever is worth more."""
         best: tuple[float, Piece, list[int]] | None = None
         for across in (False, True):
@@ -304,8 +300,11 @@ class Shop:
                 size = (part.width, part.length) if turned else (part.length, part.width)
                 cuts.append(Cut(stock.name, number, part.name, (x + self.trim) / SCALE, (y + self.side) / SCALE, *size))
                 done[at] += 1
-        left = tuple((part.name, part.quantity - many) for part, many in zip(self.problem.parts, done, strict=True)
-                     if many < part.quantity)  # fmt: skip
+        left = tuple(
+            (part.name, part.quantity - many)
+            for part, many in zip(self.problem.parts, done, strict=True)
+            if many < part.quantity
+        )
         cost = round(sum(self.problem.stock[at].price * many for at, many in index.items()), 6)
         used = tuple((self.problem.stock[at].name, many) for at, many in sorted(index.items()))
         return CutPlan(cost, min(bound, cost) if not left else 0.0, tuple(cuts), left, used, watch.gone)

@@ -229,8 +229,20 @@ class Search:
         share = LONG_KEPT if many > LONG else share
         grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
         sheets = self.shop.problem.kind is CutKind.SHEETS
-        self.take(kept(master, self.watch, self.source, spread=spread, share=share, grid=grid, tail=tail,
-                       below=self.paid, floor=many > LONGEST and sheets, lenient=not sheets))  # fmt: skip
+        self.take(
+            kept(
+                master,
+                self.watch,
+                self.source,
+                spread=spread,
+                share=share,
+                grid=grid,
+                tail=tail,
+                below=self.paid,
+                floor=many > LONGEST and sheets,
+                lenient=not sheets,
+            )
+        )
 
     def is_reached(self, master: Master) -> bool:
         """Return whether a piece less is out of the programme's reach."""

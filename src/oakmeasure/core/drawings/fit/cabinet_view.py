@@ -45,8 +45,11 @@ def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
     sketch.dimension((edge, y0), (edge, y0 + lh), show.length(lh), figure="leaf_height")
     page = sketch.page()
     page.label(x0 + lw / 2, y0 + lh / 2, show.size(lw, lh), layer=Layer.LEAF, size=1.45, bold=True)
-    for name, x, y in (("overlay", x0 + lw - 2 * unit, h / 3), ("overlay_shared", x0 + 2 * unit, h / 3),
-                       ("run_between", x0 + lw + leaf.fit.apart / 2, -frame - 3 * unit)):  # fmt: skip
+    for name, x, y in (
+        ("overlay", x0 + lw - 2 * unit, h / 3),
+        ("overlay_shared", x0 + 2 * unit, h / 3),
+        ("run_between", x0 + lw + leaf.fit.apart / 2, -frame - 3 * unit),
+    ):
         if name in f:
             sketch.label(x, y, show.length(f[name].value), bold=True, ref=f"figure:{name}", on_paper=True)
     return sketch.drawing(margin=2 * unit)

@@ -30,8 +30,9 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     y, x = -9 * step, -10 * step
     sketch.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
     sketch.dimension((across - w, y), (across, y), show.length(w), figure="leaf_width")
-    sketch.dimension((-side, y - 6 * step), (across + side, y - 6 * step), show.length(f["clear_width"].value),
-                     figure="clear_width")  # fmt: skip
+    sketch.dimension(
+        (-side, y - 6 * step), (across + side, y - 6 * step), show.length(f["clear_width"].value), figure="clear_width"
+    )
     sketch.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
     sketch.label(across + 3 * step, y, "leaves", layer=Layer.PENCIL, anchor=Anchor.LEFT)
     sketch.label(across + side + 3 * step, y - 6 * step, "clear, plumb", layer=Layer.PENCIL, anchor=Anchor.LEFT)

@@ -110,9 +110,15 @@ def _free(sketch: Sketch, leaf: LeafSolution, show: Show, w: float, h: float, hi
 
 
 def _clear(
-    sketch: Sketch, leaf: LeafSolution, show: Show, places: list[tuple[float, Layer | None]], lw: float, w: float,
-    h: float, slid: float,
-) -> None:  # fmt: skip
+    sketch: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    places: list[tuple[float, Layer | None]],
+    lw: float,
+    w: float,
+    h: float,
+    slid: float,
+) -> None:
     """What is left to walk through as the leaves stand now; fully open it is the clear way of the sums."""
     covered = sorted((max(x, 0.0), min(x + lw, w)) for x, _ in places if x < w and x + lw > 0)
     free, at = (0.0, 0.0), 0.0
@@ -125,14 +131,28 @@ def _clear(
     figure = leaf.figures["clear_way"]
     whole = slid >= 1.0
     text = show.length(figure.value) if whole else show.length(free[1] - free[0])
-    sketch.dimension((free[0], 0.45 * h), (free[1], 0.45 * h), text, arrows=True, ref="figure:clear_way",
-                     layer=Layer.READING, figure="clear_way" if whole else "")  # fmt: skip
+    sketch.dimension(
+        (free[0], 0.45 * h),
+        (free[1], 0.45 * h),
+        text,
+        arrows=True,
+        ref="figure:clear_way",
+        layer=Layer.READING,
+        figure="clear_way" if whole else "",
+    )
 
 
 def _plan(
-    sketch: Sketch, leaf: LeafSolution, show: Show, places: list[tuple[float, Layer | None]], lw: float, w: float,
-    low: float, high: float, unit: float,
-) -> None:  # fmt: skip
+    sketch: Sketch,
+    leaf: LeafSolution,
+    show: Show,
+    places: list[tuple[float, Layer | None]],
+    lw: float,
+    w: float,
+    low: float,
+    high: float,
+    unit: float,
+) -> None:
     """The plan below: wall, what stands out, leaf; depths at three times their size, so that they can be read."""
     f, times = leaf.figures, 3.0
     base = -30 * unit
@@ -150,8 +170,14 @@ def _plan(
         rect = Rect(centre - 40, base - out, centre + 40, base)
         sketch.rect(rect, Layer.LINING, ref=f"thing:{at}")
         sketch.box(rect, Layer.OUTLINE, ref=f"thing:{at}")
-        sketch.label(centre, base + 0.3 * WALL_DEPTH, show.length(thing.stands_out.value), bold=True, ref=f"thing:{at}",
-                     on_paper=True)  # fmt: skip
+        sketch.label(
+            centre,
+            base + 0.3 * WALL_DEPTH,
+            show.length(thing.stands_out.value),
+            bold=True,
+            ref=f"thing:{at}",
+            on_paper=True,
+        )
     off = (f.get("stand_off_whole") or f.get("stand_off") or f["back_off"]).value
     thick = (f.get("thickness_over") or f["thickness"]).value
     tint = species(leaf.leaf.timber.species).tint
@@ -164,5 +190,10 @@ def _plan(
     x = high - 4 * unit
     whole = f["stands_out"].value
     sketch.dimension((x, base), (x, base - whole * times), show.length(whole), figure="stands_out")
-    sketch.page().label((low + high) / 2, base - (whole + 8) * times - 2 * unit,
-                        "plan, depths × 3; opening side below", layer=Layer.PENCIL, anchor=Anchor.BELOW)  # fmt: skip
+    sketch.page().label(
+        (low + high) / 2,
+        base - (whole + 8) * times - 2 * unit,
+        "plan, depths × 3; opening side below",
+        layer=Layer.PENCIL,
+        anchor=Anchor.BELOW,
+    )

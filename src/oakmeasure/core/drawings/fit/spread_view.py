@@ -37,6 +37,7 @@ def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
     sketch.line([(x, 0.0), (x, TALL * 1.06)], Layer.DOUBT)
     right = x < WIDE / 2
     words = f"{show.length(needed)} needed"
-    sketch.label(x + (4 if right else -4), TALL * 1.06, words, layer=Layer.DOUBT,
-                 anchor=Anchor.LEFT if right else Anchor.RIGHT)  # fmt: skip
+    sketch.label(
+        x + (4 if right else -4), TALL * 1.06, words, layer=Layer.DOUBT, anchor=Anchor.LEFT if right else Anchor.RIGHT
+    )
     return sketch.drawing(margin=6.0)

@@ -247,8 +247,13 @@ def _numbers(
         if off > HAIR:
             beyond = ty + 32 if place.side == "head" else ty - 32
             sketch.label(tx, beyond, f"plane {show.fine(off)}", layer=Layer.LEAF, size=0.85, bold=True)
-            side = Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high)) if place.side == "latch" else Rect(
-                max(px - 60, 0), high - 5, min(px + 60, wide), high) if place.side == "head" else None  # fmt: skip
+            side = (
+                Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high))
+                if place.side == "latch"
+                else Rect(max(px - 60, 0), high - 5, min(px + 60, wide), high)
+                if place.side == "head"
+                else None
+            )
             for line in hatching(side, 6.0) if side is not None else ():
                 sketch.line([at(*each) for each in line], Layer.WASTE)
 

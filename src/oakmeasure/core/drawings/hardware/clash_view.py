@@ -41,8 +41,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         ref = f"clash:{number}"
         sketch.line(circle(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
         sketch.label(x, y + 3.6 * step, str(number), layer=Layer.DOUBT, bold=True, ref=ref, on_paper=True)
-    page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95,
-               anchor=Anchor.LEFT)  # fmt: skip
+    page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95, anchor=Anchor.LEFT)
     x = build.width + 8 * step
     edge_on(page, leaf, build, show, x, step)
     edge_on(page, leaf, build, show, x + build.thickness + 18 * step, step, at_latch=True)
@@ -84,10 +83,12 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
     if not leaf.clashes.clashes:
         page.label(x, top, "Nothing clashes", anchor=Anchor.LEFT, bold=True)
         count = sum(each.kind in HARDWARE for each in leaf.clashes.things)
-        page.label(x, top - 4.4 * step, f"{count} cuts and screws for hardware,", anchor=Anchor.LEFT,
-                   layer=Layer.PENCIL)  # fmt: skip
-        page.label(x, top - 8.4 * step, "each against all that lies in the leaf", anchor=Anchor.LEFT,
-                   layer=Layer.PENCIL)  # fmt: skip
+        page.label(
+            x, top - 4.4 * step, f"{count} cuts and screws for hardware,", anchor=Anchor.LEFT, layer=Layer.PENCIL
+        )
+        page.label(
+            x, top - 8.4 * step, "each against all that lies in the leaf", anchor=Anchor.LEFT, layer=Layer.PENCIL
+        )
         return
     mirrored = leaf.leaf.hand is Hand.RIGHT
     for number, clash in enumerate(leaf.clashes.clashes[:SECTIONS], start=1):
@@ -98,8 +99,9 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         _heading(page, clash, number, show, x, top, step)
         base = top - 16 * step - build.thickness * big
 
-        def at(from_hinge: float, into: float, low: float = low, high: float = high, base: float = base,
-               big: float = big) -> Point:  # fmt: skip
+        def at(
+            from_hinge: float, into: float, low: float = low, high: float = high, base: float = base, big: float = big
+        ) -> Point:
             off = high - from_hinge if mirrored else from_hinge - low
             return x + off * big, base + into * big
 
@@ -107,8 +109,9 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
         page.line(circle(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
         down = show.length(build.height - y)
-        page.label(x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT,
-                   layer=Layer.PENCIL, size=0.95)  # fmt: skip
+        page.label(
+            x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95
+        )
         top = base - 10 * step
 
 

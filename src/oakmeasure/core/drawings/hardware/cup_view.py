@@ -32,8 +32,9 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
         handle(sketch, (place.rect.x1 + 5 * step, middle), 1.0 * step, f"handle:cup {place.number}")
     _heights(sketch, leaf, build, cups, show, step)
     page = sketch.page()
-    page.label(build.width / 2, -3 * step, "seen from the opening side",
-               layer=Layer.PENCIL, size=0.95, anchor=Anchor.BELOW)  # fmt: skip
+    page.label(
+        build.width / 2, -3 * step, "seen from the opening side", layer=Layer.PENCIL, size=0.95, anchor=Anchor.BELOW
+    )
     x = build.width + 14 * step
     edge_on(page, leaf, build, show, x, step)
     _plan(page, leaf, build, cups, show, x + build.thickness + 16 * step, step)
@@ -67,8 +68,9 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show:
             y = start - figure.value
             page.line([(x - step, y), (x + step, y)], Layer.DIMENSION, ref=f"cup:{number}")
             page.line([(x + step, y), (0, y)], Layer.FAINT)
-            page.label(x, y - 2.2 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}",
-                       on_paper=True)  # fmt: skip
+            page.label(
+                x, y - 2.2 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}", on_paper=True
+            )
 
 
 def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show, x: float, step: float) -> None:
@@ -118,8 +120,9 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at: Onto, s
     f = leaf.figures
     boring, centre = cups.boring.value, cups.centre.value
     low = at(0, 0)[1]
-    page.dimension((at(0, 0)[0], low - 5 * step), (at(centre, 0)[0], low - 5 * step), show.length(centre),
-                   figure="cup_centre")  # fmt: skip
+    page.dimension(
+        (at(0, 0)[0], low - 5 * step), (at(centre, 0)[0], low - 5 * step), show.length(centre), figure="cup_centre"
+    )
     side = at(50, 0)[0] + (2 * step if at(50, 0)[0] > at(0, 0)[0] else -2 * step)
     page.dimension((side, at(0, 0)[1]), (side, at(0, t)[1]), show.length(t), figure="thickness")
     lines = (
@@ -127,14 +130,17 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at: Onto, s
         (f"leaf's edge to the cup {show.length(boring)}", "cup_boring"),
         (f"overlay {show.length(cups.over.value)} = boring + reach {show.length(f['cup_reach'].value)}", "cup_overlay"),
         (f"− crank {show.length(f['cup_crank'].value)} − plate {show.length(f['cup_plate'].value)}", "cup_crank"),
-        (f"cup {show.length(f['cup_depth'].value)} deep, {show.length(f['cup_left'].value)} left under its point",
-         "cup_left"),
+        (
+            f"cup {show.length(f['cup_depth'].value)} deep, {show.length(f['cup_left'].value)} left under its point",
+            "cup_left",
+        ),
         (f"plate's holes {show.length(cups.plate_back.value)} back from the front edge", "plate_back"),
-    )  # fmt: skip
+    )
     x = min(at(-24, 0)[0], at(50, 0)[0])
     for row, (text, name) in enumerate(lines):
-        page.label(x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=f"figure:{name}",
-                   bold=name == "cup_boring")  # fmt: skip
+        page.label(
+            x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=f"figure:{name}", bold=name == "cup_boring"
+        )
     if cups.reveal is not None:
         page.label(
             x,
@@ -144,5 +150,10 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at: Onto, s
             layer=Layer.LEAF,
             ref="figure:cup_reveal",
         )
-    page.label(x, low - (11 + 4.4 * (len(lines) + 1)) * step, leaf.leaf.hardware.cup.hinge.name, anchor=Anchor.LEFT,
-               layer=Layer.PENCIL)  # fmt: skip
+    page.label(
+        x,
+        low - (11 + 4.4 * (len(lines) + 1)) * step,
+        leaf.leaf.hardware.cup.hinge.name,
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+    )

@@ -83,8 +83,9 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
         x = start + gear.holes[number - 1]
         sketch.label(x, line - 5 * step, show.length(shim.value), bold=True, ref=f"figure:{shim.name}", on_paper=True)
     if gear.shims:
-        sketch.label(start + track, line - 9.5 * step, "shims at the holes", layer=Layer.PENCIL, size=0.95,
-                     anchor=Anchor.RIGHT)  # fmt: skip
+        sketch.label(
+            start + track, line - 9.5 * step, "shims at the holes", layer=Layer.PENCIL, size=0.95, anchor=Anchor.RIGHT
+        )
     y = line + (12.5 if stagger else 9.0) * step
     sketch.dimension((start, y), (start + track, y), show.length(track), figure="track_needed")
     if "stop_room" in leaf.figures:
@@ -96,7 +97,7 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
 
 def _hangers(
     sketch: Sketch, leaf: LeafSolution, build: Build, gear: Gear, show: Show, line: float, step: float
-) -> None:  # fmt: skip
+) -> None:
     """Straps with their wheels, and what each carries."""
     for number, (x, load) in enumerate(zip(gear.at, gear.loads, strict=True), start=1):
         ref = f"figure:{load.name}"
@@ -123,8 +124,9 @@ def _line(sketch: Sketch, leaf: LeafSolution, show: Show, line: float, step: flo
     if "track_line" not in f:
         return
     x = -12 * step
-    sketch.dimension((x, line - f["track_line"].value), (x, line), show.length(f["track_line"].value),
-                     figure="track_line")  # fmt: skip
+    sketch.dimension(
+        (x, line - f["track_line"].value), (x, line), show.length(f["track_line"].value), figure="track_line"
+    )
 
 
 def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, top: float, step: float) -> None:
@@ -160,8 +162,12 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, 
         page.rect(rect((edge - fin) / 2, -gap, (edge + fin) / 2, max(deep - 2, 1)), Layer.METAL, ref="figure:guide_fin")
         page.rect(rect(edge / 2 - 20, -gap, edge / 2 + 20, -gap + guide.plate), Layer.METAL, ref="figure:guide_plate")
         side = rect(t, 0, t, deep)
-        page.dimension((side.x1 + 3 * step, side.y0), (side.x1 + 3 * step, side.y1), show.length(deep),
-                       figure="guide_left" if "guide_left" in f else "guide_depth")  # fmt: skip
+        page.dimension(
+            (side.x1 + 3 * step, side.y0),
+            (side.x1 + 3 * step, side.y1),
+            show.length(deep),
+            figure="guide_left" if "guide_left" in f else "guide_depth",
+        )
         over = rect((edge - wide) / 2, deep + 12, (edge + wide) / 2, deep + 12)
         page.label(
             (over.x0 + over.x1) / 2, over.y0, show.length(wide), ref="figure:guide_width", bold=True, on_paper=True
@@ -180,5 +186,6 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, 
             (side.x1 + 3 * step, side.y0), (side.x1 + 3 * step, side.y1), show.length(deep), figure="plate_deep"
         )
     left = rect(0, 0, 0, 0)
-    page.dimension((left.x0 - 3 * step, left.y0 - gap * big), (left.x0 - 3 * step, left.y0), show.length(gap),
-                   figure="gap_floor")  # fmt: skip
+    page.dimension(
+        (left.x0 - 3 * step, left.y0 - gap * big), (left.x0 - 3 * step, left.y0), show.length(gap), figure="gap_floor"
+    )

@@ -175,5 +175,12 @@ def _plan_dimensions(
         ("goes to the lining", Layer.PENCIL),
     )
     for row, (text, layer) in enumerate(lines):
-        page.label(x, y - 4.4 * step * row, text, anchor=Anchor.LEFT, layer=layer, bold=not row,
-                   ref="" if row else "figure:butt_depth")  # fmt: skip
+        page.label(
+            x,
+            y - 4.4 * step * row,
+            text,
+            anchor=Anchor.LEFT,
+            layer=layer,
+            bold=not row,
+            ref="" if row else "figure:butt_depth",
+        )

@@ -60,13 +60,14 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring],
 
 def _plan(
     page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], show: Show, x: float, step: float
-) -> None:  # fmt: skip
+) -> None:
     """Level section through the lock, else the latch, else the pull, enlarged, the opening face below."""
     page.label(x, build.height, "Plan through it, shut", anchor=Anchor.LEFT, bold=True)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
     page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    centre = next((leaf.figures[name] for name in ("lock_down", "latch_down", "pull_down") if name in leaf.figures),
-                  None)  # fmt: skip
+    centre = next(
+        (leaf.figures[name] for name in ("lock_down", "latch_down", "pull_down") if name in leaf.figures), None
+    )
     if centre is None or not cuts:
         page.label(x, build.height - 10 * step, "none yet: choose at the left", anchor=Anchor.LEFT, layer=Layer.PENCIL)
         return
@@ -86,8 +87,11 @@ def _plan(
 
 
 def _family(cut: Boring) -> str:
-    return "lock" if cut.name in ("spindle hole", "keyhole") or cut.name.startswith("lock") else (
-        cut.name.split()[0] if cut.name.startswith(("latch", "pull")) else cut.name)  # fmt: skip
+    return (
+        "lock"
+        if cut.name in ("spindle hole", "keyhole") or cut.name.startswith("lock")
+        else (cut.name.split()[0] if cut.name.startswith(("latch", "pull")) else cut.name)
+    )
 
 
 def _carrier(page: Sketch, leaf: LeafSolution, at: Onto, w: float, t: float) -> None:
@@ -102,8 +106,7 @@ def _sizes(
     page: Sketch, leaf: LeafSolution, cuts: list[Boring], show: Show, at: Onto, y: float, step: float, t: float
 ) -> None:
     f, w = leaf.figures, leaf.build.width if leaf.build else 0.0
-    deep = max((each for each in cuts if each.edge.startswith("latch edge")), key=lambda each: each.depth,
-               default=None)  # fmt: skip
+    deep = max((each for each in cuts if each.edge.startswith("latch edge")), key=lambda each: each.depth, default=None)
     back = next((f[name] for name in ("lock_backset", "latch_backset", "pull_in") if name in f), None)
     low, high = at(w, 0)[1], at(w, t)[1]
     if deep is not None:
@@ -111,12 +114,14 @@ def _sizes(
         page.dimension((at(w, 0)[0], line), (at(w - deep.depth, 0)[0], line), show.length(deep.depth), ref=deep.ref)
     if back is not None:
         line = high + 5 * step
-        page.dimension((at(w, 0)[0], line), (at(w - back.value, 0)[0], line), show.length(back.value),
-                       figure=back.name)  # fmt: skip
+        page.dimension((at(w, 0)[0], line), (at(w - back.value, 0)[0], line), show.length(back.value), figure=back.name)
     x = min(at(w - IN_PLAN, 0)[0], at(w, 0)[0])
-    texts = [f"{each.name}: {show.length(each.across)} across, {show.length(each.depth)} deep" if each.edge.startswith(
-        ("latch edge", "meeting")) else f"{each.name}: {show.length(each.across)} in, {show.length(each.along)} high"
-        for each in cuts]  # fmt: skip
+    texts = [
+        f"{each.name}: {show.length(each.across)} across, {show.length(each.depth)} deep"
+        if each.edge.startswith(("latch edge", "meeting"))
+        else f"{each.name}: {show.length(each.across)} in, {show.length(each.along)} high"
+        for each in cuts
+    ]
     for row, (text, each) in enumerate(zip(texts, cuts, strict=True)):
         text += ", slow leaf" if each.is_slow else ""
         page.label(x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=each.ref)

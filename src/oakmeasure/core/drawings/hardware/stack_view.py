@@ -10,9 +10,13 @@ from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import LeafSolution
 
 SHOWN = 70.0  # of what carries it, beyond the longest screw drawn at the least
-LAYERS = (("stack_lining", "lining", Layer.WOOD), ("lining_thickness", "lining", Layer.WOOD),
-          ("stack_spacer", "packer", Layer.END_GRAIN), ("stack_backing", "backing board", Layer.WOOD),
-          ("stack_plaster", "plaster", Layer.SPACE))  # fmt: skip
+LAYERS = (
+    ("stack_lining", "lining", Layer.WOOD),
+    ("lining_thickness", "lining", Layer.WOOD),
+    ("stack_spacer", "packer", Layer.END_GRAIN),
+    ("stack_backing", "backing board", Layer.WOOD),
+    ("stack_plaster", "plaster", Layer.SPACE),
+)
 BAND = 46.0  # of the wall that is drawn, up and down
 
 
@@ -30,12 +34,16 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
     title = "Section through a track screw" if slides else "Section through a hinge's long screw"
     page.label(x, top, title, anchor=Anchor.LEFT, bold=True)
     if "stack_passes" not in f:
-        page.label(x, top - 4.2 * step, "nothing of this leaf is screwed to a wall", anchor=Anchor.LEFT,
-                   layer=Layer.PENCIL)  # fmt: skip
+        page.label(
+            x, top - 4.2 * step, "nothing of this leaf is screwed to a wall", anchor=Anchor.LEFT, layer=Layer.PENCIL
+        )
         return top - 10 * step
     page.label(x, top - 4.2 * step, "from the room to the wall's inside", anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    shown = [(f[name].value, name, word, layer) for name, word, layer in LAYERS if name in f and f[name].value > 0
-             and not (name == "lining_thickness" and slides)]  # fmt: skip
+    shown = [
+        (f[name].value, name, word, layer)
+        for name, word, layer in LAYERS
+        if name in f and f[name].value > 0 and not (name == "lining_thickness" and slides)
+    ]
     passes = f["stack_passes"].value
     screw = f["stack_screw"].value if "stack_screw" in f else None
     whole = passes + max((screw or f["stack_least"].value) - passes + 20.0, SHOWN)
@@ -49,8 +57,9 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
         low = y0 - (3 + 4.4 * row) * step
         middle = (rect.x0 + rect.x1) / 2
         page.line([(middle, y0), (middle, low)], Layer.FAINT)
-        page.label(middle + step, low, f"{word} {show.length(thick)}", anchor=Anchor.LEFT, ref=f"figure:{name}",
-                   on_paper=True)  # fmt: skip
+        page.label(
+            middle + step, low, f"{word} {show.length(thick)}", anchor=Anchor.LEFT, ref=f"figure:{name}", on_paper=True
+        )
         at += thick
     _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1), step)
     below = y0 - (3 + 4.4 * len(shown)) * step
@@ -59,8 +68,15 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
     if screw is not None:
         _screw(page, leaf, show, x, screw, passes, big, (y0 + y1) / 2, step)
     else:
-        page.label(x, below - 4.4 * step, "no screw both bites and stays short", anchor=Anchor.LEFT, layer=Layer.DOUBT,
-                   bold=True, ref="figure:stack_least")  # fmt: skip
+        page.label(
+            x,
+            below - 4.4 * step,
+            "no screw both bites and stays short",
+            anchor=Anchor.LEFT,
+            layer=Layer.DOUBT,
+            bold=True,
+            ref="figure:stack_least",
+        )
     return below - 9 * step
 
 
@@ -73,8 +89,14 @@ def _inside(page: Sketch, leaf: LeafSolution, rect: Rect, step: float) -> None:
     for line in hatching(rect, 1.8 * step):
         page.line(line, Layer.FAINT)
     page.box(rect, Layer.OUTLINE)
-    page.label(rect.x1 - step, rect.y1 - 3 * step, "stud" if kind is WallKind.STUDS else "masonry", size=0.95,
-               anchor=Anchor.RIGHT, on_paper=True)  # fmt: skip
+    page.label(
+        rect.x1 - step,
+        rect.y1 - 3 * step,
+        "stud" if kind is WallKind.STUDS else "masonry",
+        size=0.95,
+        anchor=Anchor.RIGHT,
+        on_paper=True,
+    )
 
 
 def _pipe(
@@ -93,8 +115,14 @@ def _pipe(
     deep = x + (at - plaster + f["stack_depth"].value) * big
     page.line([(deep, band[0] - step), (deep, band[1] + step)], Layer.DOUBT, ref="figure:stack_depth")
     page.line(circle(deep + 7 * big, band[0] + 9 * big, 7 * big), Layer.DOUBT, ref="figure:stack_depth")
-    page.label(deep + step, band[1] + 3 * step, f"not to be reached: {show.length(f['stack_depth'].value)}",
-               layer=Layer.DOUBT, size=0.95, ref="figure:stack_depth")  # fmt: skip
+    page.label(
+        deep + step,
+        band[1] + 3 * step,
+        f"not to be reached: {show.length(f['stack_depth'].value)}",
+        layer=Layer.DOUBT,
+        size=0.95,
+        ref="figure:stack_depth",
+    )
 
 
 def _screw(
@@ -120,8 +148,11 @@ def _screw(
         Layer.METAL,
         ref="figure:stack_screw",
     )
-    page.area([(x - 3 * big, y - 2 * half), (x, y - 2 * half), (x, y + 2 * half), (x - 3 * big, y + 2 * half)],
-              Layer.METAL, ref="figure:stack_screw")  # fmt: skip
+    page.area(
+        [(x - 3 * big, y - 2 * half), (x, y - 2 * half), (x, y + 2 * half), (x - 3 * big, y + 2 * half)],
+        Layer.METAL,
+        ref="figure:stack_screw",
+    )
     line = y + 11 * big
     page.dimension((x + passes * big, line), (x + screw * big, line), show.length(screw - passes), figure="stack_bites")
     line = y - 13 * big

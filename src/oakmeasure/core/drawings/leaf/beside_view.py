@@ -34,8 +34,14 @@ def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
     joints(mine, build)
     page = mine.page()
     page.label(build.width / 2, -step, name, bold=True, anchor=Anchor.BELOW)
-    page.label(build.width / 2, build.height + step, show.size(build.width, build.height, build.thickness),
-               layer=Layer.PENCIL, size=0.9, anchor=Anchor.ABOVE)  # fmt: skip
+    page.label(
+        build.width / 2,
+        build.height + step,
+        show.size(build.width, build.height, build.thickness),
+        layer=Layer.PENCIL,
+        size=0.9,
+        anchor=Anchor.ABOVE,
+    )
     layers.section(page, build, build.width + 8 * step, step, words=False)
     for shape in mine.shapes:
         sketch.shapes.append(shape.moved(x))

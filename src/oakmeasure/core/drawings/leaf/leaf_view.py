@@ -35,8 +35,9 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bo
     front(sketch, build)
     joints(sketch, build)
     for rail in rails_to_drag(leaf) if handles else ():
-        handle(sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step,
-               f"handle:{rail.name}")  # fmt: skip
+        handle(
+            sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step, f"handle:{rail.name}"
+        )
     _centre(sketch, leaf, step)
     height_rod(sketch, leaf, build, show, step)
     width_rod(sketch, build, show, step)
@@ -181,11 +182,14 @@ def _is_hidden(build: Build, part: Part) -> bool:
     """Return whether a part of a layered leaf lies wholly behind one that is drawn over it: it need not be drawn."""
     r = part.face
     return any(
-        other.face.x0 <= r.x0 + 0.01 and other.face.x1 >= r.x1 - 0.01 and other.face.y0 <= r.y0 + 0.01
-        and other.face.y1 >= r.y1 - 0.01 and build.depth_of(other)[0] < build.depth_of(part)[0] - 0.01
+        other.face.x0 <= r.x0 + 0.01
+        and other.face.x1 >= r.x1 - 0.01
+        and other.face.y0 <= r.y0 + 0.01
+        and other.face.y1 >= r.y1 - 0.01
+        and build.depth_of(other)[0] < build.depth_of(part)[0] - 0.01
         and not other.shape
         for other in build.parts
-    )  # fmt: skip
+    )
 
 
 def has_panels(build: Build) -> bool:
@@ -272,10 +276,12 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
             last = y
     for tenon in build.tenons:
         if tenon.into == "hinge stile" and not tenon.is_haunch:  # the mortises, for marking out the stile
-            sketch.rect(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE,
-                        ref=part_ref(tenon.member))  # fmt: skip
-            sketch.box(Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.PENCIL,
-                       ref=part_ref(tenon.member))  # fmt: skip
+            sketch.rect(
+                Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE, ref=part_ref(tenon.member)
+            )
+            sketch.box(
+                Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.PENCIL, ref=part_ref(tenon.member)
+            )
     if leaf.butts is not None:
         for place in leaf.butts.places:
             middle = (place.rect.y0 + place.rect.y1) / 2

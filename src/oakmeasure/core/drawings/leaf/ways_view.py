@@ -58,8 +58,9 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
         text = show.length(way.stile_off)
         sketch.label(x, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
         sketch.label(x + w, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
-    sketch.label(x + w / 2, 0, table("ways_out")[way.key]["title"], anchor=Anchor.BELOW, bold=True,
-                 ref="figure:stile_off")  # fmt: skip
+    sketch.label(
+        x + w / 2, 0, table("ways_out")[way.key]["title"], anchor=Anchor.BELOW, bold=True, ref="figure:stile_off"
+    )
 
 
 def _row(
@@ -95,17 +96,19 @@ def _trimmed(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     joints(sketch, build)
     w, h = build.width, build.height
     for edge, rect, at in (
-        ("foot", Rect(0, -late.foot, w, 0), (w / 2, -late.foot)), ("head", Rect(0, h, w, h + late.head), (w / 2, h)),
+        ("foot", Rect(0, -late.foot, w, 0), (w / 2, -late.foot)),
+        ("head", Rect(0, h, w, h + late.head), (w / 2, h)),
         ("hinge", Rect(-late.hinge, 0, 0, h), (-late.hinge, h / 2)),
         ("latch", Rect(w, 0, w + late.latch, h), (w + late.latch, h / 2)),
-    ):  # fmt: skip
+    ):
         off = getattr(late, edge)
         if not off:
             continue
         _cut(sketch, rect)
         anchor = {"foot": Anchor.BELOW, "head": Anchor.ABOVE, "hinge": Anchor.RIGHT, "latch": Anchor.LEFT}[edge]
-        sketch.label(*at, f"{show.length(off)} off", anchor=anchor, layer=Layer.DOUBT, bold=True,
-                     ref=f"figure:late_{edge}")  # fmt: skip
+        sketch.label(
+            *at, f"{show.length(off)} off", anchor=anchor, layer=Layer.DOUBT, bold=True, ref=f"figure:late_{edge}"
+        )
     side = "right" if leaf.leaf.hand is Hand.RIGHT else "left"
     sketch.page().label(w / 2, h, f"hinges {side}", anchor=Anchor.ABOVE, layer=Layer.PENCIL, size=0.9)
     return sketch.drawing(margin=40.0)

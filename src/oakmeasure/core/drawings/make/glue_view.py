@@ -142,6 +142,12 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show:
         for m, line in enumerate(broken(words, WRAP)):
             if y < 0:
                 return
-            sketch.label(WORDS_X + (0 if m == 0 else 18), y, line, anchor=Anchor.LEFT, size=0.95,
-                         layer=Layer.PENCIL if n > 3 else Layer.OUTLINE)  # fmt: skip
+            sketch.label(
+                WORDS_X + (0 if m == 0 else 18),
+                y,
+                line,
+                anchor=Anchor.LEFT,
+                size=0.95,
+                layer=Layer.PENCIL if n > 3 else Layer.OUTLINE,
+            )
             y -= LINE

@@ -50,8 +50,16 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
             ref=f"leaf:{each.leaf_id}",
         )
         for m, setting in enumerate(each.op.settings[:6]):
-            sketch.label(x0 + 104, y0 + THUMB_HIGH - 12 - 23 * m, setting.in_words(show), anchor=Anchor.LEFT, size=0.9,
-                         layer=Layer.LEAF, room=CELL_WIDE - 114, shorter=(setting.in_words(show)[-16:],))  # fmt: skip
+            sketch.label(
+                x0 + 104,
+                y0 + THUMB_HIGH - 12 - 23 * m,
+                setting.in_words(show),
+                anchor=Anchor.LEFT,
+                size=0.9,
+                layer=Layer.LEAF,
+                room=CELL_WIDE - 114,
+                shorter=(setting.in_words(show)[-16:],),
+            )
         if not each.op.settings:
             sketch.label(
                 x0 + 104,
@@ -115,12 +123,25 @@ def _label(sketch: Sketch, label: Label, r: Rect) -> None:
     else:
         sketch.line([(tip[0] - 24, tip[1] - 14), (tip[0] + 6, tip[1] - 14)], Layer.LEAF)
         sketch.line([(tip[0] - 4, tip[1] - 8), (tip[0] + 6, tip[1] - 14), (tip[0] - 4, tip[1] - 20)], Layer.LEAF)
-    rest = [f"{label.leaf}{', ' + label.piece if label.piece else ''}", label.size, f"face: {label.face}",
-            f"edge: {label.edge}" if label.edge else "", label.hand]  # fmt: skip
+    rest = [
+        f"{label.leaf}{', ' + label.piece if label.piece else ''}",
+        label.size,
+        f"face: {label.face}",
+        f"edge: {label.edge}" if label.edge else "",
+        label.hand,
+    ]
     y -= 28
     for n, words in enumerate(each for each in rest if each):
-        sketch.label(r.x0 + 12, y, words, anchor=Anchor.LEFT, size=0.92, layer=Layer.OUTLINE if n < 2 else Layer.PENCIL,
-                     room=LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0), shorter=cut_off(words, 26))  # fmt: skip
+        sketch.label(
+            r.x0 + 12,
+            y,
+            words,
+            anchor=Anchor.LEFT,
+            size=0.92,
+            layer=Layer.OUTLINE if n < 2 else Layer.PENCIL,
+            room=LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0),
+            shorter=cut_off(words, 26),
+        )
         y -= LABEL_LINE
     if label.letters:
         sketch.label(

@@ -270,8 +270,12 @@ def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:
 def _at_edge(part: Part, build: Build, op: Operation) -> bool:
     up = op.hold.up if op.hold else Up.OPENING
     r = part.face
-    return {Up.HINGE_EDGE: r.x0 < 1.0, Up.LATCH_EDGE: r.x1 > build.width - 1.0, Up.FOOT: r.y0 < 1.0,
-            Up.HEAD: r.y1 > build.height - 1.0}.get(up, True)  # fmt: skip
+    return {
+        Up.HINGE_EDGE: r.x0 < 1.0,
+        Up.LATCH_EDGE: r.x1 > build.width - 1.0,
+        Up.FOOT: r.y0 < 1.0,
+        Up.HEAD: r.y1 > build.height - 1.0,
+    }.get(up, True)
 
 
 def _tenons(

@@ -47,8 +47,16 @@ def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
             name = keep((cut_off(name, NAME_CHARACTERS - 2 - len(more)) or (say(name),))[0] + more)
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
-        sketch.label(NAMES - 8, y, name, anchor=Anchor.RIGHT, size=0.86, bold=mine, ref=f"op:{first_op.op.id}",
-                     layer=Layer.DOUBT if table.first_late in row else Layer.OUTLINE)  # fmt: skip
+        sketch.label(
+            NAMES - 8,
+            y,
+            name,
+            anchor=Anchor.RIGHT,
+            size=0.86,
+            bold=mine,
+            ref=f"op:{first_op.op.id}",
+            layer=Layer.DOUBT if table.first_late in row else Layer.OUTLINE,
+        )
         rect = Rect(x(first_op.start), y - 8, max(x(last_op.end), x(first_op.start) + 5), y + 8)
         ready = max(slot.ready for slot in row)
         if ready > last_op.end:
@@ -102,8 +110,16 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
         if n % every == 0 and n < days:
             room = x(first + timedelta(days=n + every)) - x(day) - 8
             shorter = (keep(f"{day.day} {day:%b}"), str(day.day))
-            sketch.label(x(day) + 2, high + 12, day_words(day.date()), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.8,
-                         room=room, shorter=shorter)  # fmt: skip
+            sketch.label(
+                x(day) + 2,
+                high + 12,
+                day_words(day.date()),
+                anchor=Anchor.LEFT,
+                layer=Layer.PENCIL,
+                size=0.8,
+                room=room,
+                shorter=shorter,
+            )
 
 
 def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:

@@ -168,7 +168,15 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
         drags = each.height.value > foot
         page.line([(x, y), (x, at(low, foot)[1])], Layer.DOUBT if drags else Layer.FAINT, ref=ref)
         text = show.length(each.height.value)
-        page.label(x, y - unit, text, bold=True, layer=Layer.DOUBT if drags else Layer.READING, ref=ref,
-                   anchor=Anchor.BELOW, on_paper=True)  # fmt: skip
+        page.label(
+            x,
+            y - unit,
+            text,
+            bold=True,
+            layer=Layer.DOUBT if drags else Layer.READING,
+            ref=ref,
+            anchor=Anchor.BELOW,
+            on_paper=True,
+        )
         place = f"{each.at:g}°" if swing else show.length(each.at)
         page.label(x, deep - unit, place, layer=Layer.PENCIL, ref=ref, anchor=Anchor.BELOW)

@@ -53,8 +53,12 @@ def _front(sketch: Sketch, lining: LiningPlan, x0: float, y0: float) -> None:
     for name, (a, b, c, d, foot, top) in legs.items():
         corners = [(a - x0, foot), (c - x0, foot), (d - x0, top - y0), (b - x0, top - y0)]
         sketch.area(corners, Layer.WOOD, ref=f"part:{name}", grain=Grain.UPRIGHT, tint=tint)
-    head = [(hh - x0, under_hinge - y0), (lh - x0, under_latch - y0), (lh - x0, under_latch - y0 + t),
-            (hh - x0, under_hinge - y0 + t)]  # fmt: skip
+    head = [
+        (hh - x0, under_hinge - y0),
+        (lh - x0, under_latch - y0),
+        (lh - x0, under_latch - y0 + t),
+        (hh - x0, under_hinge - y0 + t),
+    ]
     sketch.area(head, Layer.WOOD, ref="part:lining head", grain=Grain.LEVEL, tint=tint)
 
 
@@ -101,8 +105,12 @@ def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, show: Show,
     page.label(x + depth / 2, -7 * step, "in section", layer=Layer.PENCIL, anchor=Anchor.BELOW)
     strips = [(0.0, 0.0, 0.0, top)] if not own else [(s.start, s.end, s.lower, s.upper) for s in own]
     for start, end, low, high in strips:
-        wall = [(x + start * times, low), (x + depth + start * times, low), (x + depth + end * times, high),
-                (x + end * times, high)]  # fmt: skip
+        wall = [
+            (x + start * times, low),
+            (x + depth + start * times, low),
+            (x + depth + end * times, high),
+            (x + end * times, high),
+        ]
         page.area(wall, Layer.WALL)
         page.line([wall[0], wall[3]], Layer.OUTLINE)
         page.line([wall[1], wall[2]], Layer.OUTLINE)

@@ -161,11 +161,30 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
         judged = readings.get(kind)
         if judged is None:  # the height to an arch's crown
             crown = max(y for _, y in shape.points)
-            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), show, f"readings.{kind}", step,
-                     share=0.28)  # fmt: skip
+            _written(
+                sketch,
+                f"{kind}",
+                reading.value,
+                None,
+                (start, (start[0], crown)),
+                show,
+                f"readings.{kind}",
+                step,
+                share=0.28,
+            )
             continue
-        _written(sketch, f"{kind}", reading.value, judged, (start, end), show, f"readings.{kind}", step,
-                 is_diagonal=kind.startswith("diagonal"), share=0.28 if kind.is_height else 0.5)  # fmt: skip
+        _written(
+            sketch,
+            f"{kind}",
+            reading.value,
+            judged,
+            (start, end),
+            show,
+            f"readings.{kind}",
+            step,
+            is_diagonal=kind.startswith("diagonal"),
+            share=0.28 if kind.is_height else 0.5,
+        )
 
 
 def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
@@ -181,8 +200,18 @@ def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
             continue
         a, b = shape.corners[span.start - 1], shape.corners[span.end - 1]
         is_side = (span.end - span.start) % polygon.corners in (1, polygon.corners - 1)
-        _written(sketch, PREFIX + key, span.length.value, judged, (a, b), show, f"polygon.spans.{at}.length", step,
-                 is_diagonal=not is_side, share=0.5 if is_side else 0.36)  # fmt: skip
+        _written(
+            sketch,
+            PREFIX + key,
+            span.length.value,
+            judged,
+            (a, b),
+            show,
+            f"polygon.spans.{at}.length",
+            step,
+            is_diagonal=not is_side,
+            share=0.5 if is_side else 0.36,
+        )
     for number, (x, y) in enumerate(shape.corners, start=1):
         sketch.label(x, y + 2.5 * step, str(number), layer=Layer.PENCIL, bold=True, on_paper=True)
 

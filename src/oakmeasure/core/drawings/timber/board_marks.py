@@ -10,8 +10,17 @@ SAPWOOD_TINT = "#F3E6C4"
 KNOT_RINGS = (1.0, 0.62, 0.3)
 
 
-def face_of(sketch: Sketch, board: Board, x: float, y: float, tint: str, *, face: Face = Face.BEST, ref: str = "",
-            grain: bool = True) -> Rect:  # fmt: skip
+def face_of(
+    sketch: Sketch,
+    board: Board,
+    x: float,
+    y: float,
+    tint: str,
+    *,
+    face: Face = Face.BEST,
+    ref: str = "",
+    grain: bool = True,
+) -> Rect:
     """Draw a face of a board with its head end at x and its lower edge at y; return where it lies."""
     rect = Rect(x, y, x + board.length, y + board.width)
     sketch.rect(rect, Layer.WOOD, ref=ref, grain=Grain.LEVEL if grain else Grain.NONE, tint=tint)
@@ -48,8 +57,10 @@ def draw_mark(sketch: Sketch, board: Board, mark: Mark, at: int, rect: Rect, fac
     if mark.flaw is Flaw.SPLIT:
         sketch.rect(place, Layer.WASTE, ref=ref)
         steps = 7
-        zigzag = [(place.x0 + place.width * n / steps, place.y0 + place.height * (0.3 if n % 2 else 0.7))
-                  for n in range(steps + 1)]  # fmt: skip
+        zigzag = [
+            (place.x0 + place.width * n / steps, place.y0 + place.height * (0.3 if n % 2 else 0.7))
+            for n in range(steps + 1)
+        ]
         sketch.line(zigzag, Layer.OUTLINE, ref=ref)
         return
     sketch.rect(place, Layer.WASTE if mark.flaw is not Flaw.STAIN else Layer.BAND, ref=ref)
@@ -59,5 +70,17 @@ def draw_mark(sketch: Sketch, board: Board, mark: Mark, at: int, rect: Rect, fac
     sketch.box(place, Layer.DOUBT if mark.flaw is Flaw.METAL else Layer.PENCIL, ref=ref)
 
 
-_RING = [(1, 0), (0.87, 0.5), (0.5, 0.87), (0, 1), (-0.5, 0.87), (-0.87, 0.5), (-1, 0), (-0.87, -0.5), (-0.5, -0.87),
-         (0, -1), (0.5, -0.87), (0.87, -0.5)]  # fmt: skip
+_RING = [
+    (1, 0),
+    (0.87, 0.5),
+    (0.5, 0.87),
+    (0, 1),
+    (-0.5, 0.87),
+    (-0.87, 0.5),
+    (-1, 0),
+    (-0.87, -0.5),
+    (-0.5, -0.87),
+    (0, -1),
+    (0.5, -0.87),
+    (0.87, -0.5),
+]

@@ -77,5 +77,6 @@ def _ready(sketch: Sketch, found: Trend, at: Onto) -> None:
     a, b = (at(max((day - found.first).days, 0), level)[0] for day in (found.earliest, found.latest))
     sketch.line([(a, y), (min(b, WIDE), y)], Layer.DOUBT)
     sketch.line([(x, 0), (x, y)], Layer.DOUBT)
-    sketch.label(x, y + 3.2 * STEP, f"ready {found.ready:%d %B} ± {found.either_side:.0f} days", bold=True,
-                 anchor=Anchor.CENTRE)  # fmt: skip
+    sketch.label(
+        x, y + 3.2 * STEP, f"ready {found.ready:%d %B} ± {found.either_side:.0f} days", bold=True, anchor=Anchor.CENTRE
+    )

@@ -114,8 +114,16 @@ def _stock(
         sketch.box(rest, Layer.FAINT)
         words = f"keep {show.size(each.length, each.width)}"
         if rest.height * px >= WORD_PX:
-            sketch.label((rest.x0 + rest.x1) / 2, (rest.y0 + rest.y1) / 2, words, size=0.85, layer=Layer.PENCIL,
-                     room=rest.width - step, shorter=(show.length(each.length), ""), ref=ref)  # fmt: skip
+            sketch.label(
+                (rest.x0 + rest.x1) / 2,
+                (rest.y0 + rest.y1) / 2,
+                words,
+                size=0.85,
+                layer=Layer.PENCIL,
+                room=rest.width - step,
+                shorter=(show.length(each.length), ""),
+                ref=ref,
+            )
     for laid in stock.pieces:
         _piece(sketch, lot, laid, (x, y, height), show, scale, leaf_id)
     if isinstance(item, Board):
@@ -124,8 +132,15 @@ def _stock(
     sketch.box(whole, Layer.LEAF if chosen == ref else Layer.OUTLINE, ref=ref)
     name = stock.source.name if stock.source.is_owned else "buy"
     sketch.label(x - step, y + height / 2, name, anchor=Anchor.RIGHT, bold=True, ref=ref, size=0.95)
-    sketch.label(x + item.length + step, y + height / 2, show.size(item.length, item.width), anchor=Anchor.LEFT,
-                 layer=Layer.PENCIL, size=0.85, ref=ref)  # fmt: skip
+    sketch.label(
+        x + item.length + step,
+        y + height / 2,
+        show.size(item.length, item.width),
+        anchor=Anchor.LEFT,
+        layer=Layer.PENCIL,
+        size=0.85,
+        ref=ref,
+    )
 
 
 def piece_ref(laid: Laid) -> str:
@@ -166,5 +181,13 @@ def _piece(
         return
     small = tall * px < WORD_PX
     texts = (wanted.mark,) if small else texts
-    sketch.label((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2, texts[0], size=0.7 if small else 0.85, ref=ref,
-                 bold=mine, room=rect.width - step / 2, shorter=texts[1:])  # fmt: skip
+    sketch.label(
+        (rect.x0 + rect.x1) / 2,
+        (rect.y0 + rect.y1) / 2,
+        texts[0],
+        size=0.7 if small else 0.85,
+        ref=ref,
+        bold=mine,
+        room=rect.width - step / 2,
+        shorter=texts[1:],
+    )

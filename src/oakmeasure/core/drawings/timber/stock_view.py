@@ -50,8 +50,11 @@ def _face_words(face: Face) -> str:
 
 def _about(item: Board, show: Show) -> str:
     """Return what a board is, in a line."""
-    words = [item.label or "no label", stuff(item.species).name if item.species else "any species",
-             f"{show.length(item.thickness)} thick, {item.sawn}"]  # fmt: skip
+    words = [
+        item.label or "no label",
+        stuff(item.species).name if item.species else "any species",
+        f"{show.length(item.thickness)} thick, {item.sawn}",
+    ]
     if item.came is not Came.NEW:
         words.append(str(item.came) + (f", {item.year}" if item.year else ""))
     if item.bow or item.crook:
@@ -89,27 +92,45 @@ def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, 
         tint = stuff(item.species).tint if item.species else UNKNOWN_TINT
         sketch.rect(rect, Layer.WOOD, ref=f"rack:{at}", grain=Grain.NONE, tint=tint)
         for mark in item.marks:
-            small = Rect(x + mark.x * scale, rect.y0 + mark.y * scale, x + (mark.x + mark.length) * scale,
-                         rect.y0 + (mark.y + mark.width) * scale)  # fmt: skip
+            small = Rect(
+                x + mark.x * scale,
+                rect.y0 + mark.y * scale,
+                x + (mark.x + mark.length) * scale,
+                rect.y0 + (mark.y + mark.width) * scale,
+            )
             sketch.rect(small, Layer.WASTE, ref=f"rack:{at}")
         sketch.box(rect, Layer.LEAF if at == board else Layer.OUTLINE, ref=f"rack:{at}")
         many = f" × {item.quantity}" if (item.quantity or 1) > 1 else ""
         words = f"{item.label or '–'}{many}"
-        sketch.label(x - 0.3 * room, (rect.y0 + rect.y1) / 2, words, anchor=Anchor.RIGHT, size=0.85, bold=at == board,
-                     ref=f"rack:{at}")  # fmt: skip
+        sketch.label(
+            x - 0.3 * room,
+            (rect.y0 + rect.y1) / 2,
+            words,
+            anchor=Anchor.RIGHT,
+            size=0.85,
+            bold=at == board,
+            ref=f"rack:{at}",
+        )
         tops[n] = rect.y0 - 1.0 * room
     for each in sheets:
         _sheet(sketch, each, tops, column, room, scale, show)
 
 
-def _sheet(sketch: Sketch, item: SheetStock, tops: list[float], column: float, room: float, scale: float,
-           show: Show) -> None:  # fmt: skip
+def _sheet(
+    sketch: Sketch, item: SheetStock, tops: list[float], column: float, room: float, scale: float, show: Show
+) -> None:
     n = max(range(ACROSS), key=lambda each: tops[each])
     x, top = n * column + 1.2 * room, tops[n]
     rect = Rect(x, top - item.width * scale * 0.55, x + item.length * scale, top)
     sketch.rect(rect, Layer.WOOD, tint=stuff(item.material).tint, grain=Grain.NONE)
     sketch.box(rect, Layer.OUTLINE)
     words = f"{item.label or 'sheet'}  {show.size(item.length, item.width, item.thickness)}"
-    sketch.label((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2, words, size=0.8, room=rect.width,
-                 shorter=(item.label or "sheet", ""))  # fmt: skip
+    sketch.label(
+        (rect.x0 + rect.x1) / 2,
+        (rect.y0 + rect.y1) / 2,
+        words,
+        size=0.8,
+        room=rect.width,
+        shorter=(item.label or "sheet", ""),
+    )
     tops[n] = rect.y0 - 1.0 * room

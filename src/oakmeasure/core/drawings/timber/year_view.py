@@ -41,9 +41,15 @@ def year_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def _curve(
-    sketch: Sketch, year: tuple[Moment, ...], words: str, value: Callable[[Moment], float],
-    text: Callable[[float], str], top: float, *, doubtful: bool,
-) -> None:  # fmt: skip
+    sketch: Sketch,
+    year: tuple[Moment, ...],
+    words: str,
+    value: Callable[[Moment], float],
+    text: Callable[[float], str],
+    top: float,
+    *,
+    doubtful: bool,
+) -> None:
     values = [value(each) for each in year]
     low, high = min(values), max(values)
     room = max(0.14 * (high - low), 0.05)
@@ -66,6 +72,12 @@ def _curve(
     for amount, above in ((max(values), True), (min(values), False)):
         x, y = points[values.index(amount)]
         x = min(max(x, 30.0), WIDE - 30.0)
-        sketch.label(x, y + (7 if above else -7), text(amount), bold=True, on_paper=True,
-                     layer=Layer.DOUBT if doubtful and not above else Layer.LEAF,
-                     anchor=Anchor.ABOVE if above else Anchor.BELOW)  # fmt: skip
+        sketch.label(
+            x,
+            y + (7 if above else -7),
+            text(amount),
+            bold=True,
+            on_paper=True,
+            layer=Layer.DOUBT if doubtful and not above else Layer.LEAF,
+            anchor=Anchor.ABOVE if above else Anchor.BELOW,
+        )

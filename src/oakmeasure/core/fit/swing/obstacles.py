@@ -108,19 +108,52 @@ def _plan(ctx: Context, fitted: Fit) -> Plan:
 def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
     """Add how far a leaf on cup hinges opens, and judge it against what is wished."""
     choice, add, hinge = ctx.leaf.cabinet, ctx.figures.add, ctx.leaf.hardware.cup.hinge
-    angle = add(given("hinge_angle", "the hinges open to", hinge.opens, Unit.DEG, edit="hardware.cup.hinge.opens",
-                      choice=True, source=f"“{hinge.name}”"))  # fmt: skip
+    angle = add(
+        given(
+            "hinge_angle",
+            "the hinges open to",
+            hinge.opens,
+            Unit.DEG,
+            edit="hardware.cup.hinge.opens",
+            choice=True,
+            source=f"“{hinge.name}”",
+        )
+    )
     outs = [ctx.figures[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
-    opens = add(derived("opens_to", "opens to", swing.stops_deg, Unit.DEG, angle, fitted.width, *outs,
-                        formula="the hinge's own stop, or where leaf and obstacle touch"))  # fmt: skip
+    opens = add(
+        derived(
+            "opens_to",
+            "opens to",
+            swing.stops_deg,
+            Unit.DEG,
+            angle,
+            fitted.width,
+            *outs,
+            formula="the hinge's own stop, or where leaf and obstacle touch",
+        )
+    )
     if choice.must_open is None:
-        ctx.say("opens", Level.FINE, Stage.FIT, f"It opens to {ctx.fmt(opens)}", f"There it meets the "
-                f"{swing.stopped_by}.", where="figure:opens_to", figure="opens_to")  # fmt: skip
+        ctx.say(
+            "opens",
+            Level.FINE,
+            Stage.FIT,
+            f"It opens to {ctx.fmt(opens)}",
+            f"There it meets the {swing.stopped_by}.",
+            where="figure:opens_to",
+            figure="opens_to",
+        )
         return
     wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, edit="cabinet.must_open", choice=True))
     if opens.value >= wish.value - 1e-9:
-        ctx.say("opens", Level.FINE, Stage.FIT, f"It opens to {ctx.fmt(opens)}", f"{ctx.fmt(wish)} is wished.",
-                where="figure:opens_to", figure="opens_to")  # fmt: skip
+        ctx.say(
+            "opens",
+            Level.FINE,
+            Stage.FIT,
+            f"It opens to {ctx.fmt(opens)}",
+            f"{ctx.fmt(wish)} is wished.",
+            where="figure:opens_to",
+            figure="opens_to",
+        )
         return
     wider = next((key for key in cup_keys() if cup_from_table(key).opens >= wish.value), None)
     remedy = Remedy("Move what stands in its way")
@@ -134,9 +167,16 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             if wider is not None
             else Remedy("No cup hinge opens so far: butts, or a smaller wish")
         )
-    ctx.say("opens", Level.LOOK, Stage.FIT, f"It opens to {ctx.fmt(opens)} only",
-            f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.", remedy,
-            where="figure:opens_to", figure="opens_to")  # fmt: skip
+    ctx.say(
+        "opens",
+        Level.LOOK,
+        Stage.FIT,
+        f"It opens to {ctx.fmt(opens)} only",
+        f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.",
+        remedy,
+        where="figure:opens_to",
+        figure="opens_to",
+    )
 
 
 def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
@@ -146,9 +186,16 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
         return
     torque = self_swing_nm(mass=mass.value, width=swing.plan.width, lean=abs(lean))
     figure = ctx.figures.add(
-        derived("self_swing", "swings by itself with", torque, Unit.NM, mass, ctx.figures["leaf_width"],
-                formula="m·g·(w ÷ 2)·lean, the greater of the two leans")
-    )  # fmt: skip
+        derived(
+            "self_swing",
+            "swings by itself with",
+            torque,
+            Unit.NM,
+            mass,
+            ctx.figures["leaf_width"],
+            formula="m·g·(w ÷ 2)·lean, the greater of the two leans",
+        )
+    )
     if figure.value < SELF_SWING:
         return
     if abs(swing.lean_out) >= abs(swing.lean_latch):
@@ -157,9 +204,16 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
     else:
         way = "past the middle it falls shut" if swing.lean_latch < 0 else "past the middle it falls open"
         words = f"Out of plumb along the wall: {way}"
-    ctx.say("self-swing", Level.LOOK, Stage.FIT, "The leaf swings by itself", f"{words}, with {ctx.fmt(figure)}.",
-            Remedy("Plumb the hinge jamb; a hinge bent a little only hides it"),
-            rule=f"friction holds about {SELF_SWING:g} N·m", figure="self_swing")  # fmt: skip
+    ctx.say(
+        "self-swing",
+        Level.LOOK,
+        Stage.FIT,
+        "The leaf swings by itself",
+        f"{words}, with {ctx.fmt(figure)}.",
+        Remedy("Plumb the hinge jamb; a hinge bent a little only hides it"),
+        rule=f"friction holds about {SELF_SWING:g} N·m",
+        figure="self_swing",
+    )
 
 
 def _obstacle(at: int, thing: InTheWay, gap: float, width: float, front: float) -> Obstacle | None:
@@ -182,22 +236,44 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
     pin = [f["thickness"], f["butt_knuckle"], f["butt_setback"]]
     outs = [f[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
     opens = add(
-        derived("opens_to", "opens to", swing.stops_deg, Unit.DEG, fitted.width, *pin, *outs,
-                formula="turned about the pin until leaf and obstacle touch; 180 where they never do")
-    )  # fmt: skip
+        derived(
+            "opens_to",
+            "opens to",
+            swing.stops_deg,
+            Unit.DEG,
+            fitted.width,
+            *pin,
+            *outs,
+            formula="turned about the pin until leaf and obstacle touch; 180 where they never do",
+        )
+    )
     way = add(
-        derived("clear_way", "clear way at 90°", swing.clear_way(90), Unit.MM, fitted.width, *pin,
-                formula="width + gap − (thickness + pin out − pin back)")
-    )  # fmt: skip
+        derived(
+            "clear_way",
+            "clear way at 90°",
+            swing.clear_way(90),
+            Unit.MM,
+            fitted.width,
+            *pin,
+            formula="width + gap − (thickness + pin out − pin back)",
+        )
+    )
     if not swing.stopped_by:
-        ctx.say("opens", Level.FINE, Stage.FIT, "It opens all the way",
-                f"180°; at 90° the clear way is {ctx.fmt(way)}.", figure="clear_way")  # fmt: skip
+        ctx.say(
+            "opens",
+            Level.FINE,
+            Stage.FIT,
+            "It opens all the way",
+            f"180°; at 90° the clear way is {ctx.fmt(way)}.",
+            figure="clear_way",
+        )
         return
     if swing.stopped_by == "floor":
         return  # that is said of the floor, with what would lift it over
     wanted = max(-y for each in swing.obstacles for _, y in each.outline) / 2
-    reach = Remedy(f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out", "hardware.butt.knuckle",
-                   float(math.ceil(wanted)))  # fmt: skip
+    reach = Remedy(
+        f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out", "hardware.butt.knuckle", float(math.ceil(wanted))
+    )
     ctx.say(
         "opens",
         Level.LOOK if swing.stops_deg < 100 else Level.FINE,
@@ -221,15 +297,28 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
         return
     degrees = 180.0 if abs(swing.rise(180)) > abs(swing.rise(90)) else 90.0
     rise = ctx.figures.add(
-        derived("corner_rise", f"latch corner rises, opened {degrees:g}°", swing.rise(degrees), Unit.MM, fitted.width,
-                ctx.figures["hinge_side_in"], formula="w·(a(1 − cos θ) − c·sin θ), a to the latch, c to the swing side")
-    )  # fmt: skip
+        derived(
+            "corner_rise",
+            f"latch corner rises, opened {degrees:g}°",
+            swing.rise(degrees),
+            Unit.MM,
+            fitted.width,
+            ctx.figures["hinge_side_in"],
+            formula="w·(a(1 − cos θ) − c·sin θ), a to the latch, c to the swing side",
+        )
+    )
     if abs(rise.value) > RISE_SEEN:
         way = "rises" if rise.value > 0 else "drops"
-        ctx.say("corner-rise", Level.LOOK, Stage.FIT, "The hinge line is out of plumb",
-                f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
-                Remedy("Pack the foot or the head of the hinge jamb until it is plumb"),
-                rule=f"over {ctx.fmt(RISE_SEEN)} shows", figure="corner_rise")  # fmt: skip
+        ctx.say(
+            "corner-rise",
+            Level.LOOK,
+            Stage.FIT,
+            "The hinge line is out of plumb",
+            f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
+            Remedy("Pack the foot or the head of the hinge jamb until it is plumb"),
+            rule=f"over {ctx.fmt(RISE_SEEN)} shows",
+            figure="corner_rise",
+        )
 
 
 def floor_at(points: Sequence[FloorPoint], degrees: float) -> float | None:
@@ -266,14 +355,21 @@ def _floor(ctx: Context, swing: Swing) -> None:
     at = min(range(len(gaps)), key=gaps.__getitem__)
     inputs: list[Figure] = [gap, f[f"floor_{at + 1}"]]
     least = f.add(
-        derived("swing_floor_gap", f"least gap over the floor, at {floor.points[at].at:g}°", gaps[at], Unit.MM, *inputs,
-                formula="gap + the corner's rise − the floor's")
-    )  # fmt: skip
+        derived(
+            "swing_floor_gap",
+            f"least gap over the floor, at {floor.points[at].at:g}°",
+            gaps[at],
+            Unit.MM,
+            *inputs,
+            formula="gap + the corner's rise − the floor's",
+        )
+    )
     if least.value >= LEAST_OVER_FLOOR:
         return
     thick, knuckle, setback, head = f["thickness"], f["butt_knuckle"], f["butt_setback"], f["gap_head"]
-    easing = rising_easing(lift=LIFT, gap=max(head.value, 0.1), thickness=thick.value, knuckle=knuckle.value,
-                           setback=setback.value)  # fmt: skip
+    easing = rising_easing(
+        lift=LIFT, gap=max(head.value, 0.1), thickness=thick.value, knuckle=knuckle.value, setback=setback.value
+    )
     eased = f.add(
         derived(
             "rising_easing",

@@ -45,15 +45,20 @@ def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None
     for each in borings:
         if each.solid is not None and not each.is_slow:
             kinds = (Kind.SCREW, Kind.BITE) if " screw " in each.name else (_kind_of(each),)
-            found += [Thing(each.name, kind, each.solid, each.ref, _family(each.name), is_active=each.is_active)
-                      for kind in kinds]  # fmt: skip
+            found += [
+                Thing(each.name, kind, each.solid, each.ref, _family(each.name), is_active=each.is_active)
+                for kind in kinds
+            ]
     return found + list(_hinge_screws(ctx, butts))
 
 
 def slow_leaf_things(borings: Sequence[Boring]) -> list[Thing]:
     """Return what is cut in the slow leaf of a pair alone: the lock's keep and the flush bolts."""
-    return [Thing(each.name, Kind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
-            for each in borings if each.solid is not None and each.is_slow]  # fmt: skip
+    return [
+        Thing(each.name, Kind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
+        for each in borings
+        if each.solid is not None and each.is_slow
+    ]
 
 
 def _kind_of(cut: Boring) -> Kind:
@@ -87,8 +92,14 @@ def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[Thing]:
 
 def leaf_things(ctx: Context, build: Build) -> list[Thing]:
     """Return what the leaf itself has inside: joints, panels, fixings, grooves, hollows, and its late trims."""
-    return [*_joints(build), *_panels(build), *fixing_things(build), *_hollows(ctx, build), *_marks(ctx, build),
-            *_trims(ctx, build)]  # fmt: skip
+    return [
+        *_joints(build),
+        *_panels(build),
+        *fixing_things(build),
+        *_hollows(ctx, build),
+        *_marks(ctx, build),
+        *_trims(ctx, build),
+    ]
 
 
 def fixing_things(build: Build) -> list[Thing]:
@@ -106,18 +117,31 @@ def _joints(build: Build) -> Iterable[Thing]:
     for at, each in enumerate(build.tenons):
         r, half = each.rect, each.thickness / 2
         what = "haunch" if each.is_haunch else "tenon"
-        words = f"{each.member}'s {what} in the {each.into}" if each.member != each.into else (
-            f"loose tenon {at + 1} beside {each.member}")  # fmt: skip
-        yield Thing(words, Kind.JOINT, block(r.x0, r.y0, r.x1, r.y1, (middle - half, middle + half)),
-                    f"part:{each.member}", f"{each.member} {each.into}")  # fmt: skip
+        words = (
+            f"{each.member}'s {what} in the {each.into}"
+            if each.member != each.into
+            else (f"loose tenon {at + 1} beside {each.member}")
+        )
+        yield Thing(
+            words,
+            Kind.JOINT,
+            block(r.x0, r.y0, r.x1, r.y1, (middle - half, middle + half)),
+            f"part:{each.member}",
+            f"{each.member} {each.into}",
+        )
 
 
 def _panels(build: Build) -> Iterable[Thing]:
     for each in build.parts:
         if each.role is Role.PANEL:
             r = each.outline
-            yield Thing(f"{each.name} in its groove", Kind.PANEL, block(r.x0, r.y0, r.x1, r.y1, build.depth_of(each)),
-                        f"part:{each.name}", each.name)  # fmt: skip
+            yield Thing(
+                f"{each.name} in its groove",
+                Kind.PANEL,
+                block(r.x0, r.y0, r.x1, r.y1, build.depth_of(each)),
+                f"part:{each.name}",
+                each.name,
+            )
 
 
 def _hollows(ctx: Context, build: Build) -> Iterable[Thing]:
@@ -159,16 +183,24 @@ def _marks(ctx: Context, build: Build) -> Iterable[Thing]:
     """V lines on the face, as deep as they are cut."""
     deep = getattr(ctx.leaf.build, "groove_depth", 0.0)
     for at, each in enumerate(each for each in build.marks if len(each.points) == 2 and not each.hidden):
-        yield Thing(f"V line {at + 1}", Kind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref,
-                    "V lines")  # fmt: skip
+        yield Thing(f"V line {at + 1}", Kind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref, "V lines")
 
 
 def _trims(ctx: Context, build: Build) -> Iterable[Thing]:
     """Where the saw goes when the leaf is trimmed once made: along the edges that lose something."""
     late, w, h = ctx.leaf.late, build.width, build.height
-    ends = {"foot": ((0.0, 0.0), (w, 0.0)), "head": ((0.0, h), (w, h)), "hinge": ((0.0, 0.0), (0.0, h)),
-            "latch": ((w, 0.0), (w, h))}  # fmt: skip
+    ends = {
+        "foot": ((0.0, 0.0), (w, 0.0)),
+        "head": ((0.0, h), (w, h)),
+        "hinge": ((0.0, 0.0), (0.0, h)),
+        "latch": ((w, 0.0), (w, h)),
+    }
     for edge, line in ends.items():
         if getattr(late, edge):
-            yield Thing(f"trim of the {edge}", Kind.TRIM, Solid(line, (0.0, build.thickness), SAW / 2),
-                        f"figure:late_{edge}", f"trim {edge}")  # fmt: skip
+            yield Thing(
+                f"trim of the {edge}",
+                Kind.TRIM,
+                Solid(line, (0.0, build.thickness), SAW / 2),
+                f"figure:late_{edge}",
+                f"trim {edge}",
+            )

@@ -41,15 +41,36 @@ def _heights(ctx: Context) -> list[Mover]:
     h, f = ctx.leaf.hardware, ctx.figures
     found = []
     if h.latch.kind is not LatchKind.NONE:
-        found.append(Mover({"latch": 1.0, "thumb slot": 1.0}, "y", 100 - h.latch.up, 2500 - h.latch.up,
-                           _move(ctx, "the latch", "hardware.latch.up", h.latch.up)))  # fmt: skip
+        found.append(
+            Mover(
+                {"latch": 1.0, "thumb slot": 1.0},
+                "y",
+                100 - h.latch.up,
+                2500 - h.latch.up,
+                _move(ctx, "the latch", "hardware.latch.up", h.latch.up),
+            )
+        )
     if h.pull.kind is not PullKind.NONE:
-        found.append(Mover({"pull": 1.0, "flush pull": 1.0}, "y", 100 - h.pull.up, 2500 - h.pull.up,
-                           _move(ctx, "the pull", "hardware.pull.up", h.pull.up)))  # fmt: skip
+        found.append(
+            Mover(
+                {"pull": 1.0, "flush pull": 1.0},
+                "y",
+                100 - h.pull.up,
+                2500 - h.pull.up,
+                _move(ctx, "the pull", "hardware.pull.up", h.pull.up),
+            )
+        )
     height = f.get("lock_height")
     if h.lock is not None and height is not None and height.edit and not isinstance(ctx.leaf.build, Framed):
-        found.append(Mover({"lock": 1.0}, "y", 300 - height.value, 1900 - height.value,
-                           _move(ctx, "the lock", height.edit, height.value)))  # fmt: skip
+        found.append(
+            Mover(
+                {"lock": 1.0},
+                "y",
+                300 - height.value,
+                1900 - height.value,
+                _move(ctx, "the lock", height.edit, height.value),
+            )
+        )
     return found
 
 
@@ -79,11 +100,21 @@ def _cups(ctx: Context, cups: Cups) -> list[Mover]:
     choice, places = ctx.leaf.hardware.cup, cups.places
     first, last = choice.first, choice.first if choice.last is None else choice.last
     return [
-        Mover({f"cup {places[0].number}": 1.0}, "y", first - END_MOST, first - END_LEAST,
-              _move(ctx, "the top cup", "hardware.cup.first", first, -1.0)),
-        Mover({f"cup {places[-1].number}": 1.0}, "y", END_LEAST - last, END_MOST - last,
-              _move(ctx, "the bottom cup", "hardware.cup.last", last)),
-    ]  # fmt: skip
+        Mover(
+            {f"cup {places[0].number}": 1.0},
+            "y",
+            first - END_MOST,
+            first - END_LEAST,
+            _move(ctx, "the top cup", "hardware.cup.first", first, -1.0),
+        ),
+        Mover(
+            {f"cup {places[-1].number}": 1.0},
+            "y",
+            END_LEAST - last,
+            END_MOST - last,
+            _move(ctx, "the bottom cup", "hardware.cup.last", last),
+        ),
+    ]
 
 
 def _bolts(ctx: Context) -> Mover:

@@ -76,8 +76,11 @@ def find_clashes(things: Sequence[Thing]) -> list[Clash]:
     """
     pairs = list(_near_pairs(things))
     apart = distances([(a.solid, b.solid) for a, b, _ in pairs])
-    found = [Clash(a, b, distance, rule) for (a, b, rule), distance in zip(pairs, apart, strict=True)
-             if distance < rule.least - TOUCH and (rule.least > 0 or distance < -TOUCH)]  # fmt: skip
+    found = [
+        Clash(a, b, distance, rule)
+        for (a, b, rule), distance in zip(pairs, apart, strict=True)
+        if distance < rule.least - TOUCH and (rule.least > 0 or distance < -TOUCH)
+    ]
     return sorted(found, key=lambda each: (each.level is not Level.STOP, each.distance - each.rule.least))
 
 
@@ -140,8 +143,9 @@ def free_place(mover: Mover, things: Sequence[Thing]) -> float | None:
 
     By upright boxes: on the safe side for what is round or slants.
     """
-    return nearest_free(blocked(mover, things), at=0.0, low=max(mover.low, -MOVES_MOST),
-                        high=min(mover.high, MOVES_MOST))  # fmt: skip
+    return nearest_free(
+        blocked(mover, things), at=0.0, low=max(mover.low, -MOVES_MOST), high=min(mover.high, MOVES_MOST)
+    )
 
 
 def blocked(mover: Mover, things: Sequence[Thing]) -> list[Span]:
@@ -166,26 +170,37 @@ def blocked(mover: Mover, things: Sequence[Thing]) -> list[Span]:
 
 def judge_clashes(
     ctx: Context, things: Sequence[Thing], movers: Sequence[Mover], *, known: Iterable[str] = ()
-) -> ClashMap:  # fmt: skip
+) -> ClashMap:
     """Find all clashes, say the worst of them with a remedy each, and return the map.
 
     known: families whose clashes with joints are judged where they are set out, with a remedy of their own.
     """
     spoken_for = set(known)
-    found = [each for each in find_clashes(things)
-             if not (each.one.family in spoken_for and each.other.kind is Kind.JOINT)]  # fmt: skip
+    found = [
+        each for each in find_clashes(things) if not (each.one.family in spoken_for and each.other.kind is Kind.JOINT)
+    ]
     told = gathered(found)
     for clash in told[:SHOWN]:
         _say(ctx, clash, things, movers)
     if len(told) > SHOWN:
-        ctx.say("clash-more", Level.LOOK, Stage.HARDWARE, f"{len(told) - SHOWN} more clash",
-                "They are marked on the drawing of clashes.")  # fmt: skip
+        ctx.say(
+            "clash-more",
+            Level.LOOK,
+            Stage.HARDWARE,
+            f"{len(told) - SHOWN} more clash",
+            "They are marked on the drawing of clashes.",
+        )
     hardware = sum(each.kind in HARDWARE for each in things)
     own = sum(each.kind in (Kind.FIXING, Kind.JOINT, Kind.PANEL) for each in things)
     if not told and hardware:
-        ctx.say("clash-none", Level.FINE, Stage.HARDWARE, "Nothing clashes",
-                f"{hardware} cuts and screws for hardware against each other and {own} joints, "
-                "panels and fixings of the leaf.")  # fmt: skip
+        ctx.say(
+            "clash-none",
+            Level.FINE,
+            Stage.HARDWARE,
+            "Nothing clashes",
+            f"{hardware} cuts and screws for hardware against each other and {own} joints, "
+            "panels and fixings of the leaf.",
+        )
     return ClashMap(tuple(things), tuple(told), tuple(movers))
 
 
@@ -195,10 +210,16 @@ def _say(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequence[M
     alike = f" {clash.alike} places alike; this is the worst." if clash.alike > 1 else ""
     how = f"They share {ctx.fmt(-clash.distance)}." if meets else f"{ctx.fmt(max(clash.distance, 0.0))} between them."
     title = f"{one.name[0].upper()}{one.name[1:]} {'meets' if meets else 'is near'} the {other.name}"
-    ctx.say(clash.code, clash.level, Stage.HARDWARE, title, f"{how} Else {rule.words}.{alike}",
-            *remedies(ctx, clash, things, movers),
-            rule=f"{ctx.fmt(rule.least)} apart: common practice" if rule.least else "not into one another",
-            where=one.ref or other.ref)  # fmt: skip
+    ctx.say(
+        clash.code,
+        clash.level,
+        Stage.HARDWARE,
+        title,
+        f"{how} Else {rule.words}.{alike}",
+        *remedies(ctx, clash, things, movers),
+        rule=f"{ctx.fmt(rule.least)} apart: common practice" if rule.least else "not into one another",
+        where=one.ref or other.ref,
+    )
 
 
 def remedies(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequence[Mover]) -> list[Remedy]:

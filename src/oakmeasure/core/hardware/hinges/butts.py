@@ -225,15 +225,23 @@ def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
     butt's length where it has none. Common practice, no source.
     """
     found = {}
-    ends = (("from_top", "top_rail", "leaf's top to the near end of the top butt"),
-            ("from_bottom", "bottom_rail", "leaf's foot to the near end of the bottom butt"))  # fmt: skip
+    ends = (
+        ("from_top", "top_rail", "leaf's top to the near end of the top butt"),
+        ("from_bottom", "bottom_rail", "leaf's foot to the near end of the bottom butt"),
+    )
     for key, rail, words in ends:
         least = ctx.figures.get(rail) or length
         found[key] = ctx.figures.add(
-            derived(f"butt_{key}", words, least.value, Unit.MM, least,
-                    formula="in line with the rail's inner edge" if rail in ctx.figures else "a butt's own length",
-                    source="common practice")
-        )  # fmt: skip
+            derived(
+                f"butt_{key}",
+                words,
+                least.value,
+                Unit.MM,
+                least,
+                formula="in line with the rail's inner edge" if rail in ctx.figures else "a butt's own length",
+                source="common practice",
+            )
+        )
     return found
 
 
@@ -243,15 +251,29 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
     if not tops:
         return ()
     if len(tops) != count:
-        ctx.say("butts-by-hand", Level.LOOK, Stage.HARDWARE, "Places by hand are for another number of butts",
-                f"{len(tops)} are set, the leaf has {count}.", Remedy("By the school", "hardware.tops", ()),
-                where="butt:1", figure="butt_count")  # fmt: skip
+        ctx.say(
+            "butts-by-hand",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Places by hand are for another number of butts",
+            f"{len(tops)} are set, the leaf has {count}.",
+            Remedy("By the school", "hardware.tops", ()),
+            where="butt:1",
+            figure="butt_count",
+        )
         return ()
     ends = (*tops[1:], height.value + 1e9)
     if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
-        ctx.say("butts-by-hand", Level.STOP, Stage.HARDWARE, "The butts by hand lie on one another or off the leaf",
-                f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
-                Remedy("By the school", "hardware.tops", ()), where="butt:1", figure="butt_count")  # fmt: skip
+        ctx.say(
+            "butts-by-hand",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The butts by hand lie on one another or off the leaf",
+            f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
+            Remedy("By the school", "hardware.tops", ()),
+            where="butt:1",
+            figure="butt_count",
+        )
     return tops
 
 
@@ -406,10 +428,27 @@ def _borings(
     for place in places:
         name, sizes = f"butt {place.number}", (length.value, across.value, depth.value)
         r = place.rect
-        found.append(Boring(name, member, "hinge edge", "down from the leaf's top", place.top.value, *sizes,
-                            block(0.0, r.y0, depth.value, r.y1, (0.0, across.value))))  # fmt: skip
-        found.append(Boring(name, leg(ctx.leaf.hanging, "hinge"), "face to the leaf", "down from the lining's head",
-                            place.jamb_top.value, *sizes))  # fmt: skip
+        found.append(
+            Boring(
+                name,
+                member,
+                "hinge edge",
+                "down from the leaf's top",
+                place.top.value,
+                *sizes,
+                block(0.0, r.y0, depth.value, r.y1, (0.0, across.value)),
+            )
+        )
+        found.append(
+            Boring(
+                name,
+                leg(ctx.leaf.hanging, "hinge"),
+                "face to the leaf",
+                "down from the lining's head",
+                place.jamb_top.value,
+                *sizes,
+            )
+        )
     return tuple(found)
 
 

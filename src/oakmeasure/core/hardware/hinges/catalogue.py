@@ -41,13 +41,19 @@ def _cups(job: Job, leaf: LeafSolution) -> Comparison:
         left = f["thickness"].value - hinge.cup_depth.value - now.point
         reveal = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=boring)
         wants = [
-            *([] if hinge.boring_least - 1e-6 <= boring <= hinge.boring_most + 1e-6 else [
-                f"boring {show.length(hinge.boring_least)} to {show.length(hinge.boring_most)} only"]),
+            *(
+                []
+                if hinge.boring_least - 1e-6 <= boring <= hinge.boring_most + 1e-6
+                else [f"boring {show.length(hinge.boring_least)} to {show.length(hinge.boring_most)} only"]
+            ),
             *([] if left >= 1.0 else ["too deep for the leaf"]),
             *([] if crank in hinge.cranks else [f"no crank of {show.length(crank)}"]),
-            *([] if leaf.leaf.cabinet.must_open is None or hinge.opens >= leaf.leaf.cabinet.must_open else [
-                "does not open far enough"]),
-        ]  # fmt: skip
+            *(
+                []
+                if leaf.leaf.cabinet.must_open is None or hinge.opens >= leaf.leaf.cabinet.must_open
+                else ["does not open far enough"]
+            ),
+        ]
         is_taken = hinge == now.hinge
         cells = (
             hinge.name,
@@ -58,8 +64,14 @@ def _cups(job: Job, leaf: LeafSolution) -> Comparison:
             f"{hinge.opens:g}°",
             "; ".join(wants) or ("yes" if hinge.source.startswith("its sheet") else f"yes; {hinge.source}"),
         )
-        options.append(Option(cells, Level.LOOK if wants else Level.FINE,
-                              None if is_taken else Remedy("", "hardware.cup.hinge", hinge), is_taken))  # fmt: skip
+        options.append(
+            Option(
+                cells,
+                Level.LOOK if wants else Level.FINE,
+                None if is_taken else Remedy("", "hardware.cup.hinge", hinge),
+                is_taken,
+            )
+        )
     options.sort(key=lambda each: each.level is not Level.FINE)
     about = "For this leaf, its overlay, crank and plate; made-up makers: put in the figures of yours and keep it."
     return Comparison("Cup hinges", about, CUP_COLUMNS, tuple(options))
@@ -78,10 +90,22 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
             *([] if depth >= 0 else ["too thin for the gap"]),
         ]
         is_taken = butt == now
-        cells = (butt.name, show.length(butt.length.value), show.length(depth), show.length(stays),
-                 show.value(butt.rating_kg.value, Unit.KG), "; ".join(wants) or "yes")  # fmt: skip
-        options.append(Option(cells, Level.LOOK if wants else Level.FINE,
-                              None if is_taken else Remedy("", "hardware.butt", butt), is_taken))  # fmt: skip
+        cells = (
+            butt.name,
+            show.length(butt.length.value),
+            show.length(depth),
+            show.length(stays),
+            show.value(butt.rating_kg.value, Unit.KG),
+            "; ".join(wants) or "yes",
+        )
+        options.append(
+            Option(
+                cells,
+                Level.LOOK if wants else Level.FINE,
+                None if is_taken else Remedy("", "hardware.butt", butt),
+                is_taken,
+            )
+        )
     options.sort(key=lambda each: each.level is not Level.FINE)
     about = "For this leaf, its gap, thickness and weight; made-up makers: measure yours and keep it."
     return Comparison("Butts", about, BUTT_COLUMNS, tuple(options))
@@ -99,10 +123,13 @@ def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
     reach, how = hinge.reach, "measured" if hinge.reach.state is State.MEASURED else "its sheet"
     if choice.unknown is CupUnknown.REACH:
         reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": State.MEASURED})
-        how = (f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
-               f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm")  # fmt: skip
-    return hinge.model_copy(update={"name": f"{_plain(hinge.name)}, kept {on}"[:80], "reach": reach,
-                                    "source": f"{how}, {on}"})  # fmt: skip
+        how = (
+            f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
+            f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm"
+        )
+    return hinge.model_copy(
+        update={"name": f"{_plain(hinge.name)}, kept {on}"[:80], "reach": reach, "source": f"{how}, {on}"}
+    )
 
 
 def kept_butt(leaf: LeafSolution, on: str) -> Butt:

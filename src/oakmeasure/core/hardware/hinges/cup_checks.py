@@ -55,11 +55,17 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
         )
         return
     out = boring.value - (high if boring.value > high else low)
-    ctx.say("cup-boring", Level.STOP if boring.value < 0 else Level.LOOK, Stage.HARDWARE,
-            "The boring is out of the hinge's range",
-            f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
-            *_brings_in(ctx, choice, over, out), rule="by its sheet: look again", where="cup:1",
-            figure="cup_boring")  # fmt: skip
+    ctx.say(
+        "cup-boring",
+        Level.STOP if boring.value < 0 else Level.LOOK,
+        Stage.HARDWARE,
+        "The boring is out of the hinge's range",
+        f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
+        *_brings_in(ctx, choice, over, out),
+        rule="by its sheet: look again",
+        where="cup:1",
+        figure="cup_boring",
+    )
 
 
 def _brings_in(ctx: Context, choice: CupChoices, over: Figure, out: float) -> list[Remedy]:
@@ -105,30 +111,57 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
         wanted = f[f"cup_{word}"]
         nearest = min(sold, key=lambda each: abs(each - wanted.value))
         if abs(nearest - wanted.value) > 0.26:
-            ctx.say("cup-not-sold", Level.LOOK, Stage.HARDWARE, f"No such {word} is sold",
-                    f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
-                    Remedy(f"The {word} of {ctx.fmt(nearest)}: then the boring follows"), where="cup:1",
-                    figure=wanted.name)  # fmt: skip
+            ctx.say(
+                "cup-not-sold",
+                Level.LOOK,
+                Stage.HARDWARE,
+                f"No such {word} is sold",
+                f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
+                Remedy(f"The {word} of {ctx.fmt(nearest)}: then the boring follows"),
+                where="cup:1",
+                figure=wanted.name,
+            )
     if choice.unknown is CupUnknown.REACH:
-        ctx.say("cup-mock-up", Level.FINE, Stage.HARDWARE, f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
-                "Keep the hinge, and its figures join the catalogue of this job.", figure="cup_reach")  # fmt: skip
+        ctx.say(
+            "cup-mock-up",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
+            "Keep the hinge, and its figures join the catalogue of this job.",
+            figure="cup_reach",
+        )
 
 
 def _depth(ctx: Context, choice: CupChoices) -> None:
     left = ctx.figures["cup_left"]
     if left.value >= LEFT_LEAST - 1e-6:
-        ctx.say("cup-depth", Level.FINE, Stage.HARDWARE, f"{ctx.fmt(left)} stays under the cup",
-                f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
-                f"{ctx.fmt(choice.point)}.", rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1",
-                figure="cup_left")  # fmt: skip
+        ctx.say(
+            "cup-depth",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"{ctx.fmt(left)} stays under the cup",
+            f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
+            f"{ctx.fmt(choice.point)}.",
+            rule=f"{ctx.fmt(LEFT_LEAST)} at the least",
+            where="cup:1",
+            figure="cup_left",
+        )
         return
     point = left.value + choice.point - LEFT_LEAST  # of a cutter that would leave enough
     mend = Remedy("A thicker leaf, or a shallower hinge")
     if point >= 0:
         mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
-    ctx.say("cup-depth", Level.STOP, Stage.HARDWARE, "The cutter comes through the face",
-            f"{ctx.fmt(left)} would be left under cup and point.", mend,
-            rule=f"{ctx.fmt(LEFT_LEAST)} at the least", where="cup:1", figure="cup_left")  # fmt: skip
+    ctx.say(
+        "cup-depth",
+        Level.STOP,
+        Stage.HARDWARE,
+        "The cutter comes through the face",
+        f"{ctx.fmt(left)} would be left under cup and point.",
+        mend,
+        rule=f"{ctx.fmt(LEFT_LEAST)} at the least",
+        where="cup:1",
+        figure="cup_left",
+    )
 
 
 def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
@@ -140,24 +173,46 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
     left = stile.face.x1 - inner
     if left < INNER_WOOD:
         wider = inner + INNER_WOOD
-        ctx.say("cup-stile", Level.STOP if left < 0 else Level.LOOK, Stage.HARDWARE,
-                "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
-                f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
-                Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
-                if hasattr(ctx.leaf.build, "stile") else Remedy("A wider stile"),
-                rule=f"{ctx.fmt(INNER_WOOD)} stay", where="cup:1", figure="cup_centre")  # fmt: skip
+        ctx.say(
+            "cup-stile",
+            Level.STOP if left < 0 else Level.LOOK,
+            Stage.HARDWARE,
+            "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
+            f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
+            Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
+            if hasattr(ctx.leaf.build, "stile")
+            else Remedy("A wider stile"),
+            rule=f"{ctx.fmt(INNER_WOOD)} stay",
+            where="cup:1",
+            figure="cup_centre",
+        )
 
 
 def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None:
     width = ctx.figures["leaf_width"]
     numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
     if by_rule is None:
-        ctx.say("cups-few", Level.STOP, Stage.HARDWARE, "Too high or too heavy for cup hinges", numbers,
-                Remedy("Butts, or a lighter leaf"), rule=up_to(ctx, COUNTS[-1]), figure="cup_count")  # fmt: skip
+        ctx.say(
+            "cups-few",
+            Level.STOP,
+            Stage.HARDWARE,
+            "Too high or too heavy for cup hinges",
+            numbers,
+            Remedy("Butts, or a lighter leaf"),
+            rule=up_to(ctx, COUNTS[-1]),
+            figure="cup_count",
+        )
     elif count < by_rule:
-        ctx.say("cups-few", Level.LOOK, Stage.HARDWARE, "Too few cup hinges", numbers,
-                Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule), rule=f"{by_rule} by height and weight",
-                figure="cup_count")  # fmt: skip
+        ctx.say(
+            "cups-few",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Too few cup hinges",
+            numbers,
+            Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule),
+            rule=f"{by_rule} by height and weight",
+            figure="cup_count",
+        )
     elif width.value > WIDEST:
         ctx.say(
             "cups-wide",
@@ -169,8 +224,15 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             figure="cup_count",
         )
     else:
-        ctx.say("cups-carry", Level.FINE, Stage.HARDWARE, f"{count} hinges carry it", numbers,
-                rule="by height and weight", figure="cup_count")  # fmt: skip
+        ctx.say(
+            "cups-carry",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"{count} hinges carry it",
+            numbers,
+            rule="by height and weight",
+            figure="cup_count",
+        )
 
 
 def _reveal(ctx: Context, choice: CupChoices) -> None:
@@ -178,22 +240,44 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
     f, needed = ctx.figures, ctx.figures.get("cup_reveal")
     if needed is None:
         return
-    room = f.get("run_between") or f.get("gap_between") or (
-        f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)  # fmt: skip
+    room = (
+        f.get("run_between") or f.get("gap_between") or (f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)
+    )
     if room is not None and room.value < needed.value - HAIR:
-        ctx.say("cup-reveal", Level.LOOK, Stage.HARDWARE, "Its corner strikes what stands beside it",
-                f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
-                Remedy("More boring, a thinner leaf, or a rounded corner"), rule="the hinge's own table",
-                where="cup:1", figure="cup_reveal")  # fmt: skip
+        ctx.say(
+            "cup-reveal",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Its corner strikes what stands beside it",
+            f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
+            Remedy("More boring, a thinner leaf, or a rounded corner"),
+            rule="the hinge's own table",
+            where="cup:1",
+            figure="cup_reveal",
+        )
     else:
         where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
-        ctx.say("cup-reveal", Level.FINE, Stage.HARDWARE, "Its corner passes", f"It needs {ctx.fmt(needed)}; {where}.",
-                rule="the hinge's own table", figure="cup_reveal")  # fmt: skip
+        ctx.say(
+            "cup-reveal",
+            Level.FINE,
+            Stage.HARDWARE,
+            "Its corner passes",
+            f"It needs {ctx.fmt(needed)}; {where}.",
+            rule="the hinge's own table",
+            figure="cup_reveal",
+        )
     side = f.get("side")
     if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
-        ctx.say("cup-side", Level.LOOK, Stage.HARDWARE, "Straight arms are made for other sides",
-                f"The side is {ctx.fmt(side)}.", Remedy("Another crank, or a packer under the plate"),
-                rule=f"{ctx.fmt(SIDES[0])} to {ctx.fmt(SIDES[1])}: common practice", figure="side")  # fmt: skip
+        ctx.say(
+            "cup-side",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Straight arms are made for other sides",
+            f"The side is {ctx.fmt(side)}.",
+            Remedy("Another crank, or a packer under the plate"),
+            rule=f"{ctx.fmt(SIDES[0])} to {ctx.fmt(SIDES[1])}: common practice",
+            figure="side",
+        )
 
 
 def _latch(ctx: Context, choice: CupChoices) -> None:
@@ -212,11 +296,24 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 figure="cup_count",
             )
         else:
-            ctx.say("push-latch", Level.FINE, Stage.HARDWARE, "The push latch has its travel",
-                    f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.", figure="cup_count")  # fmt: skip
+            ctx.say(
+                "push-latch",
+                Level.FINE,
+                Stage.HARDWARE,
+                "The push latch has its travel",
+                f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.",
+                figure="cup_count",
+            )
         if choice.hinge.damped:
-            ctx.say("push-damped", Level.LOOK, Stage.HARDWARE, "Dampers work against a push latch",
-                    f"“{choice.hinge.name}” is damped.", Remedy("Undamped hinges"), figure="cup_count")  # fmt: skip
+            ctx.say(
+                "push-damped",
+                Level.LOOK,
+                Stage.HARDWARE,
+                "Dampers work against a push latch",
+                f"“{choice.hinge.name}” is damped.",
+                Remedy("Undamped hinges"),
+                figure="cup_count",
+            )
     elif choice.hinge.damped and ctx.figures["mass"].value < 2.0:
         light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
         ctx.say(

@@ -80,8 +80,9 @@ def inputs(ctx: Context) -> None:
     if choice.unknown is not CupUnknown.CRANK:
         usual = USUAL_CRANK.get(leaf.hanging, 0.0)
         value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
-        ctx.figures.add(given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True,
-                              source=source))  # fmt: skip
+        ctx.figures.add(
+            given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True, source=source)
+        )
     if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
         ctx.figures.add(total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay")))
 
@@ -98,10 +99,17 @@ def settle(ctx: Context) -> None:
     _over(ctx)
     solved = "" if choice.unknown is CupUnknown.OVERLAY else str(choice.unknown).partition(",")[0]
     if solved:
-        labels = {"boring": "leaf's edge to the cup", "crank": "crank of the arm that is wanted",
-                  "plate": "plate that is wanted, height", "reach": "reach of the hinge, from the mock-up"}  # fmt: skip
-        f.add(total(f"cup_{solved}", labels[solved], *_terms(ctx, solved),
-                    source="overlay = reach − crank + boring − plate"))  # fmt: skip
+        labels = {
+            "boring": "leaf's edge to the cup",
+            "crank": "crank of the arm that is wanted",
+            "plate": "plate that is wanted, height",
+            "reach": "reach of the hinge, from the mock-up",
+        }
+        f.add(
+            total(
+                f"cup_{solved}", labels[solved], *_terms(ctx, solved), source="overlay = reach − crank + boring − plate"
+            )
+        )
 
 
 # --- on the finished leaf ----------------------------------------------------------------------------------
@@ -113,9 +121,15 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     over = f["cup_overlay"]
     radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
     centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
-    off = f.add(given("cup_pattern", "screw line beyond the cup's middle", choice.hinge.pattern_off, choice=True,
-                      source=
-                      f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"))  # fmt: skip
+    off = f.add(
+        given(
+            "cup_pattern",
+            "screw line beyond the cup's middle",
+            choice.hinge.pattern_off,
+            choice=True,
+            source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}",
+        )
+    )
     f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
     bored = bored_depth(ctx, point.value)
@@ -139,13 +153,24 @@ def _over(ctx: Context) -> Figure:
 def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
     f, height = ctx.figures, fit.height
     by_rule = cup_count(height=height.value, mass=mass.value) or checks.COUNTS[-1][2]
-    count = f.add(derived("cup_count", "cup hinges", choice.count or by_rule, Unit.COUNT, height, mass,
-                          formula="set by hand" if choice.count else
-                          "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
-                          source="common practice"))  # fmt: skip
+    count = f.add(
+        derived(
+            "cup_count",
+            "cup hinges",
+            choice.count or by_rule,
+            Unit.COUNT,
+            height,
+            mass,
+            formula="set by hand" if choice.count else "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
+            source="common practice",
+        )
+    )
     first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
-    last = first if choice.last is None else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last,
-                                                        "hardware.cup.last")  # fmt: skip
+    last = (
+        first
+        if choice.last is None
+        else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last, "hardware.cup.last")
+    )
     n, found = int(count.value), []
     inset = ctx.leaf.hanging is Hanging.INSET
     edge = f["gap_head"] if inset else f["overlay"]
@@ -191,9 +216,18 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     value = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=f["cup_boring"].value)
     if value is None:
         return None
-    needed = f.add(derived("cup_reveal", "least reveal, leaf to its neighbour", value, Unit.MM, f["thickness"],
-                           f["cup_boring"], formula="between the rows of the hinge's own table",
-                           source=hinge.source))  # fmt: skip
+    needed = f.add(
+        derived(
+            "cup_reveal",
+            "least reveal, leaf to its neighbour",
+            value,
+            Unit.MM,
+            f["thickness"],
+            f["cup_boring"],
+            formula="between the rows of the hinge's own table",
+            source=hinge.source,
+        )
+    )
     side = ctx.leaf.cabinet.side
     if ctx.leaf.hanging is Hanging.OVERLAY:
         wall = f.add(given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True))
@@ -226,9 +260,19 @@ def _borings(
         name = member.name if member is not None else "leaf"
         members[place.number] = name
         y = (place.rect.y0 + place.rect.y1) / 2
-        found.append(Boring(f"cup {place.number}", name, "closing face, at the hinge edge", "down from the leaf's top",
-                            place.top.value - CUP / 2, CUP, centre.value, deep,
-                            bore(centre.value, y, CUP, (thick - deep, thick))))  # fmt: skip
+        found.append(
+            Boring(
+                f"cup {place.number}",
+                name,
+                "closing face, at the hinge edge",
+                "down from the leaf's top",
+                place.top.value - CUP / 2,
+                CUP,
+                centre.value,
+                deep,
+                bore(centre.value, y, CUP, (thick - deep, thick)),
+            )
+        )
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
     hole, deep, word = (DOWEL, DOWEL_DEEP, "dowel") if dowels else (PILOT, PILOT_DEEP, "screw")
     for place in places:
@@ -247,7 +291,16 @@ def _borings(
                 )
             )
     for place in places:
-        found.append(Boring(f"plate {place.number}", "cabinet side", "inside, from the front edge",
-                            "down from the opening's upper edge", place.plate.value - HOLES, 2 * HOLES, back.value,
-                            DOWEL_DEEP))  # fmt: skip
+        found.append(
+            Boring(
+                f"plate {place.number}",
+                "cabinet side",
+                "inside, from the front edge",
+                "down from the opening's upper edge",
+                place.plate.value - HOLES,
+                2 * HOLES,
+                back.value,
+                DOWEL_DEEP,
+            )
+        )
     return tuple(found)

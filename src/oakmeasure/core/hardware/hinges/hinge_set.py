@@ -24,8 +24,14 @@ def judge_packet(ctx: Context) -> None:
     gap = gap_let_in_for(f)
     for at, each in enumerate(packet, start=1):
         letter = LETTERS[at - 1]
-        closed = f.add(given(f"packet_{at}", f"hinge {letter}, thickness when shut", each.closed,
-                             edit=f"hardware.packet.{at - 1}.closed"))  # fmt: skip
+        closed = f.add(
+            given(
+                f"packet_{at}",
+                f"hinge {letter}, thickness when shut",
+                each.closed,
+                edit=f"hardware.packet.{at - 1}.closed",
+            )
+        )
         f.add(
             derived(
                 f"packet_{at}_depth",
@@ -54,18 +60,39 @@ def judge_packet(ctx: Context) -> None:
     letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
     count = int(f["butt_count"].value)
     if len(packet) < count:
-        ctx.say("packet-few", Level.LOOK, Stage.HARDWARE, "Not every hinge is measured",
-                f"{len(packet)} of {count} are.", Remedy("Measure the rest, and letter each to its place"),
-                where="butt:1", figure="packet_spread")  # fmt: skip
+        ctx.say(
+            "packet-few",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Not every hinge is measured",
+            f"{len(packet)} of {count} are.",
+            Remedy("Measure the rest, and letter each to its place"),
+            where="butt:1",
+            figure="packet_spread",
+        )
     if spread.value > SPREAD:
-        ctx.say("packet", Level.LOOK, Stage.HARDWARE, "The hinges of the packet differ",
-                f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
-                Remedy("Each let in to its own depth; cheap ones trued first"), rule=f"over {ctx.fmt(SPREAD)}",
-                where="butt:1", figure="packet_spread")  # fmt: skip
+        ctx.say(
+            "packet",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The hinges of the packet differ",
+            f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
+            Remedy("Each let in to its own depth; cheap ones trued first"),
+            rule=f"over {ctx.fmt(SPREAD)}",
+            where="butt:1",
+            figure="packet_spread",
+        )
     else:
-        ctx.say("packet", Level.FINE, Stage.HARDWARE, "The hinges of the packet are alike",
-                f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.", rule=f"to {ctx.fmt(SPREAD)}",
-                where="butt:1", figure="packet_spread")  # fmt: skip
+        ctx.say(
+            "packet",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The hinges of the packet are alike",
+            f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.",
+            rule=f"to {ctx.fmt(SPREAD)}",
+            where="butt:1",
+            figure="packet_spread",
+        )
 
 
 def set_out_template(ctx: Context) -> None:
@@ -76,10 +103,17 @@ def set_out_template(ctx: Context) -> None:
     bush = ctx.chosen("bush", "guide bush, outside", choice.bush, "hardware.template.bush")
     cutter = ctx.chosen("cutter", "cutter", choice.cutter, "hardware.template.cutter")
     if cutter.value >= bush.value:
-        ctx.say("template", Level.STOP, Stage.HARDWARE, "The cutter does not pass the bush",
-                f"Cutter {ctx.fmt(cutter)} in a bush of {ctx.fmt(bush)}.",
-                Remedy(f"A cutter of {ctx.fmt(bush.value - 4)}", "hardware.template.cutter", bush.value - 4)
-                if bush.value - 4 >= 3 else Remedy("A larger bush"), figure="bush")  # fmt: skip
+        ctx.say(
+            "template",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The cutter does not pass the bush",
+            f"Cutter {ctx.fmt(cutter)} in a bush of {ctx.fmt(bush)}.",
+            Remedy(f"A cutter of {ctx.fmt(bush.value - 4)}", "hardware.template.cutter", bush.value - 4)
+            if bush.value - 4 >= 3
+            else Remedy("A larger bush"),
+            figure="bush",
+        )
         return
     offset = f.add(
         total("template_offset", "bush stands off the cutter, each side", plus(bush, 0.5), minus(cutter, 0.5))

@@ -67,10 +67,24 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     add = f.add
     diameter = ctx.chosen("screw_diameter", "hinge screws, diameter", choice.diameter, "hardware.screws.diameter")
     length = ctx.chosen("screw_length", "hinge screws, length", choice.length, "hardware.screws.length")
-    count = add(given("screw_count", "hinge screws in one leaf of a butt", choice.count, Unit.COUNT,
-                      edit="hardware.screws.count", choice=True))  # fmt: skip
-    member = next((each for each in sorted(build.parts, key=lambda each: each.face.x0)
-                   if each.grain_upright and each.role is not Role.VENEER), build.parts[0])  # fmt: skip
+    count = add(
+        given(
+            "screw_count",
+            "hinge screws in one leaf of a butt",
+            choice.count,
+            Unit.COUNT,
+            edit="hardware.screws.count",
+            choice=True,
+        )
+    )
+    member = next(
+        (
+            each
+            for each in sorted(build.parts, key=lambda each: each.face.x0)
+            if each.grain_upright and each.role is not Role.VENEER
+        ),
+        build.parts[0],
+    )
     made_of = stuff(member.species)
     if isinstance(made_of, Sheet):
         ctx.say(
@@ -86,24 +100,87 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         )
         return
     gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
-    dry = add(given("gravity_dry", f"gravity of {made_of.name}, dry over volume at 12 %", gravity, Unit.RATIO,
-                    source="Wood Handbook, FPL-GTR-282, ch. 4", choice=True))  # fmt: skip
-    thread = add(derived("screw_thread", "thread in the wood", 2 / 3 * length.value, Unit.MM, length,
-                         formula="two thirds of the screw", source="common practice"))  # fmt: skip
-    one = add(derived("screw_bears", "one screw bears before it pulls out",
-                      withdrawal(gravity=gravity, diameter=diameter.value, thread=thread.value), Unit.N, dry, diameter,
-                      thread, formula="108.25 × G² × D × L", source="Wood Handbook, FPL-GTR-282, ch. 8"))  # fmt: skip
-    work = add(derived("screws_work", "the top butt's screws, to work with", one.value * count.value / WORKING, Unit.N,
-                       one, count, formula="screws × what one bears ÷ 6"))  # fmt: skip
-    misuse = add(derived("misuse_pull", "top butt, pulled with a person on the open leaf",
-                         misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
-                         Unit.N, mass, f["leaf_width"], f["butt_spacing"],
-                         formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing"))  # fmt: skip
-    add(derived("screw_pilot", "pilot hole", pilot(diameter=diameter.value, gravity=gravity), Unit.MM, diameter, dry,
-                formula="root of the screw × 0.85 in hard wood, 0.7 in soft", source="common practice"))  # fmt: skip
+    dry = add(
+        given(
+            "gravity_dry",
+            f"gravity of {made_of.name}, dry over volume at 12 %",
+            gravity,
+            Unit.RATIO,
+            source="Wood Handbook, FPL-GTR-282, ch. 4",
+            choice=True,
+        )
+    )
+    thread = add(
+        derived(
+            "screw_thread",
+            "thread in the wood",
+            2 / 3 * length.value,
+            Unit.MM,
+            length,
+            formula="two thirds of the screw",
+            source="common practice",
+        )
+    )
+    one = add(
+        derived(
+            "screw_bears",
+            "one screw bears before it pulls out",
+            withdrawal(gravity=gravity, diameter=diameter.value, thread=thread.value),
+            Unit.N,
+            dry,
+            diameter,
+            thread,
+            formula="108.25 × G² × D × L",
+            source="Wood Handbook, FPL-GTR-282, ch. 8",
+        )
+    )
+    work = add(
+        derived(
+            "screws_work",
+            "the top butt's screws, to work with",
+            one.value * count.value / WORKING,
+            Unit.N,
+            one,
+            count,
+            formula="screws × what one bears ÷ 6",
+        )
+    )
+    misuse = add(
+        derived(
+            "misuse_pull",
+            "top butt, pulled with a person on the open leaf",
+            misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
+            Unit.N,
+            mass,
+            f["leaf_width"],
+            f["butt_spacing"],
+            formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing",
+        )
+    )
+    add(
+        derived(
+            "screw_pilot",
+            "pilot hole",
+            pilot(diameter=diameter.value, gravity=gravity),
+            Unit.MM,
+            diameter,
+            dry,
+            formula="root of the screw × 0.85 in hard wood, 0.7 in soft",
+            source="common practice",
+        )
+    )
     up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
-    add(derived("packing_lifts", f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by", up, Unit.MM,
-                f["leaf_width"], f["butt_spacing"], formula="the packing × width ÷ spacing"))  # fmt: skip
+    add(
+        derived(
+            "packing_lifts",
+            f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by",
+            up,
+            Unit.MM,
+            f["leaf_width"],
+            f["butt_spacing"],
+            formula="the packing × width ÷ spacing",
+        )
+    )
     _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
 
 
@@ -112,13 +189,37 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
     rule = "a sixth of what pulls them out: Wood Handbook, ch. 8"
     if pull.value > work.value:
         longer = min(120.0, ctx.figures["screw_length"].value * pull.value / work.value * 1.02)
-        ctx.say("screws-hold", Level.STOP, Stage.HARDWARE, "The top butt's screws will draw", words,
-                Remedy(f"Screws {ctx.fmt(longer)} long", "hardware.screws.length", longer), rule=rule, where="butt:1",
-                figure="screws_work")  # fmt: skip
+        ctx.say(
+            "screws-hold",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The top butt's screws will draw",
+            words,
+            Remedy(f"Screws {ctx.fmt(longer)} long", "hardware.screws.length", longer),
+            rule=rule,
+            where="butt:1",
+            figure="screws_work",
+        )
     elif misuse.value > one.value * count.value:
-        ctx.say("screws-hold", Level.LOOK, Stage.HARDWARE, "A person on the open leaf tears it off", words,
-                Remedy("One long screw in each butt, through the lining into what carries it"), rule=rule,
-                where="butt:1", figure="misuse_pull")  # fmt: skip
+        ctx.say(
+            "screws-hold",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "A person on the open leaf tears it off",
+            words,
+            Remedy("One long screw in each butt, through the lining into what carries it"),
+            rule=rule,
+            where="butt:1",
+            figure="misuse_pull",
+        )
     else:
-        ctx.say("screws-hold", Level.FINE, Stage.HARDWARE, "The screws hold", words, rule=rule, where="butt:1",
-                figure="screws_work")  # fmt: skip
+        ctx.say(
+            "screws-hold",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The screws hold",
+            words,
+            rule=rule,
+            where="butt:1",
+            figure="screws_work",
+        )

@@ -30,9 +30,15 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     down = _down(ctx, fit)
     if not 0 < down.value < fit.height.value:
         up = fit.height.value / 2 + f["gap_floor"].value
-        ctx.say("latch-off", Level.STOP, Stage.HARDWARE, "The latch does not lie on the leaf",
-                f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
-                Remedy(f"{ctx.fmt(up)} above the floor", "hardware.latch.up", up), figure="latch_down")  # fmt: skip
+        ctx.say(
+            "latch-off",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The latch does not lie on the leaf",
+            f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
+            Remedy(f"{ctx.fmt(up)} above the floor", "hardware.latch.up", up),
+            figure="latch_down",
+        )
         return ()
     member = latch_member(build)
     if latch.kind in (LatchKind.TUBULAR, LatchKind.CATCH):
@@ -43,36 +49,65 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
 def _down(ctx: Context, fit: Fit) -> Figure:
     f = ctx.figures
     up = ctx.chosen("latch_up", "latch above the floor", ctx.leaf.hardware.latch.up, "hardware.latch.up")
-    down = f.add(total("latch_down", "latch's middle, down from the leaf's top", plus(fit.height), plus(f["gap_floor"]),
-                       minus(up)))  # fmt: skip
+    down = f.add(
+        total(
+            "latch_down", "latch's middle, down from the leaf's top", plus(fit.height), plus(f["gap_floor"]), minus(up)
+        )
+    )
     if ctx.leaf.hanging.has_butts:
         f.add(total("latch_keep", "latch's keep, down from the lining's head", plus(down), plus(f["gap_head"])))
     return down
 
 
-def _in_edge(
-    ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure
-) -> tuple[Boring, ...]:  # fmt: skip
+def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
     """A body bored into the middle of the edge, its forend let in, its keep in the lining; a spindle, of a latch."""
     f, w, y = ctx.figures, fit.width.value, fit.height.value - down.value
     thick, half = f["thickness"], latch.plate_length / 2
     hole = ctx.chosen("latch_bore", "latch, bore in the edge", latch.bore, "hardware.latch.bore")
     deep = ctx.chosen("latch_deep", "latch, depth of its bore", latch.deep, "hardware.latch.deep")
     beside = f.add(total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5)))
-    found = [Boring("latch bore", member, "latch edge, in its middle", TOP, down.value - hole.value / 2, hole.value,
-                    hole.value, deep.value, rod((w - deep.value, y), (w - hole.value / 2, y), hole.value,
-                                                thick.value / 2))]  # fmt: skip
+    found = [
+        Boring(
+            "latch bore",
+            member,
+            "latch edge, in its middle",
+            TOP,
+            down.value - hole.value / 2,
+            hole.value,
+            hole.value,
+            deep.value,
+            rod((w - deep.value, y), (w - hole.value / 2, y), hole.value, thick.value / 2),
+        )
+    ]
     if latch.plate_length:
-        found.append(Boring("latch forend", member, "latch edge, in its middle", TOP, down.value - half,
-                            latch.plate_length, latch.plate_width, latch.plate_thickness,
-                            block(w - latch.plate_thickness, y - half, w, y + half,
-                                  middle(thick.value, latch.plate_width))))  # fmt: skip
+        found.append(
+            Boring(
+                "latch forend",
+                member,
+                "latch edge, in its middle",
+                TOP,
+                down.value - half,
+                latch.plate_length,
+                latch.plate_width,
+                latch.plate_thickness,
+                block(w - latch.plate_thickness, y - half, w, y + half, middle(thick.value, latch.plate_width)),
+            )
+        )
     if latch.kind is LatchKind.TUBULAR:
         found.append(_spindle(ctx, latch, member, down, w, y))
         _backset(ctx, latch, deep)
     plate = (latch.plate_length, latch.plate_width, latch.plate_thickness)
-    at = keep("latch keep", ctx.leaf.hanging, member, from_top=down.value - half, head_gap=f["gap_head"].value, width=w,
-              height=fit.height.value, plate=plate, depth=middle(thick.value, latch.plate_width))  # fmt: skip
+    at = keep(
+        "latch keep",
+        ctx.leaf.hanging,
+        member,
+        from_top=down.value - half,
+        head_gap=f["gap_head"].value,
+        width=w,
+        height=fit.height.value,
+        plate=plate,
+        depth=middle(thick.value, latch.plate_width),
+    )
     if at is not None:
         found.append(at)
     _judge_edge(ctx, build, latch, beside, deep, member)
@@ -82,65 +117,121 @@ def _in_edge(
 def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y: float) -> Boring:
     back = ctx.chosen("latch_backset", "latch, backset", latch.backset, "hardware.latch.backset")
     thick = ctx.figures["thickness"].value
-    return Boring("latch spindle", member, "both faces, from the latch edge", TOP, down.value - latch.spindle / 2,
-                  latch.spindle, back.value, thick, bore(w - back.value, y, latch.spindle, (0.0, thick)))  # fmt: skip
+    return Boring(
+        "latch spindle",
+        member,
+        "both faces, from the latch edge",
+        TOP,
+        down.value - latch.spindle / 2,
+        latch.spindle,
+        back.value,
+        thick,
+        bore(w - back.value, y, latch.spindle, (0.0, thick)),
+    )
 
 
 def _backset(ctx: Context, latch: Latch, deep: Figure) -> None:
     if latch.backset >= deep.value:
         wanted = latch.backset + 15
-        ctx.say("latch-backset", Level.STOP, Stage.HARDWARE, "The spindle lies beyond the latch's bore",
-                f"Backset {ctx.fmt(latch.backset)}, bored {ctx.fmt(deep)} deep.",
-                Remedy(f"Bore {ctx.fmt(wanted)} deep", "hardware.latch.deep", wanted) if wanted <= 150
-                else Remedy("Measure the latch again"), figure="latch_deep")  # fmt: skip
+        ctx.say(
+            "latch-backset",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The spindle lies beyond the latch's bore",
+            f"Backset {ctx.fmt(latch.backset)}, bored {ctx.fmt(deep)} deep.",
+            Remedy(f"Bore {ctx.fmt(wanted)} deep", "hardware.latch.deep", wanted)
+            if wanted <= 150
+            else Remedy("Measure the latch again"),
+            figure="latch_deep",
+        )
 
 
 def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: Figure, member: str) -> None:
     """The bore against the leaf's thickness, and against the width of the member that it goes into."""
     if beside.value < BESIDE:
         most = ctx.figures["thickness"].value - 2 * BESIDE
-        ctx.say("latch-thin", Level.STOP if beside.value < 2 else Level.LOOK, Stage.HARDWARE,
-                "The leaf is thin for its latch", f"{ctx.fmt(beside)} stay on each side of a bore of "
-                f"{ctx.fmt(ctx.figures['latch_bore'])}.",
-                Remedy(f"A latch that needs {ctx.fmt(most)}", "hardware.latch.bore", most) if most >= 6
-                else Remedy("A rim latch", "hardware.latch.kind", LatchKind.RIM),
-                rule=f"{ctx.fmt(BESIDE)} on each side", figure="latch_beside")  # fmt: skip
+        ctx.say(
+            "latch-thin",
+            Level.STOP if beside.value < 2 else Level.LOOK,
+            Stage.HARDWARE,
+            "The leaf is thin for its latch",
+            f"{ctx.fmt(beside)} stay on each side of a bore of {ctx.fmt(ctx.figures['latch_bore'])}.",
+            Remedy(f"A latch that needs {ctx.fmt(most)}", "hardware.latch.bore", most)
+            if most >= 6
+            else Remedy("A rim latch", "hardware.latch.kind", LatchKind.RIM),
+            rule=f"{ctx.fmt(BESIDE)} on each side",
+            figure="latch_beside",
+        )
     else:
-        ctx.say("latch", Level.FINE, Stage.HARDWARE, f"The latch is bored {ctx.fmt(deep)} into the edge",
-                f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
-                figure="latch_down")  # fmt: skip
+        ctx.say(
+            "latch",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"The latch is bored {ctx.fmt(deep)} into the edge",
+            f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
+            figure="latch_down",
+        )
     part = build.part(member)
     if part.role in (Role.STILE, Role.LIPPING) and not build.layered and deep.value > part.face.width - INNER_WOOD:
         short = part.face.width - INNER_WOOD
-        ctx.say("latch-deep", Level.LOOK, Stage.HARDWARE, "The latch's bore comes through the stile",
-                f"{ctx.fmt(deep)} deep in {ctx.fmt(part.face.width)}.",
-                Remedy(f"A latch {ctx.fmt(short)} deep", "hardware.latch.deep", short) if 15 <= short <= 150
-                else Remedy("A wider stile"), rule=f"{ctx.fmt(INNER_WOOD)} stay", figure="latch_deep")  # fmt: skip
+        ctx.say(
+            "latch-deep",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The latch's bore comes through the stile",
+            f"{ctx.fmt(deep)} deep in {ctx.fmt(part.face.width)}.",
+            Remedy(f"A latch {ctx.fmt(short)} deep", "hardware.latch.deep", short)
+            if 15 <= short <= 150
+            else Remedy("A wider stile"),
+            rule=f"{ctx.fmt(INNER_WOOD)} stay",
+            figure="latch_deep",
+        )
 
 
-def _on_face(
-    ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure
-) -> tuple[Boring, ...]:  # fmt: skip
+def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
     """A latch that lies on the face: a thumb latch's slot, or a rim latch's spindle, goes through the leaf."""
     w, y = fit.width.value, fit.height.value - down.value
     part = build.part(member)
     inner = latch.backset + max(latch.slot_wide, latch.spindle) / 2
     if part.role is Role.STILE and inner > part.face.width:
-        ctx.say("latch-deep", Level.LOOK, Stage.HARDWARE, "The latch's hole lies beyond the stile",
-                f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
-                Remedy(f"A backset of {ctx.fmt(part.face.width / 2)}", "hardware.latch.backset", part.face.width / 2),
-                figure="latch_down")  # fmt: skip
+        ctx.say(
+            "latch-deep",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The latch's hole lies beyond the stile",
+            f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
+            Remedy(f"A backset of {ctx.fmt(part.face.width / 2)}", "hardware.latch.backset", part.face.width / 2),
+            figure="latch_down",
+        )
     side = "on the face that it shuts to" if latch.kind is LatchKind.RIM else "its bar behind"
-    ctx.say("latch", Level.FINE, Stage.HARDWARE, f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
-            f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.", figure="latch_down")  # fmt: skip
+    ctx.say(
+        "latch",
+        Level.FINE,
+        Stage.HARDWARE,
+        f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
+        f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.",
+        figure="latch_down",
+    )
     if latch.kind is LatchKind.RIM:
         return (_spindle(ctx, latch, member, down, w, y),)
-    back = ctx.chosen("latch_backset", "thumb latch, slot's middle from the edge", latch.backset,
-                      "hardware.latch.backset")  # fmt: skip
+    back = ctx.chosen(
+        "latch_backset", "thumb latch, slot's middle from the edge", latch.backset, "hardware.latch.backset"
+    )
     high, wide, thick = latch.slot_high / 2, latch.slot_wide / 2, ctx.figures["thickness"].value
     x = w - back.value
-    return (Boring("thumb slot", member, "through, from the latch edge", TOP, down.value - high, latch.slot_high,
-                   back.value, thick, block(x - wide, y - high, x + wide, y + high, (0.0, thick))),)  # fmt: skip
+    return (
+        Boring(
+            "thumb slot",
+            member,
+            "through, from the latch edge",
+            TOP,
+            down.value - high,
+            latch.slot_high,
+            back.value,
+            thick,
+            block(x - wide, y - high, x + wide, y + high, (0.0, thick)),
+        ),
+    )
 
 
 def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
@@ -153,26 +244,72 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     beside = f.add(total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5)))
     if beside.value < BESIDE:
         most = thick.value - 2 * BESIDE
-        ctx.say("bolts-thin", Level.STOP if beside.value < 2 else Level.LOOK, Stage.HARDWARE,
-                "The leaf is thin for its flush bolts", f"{ctx.fmt(beside)} stay on each side.",
-                Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most) if most >= 8
-                else Remedy("Bolts on the face"), rule=f"{ctx.fmt(BESIDE)} on each side",
-                figure="bolt_beside")  # fmt: skip
+        ctx.say(
+            "bolts-thin",
+            Level.STOP if beside.value < 2 else Level.LOOK,
+            Stage.HARDWARE,
+            "The leaf is thin for its flush bolts",
+            f"{ctx.fmt(beside)} stay on each side.",
+            Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most)
+            if most >= 8
+            else Remedy("Bolts on the face"),
+            rule=f"{ctx.fmt(BESIDE)} on each side",
+            figure="bolt_beside",
+        )
     else:
-        ctx.say("bolts", Level.FINE, Stage.HARDWARE, "Flush bolts in the slow leaf, top and bottom",
-                f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
-                Remedy("Escape and fire doors: local code decides whether bolts are allowed"),
-                figure="bolt_beside")  # fmt: skip
+        ctx.say(
+            "bolts",
+            Level.FINE,
+            Stage.HARDWARE,
+            "Flush bolts in the slow leaf, top and bottom",
+            f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
+            Remedy("Escape and fire doors: local code decides whether bolts are allowed"),
+            figure="bolt_beside",
+        )
     member = f"{latch_member(build)}, slow leaf"
     depth = middle(thick.value, width.value)
     edge = "meeting edge, in its middle"
     return (
-        Boring("flush bolt top", member, edge, TOP, 0.0, bolts.length, width.value, bolts.deep,
-               block(w - bolts.deep, h - bolts.length, w, h, depth)),
-        Boring("flush bolt foot", member, edge, TOP, h - bolts.length, bolts.length, width.value, bolts.deep,
-               block(w - bolts.deep, 0.0, w, bolts.length, depth)),
-        Boring("bolt hole top", "lining head", "from the meeting line", "up into the head", 0.0, bolts.bolt,
-               bolts.deep / 2, bolts.into),
-        Boring("bolt hole foot", "floor or sill", "from the meeting line", "down into the floor", 0.0, bolts.bolt,
-               bolts.deep / 2, bolts.into),
-    )  # fmt: skip
+        Boring(
+            "flush bolt top",
+            member,
+            edge,
+            TOP,
+            0.0,
+            bolts.length,
+            width.value,
+            bolts.deep,
+            block(w - bolts.deep, h - bolts.length, w, h, depth),
+        ),
+        Boring(
+            "flush bolt foot",
+            member,
+            edge,
+            TOP,
+            h - bolts.length,
+            bolts.length,
+            width.value,
+            bolts.deep,
+            block(w - bolts.deep, 0.0, w, bolts.length, depth),
+        ),
+        Boring(
+            "bolt hole top",
+            "lining head",
+            "from the meeting line",
+            "up into the head",
+            0.0,
+            bolts.bolt,
+            bolts.deep / 2,
+            bolts.into,
+        ),
+        Boring(
+            "bolt hole foot",
+            "floor or sill",
+            "from the meeting line",
+            "down into the floor",
+            0.0,
+            bolts.bolt,
+            bolts.deep / 2,
+            bolts.into,
+        ),
+    )

@@ -29,9 +29,15 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         return ()
     above = getattr(ctx.leaf.build, "lock_height", None)
     height = f.get("lock_height") or f.add(
-        given("lock_height", "lock above the floor", above or USUAL_HEIGHT,
-              edit="build.lock_height" if above is not None else "", choice=True, source="common practice")
-    )  # fmt: skip
+        given(
+            "lock_height",
+            "lock above the floor",
+            above or USUAL_HEIGHT,
+            edit="build.lock_height" if above is not None else "",
+            choice=True,
+            source="common practice",
+        )
+    )
     up = f.get("middle_rail_centre") or f.add(
         total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
     )
@@ -49,23 +55,66 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     w, y, thick = fit.width.value, fit.height.value - down.value, f["thickness"].value
     key_y = y - lock.key_below
     found = [
-        Boring("lock mortise", member, "latch edge, in its middle", "down from the leaf's top", down.value - half,
-               lock.case_height, lock.case_thickness, deep.value,
-               block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness))),
-        Boring("lock forend", member, "latch edge, in its middle", "down from the leaf's top", down.value - fore,
-               lock.forend_length, lock.forend_width, lock.forend_thickness,
-               block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width))),
-        Boring("spindle hole", member, "both faces, from the latch edge", "down from the leaf's top",
-               down.value - lock.spindle_bore / 2, lock.spindle_bore, back.value, thick,
-               bore(w - back.value, y, lock.spindle_bore, (0.0, thick))),
-    ]  # fmt: skip
+        Boring(
+            "lock mortise",
+            member,
+            "latch edge, in its middle",
+            "down from the leaf's top",
+            down.value - half,
+            lock.case_height,
+            lock.case_thickness,
+            deep.value,
+            block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness)),
+        ),
+        Boring(
+            "lock forend",
+            member,
+            "latch edge, in its middle",
+            "down from the leaf's top",
+            down.value - fore,
+            lock.forend_length,
+            lock.forend_width,
+            lock.forend_thickness,
+            block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width)),
+        ),
+        Boring(
+            "spindle hole",
+            member,
+            "both faces, from the latch edge",
+            "down from the leaf's top",
+            down.value - lock.spindle_bore / 2,
+            lock.spindle_bore,
+            back.value,
+            thick,
+            bore(w - back.value, y, lock.spindle_bore, (0.0, thick)),
+        ),
+    ]
     if lock.key_bore:
-        found.append(Boring("keyhole", member, "both faces, from the latch edge", "down from the leaf's top",
-                            down.value + lock.key_below - lock.key_bore / 2, lock.key_bore, back.value, thick,
-                            bore(w - back.value, key_y, lock.key_bore, (0.0, thick))))  # fmt: skip
+        found.append(
+            Boring(
+                "keyhole",
+                member,
+                "both faces, from the latch edge",
+                "down from the leaf's top",
+                down.value + lock.key_below - lock.key_bore / 2,
+                lock.key_bore,
+                back.value,
+                thick,
+                bore(w - back.value, key_y, lock.key_bore, (0.0, thick)),
+            )
+        )
     plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
-    at = keep("lock keep", ctx.leaf.hanging, member, from_top=down.value - fore, head_gap=f["gap_head"].value, width=w,
-              height=fit.height.value, plate=plate, depth=middle(thick, lock.forend_width))  # fmt: skip
+    at = keep(
+        "lock keep",
+        ctx.leaf.hanging,
+        member,
+        from_top=down.value - fore,
+        head_gap=f["gap_head"].value,
+        width=w,
+        height=fit.height.value,
+        plate=plate,
+        depth=middle(thick, lock.forend_width),
+    )
     if at is not None:
         found.append(at)
     return tuple(found)
@@ -85,14 +134,25 @@ def latch_member(build: Build) -> str:
 def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
     """Judge what the construction itself does not: backset inside the case, a leaf that is thin or hollow there."""
     if lock.backset >= lock.case_depth:
-        ctx.say("lock-contradicts", Level.STOP, Stage.HARDWARE, "The spindle lies behind the lock's case",
-                f"Backset {ctx.fmt(lock.backset)}, the case is {ctx.fmt(lock.case_depth)} deep.",
-                Remedy(f"A backset of {ctx.fmt(lock.case_depth - 15)}", "hardware.lock.backset", lock.case_depth - 15)
-                if lock.case_depth - 15 >= 15 else Remedy("Measure the lock again"), figure="lock_backset")  # fmt: skip
+        ctx.say(
+            "lock-contradicts",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The spindle lies behind the lock's case",
+            f"Backset {ctx.fmt(lock.backset)}, the case is {ctx.fmt(lock.case_depth)} deep.",
+            Remedy(f"A backset of {ctx.fmt(lock.case_depth - 15)}", "hardware.lock.backset", lock.case_depth - 15)
+            if lock.case_depth - 15 >= 15
+            else Remedy("Measure the lock again"),
+            figure="lock_backset",
+        )
     inside = getattr(ctx.leaf.build, "inside", None)
     solid = ctx.figures.get("solid_left")
-    if inside is not None and inside.name in ("HOLLOW", "BLOCKS") and solid is not None and (
-        lock.case_depth > solid.value):  # fmt: skip
+    if (
+        inside is not None
+        and inside.name in ("HOLLOW", "BLOCKS")
+        and solid is not None
+        and (lock.case_depth > solid.value)
+    ):
         ctx.say(
             "lock-hollow",
             Level.STOP if inside.name == "HOLLOW" else Level.LOOK,
@@ -121,35 +181,73 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     x, y = fit.width.value - edge.value, fit.height.value - down.value
     if not half < down.value < fit.height.value - half:
         half_way = f["pull_up"].value + down.value - fit.height.value / 2
-        ctx.say("pull-out", Level.STOP, Stage.HARDWARE, "The pull does not lie on the leaf",
-                f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
-                Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
-                if 100 <= half_way <= 2500 else Remedy("A smaller pull"), figure="pull_down")  # fmt: skip
+        ctx.say(
+            "pull-out",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The pull does not lie on the leaf",
+            f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
+            Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
+            if 100 <= half_way <= 2500
+            else Remedy("A smaller pull"),
+            figure="pull_down",
+        )
         return ()
     if pull.kind is PullKind.BAR:
         holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
         margin = f.add(given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True))
         f.add(total("jig_length", "drilling template, length", plus(holes), plus(margin, 2)))
         f.add(total("jig_width", "drilling template, from its fence", plus(edge), plus(margin)))
-        ctx.say("pull", Level.FINE, Stage.HARDWARE, "The bar's holes, both sides alike",
-                f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
-                f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
-                figure="pull_centres")  # fmt: skip
+        ctx.say(
+            "pull",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The bar's holes, both sides alike",
+            f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
+            f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
+            figure="pull_centres",
+        )
         return tuple(
-            Boring(f"pull hole {at}", member, "opening face, through, from the latch edge", "down from the leaf's top",
-                   down.value + off - BAR_BORE / 2, BAR_BORE, edge.value, f["thickness"].value,
-                   bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)))
+            Boring(
+                f"pull hole {at}",
+                member,
+                "opening face, through, from the latch edge",
+                "down from the leaf's top",
+                down.value + off - BAR_BORE / 2,
+                BAR_BORE,
+                edge.value,
+                f["thickness"].value,
+                bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)),
+            )
             for at, off in ((1, -half), (2, half))
-        )  # fmt: skip
+        )
     deep = ctx.chosen("pull_deep", "flush pull, depth", pull.recess_deep, "hardware.pull.recess_deep")
     left = f.add(total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep)))
     if left.value < FACE_LEFT:
         less = f["thickness"].value - FACE_LEFT
-        ctx.say("pull-deep", Level.STOP, Stage.HARDWARE, "The flush pull comes through the leaf",
-                f"{ctx.fmt(left)} would be left.",
-                Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less) if 1 <= less <= 40
-                else Remedy("A pull on the face"), rule=f"{ctx.fmt(FACE_LEFT)} stay", figure="pull_left")  # fmt: skip
+        ctx.say(
+            "pull-deep",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The flush pull comes through the leaf",
+            f"{ctx.fmt(left)} would be left.",
+            Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less)
+            if 1 <= less <= 40
+            else Remedy("A pull on the face"),
+            rule=f"{ctx.fmt(FACE_LEFT)} stay",
+            figure="pull_left",
+        )
     wide = pull.recess_wide / 2
-    return (Boring("flush pull", member, "opening face, from the latch edge", "down from the leaf's top",
-                   down.value - half, pull.recess_high, edge.value, deep.value,
-                   block(x - wide, y - half, x + wide, y + half, (0.0, deep.value))),)  # fmt: skip
+    return (
+        Boring(
+            "flush pull",
+            member,
+            "opening face, from the latch edge",
+            "down from the leaf's top",
+            down.value - half,
+            pull.recess_high,
+            edge.value,
+            deep.value,
+            block(x - wide, y - half, x + wide, y + half, (0.0, deep.value)),
+        ),
+    )

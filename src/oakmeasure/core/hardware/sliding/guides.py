@@ -34,8 +34,9 @@ def cut_guide(ctx: Context, build: Build) -> Build:
     wide = ctx.chosen("guide_width", "groove for the guide, width", guide.groove_width, "hardware.guide.groove_width")
     deep = ctx.chosen("guide_depth", "groove for the guide, depth", guide.groove_depth, "hardware.guide.groove_depth")
     fin = ctx.chosen("guide_fin", "fin in the groove, thickness", guide.fin, "hardware.guide.fin")
-    cheek = f.add(total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5),
-                        minus(wide, 0.5)))  # fmt: skip
+    cheek = f.add(
+        total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5), minus(wide, 0.5))
+    )
     f.add(total("guide_play", "play of the fin in its groove", plus(wide), minus(fin)))
     _judge_groove(ctx, guide)
     if cheek.value <= 0:
@@ -49,28 +50,53 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
     cheek, play, deep = f["guide_cheek"], f["guide_play"], f["guide_depth"]
     if cheek.value < CHEEK:
         most = f["thickness"].value - 2 * CHEEK
-        words = "The guide's groove is wider than the leaf" if cheek.value <= 0 else (
-            "The guide's groove leaves thin cheeks")  # fmt: skip
-        ctx.say("guide-wide", Level.STOP, Stage.HARDWARE, words,
-                f"{ctx.fmt(wide)} in {ctx.fmt(f['thickness'])}: {ctx.fmt(cheek)} on each side.",
-                Remedy(f"A groove of {ctx.fmt(most)}", "hardware.guide.groove_width", most) if most >= 3
-                else Remedy("Cheeks beside the leaf", "hardware.guide.kind", GuideKind.CHEEKS),
-                rule=f"{ctx.fmt(CHEEK)} on each side", figure="guide_cheek")  # fmt: skip
+        words = (
+            "The guide's groove is wider than the leaf"
+            if cheek.value <= 0
+            else ("The guide's groove leaves thin cheeks")
+        )
+        ctx.say(
+            "guide-wide",
+            Level.STOP,
+            Stage.HARDWARE,
+            words,
+            f"{ctx.fmt(wide)} in {ctx.fmt(f['thickness'])}: {ctx.fmt(cheek)} on each side.",
+            Remedy(f"A groove of {ctx.fmt(most)}", "hardware.guide.groove_width", most)
+            if most >= 3
+            else Remedy("Cheeks beside the leaf", "hardware.guide.kind", GuideKind.CHEEKS),
+            rule=f"{ctx.fmt(CHEEK)} on each side",
+            figure="guide_cheek",
+        )
     if not PLAY[0] <= play.value <= PLAY[1]:
         fin = max(wide.value - 2.0, 1.0)
-        ctx.say("guide-play", Level.STOP if play.value <= 0 else Level.LOOK, Stage.HARDWARE,
-                "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
-                f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
-                Remedy(f"A fin of {ctx.fmt(fin)}", "hardware.guide.fin", fin),
-                rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}", figure="guide_play")  # fmt: skip
+        ctx.say(
+            "guide-play",
+            Level.STOP if play.value <= 0 else Level.LOOK,
+            Stage.HARDWARE,
+            "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
+            f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
+            Remedy(f"A fin of {ctx.fmt(fin)}", "hardware.guide.fin", fin),
+            rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}",
+            figure="guide_play",
+        )
     choice = ctx.leaf.build
-    if isinstance(choice, Existing) and choice.inside in (Inside.HOLLOW, Inside.BLOCKS) and (
-        deep.value > choice.rail - SOLID_OVER and f["off_height"].value >= 0):  # fmt: skip
+    if (
+        isinstance(choice, Existing)
+        and choice.inside in (Inside.HOLLOW, Inside.BLOCKS)
+        and (deep.value > choice.rail - SOLID_OVER and f["off_height"].value >= 0)
+    ):
         most = choice.rail - SOLID_OVER
-        ctx.say("guide-deep", Level.STOP, Stage.HARDWARE, "The guide's groove goes beyond the solid foot",
-                f"{ctx.fmt(deep)} deep, {ctx.fmt(choice.rail)} is solid.",
-                Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most) if most >= 3
-                else Remedy("Glue a block into the foot"), figure="guide_depth")  # fmt: skip
+        ctx.say(
+            "guide-deep",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The guide's groove goes beyond the solid foot",
+            f"{ctx.fmt(deep)} deep, {ctx.fmt(choice.rail)} is solid.",
+            Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most)
+            if most >= 3
+            else Remedy("Glue a block into the foot"),
+            figure="guide_depth",
+        )
 
 
 def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
@@ -91,12 +117,20 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     fin = f.add(total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held)))
     if held.value < HOLD:
         more = deep.value + HOLD - held.value
-        ctx.say("guide-holds", Level.LOOK, Stage.HARDWARE, "The fin hardly reaches into its groove",
-                f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
-                Remedy(f"A groove {ctx.fmt(more)} deep", "hardware.guide.groove_depth",
-                       guide.groove_depth + HOLD - held.value)
-                if guide.groove_depth + HOLD - held.value <= 50 else Remedy("Trim less off the foot"),
-                rule=f"{ctx.fmt(HOLD)} or more", figure="guide_holds")  # fmt: skip
+        ctx.say(
+            "guide-holds",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The fin hardly reaches into its groove",
+            f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
+            Remedy(
+                f"A groove {ctx.fmt(more)} deep", "hardware.guide.groove_depth", guide.groove_depth + HOLD - held.value
+            )
+            if guide.groove_depth + HOLD - held.value <= 50
+            else Remedy("Trim less off the foot"),
+            rule=f"{ctx.fmt(HOLD)} or more",
+            figure="guide_holds",
+        )
     else:
         ctx.say(
             "guide",
@@ -108,17 +142,32 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             figure="guide_holds",
         )
     lies = middle(f["thickness"].value, guide.groove_width)
-    return (Boring("guide groove", "foot", "foot, in its middle, all along", "down from the leaf's top",
-                   build.height - deep.value, deep.value, guide.groove_width, deep.value,
-                   block(0.0, 0.0, build.width, deep.value, lies)),)  # fmt: skip
+    return (
+        Boring(
+            "guide groove",
+            "foot",
+            "foot, in its middle, all along",
+            "down from the leaf's top",
+            build.height - deep.value,
+            deep.value,
+            guide.groove_width,
+            deep.value,
+            block(0.0, 0.0, build.width, deep.value, lies),
+        ),
+    )
 
 
 def _cheeks(ctx: Context, guide: Guide) -> None:
     felt = ctx.chosen("guide_felt", "felt on each cheek", guide.felt, "hardware.guide.felt")
-    apart = ctx.figures.add(total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]),
-                                  plus(felt, 2)))  # fmt: skip
-    ctx.say("guide", Level.FINE, Stage.HARDWARE, f"Cheeks {ctx.fmt(apart)} apart",
-            f"The leaf and {ctx.fmt(felt)} of felt on each side.", figure="guide_spacing")  # fmt: skip
+    apart = ctx.figures.add(total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2)))
+    ctx.say(
+        "guide",
+        Level.FINE,
+        Stage.HARDWARE,
+        f"Cheeks {ctx.fmt(apart)} apart",
+        f"The leaf and {ctx.fmt(felt)} of felt on each side.",
+        figure="guide_spacing",
+    )
 
 
 def _over_plate(ctx: Context, guide: Guide) -> None:
@@ -130,30 +179,45 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
     air = f.add(total("guide_under", "air between plate and foot", plus(f["gap_floor"]), minus(plate)))
     if air.value < AIR_UNDER:
         wanted = plate.value + AIR_UNDER
-        ctx.say("guide-plate", Level.STOP if air.value <= 0 else Level.LOOK, Stage.HARDWARE,
-                "The foot meets the guide's screws" if air.value <= 0 else "The foot hardly clears the guide",
-                f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
-                Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
-                Remedy("Or let the plate into the floor", "hardware.guide.plate", 0.0),
-                rule=f"{ctx.fmt(AIR_UNDER)} of air", figure="guide_under")  # fmt: skip
+        ctx.say(
+            "guide-plate",
+            Level.STOP if air.value <= 0 else Level.LOOK,
+            Stage.HARDWARE,
+            "The foot meets the guide's screws" if air.value <= 0 else "The foot hardly clears the guide",
+            f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
+            Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
+            Remedy("Or let the plate into the floor", "hardware.guide.plate", 0.0),
+            rule=f"{ctx.fmt(AIR_UNDER)} of air",
+            figure="guide_under",
+        )
 
 
 def _judge_floor(ctx: Context, guide: Guide) -> None:
     """Which guide a floor bears, and what holds it there."""
     if guide.kind is GuideKind.NONE:
-        ctx.say("guide-none", Level.LOOK, Stage.HARDWARE, "Nothing keeps the foot in line",
-                "A sliding leaf without a guide swings, and comes off its track.",
-                Remedy("A fin in a groove in the foot", "hardware.guide.kind", GuideKind.FIN)
-                if guide.floor is not FloorKind.CARPET else
-                Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER))  # fmt: skip
+        ctx.say(
+            "guide-none",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Nothing keeps the foot in line",
+            "A sliding leaf without a guide swings, and comes off its track.",
+            Remedy("A fin in a groove in the foot", "hardware.guide.kind", GuideKind.FIN)
+            if guide.floor is not FloorKind.CARPET
+            else Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
+        )
         return
     on_floor = guide.kind is not GuideKind.ROLLER
     if guide.floor is FloorKind.LAMINATE and on_floor and not guide.let_in:
-        ctx.say("guide-floor", Level.STOP, Stage.HARDWARE, "A guide must not pin a floating floor",
-                "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
-                Remedy("On a piece of its own, let in with a gap round it", "hardware.guide.let_in", True),
-                Remedy("Or a roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
-                rule="never through a floating floor")  # fmt: skip
+        ctx.say(
+            "guide-floor",
+            Level.STOP,
+            Stage.HARDWARE,
+            "A guide must not pin a floating floor",
+            "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
+            Remedy("On a piece of its own, let in with a gap round it", "hardware.guide.let_in", True),
+            Remedy("Or a roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
+            rule="never through a floating floor",
+        )
     elif guide.floor is FloorKind.CARPET and on_floor:
         ctx.say(
             "guide-floor",

@@ -21,8 +21,11 @@ from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.part import Build
 
-USUAL_KIND = {Hanging.POCKET: HangerKind.TOP, Hanging.BYPASS_TRACKS: HangerKind.TOP,
-              Hanging.FLOOR_GEAR: HangerKind.FLOOR}  # fmt: skip
+USUAL_KIND = {
+    Hanging.POCKET: HangerKind.TOP,
+    Hanging.BYPASS_TRACKS: HangerKind.TOP,
+    Hanging.FLOOR_GEAR: HangerKind.FLOOR,
+}
 USUAL_IN, USUAL_OFF, USUAL_RATING = 75.0, 25.0, 40.0  # until a set is chosen: common practice, no source
 USUAL_PLATE = {HangerKind.TOP: (70.0, 20.0, 4.0), HangerKind.FLOOR: (120.0, 20.0, 36.0)}
 EDGE_WOOD = 2.0  # of a bolt's own diameters, from its middle to the leaf's edge: common practice, no source
@@ -91,10 +94,12 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
     value, source = getattr(ctx.leaf.hardware.hangers, name), "set by hand for this leaf"
     track = ctx.leaf.slide.track_set
     if value is None:
-        value, source = (getattr(track, name), track.name) if track is not None and hasattr(track, name) else (
-            default, "taken until a set is chosen")  # fmt: skip
-    return ctx.figures.add(given(name, label, value, unit, source=source, edit=f"hardware.hangers.{name}",
-                                 choice=True))  # fmt: skip
+        value, source = (
+            (getattr(track, name), track.name)
+            if track is not None and hasattr(track, name)
+            else (default, "taken until a set is chosen")
+        )
+    return ctx.figures.add(given(name, label, value, unit, source=source, edit=f"hardware.hangers.{name}", choice=True))
 
 
 def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear | None:
@@ -104,10 +109,15 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
     apart = f.add(total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2)))
     if apart.value <= 0:
         usual = min(USUAL_IN, fit.width.value / 4)
-        ctx.say("hangers-beyond", Level.STOP, Stage.HARDWARE, "The hangers lie beyond the leaf's middle",
-                f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
-                Remedy(f"{ctx.fmt(usual)} from the edges", "hardware.hangers.bolt_in", usual),
-                figure="hangers_apart")  # fmt: skip
+        ctx.say(
+            "hangers-beyond",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The hangers lie beyond the leaf's middle",
+            f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
+            Remedy(f"{ctx.fmt(usual)} from the edges", "hardware.hangers.bolt_in", usual),
+            figure="hangers_apart",
+        )
         return None
     at = (inward.value, fit.width.value - inward.value)
     loads = _loads(ctx, kind, mass, at, inward, apart)
@@ -118,7 +128,7 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
 
 def _loads(
     ctx: Context, kind: HangerKind, mass: Figure, at: tuple[float, float], inward: Figure, apart: Figure
-) -> tuple[Figure, Figure]:  # fmt: skip
+) -> tuple[Figure, Figure]:
     f = ctx.figures
     centre = f.get("centre_across") or f.add(
         derived(
@@ -132,10 +142,32 @@ def _loads(
     )
     left, right = shares(mass=mass.value, first=at[0], second=at[1], centre=centre.value)
     word = "wheel" if kind is HangerKind.FLOOR else "hanger"
-    one = f.add(derived("hanger_1", f"{word} at the hinge side carries", left, Unit.N, mass, centre, inward, apart,
-                        formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart"))  # fmt: skip
-    two = f.add(derived("hanger_2", f"{word} at the latch side carries", right, Unit.N, mass, centre, inward, apart,
-                        formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart"))  # fmt: skip
+    one = f.add(
+        derived(
+            "hanger_1",
+            f"{word} at the hinge side carries",
+            left,
+            Unit.N,
+            mass,
+            centre,
+            inward,
+            apart,
+            formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart",
+        )
+    )
+    two = f.add(
+        derived(
+            "hanger_2",
+            f"{word} at the latch side carries",
+            right,
+            Unit.N,
+            mass,
+            centre,
+            inward,
+            apart,
+            formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart",
+        )
+    )
     return one, two
 
 
@@ -148,29 +180,76 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     if kind is HangerKind.FACE:
         off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
         if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
-            off = f.add(total("off_outer", "outer leaf: wheel's plane to its middle", plus(off), plus(f["thickness"]),
-                              plus(f["slide_air"])))  # fmt: skip
+            off = f.add(
+                total(
+                    "off_outer",
+                    "outer leaf: wheel's plane to its middle",
+                    plus(off),
+                    plus(f["thickness"]),
+                    plus(f["slide_air"]),
+                )
+            )
         apart = ctx.chosen("bolt_apart", "a hanger's two bolts apart", choice.bolt_apart, "hardware.hangers.bolt_apart")
         pull = eccentric(share=most.value, off=off.value, apart=apart.value)
-        extra = f.add(derived("hanger_eccentric", "pull on the upper bolt, from hanging beside the wheel", pull, Unit.N,
-                              most, off, apart, formula="share × offset ÷ bolts apart"))  # fmt: skip
+        extra = f.add(
+            derived(
+                "hanger_eccentric",
+                "pull on the upper bolt, from hanging beside the wheel",
+                pull,
+                Unit.N,
+                most,
+                off,
+                apart,
+                formula="share × offset ÷ bolts apart",
+            )
+        )
         works = f.add(total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra)))
-    limit = f.add(derived("hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating,
-                          formula="rating × 9.80665"))  # fmt: skip
-    ratio = f.add(derived("hanger_ratio", "of its rating a hanger uses", works.value / limit.value, Unit.RATIO, works,
-                          limit, formula="bears ÷ may bear"))  # fmt: skip
-    proof = ctx.chosen("proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof",
-                       Unit.RATIO)  # fmt: skip
-    load = f.add(derived("proof_load", "proof load, before the leaf goes up", proof.value * mass.value, Unit.KG, proof,
-                         mass, formula="ratio × weight"))  # fmt: skip
+    limit = f.add(
+        derived("hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating, formula="rating × 9.80665")
+    )
+    ratio = f.add(
+        derived(
+            "hanger_ratio",
+            "of its rating a hanger uses",
+            works.value / limit.value,
+            Unit.RATIO,
+            works,
+            limit,
+            formula="bears ÷ may bear",
+        )
+    )
+    proof = ctx.chosen(
+        "proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof", Unit.RATIO
+    )
+    load = f.add(
+        derived(
+            "proof_load",
+            "proof load, before the leaf goes up",
+            proof.value * mass.value,
+            Unit.KG,
+            proof,
+            mass,
+            formula="ratio × weight",
+        )
+    )
     words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
     if works.value > limit.value:
         need = works.value / GRAVITY
-        ctx.say("hangers-weak", Level.STOP, Stage.HARDWARE, "The hangers are too weak for the leaf", words,
-                Remedy(f"Hangers rated for {ctx.show.value(need, Unit.KG)} and more"),
-                *([Remedy("Bolts further apart", "hardware.hangers.bolt_apart", min(2 * choice.bolt_apart, 300.0))]
-                  if kind is HangerKind.FACE and choice.bolt_apart < 150 else []),
-                rule="its sheet", figure="hanger_works" if kind is HangerKind.FACE else most.name)  # fmt: skip
+        ctx.say(
+            "hangers-weak",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The hangers are too weak for the leaf",
+            words,
+            Remedy(f"Hangers rated for {ctx.show.value(need, Unit.KG)} and more"),
+            *(
+                [Remedy("Bolts further apart", "hardware.hangers.bolt_apart", min(2 * choice.bolt_apart, 300.0))]
+                if kind is HangerKind.FACE and choice.bolt_apart < 150
+                else []
+            ),
+            rule="its sheet",
+            figure="hanger_works" if kind is HangerKind.FACE else most.name,
+        )
     else:
         ctx.say(
             "hangers-carry",
@@ -186,9 +265,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
 # --- what is cut for them ------------------------------------------------------------------------------------
 
 
-def _borings(
-    ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]
-) -> tuple[Boring, ...]:  # fmt: skip
+def _borings(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]) -> tuple[Boring, ...]:
     if kind is HangerKind.FACE:
         return _bolts(ctx, fit, build, at)
     return _let_in(ctx, fit, build, kind, at)
@@ -201,8 +278,14 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
     )
     size = ctx.chosen("bolt", "hanger bolts, diameter", choice.bolt, "hardware.hangers.bolt")
     thick, h = f["thickness"], fit.height.value
-    at_bolt = max((build.depth_of(each)[1] for each in build.parts if each.face.x0 <= at[0] <= each.face.x1
-                   and each.face.y0 <= h - down.value <= each.face.y1), default=thick.value)  # fmt: skip
+    at_bolt = max(
+        (
+            build.depth_of(each)[1]
+            for each in build.parts
+            if each.face.x0 <= at[0] <= each.face.x1 and each.face.y0 <= h - down.value <= each.face.y1
+        ),
+        default=thick.value,
+    )
     over = f.add(given("bolt_through", "wood at the bolts", at_bolt, choice=True, source="what is there"))
     length = f.add(
         given(
@@ -216,11 +299,18 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
     f.add(total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length)))
     wood = EDGE_WOOD * size.value
     if down.value < wood or at[0] < wood:
-        ctx.say("bolts-edge", Level.LOOK, Stage.HARDWARE, "The hanger bolts are near the edge",
-                f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",
-                Remedy(f"{ctx.fmt(wood)} down", "hardware.hangers.bolt_down", max(wood, 10.0)) if down.value < wood
-                else Remedy(f"{ctx.fmt(wood)} in", "hardware.hangers.bolt_in", wood),
-                rule="two diameters from its middle", figure="bolt_down")  # fmt: skip
+        ctx.say(
+            "bolts-edge",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The hanger bolts are near the edge",
+            f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",
+            Remedy(f"{ctx.fmt(wood)} down", "hardware.hangers.bolt_down", max(wood, 10.0))
+            if down.value < wood
+            else Remedy(f"{ctx.fmt(wood)} in", "hardware.hangers.bolt_in", wood),
+            rule="two diameters from its middle",
+            figure="bolt_down",
+        )
     found = []
     for number, x in enumerate(at, start=1):
         for n, y in enumerate((down.value, down.value + choice.bolt_apart), start=1):
@@ -249,13 +339,20 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     thick = f["thickness"]
     size = f.add(given("plate_wide", f"{what}'s recess, wide", wide, source=source, choice=True))
     f.add(given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True))
-    cheek = f.add(total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5),
-                        minus(size, 0.5)))  # fmt: skip
+    cheek = f.add(
+        total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
+    )
     if cheek.value < 5.0:
-        ctx.say("recess-thin", Level.STOP if cheek.value < 2 else Level.LOOK, Stage.HARDWARE,
-                f"The {what}s' recesses leave thin cheeks", f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",
-                ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10), rule=f"{ctx.fmt(5.0)} on each side",
-                figure="plate_cheek")  # fmt: skip
+        ctx.say(
+            "recess-thin",
+            Level.STOP if cheek.value < 2 else Level.LOOK,
+            Stage.HARDWARE,
+            f"The {what}s' recesses leave thin cheeks",
+            f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",
+            ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10),
+            rule=f"{ctx.fmt(5.0)} on each side",
+            figure="plate_cheek",
+        )
     lies = middle(thick.value, wide)
     floor = kind is HangerKind.FLOOR
     edge = "foot, in its middle" if floor else "head, in its middle"
@@ -276,9 +373,19 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     ]
     groove = track.head_groove if track is not None else (12.0, 22.0)
     if floor and groove[1]:
-        found.append(Boring("head groove", "head", "head, in its middle, all along", "down from the leaf's top", 0.0,
-                            groove[1], groove[0], groove[1],
-                            block(0.0, h - groove[1], w, h, middle(thick.value, groove[0]))))  # fmt: skip
+        found.append(
+            Boring(
+                "head groove",
+                "head",
+                "head, in its middle, all along",
+                "down from the leaf's top",
+                0.0,
+                groove[1],
+                groove[0],
+                groove[1],
+                block(0.0, h - groove[1], w, h, middle(thick.value, groove[0])),
+            )
+        )
     return tuple(found)
 
 

@@ -40,8 +40,14 @@ def _wheel_over_heads(ctx: Context) -> None:
             figure="wheel_air",
         )
     else:
-        ctx.say("wheels-pass", Level.FINE, Stage.HARDWARE, "The wheels pass the bolt heads",
-                f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.", figure="wheel_air")  # fmt: skip
+        ctx.say(
+            "wheels-pass",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The wheels pass the bolt heads",
+            f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.",
+            figure="wheel_air",
+        )
 
 
 def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
@@ -49,19 +55,32 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
     if gear.kind is not HangerKind.FACE:
         return
     f = ctx.figures
-    strap = ctx.chosen("strap", "strap with its bolt heads, off the face", ctx.leaf.hardware.hangers.strap,
-                       "hardware.hangers.strap")  # fmt: skip
+    strap = ctx.chosen(
+        "strap", "strap with its bolt heads, off the face", ctx.leaf.hardware.hangers.strap, "hardware.hangers.strap"
+    )
     air = f.add(total("strap_air", "air between the leaves past straps and heads", plus(f["slide_air"]), minus(strap)))
     if air.value < PASSING - 1e-9:
         wanted = strap.value + PASSING
-        ctx.say("straps-meet", Level.STOP, Stage.HARDWARE, "The outer leaf meets the inner one's bolt heads",
-                f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
-                Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
-                Remedy("Or straps let in flush, bolts with sunk heads", "hardware.hangers.strap", 0.0),
-                rule=f"{ctx.fmt(PASSING)} of air", figure="strap_air")  # fmt: skip
+        ctx.say(
+            "straps-meet",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The outer leaf meets the inner one's bolt heads",
+            f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
+            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
+            Remedy("Or straps let in flush, bolts with sunk heads", "hardware.hangers.strap", 0.0),
+            rule=f"{ctx.fmt(PASSING)} of air",
+            figure="strap_air",
+        )
     else:
-        ctx.say("straps-pass", Level.FINE, Stage.HARDWARE, "The leaves pass each other's straps",
-                f"{ctx.fmt(air)} of air.", figure="strap_air")  # fmt: skip
+        ctx.say(
+            "straps-pass",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The leaves pass each other's straps",
+            f"{ctx.fmt(air)} of air.",
+            figure="strap_air",
+        )
 
 
 def _leaf_past_cheeks(ctx: Context) -> None:
@@ -71,15 +90,30 @@ def _leaf_past_cheeks(ctx: Context) -> None:
         return
     cheek = ctx.chosen("guide_cheek_thick", "guide's cheek, thickness", guide.cheek, "hardware.guide.cheek")
     felt = f["guide_felt"]
-    air = f.add(total("cheek_air", "inner leaf to the cheek between the leaves", plus(f["slide_air"]), minus(cheek),
-                      minus(felt)))  # fmt: skip
+    air = f.add(
+        total(
+            "cheek_air", "inner leaf to the cheek between the leaves", plus(f["slide_air"]), minus(cheek), minus(felt)
+        )
+    )
     if air.value < PASSING - 1e-9:
         wanted = cheek.value + felt.value + PASSING
-        ctx.say("guide-between", Level.STOP, Stage.HARDWARE, "The inner leaf meets the outer one's guide",
-                f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the "
-                "leaves.", Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
-                Remedy("Or a fin in a groove in each foot", "hardware.guide.kind", GuideKind.FIN),
-                rule=f"{ctx.fmt(PASSING)} of air", figure="cheek_air")  # fmt: skip
+        ctx.say(
+            "guide-between",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The inner leaf meets the outer one's guide",
+            f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the leaves.",
+            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
+            Remedy("Or a fin in a groove in each foot", "hardware.guide.kind", GuideKind.FIN),
+            rule=f"{ctx.fmt(PASSING)} of air",
+            figure="cheek_air",
+        )
     else:
-        ctx.say("guide-passes", Level.FINE, Stage.HARDWARE, "The inner leaf passes the guide",
-                f"{ctx.fmt(air)} of air.", figure="cheek_air")  # fmt: skip
+        ctx.say(
+            "guide-passes",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The inner leaf passes the guide",
+            f"{ctx.fmt(air)} of air.",
+            figure="cheek_air",
+        )

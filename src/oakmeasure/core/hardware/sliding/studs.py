@@ -78,17 +78,13 @@ class Alignment:
     hits: int
 
 
-def alignment(
-    holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, shift: float
-) -> Alignment:  # fmt: skip
+def alignment(holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, shift: float) -> Alignment:
     """Return how the holes lie when the track is shifted by so much. edge: wood wanted beside a hole's middle."""
     found = [margin(each + shift, studs, width) for each in holes]
     return Alignment(shift, min(found, default=0.0), sum(each >= edge - CLOSE for each in found))
 
 
-def best_shift(
-    holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, reach: float
-) -> Alignment:  # fmt: skip
+def best_shift(holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, reach: float) -> Alignment:
     """Return the shift within ± reach that holds the most holes; if all, the one with the greatest least margin; of
     these the shortest.
 
@@ -103,8 +99,9 @@ def best_shift(
     tries = {0.0, -reach, reach, *middles}
     tries |= {each + side * (width / 2 - edge) for each in middles for side in (-1.0, 1.0)}
     tries |= {(a + b) / 2 for at, a in enumerate(middles) for b in middles[at + 1 :] if b - a <= width}
-    found = [alignment(holes, studs, width=width, edge=edge, shift=each) for each in tries
-             if abs(each) <= reach + CLOSE]  # fmt: skip
+    found = [
+        alignment(holes, studs, width=width, edge=edge, shift=each) for each in tries if abs(each) <= reach + CLOSE
+    ]
     return max(found, key=lambda each: _rank(each, len(holes)))
 
 

@@ -49,11 +49,28 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
         pitch = of_set(ctx, "hole_pitch", "track's holes, from one to the next", USUAL_PITCH)
         holes = track_holes(length=f["track_needed"].value, first=first.value, pitch=pitch.value)
     except InputError as error:
-        ctx.say("track-holes", Level.STOP, Stage.HARDWARE, "The track's holes do not lie on it", str(error),
-                Remedy("A longer track, or its first hole nearer to the end"), figure="track_needed")  # fmt: skip
+        ctx.say(
+            "track-holes",
+            Level.STOP,
+            Stage.HARDWARE,
+            "The track's holes do not lie on it",
+            str(error),
+            Remedy("A longer track, or its first hole nearer to the end"),
+            figure="track_needed",
+        )
         return gear
-    f.add(derived("track_holes", "holes in the track, cut to length", len(holes), Unit.COUNT, f["track_needed"], first,
-                  pitch, formula="every pitch, and one near the cut end"))  # fmt: skip
+    f.add(
+        derived(
+            "track_holes",
+            "holes in the track, cut to length",
+            len(holes),
+            Unit.COUNT,
+            f["track_needed"],
+            first,
+            pitch,
+            formula="every pitch, and one near the cut end",
+        )
+    )
     if ctx.leaf.hanging is Hanging.FLOOR_GEAR:
         return replace(gear, holes=holes, shims=_shims(ctx, opening, fit, holes))
     _height(ctx)
@@ -67,16 +84,33 @@ def _height(ctx: Context) -> None:
     f, track, choice = ctx.figures, ctx.leaf.slide.track_set, ctx.leaf.hardware.hangers
     value, source = choice.hole_up, "set by hand for this leaf"
     if value is None:
-        value, source = (track.above - track.hole_down, track.name) if track is not None else (
-            USUAL_UP, "taken until a set is chosen")  # fmt: skip
-    up = f.add(given("hole_up", "track's holes over the leaf's top", value, source=source, choice=True,
-                     edit="hardware.hangers.hole_up"))  # fmt: skip
+        value, source = (
+            (track.above - track.hole_down, track.name)
+            if track is not None
+            else (USUAL_UP, "taken until a set is chosen")
+        )
+    up = f.add(
+        given(
+            "hole_up",
+            "track's holes over the leaf's top",
+            value,
+            source=source,
+            choice=True,
+            edit="hardware.hangers.hole_up",
+        )
+    )
     terms = [plus(f["gap_floor"]), plus(f["leaf_height"]), plus(up)]
     if "hung_higher" in f:
         terms.insert(1, plus(f["hung_higher"]))
     line = f.add(total("track_line", "track's holes over the finished floor, level", *terms))
-    ctx.say("track-line", Level.FINE, Stage.HARDWARE, f"Snap the track's line {ctx.fmt(line)} over the floor",
-            "Level, from the highest floor along the travel.", figure="track_line")  # fmt: skip
+    ctx.say(
+        "track-line",
+        Level.FINE,
+        Stage.HARDWARE,
+        f"Snap the track's line {ctx.fmt(line)} over the floor",
+        "Level, from the highest floor along the travel.",
+        figure="track_line",
+    )
 
 
 # --- what is behind the holes ------------------------------------------------------------------------------
@@ -85,22 +119,34 @@ def _height(ctx: Context) -> None:
 def _fixed(ctx: Context, gear: Gear) -> Gear:
     wall = ctx.leaf.hardware.wall
     if wall.kind is WallKind.BOARD:
-        ctx.say("wall-board", Level.STOP, Stage.HARDWARE, "Never on plasterboard alone",
-                "It holds neither the leaf's weight nor its jolts.",
-                Remedy("Find the studs, and say where they are", "hardware.wall.kind", WallKind.STUDS),
-                Remedy("Or a backing board fixed to what carries it"), rule="never plasterboard alone",
-                figure="track_holes")  # fmt: skip
+        ctx.say(
+            "wall-board",
+            Level.STOP,
+            Stage.HARDWARE,
+            "Never on plasterboard alone",
+            "It holds neither the leaf's weight nor its jolts.",
+            Remedy("Find the studs, and say where they are", "hardware.wall.kind", WallKind.STUDS),
+            Remedy("Or a backing board fixed to what carries it"),
+            rule="never plasterboard alone",
+            figure="track_holes",
+        )
         return gear
     if wall.kind is WallKind.MASONRY:
         return replace(gear, shift=wall.shift)
     length = ctx.figures["track_needed"].value
     studs = _studs(wall, length)
     if not studs:
-        ctx.say("studs", Level.LOOK, Stage.HARDWARE, "Where are the studs behind the track?",
-                "Not found yet; every hole of the track must meet one.",
-                Remedy("Find them: the first one and their pitch, or each of them"),
-                Remedy(f"A backing board of {ctx.fmt(LEAST_BACKING)}", "hardware.wall.backing",
-                       LEAST_BACKING), rule="never plasterboard alone", figure="track_holes")  # fmt: skip
+        ctx.say(
+            "studs",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Where are the studs behind the track?",
+            "Not found yet; every hole of the track must meet one.",
+            Remedy("Find them: the first one and their pitch, or each of them"),
+            Remedy(f"A backing board of {ctx.fmt(LEAST_BACKING)}", "hardware.wall.backing", LEAST_BACKING),
+            rule="never plasterboard alone",
+            figure="track_holes",
+        )
         return gear
     edge = EDGE * ctx.leaf.hardware.stack.diameter
     if wall.backing >= LEAST_BACKING:
@@ -116,9 +162,15 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     _shifted(ctx, wall)
     if now.hits == len(holes):
         again = "Drilled anew before the studs, " if wall.redrill else ""
-        ctx.say("studs", Level.FINE, Stage.HARDWARE, "Every hole meets a stud",
-                f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
-                rule=f"{ctx.fmt(edge)} from a stud's edge", figure="stud_margin")  # fmt: skip
+        ctx.say(
+            "studs",
+            Level.FINE,
+            Stage.HARDWARE,
+            "Every hole meets a stud",
+            f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
+            rule=f"{ctx.fmt(edge)} from a stud's edge",
+            figure="stud_margin",
+        )
         return made
     _not_held(ctx, made, wall, now, edge, length)
     return made
@@ -137,8 +189,15 @@ def _studs(wall: WallChoices, length: float) -> tuple[float, ...]:
 def _figures(ctx: Context, now: Alignment, count: int) -> None:
     add = ctx.figures.add
     add(given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, choice=True, source=f"of {count}"))
-    add(given("stud_margin", "least wood from a hole's middle to its stud's edge", now.least, choice=True,
-              source="less than 0: beside it"))  # fmt: skip
+    add(
+        given(
+            "stud_margin",
+            "least wood from a hole's middle to its stud's edge",
+            now.least,
+            choice=True,
+            source="less than 0: beside it",
+        )
+    )
 
 
 def _shifted(ctx: Context, wall: WallChoices) -> None:
@@ -151,10 +210,15 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if short.value > HAIR:
         f.add(total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short)))
         side = "hinge" if wall.shift > 0 else "latch"
-        ctx.say("track-shifted", Level.LOOK, Stage.HARDWARE, "The shifted track must be longer",
-                f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
-                Remedy(f"A track of {ctx.fmt(f['track_whole'])}, the more at the {side} side"),
-                figure="track_longer")  # fmt: skip
+        ctx.say(
+            "track-shifted",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The shifted track must be longer",
+            f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
+            Remedy(f"A track of {ctx.fmt(f['track_whole'])}, the more at the {side} side"),
+            figure="track_longer",
+        )
 
 
 def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge: float, length: float) -> None:
@@ -164,8 +228,13 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
     remedies, words = [], [f"{now.hits} of {len(holes)} holes are held."]
     if best.hits == len(holes):
         way = best.shift - wall.shift
-        remedies.append(Remedy(f"Shift the track {ctx.fmt(abs(way))} to the {'latch' if way > 0 else 'hinge'}",
-                               "hardware.wall.shift", round(best.shift, 3)))  # fmt: skip
+        remedies.append(
+            Remedy(
+                f"Shift the track {ctx.fmt(abs(way))} to the {'latch' if way > 0 else 'hinge'}",
+                "hardware.wall.shift",
+                round(best.shift, 3),
+            )
+        )
         words.append(f"Shifted, all are, by {ctx.fmt(best.least)} of wood at the least.")
     else:
         words.append(f"No shift within {ctx.fmt(wall.reach)} holds all; the best holds {best.hits}.")
@@ -177,8 +246,17 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
     board = max(LEAST_BACKING, wall.backing)
     remedies.append(Remedy(f"A backing board of {ctx.fmt(board)}", "hardware.wall.backing", board))
     title = "The track has no stud behind it" if not now.hits else "Not every hole of the track meets a stud"
-    ctx.say("studs", Level.STOP, Stage.HARDWARE, title, " ".join(words), *remedies,
-            rule=f"{ctx.fmt(edge)} from a stud's edge", where="figure:track_needed", figure="stud_hits")  # fmt: skip
+    ctx.say(
+        "studs",
+        Level.STOP,
+        Stage.HARDWARE,
+        title,
+        " ".join(words),
+        *remedies,
+        rule=f"{ctx.fmt(edge)} from a stud's edge",
+        where="figure:track_needed",
+        figure="stud_hits",
+    )
 
 
 def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float, ...], length: float) -> Gear:
@@ -195,13 +273,25 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             figure="track_needed",
         )
     elif max(b - a for a, b in pairwise(behind)) > 1.5 * MOST_APART:
-        ctx.say("studs", Level.LOOK, Stage.HARDWARE, "The backing board's studs are far apart",
-                f"{len(behind)} in {ctx.fmt(length)}.", Remedy("A thicker board, or a nogging between them"),
-                figure="track_needed")  # fmt: skip
+        ctx.say(
+            "studs",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The backing board's studs are far apart",
+            f"{len(behind)} in {ctx.fmt(length)}.",
+            Remedy("A thicker board, or a nogging between them"),
+            figure="track_needed",
+        )
     else:
-        ctx.say("studs", Level.FINE, Stage.HARDWARE, f"A backing board of {ctx.fmt(wall.backing)} carries the track",
-                f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
-                "where its holes are.", figure="wall_backing")  # fmt: skip
+        ctx.say(
+            "studs",
+            Level.FINE,
+            Stage.HARDWARE,
+            f"A backing board of {ctx.fmt(wall.backing)} carries the track",
+            f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
+            "where its holes are.",
+            figure="wall_backing",
+        )
     return replace(gear, studs=studs, shift=wall.shift, held=tuple(True for _ in gear.holes))
 
 
@@ -214,9 +304,15 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     _load_path(ctx)
     points = sorted((each.at, each.height.value) for each in floor.travel)
     if floor.along is not FloorAlong.TRAVEL or len(points) < 2:
-        ctx.say("floor-level", Level.LOOK, Stage.HARDWARE, "The floor under the track is not read",
-                "A leaf on wheels rolls by itself where its track falls.",
-                Remedy("Read the floor along the travel, at two places or more"), figure="track_needed")  # fmt: skip
+        ctx.say(
+            "floor-level",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "The floor under the track is not read",
+            "A leaf on wheels rolls by itself where its track falls.",
+            Remedy("Read the floor along the travel, at two places or more"),
+            figure="track_needed",
+        )
         return ()
     start = fit.x_hinge_edge - opening.hinge_in.value
     heights = [floor_at(points, start + each) for each in holes]
@@ -237,13 +333,25 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     most = max(found, key=lambda each: each.value)
     slope = max(abs(b[1] - a[1]) / (b[0] - a[0]) * 1000 for a, b in pairwise(points) if b[0] > a[0])
     if most.value > SHIM_SEEN:
-        ctx.say("floor-level", Level.LOOK, Stage.HARDWARE, "Shim the track until it is level",
-                f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
-                Remedy("Shims at every hole, full under the track"), rule=f"over {ctx.fmt(LEVEL)} a metre a leaf rolls",
-                figure=most.name)  # fmt: skip
+        ctx.say(
+            "floor-level",
+            Level.LOOK,
+            Stage.HARDWARE,
+            "Shim the track until it is level",
+            f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
+            Remedy("Shims at every hole, full under the track"),
+            rule=f"over {ctx.fmt(LEVEL)} a metre a leaf rolls",
+            figure=most.name,
+        )
     else:
-        ctx.say("floor-level", Level.FINE, Stage.HARDWARE, "The floor under the track is level",
-                f"{ctx.fmt(most)} at the most.", figure=most.name)  # fmt: skip
+        ctx.say(
+            "floor-level",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The floor under the track is level",
+            f"{ctx.fmt(most)} at the most.",
+            figure=most.name,
+        )
     return found
 
 
@@ -266,14 +374,26 @@ def _load_path(ctx: Context) -> None:
     most = max(f["hanger_1"], f["hanger_2"], key=lambda each: each.value)
     kind = ctx.leaf.hardware.guide.floor
     if kind.name in ("LAMINATE", "CARPET"):
-        ctx.say("floor-bears", Level.STOP, Stage.HARDWARE, f"No track on {kind}",
-                f"Each wheel brings up to {ctx.fmt(most)}; what is under the floor must bear it.",
-                Remedy("Cut the floor away and set the track on what is under it"), rule="load to the floor",
-                figure=most.name)  # fmt: skip
+        ctx.say(
+            "floor-bears",
+            Level.STOP,
+            Stage.HARDWARE,
+            f"No track on {kind}",
+            f"Each wheel brings up to {ctx.fmt(most)}; what is under the floor must bear it.",
+            Remedy("Cut the floor away and set the track on what is under it"),
+            rule="load to the floor",
+            figure=most.name,
+        )
     else:
-        ctx.say("floor-bears", Level.FINE, Stage.HARDWARE, "The weight goes into the floor",
-                f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
-                Remedy("Structure: whoever answers for the floor decides"), figure=most.name)  # fmt: skip
+        ctx.say(
+            "floor-bears",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The weight goes into the floor",
+            f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
+            Remedy("Structure: whoever answers for the floor decides"),
+            figure=most.name,
+        )
 
 
 # --- stops -------------------------------------------------------------------------------------------------
@@ -287,8 +407,14 @@ def _stops(ctx: Context, gear: Gear) -> None:
     roller = from_set_or(ctx, "roller", ROLLER)
     room = f.add(total("stop_room", "leaf's edge to the wheel's near side", plus(f["bolt_in"]), minus(roller, 0.5)))
     long = ctx.chosen("stop_long", "stop on the track, length", choice.stop_long, "hardware.hangers.stop_long")
-    f.add(total("stop_open", "stop for the open leaf: its working face, from the track's hinge end",
-                plus(f["track_needed"]), minus(room)))  # fmt: skip
+    f.add(
+        total(
+            "stop_open",
+            "stop for the open leaf: its working face, from the track's hinge end",
+            plus(f["track_needed"]),
+            minus(room),
+        )
+    )
     early = long.value - room.value
     if early > HAIR:
         # The stop would stand beyond the track's end: the leaf ends its way before the opening is clear or covered.
@@ -306,6 +432,11 @@ def _stops(ctx: Context, gear: Gear) -> None:
             figure="stop_room",
         )
     else:
-        ctx.say("stops", Level.FINE, Stage.HARDWARE, "The stops fit on the track",
-                f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",
-                figure="stop_open")  # fmt: skip
+        ctx.say(
+            "stops",
+            Level.FINE,
+            Stage.HARDWARE,
+            "The stops fit on the track",
+            f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",
+            figure="stop_open",
+        )

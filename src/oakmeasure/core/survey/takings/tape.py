@@ -190,9 +190,15 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[Kind]) -> 
             return ctx.figures.add(derived("head_arch_rise", label, rise, Unit.MM, span, formula=how))
         return ctx.figures.add(given("head_arch_rise", label, rise, state=state, source=how, edit="head.rise"))
     springing = ctx.figures.add(
-        derived("head_springing", "where the head springs, at the middle", (adj.hinge_head[1] + adj.latch_head[1]) / 2,
-                Unit.MM, span, formula="half way between its two ends")
-    )  # fmt: skip
+        derived(
+            "head_springing",
+            "where the head springs, at the middle",
+            (adj.hinge_head[1] + adj.latch_head[1]) / 2,
+            Unit.MM,
+            span,
+            formula="half way between its two ends",
+        )
+    )
     return ctx.figures.add(total("head_arch_rise", label, plus(crown), minus(springing)))
 
 
@@ -205,8 +211,10 @@ def _contradictory(ctx: Context, observed: dict[Kind, Observed]) -> Taken:
     heights = [kind for kind in observed if kind.is_height]
     inputs = tuple(ctx.figures[f"reading_{kind}"] for kind in (*widths, *heights))
     w = min(observed[kind].value for kind in widths)
-    h = min((observed[kind].value for kind in heights), default=ctx.figures["reading_height_middle"].value
-            if "reading_height_middle" in ctx.figures else 2000.0)  # fmt: skip
+    h = min(
+        (observed[kind].value for kind in heights),
+        default=ctx.figures["reading_height_middle"].value if "reading_height_middle" in ctx.figures else 2000.0,
+    )
     say_contradictory(ctx)
     corners = ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))
     flat = [[0.0] * 6 for _ in range(6)]

@@ -48,9 +48,16 @@ def take_by_ticks(ctx: Context, template: Template) -> Taken | None:
     for name, side in zip(names, fit.sides, strict=True):
         slug = name.replace(" ", "_")
         ctx.figures.add(
-            derived(f"sigma_{slug}", f"standard error of the {name}", side.sigma, Unit.MM, sigma, count,
-                    formula="the larger of a tick's uncertainty and the ticks' own spread, ÷ √ticks")
-        )  # fmt: skip
+            derived(
+                f"sigma_{slug}",
+                f"standard error of the {name}",
+                side.sigma,
+                Unit.MM,
+                sigma,
+                count,
+                formula="the larger of a tick's uncertainty and the ticks' own spread, ÷ √ticks",
+            )
+        )
     arch = fit.sides[2].curve if template.sides == 4 and isinstance(fit.sides[2].curve, Round) else None
     line: tuple[Point, ...] = ()
     if arch is not None:
@@ -159,31 +166,64 @@ def _say_check(ctx: Context, template: Template, fit: TemplateFit, names: tuple[
     n = template.sides
     at, after = names[template.check_corner - 1], names[template.check_corner % n]
     if fit.check_miss is None:
-        ctx.say("check-none", Level.LOOK, Stage.MEASURE, "No check reading",
-                "Nothing outside the ticks says that the template is true.",
-                Remedy("Lay the stick into one corner and keep that tick as the check"))  # fmt: skip
+        ctx.say(
+            "check-none",
+            Level.LOOK,
+            Stage.MEASURE,
+            "No check reading",
+            "Nothing outside the ticks says that the template is true.",
+            Remedy("Lay the stick into one corner and keep that tick as the check"),
+        )
         return
     sigma = ctx.figures["rule_sigma_tick"]
     inputs = [sigma, ctx.figures["ticks"]]
     miss = ctx.figures.add(
-        derived("check_miss", f"check reading's miss, corner of {at} and {after}", fit.check_miss, Unit.MM, *inputs,
-                formula="from the check tick's point to the corner as fitted")
-    )  # fmt: skip
-    limit = OUTLIER * math.hypot(sigma.value, *(fit.sides[each - 1].sigma for each in
-                                                (template.check_corner, template.check_corner % n + 1)))  # fmt: skip
+        derived(
+            "check_miss",
+            f"check reading's miss, corner of {at} and {after}",
+            fit.check_miss,
+            Unit.MM,
+            *inputs,
+            formula="from the check tick's point to the corner as fitted",
+        )
+    )
+    limit = OUTLIER * math.hypot(
+        sigma.value, *(fit.sides[each - 1].sigma for each in (template.check_corner, template.check_corner % n + 1))
+    )
     where = f"It misses the corner of {at} and {after} by {ctx.fmt(miss)}; up to {ctx.fmt(limit)} is usual."
     if fit.decided_by_check:
         side = names[fit.decided_by_check[0] - 1]
-        ctx.say("check-used", Level.LOOK, Stage.MEASURE, "The check reading had to decide",
-                f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
-                Remedy(f"Take one more tick on the {side}"), where="tick:check", figure="check_miss")  # fmt: skip
+        ctx.say(
+            "check-used",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The check reading had to decide",
+            f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
+            Remedy(f"Take one more tick on the {side}"),
+            where="tick:check",
+            figure="check_miss",
+        )
     elif fit.check_miss <= limit:
-        ctx.say("check", Level.FINE, Stage.MEASURE, "The check reading agrees", where, where="tick:check",
-                figure="check_miss")  # fmt: skip
+        ctx.say(
+            "check",
+            Level.FINE,
+            Stage.MEASURE,
+            "The check reading agrees",
+            where,
+            where="tick:check",
+            figure="check_miss",
+        )
     else:
-        ctx.say("check-off", Level.LOOK, Stage.MEASURE, "The check reading misses", where,
-                Remedy("Take the check again; then the ticks of those two sides"), where="tick:check",
-                figure="check_miss")  # fmt: skip
+        ctx.say(
+            "check-off",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The check reading misses",
+            where,
+            Remedy("Take the check again; then the ticks of those two sides"),
+            where="tick:check",
+            figure="check_miss",
+        )
 
 
 def _say_nick(ctx: Context, template: Template) -> None:
@@ -192,6 +232,13 @@ def _say_nick(ctx: Context, template: Template) -> None:
     up = ctx.figures["nick_up"]
     apart = template.nick_up - up.value
     if abs(apart) > NICK_APART:
-        ctx.say("nick", Level.LOOK, Stage.MEASURE, "The nick is not where it was read",
-                f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
-                Remedy("Read the nick again; did the board slip?"), where="tick:nick", figure="nick_up")  # fmt: skip
+        ctx.say(
+            "nick",
+            Level.LOOK,
+            Stage.MEASURE,
+            "The nick is not where it was read",
+            f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
+            Remedy("Read the nick again; did the board slip?"),
+            where="tick:nick",
+            figure="nick_up",
+        )
