@@ -8,6 +8,8 @@ from PySide6.QtCore import QCoreApplication, QEvent, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QToolButton
 
+from oakmeasure.app.stages.make.room import MakeRoom
+
 RETURN = Qt.Key.Key_Return
 
 
@@ -51,7 +53,7 @@ def let_go(window) -> None:
     # Nor may what sends it signals: a connection to a function holds on to all that the function knows, and the heap
     # that the collector walks through after every test grew to seconds.
     session = window.session
-    for each in (window, window.timber, session.make, session.undo_stack, session):
+    for each in (window, window.timber, session.room(MakeRoom), session.undo_stack, session):
         each.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.

@@ -17,12 +17,11 @@ from pathlib import Path
 
 import ezdxf
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import System
 from oakmeasure.core.document.job import Job, new_job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.solver import solve
-from oakmeasure.files.job.job_file import JobFileError, dumps, load
+from oakmeasure.files.job.job_file import JobFileError, demo_job, dumps, load
 from oakmeasure.files.job.journal import Journal, read_journal
 from oakmeasure.files.tables.cutting_csv import DEFECTS, PARTS, STOCK, CuttingFileError, read_lines
 from oakmeasure.files.tables.hardware_csv import Ware, hardware_csv, read_hardware

@@ -5,9 +5,10 @@ from __future__ import annotations
 import random
 from collections import Counter
 
-from oakmeasure.core.cutting.job_plan import JobPlan, lot_plan, needs
 from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.planning.job_plan import lot_plan, needs
+from oakmeasure.core.planning.plan_model import JobPlan
 from oakmeasure.core.solver import solve
 
 

@@ -11,7 +11,8 @@ from oakmeasure.core.document.job import Framed, Job, Leaf, OpeningReadings, Rea
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.solver import LeafSolution, solve
+from oakmeasure.core.solution import LeafSolution
+from oakmeasure.core.solver import solve
 
 BOARDS = (
     Board(length=4200, width=260, thickness=52),

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import re
 import subprocess
+from graphlib import TopologicalSorter
 from pathlib import Path
 
+import grimp
 import pytest
 
 from oakmeasure.core.figures.check import Stage
@@ -42,8 +44,16 @@ def test_every_stage_has_its_picture_and_there_are_fewer_than_twenty():
 
 def test_rooms_and_files_that_the_architecture_names_exist():
     text = (ROOT / "docs/architecture.md").read_text(encoding="utf-8")
-    for name in re.findall(r"(?<!tests/)(?<![a-z_])(?:core|files|app|data)/[a-z_/]+\.(?:py|toml)", text):
+    for name in re.findall(r"(?<!tests/)(?<![a-z_])(?:core|files|app|data|cli)/[a-z_/]+\.(?:py|toml)", text):
         assert (ROOT / "src/oakmeasure" / name).exists(), name
+
+
+def test_no_module_needs_one_that_needs_it_not_even_for_a_type():
+    graph = grimp.build_graph("oakmeasure", cache_dir=None)
+    needs = {module: graph.find_modules_directly_imported_by(module) for module in graph.modules}
+    packages = {module for module in graph.modules if graph.find_children(module)}
+    # What a module imports of a package is in its modules: packages themselves hold nothing.
+    TopologicalSorter({each: found - packages for each, found in needs.items()}).prepare()
 
 
 def test_demo_job_is_the_one_that_its_script_writes():

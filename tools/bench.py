@@ -30,7 +30,8 @@ class Window(QMainWindow):
 OPENING = """
 import sys, time
 start = float(sys.argv[1])
-from oakmeasure.app.shell.splash import Opening, application
+from oakmeasure.app.shell.application import application
+from oakmeasure.app.shell.splash import Opening
 from oakmeasure.app.shell.last_seen import last_look
 app = application()
 class Window(Opening):
@@ -42,7 +43,8 @@ class Window(Opening):
         done(self)
 """
 CLOSED = """
-from oakmeasure.app.shell.start import application, demo_job, open_window
+from oakmeasure.files.job.job_file import demo_job
+from oakmeasure.app.shell.start import application, open_window
 app = application()
 window = open_window(demo_job())
 for _ in range(5):
@@ -53,7 +55,8 @@ window.close()
 DEMO = """
 import sys, time
 start = float(sys.argv[1])
-from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.files.job.job_file import demo_job
+from oakmeasure.app.shell.start import application
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.window import Window as Real
 app = application()
@@ -146,9 +149,10 @@ def windows() -> list[Line]:
 def edits_redrawn() -> list[Line]:
     """One edit, solved and painted, at every stage; the cutting plan's own time is shown apart."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from oakmeasure.app.shell.start import application, demo_job, open_window
+    from oakmeasure.app.shell.start import application, open_window
     from oakmeasure.core.cutting import board_plan, leaf_plan
     from oakmeasure.core.figures.check import Stage
+    from oakmeasure.files.job.job_file import demo_job
 
     planning: list[float] = []
     plan_boards = leaf_plan.plan_boards
@@ -252,8 +256,9 @@ def clashes() -> list[Line]:
 
 def handles() -> list[Line]:
     """The handles of crookedness, of the swing and of the slide: drawn, laid out and painted at every step."""
-    from oakmeasure.app.shell.start import application, demo_job, open_window
+    from oakmeasure.app.shell.start import application, open_window
     from oakmeasure.core.figures.check import Stage
+    from oakmeasure.files.job.job_file import demo_job
 
     application()
     window = open_window(demo_job())
@@ -299,10 +304,10 @@ def _dragged(window, leaf: str, slider, what: str) -> Line:  # type: ignore[no-u
 
 def random_openings() -> list[Line]:
     """Monte Carlo of the clear width: 100 000 openings, against root-sum-square."""
-    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.base.units import Show
     from oakmeasure.core.reports.sureness import how_sure
     from oakmeasure.core.solver import solve
+    from oakmeasure.files.job.job_file import demo_job
 
     leaf = solve(demo_job()).leaves[0]
     how_sure(leaf, Show())  # NumPy is imported with the first
@@ -321,10 +326,9 @@ def random_openings() -> list[Line]:
 
 def many_leaves() -> list[Line]:
     """A job of 200 leaves: opened and solved; one edit of one leaf."""
-    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.edits import job_edits
     from oakmeasure.core.solver import Solver
-    from oakmeasure.files.job.job_file import dumps, loads
+    from oakmeasure.files.job.job_file import demo_job, dumps, loads
 
     job = demo_job()
     leaves = tuple(
@@ -355,11 +359,11 @@ def making() -> list[Line]:
     """The operations of every demo leaf, and a thousand random glue plans."""
     import random
 
-    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.making.glue import plan_task
     from oakmeasure.core.making.glue_tasks import Closing, Task
     from oakmeasure.core.making.sequence import make
     from oakmeasure.core.solver import solve
+    from oakmeasure.files.job.job_file import demo_job
 
     job = demo_job()
     times = []
@@ -454,9 +458,9 @@ def on_paper() -> list[Line]:
 
 def cutting() -> list[Line]:
     """A plan of about 100 parts of the demo's three leaves, several times over."""
-    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
     from oakmeasure.core.solver import solve
+    from oakmeasure.files.job.job_file import demo_job
 
     leaves = solve(demo_job()).leaves[:3]
     parts = [part for leaf in leaves if leaf.build for part in leaf.build.parts if part.role != "panel"]

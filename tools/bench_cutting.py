@@ -380,9 +380,9 @@ def boards_as_they_come() -> list[Row]:
 
 def whole_job() -> list[Row]:
     """The demo job's wood, lot by lot, as the window plans it."""
-    from oakmeasure.app.shell.start import demo_job
-    from oakmeasure.core.cutting.job_plan import needs
+    from oakmeasure.core.planning.job_plan import needs
     from oakmeasure.core.solver import solve
+    from oakmeasure.files.job.job_file import demo_job
     from oakmeasure.files.plan_worker import improve
 
     job = demo_job()
@@ -415,9 +415,10 @@ def frames_while_planning() -> list[Row]:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from PySide6.QtCore import QTimer
 
-    from oakmeasure.app.shell.start import application, demo_job, open_window
+    from oakmeasure.app.shell.start import application, open_window
     from oakmeasure.core.drawings.views import TimberPage
     from oakmeasure.core.figures.check import Stage
+    from oakmeasure.files.job.job_file import demo_job
 
     app = application()
     window = open_window(demo_job())

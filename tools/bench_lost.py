@@ -123,7 +123,8 @@ def leaks() -> list[Row]:
     code = """
 import gc, json, os, sys
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
-from oakmeasure.app.shell.start import application, demo_job, open_window
+from oakmeasure.files.job.job_file import demo_job
+from oakmeasure.app.shell.start import application, open_window
 app = application()
 window = open_window(demo_job())
 while window.session.solution.next_missing():
@@ -158,10 +159,9 @@ os._exit(0)
 
 def schedule_of_200() -> list[Row]:
     """A schedule of 200 openings read into a job; that opened, and one of its leaves edited."""
-    from oakmeasure.app.shell.start import demo_job
     from oakmeasure.core.edits import job_edits
     from oakmeasure.core.solver import Solver
-    from oakmeasure.files.job.job_file import load, save
+    from oakmeasure.files.job.job_file import demo_job, load, save
     from oakmeasure.files.tables.schedule_csv import read_schedule, with_schedule
 
     with tempfile.TemporaryDirectory() as place:

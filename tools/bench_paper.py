@@ -16,9 +16,10 @@ def paper() -> list[Row]:
     import tempfile
 
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from oakmeasure.app.shell.start import application, demo_job
+    from oakmeasure.app.shell.start import application
     from oakmeasure.core.edits import job_edits
     from oakmeasure.core.solver import solve
+    from oakmeasure.files.job.job_file import demo_job
     from oakmeasure.files.job_folder import write_folder
     from oakmeasure.files.pdf.rods import rod_pdf
 
@@ -85,8 +86,9 @@ def quick_sums() -> list[Row]:
     bare, took = (statistics.median(each) for each in times.values())
 
     from oakmeasure.app.shell.session import Session
-    from oakmeasure.app.shell.start import application, demo_job
+    from oakmeasure.app.shell.start import application
     from oakmeasure.app.shell.window import Window
+    from oakmeasure.files.job.job_file import demo_job
 
     app = application()
     window = Window(Session(demo_job()))

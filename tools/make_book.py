@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import date, datetime
 from pathlib import Path
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.document.adjustment import Gaps, HungChoices, SignOff
 from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices
-from oakmeasure.core.hanging.record import entry_of_leaf
+from oakmeasure.core.reports.hanging_record import entry_of_leaf
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_book import dumps, file_name
+from oakmeasure.files.job.job_file import demo_job
 
 # leaf of the demo, what it is called here, which job, where, when, by whom, its gaps, what was learnt
 BOOK = (

@@ -119,7 +119,8 @@ def main(language: str) -> None:
     book.save(str(path))
     print(f"{len(book)} phrases, {sum(not each.msgstr for each in book)} to be written")
 
-    from oakmeasure.app.shell.start import application, demo_job
+    from oakmeasure.app.shell.start import application
+    from oakmeasure.files.job.job_file import demo_job
     from oakmeasure.language.phrases import Phrases, read_phrases
     from shown import heard_of, strange_in
 

@@ -8,10 +8,13 @@ import tempfile
 from datetime import date
 from pathlib import Path
 
-from oakmeasure.app.shell.start import demo_job, picture, schedule_picture, sum_picture, workshop_picture
+from oakmeasure.app.shell.start import picture, schedule_picture, sum_picture, workshop_picture
+from oakmeasure.app.stages.hang.room import HangRoom
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, TimberPage
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
 
 SHOTS: dict[str, tuple[Stage, str, str]] = {
@@ -33,8 +36,11 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
 }
 
 PREPARED = {
-    "make": lambda session: session.make.take("mortise:stiles"),
-    "hang-practice": lambda session: (session.hang.new_door(7), session.hang.try_remedy((1.0, 1.25), 0.0)),
+    "make": lambda session: session.room(MakeRoom).take("mortise:stiles"),
+    "hang-practice": lambda session: (
+        session.room(HangRoom).new_door(7),
+        session.room(HangRoom).try_remedy((1.0, 1.25), 0.0),
+    ),
 }  # what is taken in hand before a picture
 
 

@@ -15,9 +15,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLabel, QToolButton, QWidget
 
 from oakmeasure.app.shell.session import Session
-from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.app.shell.start import application
 from oakmeasure.app.shell.window import Window
 from oakmeasure.core.figures.check import Stage
+from oakmeasure.files.job.job_file import demo_job
 
 MOST_TABS = 600
 

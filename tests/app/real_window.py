@@ -11,9 +11,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit, QToolButton
 
 from oakmeasure.app.shell.session import Session
-from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.app.shell.start import application
 from oakmeasure.app.shell.window import Window
 from oakmeasure.core.figures.check import Stage
+from oakmeasure.files.job.job_file import demo_job
 
 
 def main(folder: Path) -> int:

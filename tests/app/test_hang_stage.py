@@ -11,6 +11,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton, QSpinBox
 
 from driving import box, choose, page, refusals, write
+from oakmeasure.app.shell.job_book import JobBook
+from oakmeasure.app.stages.hang.room import HangRoom
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
@@ -24,7 +27,7 @@ LEFT = Qt.MouseButton.LeftButton
 def hung(window, tmp_path, monkeypatch):
     """The window at Hang, with a job book of its own beside the shipped leaves."""
     monkeypatch.setattr(job_book, "place", lambda: tmp_path / "book")
-    window.session.hang.today = lambda: date(2026, 11, 26)
+    window.session.room(HangRoom).today = lambda: date(2026, 11, 26)
     window.session.go_to(Stage.HANG)
     return window
 
@@ -111,7 +114,7 @@ def test_a_leaf_that_slides_is_looked_at_in_order(hung):
 
 def test_a_drill_is_set_judged_and_repeated_by_its_number(hung):
     page(hung, HangPage.PRACTICE)
-    room = hung.session.hang
+    room = hung.session.room(HangRoom)
     seed = hung.sheet().findChild(QSpinBox, "drillSeed")
     seed.setValue(7)
     gaps = [cells[1] for cells in rows(hung)]
@@ -194,7 +197,7 @@ def test_a_damaged_file_of_the_book_is_left_out_and_told(hung):
     page(hung, HangPage.BOOK)
     assert len(rows(hung)) == 3
     assert "left out" in hung.middle.title.text()
-    assert len(hung.session.hang.left_out) == 2
+    assert len(hung.session.room(JobBook).left_out) == 2
     entry = job_book.shipped()[0]
     assert job_book.loads_entry(job_book.dumps(entry)) == job_book.loads_entry(job_book.dumps(entry))
 
@@ -202,7 +205,7 @@ def test_a_damaged_file_of_the_book_is_left_out_and_told(hung):
 def test_lessons_of_the_book_come_back_at_make(hung):
     hung.choose_leaf("coal-hole")
     hung.session.go_to(Stage.MAKE)
-    hung.session.make.take("seal:boards")
+    hung.session.room(MakeRoom).take("seal:boards")
     text = " ".join(each.text() for each in hung.sheet().findChildren(QLabel) if each.isVisibleTo(hung))
     assert "Coat the tongues before the ledges go on" in text
 

@@ -49,7 +49,7 @@ def test_lock_pull_packet_and_template_are_entered_and_taken_back(window):
     assert "template_length" not in window.session.solved.figures
     while window.session.undo_stack.canUndo():
         window.session.undo_stack.undo()
-    assert not window.session.solved.extra
+    assert not window.session.solved.other_borings
 
 
 def test_butt_is_dragged_on_the_board_as_one_step_and_written_by_hand(window):

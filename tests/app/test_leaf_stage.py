@@ -11,9 +11,9 @@ from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.window import Window
 from oakmeasure.core.document.job import new_job
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.views import LeafPage, TimberPage
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
 

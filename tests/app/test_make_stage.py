@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton
 
 from driving import box, choose, page, refusals, write
 from oakmeasure.app.stages.make.glue_clock import GlueClock
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.stages.make.workshop import CAP_PX, Workshop
 from oakmeasure.core.document.production import LogKind, MishapKind
 from oakmeasure.core.drawings.views import MakePage
@@ -29,7 +30,7 @@ def made(window, tmp_path, monkeypatch):
     """The window at Make, with a clock that goes on by ten minutes at each look, and lessons of its own."""
     monkeypatch.setattr(lesson_store, "place", lambda: tmp_path / "lessons.jsonl")
     ticks = iter(range(0, 100_000, 10))
-    window.session.make.now = lambda: NOW + timedelta(minutes=next(ticks))
+    window.session.room(MakeRoom).now = lambda: NOW + timedelta(minutes=next(ticks))
     window.session.go_to(Stage.MAKE)
     return window
 
@@ -55,7 +56,7 @@ def words(window) -> str:
 
 
 def test_steps_are_started_stopped_and_done_and_the_rod_counts_them(made):
-    room = made.session.make
+    room = made.session.room(MakeRoom)
     first = room.op()
     press(made, "stepStart")
     assert room.states()[first.id] is Progress.RUNNING
@@ -99,7 +100,7 @@ def test_a_reading_changes_the_cup_at_once_and_the_change_is_shown(made):
 
 
 def test_a_note_marked_as_a_lesson_comes_back_unasked_on_another_leaf_and_in_another_job(made):
-    made.session.make.take("tenon:rails")
+    made.session.room(MakeRoom).take("tenon:rails")
     page(made, MakePage.LOG)
     press(made, "noteWrite")
     assert "a few words first" in refusals(made)
@@ -108,7 +109,7 @@ def test_a_note_marked_as_a_lesson_comes_back_unasked_on_another_leaf_and_in_ano
     press(made, "noteWrite")
     made.choose_leaf("drying-loft")
     page(made, MakePage.STEPS)
-    made.session.make.take("tenon:rails")
+    made.session.room(MakeRoom).take("tenon:rails")
     assert "Saw the shoulders first" in words(made)
     assert lesson_store.kept()[0].text == "Saw the shoulders first"
     lesson_store.place().write_text(lesson_store.place().read_text() + '{"about": "constr', encoding="utf-8")
@@ -116,7 +117,7 @@ def test_a_note_marked_as_a_lesson_comes_back_unasked_on_another_leaf_and_in_ano
 
 
 def test_a_mishap_is_judged_written_down_mended_and_done_with(made):
-    made.session.make.take("mortise:stiles")
+    made.session.room(MakeRoom).take("mortise:stiles")
     page(made, MakePage.MISHAPS)
     pick(made, "mishapKind", "Split")
     pick(made, "mishapPart", "hinge stile")
@@ -129,7 +130,7 @@ def test_a_mishap_is_judged_written_down_mended_and_done_with(made):
     assert made.session.solved.making.op("mend:1") is not None
     assert any(v.code == "mishap" for v in made.session.solved.verdicts)
     page(made, MakePage.STEPS)
-    made.session.make.take("mend:1")
+    made.session.room(MakeRoom).take("mend:1")
     press(made, "stepDone")
     assert not not_mended(made.session.leaf.making.log)
     write_negative(made)
@@ -180,10 +181,10 @@ def test_workshop_mode_is_read_at_two_metres_and_turned_by_two_keys(made, qtbot)
     qtbot.addWidget(shop)
     shop.resize(1280, 800)
     shop.show()
-    operations = made.session.make.operations
+    operations = made.session.room(MakeRoom).operations
     seen = set()
     for _ in range(3 * len(operations)):
-        seen.add(made.session.make.op().id)
+        seen.add(made.session.room(MakeRoom).op().id)
         QCoreApplication.processEvents()
         for label in shop.labels():
             if label.isVisible() and label.text():
@@ -191,14 +192,14 @@ def test_workshop_mode_is_read_at_two_metres_and_turned_by_two_keys(made, qtbot)
                 assert label.height() >= label.heightForWidth(label.width()) - 2, label.text()  # nothing is cut off
         QTest.keyClick(shop, Qt.Key.Key_PageDown)
     assert seen == {op.id for op in operations}
-    at = made.session.make.op()
+    at = made.session.room(MakeRoom).op()
     QTest.keyClick(shop, Qt.Key.Key_PageUp)
     QTest.keyClick(shop, Qt.Key.Key_PageUp)
-    assert operations.index(made.session.make.op()) <= operations.index(at)
-    made.session.make.take(operations[0].id)
+    assert operations.index(made.session.room(MakeRoom).op()) <= operations.index(at)
+    made.session.room(MakeRoom).take(operations[0].id)
     shop.refresh()
     QTest.keyClick(shop, Qt.Key.Key_Return)
-    assert made.session.make.states()[operations[0].id] is Progress.DONE
+    assert made.session.room(MakeRoom).states()[operations[0].id] is Progress.DONE
     QTest.keyClick(shop, Qt.Key.Key_Escape)
 
 
@@ -219,7 +220,7 @@ def test_the_batch_shows_every_leaf_with_the_operation_and_leads_to_it(made):
 
 
 def test_a_due_day_that_cannot_be_kept_names_the_step(made):
-    made.session.make.now = lambda: NOW
+    made.session.room(MakeRoom).now = lambda: NOW
     page(made, MakePage.TIME)
     assert "h of work left" in made.middle.title.text()
     made.session.edit("making.due", date(2026, 12, 1))
@@ -234,7 +235,7 @@ def test_a_due_day_that_cannot_be_kept_names_the_step(made):
 def test_labels_go_to_a_printer_and_one_that_nobody_listens_on_is_told(made, qtbot):
     page(made, MakePage.LABELS)
     made.sheet().findChild(QPushButton, "simPrinter").click()
-    room = made.session.make
+    room = made.session.room(MakeRoom)
     with qtbot.waitSignal(room.printed, timeout=5000):
         press(made, "printLabels")
     assert len(room.tape()) == len(room.labels())
@@ -280,5 +281,5 @@ def test_a_log_is_written_and_read_back_and_a_line_that_is_cut_off_is_told(made,
 def test_mishap_kinds_all_have_words_on_the_board(made):
     page(made, MakePage.MISHAPS)
     for kind in MishapKind:
-        made.session.make.describe(kind, "middle rail", 4.0)
+        made.session.room(MakeRoom).describe(kind, "middle rail", 4.0)
         assert any(str(kind) in text for text in made.board.drawing.texts())

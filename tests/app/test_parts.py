@@ -14,7 +14,7 @@ from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.forms.quantity_edit import Entry, StateMark, read
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.part_lists import RecordList, RecordModel, boring_list, cut_list, readings_list
-from oakmeasure.app.shell.start import application, demo_job
+from oakmeasure.app.shell.start import application
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Show, System, Unit
 from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
@@ -25,6 +25,7 @@ from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve_leaf
+from oakmeasure.files.job.job_file import demo_job
 from samples import framed, solved
 
 INCH = Show(System.INCH)

@@ -13,7 +13,8 @@ from oakmeasure.files.settings import Settings, keep_settings, read_settings
 from oakmeasure.language import Language
 
 START = """
-from oakmeasure.app.shell.splash import Opening, application
+from oakmeasure.app.shell.application import application
+from oakmeasure.app.shell.splash import Opening
 from oakmeasure.app.shell import theme
 from oakmeasure.language import spoken
 app = application()

@@ -9,7 +9,7 @@ import pytest
 
 from oakmeasure.app.commands.gc_rests import REST_S, YOUNG, Sweeper
 from oakmeasure.app.shell.session import Session
-from oakmeasure.app.shell.start import demo_job
+from oakmeasure.files.job.job_file import demo_job
 
 
 class Loop:

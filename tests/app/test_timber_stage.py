@@ -6,10 +6,10 @@ from PySide6.QtCore import QCoreApplication, QPoint, Qt
 from PySide6.QtTest import QTest
 
 from driving import choose, page, write
-from oakmeasure.core.cutting.job_plan import to_buy
 from oakmeasure.core.document.stock import Came, CuttingChoices, Face, Flaw, Pin
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.planning.job_plan import to_buy
 
 
 def at_page(window, which, leaf="drying-loft"):

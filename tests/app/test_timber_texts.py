@@ -8,9 +8,7 @@ import pytest
 from PySide6.QtCore import QRectF
 
 from oakmeasure.app.canvas.painter import dimension_box, fitted, label_box, label_text
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show, System
-from oakmeasure.core.construction.veneered.veneer_plan import veneer_plan
 from oakmeasure.core.costing.pricing import buy_ways, price_of
 from oakmeasure.core.drawings.drawing import Dimension, Label
 from oakmeasure.core.drawings.timber.drying_view import drying_view
@@ -18,9 +16,11 @@ from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view
 from oakmeasure.core.drawings.timber.price_view import price_view
 from oakmeasure.core.drawings.timber.stock_view import owned, rack_view
 from oakmeasure.core.drawings.timber.veneer_view import veneer_view
+from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest
+from oakmeasure.files.job.job_file import demo_job
 from planning import planned
 
 SHOWS = pytest.mark.parametrize("show", [Show(), Show(System.INCH)], ids=["mm", "inch"])

@@ -31,11 +31,11 @@ from oakmeasure.core.document.constructions import (
     Stiffener,
 )
 from oakmeasure.core.document.job import Climate, Hand, TimberChoices
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.drawing import Area
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.leaf.part_factory import screw_for
 from oakmeasure.core.solver import solve
 from samples import codes, job, solved

@@ -19,10 +19,10 @@ from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.edits.drag import dragged_cup
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.hardware.hinges.catalogue import catalogue
-from oakmeasure.core.hardware.hinges.cup_clearance import corner_way, least_reveal, pin_for
+from oakmeasure.core.fit.swing.cup_clearance import corner_way, least_reveal, pin_for
 from oakmeasure.core.hardware.hinges.cups import cup_count
 from oakmeasure.core.hardware.hinges.mortise_depth import solve_cup
+from oakmeasure.core.reports.hinge_catalogue import catalogue
 from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job
 

@@ -13,22 +13,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import (
-    CutKind,
-    Defect,
-    First,
-    PartItem,
-    Problem,
-    StockItem,
-    Watch,
-    least_cost,
-    tenths,
-)
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch, least_cost, tenths
 from oakmeasure.core.cutting.plan import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.two_d.exact_fill import fullest
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import kept
+from oakmeasure.core.document.stock import First
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
 from planning import boards_cut_up
 

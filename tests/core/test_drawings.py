@@ -13,6 +13,7 @@ from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.document.constructions import TenonKind
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Framed, Hand
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.drawing import (
     Anchor,
     Area,
@@ -32,7 +33,7 @@ from oakmeasure.core.drawings.measure.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.leaf.part import Rect, Role
+from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve, solve_leaf
 from samples import framed, job, solved
 

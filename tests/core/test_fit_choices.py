@@ -279,7 +279,7 @@ def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_
     )
     leaf = solve(made).leaves[0]
     assert leaf.figures["gear_short"].value == pytest.approx(15.0)
-    ways = leaf.choices[0]
+    ways = leaf.fit_choices[0]
     assert ways.title == "Ways out"
     names = [each.cells[0] for each in ways.options]
     assert {
@@ -300,7 +300,7 @@ def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_
 def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken(demo):
     dear = job_edits.with_rule(demo, "hour_price", 80.0)
     for before, after in zip(solve(demo).leaves, solve(dear).leaves, strict=True):
-        for one, other in zip(before.choices, after.choices, strict=True):
+        for one, other in zip(before.fit_choices, after.fit_choices, strict=True):
             costs = {each.cells[0]: each for each in one.options}
             for option in other.options:
                 was = costs[option.cells[0]]
@@ -314,7 +314,7 @@ def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken
 
 def test_bevels_side_by_side_hold_the_least_and_only_those_that_pass_can_be_taken():
     leaf = solved(450.0, 1981.0, build=Framed(thickness=60.0, stile=80.0, muntin=None))
-    bevels = next(each for each in leaf.choices if each.title.startswith("Bevel"))
+    bevels = next(each for each in leaf.fit_choices if each.title.startswith("Bevel"))
     least = leaf.figures["least_bevel"].value
     assert least > 1
     for option in bevels.options:
@@ -341,7 +341,7 @@ def test_every_set_of_the_table_fits_somewhere_and_its_sheet_makes_sense():
 
 def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
     wall = solve(sliding(free_wall=700.0)).leaves[0]
-    ways = next(each for each in wall.choices if each.title == "Ways out")
+    ways = next(each for each in wall.fit_choices if each.title == "Ways out")
     assert {each.cells[0] for each in ways.options} == {
         "Take the way that is left",
         "Two leaves that pass each other",
@@ -349,10 +349,10 @@ def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
     }
     low = sliding(overlap_head=45.0, track_set=track_sets()["marram-flat-heavy"], headroom=200.0)
     leaf = solve(low).leaves[0]
-    ways = next(each for each in leaf.choices if each.title == "Ways out")
+    ways = next(each for each in leaf.fit_choices if each.title == "Ways out")
     less = next(each for each in ways.options if each.cells[0] == "Less overlap at the head")
     assert less.remedy.value == pytest.approx(45 - leaf.figures["headroom_short"].value)
     mended = solve(job_edits.with_remedy(low, "leaf-1", less.remedy)).leaves[0]
     assert said(mended, "headroom").level is Level.FINE
-    taken = [each for each in next(c for c in leaf.choices if c.title == "Track sets").options if each.is_taken]
+    taken = [each for each in next(c for c in leaf.fit_choices if c.title == "Track sets").options if each.is_taken]
     assert [each.cells[0] for each in taken] == ["Marram flat rail, heavy"]

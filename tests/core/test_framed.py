@@ -20,14 +20,14 @@ from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Climate, FitChoices, TimberChoices
 from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
 from oakmeasure.core.document.readings import HeadKind, HeadShape
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.timber.year_view import year_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.edits.drag import dragged, rails_to_drag
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.reports.year import climate_at, year_of
 from oakmeasure.core.solver import solve
-from oakmeasure.core.timber.year import climate_at, year_of
 from samples import codes, framed, job, readings, solved
 
 

@@ -9,7 +9,6 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show, System
 from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
@@ -21,7 +20,6 @@ from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.hanging.gap_remedy import Frame, Place, contradictions, moved, put_right
 from oakmeasure.core.hanging.practice import STEP, drill, score
-from oakmeasure.core.hanging.record import entry_of_leaf, reading_rows, record_of
 from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
     SIDE_A_TURN,
@@ -36,7 +34,9 @@ from oakmeasure.core.hanging.remedy import (
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 from oakmeasure.core.hanging.run import line_up
 from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
+from oakmeasure.core.reports.hanging_record import entry_of_leaf, reading_rows, record_of
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from samples import assert_sums, codes, job, solved
 
 WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}

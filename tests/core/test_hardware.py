@@ -57,7 +57,7 @@ def test_lock_is_cut_on_leaf_and_lining_a_head_gap_apart():
     assert found["lock keep"].from_top == found["lock forend"].from_top + 2
     assert (found["spindle hole"].across, found["keyhole"].across) == (57, 57)
     assert found["keyhole"].from_top == 979 + 57 - 8
-    assert {each.member for each in leaf.extra} == {"latch stile", "latch lining leg"}
+    assert {each.member for each in leaf.other_borings} == {"latch stile", "latch lining leg"}
     assert_sums(leaf)
 
 
@@ -68,8 +68,8 @@ def test_every_construction_takes_a_lock_and_a_pull_and_draws_them():
         found = cut(leaf)
         assert found["pull hole 2"].from_top - found["pull hole 1"].from_top == 224
         drawn = {each.ref for each in hardware_view(leaf, Show()).shapes}
-        assert {"lock:mortise", "pull hole:1"} <= {each.ref for each in leaf.extra}
-        assert {each.ref for each in leaf.extra if "lining" not in each.member} <= drawn
+        assert {"lock:mortise", "pull hole:1"} <= {each.ref for each in leaf.other_borings}
+        assert {each.ref for each in leaf.other_borings if "lining" not in each.member} <= drawn
 
 
 @pytest.mark.parametrize(

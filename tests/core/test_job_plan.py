@@ -11,9 +11,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.costing.pricing import wood_share
-from oakmeasure.core.cutting.job_plan import overdrawn, pins_missed, to_buy, with_cut
 from oakmeasure.core.cutting.model import CutKind, Defect
-from oakmeasure.core.cutting.remnants import Remnant, place_in, without
 from oakmeasure.core.document.stock import (
     Board,
     Came,
@@ -26,6 +24,9 @@ from oakmeasure.core.document.stock import (
     SheetStock,
     Shown,
 )
+from oakmeasure.core.planning.job_plan import overdrawn, pins_missed, to_buy, with_cut
+from oakmeasure.core.planning.plan_model import Remnant
+from oakmeasure.core.planning.remnants import place_in, without
 from oakmeasure.core.solver import solve
 from planning import planned
 

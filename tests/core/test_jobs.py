@@ -8,17 +8,17 @@ from datetime import date
 
 import pytest
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.construction.framed.layout import rows_of
 from oakmeasure.core.construction.framed.patterns import PATTERNS
 from oakmeasure.core.document.adjustment import Gaps, SignOff
 from oakmeasure.core.document.constructions import Framed, Infill
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.hanging.record import entry_of_leaf, record_of
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.reports.hanging_record import entry_of_leaf, record_of
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from samples import codes
 
 # leaf, figure, value, tolerance: what the readings must come to at this stage

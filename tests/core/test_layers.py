@@ -39,14 +39,15 @@ from oakmeasure.core.document.layer_constructions import (
     Splice,
 )
 from oakmeasure.core.document.readings import HeadKind, HeadShape
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.leaf.leaf_view import joints_view, leaf_view
 from oakmeasure.core.drawings.leaf.ways_view import ways_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.leaf.part import Rect, Role
+from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.laminate import Strip, curvature
-from oakmeasure.core.timber.species import stuff
 from samples import assert_sums, codes, job, readings, solved
 
 

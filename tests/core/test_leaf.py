@@ -17,8 +17,8 @@ from oakmeasure.core.document.rules import ButtSchool, load_rules, rule_set_name
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.hinges.butts import places_by_school
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import Solver, solve
 from samples import assert_sums, codes, framed, job, readings, solved

@@ -17,12 +17,11 @@ from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import Reading, TimberChoices
 from oakmeasure.core.document.layer_constructions import Layered
 from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits, log_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.figures.figure import State
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.as_made import changes
-from oakmeasure.core.making.batch import batches
 from oakmeasure.core.making.joints import joints_of, letter_of
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.making.lessons import at_operations, lessons_for, lessons_in
@@ -30,6 +29,7 @@ from oakmeasure.core.making.log import PRIOR_H, Progress, not_mended, own_pace, 
 from oakmeasure.core.making.operation import Trade
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import timetable
+from oakmeasure.core.reports.batch import batches
 from oakmeasure.core.solver import solve
 from samples import assert_sums, codes, job, solved
 

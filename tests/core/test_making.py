@@ -42,12 +42,12 @@ from oakmeasure.core.document.layer_constructions import (
     Lipping,
 )
 from oakmeasure.core.document.production import MakeChoices, MishapKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
 from oakmeasure.core.drawings.drawing import Area, Label, Layer
 from oakmeasure.core.drawings.make.op_view import lies, op_view, work_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.finish import finish_days, slower
 from oakmeasure.core.making.glue import clock_face, glue_on_the_day, next_words, plan_task, stage_minutes
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
@@ -57,7 +57,7 @@ from oakmeasure.core.making.operation import Bucket, Hold, Operation, Trade, Up,
 from oakmeasure.core.making.repairs import judge_mishap
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.making.workdays import Workdays
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 from samples import codes, framed, job, solved
 

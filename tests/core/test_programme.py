@@ -19,16 +19,18 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.cutting.bound.dual_feasible_functions import ends, plain, rounded
+from oakmeasure.core.cutting.in_tenths import Stock
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way, runs, spans_beside
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CutKind, Defect, First, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.one_d.repack import fullest
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.two_d.integer_fill import share_out
 from oakmeasure.core.cutting.two_d.layouts import Layout
 from oakmeasure.core.cutting.two_d.slots import Slots, side_by_side
-from oakmeasure.core.cutting.two_d.stock_assignment import Shop, Stock
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop
+from oakmeasure.core.document.stock import First
 from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from

@@ -6,9 +6,9 @@ import csv
 import io
 from collections import Counter
 
-from oakmeasure.core.cutting.setups import Machine, saved, setups
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.planning.setups import Machine, saved, setups
 from oakmeasure.core.solver import solve
 from oakmeasure.files.tables import lists as tables
 from samples import framed, job

@@ -6,13 +6,13 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.making.operation import Bucket, Trade
 from oakmeasure.core.solver import solve
 from oakmeasure.data import table
+from oakmeasure.files.job.job_file import demo_job
 from samples import solved
 
 # What comes before what, because the other way round spoils the leaf, with the reason.

@@ -6,10 +6,10 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Climate, Framed, TimberChoices
+from oakmeasure.core.document.species import Cut, coefficient_from_shrinkage, species, species_keys
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve
-from oakmeasure.core.timber.species import Cut, coefficient_from_shrinkage, species, species_keys
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 from samples import codes, job, solved
 

@@ -12,15 +12,16 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.veneered.veneer_plan import veneer_plan
 from oakmeasure.core.costing.pricing import buy_ways, hardware_price, price_of
 from oakmeasure.core.document.job import new_job
+from oakmeasure.core.document.layer_constructions import Match
 from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, MoistureReading, Sawn
 from oakmeasure.core.edits.stock_edits import Spot, drawn_mark, moved_mark, sized_mark, spot_on, with_boards, with_pin
+from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.reports.stock_advice import remarks, straight_length
 from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.drying import METER, trend
-from oakmeasure.core.timber.resaw import Match, matched, resawn, short_by
+from oakmeasure.core.timber.resaw import matched, resawn, short_by
 from oakmeasure.files.tables.cutting_csv import CuttingFileError
 from oakmeasure.files.tables.stock_csv import rack_csv, read_rack
 

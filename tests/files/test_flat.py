@@ -15,7 +15,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Point, Polygon
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
@@ -25,6 +24,7 @@ from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, bulges, flat,
 from oakmeasure.core.solver import solve
 from oakmeasure.files.cad.dxf import leaf_dxf
 from oakmeasure.files.cad.svg import NAMESPACE, drawing_svg
+from oakmeasure.files.job.job_file import demo_job
 from samples import solved
 
 

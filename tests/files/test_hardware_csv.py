@@ -10,7 +10,7 @@ from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.hanging import Hanging, track_sets
 from oakmeasure.core.document.hinges import butt_from_table
 from oakmeasure.core.figures.figure import State
-from oakmeasure.core.hardware.hinges.catalogue import catalogue
+from oakmeasure.core.reports.hinge_catalogue import catalogue
 from oakmeasure.core.solver import solve
 from oakmeasure.data import table
 from oakmeasure.files.tables.cutting_csv import CuttingFileError

@@ -13,11 +13,10 @@ import pytest
 from pypdf import PdfReader
 
 from killed import never
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.solver import solve
 from oakmeasure.files import job_folder
 from oakmeasure.files.job import job_file
-from oakmeasure.files.job.job_file import JobFileError
+from oakmeasure.files.job.job_file import JobFileError, demo_job
 from oakmeasure.files.job_folder import write_folder
 from oakmeasure.files.pdf.full_size import PaperError
 

@@ -150,7 +150,7 @@ def test_a_record_of_the_book_comes_back_whole_and_takes_the_place_of_its_former
 
 
 def job_book_entry(made):
-    from oakmeasure.core.hanging.record import entry_of_leaf
+    from oakmeasure.core.reports.hanging_record import entry_of_leaf
 
     return entry_of_leaf(made, solve(made).leaves[0])
 

@@ -14,13 +14,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from killed import Killer
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import System
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.files.job import earlier_saves, job_file
 from oakmeasure.files.job.claims import Claim, seal
-from oakmeasure.files.job.job_file import JobFileError, load, save
+from oakmeasure.files.job.job_file import JobFileError, demo_job, load, save
 from oakmeasure.files.job.journal import Journal, left_behind, read_journal
 
 KILLS = 12  # of each kind; the bench does 200 and 50

@@ -11,10 +11,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from oakmeasure.app.shell.start import demo_job
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.paper.rods import Lane, rods
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.full_size import BAR, MARGIN, OVERLAP, PaperError, paper_named, pieces
 from oakmeasure.files.pdf.rods import LABELS, ROW, STICK, rod_pdf, spread
 from oakmeasure.files.tables.lists import rods_csv

@@ -10,7 +10,6 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM_PER_INCH, System
 from oakmeasure.core.document.hanging import Hanging
@@ -19,6 +18,7 @@ from oakmeasure.core.figures.check import rank
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.reports.schedule import SORTS, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.tables.cutting_csv import CuttingFileError
 from oakmeasure.files.tables.schedule_csv import MOST_LEAVES, OUT, read_schedule, schedule_csv, with_schedule
 

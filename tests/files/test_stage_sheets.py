@@ -9,7 +9,6 @@ import pytest
 from pypdf import PdfReader
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show, System, parse_length
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Area
@@ -18,6 +17,7 @@ from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.paper.customer import customer_blocks, customer_drawing
 from oakmeasure.core.paper.stage_sheet import stage_sheet, sum_of
 from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.drawing import REGULAR, register_fonts
 from oakmeasure.files.pdf.stage_sheets import customer_pdf, folded, stage_sheets_pdf
 from samples import job
@@ -41,7 +41,7 @@ def test_each_stage_of_every_demo_leaf_is_one_or_two_pages_with_its_lists_and_wa
         assert len(texts) <= 2, (leaf.leaf.id, stage)
         text = " ".join(" ".join(texts).split())
         assert f"{stage}, side 1" in text
-        for block in stage_sheet(whole.job, leaf, stage).blocks:
+        for block in stage_sheet(leaf, stage, Show(whole.job.unit)).blocks:
             assert block.title in text
             assert all(row[max(block.bold, 0)].split()[0] in text for row in block.rows if row[max(block.bold, 0)])
         said = [each for each in leaf.verdicts if each.stage is stage and each.level is not Level.FINE]
@@ -51,7 +51,9 @@ def test_each_stage_of_every_demo_leaf_is_one_or_two_pages_with_its_lists_and_wa
 def test_each_list_holds_all_that_the_stage_has(whole):
     for leaf in whole.leaves:
         of = {
-            stage: {block.title.partition(",")[0]: block for block in stage_sheet(whole.job, leaf, stage).blocks}
+            stage: {
+                block.title.partition(",")[0]: block for block in stage_sheet(leaf, stage, Show(whole.job.unit)).blocks
+            }
             for stage in Stage
         }
         assert len(of[Stage.LEAF]["Parts"].rows) == len(leaf.cut_parts)
@@ -86,13 +88,13 @@ def test_the_customers_sheet_has_no_sums_and_asks_what_can_still_be_changed(whol
         texts = pages(customer_pdf(whole.job, leaf))
         assert len(texts) <= 2
         text = " ".join(" ".join(texts).split())
-        told, asked, *_ = customer_blocks(whole.job, leaf)
+        told, asked, *_ = customer_blocks(leaf, Show(whole.job.unit))
         assert {"Opens", "Finish", "Gap over the floor", "Price"} <= {row[0] for row in asked.rows}
         assert SHOW.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness) in told.rows[0][1]
         assert "local code and licensed practice decide" in text
         assert "its sum" not in text
         assert "signed" in text
-    pair = {row[0]: row[1] for row in customer_blocks(whole.job, whole.leaf("pair"))[1].rows}
+    pair = {row[0]: row[1] for row in customer_blocks(whole.leaf("pair"), Show(whole.job.unit))[1].rows}
     assert "bolts hold the other" in pair["Which leaf opens first"]
     assert "Glass" in pair
 

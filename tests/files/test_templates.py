@@ -10,16 +10,16 @@ import pytest
 from pypdf import PdfReader
 from shapely import LineString, Polygon, affinity, unary_union
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.units import Show, System, Unit
 from oakmeasure.core.document.hinges import PullKind
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, flat_part, outline_of
 from oakmeasure.core.paper.templates import hands, kinds_of, templates
 from oakmeasure.core.solver import solve
 from oakmeasure.files.cad.dxf import APART, leaf_dxf, templates_dxf
+from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.full_size import BAR, MARGIN, PaperError
 from oakmeasure.files.pdf.templates import templates_pdf
 from reading_pdf import lines_of

@@ -8,7 +8,6 @@ import numpy as np
 import pytest
 from scipy import optimize, stats
 
-from oakmeasure.app.shell.start import demo_job
 from oakmeasure.core.base.arcs import segmental_radius, two_centred_radius
 from oakmeasure.core.base.uncertainty import monte_carlo, root_sum_square
 from oakmeasure.core.base.units import Show, System, parse_length
@@ -21,6 +20,7 @@ from oakmeasure.core.survey.lining_strips import strip_thickness
 from oakmeasure.core.survey.outline import HalfPlane, largest_box
 from oakmeasure.core.survey.polygon import adjust_polygon
 from oakmeasure.core.survey.ticks import fit_side, line_through
+from oakmeasure.files.job.job_file import demo_job
 from samples import readings, solved
 
 # --- heads -----------------------------------------------------------------------------------------------

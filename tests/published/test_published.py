@@ -16,13 +16,13 @@ from oakmeasure.core.base.units import inch_text, parse_length
 from oakmeasure.core.document.constructions import TenonKind
 from oakmeasure.core.document.job import FitChoices, Framed, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool
+from oakmeasure.core.document.species import Cut, species
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
 from oakmeasure.core.hardware.hinges.butts import butt_count, places_by_school
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.survey.adjust import Observed, adjust
 from oakmeasure.core.survey.kinds import Kind
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_both, skew_from_diagonal
-from oakmeasure.core.timber.species import Cut, species
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 from samples import framed, readings, solved
 

@@ -12,7 +12,8 @@ from typing import Annotated
 import typer
 
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.solver import LeafSolution, Solution, solve
+from oakmeasure.core.solution import LeafSolution, Solution
+from oakmeasure.core.solver import solve
 from oakmeasure.files.job import job_file
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.

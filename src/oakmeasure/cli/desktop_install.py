@@ -10,6 +10,7 @@ import os
 import shutil
 import subprocess
 import sys
+from collections.abc import Mapping
 from pathlib import Path
 
 from oakmeasure.data import text
@@ -35,28 +36,42 @@ def program() -> str:
     return f'"{path}"' if " " in path and Path(path).exists() else path
 
 
-def man_page() -> str:
-    """Return the man page, with every command and what it does."""
-    from typer.main import get_command
+def man_page(commands: Mapping[str, str]) -> str:
+    """Return the man page.
 
-    from oakmeasure.cli.inspect import app
+    Args:
+        commands: What each command does, by its name.
 
-    group = get_command(app)
+    Returns:
+        The page in roff.
+    """
     lines = []
-    for name, command in sorted(getattr(group, "commands", {}).items()):
-        if not command.hidden:
-            words = (command.help or "").splitlines()[0].replace("\\", "\\\\").replace("-", "\\-")
-            lines += [".TP", f".B {name.replace('-', chr(92) + '-')}", words]
+    for name, does in sorted(commands.items()):
+        words = does.replace("\\", "\\\\").replace("-", "\\-")
+        lines += [".TP", f".B {name.replace('-', chr(92) + '-')}", words]
     return text("desktop/oak-measure.1").replace("@COMMANDS@", "\n".join(lines))
 
 
-def install(home: Path | None = None) -> list[Path]:
-    """Write the files; returns them. Raises OSError where one cannot be written; then those written are taken out."""
+def install(commands: Mapping[str, str], home: Path | None = None) -> list[Path]:
+    """Write the files.
+
+    Args:
+        commands: What each command does, by its name, for the man page.
+        home: The folder of a person's own data; by the XDG base directories when left out.
+
+    Returns:
+        The files.
+
+    Raises:
+        OSError: One of them cannot be written; then those written are taken out.
+    """
     home = home or data_home()
     written: list[Path] = []
     try:
         for name, place in PLACES.items():
-            content = man_page() if name.endswith(".1") else text(f"desktop/{name}").replace("@EXEC@", program())
+            content = (
+                man_page(commands) if name.endswith(".1") else text(f"desktop/{name}").replace("@EXEC@", program())
+            )
             path = home / place
             path.parent.mkdir(parents=True, exist_ok=True)
             path.write_text(content, encoding="utf-8")

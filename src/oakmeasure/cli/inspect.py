@@ -6,13 +6,15 @@ import json
 import sys
 from dataclasses import replace
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
+import typer.main
 
 from oakmeasure.cli import papers
 from oakmeasure.cli.common import JobPath, LeafId, app, chosen, opened, refuse, refusing
-from oakmeasure.core.cutting.model import CutKind, First
+from oakmeasure.core.cutting.model import CutKind
+from oakmeasure.core.document.stock import First
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.files.job import job_file
 from oakmeasure.files.tables import lists as tables
@@ -197,20 +199,28 @@ def printer_sim(
         printer.close()
 
 
+def commands_told() -> dict[str, str]:
+    """Return what each command does, by its name."""
+    group = typer.main.get_command(app)
+    told: dict[str, Any] = getattr(group, "commands", {})
+    return {name: (each.help or "").splitlines()[0] for name, each in told.items() if not each.hidden}
+
+
 @app.command("install-desktop")
 def install_desktop(remove: Annotated[bool, typer.Option("--remove", help="take them out again")] = False) -> None:
     """Put launcher, icon, kind of file and man page into your own folders, or take them out again."""
     from oakmeasure.cli import desktop_install
 
     with refusing(OSError):
-        files = desktop_install.remove() if remove else desktop_install.install()
+        files = desktop_install.remove() if remove else desktop_install.install(commands_told())
     print("\n".join(str(each) for each in files) or "nothing was there")
 
 
 @app.command("demo-picture", hidden=True)
 def demo_picture(png: Path) -> None:
     """Show the demo job's window on whatever screen there is and save a picture of it."""
-    from oakmeasure.app.shell.start import demo_job, picture
+    from oakmeasure.app.shell.start import picture
+    from oakmeasure.files.job.job_file import demo_job
 
     picture(demo_job(), png, stage=Stage.LEAF)
 

@@ -21,11 +21,12 @@ from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.router_layout import FaceUp
 from oakmeasure.core.paper.templates import needs_template
-from oakmeasure.core.solver import LeafSolution, Solution, solve_leaf
+from oakmeasure.core.solution import LeafSolution, Solution
+from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job import job_file
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.tables import lists as tables
-from oakmeasure.language import Language, choose, know, spoken
+from oakmeasure.language import SPOKEN, Language, choose, know, spoken
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
@@ -172,7 +173,7 @@ def _tasks(solution: Solution, paper: str, on: date, left_out: list[str]) -> Ite
     from oakmeasure.files.tables.operations import operations_csv
     from oakmeasure.files.tables.schedule_csv import schedule_csv
 
-    job, show = solution.job, Show(solution.job.unit)
+    job, show = solution.job, Show(solution.job.unit, speech=SPOKEN)
     leaves = solution.leaves
     yield "job.oakjob", lambda: job_file.dumps(job).encode("utf-8")
     for name, text in (
@@ -203,7 +204,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
     from oakmeasure.files.pdf.stage_sheets import customer_pdf, stage_sheets_pdf
     from oakmeasure.files.pdf.templates import templates_pdf
 
-    folder, show = leaf.leaf.id, Show(job.unit)
+    folder, show = leaf.leaf.id, Show(job.unit, speech=SPOKEN)
     stops = leaf.open_stops()
     if stops:
         left_out.append(f"{leaf.leaf.name}, bench sheets: not answered for: {'; '.join(each.title for each in stops)}")
@@ -226,7 +227,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
 
 
 def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
-    show, unit = Show(solution.job.unit), "inches" if solution.job.unit is System.INCH else "mm"
+    show, unit = Show(solution.job.unit, speech=SPOKEN), "inches" if solution.job.unit is System.INCH else "mm"
     lines = [f"{solution.job.name}, {on.isoformat()}; sizes in {unit}", ""]
     for leaf in solution.leaves:
         size = show.size(leaf.fit.width.value, leaf.fit.height.value) if leaf.build is not None else "no leaf yet"

@@ -13,8 +13,9 @@ from dataclasses import asdict
 from functools import partial
 from typing import Any
 
-from oakmeasure.core.cutting.model import Cut, CutKind, CutPlan, Defect, First, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import Cut, CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.plan import cut
+from oakmeasure.core.document.stock import First
 
 QUICK = 0.15  # seconds for the first plan of a lot
 LEAST = 0.3  # seconds for a lot that is improved

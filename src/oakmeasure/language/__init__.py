@@ -41,6 +41,21 @@ def keep(said: str) -> str:
     return said
 
 
+class Spoken:
+    """The language that is chosen, for drawings that break texts into lines."""
+
+    def say(self, text: str) -> str:
+        """Return a text in it; see `say`."""
+        return say(text)
+
+    def keep(self, said: str) -> str:
+        """Return what was said already; see `keep`."""
+        return keep(said)
+
+
+SPOKEN = Spoken()
+
+
 def know(names: Iterable[str]) -> None:
     """Tell what somebody has typed, names of leaves and of people: they stay as they are."""
     if _phrases is not None:

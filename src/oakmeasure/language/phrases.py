@@ -13,12 +13,8 @@ import re
 from collections import defaultdict
 from collections.abc import Callable, Iterator
 from functools import lru_cache
-from typing import TYPE_CHECKING
 
 from oakmeasure.language import german
-
-if TYPE_CHECKING:
-    from oakmeasure.language import Language
 
 Said = tuple[str, int]  # what a text becomes, and how many of its letters nobody knows
 TELLING = 12  # letters of its own from which a phrase is tried before a text is broken at its commas
@@ -215,8 +211,8 @@ class Phrases:
         return between.join(each for each, _ in said), sum(strange for _, strange in said)
 
 
-def phrases_of(language: Language) -> Phrases:
-    """Return the phrases of a language that ships with the program."""
+def phrases_of(language: str) -> Phrases:
+    """Return the phrases of a language that ships with the program. language: its two letters of ISO 639-1."""
     from oakmeasure.data import text
 
     after = german.after if language == "de" else None

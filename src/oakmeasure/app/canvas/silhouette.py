@@ -7,8 +7,9 @@ from PySide6.QtGui import QPainter
 
 from oakmeasure.app.shell import theme
 from oakmeasure.core.document.job import Hand, Leaf
-from oakmeasure.core.leaf.part import Build, Role
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import stuff
+from oakmeasure.core.leaf.part import Build
 
 
 def paint_parts(painter: QPainter, leaf: Leaf, build: Build, left: float, foot: float, scale: float) -> None:

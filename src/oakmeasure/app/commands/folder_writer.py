@@ -8,7 +8,7 @@ from threading import Event, Thread
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QProgressDialog, QWidget
 
-from oakmeasure.core.solver import Solution
+from oakmeasure.core.solution import Solution
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.pdf.full_size import PaperError

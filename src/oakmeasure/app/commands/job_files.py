@@ -3,22 +3,19 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from oakmeasure.app.commands.autosave import Keeper
-from oakmeasure.app.commands.papers import Papers, file_name, say_kinds
+from oakmeasure.app.commands.papers import Host, Papers
 from oakmeasure.app.shell.last_seen import Seen, keep_look
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.tools.dialogs import NewJob
+from oakmeasure.app.tools.file_dialogs import file_name, say_kinds
 from oakmeasure.core.document.job import new_job
 from oakmeasure.files.job.job_file import SUFFIX, JobFileError, load
 from oakmeasure.files.job.journal import Left
 from oakmeasure.language import say
-
-if TYPE_CHECKING:
-    from oakmeasure.app.shell.window import Window
 
 JOB_FILTER = f"Jobs (*{SUFFIX})"
 
@@ -26,8 +23,8 @@ JOB_FILTER = f"Jobs (*{SUFFIX})"
 class JobFiles(Papers):
     """`ask_*` are replaced in tests by functions that answer."""
 
-    def __init__(self, window: Window, session: Session) -> None:
-        super().__init__(window, session)
+    def __init__(self, host: Host, session: Session) -> None:
+        super().__init__(host, session)
         self.keeper = Keeper(session)
         self.keeps_look = False  # a program that a person started does
         self.keeper.troubled.connect(lambda why: self.tell("Edits are not kept", f"Until the next save: {why}."))
@@ -102,16 +99,15 @@ class JobFiles(Papers):
 
     def where(self) -> Seen:
         """Return where one is now."""
-        session, window = self.session, self.window
-        return Seen(session.leaf_id, str(session.stage), window.sheet().page, window.width(), window.height())
+        return self.host.where()
 
     def _keep_look(self) -> None:
         """Keep how the job looks, for its next start; of a job without a file only the demo job's."""
-        from oakmeasure.app.shell.start import demo_job
+        from oakmeasure.files.job.job_file import demo_job
 
-        session, window = self.session, self.window
+        session = self.session
         if session.path is not None or session.job == demo_job():
-            keep_look(window.grab(), self.where(), session.path)
+            keep_look(self.window.grab(), self.where(), session.path)
 
     # --- files -------------------------------------------------------------------------------------------
 
@@ -130,7 +126,7 @@ class JobFiles(Papers):
         if not dialog.exec():
             return
         if dialog.wants_demo:
-            from oakmeasure.app.shell.start import demo_job
+            from oakmeasure.files.job.job_file import demo_job
 
             self.session.open(demo_job(), None)
         else:

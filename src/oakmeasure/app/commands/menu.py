@@ -12,20 +12,23 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
 from oakmeasure.app.commands.job_files import JobFiles
-from oakmeasure.app.commands.papers import file_name
+from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.commands.solve_all import every_leaf
+from oakmeasure.app.forms.fields import Ask
 from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.job_book import JobBook
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
+from oakmeasure.app.tools.file_dialogs import file_name
 from oakmeasure.app.tools.rules_dialog import RulesDialog
 from oakmeasure.core.edits import job_edits
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
 from oakmeasure.files.tables import lists as tables
-from oakmeasure.language import NAMES, say, spoken
+from oakmeasure.language import NAMES, Language, choose, say, spoken
 
 if TYPE_CHECKING:
-    from oakmeasure.app.shell.window import Window
     from oakmeasure.app.tools.quick_sums import SumBox
     from oakmeasure.app.tools.schedule import ScheduleBox
 
@@ -35,11 +38,12 @@ LOG_FILTER = "Logs (*.jsonl)"
 class Commands(JobFiles):
     """All commands of the menu. `ask_*` are replaced in tests by functions that answer."""
 
-    def __init__(self, window: Window, session: Session) -> None:
-        super().__init__(window, session)
+    def __init__(self, host: Host, session: Session) -> None:
+        super().__init__(host, session)
         self.sums: SumBox | None = None
         self.lines: ScheduleBox | None = None
-        self.menu = QMenu(window)
+        self.open_anew: Callable[[Language], object] = choose  # whoever opened the window opens it anew
+        self.menu = QMenu(self.window)
         self.menu.setToolTipsVisible(True)
         self._build()
 
@@ -98,6 +102,31 @@ class Commands(JobFiles):
         add("Light or dark", self.turn_light)
         add("Larger figures…", self.larger)
         add("Language…", self.other_language)
+
+    def answer(self, ask: Ask) -> None:
+        """Do what a sheet asks for."""
+        {
+            Ask.BOOK_FOLDER: self.book_folder,
+            Ask.EXPORT_BUY: self.export_buy,
+            Ask.EXPORT_LOG: self.export_log,
+            Ask.EXPORT_RACK: self.export_rack,
+            Ask.IMPORT_LOG: self.import_log,
+            Ask.IMPORT_RACK: self.import_rack,
+            Ask.IMPORT_TICKS: self.import_ticks,
+            Ask.KEEP_HINGE: self.keep_hinge,
+            Ask.KEEP_OUTS: self.keep_outs,
+            Ask.LABEL_SHEET: self.label_sheet,
+            Ask.OPERATIONS_LIST: self.operations_list,
+            Ask.RECORD_SHEET: self.record_sheet,
+            Ask.REOPEN: self.reopen,
+            Ask.SETTINGS_LIST: self.settings_list,
+            Ask.SHOP_RULES: self.shop_rules,
+            Ask.TAKE_CHECK: self.take_check,
+            Ask.UNCUT_ALL: self.uncut_all,
+            Ask.UNPIN_ALL: self.unpin_all,
+            Ask.WORKSHOP: self.workshop,
+            Ask.ZONE_SHEET: self.zone_sheet,
+        }[ask]()
 
     def _add(
         self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
@@ -211,7 +240,7 @@ class Commands(JobFiles):
 
     def export_buy(self) -> None:
         """Write what is to be bought for the plan as it is."""
-        plan = self.window.timber.plan()
+        plan = self.host.plan()
         if plan is None:
             self.tell("Nothing to write", "There is no plan yet.")
             return
@@ -307,7 +336,7 @@ class Commands(JobFiles):
 
     def reopen(self) -> None:
         """Begin a new job with the chosen leaf of the book."""
-        made = self.session.hang.again()
+        made = self.session.room(HangRoom).again()
         if isinstance(made, str):
             self.tell("Not opened", made)
         elif self.may_close():
@@ -317,7 +346,7 @@ class Commands(JobFiles):
         """Say where the book is kept."""
         from oakmeasure.files.job.job_book import place
 
-        left = self.session.hang.left_out
+        left = self.session.room(JobBook).left_out
         wrong = f"\n\nLeft out:\n{chr(10).join(left[:5])}" if left else ""
         self.tell("The job book", f"One plain file for every leaf, in {place()}.{wrong}")
 
@@ -347,7 +376,7 @@ class Commands(JobFiles):
         name = self.ask_text("Add a leaf", "What is it for?", f"Leaf {len(self.session.job.leaves) + 1}")
         if name:
             self._report(self.session.push("add a leaf", lambda job: job_edits.with_new_leaf(job, name)))
-            self.window.choose_leaf(self.session.job.leaves[-1].id)
+            self.host.choose_leaf(self.session.job.leaves[-1].id)
 
     def remove_leaf(self) -> None:
         if len(self.session.job.leaves) == 1:
@@ -385,9 +414,7 @@ class Commands(JobFiles):
         if not taken or names[taken] is spoken() or not (self.session.is_saved or self.save()):
             return
         if self._keep(language=names[taken]):
-            from oakmeasure.app.shell.start import open_anew  # which needs this module first
-
-            open_anew(self.window, names[taken])
+            self.open_anew(names[taken])
 
     def _keep(self, **chosen: Any) -> bool:
         """Keep a setting; returns whether that could be done."""

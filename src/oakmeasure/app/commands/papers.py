@@ -3,40 +3,50 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from oakmeasure.app.commands.solve_all import every_leaf
+from oakmeasure.app.shell.last_seen import Seen
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.tools.dialogs import answered_for
-from oakmeasure.core.solver import Solution
+from oakmeasure.app.tools.file_dialogs import file_name, say_kinds
+from oakmeasure.core.drawings.drawing import Drawing
+from oakmeasure.core.planning.plan_model import JobPlan
+from oakmeasure.core.solution import Solution
 from oakmeasure.files.job.job_file import JobFileError, write_whole
 from oakmeasure.files.tables import lists as tables
 from oakmeasure.language import say
 
 if TYPE_CHECKING:
     from oakmeasure.app.commands.folder_writer import FolderWriter
-    from oakmeasure.app.shell.window import Window
 
 
-def file_name(text: str) -> str:
-    """Return a text as it may stand in a file's name."""
-    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"
+@dataclass(frozen=True, slots=True)
+class Host:
+    """What commands ask of the window that they belong to."""
 
-
-def say_kinds(kinds: str) -> str:
-    """Return the kinds of files that a dialogue offers, `Tables (*.csv)`, in the language that is chosen."""
-    words, bracket, rest = kinds.partition(" (")
-    return f"{say(words)}{bracket}{rest}"
+    window: QWidget
+    """Above which boxes open."""
+    drawing: Callable[[], Drawing]
+    """What stands on the board."""
+    plan: Callable[[], JobPlan | None]
+    """The plan of the job's wood, as far as there is one."""
+    where: Callable[[], Seen]
+    """Where one is, for the next start."""
+    choose_leaf: Callable[[str], object]
+    """Go to a leaf, by its id."""
 
 
 class Papers:
     """`ask_*` are replaced in tests by functions that answer."""
 
-    def __init__(self, window: Window, session: Session) -> None:
-        self.window, self.session = window, session
+    def __init__(self, host: Host, session: Session) -> None:
+        self.host, self.window, self.session = host, host.window, session
         self.writer: FolderWriter | None = None
 
     def tell(self, title: str, text: str) -> None:
@@ -165,7 +175,7 @@ class Papers:
             "Drawing",
             f"{self._leaf_file()} {self.session.stage}.svg",
             "SVG (*.svg)",
-            lambda: drawing_svg(self.window.board.drawing, title),
+            lambda: drawing_svg(self.host.drawing(), title),
         )
 
     def _leaf_file(self) -> str:
@@ -219,7 +229,9 @@ class Papers:
         from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
-        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.make.labels()))
+        self._write(
+            "Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.room(MakeRoom).labels())
+        )
 
     def record_sheet(self) -> None:
         """Write the record of the leaf in hand."""

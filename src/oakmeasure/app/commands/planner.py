@@ -11,8 +11,9 @@ from typing import Any
 
 from PySide6.QtCore import QObject, QProcess, QTimer, Signal
 
-from oakmeasure.core.cutting.job_plan import JobPlan, LotPlan, Needs, lot_plan
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.planning.job_plan import lot_plan
+from oakmeasure.core.planning.plan_model import JobPlan, LotPlan, Needs
 from oakmeasure.files.plan_worker import encoded, plan_from
 
 SHOW_EVERY_MS = 120  # better plans that come faster are shown together

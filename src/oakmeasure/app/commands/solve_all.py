@@ -6,7 +6,7 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtWidgets import QProgressDialog, QWidget
 
 from oakmeasure.app.shell.session import Session
-from oakmeasure.core.solver import Solution
+from oakmeasure.core.solution import Solution
 from oakmeasure.language import say
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Any
 
 from oakmeasure.core.base.units import Unit
@@ -78,11 +79,36 @@ class Rows:
     columns_for: Callable[[Leaf], tuple[str, ...]] | None = None  # names of the columns that are shown
 
 
+class Ask(StrEnum):
+    """What a sheet may ask of the window's commands."""
+
+    BOOK_FOLDER = "book_folder"
+    EXPORT_BUY = "export_buy"
+    EXPORT_LOG = "export_log"
+    EXPORT_RACK = "export_rack"
+    IMPORT_LOG = "import_log"
+    IMPORT_RACK = "import_rack"
+    IMPORT_TICKS = "import_ticks"
+    KEEP_HINGE = "keep_hinge"
+    KEEP_OUTS = "keep_outs"
+    LABEL_SHEET = "label_sheet"
+    OPERATIONS_LIST = "operations_list"
+    RECORD_SHEET = "record_sheet"
+    REOPEN = "reopen"
+    SETTINGS_LIST = "settings_list"
+    SHOP_RULES = "shop_rules"
+    TAKE_CHECK = "take_check"
+    UNCUT_ALL = "uncut_all"
+    UNPIN_ALL = "unpin_all"
+    WORKSHOP = "workshop"
+    ZONE_SHEET = "zone_sheet"
+
+
 @dataclass(frozen=True, slots=True)
 class Command:
-    """A word to click that does more than set a field. name: looked up among the window's commands."""
+    """A word to click that does more than set a field. ask: which of the window's commands."""
 
-    name: str
+    ask: Ask
     label: str
     note: str = ""
 

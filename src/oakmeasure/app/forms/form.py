@@ -1,8 +1,8 @@
-"""The stage sheet at the left: the boxes, choices and lists of one stage, built from `sheet_spec`, page by page."""
+"""The stage sheet at the left: the boxes, choices and lists of one stage, built from groups, page by page."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from PySide6.QtCore import Qt, Signal
@@ -22,14 +22,12 @@ from oakmeasure.app.forms.fields import Choice, Command, Field, Group, Panel, Ro
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
 from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Entry
-from oakmeasure.app.forms.spec import SHEETS
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.language import say
@@ -176,22 +174,21 @@ class GroupBox(QWidget):
     def _add_command(self, command: Command) -> None:
         button = QPushButton(say(command.label))
         button.setProperty("role", "link")
-        button.setObjectName(command.name)
+        button.setObjectName(command.ask)
         button.setToolTip(say(command.note))
-        button.clicked.connect(lambda: self.sheet.asked.emit(command.name))
+        button.clicked.connect(lambda: self.sheet.asked.emit(command.ask))
         self._column.addWidget(button, alignment=Qt.AlignmentFlag.AlignLeft)
 
 
 class Sheet(QWidget):
-    """All groups of one stage, those of one page at a time. Signals: `asked(command)`, `page_changed`."""
+    """All groups of one stage, those of one page at a time. Signals: `asked(ask)`, `page_changed`."""
 
-    asked = Signal(str)
+    asked = Signal(object)
     page_changed = Signal()
 
-    def __init__(self, session: Session, stage: Stage) -> None:
+    def __init__(self, session: Session, groups: Sequence[Group]) -> None:
         super().__init__()
-        self.session, self.stage = session, stage
-        self.groups = SHEETS[stage]
+        self.session, self.groups = session, groups
         order = {
             page: at
             for at, page in enumerate(

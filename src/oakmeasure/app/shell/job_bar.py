@@ -13,7 +13,7 @@ from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import System
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.sums.registry import SUMS
 from oakmeasure.language import say
 

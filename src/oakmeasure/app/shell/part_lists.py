@@ -22,17 +22,17 @@ from oakmeasure.app.canvas.painter import text_size
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.units import HAIR, MINUS, Show, System, Unit
-from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.document.readings import FloorAlong
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.hardware.clash.zones import zones
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.planning.setups import setups
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.takings.polygon import PREFIX, label_of
 from oakmeasure.core.survey.tick_board import TickStatus, side_names
-from oakmeasure.core.timber.species import stuff
 from oakmeasure.language import say
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}

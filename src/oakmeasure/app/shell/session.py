@@ -7,13 +7,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
-from oakmeasure.app.stages.hang.room import HangRoom
-from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, System, in_words
 from oakmeasure.core.document.job import Job, Leaf
@@ -22,10 +20,12 @@ from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Remedy, Stage
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.reports.compare_constructions import Beside, beside, other_kinds
-from oakmeasure.core.solver import LeafSolution, Solution, Solver, Unfolding
+from oakmeasure.core.solution import LeafSolution, Solution
+from oakmeasure.core.solver import Solver, Unfolding
 from oakmeasure.files.job import job_file
-from oakmeasure.language import know
+from oakmeasure.language import SPOKEN, know
 
+Room = TypeVar("Room", bound=QObject)
 OTHERS_AFTER = 400  # ms after a job is opened: first it is shown
 
 
@@ -80,9 +80,22 @@ class Session(QObject):
         self.stage = Stage.MEASURE
         self.working = ""
         self.lit = ""
-        self.make = MakeRoom(self)
-        self.hang = HangRoom(self)
+        self._rooms: dict[type[QObject], QObject] = {}
         self.open(job, path)
+
+    def room(self, kind: type[Room]) -> Room:
+        """Return what a stage keeps while the job is open, made when it is first asked for.
+
+        Args:
+            kind: The stage's class, made of a session.
+
+        Returns:
+            The one of that kind.
+        """
+        found = self._rooms.get(kind)
+        if not isinstance(found, kind):
+            found = self._rooms[kind] = kind(self)
+        return found
 
     # --- what is open ------------------------------------------------------------------------------------
 
@@ -135,7 +148,7 @@ class Session(QObject):
 
     @property
     def show(self) -> Show:
-        return Show(self.job.unit)
+        return Show(self.job.unit, speech=SPOKEN)
 
     @property
     def is_saved(self) -> bool:

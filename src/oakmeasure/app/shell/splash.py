@@ -5,8 +5,6 @@ A window on a job takes most of its time to read the core; one that waits for th
 
 from __future__ import annotations
 
-import os
-import sys
 from pathlib import Path
 
 # Qt's binding reads the source of every module that is imported after it: these and what they need come before.
@@ -16,53 +14,20 @@ import oakmeasure.files.job.claims
 import oakmeasure.files.settings  # noqa: F401
 
 # isort: split
-from PySide6.QtCore import QLibraryInfo, QLocale, QRectF, QTranslator
-from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtWidgets import QWidget
 
 from oakmeasure.app.shell import theme
+from oakmeasure.app.shell.application import application
 from oakmeasure.app.shell.last_seen import DEMO, Seen, last_look
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.data import path_of
-from oakmeasure.files.settings import read_settings
-from oakmeasure.language import Language, choose, say
+from oakmeasure.language import say
 
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
 V_CENTRE, CENTRE = 0x80, 0x84
 LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
-
-
-def application() -> QApplication:
-    """Return the application with its type and colours, made when there is none."""
-    app = QApplication.instance()
-    if not isinstance(app, QApplication):
-        chosen = read_settings()
-        if chosen.scale != 1.0:  # what the desktop itself is told stays in force
-            os.environ.setdefault("QT_SCALE_FACTOR", f"{chosen.scale:g}")
-        app = QApplication(sys.argv[:1])
-        app.setApplicationName("oak-measure")
-        app.setApplicationDisplayName("Oak Measure")
-        app.setDesktopFileName("oak-measure")
-        app.setWindowIcon(QIcon(path_of("desktop/oak-measure.svg")))
-        app.setStyle("Fusion")
-        theme.load_fonts()
-        theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
-        choose(chosen.language)
-        speak_of_qt(app, chosen.language)
-    return app
-
-
-def speak_of_qt(app: QApplication, language: Language) -> None:
-    """Have the buttons that Qt brings along, Cancel and Yes, speak a language too."""
-    for each in app.findChildren(QTranslator):
-        app.removeTranslator(each)
-        each.deleteLater()
-    QLocale.setDefault(QLocale.system() if language is Language.ENGLISH else QLocale(str(language)))  # names of days
-    if language is not Language.ENGLISH:
-        words = QTranslator(app)
-        if words.load(f"qtbase_{language}", QLibraryInfo.path(QLibraryInfo.LibraryPath.TranslationsPath)):
-            app.installTranslator(words)
 
 
 class Opening(QWidget):

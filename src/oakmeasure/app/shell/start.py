@@ -6,6 +6,7 @@ import os
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from types import TracebackType
 
@@ -14,35 +15,32 @@ from types import TracebackType
 import oakmeasure.core.drawings.views
 import oakmeasure.core.solver
 import oakmeasure.files.job.job_file  # noqa: F401
+from oakmeasure.app.stages.make.room import MakeRoom
+from oakmeasure.files.job.job_file import demo_job
 
 # isort: split
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
 from oakmeasure.app.commands.gc_rests import Sweeper
+from oakmeasure.app.shell.application import application, speak_of_qt
 from oakmeasure.app.shell.last_seen import Seen
 from oakmeasure.app.shell.session import Session
-from oakmeasure.app.shell.splash import application, speak_of_qt
 from oakmeasure.app.shell.window import Window
 from oakmeasure.core.document.job import Job, new_job
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.data import text
 from oakmeasure.files.crash_log import log_trouble
-from oakmeasure.files.job.job_file import JobFileError, load, loads
+from oakmeasure.files.job.job_file import JobFileError, load
 from oakmeasure.language import Language, choose, say
 
 OPENED: list[Window] = []  # that took the place of another: nothing else holds it
 PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
 
 
-def demo_job() -> Job:
-    """Return the job that ships with the application."""
-    return loads(text("demo.oakjob"))
-
-
 def open_window(job: Job, place: Path | None = None, seen: Seen | None = None) -> Window:
     """Return the window on a job, shown; where one was when it was closed."""
     window = Window(Session(job, place))
+    window.commands.open_anew = partial(open_anew, window)
     if seen is not None:
         go_where(window, seen)
     window.show()
@@ -180,7 +178,7 @@ def workshop_picture(job: Job, target: Path, *, leaf: str, op: str) -> None:
     app = application()
     session = Session(job)
     session.choose_leaf(leaf)
-    session.make.take(op)
+    session.room(MakeRoom).take(op)
     shop = Workshop(session)
     shop.show()
     for _ in range(5):

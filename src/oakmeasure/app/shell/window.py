@@ -11,20 +11,24 @@ from PySide6.QtGui import QCloseEvent, QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from oakmeasure.app.commands.menu import Commands
+from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.forms.form import Sheet
 from oakmeasure.app.forms.quantity_edit import read
 from oakmeasure.app.shell import theme, titles
 from oakmeasure.app.shell.centre import EXAGGERATION, Middle
 from oakmeasure.app.shell.job_bar import JobLine
+from oakmeasure.app.shell.last_seen import Seen
 from oakmeasure.app.shell.part_lists import Listed, list_of_page
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.side_panel import Side
 from oakmeasure.app.shell.stage_bar import Rod
+from oakmeasure.app.stages.hang.room import HangRoom
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.stages.measure.gauge_strip import GaugeStrip
+from oakmeasure.app.stages.sheets import SHEETS
 from oakmeasure.app.stages.timber.room import PAGES, TimberRoom
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.cutting.setups import saved, setups
 from oakmeasure.core.drawings.hang.crooked import can_exaggerate
 from oakmeasure.core.drawings.leaf.beside_view import beside_view
 from oakmeasure.core.drawings.views import (
@@ -40,6 +44,7 @@ from oakmeasure.core.drawings.views import (
 )
 from oakmeasure.core.edits.drag import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage, worst
+from oakmeasure.core.planning.setups import saved, setups
 from oakmeasure.language import say
 
 WORDS_FROM_PX = 560
@@ -69,7 +74,9 @@ class Window(QMainWindow):
         self.verdicts, self.working = self.side.verdicts, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
         self._lay_out()
-        self.commands = Commands(self, session)
+        self.commands = Commands(
+            Host(self, lambda: self.board.drawing, self.timber.plan, self.where, self.choose_leaf), session
+        )
         self.job_line.paper.setMenu(self.commands.menu)
         self._connect()
         self._shortcuts()
@@ -123,8 +130,8 @@ class Window(QMainWindow):
         self.board.handle_moved.connect(self._move_handle)
         self.board.handle_taken.connect(self.timber.taken)
         self.timber.changed.connect(self._timber_changed)
-        s.make.changed.connect(self._room_changed)
-        s.hang.changed.connect(self._room_changed)
+        s.room(MakeRoom).changed.connect(self._room_changed)
+        s.room(HangRoom).changed.connect(self._room_changed)
         self.board.commit = self._commit_on_board
         self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
@@ -147,12 +154,17 @@ class Window(QMainWindow):
         """Return the sheet of the stage in hand, made when it is first needed."""
         stage = self.session.stage
         if stage not in self._sheet_of:
-            made = Sheet(self.session, stage)
-            made.asked.connect(lambda name: getattr(self.commands, name)())
+            made = Sheet(self.session, SHEETS[stage])
+            made.asked.connect(self.commands.answer)
             made.page_changed.connect(self._page_changed)
             self._sheet_of[stage] = made
             self.sheets.addWidget(made)
         return self._sheet_of[stage]
+
+    def where(self) -> Seen:
+        """Return where one is now."""
+        session = self.session
+        return Seen(session.leaf_id, str(session.stage), self.sheet().page, self.width(), self.height())
 
     def _all_changed(self) -> None:
         self.job_line.refresh()
@@ -189,7 +201,9 @@ class Window(QMainWindow):
 
     def _room(self) -> Any:
         """Return what shows and does the pages of the stage in hand that have a room of their own."""
-        return {Stage.MAKE: self.session.make, Stage.HANG: self.session.hang}.get(self.session.stage, self.timber)
+        return {Stage.MAKE: self.session.room(MakeRoom), Stage.HANG: self.session.room(HangRoom)}.get(
+            self.session.stage, self.timber
+        )
 
     def _room_changed(self) -> None:
         """Show another operation, stage, label, door or entry; no edit was made."""
@@ -497,7 +511,7 @@ class Window(QMainWindow):
             self.commands.leave()
             self.gauge.disconnect_gauge()
             self.timber.leave()
-            self.session.make.leave()
+            self.session.room(MakeRoom).leave()
             event.accept()
         else:
             event.ignore()

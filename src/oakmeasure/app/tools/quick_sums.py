@@ -25,6 +25,7 @@ from oakmeasure.app.forms.notes import label, note_label, tell
 from oakmeasure.app.forms.quantity_edit import Entry
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import in_words
 from oakmeasure.core.drawings.sums.sum_view import blank, sum_view
@@ -341,7 +342,7 @@ class SumBox(QDialog):
         assert self.found is not None
         show = self.session.show
         words = ", ".join(f"{each.label} {show.value(each.value, each.unit)}" for each in self.found.gives)
-        reason = self.session.make.note(f"{self.which.title}: {words}")
+        reason = self.session.room(MakeRoom).note(f"{self.which.title}: {words}")
         tell(self.sent, reason or f"Noted in the log of {self.session.leaf.name}.", bool(reason))
 
     def _job_changed(self) -> None:

@@ -33,10 +33,10 @@ from oakmeasure.app.shell.stage_bar import paint_level
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.reports.schedule import SORTS, ScheduleRow, changed_alike, schedule_row, shown_rows
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import species, species_keys
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.language import say
 
 Index = QModelIndex | QPersistentModelIndex

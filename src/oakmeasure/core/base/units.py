@@ -13,12 +13,13 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 from typing import NamedTuple
 
 from oakmeasure.core.base.errors import InputError, LengthError
+from oakmeasure.core.base.speech import AS_MADE, Speech
 
 MM_PER_INCH = 25.4  # exact: international yard and pound agreement of 1959
 KG_PER_LB = 0.45359237  # exact: the same agreement
@@ -424,6 +425,8 @@ class Show:
     system: System = System.MM
     denominator: int = 16
     decimals: int = 1
+    speech: Speech = field(default=AS_MADE, compare=False)
+    """Whose words a drawing breaks into lines."""
 
     def length(self, mm: float, *, unit: bool = False, sign: bool = True) -> str:
         if self.system is System.INCH:

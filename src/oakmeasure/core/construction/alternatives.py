@@ -15,9 +15,9 @@ from oakmeasure.core.construction.light.checks import HELD_MOVES
 from oakmeasure.core.document.constructions import Slab, SlabGlue, SlabJoint
 from oakmeasure.core.document.layer_constructions import Existing, Inside, Light, LightGlue, ReduceBy
 from oakmeasure.core.figures.check import Level, Remedy
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.alternatives import Comparison, Option, way
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width

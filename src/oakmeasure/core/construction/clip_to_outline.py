@@ -12,11 +12,12 @@ from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import derived
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import around
 
 SCRIBED = 20.0  # a head that falls by more over the leaf is raked, and its rail follows it: common practice, no source

@@ -15,12 +15,13 @@ from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.checks import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import around
 
 # What must stay of a member at a trimmed edge, mm: common practice, no source.

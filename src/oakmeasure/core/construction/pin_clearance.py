@@ -12,7 +12,7 @@ from oakmeasure.core.base.prisms import Solid, apart_in_depth
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing
 
 DEPTH_CLEAR = 2.0  # under or over a pin's point: common practice, no source

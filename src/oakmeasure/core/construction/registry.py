@@ -11,8 +11,8 @@ from importlib import import_module
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from oakmeasure.core.figures.leaf_context import Context
     from oakmeasure.core.fit.fit_result import Fit
+    from oakmeasure.core.leaf.leaf_context import Context
     from oakmeasure.core.leaf.part import Build
     from oakmeasure.core.timber.choice import Timber
 

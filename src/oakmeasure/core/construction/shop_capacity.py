@@ -6,11 +6,11 @@ Sources: the shop rules; ways round: common practice of the trade.
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
-from oakmeasure.core.timber.species import Sheet, stuff
 
 
 def judge_shop(ctx: Context, build: Build) -> None:

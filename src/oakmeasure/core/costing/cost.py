@@ -7,11 +7,12 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import MM2_PER_M2, MM3_PER_M3, Unit, counted
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Role
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 from oakmeasure.data import table
 
 SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm

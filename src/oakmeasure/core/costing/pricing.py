@@ -9,12 +9,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import HAIR, MM2_PER_M2, MM3_PER_M3
-from oakmeasure.core.cutting.job_plan import JobPlan
+from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import ShopRules
-from oakmeasure.core.leaf.part import Role
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.planning.plan_model import JobPlan
 from oakmeasure.data import table
 
 OPERATIONS = {
@@ -57,7 +57,7 @@ class Price:
         return sum(each.value for each in self.bought) if self.bought else None
 
 
-def price_of(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> Price | None:
+def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Price | None:
     """Return the price of a leaf; None where it cannot be made. timber: its share of the plan of the whole job, where
     that is known; else that of its own plan.
     """
@@ -95,12 +95,12 @@ def wood_share(plan: JobPlan, leaf_id: str) -> float:
     return total
 
 
-def wood_of_one(plan: JobPlan, leaf: LeafSolution) -> float:
+def wood_of_one(plan: JobPlan, leaf: LeafDesign) -> float:
     """Return what the wood of one leaf costs in the plan of the job; of a pair or a run each has its share."""
     return wood_share(plan, leaf.leaf.id) / leaf.fit.leaves
 
 
-def hardware_price(leaf: LeafSolution) -> float:
+def hardware_price(leaf: LeafDesign) -> float:
     """Return what the hinges or gear of one leaf, and its lock or latch, cost."""
     prices, total = table("prices")["hardware"], 0.0
     if leaf.butts is not None:
@@ -112,7 +112,7 @@ def hardware_price(leaf: LeafSolution) -> float:
     return total + (prices["lock"] if leaf.leaf.hardware.lock is not None else prices["latch"])
 
 
-def _hardware_words(leaf: LeafSolution) -> str:
+def _hardware_words(leaf: LeafDesign) -> str:
     words = []
     if leaf.butts is not None:
         words.append(f"{len(leaf.butts.places)} butts")
@@ -123,7 +123,7 @@ def _hardware_words(leaf: LeafSolution) -> str:
     return ", ".join([*words, "lock" if leaf.leaf.hardware.lock is not None else "latch"])
 
 
-def _bought(leaf: LeafSolution, rules: ShopRules, hour: float) -> tuple[Line, ...]:
+def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[Line, ...]:
     """Return the lines of the nearest slab that is sold: bought, altered, hung."""
     f = leaf.figures
     if "slab_width" not in f:
@@ -162,7 +162,7 @@ class BuyWay:
         return self.total - self.material - self.service
 
 
-def buy_ways(job: Job, leaf: LeafSolution, *, timber: float | None = None) -> tuple[BuyWay, ...]:
+def buy_ways(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> tuple[BuyWay, ...]:
     """Return what the solid parts of a leaf cost rough and milled here, planed to size, and machined out of house.
 
     Rough: the boards of the plan, and so many minutes of milling for each part. Planed: by the cubic metre of the

@@ -8,12 +8,13 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import MM2_PER_M2, Unit, counted
 from oakmeasure.core.cutting.board_plan import Piece, Plan, Stock, plan_boards
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import derived, given
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Role
-from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Part
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,8 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from oakmeasure.core.document.stock import First
+
 SCALE = 10  # solver units to a mm
 CENT = 100  # to a unit of money
 LARGE = 60_000  # hundredths; above it one piece of stock more or less is within the gap anyway
@@ -23,14 +25,6 @@ class CutKind(StrEnum):
     BARS = "bars"
     BOARDS = "boards"
     SHEETS = "sheets"
-
-
-class First(StrEnum):
-    """What is cut first: strips along the stock, lengths across it, or whichever is better for each piece."""
-
-    RIP = "rip"
-    CROSS = "crosscut"
-    EITHER = "either"
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,9 +8,8 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.layer_constructions import Existing, Layered, Light, known_sheet
+from oakmeasure.core.document.layer_constructions import Existing, Layered, Light, Match, known_sheet
 from oakmeasure.core.document.rules import Model, between
-from oakmeasure.core.timber.resaw import Match
 
 
 class TenonKind(StrEnum):

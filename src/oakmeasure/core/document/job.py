@@ -32,9 +32,9 @@ from oakmeasure.core.document.readings import (
     Template,
 )
 from oakmeasure.core.document.rules import Model, ShopRules, between, load_rules
+from oakmeasure.core.document.species import Cut, species_keys
 from oakmeasure.core.document.stock import Board, CuttingChoices, Section, SheetStock
 from oakmeasure.core.figures.figure import State
-from oakmeasure.core.timber.species import Cut, species_keys
 
 SCHEMA_VERSION = 7
 

@@ -9,7 +9,7 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.rules import Model, between
-from oakmeasure.core.timber.species import CORES, species_keys
+from oakmeasure.core.document.species import CORES, species_keys
 
 
 def known_sheet(key: str) -> str:
@@ -240,3 +240,10 @@ class Existing(Model):
         if self.material not in (*species_keys(), *CORES):
             raise InputError("material", self.material, "a species of the table or a sheet")
         return self
+
+
+class Match(StrEnum):
+    """How veneers of one board lie beside one another."""
+
+    SLIP = "slip-matched, all as sawn"
+    BOOK = "book-matched, every other turned over"

@@ -13,10 +13,9 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR
-from oakmeasure.core.cutting.model import First
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import Model, between
-from oakmeasure.core.leaf.part import Role
-from oakmeasure.core.timber.species import CORES, species_keys
+from oakmeasure.core.document.species import CORES, species_keys
 
 Label = Annotated[str, Field(max_length=40)]
 Price = Annotated[float, between(0, 1e6, "price", "")]
@@ -229,3 +228,11 @@ class CuttingChoices(Model):
     useful_width: Annotated[float, between(10, 1000, "width worth keeping")] = 60.0
     pins: Annotated[tuple[Pin, ...], Field(max_length=400)] = ()
     done: Annotated[tuple[Done, ...], Field(max_length=4000)] = ()
+
+
+class First(StrEnum):
+    """What is cut first: strips along the stock, lengths across it, or whichever is better for each piece."""
+
+    RIP = "rip"
+    CROSS = "crosscut"
+    EITHER = "either"

@@ -12,13 +12,14 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.bodies import Thing
 from oakmeasure.core.hardware.clash.rules import Kind
-from oakmeasure.core.leaf.part import Build, Part, Rect, Role
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.leaf.part import Build, Part, Rect
+from oakmeasure.core.solution import LeafSolution
 
 REACH = 60.0  # from the edge; what starts further in is not seen in this view
 TEXT_HIGH = 1.8  # steps that two lines of text need

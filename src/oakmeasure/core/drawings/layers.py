@@ -7,12 +7,14 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch, corners
-from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect, Role
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.solution import LeafSolution
 
 GRAIN_LINES = 5
 PLIES = 4
@@ -116,7 +118,6 @@ def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
 
 def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
     """The sizes that the builder asks for: up the latch side, and on top from the hinge edge."""
-    from oakmeasure.core.drawings.leaf.leaf_view import LINING_SHOWN, side_gaps
 
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
@@ -248,3 +249,12 @@ def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
     layer = Layer.WOOD if along else Layer.END_GRAIN
     grain = (Grain.UPRIGHT if part.grain_upright else Grain.LEVEL) if along else Grain.END
     sketch.rect(rect, layer, ref=f"part:{part.name}", grain=grain, tint=tint)
+
+
+LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
+
+
+def side_gaps(leaf: LeafSolution) -> tuple[float, float]:
+    """Return the gaps at the left and at the right of the leaf as it is seen."""
+    hinge, latch = leaf.figures["gap_hinge"].value, leaf.figures["gap_latch"].value
+    return (latch, hinge) if leaf.leaf.hand is Hand.RIGHT else (hinge, latch)

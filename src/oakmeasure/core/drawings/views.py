@@ -30,7 +30,7 @@ from oakmeasure.core.drawings.measure.ticks_view import ticks_view
 from oakmeasure.core.drawings.timber.cutting_view import cutting_view
 from oakmeasure.core.drawings.timber.year_view import year_view
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 class MeasurePage(StrEnum):

@@ -1,28 +1,44 @@
-"""Texts that are broken into lines, or cut off where there is little room: they are said in the language that is spoken
-first, and what comes of it stays as it is.
-"""
+"""Texts that are broken into lines, or cut off where there is little room, in the words of whoever looks at them."""
 
 from __future__ import annotations
 
 import textwrap
 
-from oakmeasure.language import keep, say
+from oakmeasure.core.base.units import Show
 
 
-def broken(text: str, characters: int, head: str = "") -> list[str]:
-    """Return a text as lines of so many characters at the most. head: a number or a mark, before the first of them.
+def broken(show: Show, text: str, characters: int, head: str = "") -> list[str]:
+    """Return a text as lines.
 
-    >>> broken("plane the head to the line", 14, "1  ")
+    Args:
+        show: In whose words.
+        text: As core makes it.
+        characters: At the most in a line.
+        head: A number or a mark before the first of them.
+
+    Returns:
+        The lines, as they are shown.
+
+    >>> broken(Show(), "plane the head to the line", 14, "1  ")
     ['1  plane the', 'head to the', 'line']
     """
-    return [keep(line) for line in textwrap.wrap(f"{head}{say(text)}", characters)]
+    return [show.speech.keep(line) for line in textwrap.wrap(f"{head}{show.speech.say(text)}", characters)]
 
 
-def cut_off(text: str, *characters: int, head: str = "") -> tuple[str, ...]:
-    """Return a text cut to so many characters, for each number that is less than it has.
+def cut_off(show: Show, text: str, *characters: int, head: str = "") -> tuple[str, ...]:
+    """Return a text cut short, for each length that is less than it has.
 
-    >>> cut_off("hinge stile", 40, 5)
+    Args:
+        show: In whose words.
+        text: As core makes it.
+        characters: How many are left of it, one number for each text that is wanted.
+        head: What stands before it.
+
+    Returns:
+        The texts, as they are shown, in the order of the lengths.
+
+    >>> cut_off(Show(), "hinge stile", 40, 5)
     ('hinge…',)
     """
-    words = say(text)
-    return tuple(keep(f"{head}{words[:many].rstrip()}…") for many in characters if many < len(words))
+    words = show.speech.say(text)
+    return tuple(show.speech.keep(f"{head}{words[:many].rstrip()}…") for many in characters if many < len(words))

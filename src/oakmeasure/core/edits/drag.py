@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from oakmeasure.core.base.prisms import nearest_free
 from oakmeasure.core.construction.framed.layout import between_names, lock_rail_of, rows_of
 from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.clash.moves import END_LEAST, END_MOST
 from oakmeasure.core.hardware.clash.search import blocked
-from oakmeasure.core.leaf.part import Part, Role
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.leaf.part import Part
+from oakmeasure.core.solution import LeafSolution
 
 SNAP = 8.0  # mm; nearer than this a rail jumps to it
 SNAP_FREE = 40.0  # mm; nearer than this what is dragged jumps out of what it would meet

@@ -209,7 +209,7 @@ def with_cup(job: Job, leaf_id: str, key: str) -> Job:
 
 def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
     """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none."""
-    from oakmeasure.core.hardware.hinges.catalogue import kept_butt, kept_cup
+    from oakmeasure.core.edits.kept_hinges import kept_butt, kept_cup
     from oakmeasure.core.solver import solve_leaf
 
     solved = solve_leaf(job, job.leaf(leaf_id))

@@ -12,7 +12,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import LogEntry, LogKind, MishapKind
 from oakmeasure.core.edits.job_edits import refusal, with_field
 from oakmeasure.core.making.log import Progress, progress
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 def entry_of(**fields: Any) -> LogEntry:

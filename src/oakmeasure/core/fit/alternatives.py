@@ -9,12 +9,12 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import HAIR, MM2_PER_M2, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet
 from oakmeasure.core.figures.check import Level, Remedy
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.bought_leaf import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, overlap_left, sets_for
 from oakmeasure.core.fit.swing.bevel import back_gap
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
 WAY_COLUMNS = ("way", "cost", "hours", "dirt", "what it means")

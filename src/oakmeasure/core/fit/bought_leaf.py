@@ -8,7 +8,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
 DOOR_WIDTH, DOOR_HEIGHT = 450.0, 1700.0  # less is a cupboard's leaf: nobody sells slabs for it

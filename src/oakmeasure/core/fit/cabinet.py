@@ -6,9 +6,9 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 LEAST_BETWEEN = 2.0  # between two leaves of a run, or they rub: common practice, no source

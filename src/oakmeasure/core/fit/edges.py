@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 UNEVEN = 3.0  # a gap that varies by more than this shows: common practice, no source

@@ -11,7 +11,7 @@ from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 
 
 def strokes(off: float, *, shaving: float) -> int:

@@ -7,9 +7,9 @@ import math
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figures, derived
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 LEAST_GAP = 0.5  # less and it rubs with the first damp day: common practice, no source

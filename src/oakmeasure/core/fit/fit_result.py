@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit import even_reveal
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 MOST_TRIM = {"framed": 12.0}  # by construction; a boarded leaf may be cut down on site: common practice, no source

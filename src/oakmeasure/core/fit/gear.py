@@ -9,8 +9,8 @@ from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 LABELS = {

@@ -12,11 +12,11 @@ from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
 from oakmeasure.core.fit.largest import largest_square, scribe
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 AIM_WORDS = {

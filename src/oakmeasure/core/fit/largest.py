@@ -11,7 +11,7 @@ from oakmeasure.core.document.hanging import Aim
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, half_planes, largest_box, plumb_box, scribed
 

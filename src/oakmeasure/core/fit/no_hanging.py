@@ -6,8 +6,8 @@ from dataclasses import replace
 
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 

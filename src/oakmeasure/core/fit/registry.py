@@ -9,8 +9,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from oakmeasure.core.figures.leaf_context import Context
     from oakmeasure.core.fit.fit_result import Fit
+    from oakmeasure.core.leaf.leaf_context import Context
     from oakmeasure.core.survey.clear_opening import Opening
 
 

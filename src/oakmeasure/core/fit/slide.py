@@ -11,10 +11,10 @@ from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre, missing_backing
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common practice, no source

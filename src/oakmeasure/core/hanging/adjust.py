@@ -24,7 +24,7 @@ from oakmeasure.core.hanging.run import RunPlan, line_up
 from oakmeasure.core.hanging.sliding import Level, Look, hanger_turns, last_settings, looks
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +63,7 @@ class Hung:
 NOT_HUNG = Hung((), (), None, (), None)
 
 
-def hinge_heights(leaf: LeafSolution) -> tuple[float, ...]:
+def hinge_heights(leaf: LeafDesign) -> tuple[float, ...]:
     """Return the middles of a leaf's hinges over its foot, mm, from the top down."""
     height = leaf.fit.height.value
     if leaf.butts is not None:
@@ -76,7 +76,7 @@ def hinge_heights(leaf: LeafSolution) -> tuple[float, ...]:
     return ()
 
 
-def frame_of(leaf: LeafSolution) -> Frame:
+def frame_of(leaf: LeafDesign) -> Frame:
     """Return the leaf as a plate and how far its hinges let it go: butts are packed, cups are screwed."""
     hung = leaf.leaf.hung
     width, height = leaf.fit.width.value, leaf.fit.height.value
@@ -85,7 +85,7 @@ def frame_of(leaf: LeafSolution) -> Frame:
     return Frame(width, height, hinge_heights(leaf), hung.pack_most, hung.let_in_most)
 
 
-def hang(leaf: LeafSolution, show: Show = IN_MM) -> Hung:
+def hang(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
     """Return the remedy for a leaf as it hangs; nothing where there is no leaf or nothing was read."""
     hung = leaf.leaf.hung
     if leaf.build is None:
@@ -141,7 +141,7 @@ def _met(gaps: Gaps, slow: Motion, height: float) -> Gaps:
     return gaps.model_copy(update=update)
 
 
-def _remedied(leaf: LeafSolution, name: str, gaps: Gaps, show: Show, read: Gaps | None = None) -> Remedied | None:
+def _remedied(leaf: LeafDesign, name: str, gaps: Gaps, show: Show, read: Gaps | None = None) -> Remedied | None:
     frame, hung, f = frame_of(leaf), leaf.leaf.hung, leaf.figures
     wanted = {side: f[f"gap_{side}"].value for side in ("hinge", "latch", "head", "floor")}
     if leaf.leaf.hanging is Hanging.PAIR:
@@ -185,7 +185,7 @@ def _with(steps: tuple[Step, ...], crossed: tuple[Step, ...]) -> tuple[Step, ...
     return (*(each for each in steps if each.kind not in ("plane", "nothing")), *crossed, *planed)
 
 
-def _cup_steps(leaf: LeafSolution, plan: Plan, show: Show) -> tuple[Step, ...]:
+def _cup_steps(leaf: LeafDesign, plan: Plan, show: Show) -> tuple[Step, ...]:
     """The motion of a leaf on cups as turns of its screws; what is planed as on butts."""
     from oakmeasure.core.hanging.remedy import HEIGHT_A_TURN, NOTHING, SIDE_A_TURN, plane_steps
 
@@ -209,7 +209,7 @@ def _cup_steps(leaf: LeafSolution, plan: Plan, show: Show) -> tuple[Step, ...]:
     return tuple(steps) or (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)
 
 
-def _turns(leaf: LeafSolution, hung: HungChoices) -> tuple[CupTurn, ...]:
+def _turns(leaf: LeafDesign, hung: HungChoices) -> tuple[CupTurn, ...]:
     g = hung.gaps
     if all(each is None for each in (g.low_hinge, g.low_latch, g.proud_top, g.proud_bottom)):
         return ()

@@ -6,9 +6,9 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.adjustment import Touches
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hanging.adjust import Hung, Remedied
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE, hinge_name
+from oakmeasure.core.leaf.leaf_context import Context
 
 
 def judge_hanging(ctx: Context, hung: Hung) -> None:

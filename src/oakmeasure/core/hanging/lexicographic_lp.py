@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.cutting.lp.highs import Programme
+from oakmeasure.core.base.linear_programme import Programme
 
 KEEP = 1e-6
 Bounds = Sequence[tuple[float | None, float | None]]

@@ -11,8 +11,8 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.hinges.screws import pilot
+from oakmeasure.core.leaf.leaf_context import Context
 
 SCREWS = (25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0, 180.0)
 SAFE = 5.0  # kept between a point and what it must not reach: common practice, no source

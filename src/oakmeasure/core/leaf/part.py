@@ -7,10 +7,10 @@ edge, y up from the foot, in mm. A drawing for hinges on the right mirrors them;
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import StrEnum
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid, bore, rod
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure
 
 FIXING_DIAMETER = 3.5  # of a nail or screw, for what it must not meet: common practice, no source
@@ -35,26 +35,6 @@ class Rect:
 
     def overlaps(self, other: Rect) -> bool:
         return self.x0 < other.x1 and other.x0 < self.x1 and self.y0 < other.y1 and other.y0 < self.y1
-
-
-class Role(StrEnum):
-    """What a part is in the leaf."""
-
-    STILE = "stile"
-    RAIL = "rail"
-    MUNTIN = "muntin"
-    PANEL = "panel"
-    BOARD = "board"
-    LEDGE = "ledge"
-    BRACE = "brace"
-    STRIP = "strip"
-    STIFFENER = "stiffener"
-    CORE = "core"
-    LIPPING = "lipping"
-    TRIM = "trim"
-    VENEER = "veneer"
-    LINING = "lining"  # of the opening, not of the leaf
-    PACKING = "packing"  # out of off-cuts
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, given
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Size
 
 # Lengths in which wood screws are commonly sold, mm: common practice, no source.
 SCREWS = (13.0, 16.0, 19.0, 25.0, 32.0, 38.0, 45.0, 50.0, 63.0, 75.0, 90.0, 100.0)

@@ -6,7 +6,6 @@ are. A cup is then bored so that about as much wood stays under it as was planne
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
@@ -15,16 +14,16 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.constructions import Boarded, Laid, Slab
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
-from oakmeasure.core.figures.figure import Figure, State, derived, given
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Part, Role, Size
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.figure import Figure, State, given
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part, Size
 from oakmeasure.core.making.log import last_reading
 from oakmeasure.core.timber.weight import Weights
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
-CUP_STEP, CUP_KEEPS, CUP_LESS_MOST = 0.5, 2.0, 1.0  # mm: of a depth stop; wood kept; a cup may stand so much shallower
 GOES_BACK = (ReadingKind.THICKNESS, ReadingKind.BOARD_WIDTH, ReadingKind.MOISTURE, ReadingKind.MASS)
 
 
@@ -142,33 +141,6 @@ def as_weighed(ctx: Context, weights: Weights) -> Weights:
     return replace(weights, mass=mass)
 
 
-def bored_depth(ctx: Context, point: float) -> Figure:
-    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner, as much less as keeps
-    the wood under it, in steps of 0.5 and at most 1 less.
-    """
-    cup = ctx.figures["cup_depth"]
-    planned = ctx.figures.get("thickness_set_out")
-    if planned is None:
-        return cup
-    thickness = ctx.figures["thickness"]
-    keep = min(planned.value - cup.value - point, CUP_KEEPS)
-    most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
-    depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
-    return ctx.figures.add(
-        derived(
-            "cup_bored",
-            "cup, bored deep",
-            depth,
-            Unit.MM,
-            cup,
-            thickness,
-            planned,
-            formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
-            source="ours",
-        )
-    )
-
-
 # --- what a reading changes --------------------------------------------------------------------------------
 
 # Figures that a reading may change, and what they are called in a few words.
@@ -205,7 +177,7 @@ class Change:
     unit: Unit
 
 
-def changes(before: LeafSolution, after: LeafSolution) -> tuple[Change, ...]:
+def changes(before: LeafDesign, after: LeafDesign) -> tuple[Change, ...]:
     """Return what a reading has changed, what is cut by it first."""
     found = []
     for name, words in SHOWN.items():
@@ -219,13 +191,13 @@ def changes(before: LeafSolution, after: LeafSolution) -> tuple[Change, ...]:
     return tuple(found)
 
 
-def _value(leaf: LeafSolution, name: str) -> Figure | None:
+def _value(leaf: LeafDesign, name: str) -> Figure | None:
     if name == "cup_depth" and "cup_bored" in leaf.figures:
         return leaf.figures["cup_bored"]
     return leaf.figures.get(name)
 
 
-def _last_board(leaf: LeafSolution) -> float | None:
+def _last_board(leaf: LeafDesign) -> float | None:
     if leaf.build is None or not isinstance(leaf.leaf.build, Boarded):
         return None
     boards = [p for p in leaf.build.parts if p.role is Role.BOARD and "back" not in p.name]

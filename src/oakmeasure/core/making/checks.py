@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.end_steps import OUT_OF_TWIST
 from oakmeasure.core.making.glue import TIGHT, GluePlan

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.production import About
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.finish import Schedule
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker

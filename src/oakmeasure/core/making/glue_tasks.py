@@ -14,7 +14,8 @@ from oakmeasure.core.base.units import MM2_PER_M2
 from oakmeasure.core.document.constructions import Slab, Veneered, VeneerForm
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.layer_constructions import Light
-from oakmeasure.core.leaf.part import Build, GlueUp, Part, Role
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Build, GlueUp, Part
 from oakmeasure.core.making.joints import Joint, joints_of
 
 TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4

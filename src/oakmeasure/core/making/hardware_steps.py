@@ -8,8 +8,8 @@ from collections.abc import Iterable
 
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.production import About
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many
 

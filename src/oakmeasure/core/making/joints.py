@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.leaf.part import Build, Part, Role
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Build, Part
 
 
 @dataclass(frozen=True, slots=True)

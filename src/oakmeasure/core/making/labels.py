@@ -8,11 +8,12 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.making.joints import joints_of
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
 INNER = (Role.STILE, Role.RAIL, Role.MUNTIN)
 
@@ -52,7 +53,7 @@ class Label:
         return tuple(each for each in found if each)
 
 
-def labels_of(leaf: LeafSolution, show: Show, *, job: str = "") -> tuple[Label, ...]:
+def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[Label, ...]:
     """Return a label for every piece of a leaf that is made, and of its lining; of a pair, its fellow is mirrored."""
     if leaf.build is None:
         return ()
@@ -104,6 +105,6 @@ def _head(part: Part) -> str:
     return "arrow up: head" if part.grain_upright else "arrow: hinge side to latch"
 
 
-def all_labels(leaves: Iterable[LeafSolution], show: Show, *, job: str = "") -> tuple[Label, ...]:
+def all_labels(leaves: Iterable[LeafDesign], show: Show, *, job: str = "") -> tuple[Label, ...]:
     """Return the labels of several leaves, one leaf after the other."""
     return tuple(label for leaf in leaves for label in labels_of(leaf, show, job=job))

@@ -12,13 +12,14 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.production import MishapKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
 SCARF, KEY_SHARE, TENON_LEFT = 8.0, 1 / 3, 2 / 3
 PLUG_OVER, SKIN_LEAST, PATCH_DEEPER, PATCH_LONG = 2.0, 1.0, 2.0, 3.0
@@ -67,7 +68,7 @@ class Judgement:
 class Case:
     """What went wrong, where, by how much, mm, and what lies in that part."""
 
-    leaf: LeafSolution
+    leaf: LeafDesign
     part: Part | None
     by: float
     cuts: tuple[Boring, ...]
@@ -86,7 +87,7 @@ class Case:
         return self.part.finished.thickness if self.part is not None else self.leaf.figures["thickness"].value
 
 
-def judge_mishap(leaf: LeafSolution, kind: MishapKind, part: str, by: float, show: Show = IN_MM) -> Judgement:
+def judge_mishap(leaf: LeafDesign, kind: MishapKind, part: str, by: float, show: Show = IN_MM) -> Judgement:
     """Return what a mishap means and how it is mended. part: by name; "" or an unknown one is the leaf as a whole.
 
     by: too deep, off, too short, or the length of a split; the depth of a tear-out, mm. Of a screw it is not asked.

@@ -30,7 +30,7 @@ from oakmeasure.core.making.wood_steps import measure_first, wood
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +75,7 @@ MAKERS: dict[str, Callable[[Maker, Any, GluePlan | None], None]] = {
 }
 
 
-def make(leaf: LeafSolution, rules: ShopRules, show: Show = IN_MM) -> Making | None:
+def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | None:
     """Return how a leaf is made; None where there is no leaf."""
     build = leaf.build
     if build is None:

@@ -9,13 +9,14 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import IN_MM, Show, Unit
-from oakmeasure.core.leaf.part import Build, Part, Role
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
-from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.timber.weight import TWO_PEOPLE_KG
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.design import LeafDesign
 
 NO_WOOD = ("glass", "steel")
 NOTHING = 0.005  # mm: no setting
@@ -28,7 +29,7 @@ class Maker:
     written.
     """
 
-    leaf: LeafSolution
+    leaf: LeafDesign
     build: Build
     steps: Steps = field(default_factory=Steps)
     ready: dict[str, str] = field(default_factory=dict)

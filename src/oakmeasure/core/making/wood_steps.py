@@ -5,8 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.readings import MeasuredBy
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import State
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many, sizes
 from oakmeasure.core.timber.place import finish_of, rests_at

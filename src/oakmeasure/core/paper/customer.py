@@ -8,14 +8,15 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.construction.registry import CONSTRUCTIONS
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import LatchKind, PullKind
-from oakmeasure.core.document.job import Hand, Job
+from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
 from oakmeasure.core.figures.check import Level
+from oakmeasure.core.leaf.assumed import still_to_measure
 from oakmeasure.core.paper.stage_sheet import BOX, Block, Row
-from oakmeasure.core.solver import LeafSolution, still_to_measure
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.timber.place import finish_of
-from oakmeasure.core.timber.species import stuff
 
 CAUTION = (
     "Fire doors, escape routes, glass, electrics and structure: the local code and licensed practice decide. "
@@ -38,9 +39,8 @@ def customer_drawing(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=2 * step)
 
 
-def customer_blocks(job: Job, leaf: LeafSolution) -> tuple[Block, ...]:
+def customer_blocks(leaf: LeafSolution, show: Show) -> tuple[Block, ...]:
     """Return what is told and what is asked."""
-    show = Show(job.unit)
     if leaf.build is None:
         return (Block("Not yet", ("",), (1.0,), (("The opening is still to be measured or decided.",),), bold=-1),)
     told = Block(f"What it will be, {show.system} and kg", ("", ""), (0.24, 0.76), _told(leaf, show), bold=0)

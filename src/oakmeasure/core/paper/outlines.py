@@ -11,10 +11,11 @@ from dataclasses import replace
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show, Unit
-from oakmeasure.core.leaf.part import Part, Role
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.paper.router_layout import outline_of
 from oakmeasure.core.paper.template import Box, Reference, Template
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 ON_LINE = 0.02  # mm; nearer than this a point lies on the outline
 UNDER = 80.0  # mm shown under the lowest point of an arch or a raked head

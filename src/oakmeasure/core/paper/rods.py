@@ -12,9 +12,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.leaf.part import Build, Part, Role
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.leaf.part import Build, Part
+from oakmeasure.core.solution import LeafSolution
 
 SAME = 0.005  # mm; marks nearer than this are one
 

@@ -16,7 +16,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 SAME = 1e-6  # mm
 LEAST_TURN, MOST_TURN = math.radians(0.05), math.radians(25)  # at a point of an arch that is kept as chords

@@ -11,16 +11,15 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.views import VIEWS
 from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.hanging.record import reading_rows
 from oakmeasure.core.making.log import Progress, progress
+from oakmeasure.core.reports.hanging_record import reading_rows
 from oakmeasure.core.reports.open_readings import all_to_measure
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 BOX = "□"
 Row = tuple[str, ...]
@@ -154,9 +153,8 @@ class StageSheet:
     blocks: tuple[Block, ...]
 
 
-def stage_sheet(job: Job, leaf: LeafSolution, stage: Stage) -> StageSheet:
+def stage_sheet(leaf: LeafSolution, stage: Stage, show: Show) -> StageSheet:
     """Return the sheet of a stage; where there is no leaf yet, what there is: its opening, and why not."""
-    show = Show(job.unit)
     blocks: list[Block] = []
     if stage is Stage.MEASURE or leaf.build is not None:
         blocks = [each for each in _LISTS[stage](leaf, show) if each.rows]

@@ -14,12 +14,12 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.leaf.part import Role
 from oakmeasure.core.paper.outlines import big_ones, brace_ends, cut_from, edges_of, joined
 from oakmeasure.core.paper.router_layout import FaceUp, Flat, FlatLayer, outline_of
 from oakmeasure.core.paper.template import Reference, Template
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 AROUND, ALONG = 22.0, 12.0  # mm of wood shown about what is cut; along an edge
 NEAR_END = 120.0  # mm; a hanger that lies nearer to the head is laid against that too

@@ -10,7 +10,8 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage, Verdict, rank
 from oakmeasure.core.fit.alternatives import Comparison, Option
-from oakmeasure.core.solver import LeafSolution, solve_leaf
+from oakmeasure.core.solution import LeafSolution
+from oakmeasure.core.solver import solve_leaf
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from oakmeasure.core.figures.figure import Figure, State
-from oakmeasure.core.solver import KEY_FIGURES, LeafSolution, still_to_measure
+from oakmeasure.core.leaf.assumed import KEY_FIGURES, still_to_measure
+from oakmeasure.core.solution import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

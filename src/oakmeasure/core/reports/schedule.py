@@ -15,7 +15,7 @@ from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Verdict, rank
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.making.log import Progress, progress
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.uncertainty import DRAWS, SEED, Spread, monte_carlo, of_hundred
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.fit.fit_probability import least_at_latch
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.clear_opening import clear_width_of
 
 

@@ -15,7 +15,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.fit.fit_probability import LEAST_GAP, least_at_latch
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.species import species
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup, withdrawal
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.sums.wood_sums import NAMES, WOODS
-from oakmeasure.core.timber.species import species
 from oakmeasure.core.timber.wood import dry_gravity
 
 CUP = (

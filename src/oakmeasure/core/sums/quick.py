@@ -12,8 +12,8 @@ from typing import Any
 
 from oakmeasure.core.base.errors import InputError, LengthError
 from oakmeasure.core.base.units import Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.document.species import plain_name
 from oakmeasure.core.figures.figure import Figure, Figures, given
-from oakmeasure.core.timber.species import plain_name
 from oakmeasure.data import table
 
 Value = float | str | tuple[float, ...]

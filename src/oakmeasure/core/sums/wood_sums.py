@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
+from oakmeasure.core.document.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
 from oakmeasure.core.figures.figure import Figure, derived, given
 from oakmeasure.core.sums.quick import Given, Option, Sum, size
-from oakmeasure.core.timber.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 
 WOODS = species_keys()

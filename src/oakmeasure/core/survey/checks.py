@@ -7,7 +7,7 @@ from typing import Any
 
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, State, given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Status
 
 RULE = "normalised residual over 3"

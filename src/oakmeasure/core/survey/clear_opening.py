@@ -12,7 +12,7 @@ from oakmeasure.core.base.matrices import Matrix
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import MeasuredBy, Side
 from oakmeasure.core.figures.figure import Figure, derived, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.expected_minimum import spread_of_width
 from oakmeasure.core.survey.kinds import KINDS, Kind

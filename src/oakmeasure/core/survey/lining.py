@@ -11,10 +11,11 @@ from dataclasses import dataclass
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, State, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.survey.lining_strips import Stretch, packing_stretches, strips_of
 from oakmeasure.core.survey.outline import Outline

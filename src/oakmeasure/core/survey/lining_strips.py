@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Reading, Side
 from oakmeasure.core.figures.figure import derived
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.survey_result import Taken
 
 STRETCHES = 4  # quarters of the height: what one strip is planed to by hand

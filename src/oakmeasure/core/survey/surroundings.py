@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 
 IN_WIND = 2.0  # of cross-legged sides; more shows at the stop: common practice, no source
 AIR = 5.0  # between a leaf and what it passes: common practice, no source

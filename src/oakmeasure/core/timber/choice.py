@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
+from oakmeasure.core.document.species import Species, species
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.timber.species import Species, species
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"

@@ -8,8 +8,8 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.choice import HANDBOOK, Timber
 from oakmeasure.core.timber.wood import change_of_width
 

@@ -10,11 +10,11 @@ from typing import Any
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Place, TimberChoices
+from oakmeasure.core.document.species import CORES, Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
-from oakmeasure.core.timber.species import CORES, Sheet, stuff
 from oakmeasure.core.timber.wood import equilibrium_moisture
 from oakmeasure.data import table
 

@@ -9,17 +9,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from enum import StrEnum
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show
-
-
-class Match(StrEnum):
-    """How veneers of one board lie beside one another."""
-
-    SLIP = "slip-matched, all as sawn"
-    BOOK = "book-matched, every other turned over"
+from oakmeasure.core.document.layer_constructions import Match
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,12 +6,13 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.geometry import centroid
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Part, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.species import Sheet, stuff
 
 TWO_PEOPLE_KG = 25.0  # common practice of safe lifting, no source
 

@@ -11,7 +11,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.paper.router_layout import FaceUp, Flat, FlatLayer, bulges, flat, flat_part
 from oakmeasure.core.paper.template import Template
 from oakmeasure.core.paper.templates import chosen, hands, templates
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 APART = 50.0  # mm between templates in one file
 

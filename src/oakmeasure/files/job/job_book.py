@@ -17,8 +17,8 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import restated
 from oakmeasure.core.edits.job_edits import begun_again
 from oakmeasure.core.figures.figure import State
-from oakmeasure.core.hanging.record import Entry
 from oakmeasure.core.making.lessons import Lesson
+from oakmeasure.core.reports.hanging_record import Entry
 from oakmeasure.data import text
 from oakmeasure.files.job.job_file import JobFileError, loads, write_whole
 

@@ -21,6 +21,7 @@ from pydantic import ValidationError
 from oakmeasure.core.base.errors import FileError
 from oakmeasure.core.document.job import SCHEMA_VERSION, Job
 from oakmeasure.core.edits.job_edits import refusal
+from oakmeasure.data import text as shipped_text
 
 SUFFIX = ".oakjob"
 LEFT_AFTER = 600.0  # seconds after which a file that a killed save was writing is nobody's
@@ -114,6 +115,11 @@ def loads(text: str) -> Job:
         reason = refusal(error)
         line = _line_of(text, reason.field)
         raise JobFileError(f"{line}{reason.field}: {str(reason.value)[:60]}, needs {reason.need}") from None
+
+
+def demo_job() -> Job:
+    """Return the job that ships with the application."""
+    return loads(shipped_text("demo.oakjob"))
 
 
 def _no_constant(name: str) -> float:

@@ -30,16 +30,16 @@ from reportlab.platypus import (
 
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.figures.check import ON_PAPER, Level
 from oakmeasure.core.figures.figure import Figure, row_text
 from oakmeasure.core.leaf.part import Part
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
 from oakmeasure.files.pdf.hardware_blocks import hardware_block
 from oakmeasure.files.pdf.page_parts import COLUMN, HEAD, HEADING, MARGIN, SMALL, TIGHT, Head, grid, pairs, style, words
-from oakmeasure.language import say
+from oakmeasure.language import SPOKEN, say
 
 MAIN_FIGURES = (
     "clear_width",
@@ -87,7 +87,7 @@ MAIN_FIGURES = (
 def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
     """Return the bench sheet of one leaf as a PDF. `on`: the date printed on it, today when left out."""
     register_fonts()
-    show = Show(job.unit)
+    show = Show(job.unit, speech=SPOKEN)
     stream = io.BytesIO()
     page_width, page_height = A4
     drawing = leaf_view(leaf, show, title=False)

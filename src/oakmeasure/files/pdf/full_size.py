@@ -66,7 +66,7 @@ def pieces(length: float, across: float) -> list[tuple[float, float]]:
 
     Raises PaperError where a page is too short to get on.
 
-    >>> pieces(500, 273)
+    >>> pieces(500.0, 273.0)
     [(0.0, 273.0), (253.0, 500.0)]
     """
     if across <= 2 * OVERLAP:

@@ -9,7 +9,7 @@ from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.hardware.sliding.hangers import Gear
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.page_parts import COLUMN, HEADING, SMALL, TIGHT, pairs, style, words
 
 

@@ -15,9 +15,10 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.drawings.hardware.clash_view import zones_view
 from oakmeasure.core.hardware.clash.zones import MARGIN as ROUND_IT
 from oakmeasure.core.hardware.clash.zones import zones
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
 from oakmeasure.files.pdf.page_parts import HEAD, HEADING, MARGIN, SMALL, Head, grid, words
+from oakmeasure.language import SPOKEN
 
 SHARE = 0.66  # of the page, for the drawing
 
@@ -25,7 +26,7 @@ SHARE = 0.66  # of the page, for the drawing
 def zone_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
     """Return the keep-out zones of one leaf as a PDF of one page, drawn to a stated scale and listed."""
     register_fonts()
-    show, stream = Show(job.unit), io.BytesIO()
+    show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     width, height = A4[0] / mm, A4[1] / mm
     drawing = zones_view(leaf, show)
     tall = (height - 2 * MARGIN - HEAD) * SHARE

@@ -17,7 +17,7 @@ from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR
 from oakmeasure.language import say
 

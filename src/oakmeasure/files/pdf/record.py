@@ -13,19 +13,19 @@ from reportlab.platypus import BaseDocTemplate, Flowable, Frame, PageTemplate, P
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.hanging.record import Record, record_of
 from oakmeasure.core.paper.customer import customer_drawing
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.reports.hanging_record import Record, record_of
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts
 from oakmeasure.files.pdf.page_parts import HEADING, MARGIN, TEXT, Head, words
-from oakmeasure.language import say
+from oakmeasure.language import SPOKEN, say
 
 LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
 
 
 def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
     """Return the record of a leaf as the bytes of a PDF. Raises ValueError where there is no leaf."""
-    show = Show(job.unit)
+    show = Show(job.unit, speech=SPOKEN)
     record = record_of(job, leaf, show)
     if record is None:
         raise ValueError("there is no leaf to record")

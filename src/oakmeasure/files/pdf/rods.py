@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.paper.rods import Lane, Mark, Rod, Span, rods
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.files.pdf.full_size import (
     INK,
@@ -27,7 +27,7 @@ from oakmeasure.files.pdf.full_size import (
     paper_named,
     pieces,
 )
-from oakmeasure.language import say
+from oakmeasure.language import SPOKEN, say
 
 LABELS, LANE, RULER = 40.0, 6.0, 9.0  # mm: written marks over the stick, one lane of it, the ruler under it
 STICK = LANE * len(Lane)
@@ -51,7 +51,7 @@ def rod_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4") -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=(sheet.width * mm, sheet.height * mm), pageCompression=1)
     canvas.setTitle(f"Rod: {leaf.leaf.name}")
-    writer = _Writer(canvas, sheet, job, leaf, Show(job.unit))
+    writer = _Writer(canvas, sheet, job, leaf, Show(job.unit, speech=SPOKEN))
     for rod in found:
         writer.stick(rod, rows)
     writer.lists(found)

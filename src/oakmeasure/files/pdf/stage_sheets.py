@@ -18,10 +18,10 @@ from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.paper.customer import CAUTION, customer_blocks, customer_drawing
 from oakmeasure.core.paper.stage_sheet import BOX, Block, stage_sheet
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, Pen, reach, register_fonts
 from oakmeasure.files.pdf.page_parts import HEAD, MARGIN, Head
-from oakmeasure.language import say
+from oakmeasure.language import SPOKEN, say
 
 WIDE, HIGH = A4[0] / mm, A4[1] / mm
 # mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most
@@ -40,12 +40,12 @@ def stage_sheets_pdf(
 ) -> bytes:
     """Return the bench sheets of some stages, all of them when left out, each beginning on a page of its own."""
     register_fonts()
-    stream = io.BytesIO()
+    show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
     canvas.setTitle(f"Bench sheets: {leaf.leaf.name}")
-    page = Page(canvas, Head(job, leaf, "not to scale", on or date.today(), Show(job.unit)))
+    page = Page(canvas, Head(job, leaf, "not to scale", on or date.today(), show))
     for stage in stages:
-        sheet = stage_sheet(job, leaf, stage)
+        sheet = stage_sheet(leaf, stage, show)
         page.begin(str(stage))
         page.title(str(stage), sheet.key)
         rows = [page.laid(block) for block in sheet.blocks]
@@ -64,13 +64,13 @@ def stage_sheets_pdf(
 def customer_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
     """Return the customer's sheet of a leaf: what it will be, what is to be agreed, room to sign."""
     register_fonts()
-    show, stream = Show(job.unit), io.BytesIO()
+    show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
     canvas.setTitle(f"To agree: {leaf.leaf.name}")
     page = Page(canvas, Head(job, leaf, "not to scale", on or date.today(), show))
     page.begin("to agree")
     page.title("Your door", "to agree before the first cut")
-    blocks = customer_blocks(job, leaf)
+    blocks = customer_blocks(leaf, show)
     rows = [page.laid(block) for block in blocks]
     lists = sum(height_of(block, laid) for block, laid in zip(blocks, rows, strict=True))
     left = page.y - MARGIN - SIGNED_HIGH - lists

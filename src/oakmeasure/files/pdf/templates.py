@@ -18,7 +18,7 @@ from oakmeasure.core.paper.outlines import has_edge_in
 from oakmeasure.core.paper.router_layout import Flat, FlatLayer
 from oakmeasure.core.paper.template import Reference, Template
 from oakmeasure.core.paper.templates import chosen, hands, templates
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.files.pdf.full_size import (
     FOOT,
@@ -36,7 +36,7 @@ from oakmeasure.files.pdf.full_size import (
     pieces,
 )
 from oakmeasure.files.pdf.page_parts import SMALL, style, words
-from oakmeasure.language import say
+from oakmeasure.language import SPOKEN, say
 
 COLUMN, GAP, CAPTION = 60.0, 20.0, 9.0  # mm: the words, between the two hands, under each of them
 LEAST_ROLL = 210.0  # mm, for the bar and what stands beside it
@@ -50,7 +50,7 @@ def templates_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4", only: Sequ
     Raises ValueError for a leaf that has none or a kind that is none of them, PaperError for a paper that is none or
     too small.
     """
-    show, sheet = Show(job.unit), paper_named(paper)
+    show, sheet = Show(job.unit, speech=SPOKEN), paper_named(paper)
     found = chosen(templates(leaf, show), only)
     if not found:
         raise ValueError("there is nothing in this leaf that a template is needed for")

@@ -8,14 +8,15 @@ from typing import Any
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.construction.registry import CONSTRUCTIONS
-from oakmeasure.core.cutting.job_plan import JobPlan, to_buy
 from oakmeasure.core.cutting.model import CutPlan
-from oakmeasure.core.cutting.setups import setups
 from oakmeasure.core.document.job import Hand, Hanging
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.paper.rods import rods
-from oakmeasure.core.solver import LeafSolution, Solution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.planning.job_plan import to_buy
+from oakmeasure.core.planning.plan_model import JobPlan
+from oakmeasure.core.planning.setups import setups
+from oakmeasure.core.solution import LeafSolution, Solution
 
 CUT_LIST_HEADER = (
     "leaf",

@@ -17,7 +17,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import LogEntry
 from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.core.edits.log_edits import check_part, with_entry
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 LONGEST_FILE = 5_000_000  # bytes
 SHOWN = 60  # characters of a refused line

@@ -8,7 +8,7 @@ from typing import Any
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.making.log import progress
 from oakmeasure.core.making.operation import Operation
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 from oakmeasure.files.tables.lists import written_csv
 

@@ -16,11 +16,11 @@ from oakmeasure.core.document.constructions import Construction
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import OpeningReadings, Reading
+from oakmeasure.core.document.species import keys_by_name, plain_name, species_keys
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import State
 from oakmeasure.core.reports.schedule import schedule_row
-from oakmeasure.core.solver import Solution
-from oakmeasure.core.timber.species import keys_by_name, plain_name, species_keys
+from oakmeasure.core.solution import Solution
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, Line, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 

@@ -16,7 +16,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.stage_bar import paint_level
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.fit.alternatives import Comparison, Option
-from oakmeasure.core.hardware.hinges.catalogue import catalogue
+from oakmeasure.core.reports.hinge_catalogue import catalogue
 from oakmeasure.language import say
 
 
@@ -95,7 +95,7 @@ class ComparePanel(QScrollArea):
         solved = self.session.solved
         if self.session.stage is Stage.HARDWARE:
             return catalogue(self.session.job, solved)
-        return solved.leaf_choices if self.session.stage is Stage.LEAF else solved.choices
+        return solved.leaf_choices if self.session.stage is Stage.LEAF else solved.fit_choices
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

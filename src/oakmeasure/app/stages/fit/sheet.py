@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.forms.fields import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Aim, EvenGap, Hanging, LeafShape, Shim, track_sets
 from oakmeasure.core.document.job import Job, Leaf
@@ -288,5 +288,5 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
             when=_where(lambda way: way.is_cabinet and not way.has_butts),
         ),
         Group("Track set", (_SET,), page=FitPage.CHOICES, when=_where(lambda way: way.slides)),
-        Group("What it costs", (Command("rules", "An hour's price: shop rules…"),), page=FitPage.CHOICES),
+        Group("What it costs", (Command(Ask.SHOP_RULES, "An hour's price: shop rules…"),), page=FitPage.CHOICES),
     )

@@ -18,7 +18,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.fit.spread_view import spread_view
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.language import say
 
 REST_MS = 180

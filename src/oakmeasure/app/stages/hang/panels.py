@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSpinBox
 from oakmeasure.app.forms.notes import label, tell
 from oakmeasure.app.forms.quantity_edit import Entry
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.panels import Stack
 from oakmeasure.app.tools.dialogs import answered_for
 from oakmeasure.core.base.units import NEAR_SIZE, Unit
@@ -33,7 +34,7 @@ class DrillPanel(Stack):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.hang = session.hang
+        self.hang = session.room(HangRoom)
         self.seed = QSpinBox()
         self.seed.setObjectName("drillSeed")
         self.seed.setAccessibleName(say("number of the door"))
@@ -150,7 +151,7 @@ class SignPanel(Stack):
         values = [self.sizes[name].value for name in ("width", "height", "mass")]
         if self.by.text().strip() and not answered_for(self.window(), self.session, signs=True):
             return "not answered for yet: nothing is signed"
-        return self.session.hang.sign(self.by.text(), self.words_.text(), *values)
+        return self.session.room(HangRoom).sign(self.by.text(), self.words_.text(), *values)
 
 
 class BookPanel(Stack):
@@ -159,14 +160,14 @@ class BookPanel(Stack):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.search = box("bookSearch", "search the book", "place, construction, size, a word")
-        self.search.textChanged.connect(session.hang.look_for)
+        self.search.textChanged.connect(session.room(HangRoom).look_for)
         self.column.addWidget(self.search)
         self.hint = self.words()
         self.column.addWidget(self.note)
 
     def refresh(self) -> None:
         """Show what is sought."""
-        if self.search.text() != self.session.hang.search:
-            self.search.setText(self.session.hang.search)
+        if self.search.text() != self.session.room(HangRoom).search:
+            self.search.setText(self.session.room(HangRoom).search)
         near = self.session.show.length(NEAR_SIZE, unit=True)
         self.hint.setText(say(f"Every word must stand in it; a number finds widths and heights within {near}."))

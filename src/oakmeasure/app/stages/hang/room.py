@@ -10,7 +10,9 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 
+from oakmeasure.app.shell.job_book import JobBook
 from oakmeasure.app.shell.part_lists import Listed, Record
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.adjustment import PutRight, SignOff
 from oakmeasure.core.document.job import Job
@@ -19,8 +21,8 @@ from oakmeasure.core.drawings.hang.hang_view import hang_view, looks_view, pract
 from oakmeasure.core.drawings.hang.record_view import book_view, record_view
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.hanging.practice import Drill, Score, drill, score
-from oakmeasure.core.hanging.record import Entry, entry_of_leaf, record_of
 from oakmeasure.core.hanging.remedy import signed, turn_words
+from oakmeasure.core.reports.hanging_record import Entry, entry_of_leaf, record_of
 
 if TYPE_CHECKING:
     from oakmeasure.app.shell.session import Session
@@ -41,8 +43,7 @@ class HangRoom(QObject):
         self.judged: Score | None = None
         self.search = ""
         self.chosen = 0
-        self.left_out: tuple[str, ...] = ()
-        self._entries: tuple[Entry, ...] | None = None
+        self.book = session.room(JobBook)
 
     # --- the drill ---------------------------------------------------------------------------------------
 
@@ -88,20 +89,12 @@ class HangRoom(QObject):
 
     def forget(self) -> None:
         """Read the book anew when it is next asked for."""
-        self._entries = None
-        self.session.make.kept_lessons = None
-
-    def all_entries(self) -> tuple[Entry, ...]:
-        """Return all of the book."""
-        if self._entries is None:
-            from oakmeasure.files.job.job_book import read_all
-
-            self._entries, self.left_out = read_all()
-        return self._entries
+        self.book.forget()
+        self.session.room(MakeRoom).kept_lessons = None
 
     def entries(self) -> tuple[Entry, ...]:
         """Return the leaves of the book that answer to what is sought."""
-        return tuple(each for each in self.all_entries() if each.matches(self.search, self.session.job.unit))
+        return tuple(each for each in self.book.entries() if each.matches(self.search, self.session.job.unit))
 
     def look_for(self, words: str) -> None:
         self.search, self.chosen = words, 0
@@ -133,9 +126,9 @@ class HangRoom(QObject):
             best = self.door.found.plan(PutRight.LEAST_WOOD) if self.judged is not None else None
             return practice_view(self.door, self.packed, self.planed, self.judged, show, best)
         if page is HangPage.RECORD:
-            return record_view(record_of(self.session.job, solved, show))
+            return record_view(record_of(self.session.job, solved, show), show)
         if page is HangPage.BOOK:
-            return book_view(self.entries(), self.chosen)
+            return book_view(self.entries(), self.chosen, show)
         return hang_view(solved, show)
 
     def listed(self, page: HangPage) -> Listed | None:
@@ -236,8 +229,8 @@ class HangRoom(QObject):
     def title(self, page: HangPage) -> str:
         """Return the words over the drawing."""
         if page is HangPage.BOOK:
-            left = f"; left out: {self.left_out[0]}" if self.left_out else ""
-            return f"The job book: {len(self.entries())} of {len(self.all_entries())} leaves{left}"
+            left = f"; left out: {self.book.left_out[0]}" if self.book.left_out else ""
+            return f"The job book: {len(self.entries())} of {len(self.book.entries())} leaves{left}"
         if page is HangPage.PRACTICE:
             return f"A drill: door {self.door.seed}"
         return {

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.app.forms.fields import Column, Command, Field, Group, Panel, Rows, enum_options, field_choice
+from oakmeasure.app.forms.fields import Ask, Column, Command, Field, Group, Panel, Rows, enum_options, field_choice
 from oakmeasure.app.stages.hang.panels import BookPanel, DrillPanel, SignPanel
 from oakmeasure.core.document.adjustment import PutRight, RunLeaf, Touches
 from oakmeasure.core.document.hanging import Hanging
@@ -135,15 +135,15 @@ HANG: tuple[Group, ...] = (
     Group("A crooked door", (Panel("drill", DrillPanel),), hint="+ packed, − let in", page=HangPage.PRACTICE),
     Group(
         "As hung",
-        (Panel("sign", SignPanel), Command("record_sheet", "Record, PDF…", "one side, or two")),
+        (Panel("sign", SignPanel), Command(Ask.RECORD_SHEET, "Record, PDF…", "one side, or two")),
         page=HangPage.RECORD,
     ),
     Group(
         "",
         (
             Panel("book", BookPanel),
-            Command("reopen", "Begin a new job with it"),
-            Command("book_folder", "Where the book is kept"),
+            Command(Ask.REOPEN, "Begin a new job with it"),
+            Command(Ask.BOOK_FOLDER, "Where the book is kept"),
         ),
         page=HangPage.BOOK,
     ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.forms.fields import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.app.stages.hardware.gear_sheet import GEAR
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupUnknown, RevealRow, cup_from_table, cup_keys
@@ -227,7 +227,7 @@ HARDWARE: tuple[Group, ...] = (
     ),
     Group(
         "Your own hinge",
-        (Command("keep_hinge", "Keep this leaf's hinge", "with today's date and its readings, in this job"),),
+        (Command(Ask.KEEP_HINGE, "Keep this leaf's hinge", "with today's date and its readings, in this job"),),
         page=HardwarePage.CATALOGUE,
         when=lambda leaf: not leaf.hanging.slides,
         hint="beside the tables",
@@ -251,8 +251,8 @@ HARDWARE: tuple[Group, ...] = (
     Group(
         "Zones to be kept free",
         (
-            Command("zone_sheet", "Their sheet, PDF…", "where no nail, pin or screw may go, before any is driven"),
-            Command("keep_outs", "All of the job, CSV…"),
+            Command(Ask.ZONE_SHEET, "Their sheet, PDF…", "where no nail, pin or screw may go, before any is driven"),
+            Command(Ask.KEEP_OUTS, "All of the job, CSV…"),
         ),
         page=HardwarePage.CLASHES,
         hint="listed below",

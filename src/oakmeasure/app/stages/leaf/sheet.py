@@ -48,9 +48,9 @@ from oakmeasure.core.document.layer_constructions import (
     ReduceBy,
     Splice,
 )
+from oakmeasure.core.document.species import CORES, species, species_keys, stuff
 from oakmeasure.core.drawings.views import LeafPage
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.timber.species import CORES, species, species_keys, stuff
 
 _CONSTRUCTION = Choice(
     "construction",

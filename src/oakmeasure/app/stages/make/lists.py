@@ -9,7 +9,6 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.production import LogEntry, LogKind, unit_of
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.making.as_made import Change
-from oakmeasure.core.making.batch import Batch
 from oakmeasure.core.making.finish import Day, Schedule
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.labels import Label
@@ -18,7 +17,8 @@ from oakmeasure.core.making.log import Pace, Progress, all_spent, progress
 from oakmeasure.core.making.operation import Trade
 from oakmeasure.core.making.repairs import Judgement
 from oakmeasure.core.making.working_plan import Timetable, day_words
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.reports.batch import Batch
+from oakmeasure.core.solution import LeafSolution
 
 MARKS = {
     Progress.DONE: "done",
@@ -49,7 +49,7 @@ def step_list(leaf: LeafSolution, show: Show, lessons: Mapping[str, Sequence[Les
         took = times[op.id].hours if op.id in times else 0.0
         hours = f"{took:.1f} of {op.hours:.1f}" if took else f"{op.hours:.1f}"
         words = ", ".join(each.in_words(show) for each in op.settings)
-        words = (cut_off(words, WORDS - 2) or (words,))[0]
+        words = (cut_off(show, words, WORDS - 2) or (words,))[0]
         lesson = "lesson" if op.id in lessons and states[op.id] is not Progress.DONE else ""
         state = MARKS[states[op.id]] or lesson
         rows.append(
@@ -79,7 +79,7 @@ def batch_list(batches: Sequence[Batch], chosen: str) -> Listed:
     return header, rows
 
 
-def glue_list(plan: GluePlan | None) -> Listed:
+def glue_list(plan: GluePlan | None, show: Show) -> Listed:
     """Return header and rows of the stages over all glue-ups."""
     header = ("stage", "closes", "minutes", "of", "places", "hours in clamps")
     if plan is None:
@@ -90,7 +90,7 @@ def glue_list(plan: GluePlan | None) -> Listed:
             rows.append(Record((task.task.name, task.trouble, "–", f"{plan.glue.open_minutes:.1f}", "", ""), ""))
         for stage in task.stages:
             words = "; ".join(each.words for each in stage.closings)
-            words = (cut_off(words, 56) or (words,))[0]
+            words = (cut_off(show, words, 56) or (words,))[0]
             number += 1
             rows.append(
                 Record(

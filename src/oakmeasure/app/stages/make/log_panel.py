@@ -7,11 +7,11 @@ from pathlib import Path
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLineEdit, QWidget
 
-from oakmeasure.app.commands.papers import say_kinds
 from oakmeasure.app.forms.notes import label, tell
 from oakmeasure.app.forms.quantity_edit import Entry
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.panels import Stack, choice
+from oakmeasure.app.tools.file_dialogs import say_kinds
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import OF_A_PART, About, LogKind, ReadingKind, unit_of

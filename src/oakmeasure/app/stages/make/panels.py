@@ -14,6 +14,7 @@ from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
 from oakmeasure.app.forms.quantity_edit import Entry
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import MishapKind
 from oakmeasure.core.making.log import Progress, not_mended, spent
@@ -34,7 +35,7 @@ class Stack(QWidget):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.session, self.room = session, session.make
+        self.session, self.room = session, session.room(MakeRoom)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(6)

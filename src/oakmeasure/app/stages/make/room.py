@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 
+from oakmeasure.app.shell.job_book import JobBook
 from oakmeasure.app.shell.part_lists import Listed
 from oakmeasure.app.stages.make import lists as make_lists
 from oakmeasure.core.base.units import counted
@@ -24,7 +25,6 @@ from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.views import MakePage
 from oakmeasure.core.edits import log_edits
 from oakmeasure.core.making.as_made import GOES_BACK, Change, changes
-from oakmeasure.core.making.batch import Batch, batches
 from oakmeasure.core.making.finish import Day, finish_days
 from oakmeasure.core.making.labels import Label, labels_of
 from oakmeasure.core.making.lessons import Lesson, at_operations, lessons_in
@@ -33,6 +33,7 @@ from oakmeasure.core.making.operation import Operation, Trade
 from oakmeasure.core.making.repairs import Judgement, judge_mishap
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import Timetable, timetable
+from oakmeasure.core.reports.batch import Batch, batches
 from oakmeasure.core.solver import solve_leaf
 from oakmeasure.gauges.label_client import PrinterError, send_labels
 
@@ -134,8 +135,7 @@ class MakeRoom(QObject):
         if self.kept_lessons is None:
             from oakmeasure.files.job.lesson_store import kept
 
-            book = (lesson for entry in self.session.hang.all_entries() for lesson in entry.lessons)
-            self.kept_lessons = (*kept(), *book)
+            self.kept_lessons = (*kept(), *self.session.room(JobBook).lessons())
         return (*lessons_in(self.session.job), *self.kept_lessons)
 
     def lessons_at(self) -> dict[str, tuple[Lesson, ...]]:
@@ -294,14 +294,14 @@ class MakeRoom(QObject):
         if page is MakePage.GLUE:
             return glue_view(solved, self.stage, self.session.show)
         if page is MakePage.FINISH:
-            return finish_view(solved.making.finish, self.coat_days())
+            return finish_view(solved.making.finish, self.coat_days(), show)
         if page is MakePage.TIME:
-            return time_view(self.timetable(), chosen=op.id if op else "")
+            return time_view(self.timetable(), show, chosen=op.id if op else "")
         if page is MakePage.MISHAPS:
             kind, part, _ = self.wrong
             return mishap_view(solved, part, self.judged(), f"{kind}, {part or 'the leaf'}", show)
         if page is MakePage.LABELS:
-            return labels_view(self.labels(), page=self.label_page)
+            return labels_view(self.labels(), show, page=self.label_page)
         return op_view(solved, show, op.id if op else "")
 
     def listed(self, page: MakePage) -> Listed:
@@ -311,7 +311,7 @@ class MakeRoom(QObject):
         if page is MakePage.BATCH:
             return make_lists.batch_list(self.batches(), self._batch)
         if page is MakePage.GLUE:
-            return make_lists.glue_list(solved.making.glue if solved.making else None)
+            return make_lists.glue_list(solved.making.glue if solved.making else None, self.session.show)
         if page is MakePage.FINISH:
             return make_lists.finish_list(solved.making.finish if solved.making else None, self.coat_days())
         if page is MakePage.TIME:

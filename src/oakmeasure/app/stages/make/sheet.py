@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import Command, Field, Group, Panel, field_choice
+from oakmeasure.app.forms.fields import Ask, Command, Field, Group, Panel, field_choice
 from oakmeasure.app.stages.make.log_panel import LogPanel
 from oakmeasure.app.stages.make.panels import BatchPanel, DaysPanel, GluePanel, LabelPanel, MishapPanel, StepPanel
 from oakmeasure.core.base.units import Unit, counted
@@ -22,8 +22,8 @@ MAKE: tuple[Group, ...] = (
         "",
         (
             Panel("step", StepPanel),
-            Command("workshop", "Workshop mode: large, with two keys"),
-            Command("operations_list", "Operations, CSV…", "of all leaves, in working order"),
+            Command(Ask.WORKSHOP, "Workshop mode: large, with two keys"),
+            Command(Ask.OPERATIONS_LIST, "Operations, CSV…", "of all leaves, in working order"),
         ),
         page=MakePage.STEPS,
     ),
@@ -45,7 +45,7 @@ MAKE: tuple[Group, ...] = (
                 "your own; empty: by the kind of joint",
                 optional=True,
             ),
-            Command("shop_rules", "Clamps owned: shop rules…", "what the shop can hold"),
+            Command(Ask.SHOP_RULES, "Clamps owned: shop rules…", "what the shop can hold"),
         ),
         page=MakePage.GLUE,
     ),
@@ -77,15 +77,15 @@ MAKE: tuple[Group, ...] = (
     Group(
         "",
         (
-            Command("export_log", "Write the log, lines of JSON…", "of all leaves"),
-            Command("import_log", "Read a log…", "what is new is added; a line that is cut off is told and left out"),
+            Command(Ask.EXPORT_LOG, "Write the log, lines of JSON…", "of all leaves"),
+            Command(Ask.IMPORT_LOG, "Read a log…", "what is new is added; a line that is cut off is told and left out"),
         ),
         page=MakePage.LOG,
     ),
     Group(
         "",
         (
-            Command("label_sheet", "Sheet of labels, PDF…", "of this leaf; three across, eight down"),
+            Command(Ask.LABEL_SHEET, "Sheet of labels, PDF…", "of this leaf; three across, eight down"),
             Panel("labels", LabelPanel),
         ),
         page=MakePage.LABELS,

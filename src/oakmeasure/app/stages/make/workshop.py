@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 from oakmeasure.app.canvas.canvas import Board
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.make.op_view import work_view
 from oakmeasure.core.making.log import Progress
@@ -30,7 +31,7 @@ class Workshop(QWidget):
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent, Qt.WindowType.Window)
-        self.session, self.room = session, session.make
+        self.session, self.room = session, session.room(MakeRoom)
         self.setObjectName("ground")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from oakmeasure.app.forms.fields import Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
+from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import (
@@ -24,12 +24,12 @@ from oakmeasure.core.document.readings import (
     Tick,
     TickForm,
 )
+from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.takings.polygon import next_span
 from oakmeasure.core.survey.tick_board import side_names
-from oakmeasure.core.timber.species import species, species_keys
 
 
 def _reading(kind: Kind, label: str, *, signed: bool = False) -> Field:
@@ -304,7 +304,7 @@ MEASURE: tuple[Group, ...] = (
     ),
     Group(
         "Ticks",
-        (_TICKS, Command("import_ticks", "Read ticks or points, CSV or DXF…")),
+        (_TICKS, Command(Ask.IMPORT_TICKS, "Read ticks or points, CSV or DXF…")),
         page=_PAGES.OPENING,
         when=_by(MeasuredBy.TICKS),
         hint="side: empty finds itself",
@@ -319,7 +319,7 @@ MEASURE: tuple[Group, ...] = (
                 lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.check_corner"),
                 lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.check_corner", key),
             ),
-            Command("take_check", "Keep the last tick as the check"),
+            Command(Ask.TAKE_CHECK, "Keep the last tick as the check"),
             Field("template.nick_x", "nick, x", signed=True),
             Field("template.nick_y", "nick, y", signed=True),
             Field(

@@ -6,15 +6,16 @@ from collections.abc import Sequence
 
 from oakmeasure.app.shell.part_lists import Listed, Record
 from oakmeasure.core.base.units import Show, counted
-from oakmeasure.core.construction.veneered.veneer_plan import VeneerPlan
 from oakmeasure.core.costing.pricing import BuyWay, Price
-from oakmeasure.core.cutting.job_plan import JobPlan, cost_to_buy, to_buy
 from oakmeasure.core.document.job import Job, TimberChoices
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Came
+from oakmeasure.core.planning.job_plan import cost_to_buy, to_buy
+from oakmeasure.core.planning.plan_model import JobPlan
+from oakmeasure.core.planning.veneer_plan import VeneerPlan
 from oakmeasure.core.reports.stock_advice import remarks
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import rests_at
-from oakmeasure.core.timber.species import stuff
 
 
 def rack_list(job: Job, show: Show, timber: TimberChoices) -> Listed:

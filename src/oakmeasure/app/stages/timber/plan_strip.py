@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QT
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label
 from oakmeasure.core.base.units import Show, counted
-from oakmeasure.core.cutting.job_plan import JobPlan, LotPlan
+from oakmeasure.core.planning.plan_model import JobPlan, LotPlan
 from oakmeasure.language import say
 
 STEPS = 1000

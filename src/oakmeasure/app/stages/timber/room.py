@@ -13,9 +13,7 @@ from oakmeasure.app.shell.part_lists import Listed
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.timber.lists import buy_list, drying_list, price_list, rack_list, veneer_list
 from oakmeasure.app.stages.timber.plan_strip import PlanStrip
-from oakmeasure.core.construction.veneered.veneer_plan import veneer_plan
 from oakmeasure.core.costing.pricing import buy_ways, price_of, wood_of_one
-from oakmeasure.core.cutting.job_plan import CutStock, JobPlan, Laid, LotPlan, needs, overdrawn, pins_missed, with_cut
 from oakmeasure.core.document.stock import Board, Face
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.timber.drying_view import drying_view
@@ -25,6 +23,9 @@ from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.core.drawings.timber.veneer_view import veneer_view
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import stock_edits
+from oakmeasure.core.planning.job_plan import needs, overdrawn, pins_missed, with_cut
+from oakmeasure.core.planning.plan_model import CutStock, JobPlan, Laid, LotPlan
+from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest, rests_at
 

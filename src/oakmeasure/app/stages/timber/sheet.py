@@ -4,16 +4,26 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import Choice, Column, Command, Field, Group, Panel, Rows, enum_options, field_choice
+from oakmeasure.app.forms.fields import (
+    Ask,
+    Choice,
+    Column,
+    Command,
+    Field,
+    Group,
+    Panel,
+    Rows,
+    enum_options,
+    field_choice,
+)
 from oakmeasure.app.stages.timber.drying_panel import DryingPanel
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.cutting.model import First
-from oakmeasure.core.document.stock import Board, Section, SheetStock, Shown
+from oakmeasure.core.document.layer_constructions import Match
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
+from oakmeasure.core.document.stock import Board, First, Section, SheetStock, Shown
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.leaf.part import Role
-from oakmeasure.core.timber.resaw import Match
-from oakmeasure.core.timber.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
 
 
 def _of_job(path: str, label: str, options: Any, note: str = "") -> Choice:
@@ -70,8 +80,8 @@ TIMBER_JOB: tuple[Group, ...] = (
     Group(
         "",
         (
-            Command("export_rack", "Write the rack, CSV…", "boards, sections, sheets, defects, readings"),
-            Command("import_rack", "Read a rack, CSV…", "takes the place of this one; Ctrl+Z takes it back"),
+            Command(Ask.EXPORT_RACK, "Write the rack, CSV…", "boards, sections, sheets, defects, readings"),
+            Command(Ask.IMPORT_RACK, "Read a rack, CSV…", "takes the place of this one; Ctrl+Z takes it back"),
         ),
         page=TimberPage.RACK,
     ),
@@ -99,9 +109,9 @@ TIMBER_JOB: tuple[Group, ...] = (
     Group(
         "",
         (
-            Command("export_buy", "What to buy, CSV…", "of the plan as it is"),
-            Command("unpin_all", "Take all pins out"),
-            Command("uncut_all", "Nothing is cut yet", "parts that were said to be cut are planned again"),
+            Command(Ask.EXPORT_BUY, "What to buy, CSV…", "of the plan as it is"),
+            Command(Ask.UNPIN_ALL, "Take all pins out"),
+            Command(Ask.UNCUT_ALL, "Nothing is cut yet", "parts that were said to be cut are planned again"),
         ),
         page=TimberPage.PLAN,
     ),
@@ -125,7 +135,11 @@ TIMBER_JOB: tuple[Group, ...] = (
     Group("Readings", (Panel("drying", DryingPanel),), page=TimberPage.DRYING),
     Group(
         "Prices",
-        (Command("shop_rules", "Shop rules: prices and margin…", "hour, timber, milling, machining, finish, margin"),),
+        (
+            Command(
+                Ask.SHOP_RULES, "Shop rules: prices and margin…", "hour, timber, milling, machining, finish, margin"
+            ),
+        ),
         hint="all made up",
         page=TimberPage.COST,
     ),

@@ -16,10 +16,10 @@ from oakmeasure.app.forms.quantity_edit import Entry
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, Sawn
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import stock_edits
-from oakmeasure.core.timber.species import species, species_keys
 from oakmeasure.language import say
 
 FIGURES = (

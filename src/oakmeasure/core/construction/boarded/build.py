@@ -29,10 +29,11 @@ from oakmeasure.core.construction.braces import (
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, Fixing, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement

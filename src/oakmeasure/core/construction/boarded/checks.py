@@ -8,11 +8,12 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.construction.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
 from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Fixing, Part, Rect, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Fixing, Part, Rect
 
 FROM_JOINT = 19.0  # of a fixing: common practice, no source
 NARROW_SHARE = 1 / 3  # of a cover; an end board narrower than this looks like a mistake: common practice, no source

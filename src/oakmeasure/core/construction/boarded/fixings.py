@@ -8,9 +8,10 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.document.constructions import Boarded, FixedBy
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import derived, given, plus, total
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Fixing, Part, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Fixing, Part
 from oakmeasure.core.leaf.part_factory import CLENCH, SCREW_SHORT_OF, nail_for, screw_for
 
 NAIL_IN = 15.0  # of the nails that hold two layers, from head and foot: common practice, no source

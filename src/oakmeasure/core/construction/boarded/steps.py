@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, FixedBy
 from oakmeasure.core.document.production import About
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up

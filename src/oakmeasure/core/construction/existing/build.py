@@ -24,10 +24,11 @@ from oakmeasure.core.construction.existing.narrowing import (
 from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.construction.spacing import pitch_between
 from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, Splice
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Mark, Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Mark, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement

@@ -21,7 +21,7 @@ from oakmeasure.core.construction.existing.splices import HALVED_LEAST, STAGGER_
 from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, ReduceBy, Splice
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 
 EDGE_KEPT = 10.0  # solid edge that must stay for hinges and lock: common practice, no source
 EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measured: common practice, no source

@@ -2,17 +2,19 @@
 
 2·(off a stile) + the sum off a row's panels = what the leaf is too wide, for every row; panels lose whole steps of the
 rule that joints are set out by, the same from both sides inwards and at most one step apart, so that the sight lines
-stay alike; a stile loses no more than leaves its tenon whole. Solved as a mixed-integer programme by SciPy (HiGHS).
+stay alike; a stile loses no more than leaves its tenon whole. Solved as a mixed-integer programme (HiGHS).
 Source: common practice of the trade.
 """
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.linear_programme import Programme
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.layer_constructions import Existing, ReduceBy
 
@@ -78,8 +80,6 @@ def reduce(
     """
     if total < 0 or any(count < 1 for count in rows) or len(rows) != len(sights):
         raise InputError("total", total, "0 or more, and one panel at least in every row")
-    from scipy.optimize import Bounds, LinearConstraint, milp  # a second's work to import: only where it is needed
-
     most = {ReduceBy.SHARED: may, ReduceBy.STILES: may, ReduceBy.PANELS: min(_SLACK * step, may)}[by]
     count = 1 + sum(rows)
     upper = [most] + [
@@ -87,42 +87,25 @@ def reduce(
         for n, sight in zip(rows, sights, strict=True)
         for _ in range(n)
     ]
-    lines: list[list[float]] = []
-    low: list[float] = []
-    high: list[float] = []
-
-    def say(terms: dict[int, float], least: float, greatest: float) -> None:
-        row = [0.0] * count
-        for at, times in terms.items():
-            row[at] += times
-        lines.append(row)
-        low.append(least)
-        high.append(greatest)
-
+    rules: list[tuple[dict[int, float], float, float]] = []
     first = 1
     for n in rows:
         mine = range(first, first + n)
-        say({0: 2.0, **dict.fromkeys(mine, step)}, total, total)
-        for at in range(n // 2):
-            say({first + at: 1.0, first + n - 1 - at: -1.0}, 0.0, 0.0)
-        for one in mine:
-            for other in mine:
-                if one != other:
-                    say({one: 1.0, other: -1.0}, -1.0, 1.0)
+        rules.append(({0: 2.0, **dict.fromkeys(mine, step)}, total, total))
+        rules += [({first + at: 1.0, first + n - 1 - at: -1.0}, 0.0, 0.0) for at in range(n // 2)]
+        rules += [({one: 1.0, other: -1.0}, -1.0, 1.0) for one, other in itertools.permutations(mine, 2)]
         first += n
     # As much as may be off the stiles, or as little; of panels that differ, the outer ones lose more.
     weights = [-1000.0 if by is ReduceBy.SHARED else 1000.0]
     for n in rows:
         weights += [1e-3 * min(at, n - 1 - at) for at in range(n)]
-    found = milp(
-        weights,
-        constraints=LinearConstraint(lines, low, high),
-        bounds=Bounds([0.0] * count, upper),
-        integrality=[0] + [1] * (count - 1),
-    )
-    if not found.success:
+    programme = Programme([low for _, low, _ in rules], [high for _, _, high in rules])
+    for column, (weight, top) in enumerate(zip(weights, upper, strict=True)):
+        programme.add(weight, {at: terms[column] for at, (terms, _, _) in enumerate(rules) if column in terms}, top)
+    found = programme.solve_mixed(range(1, count))
+    if found is None:
         return None
-    values = [step * round(each) for each in found.x[1:]]
+    values = [step * round(each) for each in found[1:]]
     panels, at = [], 0
     for n in rows:
         panels.append(tuple(values[at : at + n]))

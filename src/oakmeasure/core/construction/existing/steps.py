@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.layer_constructions import Existing, Inside, Splice
 from oakmeasure.core.document.production import About
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up

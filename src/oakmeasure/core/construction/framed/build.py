@@ -20,10 +20,11 @@ from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons, t
 from oakmeasure.core.construction.framed.layout import Fields, Layout, Rail, lay_out
 from oakmeasure.core.construction.framed.panels import fill
 from oakmeasure.core.document.constructions import Framed, Infill, TenonKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement

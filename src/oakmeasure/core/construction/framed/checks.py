@@ -10,8 +10,8 @@ from oakmeasure.core.construction.framed.layout import MUNTIN, Layout, rows_of
 from oakmeasure.core.document.constructions import Framed, TenonKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Tenon
 
 ROUNDING = 1e-6  # mm

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.constructions import TenonKind
 from oakmeasure.core.figures.figure import Figure, derived
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect, Tenon
 
 MOST_DOWELS, DOWELS_APART = 4, 45.0  # common practice, no source

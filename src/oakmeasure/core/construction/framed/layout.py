@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.constructions import Framed, Infill, Row
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Dim, Rect
 
 ROW_NAMES = {1: ("",), 2: ("lower ", "upper "), 3: ("bottom ", "middle ", "top ")}

@@ -14,9 +14,10 @@ from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import Column, Fields
 from oakmeasure.core.document.constructions import Framed, Infill
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width

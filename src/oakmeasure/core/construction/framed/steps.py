@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.document.constructions import Framed, Infill, TenonKind
 from oakmeasure.core.document.production import About
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many
 from oakmeasure.core.making.wood_steps import panels_ahead

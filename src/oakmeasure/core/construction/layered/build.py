@@ -14,10 +14,11 @@ from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_o
 from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.document.constructions import Framed
 from oakmeasure.core.document.layer_constructions import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import edges_movement

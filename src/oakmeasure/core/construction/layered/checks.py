@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.document.layer_constructions import Layered, LayerStyle, Lipping, Pieced
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.place import finish_of
 
 HINGE_WOOD = 8.0  # of lipping at the hinges, for screws not to lift the plies: common practice, no source

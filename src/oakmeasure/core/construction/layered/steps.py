@@ -6,7 +6,7 @@ from oakmeasure.core.construction.framed.steps import framed
 from oakmeasure.core.document.constructions import Veneered, VeneerForm
 from oakmeasure.core.document.layer_constructions import Layered, Lipping
 from oakmeasure.core.document.production import About
-from oakmeasure.core.leaf.part import Role
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up

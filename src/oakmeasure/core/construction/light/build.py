@@ -18,10 +18,11 @@ from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_o
 from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
 from oakmeasure.core.document.layer_constructions import Light, LightBrace, LightFill, LightGlue, LightJoint
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement

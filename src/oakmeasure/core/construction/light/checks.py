@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.document.layer_constructions import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 
 HELD_MOVES = 2.0  # so much movement a glued frame bears before boards split: common practice, no source
 UNDER_REBATE = 6.0  # of the frame before a rebated sheet: common practice, no source

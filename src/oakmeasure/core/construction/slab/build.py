@@ -12,10 +12,11 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.document.constructions import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Role, Size, Tenon
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import add_thickness, nail_for, part, screw_for
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import slab_movement

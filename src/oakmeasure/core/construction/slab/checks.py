@@ -9,8 +9,8 @@ from oakmeasure.core.base.units import HAIR, Unit, counted
 from oakmeasure.core.document.constructions import Laid, Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Fixing, Part
 from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS
 

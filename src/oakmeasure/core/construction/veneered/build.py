@@ -16,10 +16,11 @@ from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.framed import build as framed_build
 from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.document.constructions import BackFace, Veneered, VeneerForm
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Role, Size
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.laminate import leaf_bow

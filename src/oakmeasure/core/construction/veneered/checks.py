@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.constructions import BackFace, Veneered
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 
 BOW_SEEN = 2.0  # of a leaf; more is seen against its stop: common practice, no source
 BEHIND_MOULDING = 3.0  # of edging that stays, so that the core never shows in a moulding: common practice, no source

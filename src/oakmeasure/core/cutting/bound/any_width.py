@@ -21,7 +21,7 @@ from oakmeasure.core.cutting.two_d.slots import Slots, by_length, side_by_side, 
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.two_d.stock_assignment import Stock
+    from oakmeasure.core.cutting.in_tenths import Stock
 
 GRID = 10  # tenths, of what is reckoned for every width
 TRIED = 80  # widths reckoned exactly, after which the lengths are, too

@@ -15,7 +15,7 @@ from oakmeasure.core.cutting.model import shares
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.two_d.stock_assignment import Shop, Stock
+    from oakmeasure.core.cutting.in_tenths import Stock, Tenths
 
 
 Run = tuple[int, int, int]  # from, to, and how clean the parts in it may have to be
@@ -46,7 +46,7 @@ def _tried(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
 class Filling:
     """Strips in one piece of stock, in its own frame: strips run along x."""
 
-    def __init__(self, shop: Shop, stock: Stock, value: dict[int, float], demand: list[int], across: bool) -> None:
+    def __init__(self, shop: Tenths, stock: Stock, value: dict[int, float], demand: list[int], across: bool) -> None:
         self.shop, self.stock, self.value = shop, stock, value
         self.left = list(demand)
         self.used = [0] * len(demand)

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from functools import partial
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.lp import highs
+from oakmeasure.core.base import linear_programme
 from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way
 from oakmeasure.core.cutting.two_d.exact_fill import CutAt
 from oakmeasure.core.cutting.two_d.layouts import Layout
@@ -95,7 +95,7 @@ class Master:
         self.shop, self.demand, self.stock = shop, list(demand), dict(stock)
         self.parts = [at for at in shop.fits if demand[at]]
         self.frames = [self._frame(across) for across in ways or shop.ways]
-        self.programme = highs.Programme((), (), goes_on=True)
+        self.programme = linear_programme.Programme((), (), goes_on=True)
         self.cost_row = self.programme.row(-math.inf, math.inf)
         self.part_row = {at: self.programme.row(float(demand[at]), math.inf) for at in self.parts}
         self.stock_row = {
@@ -257,7 +257,9 @@ class Master:
 
     # --- prices ------------------------------------------------------------------------------------------------
 
-    def solve(self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0) -> highs.Solved | None:
+    def solve(
+        self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0
+    ) -> linear_programme.Solved | None:
         """Make columns until no more are asked for, or the time is over; None where the programme has no answer.
 
         finest: grid of the knapsacks, tenths; only at 1 it gives a bound. near: of the cost; a bound that near is
@@ -283,19 +285,19 @@ class Master:
             if (is_near or not added) and not self.loosen():
                 return self.programme.solve() if added else solved
 
-    def prices(self, solved: highs.Solved, grid: int) -> Prices:
+    def prices(self, solved: linear_programme.Solved, grid: int) -> Prices:
         """Return what the programme would pay for each part, and for another piece of each stock."""
         made = self.prices_at(self.paid(solved), grid)
         return replace(made, used=solved.x, dual=solved.prices, extra=self.extra(solved))
 
-    def paid(self, solved: highs.Solved) -> list[float]:
+    def paid(self, solved: linear_programme.Solved) -> list[float]:
         """Return what the programme would pay for each part."""
         value = [0.0] * len(self.shop.demand)
         for at, row in self.part_row.items():
             value[at] = max(float(solved.prices[row]), 0.0)
         return value
 
-    def extra(self, solved: highs.Solved) -> dict[int, float]:
+    def extra(self, solved: linear_programme.Solved) -> dict[int, float]:
         """Return what one more of each kind of stock that is counted would save, negative."""
         return {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
 

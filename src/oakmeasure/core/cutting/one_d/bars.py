@@ -11,7 +11,7 @@ import math
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.lp import highs
+from oakmeasure.core.base import linear_programme
 from oakmeasure.core.cutting.model import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, shares, tenths
 from oakmeasure.core.cutting.one_d.patterns import Column, every_way
 
@@ -271,14 +271,14 @@ def _entries(column: Column, limited: dict[int, int]) -> dict[int, float]:
 
 def _programme(
     bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column], *, dear: bool = False
-) -> highs.Programme:
+) -> linear_programme.Programme:
     """Return the programme: every part as often as it is wanted, no more bars than there are. dear: its first columns
     are single parts, bought dearly, so that there is an answer before the bars are cut well enough to last.
     """
     limited = [k for k, count in enumerate(counts) if count is not None]
     low = [float(each) for each in demand] + [-math.inf for _ in limited]
     high = [math.inf for _ in demand] + [float(counts[k] or 0) for k in limited]
-    made = highs.Programme(low, high)
+    made = linear_programme.Programme(low, high)
     rows = {k: len(demand) + n for n, k in enumerate(limited)}
     for at in range(len(demand) if dear else 0):
         made.add(3.0 * max(bars.prices) + 1.0, {at: 1.0})

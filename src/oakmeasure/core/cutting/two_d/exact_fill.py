@@ -15,8 +15,8 @@ from oakmeasure.core.cutting.lp.knapsack import free_spans
 from oakmeasure.core.cutting.model import CutKind
 
 if TYPE_CHECKING:
+    from oakmeasure.core.cutting.in_tenths import Piece, Stock, Tenths
     from oakmeasure.core.cutting.model import Watch
-    from oakmeasure.core.cutting.two_d.stock_assignment import Piece, Shop, Stock
 
 CutAt = tuple[int, int, int, int, int]
 Block = tuple[int, tuple[tuple[int, int], ...]]  # along, and the parts across it with their widths
@@ -47,11 +47,9 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 
 
 def perfect_pieces(
-    shop: Shop, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Watch | None
+    shop: Tenths, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Watch | None
 ) -> list[Piece]:
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
-    from oakmeasure.core.cutting.two_d import stock_assignment  # which needs this module first
-
     found: list[Piece] = []
     misses, spare = 0, source.choice(SPARES)
     while misses < MISSES and not (watch is not None and watch.over()):
@@ -70,11 +68,13 @@ def perfect_pieces(
             demand[cut[2]] -= 1
         count = counts[stock.at]
         counts[stock.at] = None if count is None else count - 1
-        found.append(stock_assignment.Piece(stock.at, cuts))
+        found.append(Piece(stock.at, cuts))
     return found
 
 
-def _one(shop: Shop, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float) -> list[CutAt]:
+def _one(
+    shop: Tenths, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float
+) -> list[CutAt]:
     """Return the cuts of one piece that wastes next to nothing; [] where none was found."""
     k, left = shop.kerf, list(demand)
     classes = _classes(shop, left, stock, across, source)
@@ -107,7 +107,9 @@ def _one(shop: Shop, stock: Stock, demand: list[int], across: bool, source: rand
     return cuts if filled >= (1 - spare) * shop.room(stock) else []
 
 
-def _classes(shop: Shop, left: list[int], stock: Stock, across: bool, source: random.Random) -> dict[int, list[Block]]:
+def _classes(
+    shop: Tenths, left: list[int], stock: Stock, across: bool, source: random.Random
+) -> dict[int, list[Block]]:
     """Return for each width of strip what can lie in it full: single parts, and parts side by side."""
     k = shop.kerf
     single: dict[int, list[Block]] = defaultdict(list)
@@ -141,7 +143,7 @@ def _side_by_side(
 
 
 def _strip(
-    shop: Shop, stock: Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
+    shop: Tenths, stock: Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
 ) -> list[CutAt]:
     """Return what fills a strip at y span by span; a span that is not filled well is left to others."""
     k, spare = shop.kerf, list(left)

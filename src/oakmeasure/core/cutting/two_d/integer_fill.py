@@ -15,9 +15,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.lp import highs
+from oakmeasure.core.base import linear_programme
+from oakmeasure.core.cutting.in_tenths import Piece
 from oakmeasure.core.cutting.two_d.exact_fill import fullest
-from oakmeasure.core.cutting.two_d.stock_assignment import Piece
 
 if TYPE_CHECKING:
     from oakmeasure.core.cutting.lp.knapsack import Way
@@ -49,7 +49,7 @@ def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list
     slots = _slots(shop, across, spare)
     if not slots:
         return None
-    programme = highs.Programme((), ())
+    programme = linear_programme.Programme((), ())
     whole = programme.row(-math.inf, float(sheets * wide))
     lengths = {each: programme.row(-math.inf, 0.0) for each in sorted({slot.wide for slot in slots})}
     held = {at: programme.row(float(shop.demand[at]), float(shop.demand[at])) for at in shop.fits}

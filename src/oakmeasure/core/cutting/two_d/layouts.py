@@ -18,8 +18,8 @@ from oakmeasure.core.cutting.model import shares
 if TYPE_CHECKING:
     import numpy as np
 
+    from oakmeasure.core.cutting.in_tenths import Stock
     from oakmeasure.core.cutting.lp.knapsack import Levels, Run
-    from oakmeasure.core.cutting.two_d.stock_assignment import Stock
 
 MOST_PLACES = 3000  # for strips on a board; more are brought to a grid
 GRIDS = (1, 5, 10, 20, 50)  # tenths

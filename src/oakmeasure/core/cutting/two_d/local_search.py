@@ -8,16 +8,16 @@ neighbourhood search, Shaw 1998.
 from __future__ import annotations
 
 import math
+import random
 from collections import Counter
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from typing import Protocol
 
+from oakmeasure.core.cutting.in_tenths import Piece
 from oakmeasure.core.cutting.lp.master import COARSE, Master
-from oakmeasure.core.cutting.two_d.stock_assignment import Piece
+from oakmeasure.core.cutting.model import Watch
+from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import assembled, chosen, kept
-
-if TYPE_CHECKING:
-    from oakmeasure.core.cutting.two_d.strips import Search
 
 PARTS, LEAST_PARTS, MOST_PARTS = 30.0, 10.0, 70.0  # that are cut anew at once
 GROWN, SHRUNK = 1.1, 0.85  # how many there are next time, after a proof and without one
@@ -28,6 +28,29 @@ QUICK, QUICK_PARTS = 0.5, 30  # of the steps, how many keep piece after piece, a
 SPREADS = (0.0, 0.03, 0.06, 0.1)  # chance in these
 DEAR = 3.0  # times its share of the stock, a part is bought at where pieces are to hold as much as they can
 Plan = tuple[list[Piece], list[int]]  # pieces, and what they leave of each part
+
+
+class Search(Protocol):
+    """The search that these belong to."""
+
+    shop: Shop
+    watch: Watch
+    source: random.Random
+    best: list[Piece] | None
+    key: tuple[float, float]
+    area: dict[int, float]
+
+    def missing(self, pieces: Sequence[Piece]) -> list[int]:
+        """Return how many of each part that would go into some stock are not cut."""
+        ...
+
+    def stock_left(self, pieces: Sequence[Piece]) -> dict[int, int | None]:
+        """Return how many of each kind of stock are left beside those pieces."""
+        ...
+
+    def offer(self, pieces: list[Piece], left: int) -> None:
+        """Take a plan that leaves less or costs less."""
+        ...
 
 
 class Recut:

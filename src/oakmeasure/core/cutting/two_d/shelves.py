@@ -9,10 +9,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.two_d.stock_assignment import Piece
+from oakmeasure.core.cutting.in_tenths import Piece
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.two_d.stock_assignment import Shop, Stock
+    from oakmeasure.core.cutting.in_tenths import Stock
+    from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 
 OPEN = 30  # strips, and sheets, that are looked at for a place
 

@@ -13,13 +13,14 @@ from collections.abc import Sequence
 
 from oakmeasure.core.cutting.bound import bound_process
 from oakmeasure.core.cutting.bound.dual_feasible_functions import sheet_bound
+from oakmeasure.core.cutting.in_tenths import Piece
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.master import COARSE, Master
 from oakmeasure.core.cutting.model import CENT, CutKind, CutPlan, Problem, Watch, least_cost
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.local_search import Recut
 from oakmeasure.core.cutting.two_d.shelves import shelved
-from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Piece, Shop
+from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Shop
 from oakmeasure.core.cutting.two_d.whole_plans import assembled, chosen, kept, quick
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left

@@ -9,13 +9,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from oakmeasure.core.cutting.lp.highs import Solved
+from oakmeasure.core.base.linear_programme import Solved
+from oakmeasure.core.cutting.in_tenths import Piece
 from oakmeasure.core.cutting.lp.knapsack import Way
 from oakmeasure.core.cutting.lp.master import Master, Prices, Slot, Span, Strip
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.cutting.two_d.exact_fill import CutAt
 from oakmeasure.core.cutting.two_d.slots import SLOT
-from oakmeasure.core.cutting.two_d.stock_assignment import Piece
 
 if TYPE_CHECKING:
     import numpy as np

@@ -7,7 +7,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Drawing, Layer, Sketch, corners
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 SIDE = 18.0  # of a cabinet, drawn round the opening
 

@@ -8,11 +8,12 @@ from collections.abc import Callable
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
-from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, side_gaps, sketch_for, surround, unit_step
+from oakmeasure.core.drawings.layers import side_gaps
+from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 # These views are wider than a leaf is high, so their texts need more mm to stand in.
 ROOM = 1.35

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
-from oakmeasure.core.drawings.leaf.leaf_view import LINING_SHOWN, floor_line, front
+from oakmeasure.core.drawings.layers import LINING_SHOWN
+from oakmeasure.core.drawings.leaf.leaf_view import floor_line, front
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:

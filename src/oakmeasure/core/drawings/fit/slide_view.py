@@ -6,11 +6,11 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
+from oakmeasure.core.document.species import species
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners, handle, hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.solution import LeafSolution
 
 RAIL, STOP = 32.0, 22.0  # of the track and of a stop on it, drawn for the eye
 WALL_DEPTH = 110.0

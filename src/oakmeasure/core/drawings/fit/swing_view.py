@@ -7,12 +7,12 @@ import math
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import species
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle, hatching
 from oakmeasure.core.fit.swing.geometry import nearest_of_leaf, turned
 from oakmeasure.core.fit.swing.obstacles import Swing, floor_at
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import species
+from oakmeasure.core.solution import LeafSolution
 
 STEPS = 30
 REBATE = 12.0  # of the stop, drawn for the eye

@@ -10,7 +10,7 @@ from oakmeasure.core.base.matrices import Matrix
 from oakmeasure.core.base.uncertainty import root_sum_square
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.readings import HeadKind, Side
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.outline import Edge, Outline
 
 

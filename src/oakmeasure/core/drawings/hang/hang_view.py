@@ -21,7 +21,7 @@ from oakmeasure.core.hanging.remedy import LEAST_PACKED, turn_words
 from oakmeasure.core.hanging.run import RunPlan
 from oakmeasure.core.hanging.sliding import Look
 from oakmeasure.core.leaf.part import Part, Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 TALL, TIMES, APART, LINING = 560.0, 14.0, 150.0, 14.0
 
@@ -77,17 +77,17 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
             )
         x += first.frame.width * TALL / first.frame.height * len(hung.leaves) + APART
     if not pair:  # of a pair the steps stand in the list: beside two leaves they would be too small to read
-        _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x)
+        _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x, show)
     return sketch.drawing(margin=18)
 
 
-def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) -> None:
+def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float, show: Show) -> None:
     y = TALL - 6
     sketch.label(x, y + 26, str(aim).capitalize(), anchor=Anchor.LEFT, bold=True, size=1.15)
     for each in leaves:
         steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
         for n, step in enumerate(steps, start=1):
-            for m, line in enumerate(broken(step.words, 40, f"{n}  ")):
+            for m, line in enumerate(broken(show, step.words, 40, f"{n}  ")):
                 sketch.label(x + (0 if m == 0 else 16), y - 6, line, anchor=Anchor.LEFT, layer=Layer.OUTLINE)
                 y -= 29
         y -= 10
@@ -122,7 +122,7 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         "or as many as you can reach;",
         "then it says what to pack, let in, turn or plane.",
     ):
-        for line in broken(words, 36):
+        for line in broken(show, words, 36):
             sketch.label(x, y, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
             y -= 28
     return sketch.drawing(margin=18)
@@ -296,7 +296,7 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     x, y = wide + 210.0, high - 10  # clear of how low it stands
     sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
     for n, each in enumerate(hung.turns, start=1):
-        for m, line in enumerate(broken(turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
+        for m, line in enumerate(broken(show, turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
             sketch.label(
                 x + (0 if m == 0 else 16),
                 y,
@@ -382,11 +382,11 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
     y = 0.0
     first = next((n for n, each in enumerate(hung.looks) if each.fine is False), None)
     for n, each in enumerate(hung.looks):
-        y = _look(sketch, each, n, y, later=first is not None and n > first)
+        y = _look(sketch, each, n, y, show, later=first is not None and n > first)
     if hung.level is not None:
         turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
         words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
-        for line in broken(words, LOOK_LINE):
+        for line in broken(show, words, LOOK_LINE):
             sketch.label(0, y + 20, line, anchor=Anchor.LEFT, bold=True, layer=Layer.LEAF)
             y -= LOOK_STEP
         y -= 14
@@ -396,7 +396,7 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=24)
 
 
-def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float:
+def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bool) -> float:
     """Draw what is looked at, what was found and what mends it; return where the next one stands."""
     ring = circle(22, y, 20)
     sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
@@ -413,7 +413,7 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float
         layer=Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE,
     )
     words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
-    lines = broken(words, LOOK_LINE)
+    lines = broken(show, words, LOOK_LINE)
     for m, line in enumerate(lines):
         sketch.label(64, y - 14 - LOOK_STEP * m, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     further = y - 92 - LOOK_STEP * (len(lines) - 1)
@@ -468,7 +468,7 @@ def practice_view(
             )
         y = TALL - 80
         for words in lines:
-            for line in broken(words, 38):
+            for line in broken(show, words, 38):
                 sketch.label(x, y, line, anchor=Anchor.LEFT)
                 y -= 26
     else:

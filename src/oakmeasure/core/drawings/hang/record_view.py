@@ -4,34 +4,37 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
-from oakmeasure.core.hanging.record import Entry, Record
 from oakmeasure.core.leaf.part import Rect
+from oakmeasure.core.reports.hanging_record import Entry, Record
 
 
-def cut(words: str) -> tuple[str, ...]:
+def cut(words: str, show: Show) -> tuple[str, ...]:
     """Return words cut shorter and shorter, for a label with little room."""
-    return cut_off(words, 80, 60, 40, 26, 16)
+    return cut_off(show, words, 80, 60, 40, 26, 16)
 
 
 WIDE, BUILT, HUNG, REST = 1100.0, 245.0, 450.0, 600.0  # where columns begin
 ROW = 44.0  # from line to line, where there is room for all
 
 
-def record_view(record: Record | None) -> Drawing:
+def record_view(record: Record | None, show: Show) -> Drawing:
     """Return the record as it goes on paper, in short."""
     if record is None:
         return empty_view("no leaf yet: nothing to record")
     sketch = Sketch()
     sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
     sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
-    sketch.label(0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title))
+    sketch.label(
+        0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title, show)
+    )
     signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
     sketch.label(WIDE, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
     place = record.place
-    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=WIDE, shorter=cut(place))
+    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=WIDE, shorter=cut(place, show))
     y = 552.0
     for name, px in (("", 0.0), ("as built", BUILT), ("as hung", HUNG)):
         sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
@@ -40,14 +43,20 @@ def record_view(record: Record | None) -> Drawing:
         y -= row
         sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
         sketch.label(
-            BUILT, y, line.built, anchor=Anchor.LEFT, room=195 if line.hung else 340, shorter=cut(line.built), size=0.95
+            BUILT,
+            y,
+            line.built,
+            anchor=Anchor.LEFT,
+            room=195 if line.hung else 340,
+            shorter=cut(line.built, show),
+            size=0.95,
         )
         sketch.label(HUNG, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
-    _right(sketch, record)
+    _right(sketch, record, show)
     return sketch.drawing(margin=10)
 
 
-def _right(sketch: Sketch, record: Record) -> None:
+def _right(sketch: Sketch, record: Record, show: Show) -> None:
     y, x = 552.0, REST
     blocks = [
         ("gaps", [f"{name}  {gap}" for name, gap in record.gaps]),
@@ -65,7 +74,7 @@ def _right(sketch: Sketch, record: Record) -> None:
             y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
             continue
         for row in rows[:4]:
-            for line in broken(row, 35)[:4]:
+            for line in broken(show, row, 35)[:4]:
                 if y < 20:
                     return
                 y -= 38
@@ -73,7 +82,7 @@ def _right(sketch: Sketch, record: Record) -> None:
         y -= 40
 
 
-def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:
+def book_view(entries: Sequence[Entry], chosen: int, show: Show) -> Drawing:
     """Return the leaves of the book to one scale, the chosen one with what was learnt of it."""
     if not entries:
         return empty_view("nothing in the book answers to that")
@@ -98,7 +107,7 @@ def book_view(entries: Sequence[Entry], chosen: int) -> Drawing:
         *(f"Learnt: {each.text}" for each in entry.lessons),
     ]
     for words in lines:
-        for line in broken(words, 44):
+        for line in broken(show, words, 44):
             y -= 27
             sketch.label(
                 x, y, line, anchor=Anchor.LEFT, layer=Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE

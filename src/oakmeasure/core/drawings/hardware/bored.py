@@ -5,14 +5,14 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.drawings.drawing import Layer, Sketch
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 SEEN = 0.5  # nearer to the opening face than this it is seen there, mm
 
 
 def bored(sketch: Sketch, leaf: LeafSolution) -> None:
     """What is cut and bored for lock, latch and pull: what is seen from the opening side in full line, else hidden."""
-    for each in leaf.extra:
+    for each in leaf.other_borings:
         if each.solid is not None:
             layer = Layer.OUTLINE if each.solid.depth[0] < SEEN else Layer.HIDDEN
             sketch.line(outline_of(each.solid), layer, ref=each.ref)

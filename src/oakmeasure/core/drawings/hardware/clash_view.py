@@ -14,7 +14,7 @@ from oakmeasure.core.hardware.clash.rules import Kind
 from oakmeasure.core.hardware.clash.search import HARDWARE, Clash
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 ROOM = 1.25
 SECTIONS = 3  # that are drawn, of the worst clashes

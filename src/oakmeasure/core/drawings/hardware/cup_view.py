@@ -6,15 +6,15 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Onto, Sketch, handle
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, roomy_step, sketch_for
-from oakmeasure.core.hardware.hinges.cup_clearance import corner_way, cup_pin
+from oakmeasure.core.fit.swing.cup_clearance import corner_way, cup_pin
 from oakmeasure.core.hardware.hinges.cups import CUP, Cups
 from oakmeasure.core.leaf.part import Build
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 ROOM = 1.3
 SWEEP = 70.0  # degrees of the corner's way that are drawn

@@ -8,6 +8,7 @@ from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.stack_view import stack_drawn
@@ -15,8 +16,7 @@ from oakmeasure.core.drawings.leaf.leaf_view import floor_line, front, no_leaf, 
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 ROOM = 1.25
 RAIL = 40.0  # of a track, drawn for the eye
@@ -136,7 +136,7 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, 
     big = 26 * step / max(t + 40, 80.0)
     page.label(x, top, "Section through the foot", anchor=Anchor.LEFT, bold=True)
     words = str(guide.kind) if leaf.leaf.hanging is not Hanging.FLOOR_GEAR else "wheels on the track"
-    for line in broken(f"{words}, {guide.floor}; wall to the right", CAPTION):
+    for line in broken(show, f"{words}, {guide.floor}; wall to the right", CAPTION):
         top -= 4.2 * step
         page.label(x, top, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     y0 = top - 3.8 * step - 60 * big

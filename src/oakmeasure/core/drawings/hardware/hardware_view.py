@@ -7,23 +7,16 @@ from collections.abc import Callable
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.cup_view import cup_view
-from oakmeasure.core.drawings.leaf.leaf_view import (
-    LINING_SHOWN,
-    front,
-    no_leaf,
-    roomy_step,
-    side_gaps,
-    sketch_for,
-    surround,
-)
-from oakmeasure.core.hardware.hinges.butts import Butts
+from oakmeasure.core.drawings.layers import LINING_SHOWN, side_gaps
+from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
+from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 # These views are wider than a leaf is high, so their texts need more mm to stand in.
 ROOM = 1.35

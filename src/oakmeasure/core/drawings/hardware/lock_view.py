@@ -11,7 +11,7 @@ from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.leaf.part import Build
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 ROOM = 1.3
 OF_LOCKS = ("lock", "spindle", "keyhole", "latch", "thumb", "pull", "flush")
@@ -29,7 +29,7 @@ def lock_view(leaf: LeafSolution, show: Show) -> Drawing:
         surround(sketch, leaf, step)
     front(sketch, build)
     bored(sketch, leaf)
-    cuts = [each for each in leaf.extra if each.solid is not None and each.name.startswith(OF_LOCKS)]
+    cuts = [each for each in leaf.other_borings if each.solid is not None and each.name.startswith(OF_LOCKS)]
     page = sketch.page()
     x = build.width + 12 * step
     edge_on(page, leaf, build, show, x, step, at_latch=True, ends=True)

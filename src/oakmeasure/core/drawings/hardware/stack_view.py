@@ -7,7 +7,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import WallKind
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 SHOWN = 70.0  # of what carries it, beyond the longest screw drawn at the least
 LAYERS = (

@@ -9,7 +9,7 @@ from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, unit_step
 from oakmeasure.core.reports.compare_constructions import Beside
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 
 def beside_view(pair: Beside, show: Show) -> Drawing:

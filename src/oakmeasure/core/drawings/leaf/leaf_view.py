@@ -8,17 +8,16 @@ from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show, System, Unit
 from oakmeasure.core.construction.clip_to_outline import head_of
 from oakmeasure.core.document.job import Hand, Hanging
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
-from oakmeasure.core.drawings.layers import grain_along
+from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
 from oakmeasure.core.edits.drag import rails_to_drag
-from oakmeasure.core.leaf.part import Build, Part, Rect, Role
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import Species, stuff
-from oakmeasure.language import keep
+from oakmeasure.core.leaf.part import Build, Part, Rect
+from oakmeasure.core.solution import LeafSolution
 
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
-LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
 NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
 ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
@@ -106,12 +105,6 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
         bold=True,
     )
     return sketch.drawing(margin=max(w, h) / 5)
-
-
-def side_gaps(leaf: LeafSolution) -> tuple[float, float]:
-    """Return the gaps at the left and at the right of the leaf as it is seen."""
-    hinge, latch = leaf.figures["gap_hinge"].value, leaf.figures["gap_latch"].value
-    return (latch, hinge) if leaf.leaf.hand is Hand.RIGHT else (hinge, latch)
 
 
 def part_ref(name: str) -> str:
@@ -410,7 +403,10 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: f
     at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)
     woods = [f"{stuff(each).name}, {moisture}" if n == at else stuff(each).name for n, each in enumerate(leaf.woods)]
     lines = [
-        *((each, True, Layer.OUTLINE) for each in map(keep, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))),
+        *(
+            (each, True, Layer.OUTLINE)
+            for each in map(show.speech.keep, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))
+        ),
         ("seen from the opening side", False, Layer.PENCIL),
         *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),
         (leaf.leaf.hand_in_words, False, Layer.PENCIL),

@@ -8,11 +8,11 @@ from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.construction.existing.narrowing import Reduction, distinct, sights_of, ways_of
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.layer_constructions import Existing, Inside
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 
 

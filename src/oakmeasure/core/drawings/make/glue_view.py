@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
-from oakmeasure.core.leaf.part import Build, Rect, Role
+from oakmeasure.core.leaf.part import Build, Rect
 from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan, Stage, TaskPlan
 from oakmeasure.core.making.glue_tasks import Line
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 
 TALL, BAR_X, BAR_WIDE = 620.0, 500.0, 54.0
 WORDS_X, WRAP, LINE = 574.0, 40, 24.0
@@ -28,7 +29,7 @@ def glue_view(leaf: LeafSolution, number: int, show: Show) -> Drawing:
         return empty_view("nothing of this leaf is glued")
     found = plan.stage(number) or plan.stage(1)
     if found is None:
-        return _no_plan(plan)
+        return _no_plan(plan, show)
     sketch = Sketch()
     task, stage = found
     _leaf(sketch, leaf, build, stage)
@@ -36,13 +37,13 @@ def glue_view(leaf: LeafSolution, number: int, show: Show) -> Drawing:
     return sketch.drawing(margin=16)
 
 
-def _no_plan(plan: GluePlan) -> Drawing:
+def _no_plan(plan: GluePlan, show: Show) -> Drawing:
     sketch = Sketch()
     trouble = next(each for each in plan.tasks if not each.stages)
     sketch.label(
         500, 420, f"{trouble.task.name.capitalize()} cannot be glued in time", bold=True, size=1.4, layer=Layer.DOUBT
     )
-    for n, line in enumerate(broken(trouble.trouble, 80)):
+    for n, line in enumerate(broken(show, trouble.trouble, 80)):
         sketch.label(500, 370 - 28 * n, line)
     for n, way in enumerate(trouble.ways):
         sketch.label(500, 270 - 28 * n, way, layer=Layer.PENCIL)
@@ -120,7 +121,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show:
             sketch.label(BAR_X + BAR_WIDE / 2, (rect.y0 + rect.y1) / 2, str(n), bold=True)
         at = end
         if n <= 9:
-            for m, line in enumerate(broken(closing.words, WRAP, f"{n}  {start:.1f} min  ")[:3]):
+            for m, line in enumerate(broken(show, closing.words, WRAP, f"{n}  {start:.1f} min  ")[:3]):
                 sketch.label(WORDS_X + (0 if m == 0 else 18), y, line, anchor=Anchor.LEFT, size=0.95)
                 y -= LINE
     clamps = stage.minutes - SQUARE_MINUTES
@@ -139,7 +140,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show:
     ]
     y -= 8
     for n, words in enumerate(lines):
-        for m, line in enumerate(broken(words, WRAP)):
+        for m, line in enumerate(broken(show, words, WRAP)):
             if y < 0:
                 return
             sketch.label(

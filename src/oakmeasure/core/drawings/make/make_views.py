@@ -6,17 +6,16 @@ from collections.abc import Sequence
 
 from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.making.batch import Batch
 from oakmeasure.core.making.labels import Label
 from oakmeasure.core.making.log import Progress
 from oakmeasure.core.making.repairs import Judgement
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
-from oakmeasure.language import keep
+from oakmeasure.core.reports.batch import Batch
+from oakmeasure.core.solution import LeafSolution
 
 CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 280.0, 168.0
 MOST = 12
@@ -46,7 +45,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
             bold=True,
             size=0.9,
             room=CELL_WIDE - 14,
-            shorter=tuple(keep(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12)),
+            shorter=tuple(show.speech.keep(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12)),
             ref=f"leaf:{each.leaf_id}",
         )
         for m, setting in enumerate(each.op.settings[:6]):
@@ -90,7 +89,7 @@ def _leaf(sketch: Sketch, solved: LeafSolution, build: Build, lit: set[str], roo
     sketch.box(Rect(room.x0, room.y0, x1, y1), Layer.PENCIL)
 
 
-def labels_view(labels: Sequence[Label], *, page: int = 0) -> Drawing:
+def labels_view(labels: Sequence[Label], show: Show, *, page: int = 0) -> Drawing:
     """Return labels as they are printed, nine at a time: an arrow to the head, the name, joints in large letters."""
     if not labels:
         return empty_view("no parts to label")
@@ -98,11 +97,11 @@ def labels_view(labels: Sequence[Label], *, page: int = 0) -> Drawing:
     shown = labels[page * LABELS_SHOWN : (page + 1) * LABELS_SHOWN] or labels[:LABELS_SHOWN]
     for n, label in enumerate(shown):
         x0, y1 = (n % 3) * (LABEL_WIDE + 14), -(n // 3) * (LABEL_HIGH + 14)
-        _label(sketch, label, Rect(x0, y1 - LABEL_HIGH, x0 + LABEL_WIDE, y1))
+        _label(sketch, label, Rect(x0, y1 - LABEL_HIGH, x0 + LABEL_WIDE, y1), show)
     return sketch.drawing(margin=12)
 
 
-def _label(sketch: Sketch, label: Label, r: Rect) -> None:
+def _label(sketch: Sketch, label: Label, r: Rect, show: Show) -> None:
     sketch.rect(r, Layer.SPACE, ref=f"part:{label.name}")
     sketch.box(r, Layer.PENCIL)
     y = r.y1 - 20
@@ -114,7 +113,7 @@ def _label(sketch: Sketch, label: Label, r: Rect) -> None:
         bold=True,
         size=1.05,
         room=LABEL_WIDE - 44,
-        shorter=cut_off(label.name, 20, 15, head=f"{label.number}  "),
+        shorter=cut_off(show, label.name, 20, 15, head=f"{label.number}  "),
     )
     tip = (r.x1 - 22, r.y1 - 10)
     if label.head.startswith("arrow up"):
@@ -140,7 +139,7 @@ def _label(sketch: Sketch, label: Label, r: Rect) -> None:
             size=0.92,
             layer=Layer.OUTLINE if n < 2 else Layer.PENCIL,
             room=LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0),
-            shorter=cut_off(words, 26),
+            shorter=cut_off(show, words, 26),
         )
         y -= LABEL_LINE
     if label.letters:
@@ -171,14 +170,14 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
     y = 588.0
     sketch.label(330, y, f"{words}: {judged.sound}", anchor=Anchor.LEFT, bold=True, size=1.3)
     y -= 30
-    sketch.label(330, y, judged.words, anchor=Anchor.LEFT, room=670, shorter=cut_off(judged.words, 60))
+    sketch.label(330, y, judged.words, anchor=Anchor.LEFT, room=670, shorter=cut_off(show, judged.words, 60))
     y -= 18
     for repair in judged.repairs:
         lines = [f"{repair.words}; {repair.why}" if repair.fits else f"not here: {repair.why}"]
         if repair.fits:
             lines += ["   ".join(f"{label} {show.length(value)}" for label, value in repair.sizes)]
             lines += [f"moves: {'; '.join(repair.moves)}"] if repair.moves else []
-        wrapped = [line for text in lines if text for line in broken(text, 66)]
+        wrapped = [line for text in lines if text for line in broken(show, text, 66)]
         if y - 32 - 22 * len(wrapped) < 0:
             break
         y -= 30

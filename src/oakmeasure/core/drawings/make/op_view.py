@@ -13,15 +13,15 @@ from dataclasses import dataclass
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
-from oakmeasure.core.leaf.part import Build, Part, Rect, Role
+from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.making.operation import Operation, Trade, Up
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
-from oakmeasure.language import say
 
 WIDE, LEFT, LOW, HIGH = 1080.0, 40.0, 336.0, 500.0  # where the work lies on the sheet
 LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
@@ -406,7 +406,7 @@ def _words(sketch: Sketch, op: Operation, show: Show, x: float, characters: int)
     for head, words, layer in said:
         if not words:
             continue
-        for n, line in enumerate(broken(words, characters, say(head))):
+        for n, line in enumerate(broken(show, words, characters, show.speech.say(head))):
             sketch.label(
                 x,
                 y,

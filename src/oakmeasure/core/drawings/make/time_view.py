@@ -7,13 +7,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.making.finish import Day, Schedule
 from oakmeasure.core.making.working_plan import Slot, Timetable, day_words
-from oakmeasure.language import keep, say
 
 WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
 TALL_ROW = 92.0
@@ -22,7 +22,7 @@ MOST_DAYS = 60
 IN_TIME, LATE = "#C9A36A", "#B5533C"
 
 
-def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
+def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawing:
     """Return the timetable of a leaf, one row for each operation that is left. chosen: the one in hand."""
     if table is None or not table.slots:
         return empty_view("everything is done" if table is not None else "no leaf yet: nothing to make")
@@ -37,14 +37,16 @@ def time_view(table: Timetable | None, *, chosen: str = "") -> Drawing:
     def x(at: datetime) -> float:
         return NAMES + WIDE * min(max((at - first) / timedelta(days=days), 0.0), 1.0)
 
-    _days(sketch, first, days, high, x)
+    _days(sketch, first, days, high, x, show)
     for n, row in enumerate(rows):
         first_op, last_op = row[0], row[-1]
         y = high - (n + 0.5) * row_high
         more = f"  + {len(row) - 1}" if len(row) > 1 else ""
         name = first_op.op.name
-        if more or len(say(name)) >= NAME_CHARACTERS:
-            name = keep((cut_off(name, NAME_CHARACTERS - 2 - len(more)) or (say(name),))[0] + more)
+        if more or len(show.speech.say(name)) >= NAME_CHARACTERS:
+            name = show.speech.keep(
+                (cut_off(show, name, NAME_CHARACTERS - 2 - len(more)) or (show.speech.say(name),))[0] + more
+            )
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
         sketch.label(
@@ -100,7 +102,7 @@ def _rows(table: Timetable, chosen: str) -> list[list[Slot]]:
     return rows
 
 
-def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float]) -> None:
+def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float], show: Show) -> None:
     every = next(each for each in (1, 2, 5, 7, 14) if days / each <= 7.5 or each == 14)
     for n in range(days + 1):
         day = first + timedelta(days=n)
@@ -109,7 +111,7 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
         sketch.line([(x(day), 0), (x(day), high)], Layer.FAINT)
         if n % every == 0 and n < days:
             room = x(first + timedelta(days=n + every)) - x(day) - 8
-            shorter = (keep(f"{day.day} {day:%b}"), str(day.day))
+            shorter = (show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
             sketch.label(
                 x(day) + 2,
                 high + 12,
@@ -122,7 +124,7 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
             )
 
 
-def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
+def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
     """Return the coats as a calendar: one row each, work, then drying, then the day on which it may be hung."""
     sketch = Sketch()
     first = days[0].start.replace(hour=0, minute=0, second=0)
@@ -135,7 +137,7 @@ def finish_view(schedule: Schedule, days: Sequence[Day]) -> Drawing:
     def x(at: datetime) -> float:
         return 210.0 + (WIDE + 60) * ((at - first) / timedelta(days=span))
 
-    _days(sketch, first, span, high, x)
+    _days(sketch, first, span, high, x, show)
     for n, work in enumerate(rows):
         y = high - (n + 0.5) * TALL_ROW
         sketch.label(202, y + 9, work.words.partition(",")[0].capitalize(), anchor=Anchor.RIGHT, bold=True)

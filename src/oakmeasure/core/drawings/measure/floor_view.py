@@ -10,7 +10,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import FloorAlong, InTheWay, Side
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 
 SLAB = 40.0  # thickness that stands for the leaf in the plan
 STEPS = 12

@@ -5,14 +5,14 @@ from __future__ import annotations
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.hang.crooked import crooked
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.drawings.measure.opening_view import WALL, opening_view, wall_round
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.lining import LiningPlan
-from oakmeasure.core.timber.species import stuff
 
 SECTION_APART = 620.0  # from one section to the next, so that their names have room
 

@@ -13,7 +13,7 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, cor
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked, side_sigmas
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.adjust import Judged, Status
 from oakmeasure.core.survey.kinds import Kind
 from oakmeasure.core.survey.outline import scribed

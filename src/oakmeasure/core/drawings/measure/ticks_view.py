@@ -12,7 +12,7 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sket
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked
 from oakmeasure.core.drawings.measure.opening_view import WALL, largest_leaf, opening_view, sides_named, wall_round
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.tick_board import JudgedTick, TemplateFit, TickStatus
 
 MANY = 60  # ticks beyond which strokes and numbers would only be a thicket

@@ -5,11 +5,11 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.cutting.board_plan import CutBoard, Piece
 from oakmeasure.core.cutting.leaf_plan import Group
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf.leaf_view import no_leaf, part_ref
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.solution import LeafSolution
 
 
 def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:

@@ -7,13 +7,13 @@ from __future__ import annotations
 from statistics import median
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.cutting.job_plan import CutStock, Laid, LotPlan
 from oakmeasure.core.cutting.model import CutKind
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Face
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.timber.board_marks import draw_mark
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.planning.plan_model import CutStock, Laid, LotPlan
 
 BAR_SHARE = 45  # a bar is drawn no lower than this part of its length
 GAP = 1.6  # steps between two boards

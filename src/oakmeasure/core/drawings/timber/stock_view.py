@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Came, Face, SheetStock
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings.timber.board_marks import face_of, mark_rect
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.timber.species import stuff
 
 UNKNOWN_TINT = "#E8D8B8"
 ACROSS = 3  # columns of small boards

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import HAIR, Show
-from oakmeasure.core.construction.veneered.veneer_plan import Strip, VeneerPlan
+from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import stuff
+from oakmeasure.core.planning.veneer_plan import Strip, VeneerPlan
+from oakmeasure.core.solution import LeafSolution
 
 END = 9.0  # times as large as the faces the end of the board is drawn
 

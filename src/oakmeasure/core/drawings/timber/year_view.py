@@ -7,8 +7,8 @@ from collections.abc import Callable
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.year import MONTHS, Moment, year_of
+from oakmeasure.core.reports.year import MONTHS, Moment, year_of
+from oakmeasure.core.solution import LeafSolution
 
 WIDE, TALL, APART = 600.0, 150.0, 84.0  # drawing units; the numbers on it are the sizes
 LEAST_GAPS = 1.0  # of both side gaps together; less is shown as doubtful

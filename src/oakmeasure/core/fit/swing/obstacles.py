@@ -13,11 +13,11 @@ from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.swing.cup_clearance import cup_pin
 from oakmeasure.core.fit.swing.geometry import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
-from oakmeasure.core.hardware.hinges.cup_clearance import cup_pin
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 LEAST_OVER_FLOOR = 1.0  # or it drags on the first grain of sand: common practice, no source

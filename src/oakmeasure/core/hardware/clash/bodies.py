@@ -11,11 +11,12 @@ from itertools import pairwise
 
 from oakmeasure.core.base.prisms import Solid, block, rod
 from oakmeasure.core.document.layer_constructions import Existing, Inside, Light
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.rules import Kind
-from oakmeasure.core.hardware.hinges.butts import Butts
-from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.hardware.hinges.butt_places import Butts
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 
 SAW = 3.0  # kerf of a late trim
 SCREW_ROWS = (0.35, 0.65)  # of a butt's width across the edge, its screws in turn: common practice, no source

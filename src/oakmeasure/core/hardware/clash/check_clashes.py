@@ -7,13 +7,13 @@ from dataclasses import replace
 
 from oakmeasure.core.construction.pin_clearance import keep_clear
 from oakmeasure.core.document.constructions import Framed
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.bodies import hardware_things, leaf_things, slow_leaf_things
 from oakmeasure.core.hardware.clash.moves import movers
 from oakmeasure.core.hardware.clash.search import ClashMap, judge_clashes, keep_out
-from oakmeasure.core.hardware.hinges.butts import Butts
+from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.hardware.hinges.cups import Cups
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
 PIN_CLEAR = 8.0  # round what will be cut or driven, where no pin may go: common practice, no source

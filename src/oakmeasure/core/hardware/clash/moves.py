@@ -7,10 +7,10 @@ from collections.abc import Callable
 from oakmeasure.core.document.constructions import Framed
 from oakmeasure.core.document.hinges import LatchKind, PullKind
 from oakmeasure.core.figures.check import Remedy
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.clash.search import Mover
-from oakmeasure.core.hardware.hinges.butts import Butts
+from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.hardware.hinges.cups import Cups
+from oakmeasure.core.leaf.leaf_context import Context
 
 END_LEAST, END_MOST = 30.0, 600.0  # of a cup's middle from the leaf's end
 

@@ -11,9 +11,9 @@ from dataclasses import dataclass, field
 
 from oakmeasure.core.base.prisms import Box, Solid, Span, apart_in_depth, distances, nearest_free
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.clash.bodies import Thing
 from oakmeasure.core.hardware.clash.rules import MOST_LEAST, Kind, Spacing, spacing
+from oakmeasure.core.leaf.leaf_context import Context
 
 TOUCH = 1e-6  # mm; nearer to its least distance than this is no clash
 MOVES_MOST = 500.0  # mm; further away a free place is no help

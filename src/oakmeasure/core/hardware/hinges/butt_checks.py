@@ -10,12 +10,12 @@ from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
-    from oakmeasure.core.hardware.hinges.butts import ButtPlace
+    from oakmeasure.core.hardware.hinges.butt_places import ButtPlace
 
 # Grade and mass, kg, that a set of three was tested with: EN 1935, from memory, to be verified.
 GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))

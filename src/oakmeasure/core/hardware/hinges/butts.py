@@ -6,7 +6,6 @@ Sources: common practice of the trade; places by school; depth = (closed − gap
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from itertools import pairwise
 
 from oakmeasure.core.base.errors import InputError
@@ -16,42 +15,19 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.hinges import butt_checks as checks
+from oakmeasure.core.hardware.hinges.butt_places import ButtPlace, Butts
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Rect
 
 TWO_UP_TO_HEIGHT, TWO_UP_TO_MASS = 1500.0, 20.0
 THREE_UP_TO_HEIGHT, ONE_MORE_PER = 2290.0, 760.0
 SEVEN_INCHES, ELEVEN_INCHES = 177.8, 279.4
-
-
-@dataclass(frozen=True, slots=True)
-class ButtPlace:
-    """One butt. top: its upper end, mm down from the leaf's top; jamb_*: down from the lining's head."""
-
-    number: int
-    top: Figure
-    bottom: Figure
-    jamb_top: Figure
-    jamb_bottom: Figure
-    rect: Rect
-
-
-@dataclass(frozen=True, slots=True)
-class Butts:
-    """The hinges of a leaf, from the top down, and what is cut for them."""
-
-    places: tuple[ButtPlace, ...]
-    depth: Figure
-    across: Figure
-    pull: Figure | None
-    borings: tuple[Boring, ...]
-    schools: dict[str, tuple[float, ...]]  # near upper ends by the other schools, for comparison
 
 
 BUTT_FIGURES = (

@@ -5,10 +5,11 @@ from __future__ import annotations
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.figures.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 
 # Height, kg and how many hinges that takes: common practice, no source.
 COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 5))

@@ -6,21 +6,22 @@ less than 0. Sources: the hinge's own sheet; common practice of the trade.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from oakmeasure.core.base.prisms import bore
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.swing.cup_clearance import least_reveal
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.hinges import cup_checks as checks
-from oakmeasure.core.hardware.hinges.cup_clearance import least_reveal
 from oakmeasure.core.hardware.hinges.mortise_depth import SIGNS
-from oakmeasure.core.leaf.part import Build, Part, Rect, Role
-from oakmeasure.core.making.as_made import bored_depth
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build, Part, Rect
 
 CUP = 35.0  # diameter, mm
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
@@ -50,6 +51,11 @@ class Cups:
     plate_back: Figure
     reveal: Figure | None
     borings: tuple[Boring, ...]
+
+
+CUP_STEP = 0.5  # mm, of a depth stop
+CUP_KEEPS = 2.0  # mm of wood that is kept under a cup
+CUP_LESS_MOST = 1.0  # mm that a cup may stand shallower
 
 
 def cup_count(*, height: float, mass: float) -> int | None:
@@ -304,3 +310,30 @@ def _borings(
             )
         )
     return tuple(found)
+
+
+def bored_depth(ctx: Context, point: float) -> Figure:
+    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner, as much less as keeps
+    the wood under it, in steps of 0.5 and at most 1 less.
+    """
+    cup = ctx.figures["cup_depth"]
+    planned = ctx.figures.get("thickness_set_out")
+    if planned is None:
+        return cup
+    thickness = ctx.figures["thickness"]
+    keep = min(planned.value - cup.value - point, CUP_KEEPS)
+    most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
+    depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
+    return ctx.figures.add(
+        derived(
+            "cup_bored",
+            "cup, bored deep",
+            depth,
+            Unit.MM,
+            cup,
+            thickness,
+            planned,
+            formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
+            source="ours",
+        )
+    )

@@ -8,9 +8,9 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
+from oakmeasure.core.leaf.leaf_context import Context
 
 SPREAD = 0.15  # of thickness; more needs each its own depth: common practice, no source
 LETTERS = "ABCDEFGHIJKL"

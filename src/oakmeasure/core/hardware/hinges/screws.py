@@ -8,13 +8,14 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
-from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.species import Sheet, stuff
 from oakmeasure.core.timber.wood import dry_gravity
 
 WORKING = 6.0

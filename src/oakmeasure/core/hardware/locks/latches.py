@@ -9,13 +9,14 @@ from __future__ import annotations
 from oakmeasure.core.base.prisms import block, bore, rod
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import Latch, LatchKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, keep
 from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
-from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 
 BESIDE = 5.0  # wood on each side of what is bored into an edge: common practice, no source
 INNER_WOOD = 6.0  # of the member at the latch edge, beyond a bore: common practice, no source

@@ -9,12 +9,13 @@ from __future__ import annotations
 
 from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.document.hinges import MortiseLock, PullKind
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, keep
-from oakmeasure.core.leaf.part import Build, Role
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 
 USUAL_HEIGHT = 1000.0  # of a lock above the floor, where the construction asks for none: common practice
 FACE_LEFT = 3.0  # under a flush pull: common practice, no source

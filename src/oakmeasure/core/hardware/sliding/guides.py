@@ -13,9 +13,9 @@ from oakmeasure.core.document.layer_constructions import Existing, Inside
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.locks.mortise_locks import middle
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Mark
 
 CHEEK = 5.0  # wood on each side of a groove: common practice, no source

@@ -15,10 +15,10 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.locks.mortise_locks import middle
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
 USUAL_KIND = {

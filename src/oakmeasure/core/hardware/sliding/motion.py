@@ -5,8 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.hardware.sliding.hangers import Gear
+from oakmeasure.core.leaf.leaf_context import Context
 
 PASSING = 1.0  # of air between metal that passes: common practice, no source
 

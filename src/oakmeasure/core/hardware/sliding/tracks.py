@@ -16,7 +16,6 @@ from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import from_set_or
 from oakmeasure.core.fit.slide import ROLLER
@@ -31,6 +30,7 @@ from oakmeasure.core.hardware.sliding.studs import (
     stud_places,
     track_holes,
 )
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
 USUAL_FIRST, USUAL_PITCH, USUAL_UP = 50.0, 400.0, 60.0  # until a set is chosen: common practice, no source

@@ -6,7 +6,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import Polygon
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
 from oakmeasure.core.survey.checks import assumed, judge_readings
 from oakmeasure.core.survey.polygon import FLOOR_RISE, LEAN_HINGE, adjust_polygon, span_key

@@ -10,7 +10,7 @@ from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, State, derived, given, minus, plus, total
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
 from oakmeasure.core.survey.checks import assumed, judge_readings, say_contradictory
 from oakmeasure.core.survey.heads import head_line

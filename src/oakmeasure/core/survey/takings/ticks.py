@@ -10,7 +10,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Template
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
-from oakmeasure.core.figures.leaf_context import Context
+from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.survey_result import Taken, outline_of
 from oakmeasure.core.survey.tick_board import JudgedTick, TemplateFit, TickStatus, fit_template, side_names
 from oakmeasure.core.survey.ticks import OUTLIER, Round

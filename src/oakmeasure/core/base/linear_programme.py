@@ -1,6 +1,4 @@
-"""HiGHS for the cutting plans: a linear programme that grows column by column, and whole numbers. Imported when first
-asked for.
-"""
+"""Linear programmes that grow column by column, and whole numbers, by HiGHS; imported when first asked for."""
 
 from __future__ import annotations
 
@@ -109,6 +107,23 @@ class Programme:
         found, np = self._solver.getSolution(), self._np
         value = self._solver.getInfo().objective_function_value
         return Solved(np.array(found.col_value), float(value), np.array(found.row_dual))
+
+    def solve_mixed(self, whole: Sequence[int]) -> np.ndarray | None:
+        """Return the least cost with some columns whole.
+
+        Args:
+            whole: Places of the columns that may only be whole numbers.
+
+        Returns:
+            How much of each column; None where there is no such answer.
+        """
+        for at in whole:
+            self._solver.changeColIntegrality(at, self._whole)
+        self._solver.setOptionValue("mip_rel_gap", 0.0)
+        self._solver.run()
+        if self._solver.getModelStatus() != self._optimal:
+            return None
+        return self._np.array(self._solver.getSolution().col_value)
 
     def solve_whole(self, *, seconds: float, below: float | None = None) -> np.ndarray | None:
         """Return whole x of the least cost that was found in time; None for none. below: only what costs less."""

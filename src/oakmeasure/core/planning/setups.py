@@ -10,9 +10,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.leaf.part import Part, Role
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import Sheet, stuff
+from oakmeasure.core.design import LeafDesign
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.leaf.part import Part
 
 SAME = 0.05  # mm; nearer than this it is one setting
 
@@ -49,7 +50,7 @@ class Setup:
         return sum(each.count for each in self.pieces)
 
 
-def setups(leaves: Iterable[LeafSolution]) -> tuple[Setup, ...]:
+def setups(leaves: Iterable[LeafDesign]) -> tuple[Setup, ...]:
     """Return every setting of the leaves, planer, fence and stop, each from its largest size down.
 
     The planed sizes are set, the trimming allowance still on. What is there already, what comes as sheet and what

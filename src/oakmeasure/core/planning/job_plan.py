@@ -10,16 +10,29 @@ from __future__ import annotations
 import math
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 from oakmeasure.core.cutting.leaf_plan import boards_for, pieces_of
 from oakmeasure.core.cutting.model import CutKind, CutPlan, Defect, PartItem, Problem, StockItem
-from oakmeasure.core.cutting.remnants import Remnant, pinned
+from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
 from oakmeasure.core.document.stock import Board, Came, Pin, Section, SheetStock
-from oakmeasure.core.leaf.part import Part, Role
-from oakmeasure.core.solver import LeafSolution
-from oakmeasure.core.timber.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
+from oakmeasure.core.leaf.part import Part
+from oakmeasure.core.planning.plan_model import (
+    CutStock,
+    JobPlan,
+    Laid,
+    Lot,
+    LotPlan,
+    Needs,
+    Offcut,
+    Remnant,
+    Source,
+    Wanted,
+)
+from oakmeasure.core.planning.remnants import pinned
 
 MM3_PER_M3, MM2_PER_M2 = 1e9, 1e6
 SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm
@@ -28,166 +41,10 @@ ALIKE = 0.6  # sheets are as thick as they are called within, mm
 LEAST_PRICE = 0.01  # of stock, so that using less of what costs nothing is still better
 
 
-@dataclass(frozen=True, slots=True)
-class Wanted:
-    """One piece that is to be cut, mm, rough. strip: of a part that is glued up of several."""
-
-    leaf: str
-    leaf_name: str
-    part: Part
-    name: str
-    length: float
-    width: float
-    clear: int
-
-    @property
-    def mark(self) -> str:
-        """Return its number in the cut list of its leaf."""
-        return self.part.mark
-
-
-@dataclass(frozen=True, slots=True)
-class Source:
-    """A board, section or sheet of the rack. at: its place in its list of the job; −1 for a sheet of the usual size."""
-
-    item: Board | Section | SheetStock
-    at: int
-    price: float
-
-    @property
-    def name(self) -> str:
-        """Return its label, or its kind and number."""
-        label = getattr(self.item, "label", "")
-        word = {Board: "board", Section: "section", SheetStock: "sheet"}[type(self.item)]
-        return label or (f"{word} {self.at + 1}" if self.at >= 0 else word)
-
-    @property
-    def is_owned(self) -> bool:
-        """Whether it is on the rack, not at the yard."""
-        return self.item.quantity is not None
-
-
-@dataclass(frozen=True, slots=True)
-class Laid:
-    """A piece on its board, mm from the board's corner; as it lies."""
-
-    wanted: Wanted
-    x: float
-    y: float
-    length: float
-    width: float
-
-
-@dataclass(frozen=True, slots=True)
-class Offcut:
-    """What is left of a board in one rectangle that is worth keeping, mm."""
-
-    x: float
-    y: float
-    length: float
-    width: float
-
-
-@dataclass(frozen=True, slots=True)
-class CutStock:
-    """One board, bar or sheet with what is cut from it. number: among those alike."""
-
-    source: Source
-    number: int
-    pieces: tuple[Laid, ...]
-    offcuts: tuple[Offcut, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Lot:
-    """Parts of one kind of stock. problem: for the solvers. wanted: by the name of an item, those that are alike.
-
-    sources: by the name of a stock. laid: pieces that are pinned, by the name of the stock they are pinned to. rest:
-    what is left of a pinned board, by the name of its stock: where it lies on the board.
-    """
-
-    kind: CutKind
-    made_of: str
-    thickness: float
-    width: float
-    problem: Problem
-    wanted: Mapping[str, tuple[Wanted, ...]]
-    sources: Mapping[str, Source]
-    laid: Mapping[str, tuple[Laid, ...]] = field(default_factory=dict)
-    rest: Mapping[str, tuple[str, Remnant]] = field(default_factory=dict)
-    sunk: float = 0.0
-
-    @property
-    def title(self) -> str:
-        """Return what it is of, in words."""
-        return stuff(self.made_of).name
-
-
-@dataclass(frozen=True, slots=True)
-class Needs:
-    """All lots of a job, and the parts that no stock of the rack or the yard is thick enough for, with the reason."""
-
-    lots: tuple[Lot, ...]
-    homeless: tuple[tuple[Wanted, str], ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class LotPlan:
-    """A lot with the plan that was found."""
-
-    lot: Lot
-    plan: CutPlan
-    stock: tuple[CutStock, ...]
-    left: tuple[tuple[Wanted, int], ...] = ()
-
-    @property
-    def cost(self) -> float:
-        """Return what its stock costs, that of pinned boards too."""
-        return self.plan.cost + self.lot.sunk
-
-    @property
-    def bound(self) -> float:
-        """Return what it cannot cost less than; the pinned boards are taken in any case."""
-        return self.plan.bound + self.lot.sunk
-
-
-@dataclass(frozen=True, slots=True)
-class JobPlan:
-    """The plans of all lots."""
-
-    lots: tuple[LotPlan, ...]
-    homeless: tuple[tuple[Wanted, str], ...] = ()
-
-    @property
-    def cost(self) -> float:
-        """Return what all stock costs that is taken."""
-        return sum(each.cost for each in self.lots)
-
-    @property
-    def bound(self) -> float:
-        """Return what no plan of all of it can cost less than."""
-        return sum(each.bound for each in self.lots)
-
-    @property
-    def gap(self) -> float:
-        """Return how much of the cost a better plan could save at the most, 0 to 1."""
-        return max(0.0, 1 - self.bound / self.cost) if self.cost > 0 else 0.0
-
-    @property
-    def is_least(self) -> bool:
-        """Whether each lot is proven to be the least possible."""
-        return all(each.plan.is_least for each in self.lots)
-
-    @property
-    def is_whole(self) -> bool:
-        """Whether every part has its place."""
-        return not self.homeless and not any(each.left for each in self.lots)
-
-
 # --- what is wanted, and out of what ---------------------------------------------------------------------------
 
 
-def needs(job: Job, leaves: Iterable[LeafSolution]) -> Needs:
+def needs(job: Job, leaves: Iterable[LeafDesign]) -> Needs:
     """Return the lots of these leaves' parts, without what is cut already."""
     done = Counter((each.leaf, each.part) for each in job.cutting.done)
     homeless: list[tuple[Wanted, str]] = []

@@ -1,22 +1,17 @@
-"""The catalogue: every hinge of the shipped tables and of the job's own, against the leaf in hand, side by side.
-
-A hinge that was measured, or whose reach a mock-up gave, joins the job's own with its date and its readings.
-"""
+"""The catalogue: every hinge of the shipped tables and of the job's own, against the leaf in hand, side by side."""
 
 from __future__ import annotations
 
-from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit
-from oakmeasure.core.document.cup_hinges import CupHinge, CupUnknown, cup_from_table, cup_keys
-from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.cup_hinges import CupUnknown, cup_from_table, cup_keys
+from oakmeasure.core.document.hinges import butt_from_table
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.figures.check import Level, Remedy
-from oakmeasure.core.figures.figure import State
 from oakmeasure.core.fit.alternatives import Comparison, Option
-from oakmeasure.core.hardware.hinges.cup_clearance import least_reveal
+from oakmeasure.core.fit.swing.cup_clearance import least_reveal
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 
 CUP_COLUMNS = ("hinge", "reach", "boring", "left", "reveal", "opens", "does it do")
@@ -109,36 +104,3 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
     options.sort(key=lambda each: each.level is not Level.FINE)
     about = "For this leaf, its gap, thickness and weight; made-up makers: measure yours and keep it."
     return Comparison("Butts", about, BUTT_COLUMNS, tuple(options))
-
-
-def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
-    """Return the leaf's cup hinge as it joins the job's own: named by its day, its reach from the mock-up if sought.
-
-    on: the day, in words. Raises InputError for a leaf without cup hinges.
-    """
-    if leaf.cups is None:
-        raise InputError("hardware.cup", leaf.leaf.name, "a leaf on cup hinges")
-    choice, f = leaf.leaf.hardware.cup, leaf.figures
-    hinge = choice.hinge
-    reach, how = hinge.reach, "measured" if hinge.reach.state is State.MEASURED else "its sheet"
-    if choice.unknown is CupUnknown.REACH:
-        reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": State.MEASURED})
-        how = (
-            f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
-            f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm"
-        )
-    return hinge.model_copy(
-        update={"name": f"{_plain(hinge.name)}, kept {on}"[:80], "reach": reach, "source": f"{how}, {on}"}
-    )
-
-
-def kept_butt(leaf: LeafSolution, on: str) -> Butt:
-    """Return the leaf's butt as it joins the job's own, named by its day. Raises InputError where it has none."""
-    if leaf.butts is None:
-        raise InputError("hardware.butt", leaf.leaf.name, "a leaf on butts")
-    butt = leaf.leaf.hardware.butt
-    return butt.model_copy(update={"name": f"{_plain(butt.name)}, kept {on}"})
-
-
-def _plain(name: str) -> str:
-    return name.partition(", kept ")[0]

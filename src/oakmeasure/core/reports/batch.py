@@ -10,7 +10,7 @@ from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.making.operation import Operation
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.solution import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.constructions import Veneered
-from oakmeasure.core.leaf.part import Rect, Role
-from oakmeasure.core.solver import LeafSolution
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.resaw import Laid, Resawn, WayOut, matched, resawn, short_by
 
 LEAST_LEFT = 0.6  # mm; a thinner veneer is sanded through when the finish is renewed. Common practice, no source
@@ -41,7 +42,7 @@ class VeneerPlan:
     ways: tuple[WayOut, ...]
 
 
-def veneer_plan(leaf: LeafSolution, show: Show = IN_MM) -> VeneerPlan | None:
+def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
     """Return the plan; None where the leaf is not veneered, or no veneer can be sawn.
 
     A part wider than the boards takes several veneers side by side. Each is taken as long as its board: a short one
@@ -80,7 +81,7 @@ def veneer_plan(leaf: LeafSolution, show: Show = IN_MM) -> VeneerPlan | None:
     return VeneerPlan(stock, board, faces, needed, boards, at_hand, ways)
 
 
-def _strips(leaf: LeafSolution, choice: Veneered, *, back: bool) -> list[tuple[str, Rect]]:
+def _strips(leaf: LeafDesign, choice: Veneered, *, back: bool) -> list[tuple[str, Rect]]:
     """Return the veneers of a face, each with its part and where it lies, from left to right and up."""
     assert leaf.build is not None
     found = []

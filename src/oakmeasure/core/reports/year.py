@@ -15,7 +15,7 @@ from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.timber.wood import change_of_width, equilibrium_moisture
 
 if TYPE_CHECKING:
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.solution import LeafSolution
 
 MONTHS = "JFMAMJJASOND"
 DRY_MONTH = 1.0  # the driest indoor air: midwinter, heated: common practice, no source

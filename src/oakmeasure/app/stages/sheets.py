@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import Choice, Command, Field, Group, Panel, enum_options, field_choice
+from oakmeasure.app.forms.fields import Ask, Choice, Command, Field, Group, Panel, enum_options, field_choice
 from oakmeasure.app.stages.fit.sheet import fit_groups
 from oakmeasure.app.stages.hang.sheet import HANG
 from oakmeasure.app.stages.hardware.sheet import HARDWARE
@@ -16,10 +16,10 @@ from oakmeasure.app.stages.timber.stock_panel import RackPanel
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job, Place
 from oakmeasure.core.document.rules import load_rules, rule_set_names
+from oakmeasure.core.document.species import Cut, species, species_keys
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.timber.species import Cut, species, species_keys
 from oakmeasure.data import table
 
 
@@ -101,7 +101,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
         ),
         Group(
             "Cut together",
-            (Command("settings_list", "Cut list by setting, CSV…", "planer, fence and stop over all leaves"),),
+            (Command(Ask.SETTINGS_LIST, "Cut list by setting, CSV…", "planer, fence and stop over all leaves"),),
             hint="listed below",
             page=TimberPage.SETTINGS,
         ),

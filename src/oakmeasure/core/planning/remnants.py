@@ -7,39 +7,18 @@ crosscut at both its ends. Four rectangles are left at the most, each planned li
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.cutting.lp.knapsack import spans_beside
 from oakmeasure.core.cutting.model import Defect
 from oakmeasure.core.document.stock import Board
+from oakmeasure.core.planning.plan_model import Remnant
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.job_plan import Laid, Source, Wanted
     from oakmeasure.core.document.job import Job
+    from oakmeasure.core.planning.plan_model import Laid, Source, Wanted
 
 LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
-
-
-@dataclass(frozen=True, slots=True)
-class Remnant:
-    """A rectangle of a board, where it lies, with the defects in it, from its own corner; mm."""
-
-    x: float
-    y: float
-    length: float
-    width: float
-    defects: tuple[Defect, ...] = ()
-
-    def part_of(self, x: float, y: float, length: float, width: float) -> Remnant:
-        """Return a rectangle of it; x, y from its own corner."""
-        inside = []
-        for each in self.defects:
-            x0, x1 = max(each.x, x), min(each.x + each.length, x + length)
-            y0, y1 = max(each.y, y), min(each.y + each.width, y + width)
-            if x1 > x0 and y1 > y0:
-                inside.append(Defect(each.board, x0 - x, y0 - y, x1 - x0, y1 - y0, each.rank))
-        return Remnant(self.x + x, self.y + y, length, width, tuple(inside))
 
 
 def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: float) -> tuple[float, float] | None:
@@ -80,7 +59,7 @@ def pinned(
     """Return the pinned pieces on their boards, what these boards leave, what the boards cost, and the pieces that are
     not pinned, or find no place on their board.
     """
-    from oakmeasure.core.cutting.job_plan import Laid
+    from oakmeasure.core.planning.plan_model import Laid
 
     kerf, trim = job.rules.kerf.value, job.rules.end_trim.value
     left: dict[str, list[Remnant]] = {}

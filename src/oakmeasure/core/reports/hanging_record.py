@@ -13,13 +13,13 @@ from oakmeasure.core.construction.registry import CONSTRUCTIONS
 from oakmeasure.core.document.adjustment import Gaps
 from oakmeasure.core.document.production import LogKind
 from oakmeasure.core.document.readings import MeasuredBy
+from oakmeasure.core.document.species import species
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.making.log import all_spent
-from oakmeasure.core.timber.species import species
 
 if TYPE_CHECKING:
     from oakmeasure.core.document.job import Job, Leaf
-    from oakmeasure.core.solver import LeafSolution
+    from oakmeasure.core.solution import LeafSolution
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,16 @@
+"""What dialogues about files share: how a file may be called, and the kinds that are offered."""
+
+from __future__ import annotations
+
+from oakmeasure.language import say
+
+
+def file_name(text: str) -> str:
+    """Return a text as it may stand in a file's name."""
+    return "".join(each if each.isalnum() or each in " -_" else "-" for each in text).strip() or "job"
+
+
+def say_kinds(kinds: str) -> str:
+    """Return the kinds of files that a dialogue offers, `Tables (*.csv)`, in the language that is chosen."""
+    words, bracket, rest = kinds.partition(" (")
+    return f"{say(words)}{bracket}{rest}"

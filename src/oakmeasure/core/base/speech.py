@@ -1,0 +1,44 @@
+"""In whose words a text stands where core itself must know its length: broken into lines, or cut off."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+
+class Speech(Protocol):
+    """A language, as a drawing asks for it."""
+
+    def say(self, text: str) -> str:
+        """Return a text of the program in this language.
+
+        Args:
+            text: As core makes it.
+
+        Returns:
+            The same in this language.
+        """
+        ...
+
+    def keep(self, said: str) -> str:
+        """Return what was said already, broken or cut off since; it is not said again where it is shown.
+
+        Args:
+            said: In this language.
+
+        Returns:
+            The same text.
+        """
+        ...
+
+
+class _AsMade:
+    """The words that core makes."""
+
+    def say(self, text: str) -> str:
+        return text
+
+    def keep(self, said: str) -> str:
+        return said
+
+
+AS_MADE: Speech = _AsMade()

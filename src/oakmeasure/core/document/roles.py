@@ -1,0 +1,25 @@
+"""What a part is in a leaf."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+
+class Role(StrEnum):
+    """What a part is in the leaf."""
+
+    STILE = "stile"
+    RAIL = "rail"
+    MUNTIN = "muntin"
+    PANEL = "panel"
+    BOARD = "board"
+    LEDGE = "ledge"
+    BRACE = "brace"
+    STRIP = "strip"
+    STIFFENER = "stiffener"
+    CORE = "core"
+    LIPPING = "lipping"
+    TRIM = "trim"
+    VENEER = "veneer"
+    LINING = "lining"  # of the opening, not of the leaf
+    PACKING = "packing"  # out of off-cuts

@@ -1,0 +1,54 @@
+"""What is only assumed of a leaf, and what hangs on it."""
+
+from __future__ import annotations
+
+from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Figures, State
+from oakmeasure.core.leaf.leaf_context import Context
+
+# What a joiner cuts to; named when something that they hang on is only assumed.
+KEY_FIGURES = ("leaf_width", "leaf_height", "rail_length", "panel_width", "butt_depth", "butt_across", "least_bevel")
+
+
+def judge_assumed(ctx: Context) -> None:
+    """Say, for the opening and for the hardware, what is only assumed and what hangs on it."""
+    for stage in (Stage.MEASURE, Stage.HARDWARE):
+        assumed = [
+            each for each in still_to_measure(ctx.figures) if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
+        ]
+        if not assumed:
+            continue
+        labels = {each.label for each in assumed}
+        hanging = {each.label: each for each in ctx.figures if each.rests_on & labels and each.label not in labels}
+        named = [
+            ctx.figures[name].label
+            for name in KEY_FIGURES
+            if name in ctx.figures and ctx.figures[name].label in hanging
+        ]
+        more = len(hanging) - len(named)
+        listed = ", ".join(named) + (f" and {more} more" if more > 0 else "") if named else f"{more} figures"
+        first = assumed[0]
+        remedy = Remedy("Measure it")
+        if stage is Stage.MEASURE and ctx.next_reading:
+            remedy = Remedy(f"Most would help: {ctx.next_reading}")
+        where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
+        ctx.say(
+            f"assumed-{stage.lower()}",
+            Level.LOOK,
+            stage,
+            "Assumed, not measured",
+            f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",
+            remedy,
+            rule="nothing is cut to an assumed figure",
+            where=where,
+            figure=first.name,
+        )
+
+
+def still_to_measure(figures: Figures) -> list[Figure]:
+    """Return the inputs that are only assumed."""
+    return [
+        each
+        for each in figures
+        if each.state is State.ASSUMED and each.rests_on == {each.label} and len(each.rows) == 1
+    ]
