@@ -7,7 +7,8 @@ from typing import Any
 import pytest
 
 from oakmeasure.core.base.units import MINUS
-from oakmeasure.core.document.job import Framed, Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.document.job import Job, Leaf, OpeningReadings, Reading
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Level

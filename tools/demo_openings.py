@@ -9,19 +9,15 @@ from collections.abc import Iterable
 from demo_log import HUNG, ledger_making
 
 from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle
+from oakmeasure.core.construction.existing.model import Existing, Inside, ReduceBy, Splice
+from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.construction.framed.patterns import with_pattern
-from oakmeasure.core.document.constructions import (
-    Boarded,
-    BoardedStyle,
-    Infill,
-    Laid,
-    Slab,
-    SlabGlue,
-    SlabJoint,
-    Stiffener,
-    Veneered,
-    VeneerForm,
-)
+from oakmeasure.core.construction.layered.model import Layered, Lipping, Pieced
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
+from oakmeasure.core.document.construction_model import Laid
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.document.hanging import (
     CabinetChoices,
@@ -43,19 +39,7 @@ from oakmeasure.core.document.hinges import (
     Screws,
     butt_from_table,
 )
-from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, Hanging, LateTrim, Leaf, TimberChoices
-from oakmeasure.core.document.layer_constructions import (
-    Existing,
-    Inside,
-    Layered,
-    Light,
-    LightBrace,
-    LightFill,
-    Lipping,
-    Pieced,
-    ReduceBy,
-    Splice,
-)
+from oakmeasure.core.document.job import Climate, FitChoices, Hand, Hanging, LateTrim, Leaf, TimberChoices
 from oakmeasure.core.document.readings import (
     FloorAlong,
     FloorPoint,

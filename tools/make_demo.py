@@ -5,9 +5,9 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
-from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, Job, Leaf, Reading, TimberChoices
+from oakmeasure.core.document.job import Climate, FitChoices, Hand, Job, Leaf, Reading, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool, load_rules
 from oakmeasure.core.document.stock import CuttingChoices
 from oakmeasure.core.figures.figure import State

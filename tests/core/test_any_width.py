@@ -15,7 +15,7 @@ from oakmeasure.core.cutting.bound.any_width import AnyWidth, prove
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import CutKind, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 
 PRICE = 100.0
 sizes = st.lists(st.tuples(st.integers(8, 60), st.integers(5, 40), st.integers(1, 40)), min_size=1, max_size=4)

@@ -13,23 +13,13 @@ from shapely.geometry import Polygon
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import area
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.construction.braces import corner_brace, halves, pointed_shape, turned_over
 from oakmeasure.core.construction.slab.build import slot_length, strip_count, tenon_places
 from oakmeasure.core.construction.slab.checks import glue_stages
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.construction.spacing import board_count
-from oakmeasure.core.document.constructions import (
-    Boarded,
-    BoardEdge,
-    BoardedStyle,
-    BraceEnds,
-    FixedBy,
-    Laid,
-    Rip,
-    Slab,
-    SlabGlue,
-    SlabJoint,
-    Stiffener,
-)
+from oakmeasure.core.document.construction_model import Laid
 from oakmeasure.core.document.job import Climate, Hand, TimberChoices
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.drawing import Area

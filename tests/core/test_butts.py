@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.core.document.constructions import Boarded, BoardedStyle, Framed
+from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle
+from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level

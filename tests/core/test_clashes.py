@@ -14,7 +14,13 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.prisms import Solid, block, bore, nearest_free, rod
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Boarded, Framed, Slab, Veneered
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.existing.model import Existing, Inside
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.layered.model import Layered
+from oakmeasure.core.construction.light.model import Light
+from oakmeasure.core.construction.slab.model import Slab
+from oakmeasure.core.construction.veneered.model import Veneered
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import (
     FlushBolts,
@@ -27,7 +33,6 @@ from oakmeasure.core.document.hinges import (
     Screws,
 )
 from oakmeasure.core.document.job import Hand, LateTrim
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
 from oakmeasure.core.drawings.hardware.clash_view import clash_view
 from oakmeasure.core.drawings.hardware.lock_view import lock_view
@@ -288,7 +293,7 @@ def test_pair_has_its_lock_in_one_leaf_and_bolts_and_keep_in_the_other():
 
 def test_latch_is_bored_in_leaf_and_lining_at_one_height_over_the_floor():
     leaf = solved(hardware=latched(up=700.0))
-    found = {each.name: each for each in leaf.extra}
+    found = {each.name: each for each in leaf.other_borings}
     down = leaf.fit.height.value + leaf.figures["gap_floor"].value - 700.0
     assert found["latch bore"].from_top == down - 11.5
     assert found["latch spindle"].across == 45
@@ -321,9 +326,11 @@ def test_latch_that_does_not_go_is_told_and_mended_by_its_click(change, code):
 def test_every_latch_is_drawn_for_its_hand_with_the_opening_face_on_its_side(kind, hand):
     leaf = solved(hardware=latched(kind, up=700.0), hand=hand)
     drawing = lock_view(leaf, Show(job().unit))
-    assert {each.ref for each in leaf.extra if each.solid is not None} <= drawing.refs()
+    assert {each.ref for each in leaf.other_borings if each.solid is not None} <= drawing.refs()
     assert {"latch edge", "opening face"} <= set(drawing.texts())
-    assert {each.ref for each in leaf.extra if each.solid is not None} <= clash_view(leaf, Show(job().unit)).refs()
+    assert {each.ref for each in leaf.other_borings if each.solid is not None} <= clash_view(
+        leaf, Show(job().unit)
+    ).refs()
 
 
 def test_blocked_ways_of_a_pair_of_hangers_are_mirrored():

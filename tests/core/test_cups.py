@@ -11,7 +11,7 @@ from shapely.ops import unary_union
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Framed, TenonKind
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.document.hanging import CabinetChoices, Hanging
 from oakmeasure.core.document.job import FitChoices, Hand, HardwareChoices, Reading

@@ -19,7 +19,7 @@ from oakmeasure.core.cutting.two_d.exact_fill import fullest
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import kept
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
 from planning import boards_cut_up
 

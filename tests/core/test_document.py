@@ -9,7 +9,8 @@ from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, System, Unit
-from oakmeasure.core.document.job import Acknowledged, Climate, FitChoices, Framed, Hand, Job, TimberChoices, new_job
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.document.job import Acknowledged, Climate, FitChoices, Hand, Job, TimberChoices, new_job
 from oakmeasure.core.document.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Findings, Level, Stage, Verdict, worst

@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show, System
-from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
-from oakmeasure.core.document.job import Framed, Hand
+from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.drawing import (
     Anchor,

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
 from oakmeasure.core.document.hanging import (
     CabinetChoices,
@@ -21,7 +22,7 @@ from oakmeasure.core.document.hanging import (
     track_sets,
 )
 from oakmeasure.core.document.hinges import HardwareChoices
-from oakmeasure.core.document.job import FitChoices, Framed, Reading
+from oakmeasure.core.document.job import FitChoices, Reading
 from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage

@@ -12,13 +12,18 @@ from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
 from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.existing.model import Existing, Inside
 from oakmeasure.core.construction.framed.layout import rows_of
+from oakmeasure.core.construction.framed.model import Framed, Infill, Row, TenonKind
 from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of, with_pattern
-from oakmeasure.core.document.constructions import Boarded, Framed, Infill, Row, Slab, TenonKind, Veneered
+from oakmeasure.core.construction.layered.model import Layered
+from oakmeasure.core.construction.light.model import Light
+from oakmeasure.core.construction.slab.model import Slab
+from oakmeasure.core.construction.veneered.model import Veneered
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Climate, FitChoices, TimberChoices
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
 from oakmeasure.core.document.readings import HeadKind, HeadShape
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view

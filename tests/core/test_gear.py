@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Boarded, Slab
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
 from oakmeasure.core.document.hinges import HardwareChoices
 from oakmeasure.core.document.job import FitChoices, Hand

@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show, System
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
-from oakmeasure.core.document.constructions import Framed, Slab
 from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading

@@ -11,7 +11,10 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Framed, Slab, Stiffener
+from oakmeasure.core.construction.existing.model import Existing, Inside
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.layered.model import Layered, Lipping
+from oakmeasure.core.construction.slab.model import Slab, Stiffener
 from oakmeasure.core.document.hanging import Hanging, PairChoices
 from oakmeasure.core.document.hinges import (
     HardwareChoices,
@@ -23,7 +26,6 @@ from oakmeasure.core.document.hinges import (
     Screws,
 )
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Lipping
 from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.edits.drag import dragged_butt

@@ -10,9 +10,9 @@ import pytest
 
 from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.construction.framed.layout import rows_of
+from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.construction.framed.patterns import PATTERNS
 from oakmeasure.core.document.adjustment import Gaps, SignOff
-from oakmeasure.core.document.constructions import Framed, Infill
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits
@@ -423,7 +423,7 @@ def told(made: Job) -> Iterator[str]:
         yield from (part.note for part in leaf.cut_parts)
         for op in leaf.making.operations if leaf.making is not None else ():
             yield from (op.name, op.how, op.why, op.practice, op.later, op.check.in_words(show) if op.check else "")
-        for each in (*leaf.choices, *leaf.leaf_choices):
+        for each in (*leaf.fit_choices, *leaf.leaf_choices):
             yield from (each.about, *(cell for option in each.options for cell in option.cells))
         for hung in leaf.hung.leaves:
             yield from (step.words for step in (*hung.least_wood, *hung.even))

@@ -8,11 +8,16 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Boarded, Framed, Slab, SlabGlue, SlabJoint, Veneered, VeneerForm
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.existing.model import Existing, Inside
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.layered.model import Layered
+from oakmeasure.core.construction.light.model import Light
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint
+from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import FitChoices, LateTrim, Place, TimberChoices
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Layered, Light
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
 from oakmeasure.core.drawings.leaf.beside_view import beside_view
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view

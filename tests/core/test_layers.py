@@ -14,30 +14,20 @@ from shapely.ops import unary_union
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, ReduceBy, Splice
 from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST, reduce, ways
+from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered.build import pin_places
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
-from oakmeasure.core.document.constructions import BackFace, Boarded, Construction, Framed, Slab, Veneered, VeneerForm
+from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
+from oakmeasure.core.construction.slab.model import Slab
+from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
+from oakmeasure.core.document import constructions
+from oakmeasure.core.document.constructions import Construction
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import FitChoices, TimberChoices
-from oakmeasure.core.document.layer_constructions import (
-    EdgeShape,
-    Existing,
-    Inside,
-    Layered,
-    LayerStyle,
-    Light,
-    LightBrace,
-    LightFill,
-    LightGlue,
-    LightJoint,
-    Lipping,
-    Pieced,
-    PieceJoint,
-    ReduceBy,
-    Splice,
-)
 from oakmeasure.core.document.readings import HeadKind, HeadShape
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
@@ -436,7 +426,7 @@ EVERY = (
 
 
 def test_every_construction_has_its_model_its_module_and_its_name():
-    assert set(KINDS) == set(CONSTRUCTIONS)
+    assert set(KINDS) == set(constructions.KINDS)
 
 
 @pytest.mark.parametrize("kind", list(KINDS))

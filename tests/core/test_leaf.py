@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, System
 from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons
-from oakmeasure.core.document.constructions import TenonKind
-from oakmeasure.core.document.job import Climate, FitChoices, Framed, Hand, TimberChoices
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document.job import Climate, FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool, load_rules, rule_set_names
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.edits import job_edits

@@ -10,12 +10,14 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.constructions import Boarded, Framed, Slab
+from oakmeasure.core.construction.boarded.model import Boarded
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.layered.model import Layered
+from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import Reading, TimberChoices
-from oakmeasure.core.document.layer_constructions import Layered
 from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits, log_edits

@@ -12,35 +12,16 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, System
-from oakmeasure.core.document.constructions import (
-    Boarded,
-    BoardEdge,
-    BoardedStyle,
-    FixedBy,
-    Framed,
-    Infill,
-    Row,
-    Slab,
-    SlabGlue,
-    SlabJoint,
-    Stiffener,
-    TenonKind,
-    Veneered,
-    VeneerForm,
-)
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, FixedBy
+from oakmeasure.core.construction.existing.model import Existing, Inside
+from oakmeasure.core.construction.framed.model import Framed, Infill, Row, TenonKind
+from oakmeasure.core.construction.layered.model import Layered, Lipping
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
 from oakmeasure.core.document.hanging import Hanging, track_sets
 from oakmeasure.core.document.hinges import FlushBolts, HardwareChoices, Latch, LatchKind, MortiseLock, Pull, PullKind
 from oakmeasure.core.document.job import Hand, SlideChoices
-from oakmeasure.core.document.layer_constructions import (
-    Existing,
-    Inside,
-    Layered,
-    Light,
-    LightBrace,
-    LightFill,
-    LightGlue,
-    Lipping,
-)
 from oakmeasure.core.document.production import MakeChoices, MishapKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind

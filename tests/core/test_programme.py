@@ -30,7 +30,7 @@ from oakmeasure.core.cutting.two_d.integer_fill import share_out
 from oakmeasure.core.cutting.two_d.layouts import Layout
 from oakmeasure.core.cutting.two_d.slots import Slots, side_by_side
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from

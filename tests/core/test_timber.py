@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.job import Climate, Framed, TimberChoices
+from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.document.job import Climate, TimberChoices
 from oakmeasure.core.document.species import Cut, coefficient_from_shrinkage, species, species_keys
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level

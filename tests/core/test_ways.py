@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.hanging import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
-from oakmeasure.core.document.job import FitChoices, Framed, Hand, Reading
+from oakmeasure.core.document.job import FitChoices, Hand, Reading
 from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
 from oakmeasure.core.drawings.drawing import Dimension
 from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by

@@ -14,8 +14,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.costing.pricing import buy_ways, hardware_price, price_of
 from oakmeasure.core.document.job import new_job
-from oakmeasure.core.document.layer_constructions import Match
 from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, MoistureReading, Sawn
+from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.edits.stock_edits import Spot, drawn_mark, moved_mark, sized_mark, spot_on, with_boards, with_pin
 from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.reports.stock_advice import remarks, straight_length

@@ -13,7 +13,7 @@ from shapely.geometry import Point, box
 
 from oakmeasure.core.base.prisms import block, bore, distances
 from oakmeasure.core.base.units import parse_length
-from oakmeasure.core.document.constructions import Slab
+from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
 from oakmeasure.core.document.hinges import HardwareChoices
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind, WallChoices

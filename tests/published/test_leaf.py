@@ -13,6 +13,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import area, centroid
 from oakmeasure.core.base.units import parse_length as inch
 from oakmeasure.core.construction.arch import arch_points, height_at, segment_area
+from oakmeasure.core.construction.boarded.model import Boarded
 from oakmeasure.core.construction.braces import (
     corner_brace,
     corner_shape,
@@ -26,13 +27,16 @@ from oakmeasure.core.construction.braces import (
 )
 from oakmeasure.core.construction.clip_to_outline import clipped, head_of
 from oakmeasure.core.construction.existing.build import passes
+from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.narrowing import ReduceBy, reduce, stile_may_lose
 from oakmeasure.core.construction.existing.splices import splice_length
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.construction.layered.build import first_stile, pin_for
+from oakmeasure.core.construction.layered.model import Layered, Lipping
 from oakmeasure.core.construction.spacing import board_count, equal_ends, pitch_between
 from oakmeasure.core.construction.veneered.build import veneers_from
-from oakmeasure.core.document.constructions import Boarded, Framed, Laid, TenonKind, Veneered
-from oakmeasure.core.document.layer_constructions import Layered, Lipping, Splice
+from oakmeasure.core.construction.veneered.model import Veneered
+from oakmeasure.core.document.construction_model import Laid
 from oakmeasure.core.leaf.part_factory import nail_for, screw_for
 from oakmeasure.core.timber.laminate import Strip, curvature
 from oakmeasure.core.timber.movement import bow_between_climates

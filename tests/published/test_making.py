@@ -10,7 +10,7 @@ from datetime import date, datetime
 import pytest
 
 from oakmeasure.app.stages.make.workshop import CAP_PX
-from oakmeasure.core.document.constructions import Slab
+from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.production import LogEntry, LogKind, MakeChoices, ReadingKind
 from oakmeasure.core.making.finish import slower
 from oakmeasure.core.making.glue import glue_on_the_day

@@ -13,8 +13,8 @@ import pytest
 from scipy.optimize import least_squares
 
 from oakmeasure.core.base.units import inch_text, parse_length
-from oakmeasure.core.document.constructions import TenonKind
-from oakmeasure.core.document.job import FitChoices, Framed, Hand, TimberChoices
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document.job import FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.document.species import Cut, species
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth

@@ -14,7 +14,7 @@ import typer.main
 from oakmeasure.cli import papers
 from oakmeasure.cli.common import JobPath, LeafId, app, chosen, opened, refuse, refusing
 from oakmeasure.core.cutting.model import CutKind
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.files.job import job_file
 from oakmeasure.files.tables import lists as tables

@@ -9,10 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.alternatives import leaf_ways
 from oakmeasure.core.construction.clip_to_outline import hinge_edge
 from oakmeasure.core.construction.late_trim import trim_late
-from oakmeasure.core.construction.registry import build_leaf
+from oakmeasure.core.construction.registry import build_leaf, leaf_ways
 from oakmeasure.core.construction.registry import inputs as build_inputs
 from oakmeasure.core.construction.shop_capacity import judge_shop
 from oakmeasure.core.costing.cost import cost_up

@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from oakmeasure.core.base.units import Show, System
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.paper.router_layout import FaceUp
@@ -231,7 +231,7 @@ def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
     lines = [f"{solution.job.name}, {on.isoformat()}; sizes in {unit}", ""]
     for leaf in solution.leaves:
         size = show.size(leaf.fit.width.value, leaf.fit.height.value) if leaf.build is not None else "no leaf yet"
-        kind = CONSTRUCTIONS[leaf.leaf.build.kind][0]
+        kind = trade_name(leaf.leaf.build.kind)
         lines.append(
             f"{leaf.leaf.id}/  {leaf.leaf.name}: {size}, {kind}, {leaf.leaf.hanging}, {leaf.leaf.hand_in_words}"
         )

@@ -15,7 +15,7 @@ from typing import Any
 
 from oakmeasure.core.cutting.model import Cut, CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
 from oakmeasure.core.cutting.plan import cut
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 
 QUICK = 0.15  # seconds for the first plan of a lot
 LEAST = 0.3  # seconds for a lot that is improved

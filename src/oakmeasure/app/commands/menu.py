@@ -14,7 +14,6 @@ from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 from oakmeasure.app.commands.job_files import JobFiles
 from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.commands.solve_all import every_leaf
-from oakmeasure.app.forms.fields import Ask
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.job_book import JobBook
 from oakmeasure.app.shell.session import Session
@@ -23,6 +22,7 @@ from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
 from oakmeasure.app.tools.file_dialogs import file_name
 from oakmeasure.app.tools.rules_dialog import RulesDialog
 from oakmeasure.core.edits import job_edits
+from oakmeasure.core.forms.fields import Ask
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
 from oakmeasure.files.tables import lists as tables

@@ -18,7 +18,6 @@ from PySide6.QtWidgets import (
 )
 
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
-from oakmeasure.app.forms.fields import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
 from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Entry
@@ -29,6 +28,7 @@ from oakmeasure.core.document.job import Reading
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import State
+from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.language import say
 

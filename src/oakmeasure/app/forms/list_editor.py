@@ -9,7 +9,6 @@ from PySide6.QtCore import QTimer, Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
-from oakmeasure.app.forms.fields import Column, Rows
 from oakmeasure.app.forms.notes import note_label, tell
 from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Entry
 from oakmeasure.app.shell.session import Session
@@ -18,6 +17,7 @@ from oakmeasure.core.base.units import Unit, in_words
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import State
+from oakmeasure.core.forms.fields import Column, Rows
 from oakmeasure.language import say
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board

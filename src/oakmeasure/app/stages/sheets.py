@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import Ask, Choice, Command, Field, Group, Panel, enum_options, field_choice
 from oakmeasure.app.stages.fit.sheet import fit_groups
 from oakmeasure.app.stages.hang.sheet import HANG
 from oakmeasure.app.stages.hardware.sheet import HARDWARE
@@ -20,6 +19,7 @@ from oakmeasure.core.document.species import Cut, species, species_keys
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.forms.fields import Ask, Choice, Command, Field, Group, Panel, enum_options, field_choice
 from oakmeasure.data import table
 
 

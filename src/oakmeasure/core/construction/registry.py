@@ -1,42 +1,105 @@
-"""Constructions, each a module that turns the fitted leaf into a `Build`.
+"""What the constructions do: each kind is a folder, whose modules are imported when the first leaf of it is solved.
 
-To add one: write `construction/<kind>/build.py` with `build(ctx, fit, timber) -> Build` and
-`inputs(ctx)`, give it a model with that `kind` in core/document/constructions.py,
-add its line to CONSTRUCTIONS and a test that works one leaf by hand.
+A folder holds `model` (its choices), `build` (its parts), `steps` (how it is made), `sheet` (what it asks) and, where
+it has them, `alternatives`, `hollows` and `drag`; docs/adding.md says what each of them gives.
 """
 
 from __future__ import annotations
 
+from dataclasses import replace
 from importlib import import_module
-from typing import TYPE_CHECKING
+from importlib.util import find_spec
+from typing import TYPE_CHECKING, Any
+
+from oakmeasure.core.document.constructions import KINDS
 
 if TYPE_CHECKING:
+    from oakmeasure.core.fit.alternatives import Comparison
     from oakmeasure.core.fit.fit_result import Fit
     from oakmeasure.core.leaf.leaf_context import Context
     from oakmeasure.core.leaf.part import Build
     from oakmeasure.core.timber.choice import Timber
 
-# kind -> (the trade's name, the module); a module is imported when the first leaf of its kind is solved.
-CONSTRUCTIONS = {
-    "framed": ("framed and panelled", "oakmeasure.core.construction.framed.build"),
-    "boarded": ("boarded", "oakmeasure.core.construction.boarded.build"),
-    "slab": ("solid slab", "oakmeasure.core.construction.slab.build"),
-    "layered": ("layered from sheet", "oakmeasure.core.construction.layered.build"),
-    "light": ("light face frame", "oakmeasure.core.construction.light.build"),
-    "veneered": ("veneered, built up", "oakmeasure.core.construction.veneered.build"),
-    "existing": ("a leaf that exists", "oakmeasure.core.construction.existing.build"),
-}
+__all__ = ["KINDS", "build_leaf", "has", "inputs", "leaf_ways", "module"]
+
+
+def module(kind: str, name: str) -> Any:
+    """Return a module of a kind's folder.
+
+    Args:
+        kind: One of `KINDS`.
+        name: Of the module: "build", "steps", "sheet" and so on.
+
+    Returns:
+        The module.
+
+    Raises:
+        ModuleNotFoundError: The kind has none of that name.
+    """
+    return import_module(f"oakmeasure.core.construction.{kind}.{name}")
+
+
+def has(kind: str, name: str) -> bool:
+    """Return whether a kind's folder has such a module.
+
+    Args:
+        kind: One of `KINDS`.
+        name: Of the module.
+
+    Returns:
+        True where it is there.
+    """
+    return find_spec(f"oakmeasure.core.construction.{kind}.{name}") is not None
 
 
 def build_leaf(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the leaf of its construction, cut to its outline; then what its module does with that, if anything."""
+    """Return the leaf as its construction makes it, cut to its outline.
+
+    Args:
+        ctx: The leaf with its choices; its figures and checks are added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Its species and moisture.
+
+    Returns:
+        Parts and joints, in the finished leaf's coordinates.
+    """
     from oakmeasure.core.construction.clip_to_outline import shape_to
 
-    module = import_module(CONSTRUCTIONS[ctx.leaf.build.kind][1])
-    built: Build = shape_to(ctx, fit, module.build(ctx, fit, wood))
-    return module.after(ctx, fit, wood, built) if hasattr(module, "after") else built
+    builder = module(ctx.leaf.build.kind, "build")
+    built: Build = shape_to(ctx, fit, _numbered(builder.build(ctx, fit, wood)))
+    return builder.after(ctx, fit, wood, built) if hasattr(builder, "after") else built
+
+
+def _numbered(build: Build) -> Build:
+    """Return a leaf whose parts have a number each: those that its builder has not numbered in another order."""
+    if all(each.mark for each in build.parts):
+        return build
+    return replace(build, parts=tuple(replace(each, mark=str(at)) for at, each in enumerate(build.parts, start=1)))
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need of the leaf before it is built: how thick it is."""
-    import_module(CONSTRUCTIONS[ctx.leaf.build.kind][1]).inputs(ctx)
+    """Add what other stages need of the leaf before it is built: how thick it is.
+
+    Args:
+        ctx: The leaf with its choices; its figures are added to.
+    """
+    module(ctx.leaf.build.kind, "build").inputs(ctx)
+
+
+def leaf_ways(ctx: Context, fit: Fit, build: Build, wood: Timber) -> tuple[Comparison, ...]:
+    """Return everything that can be compared about how the leaf is made.
+
+    Args:
+        ctx: The leaf with its choices and figures.
+        fit: Its size, mm.
+        build: Its parts.
+        wood: Its species and moisture.
+
+    Returns:
+        Choices side by side; () where its construction has none.
+    """
+    kind = ctx.leaf.build.kind
+    found: tuple[Comparison, ...] = (
+        module(kind, "alternatives").ways(ctx, fit, build, wood) if has(kind, "alternatives") else ()
+    )
+    return found

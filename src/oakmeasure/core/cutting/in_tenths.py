@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.cutting.model import CutKind, Defect, Problem, cents, least_cost, tenths
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 
 MANY_KINDS = 600  # kinds of parts from which plans are made on the coarsest grid
 QUICKEST = 60  # that grid, tenths

@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from oakmeasure.core.document.stock import First
+from oakmeasure.core.document.first_cut import First
 
 SCALE = 10  # solver units to a mm
 CENT = 100  # to a unit of money

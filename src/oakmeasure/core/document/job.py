@@ -14,7 +14,7 @@ from pydantic import Field, model_validator
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import System
 from oakmeasure.core.document.adjustment import HungChoices
-from oakmeasure.core.document.constructions import Construction, Framed
+from oakmeasure.core.document.constructions import KINDS, Construction, model_of
 from oakmeasure.core.document.cup_hinges import CupHinge
 from oakmeasure.core.document.hanging import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.document.hinges import Butt, HardwareChoices
@@ -161,7 +161,7 @@ class Leaf(Model):
     pair: PairChoices = PairChoices()
     cabinet: CabinetChoices = CabinetChoices()
     slide: SlideChoices = SlideChoices()
-    build: Construction = Framed()
+    build: Construction = model_of(KINDS[0])()
     late: LateTrim = LateTrim()
     timber: TimberChoices = TimberChoices()
     hardware: HardwareChoices = Field(default_factory=HardwareChoices)

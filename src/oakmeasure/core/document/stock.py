@@ -13,6 +13,7 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR
+from oakmeasure.core.document.first_cut import First
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import Model, between
 from oakmeasure.core.document.species import CORES, species_keys
@@ -228,11 +229,3 @@ class CuttingChoices(Model):
     useful_width: Annotated[float, between(10, 1000, "width worth keeping")] = 60.0
     pins: Annotated[tuple[Pin, ...], Field(max_length=400)] = ()
     done: Annotated[tuple[Done, ...], Field(max_length=4000)] = ()
-
-
-class First(StrEnum):
-    """What is cut first: strips along the stock, lengths across it, or whichever is better for each piece."""
-
-    RIP = "rip"
-    CROSS = "crosscut"
-    EITHER = "either"

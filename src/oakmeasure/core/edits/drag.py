@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.prisms import nearest_free
-from oakmeasure.core.construction.framed.layout import between_names, lock_rail_of, rows_of
-from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.construction.registry import has, module
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.clash.moves import END_LEAST, END_MOST
 from oakmeasure.core.hardware.clash.search import blocked
@@ -30,40 +29,27 @@ class Drop:
 
 def rails_to_drag(leaf: LeafSolution) -> list[Part]:
     """Return the rails that can be dragged: those between the top and the bottom one."""
-    if leaf.build is None or not isinstance(leaf.leaf.build, Framed):
-        return []
-    ends = ("top rail", "bottom rail")
-    return [part for part in leaf.build.parts if part.role is Role.RAIL and part.name not in ends]
+    kind = leaf.leaf.build.kind
+    found: list[Part] = [] if leaf.build is None or not has(kind, "drag") else module(kind, "drag").rails(leaf.build)
+    return found
 
 
 def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
-    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged.
-
-    The rail on the lock sets the lock's height; any other one the sight height of the row below it.
-    """
+    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged."""
     choice = leaf.leaf.build
-    if not isinstance(choice, Framed) or leaf.build is None:
+    if leaf.build is None or not has(choice.kind, "drag"):
         return None
-    rows = rows_of(choice)
-    between = between_names(choice, len(rows) - 1)
-    if name not in between:
+    frame = module(choice.kind, "drag")
+    if not frame.is_between(choice, name):
         return None
-    at = between.index(name)
     rail = leaf.build.part(name)
     half = rail.face.height / 2
     below, above = _neighbours(leaf, rail)
     y = min(max(round(y / STEP) * STEP, below + half + 20), above - half - 20)
     floor = leaf.figures["gap_floor"].value
     y, words = _snapped(leaf, y, below, above, half, floor)
-    if at == lock_rail_of(choice, len(between)):
-        return Drop("build.lock_height", round(y + floor, 3), words)
-    if not choice.rows:
-        return None
-    rows = tuple(
-        row.model_copy(update={"height": round(y - half - below, 3)}) if n == at else row
-        for n, row in enumerate(choice.rows)
-    )
-    return Drop("build.rows", rows, words)
+    edit = frame.set_rail(choice, name, centre=y, half=half, below=below, floor=floor)
+    return None if edit is None else Drop(edit[0], edit[1], words)
 
 
 def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:

@@ -10,13 +10,12 @@ from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.construction.framed import patterns
-from oakmeasure.core.construction.framed.patterns import PATTERNS
 from oakmeasure.core.document.adjustment import Gaps, Sliding
-from oakmeasure.core.document.constructions import Construction, Framed, Slab
+from oakmeasure.core.document.construction_model import ConstructionModel
+from oakmeasure.core.document.constructions import KINDS, model_of
 from oakmeasure.core.document.cup_hinges import cup_from_table
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.job import Acknowledged, Climate, Job, LateTrim, Leaf, Place, Reading
-from oakmeasure.core.document.layer_constructions import Existing
 from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm, restated
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.figures.check import Remedy
@@ -237,27 +236,25 @@ def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
     What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts at the
     size that is wanted, until somebody measures it.
     """
-    models = {each.model_fields["kind"].default: each for each in get_args(get_args(Construction)[0])}
-    if kind not in models:
-        raise InputError("build.kind", kind, "one of " + ", ".join(models))
-    if job.leaf(leaf_id).build.kind == kind:
+    if kind not in KINDS:
+        raise InputError("build.kind", kind, "one of " + ", ".join(KINDS))
+    leaf = job.leaf(leaf_id)
+    if leaf.build.kind == kind:
         return job
-    build = _carried(job.leaf(leaf_id).build, models[kind]())
-    if isinstance(build, Existing):
-        build = _as_wanted(job, leaf_id, build)
-    elif isinstance(build, Slab):
-        build = _for_its_height(job, leaf_id, build)
-    return with_field(job, leaf_id, "build", build)
+    readings = leaf.readings
+    heights = [each.value for each in (readings.height_hinge, readings.height_middle, readings.height_latch) if each]
+    build = _carried(leaf.build, model_of(kind)()).begun(min(heights, default=None))
+    return with_field(job, leaf_id, "build", _as_wanted(job, leaf_id, build) if build.keeps_its_sizes else build)
 
 
 CARRIED = ("thickness", "stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height", "arch")
 
 
-def _carried(old: BaseModel, new: M) -> M:
+def _carried(old: ConstructionModel, new: ConstructionModel) -> ConstructionModel:
     """Return a construction with what was set by hand in the one before, where both have it and it may be so there."""
     for name in CARRIED:
         fields = type(old).model_fields, type(new).model_fields
-        if not all(name in each for each in fields) or isinstance(old, Existing) or isinstance(new, Existing):
+        if not all(name in each for each in fields) or old.keeps_its_sizes or new.keeps_its_sizes:
             continue
         value = getattr(old, name)
         if value != fields[0][name].default:
@@ -268,15 +265,7 @@ def _carried(old: BaseModel, new: M) -> M:
     return new
 
 
-def _for_its_height(job: Job, leaf_id: str, build: Slab) -> Slab:
-    """Return a slab whose battens lie a fifth of a low leaf from its ends."""
-    readings = job.leaf(leaf_id).readings
-    heights = [each.value for each in (readings.height_hinge, readings.height_middle, readings.height_latch) if each]
-    fifth = 5.0 * round(min(heights, default=2000.0) / 25.0)
-    return with_value(build, "stiffener_end", min(max(fifth, 50.0), build.stiffener_end))
-
-
-def _as_wanted(job: Job, leaf_id: str, build: Existing) -> Existing:
+def _as_wanted(job: Job, leaf_id: str, build: ConstructionModel) -> ConstructionModel:
     from oakmeasure.core.solver import solve_leaf
 
     f = solve_leaf(job, job.leaf(leaf_id)).figures
@@ -301,8 +290,6 @@ def with_start(job: Job, leaf_id: str) -> Job:
 def with_pattern(job: Job, leaf_id: str, key: str) -> Job:
     """Return the job with a framed leaf on one of the ready patterns; InputError where it is not framed."""
     build = job.leaf(leaf_id).build
-    if not isinstance(build, Framed) or key not in PATTERNS:
-        raise InputError("build.rows", key, "a framed leaf and one of " + ", ".join(PATTERNS))
     return with_field(job, leaf_id, "build", patterns.with_pattern(build, key))
 
 

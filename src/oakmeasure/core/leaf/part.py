@@ -167,6 +167,18 @@ class Mark:
 
 
 @dataclass(frozen=True, slots=True)
+class Hollow:
+    """A place in a leaf where there is no wood."""
+
+    name: str
+    face: Rect
+    depth: tuple[float, float]
+    """From where to where, in from the opening face, mm."""
+    has_blocks: bool = False
+    """Whether blocks of wood stand in it, nobody knows where."""
+
+
+@dataclass(frozen=True, slots=True)
 class Build:
     """A leaf as it is built. groove_*: of the panel groove, 0 where there is none. edge: thickness at its edges.
 
@@ -179,12 +191,12 @@ class Build:
     height: float
     thickness: float
     parts: tuple[Part, ...]
-    tenons: tuple[Tenon, ...]
-    sights: tuple[Rect, ...]
-    groove_depth: float
-    groove_width: float
-    tenon_thickness: float
-    summary: str
+    tenons: tuple[Tenon, ...] = ()
+    sights: tuple[Rect, ...] = ()
+    groove_depth: float = 0.0
+    groove_width: float = 0.0
+    tenon_thickness: float = 0.0
+    summary: str = ""
     edge: float = 0.0
     fixings: tuple[Fixing, ...] = ()
     dims: tuple[Dim, ...] = ()

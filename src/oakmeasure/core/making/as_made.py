@@ -11,7 +11,6 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import HAIR, Unit
-from oakmeasure.core.document.constructions import Boarded, Laid, Slab
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.document.roles import Role
@@ -55,7 +54,7 @@ def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
         leaf = leaf.model_copy(update={"timber": leaf.timber.model_copy(update={"moisture": wet.value})})
     read = widths_read(leaf)
     choice = leaf.build
-    if not read or not isinstance(choice, Boarded | Slab):
+    if not read or choice.with_widths(()) is None:
         return leaf
     build = set_out()
     if build is None:
@@ -63,11 +62,8 @@ def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
     laid = sorted(
         (p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and "back" not in p.name), key=lambda p: p.face.x0
     )
-    widths = [read[p.name].value if p.name in read else p.face.width for p in laid]
-    if isinstance(choice, Boarded):
-        widths = widths[:-1]  # the last one is ripped to what is left
-    measured = tuple(Laid(width=min(max(w or 0.0, 30.0), 600.0)) for w in widths)
-    return leaf.model_copy(update={"build": choice.model_copy(update={"measured": measured})})
+    widths = [(read[p.name].value or 0.0) if p.name in read else p.face.width for p in laid]
+    return leaf.model_copy(update={"build": choice.with_widths(widths)})
 
 
 def still_made(build: Build, leaf: Leaf) -> Build:
@@ -198,7 +194,7 @@ def _value(leaf: LeafDesign, name: str) -> Figure | None:
 
 
 def _last_board(leaf: LeafDesign) -> float | None:
-    if leaf.build is None or not isinstance(leaf.leaf.build, Boarded):
+    if leaf.build is None:
         return None
     boards = [p for p in leaf.build.parts if p.role is Role.BOARD and "back" not in p.name]
     return max(boards, key=lambda p: p.face.x0).face.width if boards else None

@@ -9,11 +9,11 @@ import itertools
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import assert_never
 
 from oakmeasure.core.base.units import MM2_PER_M2
-from oakmeasure.core.document.constructions import Slab, Veneered, VeneerForm
+from oakmeasure.core.document.construction_model import GlueOrder
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.document.layer_constructions import Light
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.leaf.part import Build, GlueUp, Part
 from oakmeasure.core.making.joints import Joint, joints_of
@@ -57,18 +57,26 @@ def tasks_of(leaf: Leaf, build: Build) -> tuple[Task, ...]:
     if not build.glue_ups:
         return ()
     own, choice = leaf.making.joint_minutes, leaf.build
-    if isinstance(choice, Veneered):
-        pressed = _pressed(build)
-        return (pressed, _frame(build, own)) if choice.form is VeneerForm.FRAMED else (pressed,)
-    if build.layered and choice.kind == "layered":
-        return _layers(build)
-    if isinstance(choice, Slab):
-        return (_slab(build, choice, own),)
-    if choice.kind in ("framed", "light", "boarded"):
-        frame = _frame(build, own)
-        over = [each for each in build.glue_ups if each.name != "the frame"]
-        more = tuple(_plain(build, each) for each in over) if isinstance(choice, Light) else ()
-        return (frame, *more)
+    match choice.glue_order:
+        case GlueOrder.PRESSED:
+            return (_pressed(build),)
+        case GlueOrder.PRESSED_FRAME:
+            return _pressed(build), _frame(build, own)
+        case GlueOrder.LAYERS:
+            return _layers(build) if build.layered else _one_by_one(build)
+        case GlueOrder.SLAB:
+            return (_slab(build, choice.glued_at_once, own),)
+        case GlueOrder.FRAME:
+            return (_frame(build, own),)
+        case GlueOrder.FRAME_AND_FILL:
+            return _frame(build, own), *(_plain(build, each) for each in build.glue_ups if each.name != "the frame")
+        case GlueOrder.ONE_BY_ONE:
+            return _one_by_one(build)
+        case _:
+            assert_never(choice.glue_order)
+
+
+def _one_by_one(build: Build) -> tuple[Task, ...]:
     return tuple(_plain(build, each) for each in build.glue_ups)
 
 
@@ -153,7 +161,7 @@ def _up(part: Part) -> float:
     return part.face.y0
 
 
-def _slab(build: Build, choice: Slab, own: float | None) -> Task:
+def _slab(build: Build, at_once: int, own: float | None) -> Task:
     """Strips in groups, then the groups; clamps lie across all of them, over and under in turn."""
     strips = sorted((p for p in build.parts if p.role is Role.STRIP), key=lambda p: p.face.x0)
     clamps = max(each.clamps for each in build.glue_ups)
@@ -177,7 +185,7 @@ def _slab(build: Build, choice: Slab, own: float | None) -> Task:
             (a.face.x1, (0.3 + 0.4 * (a.face.x0 / max(build.width, 1.0))) * build.height),
         )
 
-    groups = [strips[at : at + choice.stages] for at in range(0, len(strips), choice.stages)]
+    groups = [strips[at : at + at_once] for at in range(0, len(strips), at_once)]
     inside = [close(a, b, alone=n == 0) for group in groups for n, (a, b) in enumerate(itertools.pairwise(group))]
     between = [close(one[-1], two[0], alone=True) for one, two in itertools.pairwise(groups)]
     return Task(

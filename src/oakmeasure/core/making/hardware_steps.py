@@ -13,8 +13,6 @@ from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many
 
-LOOSE_KINDS = ("framed", "light")  # whose members are worked before they are joined
-
 
 def is_of_the_leaf(cut: Boring) -> bool:
     """Return whether a cut is in the leaf, not in what carries it."""
@@ -72,7 +70,7 @@ def _moment(m: Maker, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tu
     Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
     stays as it is; else on the leaf as it is sized.
     """
-    loose = m.leaf.leaf.build.kind in LOOSE_KINDS and not (from_edge and m.trim_side > 0.01)
+    loose = m.leaf.leaf.build.is_worked_loose and not (from_edge and m.trim_side > 0.01)
     for cut in cuts:
         loose = loose and cut.member in m.ready and not _meets_joint(m, cut)
     if loose:
@@ -461,7 +459,7 @@ def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
     groove = m.set_to(wide="guide_width", deep="guide_depth")
     rails = [p for p in m.parts(Role.RAIL) if p.name.startswith("bottom") and p.name in m.ready]
     why, later = "a loose rail runs over the table", "the whole leaf on its head, over the router"
-    if rails and m.leaf.leaf.build.kind in LOOSE_KINDS:
+    if rails and m.leaf.leaf.build.is_worked_loose:
         m.add(
             "groove:guide",
             "Groove the loose bottom rail for the floor guide",

@@ -7,21 +7,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import IN_MM, Show
-from oakmeasure.core.construction.boarded.steps import boarded
-from oakmeasure.core.construction.existing.steps import existing
-from oakmeasure.core.construction.framed.steps import after_frame, framed, glaze
-from oakmeasure.core.construction.layered.steps import is_flush, layered, veneered
-from oakmeasure.core.construction.light.steps import light
-from oakmeasure.core.construction.slab.steps import slab
-from oakmeasure.core.document.constructions import Framed
+from oakmeasure.core.construction.registry import module
 from oakmeasure.core.document.rules import ShopRules
 from oakmeasure.core.making.end_steps import hang_and_finish, lining, size
 from oakmeasure.core.making.finish import Schedule, finish_schedule
 from oakmeasure.core.making.glue import GluePlan, plan_glue
-from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.hardware_steps import hardware
 from oakmeasure.core.making.operation import Bucket, Operation
 from oakmeasure.core.making.repair_steps import mends
@@ -51,30 +44,6 @@ class Making:
         return sum(each.hours for each in self.operations)
 
 
-def _framed(m: Maker, choice: Any, glue: GluePlan | None) -> None:
-    framed(m, choice)
-    glue_up(m, glue, "frame", m.whole)
-    after_frame(m, choice)
-
-
-def _veneered(m: Maker, choice: Any, glue: GluePlan | None) -> None:
-    veneered(m, choice, glue)
-    if not is_flush(choice):
-        glue_up(m, glue, "frame", m.whole)
-        after_frame(m, choice)
-
-
-MAKERS: dict[str, Callable[[Maker, Any, GluePlan | None], None]] = {
-    "framed": _framed,
-    "boarded": boarded,
-    "slab": slab,
-    "layered": layered,
-    "light": light,
-    "veneered": _veneered,
-    "existing": existing,
-}
-
-
 def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | None:
     """Return how a leaf is made; None where there is no leaf."""
     build = leaf.build
@@ -86,13 +55,14 @@ def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | Non
     m = Maker(leaf, build, show=show)
     measure_first(m)
     wood(m)
-    MAKERS[choice.kind](m, choice, glue)
+    of_kind = module(choice.kind, "steps")
+    of_kind.steps(m, choice, glue)
     size(m)
     lining(m)
     hardware(m)
     hang_and_finish(m, finish)
-    if isinstance(choice, Framed):
-        glaze(m)
+    if hasattr(of_kind, "last_steps"):
+        of_kind.last_steps(m)
     mends(m)
     return Making(m.steps.finished(_hours(m)), glue, finish)
 

@@ -5,7 +5,7 @@ the first cut. Each choice can still be changed on paper; after that, wood is cu
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Show, Unit
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import LatchKind, PullKind
 from oakmeasure.core.document.job import Hand
@@ -56,7 +56,7 @@ def customer_blocks(leaf: LeafSolution, show: Show) -> tuple[Block, ...]:
 
 def _told(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
     said, f = leaf.leaf, leaf.figures
-    kind = CONSTRUCTIONS[said.build.kind][0]
+    kind = trade_name(said.build.kind)
     rows = [
         ("Leaf", f"{show.size(leaf.fit.width.value, leaf.fit.height.value, said.build.thickness)}, {kind}"),
         ("Made of", ", ".join(stuff(each).name for each in leaf.woods)),

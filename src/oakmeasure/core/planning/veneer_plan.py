@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show
+from oakmeasure.core.construction.veneered.model import Veneered, veneered
 from oakmeasure.core.design import LeafDesign
-from oakmeasure.core.document.constructions import Veneered
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.resaw import Laid, Resawn, WayOut, matched, resawn, short_by
@@ -48,8 +48,8 @@ def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
     A part wider than the boards takes several veneers side by side. Each is taken as long as its board: a short one
     wastes the rest of its slice, which keeps the sequence.
     """
-    choice, f = leaf.leaf.build, leaf.figures
-    if not isinstance(choice, Veneered) or "veneer_raw" not in f or leaf.build is None:
+    choice, f = veneered(leaf.leaf.build), leaf.figures
+    if choice is None or "veneer_raw" not in f or leaf.build is None:
         return None
     stock, raw, kerf = f["stock"].value, f["veneer_raw"].value, f["resaw_kerf"].value
     wander = choice.wander

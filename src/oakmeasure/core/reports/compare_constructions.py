@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Show, Unit
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import KINDS, trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage, Verdict, rank
@@ -25,7 +25,7 @@ class Beside:
 
 def other_kinds(kind: str) -> list[tuple[str, str]]:
     """Return every other construction: its key and its name."""
-    return [(key, name) for key, (name, _) in CONSTRUCTIONS.items() if key != kind]
+    return [(key, trade_name(key)) for key in KINDS if key != kind]
 
 
 def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
@@ -33,7 +33,7 @@ def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
     changed = job_edits.with_construction(job, leaf_id, kind)
     other = solve_leaf(changed, changed.leaf(leaf_id))
     show = Show(job.unit)
-    names = [CONSTRUCTIONS[each.leaf.build.kind][0] for each in (one, other)]
+    names = [trade_name(each.leaf.build.kind) for each in (one, other)]
     rows = zip(_rows(one, show), _rows(other, show), strict=True)
     options = [
         Option((label, mine, theirs), _worse(mine_level, their_level))

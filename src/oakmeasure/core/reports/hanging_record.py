@@ -9,8 +9,8 @@ from datetime import date
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import Show, System, Unit, is_near_size
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
 from oakmeasure.core.document.adjustment import Gaps
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.production import LogKind
 from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.document.species import species
@@ -78,7 +78,7 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
             "thickness", mm("thickness_set_out") or mm("thickness"), mm("thickness") if "thickness_set_out" in f else ""
         ),
         Line("weight", show.value(f["mass"].value, Unit.KG), weighed),
-        Line("construction", CONSTRUCTIONS[said.build.kind][0]),
+        Line("construction", trade_name(said.build.kind)),
         Line("joints", leaf.build.says),
         Line("timber", species(said.timber.species).name),
         Line("moisture", show.value(f["moisture_made"].value, Unit.PERCENT)),
@@ -197,7 +197,7 @@ def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:
         said.name,
         job.name,
         job.place,
-        CONSTRUCTIONS[said.build.kind][0],
+        trade_name(said.build.kind),
         str(said.hanging),
         species(said.timber.species).name,
         signed.width or leaf.fit.width.value,

@@ -8,7 +8,7 @@ from typing import Any
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import System, is_near_size
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import MeasuredBy, Reading
 from oakmeasure.core.edits import job_edits
@@ -72,7 +72,7 @@ def schedule_row(leaf: LeafSolution) -> ScheduleRow:
         leaf.fit.height.value if built else None,
         leaf.figures["thickness"].value if built and "thickness" in leaf.figures else None,
         leaf.figures["mass"].value if built and "mass" in leaf.figures else None,
-        CONSTRUCTIONS[said.build.kind][0],
+        trade_name(said.build.kind),
         str(said.hanging),
         str(said.hand),
         state_of(leaf),

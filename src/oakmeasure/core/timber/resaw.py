@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import IN_MM, Show
-from oakmeasure.core.document.layer_constructions import Match
+from oakmeasure.core.document.veneer_match import Match
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,8 +7,8 @@ import io
 from typing import Any
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
 from oakmeasure.core.cutting.model import CutPlan
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand, Hanging
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.hardware.clash.zones import zones
@@ -264,7 +264,7 @@ def _leaf_record(leaf: LeafSolution, show: Show) -> dict[str, Any]:
     return {
         "id": leaf.leaf.id,
         "name": leaf.leaf.name,
-        "construction": CONSTRUCTIONS[leaf.leaf.build.kind][0],
+        "construction": trade_name(leaf.leaf.build.kind),
         "hanging": str(leaf.leaf.hanging),
         "hand": str(leaf.leaf.hand),
         "figures": figures,

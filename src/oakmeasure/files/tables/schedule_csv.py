@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
 from pathlib import Path
-from typing import Any, get_args
+from typing import Any
 
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError, LengthError
 from oakmeasure.core.base.units import System, parse_length
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
-from oakmeasure.core.document.constructions import Construction
+from oakmeasure.core.document.constructions import KINDS, model_of, trade_name
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import OpeningReadings, Reading
@@ -131,7 +129,7 @@ def _thick(line: Line, leaf: Leaf, job: Job) -> Leaf:
         return leaf
     field = thickness_field(leaf.build)
     if not field:
-        raise line.refused(f"thickness_mm: {CONSTRUCTIONS[leaf.build.kind][0]} has none of its own: leave it empty")
+        raise line.refused(f"thickness_mm: {trade_name(leaf.build.kind)} has none of its own: leave it empty")
     alone = job.model_copy(update={"leaves": (leaf,)})
     try:
         return job_edits.with_field(alone, leaf.id, f"build.{field}", _length(line, "thickness_mm", text)).leaves[0]
@@ -159,13 +157,13 @@ def _hanging(line: Line, text: str, _model: Leaf) -> Hanging:
 
 
 def _construction(line: Line, text: str, model: Leaf) -> Any:
-    names = {kind: kind for kind in CONSTRUCTIONS} | {words: kind for kind, (words, _) in CONSTRUCTIONS.items()}
+    names = {kind: kind for kind in KINDS} | {trade_name(kind): kind for kind in KINDS}
     kind = names.get(text.lower())
     if kind is None:
-        raise line.refused(f"construction: “{text[:30]}”, needs {', '.join(CONSTRUCTIONS)}")
+        raise line.refused(f"construction: “{text[:30]}”, needs {', '.join(KINDS)}")
     if model.build.kind == kind:
         return model.build
-    return MODELS[kind]()
+    return model_of(kind)()
 
 
 def _wood(line: Line, text: str) -> str:
@@ -178,14 +176,6 @@ def _wood(line: Line, text: str) -> str:
 def _id(name: str, taken: set[str]) -> str:
     plain = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:32] or "leaf"
     return next(each for each in (plain, *(f"{plain}-{n}" for n in range(2, MOST_LEAVES + 3))) if each not in taken)
-
-
-def _models() -> dict[str, Callable[[], Any]]:
-    union = get_args(Construction)[0]
-    return {each.model_fields["kind"].default: each for each in get_args(union)}
-
-
-MODELS = _models()
 
 
 def schedule_csv(solution: Solution) -> str:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Aim, EvenGap, Hanging, LeafShape, Shim, track_sets
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.drawings.views import FitPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.fit import even_reveal
+from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 
 
 def _gap(edge: str, label: str, note: str = "") -> Field:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from oakmeasure.app.forms.fields import Ask, Column, Command, Field, Group, Panel, Rows, enum_options, field_choice
 from oakmeasure.app.stages.hang.panels import BookPanel, DrillPanel, SignPanel
 from oakmeasure.core.document.adjustment import PutRight, RunLeaf, Touches
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.drawings.views import HangPage
+from oakmeasure.core.forms.fields import Ask, Column, Command, Field, Group, Panel, Rows, enum_options, field_choice
 
 
 def _is_hung(leaf: Leaf) -> bool:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.forms.fields import Column, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.sliding_gear import FloorKind, GuideKind, HangerKind, ScrewKind, Stud, WallKind
 from oakmeasure.core.drawings.views import HardwarePage
+from oakmeasure.core.forms.fields import Column, Field, Group, Rows, enum_options, field_choice
 
 
 def _slides(leaf: Leaf) -> bool:

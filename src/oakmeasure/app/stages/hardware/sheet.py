@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.app.stages.hardware.gear_sheet import GEAR
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupUnknown, RevealRow, cup_from_table, cup_keys
@@ -14,6 +13,7 @@ from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.drawings.views import HardwarePage
 from oakmeasure.core.edits import job_edits
+from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.data import table
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import Ask, Command, Field, Group, Panel, field_choice
 from oakmeasure.app.stages.make.log_panel import LogPanel
 from oakmeasure.app.stages.make.panels import BatchPanel, DaysPanel, GluePanel, LabelPanel, MishapPanel, StepPanel
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.drawings.views import MakePage
+from oakmeasure.core.forms.fields import Ask, Command, Field, Group, Panel, field_choice
 from oakmeasure.data import table
 
 

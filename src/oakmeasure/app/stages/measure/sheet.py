@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from oakmeasure.app.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import (
@@ -27,6 +26,7 @@ from oakmeasure.core.document.readings import (
 from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.edits import job_edits
+from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.survey.kinds import KINDS, Kind
 from oakmeasure.core.survey.takings.polygon import next_span
 from oakmeasure.core.survey.tick_board import side_names

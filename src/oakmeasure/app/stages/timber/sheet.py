@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.app.forms.fields import (
+from oakmeasure.app.stages.timber.drying_panel import DryingPanel
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
+from oakmeasure.core.document.stock import Board, Section, SheetStock, Shown
+from oakmeasure.core.document.veneer_match import Match
+from oakmeasure.core.drawings.views import TimberPage
+from oakmeasure.core.edits import job_edits
+from oakmeasure.core.forms.fields import (
     Ask,
     Choice,
     Column,
@@ -16,14 +25,6 @@ from oakmeasure.app.forms.fields import (
     enum_options,
     field_choice,
 )
-from oakmeasure.app.stages.timber.drying_panel import DryingPanel
-from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.layer_constructions import Match
-from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
-from oakmeasure.core.document.stock import Board, First, Section, SheetStock, Shown
-from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.edits import job_edits
 
 
 def _of_job(path: str, label: str, options: Any, note: str = "") -> Choice:

@@ -9,7 +9,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
-from oakmeasure.app.forms.fields import Column, Rows, enum_options
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
 from oakmeasure.app.forms.quantity_edit import Entry
@@ -20,6 +19,7 @@ from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, Sawn
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import stock_edits
+from oakmeasure.core.forms.fields import Column, Rows, enum_options
 from oakmeasure.language import say
 
 FIGURES = (

@@ -15,6 +15,7 @@ from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.construction.boarded.fixings import fix_boards
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.construction.braces import (
     Brace,
     corner_brace,
@@ -28,7 +29,6 @@ from oakmeasure.core.construction.braces import (
 )
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
-from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -86,20 +86,16 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     says = f"{choice.edge}; {choice.style}; {choice.fixed_by}"
     edge = choice.frame if leaf.is_framed else choice.panel_thickness
     return Build(
-        fit.width.value,
-        fit.height.value,
-        choice.thickness,
-        parts,
-        tuple(leaf.tenons),
-        (),
-        0.0,
-        0.0,
-        0.0,
-        f"{count} boards · {choice.style}",
-        edge,
-        tuple(leaf.fixings),
-        tuple(leaf.dims),
-        says,
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=choice.thickness,
+        parts=parts,
+        tenons=tuple(leaf.tenons),
+        summary=f"{count} boards · {choice.style}",
+        edge=edge,
+        fixings=tuple(leaf.fixings),
+        dims=tuple(leaf.dims),
+        says=says,
     )
 
 

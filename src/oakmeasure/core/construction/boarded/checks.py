@@ -6,8 +6,8 @@ from itertools import pairwise
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.construction.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
-from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure

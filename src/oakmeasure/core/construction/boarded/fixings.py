@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
-from oakmeasure.core.document.constructions import Boarded, FixedBy
+from oakmeasure.core.construction.boarded.model import Boarded, FixedBy
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import derived, given, plus, total
 from oakmeasure.core.leaf.leaf_context import Context

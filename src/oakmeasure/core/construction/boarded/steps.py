@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.constructions import Boarded, BoardEdge, BoardedStyle, FixedBy
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, FixedBy
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
@@ -11,7 +11,7 @@ from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade
 from oakmeasure.core.making.step_builder import Maker, many
 
 
-def boarded(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
+def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
     """Add the operations of a boarded leaf, from its marked parts to one that is fixed together."""
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing import checks
+from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.construction.existing.narrowing import (
     STILE_LEAST,
     TENON_COVER,
@@ -23,7 +24,6 @@ from oakmeasure.core.construction.existing.narrowing import (
 )
 from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.construction.spacing import pitch_between
-from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -84,22 +84,17 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
     summary = f"{ctx.show.size(choice.width, choice.height)} there · {choice.inside}"
     return Build(
-        fit.width.value,
-        fit.height.value,
-        choice.thickness,
-        parts,
-        (),
-        _sights(leaf),
-        0.0,
-        0.0,
-        0.0,
-        summary,
-        choice.thickness,
-        (),
-        _dims(leaf),
-        checks.says(choice, leaf.off_edge, leaf.off_height),
-        _glue_ups(leaf),
-        True,
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=choice.thickness,
+        parts=parts,
+        sights=_sights(leaf),
+        summary=summary,
+        edge=choice.thickness,
+        dims=_dims(leaf),
+        says=checks.says(choice, leaf.off_edge, leaf.off_height),
+        glue_ups=_glue_ups(leaf),
+        layered=True,
         marks=tuple(leaf.marks),
     )
 

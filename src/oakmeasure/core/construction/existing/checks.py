@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from oakmeasure.core.base.units import HAIR
+from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, ReduceBy, Splice
 from oakmeasure.core.construction.existing.narrowing import (
     PANEL_LEAST,
     Reduction,
@@ -18,7 +19,6 @@ from oakmeasure.core.construction.existing.narrowing import (
     ways_of,
 )
 from oakmeasure.core.construction.existing.splices import HALVED_LEAST, STAGGER_LEAST, splice_length
-from oakmeasure.core.document.layer_constructions import EdgeShape, Existing, Inside, ReduceBy, Splice
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context

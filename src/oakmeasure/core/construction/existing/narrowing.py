@@ -16,7 +16,7 @@ from functools import lru_cache
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.linear_programme import Programme
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.document.layer_constructions import Existing, ReduceBy
+from oakmeasure.core.construction.existing.model import Existing, ReduceBy
 
 # Where data/ways_out.toml says what each takes.
 REDUCE_KEYS = {ReduceBy.SHARED: "reduce_shared", ReduceBy.STILES: "reduce_stiles", ReduceBy.PANELS: "reduce_panels"}

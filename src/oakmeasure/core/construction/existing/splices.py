@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.document.layer_constructions import Splice
+from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.leaf.part import Rect
 
 SCARF_SLOPE = 8.0

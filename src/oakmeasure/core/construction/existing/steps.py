@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import HAIR
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Splice
+from oakmeasure.core.construction.existing.model import Existing, Inside, Splice
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
@@ -12,7 +12,7 @@ from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade
 from oakmeasure.core.making.step_builder import Maker, many
 
 
-def existing(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
+def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
     """Add the operations on an old or a bought leaf, from what is read of it to its new size."""
     old = tuple(p.name for p in m.build.parts if p.is_old)
     panelled = choice.inside is Inside.PANELLED

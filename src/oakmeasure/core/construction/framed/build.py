@@ -18,8 +18,8 @@ from oakmeasure.core.construction.arch import arch_points, segment_area
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.construction.framed.layout import Fields, Layout, Rail, lay_out
+from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import fill
-from oakmeasure.core.document.constructions import Framed, Infill, TenonKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -74,16 +74,16 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     real = [part for part in ordered if min(part.finished.length, part.finished.width) > 0]
     parts = tuple(replace(part, mark=str(at), volume=max(part.volume, 0.0)) for at, part in enumerate(real, start=1))
     return Build(
-        fit.width.value,
-        fit.height.value,
-        frame.choice.thickness,
-        parts,
-        tuple(frame.tenons),
-        tuple(sights),
-        frame.groove.value,
-        frame.choice.panel_thickness,
-        frame.tenon_thick.value,
-        summary,
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=frame.choice.thickness,
+        parts=parts,
+        tenons=tuple(frame.tenons),
+        sights=tuple(sights),
+        groove_depth=frame.groove.value,
+        groove_width=frame.choice.panel_thickness,
+        tenon_thickness=frame.tenon_thick.value,
+        summary=summary,
         edge=frame.choice.thickness,
         dims=_dims(frame),
         says=_says(frame),

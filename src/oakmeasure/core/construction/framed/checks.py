@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from oakmeasure.core.base.units import counted
 from oakmeasure.core.construction.framed.layout import MUNTIN, Layout, rows_of
-from oakmeasure.core.document.constructions import Framed, TenonKind
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given
 from oakmeasure.core.fit.fit_result import Fit

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.figures.figure import Figure, derived
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect, Tenon

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.constructions import Framed, Infill, Row
+from oakmeasure.core.construction.framed.model import Framed, Infill, Row
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context

@@ -13,7 +13,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import Column, Fields
-from oakmeasure.core.document.constructions import Framed, Infill
+from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.leaf.leaf_context import Context

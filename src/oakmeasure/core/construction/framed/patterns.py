@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from oakmeasure.core.document.constructions import Framed, Infill, Row
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.construction.framed.model import Framed, Infill, Row
+from oakmeasure.core.document.construction_model import ConstructionModel
 
 TWO, ONE = Row(columns=2), Row()
 
@@ -38,11 +40,21 @@ PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
 }
 
 
-def with_pattern(choice: Framed, key: str) -> Framed:
+def with_pattern(choice: ConstructionModel, key: str) -> Framed:
     """Return a frame with the fields of a ready pattern; its members keep their widths where they have one.
 
-    Raises KeyError for no such pattern.
+    Args:
+        choice: A frame.
+        key: Of the pattern, one of `PATTERNS`.
+
+    Returns:
+        The frame on that pattern.
+
+    Raises:
+        InputError: It is no frame, or there is no such pattern.
     """
+    if not isinstance(choice, Framed) or key not in PATTERNS:
+        raise InputError("build.rows", key, "a framed leaf and one of " + ", ".join(PATTERNS))
     fields = dict(PATTERNS[key][1])
     for name in ("muntin", "middle_rail"):
         kept = getattr(choice, name)
@@ -51,8 +63,10 @@ def with_pattern(choice: Framed, key: str) -> Framed:
     return choice.model_copy(update=fields)
 
 
-def pattern_of(choice: Framed) -> str:
-    """Return the key of the pattern that a frame's fields make; "" where they are its own."""
+def pattern_of(choice: ConstructionModel) -> str:
+    """Return the key of the pattern that a frame's fields make; "" where they are its own, or it is no frame."""
+    if not isinstance(choice, Framed):
+        return ""
     for key, (_, fields) in PATTERNS.items():
         same_rows = fields["rows"] == choice.rows
         members = all((fields[name] is None) is (getattr(choice, name) is None) for name in ("muntin", "middle_rail"))

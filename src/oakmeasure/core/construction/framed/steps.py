@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.constructions import Framed, Infill, TenonKind
+from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.glue import GluePlan
+from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many
 from oakmeasure.core.making.wood_steps import panels_ahead
@@ -14,7 +16,14 @@ SHOULDER_GAP = 0.1  # mm: common practice, no source
 DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
 
 
-def framed(m: Maker, choice: Framed) -> None:
+def steps(m: Maker, choice: Framed, glue: GluePlan | None) -> None:
+    """Add the operations of a framed leaf, from its marked members to one that is glued and levelled."""
+    frame_steps(m, choice)
+    glue_up(m, glue, "frame", m.whole)
+    after_frame(m, choice)
+
+
+def frame_steps(m: Maker, choice: Framed) -> None:
     """Add the operations of a frame, from its marked parts to the dry fit. Veneered frames are framed as well."""
     stiles, rails = m.names(Role.STILE), m.names(Role.RAIL)
     muntins, panels = m.names(Role.MUNTIN), m.names(Role.PANEL)
@@ -313,7 +322,7 @@ def after_frame(m: Maker, choice: Framed) -> None:
     )
 
 
-def glaze(m: Maker) -> None:
+def last_steps(m: Maker) -> None:
     """Add the glass: measured in its rebate, put in when the finish is dry."""
     panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
     if panes:

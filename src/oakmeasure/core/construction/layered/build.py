@@ -11,9 +11,9 @@ from itertools import pairwise
 
 from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
+from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered import checks
-from oakmeasure.core.document.constructions import Framed
-from oakmeasure.core.document.layer_constructions import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -96,22 +96,18 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · 3 layers"
     lipped = "no lipping" if choice.lipping is Lipping.NONE else f"lipping {choice.lipping}"
     return Build(
-        fit.width.value,
-        fit.height.value,
-        choice.thickness,
-        parts,
-        (),
-        sights if choice.style is LayerStyle.FRAME else (),
-        0.0,
-        0.0,
-        0.0,
-        summary,
-        choice.thickness,
-        tuple(leaf.fixings),
-        _dims(leaf),
-        f"{choice.style}; {lipped}",
-        _glue_ups(leaf),
-        True,
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=choice.thickness,
+        parts=parts,
+        sights=sights if choice.style is LayerStyle.FRAME else (),
+        summary=summary,
+        edge=choice.thickness,
+        fixings=tuple(leaf.fixings),
+        dims=_dims(leaf),
+        says=f"{choice.style}; {lipped}",
+        glue_ups=_glue_ups(leaf),
+        layered=True,
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.layer_constructions import Layered, LayerStyle, Lipping, Pieced
+from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.place import finish_of

@@ -17,7 +17,7 @@ from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
 from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
-from oakmeasure.core.document.layer_constructions import Light, LightBrace, LightFill, LightGlue, LightJoint
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -82,22 +82,19 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     rails = len(leaf.layout.rails)
     glue = (GlueUp("the frame", fit.height.value, fit.width.value, rails),)
     return Build(
-        fit.width.value,
-        fit.height.value,
-        choice.thickness,
-        parts,
-        tuple(leaf.tenons),
-        sights,
-        0.0,
-        0.0,
-        0.0,
-        summary,
-        choice.frame,
-        tuple(leaf.fixings),
-        frame_dims(leaf.layout, fit.width.value, stile.value),
-        says,
-        glue,
-        True,
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=choice.thickness,
+        parts=parts,
+        tenons=tuple(leaf.tenons),
+        sights=sights,
+        summary=summary,
+        edge=choice.frame,
+        fixings=tuple(leaf.fixings),
+        dims=frame_dims(leaf.layout, fit.width.value, stile.value),
+        says=says,
+        glue_ups=glue,
+        layered=True,
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.layer_constructions import Light, LightBrace, LightFill, LightGlue, LightJoint
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context

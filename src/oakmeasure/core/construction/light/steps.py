@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.layer_constructions import Light, LightBrace, LightGlue, LightJoint
+from oakmeasure.core.construction.light.model import Light, LightBrace, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
@@ -10,7 +10,7 @@ from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade
 from oakmeasure.core.making.step_builder import Maker, many
 
 
-def light(m: Maker, choice: Light, glue: GluePlan | None) -> None:
+def steps(m: Maker, choice: Light, glue: GluePlan | None) -> None:
     """Add the operations of a light frame, from its marked members to one that is filled."""
     _joints(m, choice)
     dry = m.add(

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
-from oakmeasure.core.document.constructions import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -81,21 +81,17 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     says = f"{choice.joint}; glue {choice.glue}; {choice.stiffener}"
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · {len(strips)} strips"
     return Build(
-        fit.width.value,
-        fit.height.value,
-        _over_all(choice),
-        parts,
-        tuple(leaf.tenons),
-        (),
-        0.0,
-        0.0,
-        0.0,
-        summary,
-        choice.thickness,
-        tuple(leaf.fixings),
-        tuple(leaf.dims),
-        says,
-        _glue_ups(leaf, strips),
+        width=fit.width.value,
+        height=fit.height.value,
+        thickness=_over_all(choice),
+        parts=parts,
+        tenons=tuple(leaf.tenons),
+        summary=summary,
+        edge=choice.thickness,
+        fixings=tuple(leaf.fixings),
+        dims=tuple(leaf.dims),
+        says=says,
+        glue_ups=_glue_ups(leaf, strips),
     )
 
 

@@ -6,7 +6,8 @@ import math
 from collections.abc import Sequence
 
 from oakmeasure.core.base.units import HAIR, Unit, counted
-from oakmeasure.core.document.constructions import Laid, Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.document.construction_model import Laid
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived
 from oakmeasure.core.fit.fit_result import Fit

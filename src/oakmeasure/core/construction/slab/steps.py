@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.constructions import Slab, SlabGlue, SlabJoint, Stiffener
+from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
@@ -11,7 +11,7 @@ from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade
 from oakmeasure.core.making.step_builder import Maker, many
 
 
-def slab(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
+def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
     """Add the operations of a slab, from its marked strips to one that is held flat."""
     strips = tuple(part.name for part in m.build.parts if part.role is Role.STRIP)  # old boards are at hand
     old = any(part.at_hand for part in m.build.parts if part.role is Role.STRIP)

@@ -15,7 +15,7 @@ from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.framed import build as framed_build
 from oakmeasure.core.construction.veneered import checks
-from oakmeasure.core.document.constructions import BackFace, Veneered, VeneerForm
+from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
@@ -100,7 +100,18 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
     words = "edged before the veneer" if choice.edging_first else "edged after the veneer"
     summary = f"{ctx.show.length(t, sign=False)} thick · veneered"
-    return Build(w, h, t, numbered, (), (), 0.0, 0.0, 0.0, summary, t, (), dims, f"{choice.form}; {words}", glue, True)
+    return Build(
+        width=w,
+        height=h,
+        thickness=t,
+        parts=numbered,
+        summary=summary,
+        edge=t,
+        dims=dims,
+        says=f"{choice.form}; {words}",
+        glue_ups=glue,
+        layered=True,
+    )
 
 
 def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:

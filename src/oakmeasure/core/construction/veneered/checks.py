@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.constructions import BackFace, Veneered
+from oakmeasure.core.construction.veneered.model import BackFace, Veneered
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.registry import CONSTRUCTIONS
+from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
@@ -24,7 +24,7 @@ def beside_view(pair: Beside, show: Show) -> Drawing:
 def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
     """Draw one leaf from `x`; return how much room it took."""
     build = leaf.build
-    name = CONSTRUCTIONS[leaf.leaf.build.kind][0]
+    name = trade_name(leaf.leaf.build.kind)
     if build is None:
         sketch.label(x + 300, 500, f"{name}: no leaf", layer=Layer.DOUBT)
         return 900.0

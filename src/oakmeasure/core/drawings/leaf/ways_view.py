@@ -5,9 +5,9 @@ from __future__ import annotations
 from itertools import pairwise
 
 from oakmeasure.core.base.units import HAIR, Show
+from oakmeasure.core.construction.existing.model import Existing, panelled
 from oakmeasure.core.construction.existing.narrowing import Reduction, distinct, sights_of, ways_of
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.document.layer_constructions import Existing, Inside
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for
@@ -18,11 +18,11 @@ from oakmeasure.data import table
 
 def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
     """Return the ways side by side; of a leaf without such ways, the leaf with what is trimmed off it."""
-    choice, build = leaf.leaf.build, leaf.build
+    choice, build = panelled(leaf.leaf.build), leaf.build
     if build is None:
         return no_leaf(leaf, show)
     over = leaf.figures["old_over"].value if "old_over" in leaf.figures else 0.0
-    if isinstance(choice, Existing) and choice.inside is Inside.PANELLED and over > HAIR:
+    if choice is not None and over > HAIR:
         found = ways_of(choice, over, leaf.figures["rule_joint_step"].value)
         if found:
             return _side_by_side(choice, distinct(found, choice.by), show)

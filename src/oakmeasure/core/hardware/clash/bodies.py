@@ -7,16 +7,15 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 from oakmeasure.core.base.prisms import Solid, block, rod
-from oakmeasure.core.document.layer_constructions import Existing, Inside, Light
+from oakmeasure.core.construction.registry import has, module
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.rules import Kind
 from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build
+from oakmeasure.core.leaf.part import Build, Hollow
 
 SAW = 3.0  # kerf of a late trim
 SCREW_ROWS = (0.35, 0.65)  # of a butt's width across the edge, its screws in turn: common practice, no source
@@ -147,37 +146,12 @@ def _panels(build: Build) -> Iterable[Thing]:
 
 def _hollows(ctx: Context, build: Build) -> Iterable[Thing]:
     """Where there is no wood: inside an old hollow leaf, between the rails of a light frame."""
-    choice = ctx.leaf.build
-    if isinstance(choice, Light):
-        depth = (0.0, choice.frame)
-        solid = [each.face for each in build.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)]
-        rails = sorted({(each.y0, each.y1) for each in solid if each.width > each.height})
-        sides = [each for each in solid if each.height > each.width]
-        if len(sides) < 2:
-            return
-        x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
-        for (_, low), (high, _) in pairwise(rails):
-            if high > low:
-                yield Thing("open field of the frame", Kind.HOLLOW, block(x0, low, x1, high, depth), "", "hollow")
-    elif isinstance(choice, Existing) and choice.inside in (Inside.HOLLOW, Inside.BLOCKS):
-        ends = [each.face for each in build.parts if each.is_old and each.role in (Role.STILE, Role.RAIL)]
-        sides = [each for each in ends if each.height > each.width]
-        level = [each for each in ends if each.width >= each.height]
-        if len(sides) < 2:
-            return
-        old = next((each.face for each in build.parts if each.is_old and each.role is Role.VENEER), sides[0])
-        low = max([old.y0, *(each.y1 for each in level if each.y0 < build.height / 2)])
-        high = min([old.y1, *(each.y0 for each in level if each.y0 >= build.height / 2)])
-        x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
-        some = choice.inside is Inside.BLOCKS
-        name = "inside of the old leaf, where only blocks are wood" if some else "hollow of the old leaf"
-        yield Thing(
-            name,
-            Kind.BLOCKS if some else Kind.HOLLOW,
-            block(x0, low, x1, high, (choice.face, choice.thickness - choice.face)),
-            "",
-            "hollow",
-        )
+    kind = ctx.leaf.build.kind
+    found: Iterable[Hollow] = module(kind, "hollows").hollows(ctx.leaf.build, build) if has(kind, "hollows") else ()
+    for each in found:
+        r = each.face
+        solid = block(r.x0, r.y0, r.x1, r.y1, each.depth)
+        yield Thing(each.name, Kind.BLOCKS if each.has_blocks else Kind.HOLLOW, solid, "", "hollow")
 
 
 def _marks(ctx: Context, build: Build) -> Iterable[Thing]:

@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from oakmeasure.core.construction.pin_clearance import keep_clear
-from oakmeasure.core.document.constructions import Framed
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.bodies import hardware_things, leaf_things, slow_leaf_things
 from oakmeasure.core.hardware.clash.moves import movers
@@ -38,7 +37,7 @@ def prove(
 
 def _judged_already(ctx: Context, butts: Butts | None) -> set[str]:
     """Return what is judged against joints where it is set out, with a remedy of its own."""
-    known = {"lock"} if isinstance(ctx.leaf.build, Framed) else set()
+    known = {"lock"} if ctx.leaf.build.judges_its_lock else set()
     for place in butts.places if butts else ():
         if ctx.findings.has(f"butt-{place.number}-wedge"):
             known.add(f"butt {place.number}")

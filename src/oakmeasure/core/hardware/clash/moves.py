@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.core.document.constructions import Framed
 from oakmeasure.core.document.hinges import LatchKind, PullKind
 from oakmeasure.core.figures.check import Remedy
 from oakmeasure.core.hardware.clash.search import Mover
@@ -61,7 +60,7 @@ def _heights(ctx: Context) -> list[Mover]:
             )
         )
     height = f.get("lock_height")
-    if h.lock is not None and height is not None and height.edit and not isinstance(ctx.leaf.build, Framed):
+    if h.lock is not None and height is not None and height.edit and not ctx.leaf.build.judges_its_lock:
         found.append(
             Mover(
                 {"lock": 1.0},

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.document.constructions import TenonKind
+from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.figures.check import Level, Remedy, Stage

@@ -9,7 +9,6 @@ from dataclasses import replace
 
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.layer_constructions import Existing, Inside
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given, minus, plus, total
@@ -79,19 +78,15 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}",
             figure="guide_play",
         )
-    choice = ctx.leaf.build
-    if (
-        isinstance(choice, Existing)
-        and choice.inside in (Inside.HOLLOW, Inside.BLOCKS)
-        and (deep.value > choice.rail - SOLID_OVER and f["off_height"].value >= 0)
-    ):
-        most = choice.rail - SOLID_OVER
+    solid = ctx.leaf.build.solid_from_foot
+    if solid is not None and deep.value > solid - SOLID_OVER and f["off_height"].value >= 0:
+        most = solid - SOLID_OVER
         ctx.say(
             "guide-deep",
             Level.STOP,
             Stage.HARDWARE,
             "The guide's groove goes beyond the solid foot",
-            f"{ctx.fmt(deep)} deep, {ctx.fmt(choice.rail)} is solid.",
+            f"{ctx.fmt(deep)} deep, {ctx.fmt(solid)} is solid.",
             Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most)
             if most >= 3
             else Remedy("Glue a block into the foot"),

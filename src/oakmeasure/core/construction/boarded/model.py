@@ -1,0 +1,110 @@
+"""Document model of boarded leaves. Lengths in mm."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from enum import StrEnum
+from typing import Annotated, ClassVar, Literal, Self
+
+from pydantic import Field
+
+from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, Laid, laid
+from oakmeasure.core.document.rules import between
+
+
+class BoardedStyle(StrEnum):
+    """What holds the boards together."""
+
+    LEDGED = "ledged"
+    Z = "ledged, Z-braced"
+    X = "ledged, X-braced"
+    FRAMED = "framed and braced"
+
+
+class BoardEdge(StrEnum):
+    """How two boards meet."""
+
+    TONGUED = "tongue and groove"
+    SQUARE = "square-edged"
+
+
+class Rip(StrEnum):
+    """Which boards are ripped so that they make the width."""
+
+    BOTH = "both end boards alike"
+    LAST = "the last board"
+
+
+class BraceEnds(StrEnum):
+    """How a brace ends."""
+
+    CORNER = "flat on the ledges"
+    STILES = "flat on the stiles"
+    POINTED = "pointed into the corners"
+
+
+class FixedBy(StrEnum):
+    """What goes through boards and ledges."""
+
+    SCREWS = "screws"
+    NAILS = "clenched nails"
+
+
+class Boarded(ConstructionModel):
+    """Boards on ledges, with braces or in a frame.
+
+    board: thickness of the boards. cover: width that one shows. groove: depth of it; the tongue is outside the cover.
+    measured: covers of the boards at hand from the hinge edge, all but the last, which is ripped; () are all alike.
+    gap: between boards at fitting; None: from moisture. ledge_*: width and thickness of a ledge, its ends in from the
+    leaf's edges, its near edge from foot and top. stile, top_rail, frame: widths and thickness of the framed one.
+    double: a second layer of boards behind.
+    """
+
+    trade_name: ClassVar[str] = "boarded"
+    kind: Literal["boarded"] = "boarded"
+    style: BoardedStyle = BoardedStyle.Z
+    board: Annotated[float, between(8, 60, "board thickness")] = 20.0
+    cover: Annotated[float, between(40, 400, "cover")] = 112.0
+    edge: BoardEdge = BoardEdge.TONGUED
+    groove: Annotated[float, between(2, 20, "groove")] = 6.0
+    rip: Rip = Rip.BOTH
+    measured: Annotated[tuple[Laid, ...], Field(max_length=30)] = ()
+    gap: Annotated[float, between(0, 10, "gap")] | None = None
+    ledges: Annotated[int, Field(ge=2, le=4)] = 2
+    ledge_width: Annotated[float, between(40, 300, "ledge")] = 140.0
+    ledge_thickness: Annotated[float, between(12, 60, "ledge thickness")] = 20.0
+    ledge_in: Annotated[float, between(0, 200, "ledge ends")] = 32.0
+    ledge_foot: Annotated[float, between(20, 800, "ledge from the foot")] = 125.0
+    ledge_top: Annotated[float, between(20, 800, "ledge from the top")] = 125.0
+    brace_width: Annotated[float, between(40, 250, "brace")] = 110.0
+    brace_ends: BraceEnds = BraceEnds.CORNER
+    half_lapped: bool = False
+    fixed_by: FixedBy = FixedBy.SCREWS
+    stile: Annotated[float, between(40, 250, "stile")] = 95.0
+    top_rail: Annotated[float, between(40, 300, "top rail")] = 95.0
+    frame: Annotated[float, between(25, 80, "frame thickness")] = 44.0
+    double: bool = False
+
+    @property
+    def panel_thickness(self) -> float:
+        """Thickness of the boards, both layers of a double leaf."""
+        return self.board * (2 if self.double else 1)
+
+    @property
+    def thickness(self) -> float:
+        """Thickness over all: boards and ledges, or the frame."""
+        if self.style is BoardedStyle.FRAMED:
+            return self.frame
+        return self.panel_thickness + self.ledge_thickness
+
+    def with_widths(self, widths: Sequence[float]) -> Self:
+        """Return the same of boards as wide as they were read; the last one is ripped to what is left."""
+        return self.model_copy(update={"measured": laid(widths[:-1])})
+
+    @property
+    def glue_order(self) -> GlueOrder:
+        """In which order it is glued up."""
+        return GlueOrder.FRAME
+
+
+MODEL = Boarded

@@ -1,0 +1,87 @@
+"""Document model of leaves layered from sheet. Lengths in mm."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import field_validator
+
+from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
+from oakmeasure.core.document.rules import between
+
+
+class LayerStyle(StrEnum):
+    """How the layers lie."""
+
+    FRAME = "stiles and rails on both faces of a core"
+    FULL = "three full layers"
+
+
+class Lipping(StrEnum):
+    """What covers the long edges of the layers."""
+
+    NONE = "none"
+    PLAIN = "plain"
+    T = "T, its tongue between the faces"
+
+
+class Pieced(StrEnum):
+    """Which members are put together from shorter pieces."""
+
+    NONE = "none"
+    BOTTOM_RAIL = "the bottom rail"
+    RAILS = "all rails"
+    STILES = "the stiles"
+
+
+class PieceJoint(StrEnum):
+    """How two pieces of a member meet."""
+
+    BUTT = "butt"
+    SCARF = "scarf of 45°"
+
+
+class Layered(ConstructionModel):
+    """Layers of sheet: a core, stiles and rails on both of its faces, lippings on the long edges; or full layers.
+
+    core, face: thickness of the middle layer and of each outer one. lipping_depth: how far the lipping reaches in from
+    the leaf's edge; the first stile stands in by it. tongue: of a T, further in between the faces. trim: width of a
+    moulding mitred round each field on both faces; None for none. pin_every: of the pins that hold while it sets.
+    """
+
+    trade_name: ClassVar[str] = "layered from sheet"
+    kind: Literal["layered"] = "layered"
+    style: LayerStyle = LayerStyle.FRAME
+    sheet: str = "ply_birch"
+    core: Annotated[float, between(3, 40, "core")] = 12.0
+    face: Annotated[float, between(3, 30, "face layer")] = 12.0
+    stile: Annotated[float, between(30, 400, "stile")] = 110.0
+    top_rail: Annotated[float, between(30, 400, "top rail")] = 110.0
+    middle_rail: Annotated[float, between(30, 500, "middle rail")] | None = 190.0
+    bottom_rail: Annotated[float, between(30, 600, "bottom rail")] = 210.0
+    muntin: Annotated[float, between(20, 300, "muntin")] | None = None
+    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
+    lipping: Lipping = Lipping.PLAIN
+    lipping_depth: Annotated[float, between(3, 60, "lipping")] = 10.0
+    tongue: Annotated[float, between(3, 40, "tongue")] = 10.0
+    trim: Annotated[float, between(5, 60, "trim")] | None = None
+    trim_thickness: Annotated[float, between(3, 30, "trim thickness")] = 9.0
+    pieced: Pieced = Pieced.NONE
+    piece_joint: PieceJoint = PieceJoint.BUTT
+    pin_every: Annotated[float, between(40, 500, "distance of pins")] = 150.0
+
+    _known = field_validator("sheet")(known_sheet)
+
+    @property
+    def thickness(self) -> float:
+        """Thickness over all layers."""
+        return self.core + 2 * self.face
+
+    @property
+    def glue_order(self) -> GlueOrder:
+        """In which order it is glued up."""
+        return GlueOrder.LAYERS
+
+
+MODEL = Layered

@@ -1,0 +1,93 @@
+"""Document model of light face frames. Lengths in mm."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import field_validator
+
+from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
+from oakmeasure.core.document.rules import between
+
+
+class LightJoint(StrEnum):
+    """How a light frame is joined."""
+
+    POCKET = "pocket screws"
+    DOWELS = "dowels"
+
+
+class LightFill(StrEnum):
+    """What closes a light frame."""
+
+    BOARDS = "boards on the back"
+    SHEET = "sheet on the back"
+    REBATED = "sheet in a rebate"
+    BOARDED = "boards in a rebate"
+
+    @property
+    def is_in_rebate(self) -> bool:
+        """Whether it lies inside the frame's thickness."""
+        return self in (LightFill.REBATED, LightFill.BOARDED)
+
+    @property
+    def is_boards(self) -> bool:
+        """Whether it is of boards, which move."""
+        return self in (LightFill.BOARDS, LightFill.BOARDED)
+
+
+class LightBrace(StrEnum):
+    """What keeps a light frame square."""
+
+    NONE = "none"
+    ONE = "one brace"
+    CROSSED = "two, half-lapped where they cross"
+
+
+class LightGlue(StrEnum):
+    """Where the glue goes in a light frame."""
+
+    JOINTS = "in the frame's joints only"
+    OVER = "the frame glued over its filling"
+
+
+class Light(ConstructionModel):
+    """A frame of thin members laid on boards or sheet. fill_thickness: of these. board: cover of one board, at most.
+
+    rebate: width of the rebate that takes a sheet. glue: where it goes. brace_width: of the braces in the upper field.
+    """
+
+    trade_name: ClassVar[str] = "light face frame"
+    is_worked_loose: ClassVar[bool] = True
+    kind: Literal["light"] = "light"
+    frame: Annotated[float, between(12, 40, "frame thickness")] = 20.0
+    stile: Annotated[float, between(25, 250, "stile")] = 70.0
+    top_rail: Annotated[float, between(25, 250, "top rail")] = 70.0
+    middle_rail: Annotated[float, between(25, 300, "middle rail")] | None = None
+    bottom_rail: Annotated[float, between(25, 300, "bottom rail")] = 90.0
+    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
+    joint: LightJoint = LightJoint.POCKET
+    fill: LightFill = LightFill.BOARDS
+    fill_thickness: Annotated[float, between(3, 25, "filling")] = 9.0
+    sheet: str = "ply_birch"
+    board: Annotated[float, between(40, 250, "board")] = 100.0
+    rebate: Annotated[float, between(4, 30, "rebate")] = 10.0
+    glue: LightGlue = LightGlue.JOINTS
+    brace: LightBrace = LightBrace.NONE
+    brace_width: Annotated[float, between(25, 200, "brace")] = 70.0
+
+    _known = field_validator("sheet")(known_sheet)
+
+    @property
+    def thickness(self) -> float:
+        """Thickness over all: the frame and what lies behind it."""
+        return self.frame + (0.0 if self.fill.is_in_rebate else self.fill_thickness)
+
+    @property
+    def glue_order(self) -> GlueOrder:
+        """In which order it is glued up."""
+        return GlueOrder.FRAME_AND_FILL
+
+
+MODEL = Light

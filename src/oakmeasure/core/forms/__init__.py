@@ -1,0 +1,1 @@
+"""What a sheet asks, as data: boxes, choices, lists in groups; the window builds them."""
