@@ -23,9 +23,7 @@ def main() -> None:
         phrases = phrases_of(language)
         for name in map(trade_name, KINDS):
             if phrases.say(name) == name:
-                print(
-                    f"{language}: “{name}” is not said yet; tools/make_phrases.py {language} adds it"
-                )
+                print(f"{language}: “{name}” is not said yet; tools/make_phrases.py {language} adds it")
 
 
 if __name__ == "__main__":
