@@ -28,6 +28,7 @@ from oakmeasure.core.document.job import Reading
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.language import say
@@ -300,7 +301,7 @@ class Sheet(QWidget):
             if isinstance(value, Reading):
                 state, value = value.state, value.value
             placeholder = ""
-            figure = solved.figures.get(field.figure) if field.figure and value is None else None
+            figure = solved.figures.get(figure_name(field.figure)) if field.figure and value is None else None
             if figure is not None:
                 placeholder = show.value(figure.value, field.unit, with_unit=False)
             entry.show_value(value, show, placeholder=placeholder, state=state)
@@ -375,7 +376,7 @@ class Sheet(QWidget):
                 figure = f"reading_{figure}"
             elif field.path.startswith("hardware.butt."):
                 figure = f"butt_{figure}"
-            worked_out = self.session.solved.figures.get(figure)
+            worked_out = self.session.solved.figures.get(figure_name(figure))
             if worked_out is not None and len(worked_out.rows) > 1:
                 self.session.show_working(figure)
 

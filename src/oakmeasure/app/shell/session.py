@@ -19,6 +19,7 @@ from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Remedy, Stage
 from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.reports.compare_constructions import Beside, beside, other_kinds
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import Solver, Unfolding
@@ -209,7 +210,7 @@ class Session(QObject):
         return self._beside
 
     def show_working(self, figure: str) -> None:
-        if figure and figure in self.solved.figures:
+        if figure and figure_name(figure) in self.solved.figures:
             self.working = figure
             self.working_changed.emit()
 

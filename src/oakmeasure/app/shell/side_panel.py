@@ -17,6 +17,7 @@ from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.units import MINUS
 from oakmeasure.core.figures.check import Level, Remedy, Verdict, rank
 from oakmeasure.core.figures.figure import Figure, Row, State
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.language import say
 
 READABLE_PX, BUTTON_PX = 160, 168
@@ -249,7 +250,7 @@ class WorkingView(QWidget):
 
     def refresh(self) -> None:
         """Show the figure that the session names; a figure that is gone leaves a word of what to do."""
-        figure = self.session.solved.figures.get(self.session.working)
+        figure = self.session.solved.figures.get(figure_name(self.session.working))
         self._back.setVisible(bool(self._trail))
         pencil = theme.palette().pencil
         if figure is None:
@@ -265,7 +266,7 @@ class WorkingView(QWidget):
 
     def height_wanted(self) -> int:
         """Return about how high the working is, in px: reckoned from its words, since laying it out twice is slow."""
-        figure = self.session.solved.figures.get(self.session.working)
+        figure = self.session.solved.figures.get(figure_name(self.session.working))
         if figure is None:
             return 90
         lines = sum(1 + len(row.label) // (26 if row.value is not None else 40) for row in figure.rows)
@@ -277,7 +278,7 @@ class WorkingView(QWidget):
             return f'<tr><td colspan="2" style="color:{p.pencil}; font-size:13px">{escape(row.label)}</td></tr>'
         show = self.session.show
         words = "" if row.label == figure.label and len(figure.rows) == 1 else escape(row.label)  # the title says it
-        if row.ref and row.ref != figure.name and row.ref in self.session.solved.figures:
+        if row.ref and row.ref != figure.name and figure_name(row.ref) in self.session.solved.figures:
             words = f'<a href="{row.ref}" style="color:{p.accent}; text-decoration:none">{words}</a>'
         number = escape(_signed(row, theme.typeset(show.value(abs(row.value), row.unit))))
         rule = ""

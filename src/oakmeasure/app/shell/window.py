@@ -44,6 +44,7 @@ from oakmeasure.core.drawings.views import (
 )
 from oakmeasure.core.edits.drag import Drop, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage, worst
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
 from oakmeasure.language import say
 
@@ -184,7 +185,7 @@ class Window(QMainWindow):
     def _first_working(self) -> str:
         """Return the figure whose working stands beside a stage until another one is asked for."""
         names, figures = titles.FIRST_WORKING[self.session.stage], self.session.solved.figures
-        return next((each for each in names if each in figures), names[0])
+        return next((each for each in names if figure_name(each) in figures), names[0])
 
     def _of_the_job(self) -> Listed | None:
         """Show what a page that a room of its own has: its words over the drawing; return its list."""
@@ -412,7 +413,9 @@ class Window(QMainWindow):
             for entry in sheet.entries.values():
                 entry.give_back()
         self.session.choose_leaf(leaf_id)
-        if self.session.working not in self.session.solved.figures:  # this leaf hangs or is built another way
+        if (
+            figure_name(self.session.working) not in self.session.solved.figures
+        ):  # this leaf hangs or is built another way
             self.session.show_working(self._first_working())
 
     def _leaf_number(self, at: int) -> None:

@@ -29,6 +29,7 @@ from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import in_words
 from oakmeasure.core.drawings.sums.sum_view import blank, sum_view
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.examples import start
 from oakmeasure.core.sums.quick import Answer, Option, Sum, Value, answer, read, read_option
 from oakmeasure.core.sums.registry import SUMS, find
@@ -310,7 +311,7 @@ class SumBox(QDialog):
         for name, path in self.which.sends.items():
             if self._holds(path):
                 words = next((o.label for o in self.which.options if o.name == name), None)
-                words = words or self.found.figures[name].label
+                words = words or self.found.figures[figure_name(name)].label
                 self._button(f"{words} → leaf", lambda _on=False, name=name, path=path: self._send(name, path))
         self._button("Note it in the log", lambda _on=False: self._note())
         self.send_row.addStretch(1)
@@ -333,7 +334,7 @@ class SumBox(QDialog):
 
     def _send(self, name: str, path: str) -> None:
         assert self.found is not None
-        figure = self.found.figures.get(name.replace("-", "_"))
+        figure = self.found.figures.get(figure_name(name.replace("-", "_")))
         value: Value | None = figure.value if figure is not None else self.values.get(name)
         reason = self.session.edit(path, value)
         tell(self.sent, reason or f"Put into {self.session.leaf.name}. Ctrl+Z takes it back.", bool(reason))

@@ -14,7 +14,7 @@ from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import derived
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part, Rect, Size, Tenon
@@ -121,16 +121,14 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) ->
     shoulder = part.face.width
     if straight:
         length = shoulder / math.cos(math.radians(head.slope_deg)) + part.finished.length - shoulder
-        figure = ctx.figures.add(
-            derived(
-                "top_rail_slope",
-                "top rail along the rake, over its tenons",
-                length,
-                Unit.MM,
-                part.length,
-                ctx.figures.get("shoulder") or part.length,
-                formula="between shoulders ÷ cos of the rake + both tenons",
-            )
+        figure = ctx.figures.derived(
+            "top_rail_slope",
+            "top rail along the rake, over its tenons",
+            length,
+            Unit.MM,
+            part.length,
+            ctx.figures.get("shoulder") or part.length,
+            formula="between shoulders ÷ cos of the rake + both tenons",
         )
         note = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}"
         finished = replace(part.finished, length=length)
@@ -187,15 +185,13 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
     length = part.finished.length + change
     figure = part.length
     if abs(change) > HAIR:
-        figure = ctx.figures.add(
-            derived(
-                f"cut_{part.slug}",
-                f"{part.name}, length to its outline",
-                length,
-                Unit.MM,
-                part.length,
-                formula="the longest of it, cut to the leaf's outline",
-            )
+        figure = ctx.figures.derived(
+            figure_name(f"cut_{part.slug}"),
+            f"{part.name}, length to its outline",
+            length,
+            Unit.MM,
+            part.length,
+            formula="the longest of it, cut to the leaf's outline",
         )
 
     def fitted(size: Size) -> Size:
@@ -239,7 +235,7 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: Head) -> None:
             continue
         field = "build.ledge_top" if "ledge_top" in ctx.figures else "build.stiffener_end"
         name = field.rpartition(".")[2]
-        lower = ctx.figures[name].value - room + 20.0
+        lower = ctx.figures[figure_name(name)].value - room + 20.0
         ctx.say(
             "ledge-head",
             Level.STOP,
@@ -275,14 +271,12 @@ def hinge_edge(ctx: Context, fit: Fit) -> Fit:
     head = head_of(fit.outline)
     if head.falls <= SCRIBED:
         return fit
-    height = ctx.figures.add(
-        derived(
-            "hinge_edge_height",
-            "hinge edge, height",
-            head.at(0.0),
-            Unit.MM,
-            fit.height,
-            formula="the outline at the hinges",
-        )
+    height = ctx.figures.derived(
+        "hinge_edge_height",
+        "hinge edge, height",
+        head.at(0.0),
+        Unit.MM,
+        fit.height,
+        formula="the outline at the hinges",
     )
     return replace(fit, height=height)

@@ -17,7 +17,8 @@ from oakmeasure.core.construction.framed.checks import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -52,8 +53,12 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
     if not late.is_any and not late.may_side and not late.may_end:
         return fit, build, ()
     for edge, words in EDGES.items():
-        ctx.figures.add(
-            given(f"late_{edge}", f"off the {words}, once made", getattr(late, edge), edit=f"late.{edge}", choice=True)
+        ctx.figures.given(
+            figure_name(f"late_{edge}"),
+            f"off the {words}, once made",
+            getattr(late, edge),
+            edit=f"late.{edge}",
+            choice=True,
         )
     ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
     ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")
@@ -79,22 +84,25 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
 
 def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:
     f = ctx.figures
-    width = f.add(
-        total("width_trimmed", "leaf width, trimmed", plus(fit.width), minus(f["late_hinge"]), minus(f["late_latch"]))
+    width = f.total(
+        "width_trimmed", "leaf width, trimmed", plus(fit.width), minus(f["late_hinge"]), minus(f["late_latch"])
     )
-    height = f.add(
-        total("height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]), minus(f["late_head"]))
+    height = f.total(
+        "height_trimmed", "leaf height, trimmed", plus(fit.height), minus(f["late_foot"]), minus(f["late_head"])
     )
     outline = _cut_outline(fit.outline, late, width.value, height.value) if fit.outline else ()
     if "guide_depth" in f:
-        f.add(total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"])))
+        f.total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"]))
     if "middle_rail_centre" in f:
-        f.add(
-            total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]), minus(f["late_foot"]))
-        )
+        f.total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]), minus(f["late_foot"]))
     for gap, edge in GAPS.items():
-        if gap in f and f[f"late_{edge}"].value:
-            f.add(total(f"{gap}_trimmed", f"{f[gap].label}, once it is trimmed", plus(f[gap]), plus(f[f"late_{edge}"])))
+        if figure_name(gap) in f and f[figure_name(f"late_{edge}")].value:
+            f.total(
+                figure_name(f"{gap}_trimmed"),
+                f"{f[figure_name(gap)].label}, once it is trimmed",
+                plus(f[figure_name(gap)]),
+                plus(f[figure_name(f"late_{edge}")]),
+            )
     return replace(
         fit,
         width=width,
@@ -169,20 +177,18 @@ def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) ->
     start, end = (min(max(each - off, 0.0), most) for each in (dim.start, dim.end))
     changed = abs((end - start) - (dim.end - dim.start)) > 0.01
     name = dim.figure
-    if changed and name in ctx.figures:
-        old = ctx.figures[name]
+    if changed and figure_name(name) in ctx.figures:
+        old = ctx.figures[figure_name(name)]
         name = f"trimmed_{name}_{'low' if start == 0 else 'high'}"
-        ctx.figures.add(
-            derived(
-                name,
-                f"{old.label}, trimmed",
-                end - start,
-                Unit.MM,
-                old,
-                ctx.figures["late_foot"],
-                ctx.figures["late_hinge"],
-                formula="less what is taken off there",
-            )
+        ctx.figures.derived(
+            figure_name(name),
+            f"{old.label}, trimmed",
+            end - start,
+            Unit.MM,
+            old,
+            ctx.figures["late_foot"],
+            ctx.figures["late_hinge"],
+            formula="less what is taken off there",
         )
     return replace(dim, start=start, end=end, figure=name)
 
@@ -219,19 +225,17 @@ def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: L
 
 def _less(ctx: Context, part: Part, old: Figure, which: str, value: float) -> Figure:
     f = ctx.figures
-    return f.add(
-        derived(
-            f"trimmed_{part.slug}_{which}",
-            f"{part.name}, {which}, trimmed",
-            value,
-            Unit.MM,
-            old,
-            f["late_foot"],
-            f["late_head"],
-            f["late_hinge"],
-            f["late_latch"],
-            formula="less what is taken off there",
-        )
+    return f.derived(
+        figure_name(f"trimmed_{part.slug}_{which}"),
+        f"{part.name}, {which}, trimmed",
+        value,
+        Unit.MM,
+        old,
+        f["late_foot"],
+        f["late_head"],
+        f["late_hinge"],
+        f["late_latch"],
+        formula="less what is taken off there",
     )
 
 
@@ -285,8 +289,8 @@ def _at(ctx: Context, build: Build, edge: str) -> list[tuple[str, float, float, 
                 (part.name, r.width if upright else r.height, _least(ctx, part, least, edge), f"part:{part.name}")
             )
     gap = next(name for name, its in GAPS.items() if its == edge)
-    if gap in f:
-        found.append((f[gap].label, f[gap].value, GAP, f"figure:{gap}"))
+    if figure_name(gap) in f:
+        found.append((f[figure_name(gap)].label, f[figure_name(gap)].value, GAP, f"figure:{gap}"))
     if edge == "foot":
         if "guide_depth" in f:
             found.append(("groove for the guide", f["guide_depth"].value, GUIDE_LEAST, "figure:guide_depth"))

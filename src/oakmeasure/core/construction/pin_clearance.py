@@ -11,7 +11,6 @@ from dataclasses import replace
 from oakmeasure.core.base.prisms import Solid, apart_in_depth
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing
 
@@ -33,10 +32,8 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         (refused if met else kept).append(each)
         names += met
     what = build.fixings[0].what
-    count = ctx.figures.add(
-        given(
-            "pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True, source="as set out, less those refused"
-        )
+    count = ctx.figures.given(
+        "pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True, source="as set out, less those refused"
     )
     if refused:
         listed = ", ".join(dict.fromkeys(names))

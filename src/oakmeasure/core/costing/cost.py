@@ -10,7 +10,8 @@ from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.figure import Figure, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.data import table
@@ -23,12 +24,10 @@ def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...],
     hours = _hours(ctx, build)
     timber, sheet = _timber(ctx, plan, rack, leaves), _sheet(ctx, plan, leaves)
     price = ctx.rule("hour_price", "an hour of work", Unit.MONEY)
-    work = ctx.figures.add(
-        derived(
-            "cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price, formula="hours × the hour's price"
-        )
+    work = ctx.figures.derived(
+        "cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price, formula="hours × the hour's price"
     )
-    ctx.figures.add(total("cost", "cost of one leaf", plus(work), plus(timber), plus(sheet)))
+    ctx.figures.total("cost", "cost of one leaf", plus(work), plus(timber), plus(sheet))
 
 
 def _hours(ctx: Context, build: Build) -> Figure:
@@ -38,7 +37,9 @@ def _hours(ctx: Context, build: Build) -> Figure:
     old = any(part.is_old for part in build.parts)
     faces = 2 * build.width * build.height / MM2_PER_M2
     f = ctx.figures
-    reworked = {key: f[f"work_{key}"].value for key in ("reduce", "extend") if f"work_{key}" in f}
+    reworked = {
+        key: f[figure_name(f"work_{key}")].value for key in ("reduce", "extend") if figure_name(f"work_{key}") in f
+    }
     items = {
         "parts": sum(rows.get(str(part.role), 0.3) for part in new),
         "joints": other["tenon"] * len(build.tenons) + other["fixing"] * len(build.fixings),
@@ -59,21 +60,19 @@ def _hours(ctx: Context, build: Build) -> Figure:
     }
     terms = [
         plus(
-            ctx.figures.add(
-                given(
-                    f"hours_{key}",
-                    f"hours, {words[key]}",
-                    value,
-                    Unit.HOURS,
-                    choice=True,
-                    source="made up from common practice",
-                )
+            ctx.figures.given(
+                figure_name(f"hours_{key}"),
+                f"hours, {words[key]}",
+                value,
+                Unit.HOURS,
+                choice=True,
+                source="made up from common practice",
             )
         )
         for key, value in items.items()
         if value
     ]
-    return ctx.figures.add(total("hours", "hours of work", *terms))
+    return ctx.figures.total("hours", "hours of work", *terms)
 
 
 def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) -> Figure:
@@ -88,27 +87,23 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
                 volume += cut.stock.area * group.thickness / MM3_PER_M3
             else:
                 by_price += price
-    cubic = ctx.figures.add(
-        given(
-            "timber_volume",
-            "boards as bought, cubic metres, a leaf",
-            volume / leaves,
-            Unit.RATIO,
-            choice=True,
-            source="whole boards of the plan",
-        )
+    cubic = ctx.figures.given(
+        "timber_volume",
+        "boards as bought, cubic metres, a leaf",
+        volume / leaves,
+        Unit.RATIO,
+        choice=True,
+        source="whole boards of the plan",
     )
     rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
-    return ctx.figures.add(
-        derived(
-            "cost_timber",
-            "timber",
-            by_price / leaves + cubic.value * rate.value,
-            Unit.MONEY,
-            cubic,
-            rate,
-            formula="cubic metres × price, or the boards' own prices",
-        )
+    return ctx.figures.derived(
+        "cost_timber",
+        "timber",
+        by_price / leaves + cubic.value * rate.value,
+        Unit.MONEY,
+        cubic,
+        rate,
+        formula="cubic metres × price, or the boards' own prices",
     )
 
 
@@ -120,16 +115,9 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
             square = sum(cut.stock.area for cut in group.plan.boards) / MM2_PER_M2
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
-    bought = ctx.figures.add(
-        given(
-            "sheet_area",
-            "sheet as bought, a leaf",
-            area / leaves,
-            Unit.M2,
-            choice=True,
-            source="whole sheets of the plan",
-        )
+    bought = ctx.figures.given(
+        "sheet_area", "sheet as bought, a leaf", area / leaves, Unit.M2, choice=True, source="whole sheets of the plan"
     )
-    return ctx.figures.add(
-        derived("cost_sheet", "sheet", value / leaves, Unit.MONEY, bought, formula="each by its kind and thickness")
+    return ctx.figures.derived(
+        "cost_sheet", "sheet", value / leaves, Unit.MONEY, bought, formula="each by its kind and thickness"
     )

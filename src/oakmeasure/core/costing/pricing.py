@@ -14,6 +14,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import ShopRules
 from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.plan_model import JobPlan
 from oakmeasure.data import table
 
@@ -77,7 +78,7 @@ def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Pric
         Line("hardware", hardware_price(leaf), note=_hardware_words(leaf)),
         Line("finish", faces * rules.finish_price.value, note=f"{faces:.1f} m² of faces"),
     ]
-    hours = {key: f[f"hours_{key}"].value for key in OPERATIONS if f"hours_{key}" in f}
+    hours = {key: f[figure_name(f"hours_{key}")].value for key in OPERATIONS if figure_name(f"hours_{key}") in f}
     hours["hanging"] = float(prices["hanging"]["hours"])
     lines += [Line(OPERATIONS[key], value * hour, value) for key, value in hours.items() if value]
     cost = sum(each.value for each in lines)

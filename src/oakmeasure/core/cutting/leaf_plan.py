@@ -13,6 +13,7 @@ from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, s
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import derived, given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
 
@@ -93,26 +94,22 @@ def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
     if found:
         count = sum(len(group.plan.boards) for group in found)
         kerf = ctx.rule("kerf", "saw kerf")
-        ctx.figures.add(
-            derived(
-                "sheets",
-                "sheets",
-                count,
-                Unit.COUNT,
-                kerf,
-                formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each",
-            )
+        ctx.figures.derived(
+            "sheets",
+            "sheets",
+            count,
+            Unit.COUNT,
+            kerf,
+            formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each",
         )
         least = sum(group.plan.least_boards for group in found)
-        ctx.figures.add(
-            derived(
-                "least_sheets",
-                "sheets, at the least",
-                least,
-                Unit.COUNT,
-                kerf,
-                formula="parts with their kerfs, against whole sheets",
-            )
+        ctx.figures.derived(
+            "least_sheets",
+            "sheets, at the least",
+            least,
+            Unit.COUNT,
+            kerf,
+            formula="parts with their kerfs, against whole sheets",
         )
     return tuple(found)
 
@@ -201,7 +198,7 @@ def _report(
     cut = sum(group.plan.area_of_pieces for group in groups)
     add = ctx.figures.add
     parts_area, board_area = (
-        add(given(name, f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, choice=True))
+        add(given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, choice=True))
         for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
     )
     percent = 100 * cut / taken if taken else 0.0

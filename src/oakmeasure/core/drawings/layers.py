@@ -11,6 +11,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch, corners
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect
 
 if TYPE_CHECKING:
@@ -124,7 +125,7 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
     y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
     raised = is_any = False
     for dim in build.dims:
-        edit = f[dim.figure].edit
+        edit = f[figure_name(dim.figure)].edit
         text = show.length(dim.end - dim.start)
         if dim.upright:
             page.dimension((x, dim.start), (x, dim.end), text, figure=dim.figure, edit=edit, ref=dim.ref)

@@ -20,6 +20,7 @@ from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.figures.check import Remedy
 from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.data import table
 
@@ -271,8 +272,8 @@ def _as_wanted(job: Job, leaf_id: str, build: ConstructionModel) -> Construction
     f = solve_leaf(job, job.leaf(leaf_id)).figures
     try:
         for name in ("width", "height"):
-            if f"leaf_{name}" in f:
-                build = with_value(build, name, float(math.ceil(f[f"leaf_{name}"].value)))
+            if figure_name(f"leaf_{name}") in f:
+                build = with_value(build, name, float(math.ceil(f[figure_name(f"leaf_{name}")].value)))
     except InputError:  # no leaf is so small or so large: it keeps the common size
         pass
     return build

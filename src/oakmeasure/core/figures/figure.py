@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from oakmeasure.core.base.units import MINUS, Show, Unit
+from oakmeasure.core.figures.names import FigureName
 
 
 class State(StrEnum):
@@ -77,7 +78,7 @@ def row_text(row: Row, show: Show) -> str:
 
 
 def given(
-    name: str,
+    name: FigureName,
     label: str,
     value: float,
     unit: Unit = Unit.MM,
@@ -136,7 +137,7 @@ def minus(figure: Figure, times: float = 1.0) -> Term:
 SHARES = {1.0: "", 0.5: "half of ", 0.333333: "a third of ", 0.666667: "two thirds of ", 0.25: "a quarter of "}
 
 
-def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
+def total(name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
     """Return the sum of the terms as a figure in the unit of the first one."""
     rows, value = [], 0.0
     for at, term in enumerate(terms):
@@ -154,7 +155,9 @@ def total(name: str, label: str, *terms: Term, source: str = "") -> Figure:
     return Figure(name, label, value, unit, tuple(rows), source, state, rests)
 
 
-def derived(name: str, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = "") -> Figure:
+def derived(
+    name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
+) -> Figure:
     """Return a figure worked out by a formula that is more than a sum; the formula stands in its working."""
     rows = [Row("", each.label, each.value, each.unit, each.name) for each in inputs]
     if formula:
@@ -176,13 +179,38 @@ class Figures:
         self.by_name[figure.name] = figure
         return figure
 
-    def __getitem__(self, name: str) -> Figure:
+    def given(
+        self,
+        name: FigureName,
+        label: str,
+        value: float,
+        unit: Unit = Unit.MM,
+        *,
+        state: State = State.MEASURED,
+        source: str = "",
+        edit: str = "",
+        choice: bool = False,
+    ) -> Figure:
+        """Add an input and return it; see the function `given`."""
+        return self.add(given(name, label, value, unit, state=state, source=source, edit=edit, choice=choice))
+
+    def total(self, name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
+        """Add a sum and return it; see the function `total`."""
+        return self.add(total(name, label, *terms, source=source))
+
+    def derived(
+        self, name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
+    ) -> Figure:
+        """Add a figure worked out by a formula and return it; see the function `derived`."""
+        return self.add(derived(name, label, value, unit, *inputs, formula=formula, source=source))
+
+    def __getitem__(self, name: FigureName) -> Figure:
         return self.by_name[name]
 
-    def __contains__(self, name: str) -> bool:
+    def __contains__(self, name: FigureName) -> bool:
         return name in self.by_name
 
-    def get(self, name: str) -> Figure | None:
+    def get(self, name: FigureName) -> Figure | None:
         return self.by_name.get(name)
 
     def __iter__(self) -> Iterator[Figure]:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import HAIR, MM2_PER_M2, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet
 from oakmeasure.core.figures.check import Level, Remedy
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bought_leaf import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, overlap_left, sets_for
@@ -121,7 +122,7 @@ def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
         area = fitted.width.value * (height - short) / MM2_PER_M2
         options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
     else:
-        lower = overlap_left(ctx, ctx.figures[name])
+        lower = overlap_left(ctx, ctx.figures[figure_name(name)])
         options.append(
             way(
                 ctx,

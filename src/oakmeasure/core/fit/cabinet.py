@@ -48,11 +48,9 @@ def _run(ctx: Context, overlay: Figure) -> float:
     choice = ctx.leaf.cabinet
     if choice.run == 1:
         return 0.0
-    frame = ctx.figures.add(
-        given("frame", "frame between two openings", choice.frame, edit="cabinet.frame", choice=True)
-    )
-    ctx.figures.add(given("run", "leaves in the run", choice.run, Unit.COUNT, edit="cabinet.run", choice=True))
-    between = ctx.figures.add(total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2)))
+    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, edit="cabinet.frame", choice=True)
+    ctx.figures.given("run", "leaves in the run", choice.run, Unit.COUNT, edit="cabinet.run", choice=True)
+    between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
         ctx.say(

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
@@ -29,20 +30,18 @@ def gaps_along(
     uneven = False
     for edge, ((first, one), (second, other)) in ends.items():
         if is_scribed:
-            asked = ctx.figures[f"gap_{edge.split()[0]}"].value
+            asked = ctx.figures[figure_name(f"gap_{edge.split()[0]}")].value
             one = other = asked
         for where, value in ((first, one), (second, other)):
             name = f"gap_{edge.split()[0]}_{where.split()[-1]}"
-            ctx.figures.add(
-                derived(
-                    name,
-                    f"gap, {edge}, {where}",
-                    value,
-                    Unit.MM,
-                    opening.clear_width,
-                    width,
-                    formula="from the adjusted corner to the square leaf",
-                )
+            ctx.figures.derived(
+                figure_name(name),
+                f"gap, {edge}, {where}",
+                value,
+                Unit.MM,
+                opening.clear_width,
+                width,
+                formula="from the adjusted corner to the square leaf",
             )
         if abs(one - other) > UNEVEN:
             uneven = True

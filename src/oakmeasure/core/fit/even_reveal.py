@@ -10,7 +10,8 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, derived, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 
 
@@ -43,7 +44,9 @@ def gaps(ctx: Context) -> None:
     if ctx.leaf.hanging.is_cabinet:
         edges.append(("floor", "at the foot"))
     for edge, where in edges:
-        ctx.figures.add(total(f"gap_{edge}", f"gap {where}", plus(made), source="even with the one at the hinges"))
+        ctx.figures.total(
+            figure_name(f"gap_{edge}"), f"gap {where}", plus(made), source="even with the one at the hinges"
+        )
     if not ctx.leaf.hanging.is_cabinet:
         ctx.chosen("gap_floor", "gap over the floor", ctx.leaf.fit.gap_floor, "fit.gap_floor")
 
@@ -56,10 +59,10 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     terms: list[Term] = []
     for at, each in enumerate(choice.shims, start=1):
         name, edit = f"shim of {ctx.show.length(each.thickness)}", f"fit.even.shims.{at - 1}.thickness"
-        shim = ctx.figures.add(given(f"shim_{at}", name, each.thickness, edit=edit))
+        shim = ctx.figures.given(figure_name(f"shim_{at}"), name, each.thickness, edit=edit)
         terms.append(plus(shim, each.count))
     if terms:
-        return ctx.figures.add(total("gap_made", label, *terms, source="the stack that just fills it"))
+        return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")
     made = ctx.chosen("gap_made", label, None, "fit.even.gap", rule="gap_hinge")
     ctx.say(
         "not-hung",
@@ -109,10 +112,12 @@ def plane_to(ctx: Context, width: Figure, height: Figure) -> tuple[Planing, ...]
 
 def _planing(ctx: Context, edge: str, terms: tuple[Term, ...], shaving: Figure) -> Planing:
     slug = edge.replace(" ", "_")
-    off = ctx.figures.add(total(f"plane_{slug}", f"to plane off the {edge}", *terms))
+    off = ctx.figures.total(figure_name(f"plane_{slug}"), f"to plane off the {edge}", *terms)
     count = strokes(off.value, shaving=shaving.value)
     how = "what comes off ÷ a shaving, rounded up"
-    counted = derived(f"strokes_{slug}", f"strokes along the {edge}", count, Unit.COUNT, off, shaving, formula=how)
+    counted = derived(
+        figure_name(f"strokes_{slug}"), f"strokes along the {edge}", count, Unit.COUNT, off, shaving, formula=how
+    )
     return Planing(edge, off, ctx.figures.add(counted))
 
 

@@ -6,7 +6,7 @@ import math
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figures, derived
+from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -48,18 +48,16 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
     room = gap.value - least_at_latch(f)
     read = clear.value if opening.lining is None else cut.value  # a lining to be made is as true as it is made
     sigma = math.sqrt(read**2 + fitted.leaves * (cut.value**2 + hang.value**2))
-    chance = f.add(
-        derived(
-            "goes_in",
-            "goes in at the latch without planing",
-            100 * chance_over(room, sigma),
-            Unit.PERCENT,
-            gap,
-            *([clear] if opening.lining is None else []),
-            cut,
-            hang,
-            formula="share of normal errors, their squares added, that leave the gap that must be left",
-        )
+    chance = f.derived(
+        "goes_in",
+        "goes in at the latch without planing",
+        100 * chance_over(room, sigma),
+        Unit.PERCENT,
+        gap,
+        *([clear] if opening.lining is None else []),
+        cut,
+        hang,
+        formula="share of normal errors, their squares added, that leave the gap that must be left",
     )
     if chance.value < 100 * LIKELY and fitted.trim_side.value < sigma:
         leave = max(1.0, math.ceil(2 * sigma))

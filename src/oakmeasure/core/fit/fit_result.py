@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus, total
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -69,8 +69,8 @@ def finished(
     choice = ctx.leaf.fit
     side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
     ends = ctx.chosen("trim_height", "trimming allowance, top and bottom each", choice.trim_height, "fit.trim_height")
-    glued_width = ctx.figures.add(total("glued_width", "width at the glue-up", plus(width), plus(side, 2)))
-    glued_height = ctx.figures.add(total("glued_height", "height at the glue-up", plus(height), plus(ends, 2)))
+    glued_width = ctx.figures.total("glued_width", "width at the glue-up", plus(width), plus(side, 2))
+    glued_height = ctx.figures.total("glued_height", "height at the glue-up", plus(height), plus(ends, 2))
     _judge_trim(ctx, side, ends)
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
     if not possible:
@@ -124,6 +124,6 @@ def size_inside(
 
 def square_edge(ctx: Context) -> Figure:
     """Return the bevel of a leaf whose edges stay square."""
-    return ctx.figures.add(
-        given("bevel", "bevel of the latch edge", 0.0, Unit.DEG, source="no edge passes a jamb", choice=True)
+    return ctx.figures.given(
+        "bevel", "bevel of the latch edge", 0.0, Unit.DEG, source="no edge passes a jamb", choice=True
     )

@@ -9,6 +9,7 @@ from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -25,8 +26,8 @@ OF_SET = {"gear_height": "opening"}  # where the set calls it otherwise
 
 def from_set(ctx: Context, name: str) -> Figure | None:
     """Return a figure of the gear: set by hand, else of the chosen set; None where nobody says."""
-    if name in ctx.figures:
-        return ctx.figures[name]
+    if figure_name(name) in ctx.figures:
+        return ctx.figures[figure_name(name)]
     choice = ctx.leaf.slide
     value, source = getattr(choice, name), "set by hand for this leaf"
     if value is None and choice.track_set is not None:
@@ -40,7 +41,7 @@ def from_set_or(ctx: Context, name: str, default: float) -> Figure:
 
 
 def _gear(name: str, value: float, source: str) -> Figure:
-    return given(name, LABELS[name], value, source=source, edit=f"slide.{name}", choice=True)
+    return given(figure_name(name), LABELS[name], value, source=source, edit=f"slide.{name}", choice=True)
 
 
 @dataclass(frozen=True, slots=True)

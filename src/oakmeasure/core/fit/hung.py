@@ -11,7 +11,8 @@ from oakmeasure.core.document.hanging import Aim, LeafShape
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
 from oakmeasure.core.fit.largest import largest_square, scribe
@@ -50,7 +51,9 @@ def fit_hung(ctx: Context, opening: Opening) -> Fit:
 def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
     """Work out a leaf that is scribed, or the square one of most area; None, with a word, where the gaps leave none."""
     choice, f = ctx.leaf.fit, ctx.figures
-    gaps = {side: f[f"gap_{side.split()[0]}"].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
+    gaps = {
+        side: f[figure_name(f"gap_{side.split()[0]}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)
+    }
     made = scribe(ctx, opening, gaps) if choice.shape is LeafShape.SCRIBED else None
     how = "over its widest, scribed to the opening with its gaps"
     try:
@@ -64,10 +67,10 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
     inputs = (
         opening.clear_width,
         opening.clear_height,
-        *(f[f"gap_{edge}"] for edge in ("hinge", "latch", "head", "floor")),
+        *(f[figure_name(f"gap_{edge}")] for edge in ("hinge", "latch", "head", "floor")),
     )
-    width = f.add(derived("leaf_width", "leaf width", box.x1 - box.x0, Unit.MM, *inputs, formula=how))
-    height = f.add(derived("leaf_height", "leaf height", box.y1 - box.y0, Unit.MM, *inputs, formula=how))
+    width = f.derived("leaf_width", "leaf width", box.x1 - box.x0, Unit.MM, *inputs, formula=how)
+    height = f.derived("leaf_height", "leaf height", box.y1 - box.y0, Unit.MM, *inputs, formula=how)
     bevel = _bevel(ctx, width, f["gap_latch"])
     outline = tuple((x - box.x0, y - box.y0) for x, y in made.outline) if made is not None else ()
     fitted = replace(finished(ctx, width, height, bevel, at=(box.x0, box.y0)), outline=outline)
@@ -121,39 +124,33 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
             figure="leaf_width",
         )
         return school
-    figures.add(
-        derived(
-            "square_growth",
-            "a square back corner swings out by",
-            growth,
-            Unit.MM,
-            *inputs,
-            formula="√((w + s)² + t² + 2tp) − (w + s)",
-        )
+    figures.derived(
+        "square_growth",
+        "a square back corner swings out by",
+        growth,
+        Unit.MM,
+        *inputs,
+        formula="√((w + s)² + t² + 2tp) − (w + s)",
     )
-    least = figures.add(
-        derived(
-            "least_bevel",
-            "least bevel",
-            least_value,
-            Unit.DEG,
-            *inputs,
-            gap,
-            margin,
-            formula="atan(((w + s) − √((w + s + gap − margin)² − t² − 2tp)) ÷ t)",
-        )
+    least = figures.derived(
+        "least_bevel",
+        "least bevel",
+        least_value,
+        Unit.DEG,
+        *inputs,
+        gap,
+        margin,
+        formula="atan(((w + s) − √((w + s + gap − margin)² − t² − 2tp)) ÷ t)",
     )
-    behind = figures.add(
-        derived(
-            "latch_gap_back",
-            "gap at the back of the latch edge",
-            back_gap(gap=gap.value, thickness=thickness.value, bevel_deg=school.value),
-            Unit.MM,
-            gap,
-            thickness,
-            school,
-            formula="gap + t × tan(bevel)",
-        )
+    behind = figures.derived(
+        "latch_gap_back",
+        "gap at the back of the latch edge",
+        back_gap(gap=gap.value, thickness=thickness.value, bevel_deg=school.value),
+        Unit.MM,
+        gap,
+        thickness,
+        school,
+        formula="gap + t × tan(bevel)",
     )
     numbers = f"Least {ctx.fmt(least)}, planed {ctx.fmt(school)}: the gap is {ctx.fmt(behind)} at the back."
     if school.value + 1e-9 < least.value:

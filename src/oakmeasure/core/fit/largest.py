@@ -10,7 +10,8 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Aim
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, half_planes, largest_box, plumb_box, scribed
@@ -104,16 +105,14 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
     for name, value in tapers.items():
         slug = name.replace(",", "").replace(" at the", "").replace(" ", "_")
         figures.append(
-            ctx.figures.add(
-                derived(
-                    f"scribe_{slug}",
-                    f"off the {name}",
-                    value,
-                    Unit.MM,
-                    opening.clear_width,
-                    opening.clear_height,
-                    formula="from the rectangle round the leaf to its scribed corner",
-                )
+            ctx.figures.derived(
+                figure_name(f"scribe_{slug}"),
+                f"off the {name}",
+                value,
+                Unit.MM,
+                opening.clear_width,
+                opening.clear_height,
+                formula="from the rectangle round the leaf to its scribed corner",
             )
         )
     most = max(figures, key=lambda each: each.value, default=None)

@@ -11,6 +11,7 @@ from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre, missing_backing
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
@@ -74,7 +75,7 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
                 figure="leaf_width",
             )
         return width
-    return ctx.figures.add(total("leaf_width", "leaf width", plus(opening.clear_width), plus(left), plus(right)))
+    return ctx.figures.total("leaf_width", "leaf width", plus(opening.clear_width), plus(left), plus(right))
 
 
 def _height(ctx: Context, opening: Opening) -> Figure:
@@ -86,7 +87,7 @@ def _height(ctx: Context, opening: Opening) -> Figure:
             _slab_under_track(ctx, slab, up)
         return slab
     if up is not None:
-        height = ctx.figures.add(total("leaf_height", "leaf height", plus(up)))
+        height = ctx.figures.total("leaf_height", "leaf height", plus(up))
         over = derived(
             "overlap_head",
             "overlap at the head",
@@ -109,19 +110,17 @@ def _height(ctx: Context, opening: Opening) -> Figure:
                 figure="overlap_head",
             )
         return height
-    head = ctx.figures.add(
-        given("overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True)
+    head = ctx.figures.given(
+        "overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True
     )
     floor = ctx.figures["gap_floor"]
-    return ctx.figures.add(
-        total(
-            "leaf_height",
-            "leaf height",
-            plus(opening.clear_height),
-            plus(head),
-            minus(floor),
-            source="opening + head overlap − floor gap; an overlap may be negative",
-        )
+    return ctx.figures.total(
+        "leaf_height",
+        "leaf height",
+        plus(opening.clear_height),
+        plus(head),
+        minus(floor),
+        source="opening + head overlap − floor gap; an overlap may be negative",
     )
 
 
@@ -135,7 +134,7 @@ def _under_track(ctx: Context) -> Figure:
     terms = [plus(up), minus(drop), minus(f["gap_floor"])]
     if rise is not None and rise.value > 0:
         terms.append(minus(rise))
-    return f.add(total("under_track", "leaf that goes under the track", *terms))
+    return f.total("under_track", "leaf that goes under the track", *terms)
 
 
 def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
@@ -283,10 +282,8 @@ def _floor(ctx: Context) -> None:
     rise = ctx.figures.get("floor_rise")
     if rise is None or rise.value < HAIR:
         return
-    ctx.figures.add(
-        total(
-            "hung_higher", "hung higher, for the floor along its way", plus(rise), source="set from the highest point"
-        )
+    ctx.figures.total(
+        "hung_higher", "hung higher, for the floor along its way", plus(rise), source="set from the highest point"
     )
     ctx.say(
         "hung-higher",
@@ -303,7 +300,7 @@ def _stack(ctx: Context, leaves: int) -> None:
     """From the wall outward: what stands out, air, leaf, air, second leaf; against the track and against the wish."""
     choice, add, f = ctx.leaf.slide, ctx.figures.add, ctx.figures
     outs = [
-        f[f"in_the_way_{at}"]
+        f[figure_name(f"in_the_way_{at}")]
         for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
     ]
@@ -402,8 +399,8 @@ def _stand_off(ctx: Context) -> Figure | None:
     behind = given(
         "wall_backing", "backing board behind the track", wall.backing, choice=True, edit="hardware.wall.backing"
     )
-    return ctx.figures.add(
-        total("stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind)))
+    return ctx.figures.total(
+        "stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind))
     )
 
 

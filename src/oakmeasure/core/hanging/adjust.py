@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.adjustment import Gaps, HungChoices
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.gap_remedy import Found, Frame, Plan, contradictions, places_of, put_right
 from oakmeasure.core.hanging.remedy import (
     HEIGHT_RANGE,
@@ -68,7 +69,9 @@ def hinge_heights(leaf: LeafDesign) -> tuple[float, ...]:
     height = leaf.fit.height.value
     if leaf.butts is not None:
         return tuple(
-            height - (leaf.figures[f"butt_{n}_top"].value + leaf.figures[f"butt_{n}_bottom"].value) / 2
+            height
+            - (leaf.figures[figure_name(f"butt_{n}_top")].value + leaf.figures[figure_name(f"butt_{n}_bottom")].value)
+            / 2
             for n in range(1, len(leaf.butts.places) + 1)
         )
     if leaf.cups is not None:
@@ -143,7 +146,7 @@ def _met(gaps: Gaps, slow: Motion, height: float) -> Gaps:
 
 def _remedied(leaf: LeafDesign, name: str, gaps: Gaps, show: Show, read: Gaps | None = None) -> Remedied | None:
     frame, hung, f = frame_of(leaf), leaf.leaf.hung, leaf.figures
-    wanted = {side: f[f"gap_{side}"].value for side in ("hinge", "latch", "head", "floor")}
+    wanted = {side: f[figure_name(f"gap_{side}")].value for side in ("hinge", "latch", "head", "floor")}
     if leaf.leaf.hanging is Hanging.PAIR:
         wanted["latch"] = f["gap_meeting"].value
     places = places_of(gaps, width=frame.width, height=frame.height, wanted=wanted)
@@ -203,7 +206,7 @@ def _cup_steps(leaf: LeafDesign, plan: Plan, show: Show) -> tuple[Step, ...]:
     ]
     steps = [Step("turn", turn_words(each, count, show), each.amount, f"hinge {each.hinge}") for each in turns]
     found = leaf.leaf.hung
-    wanted = {side: leaf.figures[f"gap_{side}"].value for side in ("hinge", "latch", "head", "floor")}
+    wanted = {side: leaf.figures[figure_name(f"gap_{side}")].value for side in ("hinge", "latch", "head", "floor")}
     places = places_of(found.gaps, width=frame.width, height=frame.height, wanted=wanted)
     steps += plane_steps(plan.planed, places, height=frame.height, show=show)
     return tuple(steps) or (Step("nothing", "nothing: every gap is within the tolerance", 0.0, ""),)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.adjustment import Touches
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE, hinge_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -58,14 +58,12 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         return
     least, even = found.least_wood, found.even
     name = f"{each.name}: " if second or each.name != "the leaf" else ""
-    ctx.figures.add(
-        given(
-            f"hung_worst{tag.replace('-', '_')}",
-            f"{name}worst gap, off by, once put right",
-            round(least.worst, 3),
-            choice=True,
-            source="the remedy with the least wood off",
-        )
+    ctx.figures.given(
+        figure_name(f"hung_worst{tag.replace('-', '_')}"),
+        f"{name}worst gap, off by, once put right",
+        round(least.worst, 3),
+        choice=True,
+        source="the remedy with the least wood off",
     )
     if each.contradictions:
         ctx.say(

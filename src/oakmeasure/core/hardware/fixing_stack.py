@@ -11,6 +11,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.screws import pilot
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -75,7 +76,7 @@ def _of_hinge(ctx: Context) -> list[Term]:
 
 
 def _chosen(name: str, label: str, value: float, edit: str) -> Figure:
-    return given(name, label, value, edit=edit, choice=True)
+    return given(figure_name(name), label, value, edit=edit, choice=True)
 
 
 def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
@@ -243,12 +244,12 @@ def _plug(ctx: Context, bites: Figure) -> None:
     wall = ctx.leaf.hardware.wall
     if not ctx.leaf.hanging.slides or wall.kind is not WallKind.MASONRY:
         return
-    deeper = ctx.figures.add(
-        given("plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, choice=True, source="common practice")
+    deeper = ctx.figures.given(
+        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, choice=True, source="common practice"
     )
     plaster = ctx.figures["stack_plaster"]
-    deep = ctx.figures.add(
-        total("plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster), plus(deeper))
+    deep = ctx.figures.total(
+        "plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster), plus(deeper)
     )
     ctx.say(
         "plug",

@@ -4,10 +4,19 @@ from __future__ import annotations
 
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Figures, State
+from oakmeasure.core.figures.names import FigureName
 from oakmeasure.core.leaf.leaf_context import Context
 
 # What a joiner cuts to; named when something that they hang on is only assumed.
-KEY_FIGURES = ("leaf_width", "leaf_height", "rail_length", "panel_width", "butt_depth", "butt_across", "least_bevel")
+KEY_FIGURES: tuple[FigureName, ...] = (
+    "leaf_width",
+    "leaf_height",
+    "rail_length",
+    "panel_width",
+    "butt_depth",
+    "butt_across",
+    "least_bevel",
+)
 
 
 def judge_assumed(ctx: Context) -> None:

@@ -8,7 +8,8 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.rules import Rule, ShopRules
 from oakmeasure.core.figures.check import Findings, Level, Remedy, Stage, Verdict
-from oakmeasure.core.figures.figure import Figure, Figures, given
+from oakmeasure.core.figures.figure import Figure, Figures
+from oakmeasure.core.figures.names import FigureName, figure_name
 
 
 @dataclass(slots=True)
@@ -24,27 +25,27 @@ class Context:
 
     def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
         """Return the shop rule `name` as a figure with its reason."""
-        figure_name = f"rule_{name}"
-        if figure_name in self.figures:
-            return self.figures[figure_name]
+        known = figure_name(f"rule_{name}")
+        if known in self.figures:
+            return self.figures[known]
         rule: Rule = getattr(self.rules, name)
-        return self.figures.add(given(figure_name, label, rule.value, unit, source=self._why(rule), choice=True))
+        return self.figures.given(known, label, rule.value, unit, source=self._why(rule), choice=True)
 
     def chosen(
-        self, name: str, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
+        self, name: FigureName, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
     ) -> Figure:
         """Return the choice as a figure; where it is None, the shop rule `rule` (or `name`) decides."""
         source = "set by hand for this leaf"
         if value is None:
             shop: Rule = getattr(self.rules, rule or name)
             value, source = shop.value, self._why(shop)
-        return self.figures.add(given(name, label, value, unit, source=source, edit=edit, choice=True))
+        return self.figures.given(name, label, value, unit, source=source, edit=edit, choice=True)
 
     def reading(
-        self, name: str, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
+        self, name: FigureName, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
     ) -> Figure:
         """Return a reading or a hardware figure, with its state."""
-        return self.figures.add(given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit))
+        return self.figures.given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit)
 
     def _why(self, rule: Rule) -> str:
         return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"

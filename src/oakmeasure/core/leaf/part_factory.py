@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
 
@@ -94,7 +94,7 @@ def part(
 def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None:
     """Add the leaf's thickness at its edges, where hinges and hangers hold it, and over its ledges or battens."""
     source = "set by hand for this leaf"
-    ctx.figures.add(given("thickness", "leaf thickness, at its edges", edge, edit=edit, source=source, choice=True))
+    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, edit=edit, source=source, choice=True)
     if over_all > edge + 0.01:
         label = "leaf thickness, over all"
-        ctx.figures.add(given("thickness_over", label, over_all, source="with its ledges or battens", choice=True))
+        ctx.figures.given("thickness_over", label, over_all, source="with its ledges or battens", choice=True)

@@ -15,6 +15,7 @@ from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, State, given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part, Size
 from oakmeasure.core.making.log import last_reading
@@ -190,7 +191,7 @@ def changes(before: LeafDesign, after: LeafDesign) -> tuple[Change, ...]:
 def _value(leaf: LeafDesign, name: str) -> Figure | None:
     if name == "cup_depth" and "cup_bored" in leaf.figures:
         return leaf.figures["cup_bored"]
-    return leaf.figures.get(name)
+    return leaf.figures.get(figure_name(name))
 
 
 def _last_board(leaf: LeafDesign) -> float | None:

@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.end_steps import OUT_OF_TWIST
@@ -70,27 +71,23 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
 
 def _glue(ctx: Context, plan: GluePlan) -> None:
     glue, f = plan.glue, ctx.figures
-    f.add(
-        given(
-            "glue_open",
-            f"{glue.name}: minutes it stays open today",
-            round(glue.open_minutes, 2),
-            Unit.RATIO,
-            choice=True,
-            source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less",
-        )
+    f.given(
+        "glue_open",
+        f"{glue.name}: minutes it stays open today",
+        round(glue.open_minutes, 2),
+        Unit.RATIO,
+        choice=True,
+        source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less",
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
     longest = max((stage.minutes for stage in stages), default=0.0)
-    f.add(
-        given(
-            "glue_longest",
-            "longest stage, minutes",
-            round(longest, 2),
-            Unit.RATIO,
-            choice=True,
-            source=f"{plan.people} at it, {plan.clamps} clamps",
-        )
+    f.given(
+        "glue_longest",
+        "longest stage, minutes",
+        round(longest, 2),
+        Unit.RATIO,
+        choice=True,
+        source=f"{plan.people} at it, {plan.clamps} clamps",
     )
     if ctx.leaf.making.degrees < glue.least:
         ctx.say(
@@ -164,7 +161,9 @@ def _read(ctx: Context, kind: ReadingKind, name: str, unit: Unit = Unit.MM) -> F
     entry = last_reading(ctx.leaf.making.log, kind)
     if entry is None or entry.value is None:
         return None
-    return ctx.figures.add(given(name, str(kind), entry.value, unit, source=f"the log, {entry.at.day} {entry.at:%b}"))
+    return ctx.figures.given(
+        figure_name(name), str(kind), entry.value, unit, source=f"the log, {entry.at.day} {entry.at:%b}"
+    )
 
 
 def _square(ctx: Context) -> None:

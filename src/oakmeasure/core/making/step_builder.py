@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any
 from oakmeasure.core.base.units import IN_MM, Show, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
 from oakmeasure.core.timber.weight import TWO_PEOPLE_KG
@@ -42,11 +43,11 @@ class Maker:
         return self.steps.add(Operation(op_id, name, trade, **what))
 
     def has(self, figure: str) -> bool:
-        return figure in self.leaf.figures
+        return figure_name(figure) in self.leaf.figures
 
     def value(self, figure: str, otherwise: float = 0.0) -> float:
         """Return a figure's value."""
-        found = self.leaf.figures.get(figure)
+        found = self.leaf.figures.get(figure_name(figure))
         return found.value if found is not None else otherwise
 
     def set_to(self, **figures: str) -> tuple[Setting, ...]:
@@ -54,7 +55,7 @@ class Maker:
         are nothing, are left out."""
         found = []
         for label, name in figures.items():
-            figure = self.leaf.figures.get(name)
+            figure = self.leaf.figures.get(figure_name(name))
             if figure is not None and abs(figure.value) > NOTHING:
                 found.append(Setting(label.replace("_", " "), figure.value, figure.unit, name))
         return tuple(found)

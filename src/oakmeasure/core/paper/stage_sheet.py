@@ -16,6 +16,7 @@ from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.views import VIEWS
 from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
 from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.reports.hanging_record import reading_rows
 from oakmeasure.core.reports.open_readings import all_to_measure
@@ -189,7 +190,7 @@ def sum_of(figure: Figure, show: Show) -> str:
 def _figures(title: str, names: Iterable[str], leaf: LeafSolution, show: Show) -> Block:
     rows = [
         (f.label, show.value(f.value, f.unit), sum_of(f, show))
-        for f in (leaf.figures[name] for name in names if name in leaf.figures)
+        for f in (leaf.figures[figure_name(name)] for name in names if figure_name(name) in leaf.figures)
     ]
     return Block(title, ("", "", "its sum"), (0.27, 0.11, 0.62), tuple(rows), bold=1)
 
@@ -316,7 +317,7 @@ def _to_read(leaf: LeafSolution) -> list[tuple[str, float | None]]:
         ("head", "gap_head", along),
         ("floor", "gap_floor", along),
     ):
-        found += [(f"{side}, {end}", f[name].value) for end in ends if name in f]
+        found += [(f"{side}, {end}", f[figure_name(name)].value) for end in ends if figure_name(name) in f]
     return [*found, ("latch edge out of its plane, top", None), ("latch edge out of its plane, bottom", None)]
 
 

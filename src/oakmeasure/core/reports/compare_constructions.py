@@ -9,6 +9,7 @@ from oakmeasure.core.document.constructions import KINDS, trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage, Verdict, rank
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.solver import solve_leaf
@@ -58,7 +59,7 @@ def _rows(leaf: LeafSolution, show: Show) -> list[tuple[str, str, Level]]:
     stops = [each for each in leaf.verdicts if each.level is Level.STOP]
     # Boards move each for itself; any other leaf as a whole.
     of = "leaf_change" if "leaf_change_wet" in f else "board_change"
-    moves = sum(abs(f[f"{of}_{air}"].value) for air in ("wet", "dry") if f"{of}_{air}" in f)
+    moves = sum(abs(f[figure_name(f"{of}_{air}")].value) for air in ("wet", "dry") if figure_name(f"{of}_{air}") in f)
     return [
         ("thickness", show.length(build.thickness), Level.FINE),
         ("parts", str(len(build.parts)), Level.FINE),

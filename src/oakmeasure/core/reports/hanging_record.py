@@ -14,6 +14,7 @@ from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.production import LogKind
 from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.document.species import species
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.core.making.log import all_spent
 
@@ -66,7 +67,7 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
     signed = said.hung.signed
 
     def mm(name: str) -> str:
-        return show.length(f[name].value) if name in f else ""
+        return show.length(f[figure_name(name)].value) if figure_name(name) in f else ""
 
     hung_width = show.length(signed.width) if signed is not None and signed.width is not None else ""
     hung_height = show.length(signed.height) if signed is not None and signed.height is not None else ""

@@ -14,6 +14,7 @@ from oakmeasure.core.base.uncertainty import DRAWS, SEED, draw_normal, of_hundre
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.figures.figure import Figures
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_probability import LEAST_GAP, least_at_latch
 from oakmeasure.core.solution import LeafSolution
 
@@ -67,8 +68,8 @@ def tolerance(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int =
     holds = np.ones(draws, dtype=bool)
     for name, (label, values, least) in edges.items():
         low, high = (float(each) for each in np.percentile(values, (5, 95)))
-        asked = f[name].value if name in f else float(values.mean())
-        ranges.append(Range(label, asked, low, high, least, name if name in f else ""))
+        asked = f[figure_name(name)].value if figure_name(name) in f else float(values.mean())
+        ranges.append(Range(label, asked, low, high, least, name if figure_name(name) in f else ""))
         fails = values < least
         failed[label] = float(fails.mean())
         holds &= ~fails
@@ -161,7 +162,7 @@ def _tapers(f: Figures) -> Callable[[str], float]:
     """Return what is scribed off each end of an edge, mm; 0 for a square leaf."""
 
     def off(name: str) -> float:
-        figure = f.get(f"scribe_{name}")
+        figure = f.get(figure_name(f"scribe_{name}"))
         return figure.value if figure is not None else 0.0
 
     return off

@@ -6,7 +6,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.braces import corner_brace
 from oakmeasure.core.construction.spacing import board_count, equal_ends, even_split, pitch_between
-from oakmeasure.core.figures.figure import derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
 from oakmeasure.core.timber.resaw import resawn
 
@@ -14,29 +15,25 @@ from oakmeasure.core.timber.resaw import resawn
 def _board_layout(g: Given) -> None:
     width, cover, loss = (g.figure(name) for name in ("leaf-width", "cover", "edge-loss"))
     count = board_count(width=width.value, cover=cover.value, groove=loss.value)
-    boards = g.figures.add(
-        derived(
-            "boards",
-            "boards",
-            float(count),
-            Unit.COUNT,
-            width,
-            cover,
-            loss,
-            formula="fewest n with n × cover − edge loss ≥ width",
-        )
+    boards = g.figures.derived(
+        "boards",
+        "boards",
+        float(count),
+        Unit.COUNT,
+        width,
+        cover,
+        loss,
+        formula="fewest n with n × cover − edge loss ≥ width",
     )
-    g.figures.add(
-        derived(
-            "end_width",
-            "both end boards, ripped alike",
-            equal_ends(width=width.value, cover=cover.value, count=count),
-            Unit.MM,
-            width,
-            cover,
-            boards,
-            formula="(width − (n − 2) × cover) / 2",
-        )
+    g.figures.derived(
+        "end_width",
+        "both end boards, ripped alike",
+        equal_ends(width=width.value, cover=cover.value, count=count),
+        Unit.MM,
+        width,
+        cover,
+        boards,
+        formula="(width − (n − 2) × cover) / 2",
     )
 
 
@@ -48,23 +45,21 @@ def _brace(g: Given) -> None:
         ("long_edge", "each long edge", found.edge, Unit.MM, "h / sin α"),
         ("blank_length", "blank", found.blank, Unit.MM, "h / sin α + brace / tan α"),
     ):
-        g.figures.add(derived(name, label, value, unit, *field, formula=formula))
+        g.figures.derived(figure_name(name), label, value, unit, *field, formula=formula)
 
 
 def _veneer_yield(g: Given) -> None:
     stock, veneer, kerf = (g.figure(name) for name in ("board-thickness", "veneer", "kerf"))
     found = resawn(stock=stock.value, raw=veneer.value, kerf=kerf.value, sanding=0.0, wander=0.0)
-    g.figures.add(
-        derived(
-            "leaves",
-            "leaves out of the board",
-            float(len(found.slices)),
-            Unit.COUNT,
-            stock,
-            veneer,
-            kerf,
-            formula="most n with n × veneer + (n − 1) × kerf ≤ thickness",
-        )
+    g.figures.derived(
+        "leaves",
+        "leaves out of the board",
+        float(len(found.slices)),
+        Unit.COUNT,
+        stock,
+        veneer,
+        kerf,
+        formula="most n with n × veneer + (n − 1) × kerf ≤ thickness",
     )
 
 
@@ -73,17 +68,15 @@ def _groove_spacing(g: Given) -> None:
     if 2 * band.value >= width.value:
         raise InputError("band", f"{band.value:g}", f"less than half the width, {width.value / 2:g} mm")
     pitch = pitch_between(width=width.value, band=band.value, count=int(grooves.value))
-    g.figures.add(
-        derived(
-            "pitch",
-            "from line to line",
-            pitch,
-            Unit.MM,
-            width,
-            band,
-            grooves,
-            formula="(width − 2 × band) / (n − 1), the band to the outer line's middle",
-        )
+    g.figures.derived(
+        "pitch",
+        "from line to line",
+        pitch,
+        Unit.MM,
+        width,
+        band,
+        grooves,
+        formula="(width − 2 × band) / (n − 1), the band to the outer line's middle",
     )
 
 
@@ -91,7 +84,7 @@ def _last_rip(g: Given) -> None:
     laid = g.many("laid")
     terms = [plus(g.figure("leaf-width"))]
     for at, each in enumerate(laid, start=1):
-        terms.append(minus(g.figures.add(given(f"laid_{at}", f"board {at}, as laid", each, choice=True))))
+        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, choice=True)))
     last = total("last_rip", "rip the last board to", *terms)
     if last.value <= 0:
         raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g} mm, all together")
@@ -101,24 +94,22 @@ def _last_rip(g: Given) -> None:
 def _reduce_split(g: Given) -> None:
     wide, narrow, stile = (g.figure(name) for name in ("from-width", "to-width", "stile-cut"))
     panels, step = g.figure("panels"), g.figure("step")
-    off = g.figures.add(total("off_panels", "off the panels together", plus(wide), minus(narrow), minus(stile, 2)))
+    off = g.figures.total("off_panels", "off the panels together", plus(wide), minus(narrow), minus(stile, 2))
     if off.value < -1e-9:
         raise InputError("stile-cut", f"{stile.value:g}", f"at most {(wide.value - narrow.value) / 2:g} mm")
     each, left = even_split(total=off.value, count=int(panels.value), step=step.value)
-    per = g.figures.add(
-        derived("per_panel", "off each panel", each, Unit.MM, off, panels, step, formula="whole steps a panel")
+    per = g.figures.derived(
+        "per_panel", "off each panel", each, Unit.MM, off, panels, step, formula="whole steps a panel"
     )
-    g.figures.add(
-        derived(
-            "left_over",
-            "left over, for the middle panels",
-            left,
-            Unit.MM,
-            off,
-            per,
-            panels,
-            formula="what is off − panels × that",
-        )
+    g.figures.derived(
+        "left_over",
+        "left over, for the middle panels",
+        left,
+        Unit.MM,
+        off,
+        per,
+        panels,
+        formula="what is off − panels × that",
     )
 
 
@@ -133,17 +124,15 @@ def _tenon_panel(g: Given) -> None:
     if sticking.value + tenon.value > stile.value:
         raise InputError("tenon", f"{tenon.value:g}", f"at most {stile.value - sticking.value:g} mm, through the stile")
     g.figures.add(sight)
-    shoulder = g.figures.add(total("shoulder", "rail, shoulder to shoulder", plus(sight), plus(sticking, 2)))
-    g.figures.add(total("rail_length", "rail, whole", plus(shoulder), plus(tenon, 2)))
-    g.figures.add(
-        total(
-            "panel_width",
-            "panel, width",
-            plus(sight),
-            plus(groove, 2),
-            minus(room, 2),
-            source="groove counted from the sight edge",
-        )
+    shoulder = g.figures.total("shoulder", "rail, shoulder to shoulder", plus(sight), plus(sticking, 2))
+    g.figures.total("rail_length", "rail, whole", plus(shoulder), plus(tenon, 2))
+    g.figures.total(
+        "panel_width",
+        "panel, width",
+        plus(sight),
+        plus(groove, 2),
+        minus(room, 2),
+        source="groove counted from the sight edge",
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from oakmeasure.core.figures.figure import Figures
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.quick import Sum
 
 EXAMPLES: Mapping[str, Mapping[str, str]] = {
@@ -57,7 +58,11 @@ def start(which: Sum, leaf: Figures | None = None) -> dict[str, list[float | str
     """Return what a sum's boxes start with: figures of the leaf in hand where it has them, else the example's texts."""
     said: dict[str, list[float | str]] = {}
     for option in which.options:
-        figure = leaf.get(OF_LEAF.get(option.name, "")) if leaf is not None and which.name in ONLY_OF_LEAF else None
+        figure = (
+            leaf.get(figure_name(OF_LEAF.get(option.name, "")))
+            if leaf is not None and which.name in ONLY_OF_LEAF
+            else None
+        )
         if figure is not None and figure.value > 0:
             said[option.name] = [figure.value]
         elif option.name in EXAMPLES[which.name]:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.species import species
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup, withdrawal
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
@@ -28,15 +29,13 @@ def _cup(g: Given, unknown: str, label: str) -> Figure:
     parts = [g.figure(name) for name, _ in CUP if name != unknown]
     signs = {"boring": "overlay − reach + crank + plate", "reach": "overlay + crank − boring + plate"}
     name = {"boring": "boring_distance"}.get(unknown, unknown)
-    return g.figures.add(derived(name, label, value, Unit.MM, *parts, formula=signs[unknown]))
+    return g.figures.derived(figure_name(name), label, value, Unit.MM, *parts, formula=signs[unknown])
 
 
 def _cup_boring(g: Given) -> None:
     distance = _cup(g, "boring", "leaf's edge to the cup")
-    g.figures.add(
-        total(
-            "centre_from_edge", "leaf's edge to the cup's centre", plus(distance), plus(g.figure("cup-diameter"), 0.5)
-        )
+    g.figures.total(
+        "centre_from_edge", "leaf's edge to the cup's centre", plus(distance), plus(g.figure("cup-diameter"), 0.5)
     )
 
 
@@ -49,24 +48,22 @@ def _butt_mortise(g: Given) -> None:
     depth = let_in(closed=closed.value, gap=gap.value)
     if depth < 0:
         raise InputError("gap", f"{gap.value:g}", f"at most what the hinge is thick when shut, {closed.value:g} mm")
-    g.figures.add(derived("depth", "let in, each leaf of it", depth, Unit.MM, closed, gap, formula="(shut − gap) / 2"))
+    g.figures.derived("depth", "let in, each leaf of it", depth, Unit.MM, closed, gap, formula="(shut − gap) / 2")
 
 
 def _hinge_pull(g: Given) -> None:
     mass, width, apart = (g.figure(name) for name in ("mass", "leaf-width", "hinge-spacing"))
     pull = top_hinge_pull(mass=mass.value, leaf_width=width.value, hinge_spacing=apart.value)
-    g.figures.add(
-        derived(
-            "pull",
-            "pull on the top hinge",
-            pull,
-            Unit.N,
-            mass,
-            width,
-            apart,
-            formula="mass × 9.80665 × (width / 2) / spacing",
-            source="leaf open, its weight at the middle",
-        )
+    g.figures.derived(
+        "pull",
+        "pull on the top hinge",
+        pull,
+        Unit.N,
+        mass,
+        width,
+        apart,
+        formula="mass × 9.80665 × (width / 2) / spacing",
+        source="leaf open, its weight at the middle",
     )
 
 
@@ -75,38 +72,34 @@ def _screw_hold(g: Given) -> None:
         dry = g.figure("specific-gravity")
     elif "species" in g:
         wood = species(g.word("species"))
-        dry = g.figures.add(
-            given(
-                "specific_gravity",
-                f"gravity of {wood.name}, dry over volume at 12 %",
-                dry_gravity(basic_gravity=wood.basic_gravity),
-                Unit.RATIO,
-                source=wood.source,
-                choice=True,
-            )
+        dry = g.figures.given(
+            "specific_gravity",
+            f"gravity of {wood.name}, dry over volume at 12 %",
+            dry_gravity(basic_gravity=wood.basic_gravity),
+            Unit.RATIO,
+            source=wood.source,
+            choice=True,
         )
     else:
         raise InputError("species", "nothing", "a species, or --specific-gravity")
     diameter, thread = g.figure("diameter"), g.figure("thread")
     holds = withdrawal(gravity=dry.value, diameter=diameter.value, thread=thread.value)
-    g.figures.add(
-        derived(
-            "withdrawal",
-            "it pulls out at",
-            holds,
-            Unit.N,
-            dry,
-            diameter,
-            thread,
-            formula="108.25 × G² × D × L",
-            source="side grain, ultimate: work with a sixth. Wood Handbook, FPL-GTR-282, ch. 8",
-        )
+    g.figures.derived(
+        "withdrawal",
+        "it pulls out at",
+        holds,
+        Unit.N,
+        dry,
+        diameter,
+        thread,
+        formula="108.25 × G² × D × L",
+        source="side grain, ultimate: work with a sixth. Wood Handbook, FPL-GTR-282, ch. 8",
     )
 
 
 def _hinge_transfer(g: Given) -> None:
     gap = g.figure("head-gap")
-    g.figures.add(total("top", "top hinge, down from the head", plus(g.figure("from-top")), plus(gap)))
+    g.figures.total("top", "top hinge, down from the head", plus(g.figure("from-top")), plus(gap))
     bottom = total(
         "bottom",
         "bottom hinge, down from the head",
@@ -121,11 +114,11 @@ def _hinge_transfer(g: Given) -> None:
 
 def _screw_stack(g: Given) -> None:
     parts = [g.figure(name) for name in ("spacer", "backing", "plaster", "bite")]
-    least = g.figures.add(total("least_length", "screw, at least", *(plus(each) for each in parts)))
+    least = g.figures.total("least_length", "screw, at least", *(plus(each) for each in parts))
     if "depth-limit" in g:
         limit = g.figure("depth-limit")
         words = "no screw does both" if limit.value < least.value else "from the outer face of the spacer"
-        g.figures.add(total("greatest_length", "screw, at most", plus(limit), source=words))
+        g.figures.total("greatest_length", "screw, at most", plus(limit), source=words)
 
 
 def _of_cup(*without: str) -> tuple[Option, ...]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.arcs import segmental_radius
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.figure import derived, minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus, total
 from oakmeasure.core.fit.bypass_sums import bypassing
 from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
 from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
@@ -53,82 +53,72 @@ def _edge_bevel(g: Given) -> None:
     knuckle, setback = g.figure("knuckle"), g.figure("pin-setback")
     plan = {"width": width.value, "thickness": thickness.value, "knuckle": knuckle.value, "setback": setback.value}
     gap, margin = g.figure("gap"), g.figure("margin")
-    g.figures.add(
-        derived(
-            "square_growth",
-            "a square back corner grows by",
-            square_corner_growth(**plan),
-            Unit.MM,
-            width,
-            thickness,
-            knuckle,
-            setback,
-            formula="√((w + s)² + t² + 2tp) − (w + s)",
-            source="a corner turned about its pin",
-        )
+    g.figures.derived(
+        "square_growth",
+        "a square back corner grows by",
+        square_corner_growth(**plan),
+        Unit.MM,
+        width,
+        thickness,
+        knuckle,
+        setback,
+        formula="√((w + s)² + t² + 2tp) − (w + s)",
+        source="a corner turned about its pin",
     )
-    g.figures.add(
-        derived(
-            "least_bevel",
-            "least bevel",
-            least_bevel_deg(**plan, gap=gap.value, margin=margin.value),
-            Unit.DEG,
-            width,
-            thickness,
-            knuckle,
-            setback,
-            gap,
-            margin,
-            formula="atan(((w + s) − √((w + s + g − m)² − t² − 2tp)) / t)",
-        )
+    g.figures.derived(
+        "least_bevel",
+        "least bevel",
+        least_bevel_deg(**plan, gap=gap.value, margin=margin.value),
+        Unit.DEG,
+        width,
+        thickness,
+        knuckle,
+        setback,
+        gap,
+        margin,
+        formula="atan(((w + s) − √((w + s + g − m)² − t² − 2tp)) / t)",
     )
 
 
 def _square(g: Given) -> None:
     sides = [g.figure(name) for name in ("width", "height", "diagonal")]
     w, h, d = (each.value for each in sides)
-    g.figures.add(
-        derived(
-            "skew",
-            "skew over the height",
-            skew_from_diagonal(width=w, height=h, diagonal=d),
-            Unit.MM,
-            *sides,
-            formula="(d² − w² − h²) / (2w); more than 0: this diagonal is the long one",
-        )
+    g.figures.derived(
+        "skew",
+        "skew over the height",
+        skew_from_diagonal(width=w, height=h, diagonal=d),
+        Unit.MM,
+        *sides,
+        formula="(d² − w² − h²) / (2w); more than 0: this diagonal is the long one",
     )
-    g.figures.add(
-        derived(
-            "corner_angle",
-            "angle of the corner across from it",
-            corner_angle_deg(width=w, height=h, diagonal=d),
-            Unit.DEG,
-            *sides,
-            formula="acos((w² + h² − d²) / (2wh))",
-            source="law of cosines",
-        )
+    g.figures.derived(
+        "corner_angle",
+        "angle of the corner across from it",
+        corner_angle_deg(width=w, height=h, diagonal=d),
+        Unit.DEG,
+        *sides,
+        formula="acos((w² + h² − d²) / (2wh))",
+        source="law of cosines",
     )
 
 
 def _arch(g: Given) -> None:
     span, rise = g.figure("span"), g.figure("rise")
-    g.figures.add(
-        derived(
-            "radius",
-            "radius",
-            segmental_radius(span=span.value, rise=rise.value),
-            Unit.MM,
-            span,
-            rise,
-            formula="s² / (8h) + h / 2",
-            source="Euclid III.35",
-        )
+    g.figures.derived(
+        "radius",
+        "radius",
+        segmental_radius(span=span.value, rise=rise.value),
+        Unit.MM,
+        span,
+        rise,
+        formula="s² / (8h) + h / 2",
+        source="Euclid III.35",
     )
 
 
 def _sliding_leaf(g: Given) -> None:
-    width = g.figures.add(
-        total("leaf_width", "leaf, width", plus(g.figure("opening-width")), plus(g.figure("overlap-side"), 2))
+    width = g.figures.total(
+        "leaf_width", "leaf, width", plus(g.figure("opening-width")), plus(g.figure("overlap-side"), 2)
     )
     height = total(
         "leaf_height",
@@ -141,7 +131,7 @@ def _sliding_leaf(g: Given) -> None:
     _left(width.value, "overlap-side", g.number("overlap-side"))
     _left(height.value, "opening-height", g.number("opening-height"))
     g.figures.add(height)
-    g.figures.add(total("least_track", "track, at least", plus(width, 2)))
+    g.figures.total("least_track", "track, at least", plus(width, 2))
 
 
 def _bypass(g: Given) -> None:
@@ -156,11 +146,11 @@ def _bypass(g: Given) -> None:
         roller=roller.value,
         roller_in=g.number("roller-in"),
     )  # refuses what cannot pass
-    track = g.figures.add(total("track", "track", plus(opening), plus(side, 2)))
-    leaf = g.figures.add(total("leaf_width", "each leaf, width", plus(track, 0.5), plus(centre, 0.5)))
+    track = g.figures.total("track", "track", plus(opening), plus(side, 2))
+    leaf = g.figures.total("leaf_width", "each leaf, width", plus(track, 0.5), plus(centre, 0.5))
     terms = [plus(opening), minus(leaf), plus(side), *([minus(roller)] if one else [])]
     why = "on one rail the wheels cannot pass each other" if one else "on two tracks"
-    g.figures.add(total("clear_way", "clear way", *terms, source=why))
+    g.figures.total("clear_way", "clear way", *terms, source=why)
 
 
 def _lining(g: Given) -> None:

@@ -13,7 +13,8 @@ from typing import Any
 from oakmeasure.core.base.errors import InputError, LengthError
 from oakmeasure.core.base.units import Show, System, Unit, parse_length, parse_quantity
 from oakmeasure.core.document.species import plain_name
-from oakmeasure.core.figures.figure import Figure, Figures, given
+from oakmeasure.core.figures.figure import Figure, Figures
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.data import table
 
 Value = float | str | tuple[float, ...]
@@ -76,10 +77,10 @@ class Given:
     def figure(self, name: str) -> Figure:
         """Return a number as a figure of the working."""
         option = self.options[name]
-        if option.key not in self.figures:
+        if figure_name(option.key) not in self.figures:
             unit = option.unit or Unit.COUNT
-            self.figures.add(given(option.key, option.label, self.number(name), unit, choice=True))
-        return self.figures[option.key]
+            self.figures.given(figure_name(option.key), option.label, self.number(name), unit, choice=True)
+        return self.figures[figure_name(option.key)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,7 +206,11 @@ def answer(which: Sum, values: Mapping[str, Value]) -> Answer:
     except InputError as error:
         name = error.field.rsplit(".", 1)[-1]
         raise error.at(which.fields.get(name, name.replace("_", "-"))) from None
-    return Answer(which.name, said.figures, tuple(said.figures[name] for name in which.gives if name in said.figures))
+    return Answer(
+        which.name,
+        said.figures,
+        tuple(said.figures[figure_name(name)] for name in which.gives if figure_name(name) in said.figures),
+    )
 
 
 def _check(option: Option, value: float) -> None:

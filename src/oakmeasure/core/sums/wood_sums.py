@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.sums.quick import Given, Option, Sum, size
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 
@@ -18,49 +18,43 @@ PUBLISHED = "Wood Handbook, FPL-GTR-282"
 def _movement(g: Given) -> None:
     wood, radial = species(g.word("species")), g.word("cut") == "radial"
     width, first, last = (g.figure(name) for name in ("width", "from-mc", "to-mc"))
-    each = g.figures.add(
-        given(
-            "coefficient",
-            f"{wood.name}, {g.word('cut')}, a point of moisture",
-            wood.radial if radial else wood.tangential,
-            Unit.RATIO,
-            source=wood.source,
-            choice=True,
-        )
+    each = g.figures.given(
+        "coefficient",
+        f"{wood.name}, {g.word('cut')}, a point of moisture",
+        wood.radial if radial else wood.tangential,
+        Unit.RATIO,
+        source=wood.source,
+        choice=True,
     )
     change = change_of_width(
         width=width.value, coefficient=each.value, from_moisture=first.value, to_moisture=last.value
     )
-    g.figures.add(
-        derived(
-            "change",
-            "change of width; less than 0: it shrinks",
-            change,
-            Unit.MM,
-            width,
-            each,
-            first,
-            last,
-            formula="width × coefficient × (to − from); holds from 6 to 14 %",
-            source=f"{PUBLISHED}, ch. 13",
-        )
+    g.figures.derived(
+        "change",
+        "change of width; less than 0: it shrinks",
+        change,
+        Unit.MM,
+        width,
+        each,
+        first,
+        last,
+        formula="width × coefficient × (to − from); holds from 6 to 14 %",
+        source=f"{PUBLISHED}, ch. 13",
     )
 
 
 def _emc(g: Given) -> None:
     air, humidity = g.figure("temperature"), g.figure("humidity")
     rests = equilibrium_moisture(temperature=air.value, humidity=humidity.value)
-    g.figures.add(
-        derived(
-            "moisture",
-            "wood comes to rest at",
-            rests,
-            Unit.PERCENT,
-            air,
-            humidity,
-            formula="sorption isotherm of two hydrates",
-            source=f"{PUBLISHED}, ch. 4",
-        )
+    g.figures.derived(
+        "moisture",
+        "wood comes to rest at",
+        rests,
+        Unit.PERCENT,
+        air,
+        humidity,
+        formula="sorption isotherm of two hydrates",
+        source=f"{PUBLISHED}, ch. 4",
     )
 
 
@@ -71,20 +65,18 @@ def _density(g: Given) -> Figure:
         raise InputError("species", "nothing", "a species or a sheet, or --density")
     wood = stuff(g.word("species"))
     if isinstance(wood, Sheet):
-        return g.figures.add(given("density", wood.name, wood.density, Unit.KG_M3, choice=True))
+        return g.figures.given("density", wood.name, wood.density, Unit.KG_M3, choice=True)
     moisture = g.figure("moisture")
-    basic = g.figures.add(given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, choice=True))
-    return g.figures.add(
-        derived(
-            "density",
-            "density",
-            density(basic_gravity=wood.basic_gravity, moisture=moisture.value),
-            Unit.KG_M3,
-            basic,
-            moisture,
-            formula="1000 × G / (1 − 0.265 × G × (30 − M) / 30) × (1 + M / 100)",
-            source=f"{PUBLISHED}, ch. 4",
-        )
+    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, choice=True)
+    return g.figures.derived(
+        "density",
+        "density",
+        density(basic_gravity=wood.basic_gravity, moisture=moisture.value),
+        Unit.KG_M3,
+        basic,
+        moisture,
+        formula="1000 × G / (1 − 0.265 × G × (30 − M) / 30) × (1 + M / 100)",
+        source=f"{PUBLISHED}, ch. 4",
     )
 
 
@@ -92,8 +84,8 @@ def _weight(g: Given) -> None:
     dense = _density(g)
     sides = [g.figure(name) for name in ("length", "width", "thickness")]
     mass = dense.value * sides[0].value * sides[1].value * sides[2].value / MM3_PER_M3
-    g.figures.add(
-        derived("mass", "mass", mass, Unit.KG, dense, *sides, formula="density × length × width × thickness / 10⁹")
+    g.figures.derived(
+        "mass", "mass", mass, Unit.KG, dense, *sides, formula="density × length × width × thickness / 10⁹"
     )
 
 

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from typing import Any
 
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State, given
+from oakmeasure.core.figures.figure import Figure, State
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Status
 
@@ -16,14 +17,12 @@ RULE = "normalised residual over 3"
 def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
     """Add what an adjustment took for granted, as figures that say so."""
     return [
-        ctx.figures.add(
-            given(
-                "assumed_" + label.replace(" ", "_"),
-                label,
-                0.0,
-                state=State.ASSUMED,
-                source="no reading says otherwise",
-            )
+        ctx.figures.given(
+            figure_name("assumed_" + label.replace(" ", "_")),
+            label,
+            0.0,
+            state=State.ASSUMED,
+            source="no reading says otherwise",
         )
         for label in adj.assumptions
     ]

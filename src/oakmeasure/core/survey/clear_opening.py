@@ -11,7 +11,8 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.matrices import Matrix
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import MeasuredBy, Side
-from oakmeasure.core.figures.figure import Figure, derived, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, derived, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.expected_minimum import spread_of_width
@@ -119,7 +120,9 @@ def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figu
     how = taken.how if upright else taken.how + "; the upright rectangle of most area"
 
     def corner(name: str, label: str, value: float) -> Figure:
-        figure = derived(prefix + name, word + label, value, Unit.MM, *taken.inputs, formula=how, source=taken.source)
+        figure = derived(
+            figure_name(prefix + name), word + label, value, Unit.MM, *taken.inputs, formula=how, source=taken.source
+        )
         return ctx.figures.add(figure)
 
     where = _where(taken, box)
@@ -130,24 +133,20 @@ def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figu
         "floor_high": corner("floor_high", "floor, highest under the leaf", box.y0),
     }
     width, height = taken.bow_width, taken.bow_height
-    found["clear_width"] = ctx.figures.add(
-        total(
-            prefix + "clear_width",
-            word + "clear width, plumb",
-            plus(found["latch_side_in"]),
-            minus(found["hinge_side_in"]),
-            *([minus(width)] if width else []),
-            source="the least plumb width, from the hinge side's furthest in to the latch side's",
-        )
+    found["clear_width"] = ctx.figures.total(
+        figure_name(prefix + "clear_width"),
+        word + "clear width, plumb",
+        plus(found["latch_side_in"]),
+        minus(found["hinge_side_in"]),
+        *([minus(width)] if width else []),
+        source="the least plumb width, from the hinge side's furthest in to the latch side's",
     )
-    found["clear_height"] = ctx.figures.add(
-        total(
-            prefix + "clear_height",
-            word + "clear height",
-            plus(found["head_low"]),
-            minus(found["floor_high"]),
-            *([minus(height)] if height else []),
-        )
+    found["clear_height"] = ctx.figures.total(
+        figure_name(prefix + "clear_height"),
+        word + "clear height",
+        plus(found["head_low"]),
+        minus(found["floor_high"]),
+        *([minus(height)] if height else []),
     )
     return found
 
@@ -219,25 +218,23 @@ def width_spread(taken: Taken) -> Callable[[Matrix], float]:
 def _uncertainty(ctx: Context, taken: Taken) -> None:
     """Add how sure the clear width is, and how sure one more reading, the best one, would make it."""
     prefix = "rough_" if "rough_clear_width" in ctx.figures else ""
-    clear = ctx.figures[f"{prefix}clear_width"]
+    clear = ctx.figures[figure_name(f"{prefix}clear_width")]
     how = "standard uncertainty, carried through the adjustment" if taken.adjustment else "carried through the fit"
     spread = width_spread(taken)
-    now = ctx.figures.add(
-        derived(
-            "clear_width_uncertainty",
-            f"uncertainty of the {'rough ' if prefix else ''}clear width",
-            spread(taken.covariance),
-            Unit.MM,
-            clear,
-            formula=how,
-        )
+    now = ctx.figures.derived(
+        "clear_width_uncertainty",
+        f"uncertainty of the {'rough ' if prefix else ''}clear width",
+        spread(taken.covariance),
+        Unit.MM,
+        clear,
+        formula=how,
     )
     adj = taken.adjustment
     if adj is None or not isinstance(next(iter(adj.readings)), Kind):
         return
     best = best_next(adj, spread=spread, sigmas={kind: sigma_of(ctx, kind) for kind in Kind})
     label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
-    then = ctx.figures.add(derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how))
+    then = ctx.figures.derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how)
     again = "again" if getattr(ctx.leaf.readings, best.kind) is not None else "next"
     ctx.next_reading = f"read the {KINDS[best.kind].label} {again}: the clear width is then known to ± {ctx.fmt(then)}"
 
@@ -247,13 +244,11 @@ def _skew(ctx: Context, taken: Taken) -> None:
         return
     hf, lf, lh, hh = taken.corners
     width = (math.dist(hf, lf) + math.dist(hh, lh)) / 2
-    ctx.figures.add(
-        derived(
-            "skew",
-            "out of square over the height",
-            skew_from_both(width=width, first=math.dist(hf, lh), second=math.dist(hh, lf)),
-            Unit.MM,
-            *taken.inputs,
-            formula="(rising² − falling²) ÷ (4 × width), the three as adjusted",
-        )
+    ctx.figures.derived(
+        "skew",
+        "out of square over the height",
+        skew_from_both(width=width, first=math.dist(hf, lh), second=math.dist(hh, lf)),
+        Unit.MM,
+        *taken.inputs,
+        formula="(rising² − falling²) ÷ (4 × width), the three as adjusted",
     )

@@ -13,7 +13,8 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, State, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import rough
@@ -52,22 +53,18 @@ class LiningPlan:
 def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Figure]) -> LiningPlan:
     """Return the lining, add its figures and judge whether it goes in."""
     f = ctx.figures
-    thickness = f.add(
-        given("lining_thickness", "lining, thickness", lining.thickness, edit="lining.thickness", choice=True)
-    )
-    packing = f.add(
-        given("packing", "packing, both sides together", lining.packing, edit="lining.packing", choice=True)
-    )
-    over = f.add(
-        given("packing_head", "packing over the head", lining.packing_head, edit="lining.packing_head", choice=True)
+    thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, edit="lining.thickness", choice=True)
+    packing = f.given("packing", "packing, both sides together", lining.packing, edit="lining.packing", choice=True)
+    over = f.given(
+        "packing_head", "packing over the head", lining.packing_head, edit="lining.packing_head", choice=True
     )
     width = _rough_width(ctx, taken)
     if lining.made_from is LiningFrom.LEAF and lining.leaf_width is not None:
         between, outside = _from_leaf(ctx, lining, thickness)
     else:
-        outside = f.add(total("lining_outside", "lining, outside", plus(width), minus(packing)))
-        between = f.add(total("between", "between the jambs", plus(outside), minus(thickness, 2)))
-    slack = f.add(total("packing_left", "packing left at the tightest", plus(rough["clear_width"]), minus(outside)))
+        outside = f.total("lining_outside", "lining, outside", plus(width), minus(packing))
+        between = f.total("between", "between the jambs", plus(outside), minus(thickness, 2))
+    slack = f.total("packing_left", "packing left at the tightest", plus(rough["clear_width"]), minus(outside))
     head = _head_height(ctx, lining, rough, thickness, over)
     follow = lining.school is LiningSchool.FOLLOW_WALL
     x0 = rough["hinge_side_in"].value + slack.value / 2
@@ -101,8 +98,8 @@ def _rough_width(ctx: Context, taken: Taken) -> Figure:
     foot, head = taken.latch_foot[0] - taken.hinge_foot[0], taken.latch_head[0] - taken.hinge_head[0]
     value = min(foot, head) - (taken.bow_width.value if taken.bow_width else 0.0)
     label = f"rough width, {'at the foot' if foot <= head else 'at the head'}"
-    return ctx.figures.add(
-        derived("rough_width", label, value, Unit.MM, *taken.inputs, formula=taken.how, source=taken.source)
+    return ctx.figures.derived(
+        "rough_width", label, value, Unit.MM, *taken.inputs, formula=taken.how, source=taken.source
     )
 
 
@@ -110,18 +107,16 @@ def _from_leaf(ctx: Context, lining: Lining, thickness: Figure) -> tuple[Figure,
     f = ctx.figures
     assert lining.leaf_width is not None
     leaf = ctx.reading("existing_width", "the leaf that exists, width", lining.leaf_width, "lining.leaf_width")
-    between = f.add(
-        total(
-            "between",
-            "between the jambs",
-            plus(leaf),
-            plus(f["gap_hinge"]),
-            plus(f["gap_latch"]),
-            source="a lining made to the leaf",
-        )
+    between = f.total(
+        "between",
+        "between the jambs",
+        plus(leaf),
+        plus(f["gap_hinge"]),
+        plus(f["gap_latch"]),
+        source="a lining made to the leaf",
     )
-    outside = f.add(total("lining_outside", "lining, outside", plus(between), plus(thickness, 2)))
-    f.add(total("rough_needed", "rough width that it needs", plus(outside), plus(f["packing"])))
+    outside = f.total("lining_outside", "lining, outside", plus(between), plus(thickness, 2))
+    f.total("rough_needed", "rough width that it needs", plus(outside), plus(f["packing"]))
     return between, outside
 
 
@@ -130,23 +125,15 @@ def _head_height(ctx: Context, lining: Lining, rough: dict[str, Figure], thickne
     f = ctx.figures
     if lining.made_from is LiningFrom.LEAF and lining.leaf_height is not None:
         leaf = ctx.reading("existing_height", "the leaf that exists, height", lining.leaf_height, "lining.leaf_height")
-        return f.add(
-            total(
-                "lining_head_height",
-                "floor to the head's underside",
-                plus(leaf),
-                plus(f["gap_head"]),
-                plus(f["gap_floor"]),
-            )
+        return f.total(
+            "lining_head_height", "floor to the head's underside", plus(leaf), plus(f["gap_head"]), plus(f["gap_floor"])
         )
-    return f.add(
-        total(
-            "lining_head_height",
-            "floor to the head's underside",
-            plus(rough["clear_height"]),
-            minus(over),
-            minus(thickness),
-        )
+    return f.total(
+        "lining_head_height",
+        "floor to the head's underside",
+        plus(rough["clear_height"]),
+        minus(over),
+        minus(thickness),
     )
 
 
@@ -169,7 +156,7 @@ def _clear(
     how = "the lining as set in the rough opening"
 
     def place(name: str, label: str, value: float) -> Figure:
-        return ctx.figures.add(derived(name, label, value, Unit.MM, between, head, formula=how))
+        return ctx.figures.derived(figure_name(name), label, value, Unit.MM, between, head, formula=how)
 
     found = {
         "hinge_side_in": place("hinge_side_in", "hinge jamb, furthest in", max(hfx, hhx)),
@@ -178,28 +165,21 @@ def _clear(
         "floor_high": place("floor_high", "floor, highest under the leaf", floor),
     }
     terms = [plus(found["latch_side_in"]), minus(found["hinge_side_in"])] if follow else [plus(between)]
-    found["clear_width"] = ctx.figures.add(total("clear_width", "clear width, plumb", *terms))
-    found["clear_height"] = ctx.figures.add(
-        total("clear_height", "clear height", plus(found["head_low"]), minus(found["floor_high"]))
+    found["clear_width"] = ctx.figures.total("clear_width", "clear width, plumb", *terms)
+    found["clear_height"] = ctx.figures.total(
+        "clear_height", "clear height", plus(found["head_low"]), minus(found["floor_high"])
     )
     return found
 
 
 def _depth(ctx: Context, lining: Lining) -> Figure:
     if lining.depth is not None:
-        return ctx.figures.add(given("lining_depth", "lining, depth", lining.depth, edit="lining.depth", choice=True))
+        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, edit="lining.depth", choice=True)
     reading = ctx.leaf.readings.depth
     if reading is not None:
         return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
-    return ctx.figures.add(
-        given(
-            "lining_depth",
-            "depth of the wall",
-            WALL_DEPTH,
-            state=State.ASSUMED,
-            source="not read",
-            edit="readings.depth",
-        )
+    return ctx.figures.given(
+        "lining_depth", "depth of the wall", WALL_DEPTH, state=State.ASSUMED, source="not read", edit="readings.depth"
     )
 
 
@@ -220,28 +200,26 @@ def _parts(
 ) -> tuple[Part, ...]:
     """Return legs and head, and what is packed and made up; the last from off-cuts."""
     f, t = ctx.figures, thickness.value
-    trench = f.add(given("trench", "legs housed into the head by", lining.trench, edit="lining.trench", choice=True))
+    trench = f.given("trench", "legs housed into the head by", lining.trench, edit="lining.trench", choice=True)
     made: list[Part] = []
-    width = f.add(given("lining_part_depth", "lining parts, as wide as the lining is deep", depth, choice=True))
+    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", depth, choice=True)
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
         slug = side.split()[0]
-        under = f.add(
-            derived(
-                f"underside_{slug}",
-                f"head's underside over the floor, {side}",
-                underside[at] - floor,
-                Unit.MM,
-                f["lining_head_height"],
-                formula="from the finished floor where this leg stands",
-            )
+        under = f.derived(
+            figure_name(f"underside_{slug}"),
+            f"head's underside over the floor, {side}",
+            underside[at] - floor,
+            Unit.MM,
+            f["lining_head_height"],
+            formula="from the finished floor where this leg stands",
         )
-        length = f.add(total(f"leg_{slug}", f"lining leg, {side}", plus(under), plus(trench)))
+        length = f.total(figure_name(f"leg_{slug}"), f"lining leg, {side}", plus(under), plus(trench))
         x = min(legs[at]) if at == 0 else max(legs[at]) - t
         rect = Rect(x, floor, x + t, underside[at] + trench.value)
         made.append(_part(ctx, lining, f"lining leg, {side}", f"L{at + 1}", rect, length, width, t, upright=True))
     top = max(underside)
     rect = Rect(min(legs[0]), top, max(legs[1]), top + t)
-    head = f.add(total("lining_head", "lining head, over both legs", plus(outside)))
+    head = f.total("lining_head", "lining head, over both legs", plus(outside))
     made.append(_part(ctx, lining, "lining head", "L3", rect, head, width, t, upright=False))
     made += _made_up(ctx, lining, packed, strips, depth)
     return tuple(made)
@@ -285,10 +263,14 @@ def _made_up(
         if thick < SHOWS:
             continue
         slug = f"made_up_{number}"
-        length = ctx.figures.add(
-            given(f"{slug}_length", f"{name}, length", run[-1].upper - run[0].lower, source="the stretch", choice=True)
+        length = ctx.figures.given(
+            figure_name(f"{slug}_length"),
+            f"{name}, length",
+            run[-1].upper - run[0].lower,
+            source="the stretch",
+            choice=True,
         )
-        width = ctx.figures.add(given(f"{slug}_width", f"{name}, width", wide, choice=True))
+        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, choice=True)
         size = Size(length.value, wide, thick)
         rect = Rect(0, run[0].lower, thick, run[-1].upper)
         volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)

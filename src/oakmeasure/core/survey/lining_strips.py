@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Reading, Side
-from oakmeasure.core.figures.figure import derived
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.survey_result import Taken
 
@@ -65,17 +65,15 @@ def strips_of(
                     start, end = depth - wall - start, depth - wall - end
                 found.append(Stretch(side, face, lower, upper, start, end))
         name = f"strip_{side.split()[0]}"
-        reading = ctx.figures.get(f"reading_across_{side.split()[0]}")
+        reading = ctx.figures.get(figure_name(f"reading_across_{side.split()[0]}"))
         most = max(max(each.start, each.end) for each in found if each.side is side and each.face == "opening face")
-        ctx.figures.add(
-            derived(
-                name,
-                f"thickest strip, {side}",
-                most,
-                Unit.MM,
-                *([reading] if reading else []),
-                formula="the lining plumb and flush where the wall stands out most",
-            )
+        ctx.figures.derived(
+            figure_name(name),
+            f"thickest strip, {side}",
+            most,
+            Unit.MM,
+            *([reading] if reading else []),
+            formula="the lining plumb and flush where the wall stands out most",
         )
     return tuple(found)
 

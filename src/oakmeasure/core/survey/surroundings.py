@@ -5,7 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 
 IN_WIND = 2.0  # of cross-legged sides; more shows at the stop: common practice, no source
@@ -34,7 +35,7 @@ def across_readings(ctx: Context) -> list[Figure]:
         if reading is not None:
             found.append(
                 ctx.reading(
-                    f"reading_across_{slug}",
+                    figure_name(f"reading_across_{slug}"),
                     f"lean of the {side} across the wall",
                     reading,
                     f"readings.across_{slug}",
@@ -45,12 +46,12 @@ def across_readings(ctx: Context) -> list[Figure]:
 
 
 def _wind(ctx: Context) -> None:
-    readings = [ctx.figures.get(f"reading_across_{slug}") for slug in ("hinge", "latch")]
+    readings = [ctx.figures.get(figure_name(f"reading_across_{slug}")) for slug in ("hinge", "latch")]
     hinge, latch = readings
     if hinge is None or latch is None:
         return
-    wind = ctx.figures.add(
-        total("wind", "wind: latch side against hinge side", plus(latch), minus(hinge), source="at the head")
+    wind = ctx.figures.total(
+        "wind", "wind: latch side against hinge side", plus(latch), minus(hinge), source="at the head"
     )
     if ctx.leaf.lining is not None:
         return  # a lining to be made is set without wind; the wall's crookedness is in its strips
@@ -91,7 +92,7 @@ def _floor(ctx: Context, sill: Figure) -> None:
         place = f"{point.at:g}°" if floor.along is FloorAlong.SWING else ctx.fmt(point.at)
         figures.append(
             ctx.reading(
-                f"floor_{at + 1}",
+                figure_name(f"floor_{at + 1}"),
                 f"floor at {place}",
                 point.height,
                 f"{floor.path}.{at}.height",
@@ -99,18 +100,16 @@ def _floor(ctx: Context, sill: Figure) -> None:
             )
         )
     top = max(range(len(figures)), key=lambda each: figures[each].value)
-    highest = ctx.figures.add(
-        derived(
-            "floor_peak",
-            f"floor along {floor.along}, highest",
-            max(figures[top].value, sill.value),
-            Unit.MM,
-            *figures,
-            sill,
-            formula="the highest of these",
-        )
+    highest = ctx.figures.derived(
+        "floor_peak",
+        f"floor along {floor.along}, highest",
+        max(figures[top].value, sill.value),
+        Unit.MM,
+        *figures,
+        sill,
+        formula="the highest of these",
     )
-    rise = ctx.figures.add(total("floor_rise", "floor rises above the opening's own by", plus(highest), minus(sill)))
+    rise = ctx.figures.total("floor_rise", "floor rises above the opening's own by", plus(highest), minus(sill))
     where = f"floor:{top + 1}"
     if floor.along is FloorAlong.SWING:
         _swing(ctx, rise, where)
@@ -152,20 +151,18 @@ def _travel(
 ) -> None:
     places = [each.at for each in floor.points]
     low = min(range(len(figures)), key=lambda each: figures[each].value)
-    fall = ctx.figures.add(
-        derived(
-            "floor_fall",
-            "floor falls along the travel by",
-            highest.value - figures[low].value,
-            Unit.MM,
-            *figures,
-            formula="highest less lowest",
-        )
+    fall = ctx.figures.derived(
+        "floor_fall",
+        "floor falls along the travel by",
+        highest.value - figures[low].value,
+        Unit.MM,
+        *figures,
+        formula="highest less lowest",
     )
     reach = max(places) - min(places)
     per_metre = 1000 * fall.value / reach if reach > 0 else 0.0
-    ctx.figures.add(
-        derived("floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel")
+    ctx.figures.derived(
+        "floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel"
     )
     if fall.value < 1.0:
         ctx.say(
@@ -199,12 +196,16 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
     name = f"in_the_way_{at + 1}"
     value = thing.stands_out.value
     label = f"{thing.what}, {thing.where}: " + ("stands out" if value >= 0 else "lies deep")
-    figure = ctx.reading(name, label, thing.stands_out, f"in_the_way.{at}.stands_out", "from the wall's face")
+    figure = ctx.reading(
+        figure_name(name), label, thing.stands_out, f"in_the_way.{at}.stands_out", "from the wall's face"
+    )
     where = f"thing:{at + 1}"
     if value < 0:
         label = f"{thing.what} in the wall: nothing goes in deeper than"
         how = f"as deep as it lies, less {ctx.fmt(AIR)} of wall"
-        safe = ctx.figures.add(derived(f"{name}_deep", label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how))
+        safe = ctx.figures.derived(
+            figure_name(f"{name}_deep"), label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how
+        )
         ctx.say(
             f"hidden-{at + 1}",
             Level.LOOK,
@@ -217,10 +218,10 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
             figure=name,
         )
         return
-    air = ctx.figures.get("air") or ctx.figures.add(
-        given("air", "air between a leaf and what it passes", AIR, choice=True)
+    air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, choice=True)
+    off = ctx.figures.total(
+        figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )
-    off = ctx.figures.add(total(f"{name}_off", "a leaf in front of it stands off the wall by", plus(figure), plus(air)))
     behind = thing.where is Side.BEHIND
     ctx.say(
         f"in-the-way-{at + 1}",

@@ -9,6 +9,7 @@ from oakmeasure.core.document.job import Climate
 from oakmeasure.core.document.species import Species, species
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 
@@ -55,7 +56,7 @@ def timber(ctx: Context) -> Timber:
     def of(kind: Species, prefix: str, what: str) -> tuple[Figure, Figure]:
         c = add(
             given(
-                f"{prefix}movement",
+                figure_name(f"{prefix}movement"),
                 f"movement of {kind.name}, {cut}, for each point",
                 kind.movement(choice.cut),
                 Unit.RATIO,
@@ -65,7 +66,7 @@ def timber(ctx: Context) -> Timber:
         )
         g = add(
             given(
-                f"{prefix}gravity",
+                figure_name(f"{prefix}gravity"),
                 f"basic gravity of {kind.name}",
                 kind.basic_gravity,
                 Unit.RATIO,
@@ -75,7 +76,7 @@ def timber(ctx: Context) -> Timber:
         )
         d = add(
             derived(
-                f"{prefix}density",
+                figure_name(f"{prefix}density"),
                 f"density of the {what}",
                 density(basic_gravity=kind.basic_gravity, moisture=choice.moisture),
                 Unit.KG_M3,
@@ -95,7 +96,7 @@ def timber(ctx: Context) -> Timber:
 
 def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
     air = given(
-        f"humidity_{key}",
+        figure_name(f"humidity_{key}"),
         f"humidity of the {label}",
         climate.humidity,
         Unit.PERCENT,
@@ -103,7 +104,7 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         choice=True,
     )
     heat = given(
-        f"temperature_{key}",
+        figure_name(f"temperature_{key}"),
         f"temperature of the {label}",
         climate.temperature,
         Unit.CELSIUS,
@@ -111,17 +112,15 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         choice=True,
     )
     value = equilibrium_moisture(temperature=climate.temperature, humidity=climate.humidity)
-    return ctx.figures.add(
-        derived(
-            f"moisture_{key}",
-            f"wood's moisture in the {label}",
-            value,
-            Unit.PERCENT,
-            ctx.figures.add(heat),
-            ctx.figures.add(air),
-            formula="sorption isotherm, two hydrates",
-            source=f"{HANDBOOK}, ch. 4",
-        )
+    return ctx.figures.derived(
+        figure_name(f"moisture_{key}"),
+        f"wood's moisture in the {label}",
+        value,
+        Unit.PERCENT,
+        ctx.figures.add(heat),
+        ctx.figures.add(air),
+        formula="sorption isotherm, two hydrates",
+        source=f"{HANDBOOK}, ch. 4",
     )
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.choice import HANDBOOK, Timber
@@ -22,7 +23,7 @@ BOW_SEEN = 3.0  # of a leaf; more keeps it off its stop: common practice, no sou
 
 def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
     """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM."""
-    moving = ctx.figures.add(total("moving_width", "both stiles", plus(stile, 2)))
+    moving = ctx.figures.total("moving_width", "both stiles", plus(stile, 2))
     _change(ctx, wood, moving, "both stiles × movement × points of moisture")
     _gaps(ctx, "Quarter-sawn stiles: about half")
 
@@ -30,16 +31,16 @@ def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
 def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
     """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone; sheet keeps its size."""
     if edge is None:
-        moving = ctx.figures.add(given("moving_width", "solid wood that moves", 0.0, choice=True))
+        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, choice=True)
     else:
-        moving = ctx.figures.add(total("moving_width", "solid wood at both edges", plus(edge, 2)))
+        moving = ctx.figures.total("moving_width", "solid wood at both edges", plus(edge, 2))
     _change(ctx, wood, moving, "solid wood × movement × points of moisture")
     _gaps(ctx, "Quarter-sawn edges: about half")
 
 
 def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
     """Say how much a slab moves: its whole width does."""
-    moving = ctx.figures.add(total("moving_width", "the whole width", plus(width)))
+    moving = ctx.figures.total("moving_width", "the whole width", plus(width))
     _change(ctx, wood, moving, "width × movement × points of moisture")
     _gaps(ctx, "Quarter-sawn strips: about half")
 
@@ -55,7 +56,7 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
         value = max(0.0, change if key == "wet" else -change)
         moves[key] = add(
             derived(
-                f"board_change_{key}",
+                figure_name(f"board_change_{key}"),
                 f"a board is {words}, by",
                 value,
                 Unit.MM,
@@ -123,19 +124,17 @@ def _change(ctx: Context, wood: Timber, moving: Figure, formula: str) -> None:
             width=moving.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
         )
         word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
-        ctx.figures.add(
-            derived(
-                f"leaf_change_{key}",
-                f"the leaf {word}",
-                value,
-                Unit.MM,
-                moving,
-                wood.coefficient,
-                wood.made,
-                air,
-                formula=formula,
-                source=f"{HANDBOOK}, ch. 13",
-            )
+        ctx.figures.derived(
+            figure_name(f"leaf_change_{key}"),
+            f"the leaf {word}",
+            value,
+            Unit.MM,
+            moving,
+            wood.coefficient,
+            wood.made,
+            air,
+            formula=formula,
+            source=f"{HANDBOOK}, ch. 13",
         )
 
 

@@ -12,7 +12,6 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Place, TimberChoices
 from oakmeasure.core.document.species import CORES, Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.timber.wood import equilibrium_moisture
@@ -86,15 +85,13 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
     _tannin(ctx)
     slope = float(needs["slope_deg"])
     if slope:
-        ctx.figures.add(
-            given(
-                "place_slope",
-                "slope of what looks up, so that water runs off",
-                slope,
-                Unit.DEG,
-                source="common practice",
-                choice=True,
-            )
+        ctx.figures.given(
+            "place_slope",
+            "slope of what looks up, so that water runs off",
+            slope,
+            Unit.DEG,
+            source="common practice",
+            choice=True,
         )
     if len(ctx.findings.items) == found:
         says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."

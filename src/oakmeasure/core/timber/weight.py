@@ -9,7 +9,8 @@ from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import Sheet, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.figure import Figure, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.timber.choice import Timber
@@ -30,27 +31,23 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
     parts: dict[str, Figure] = {}
     for part in build.parts:
         rho = _density(ctx, part, wood)
-        volume = ctx.figures.add(
-            given(
-                f"volume_{part.slug}",
-                f"{part.name}, cubic metres net of joints and grooves",
-                part.volume / MM3_PER_M3,
-                Unit.RATIO,
-                choice=True,
-            )
+        volume = ctx.figures.given(
+            figure_name(f"volume_{part.slug}"),
+            f"{part.name}, cubic metres net of joints and grooves",
+            part.volume / MM3_PER_M3,
+            Unit.RATIO,
+            choice=True,
         )
-        parts[part.name] = ctx.figures.add(
-            derived(
-                f"mass_{part.slug}",
-                f"{part.name}, weight",
-                volume.value * rho.value,
-                Unit.KG,
-                volume,
-                rho,
-                formula="volume × density",
-            )
+        parts[part.name] = ctx.figures.derived(
+            figure_name(f"mass_{part.slug}"),
+            f"{part.name}, weight",
+            volume.value * rho.value,
+            Unit.KG,
+            volume,
+            rho,
+            formula="volume × density",
         )
-    mass = ctx.figures.add(total("mass", "leaf, weight without hardware", *(plus(each) for each in parts.values())))
+    mass = ctx.figures.total("mass", "leaf, weight without hardware", *(plus(each) for each in parts.values()))
     _centre(ctx, build, parts, mass)
     if mass.value > TWO_PEOPLE_KG:
         ctx.say(
@@ -74,10 +71,10 @@ def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
     if not isinstance(made_of, Sheet):
         return wood.density
     name = f"density_{made_of.key}"
-    if name in ctx.figures:
-        return ctx.figures[name]
+    if figure_name(name) in ctx.figures:
+        return ctx.figures[figure_name(name)]
     label = f"density of {made_of.name.lower()}"
-    return ctx.figures.add(given(name, label, made_of.density, Unit.KG_M3, source="common value", choice=True))
+    return ctx.figures.given(figure_name(name), label, made_of.density, Unit.KG_M3, source="common value", choice=True)
 
 
 def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure) -> None:
@@ -93,6 +90,11 @@ def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure)
         ("centre_across", "centre of gravity, from the hinge edge", across),
         ("centre_up", "centre of gravity, up the leaf", up),
     ):
-        ctx.figures.add(
-            derived(name, label, moment / mass.value, Unit.MM, mass, formula="moments of the parts ÷ the whole weight")
+        ctx.figures.derived(
+            figure_name(name),
+            label,
+            moment / mass.value,
+            Unit.MM,
+            mass,
+            formula="moments of the parts ÷ the whole weight",
         )

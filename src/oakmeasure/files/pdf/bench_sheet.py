@@ -34,6 +34,7 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.figures.check import ON_PAPER, Level
 from oakmeasure.core.figures.figure import Figure, row_text
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
@@ -124,7 +125,7 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     f = leaf.figures
 
     def value(name: str) -> str:
-        return show.value(f[name].value, f[name].unit)
+        return show.value(f[figure_name(name)].value, f[figure_name(name)].unit)
 
     sizes = [
         ("leaf, finished", show.size(f["leaf_width"].value, f["leaf_height"].value)),
@@ -253,7 +254,9 @@ def _boring_table(leaf: LeafSolution, show: Show) -> Table:
 
 def _workings(leaf: LeafSolution, show: Show) -> Table:
     """The sums in three columns, read downwards."""
-    sums = [_working(leaf.figures[name], show) for name in MAIN_FIGURES if name in leaf.figures]
+    sums = [
+        _working(leaf.figures[figure_name(name)], show) for name in MAIN_FIGURES if figure_name(name) in leaf.figures
+    ]
     third = -(-len(sums) // 3)
     columns = [sums[at : at + third] for at in range(0, len(sums), third)]
     rows = [[column[at] if at < len(column) else "" for column in columns] for at in range(third)]

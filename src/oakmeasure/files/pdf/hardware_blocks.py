@@ -8,6 +8,7 @@ from reportlab.platypus import Flowable, Spacer, Table, TableStyle
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import HangerKind
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.page_parts import COLUMN, HEADING, SMALL, TIGHT, pairs, style, words
@@ -26,7 +27,11 @@ def hardware_block(leaf: LeafSolution, show: Show) -> list[Flowable]:
 
 def _pairs_of(leaf: LeafSolution, show: Show, names: tuple[tuple[str, str], ...]) -> Flowable:
     f = leaf.figures
-    rows = [(label, show.value(f[name].value, f[name].unit)) for label, name in names if name in f]
+    rows = [
+        (label, show.value(f[figure_name(name)].value, f[figure_name(name)].unit))
+        for label, name in names
+        if figure_name(name) in f
+    ]
     return pairs(rows, COLUMN * mm)
 
 

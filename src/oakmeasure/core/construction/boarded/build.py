@@ -31,6 +31,7 @@ from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, Part, Rect, Size, Tenon
@@ -138,18 +139,16 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
         width=cover.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=wood.wet.value
     )
     value = max(0.0, math.ceil(swell / GAP_STEP - 1e-9) * GAP_STEP) if swell > 0.1 else 0.0
-    return ctx.figures.add(
-        derived(
-            "board_gap",
-            "gap between boards at fitting",
-            value,
-            Unit.MM,
-            cover,
-            wood.coefficient,
-            wood.made,
-            wood.wet,
-            formula=f"cover × movement × points of moisture, to the full {ctx.fmt(GAP_STEP)} above",
-        )
+    return ctx.figures.derived(
+        "board_gap",
+        "gap between boards at fitting",
+        value,
+        Unit.MM,
+        cover,
+        wood.coefficient,
+        wood.made,
+        wood.wet,
+        formula=f"cover × movement × points of moisture, to the full {ctx.fmt(GAP_STEP)} above",
     )
 
 
@@ -163,10 +162,10 @@ def _frame(leaf: _Leaf) -> None:
     thick = tenon_thickness(ctx, f["thickness"])
     share, step = ctx.rules.blind_share.value, ctx.rules.joint_step.value
     reach = math.floor(s * share / step + 1e-9) * step
-    tenon = f.add(
-        derived("tenon", "tenon, blind", reach, Unit.MM, f["stile"], formula="its share of the stile, to the full step")
+    tenon = f.derived(
+        "tenon", "tenon, blind", reach, Unit.MM, f["stile"], formula="its share of the stile, to the full step"
     )
-    length = f.add(total("rail_length", "rail, over its tenons", plus(f["boards_width"]), plus(tenon, 2)))
+    length = f.total("rail_length", "rail, over its tenons", plus(f["boards_width"]), plus(tenon, 2))
     for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
         rect = Rect(x0, 0, x0 + s, h)
         finished = Size(h, s, choice.frame)
@@ -312,7 +311,7 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     """Add the boards as they were measured; the last one is ripped from what is left of the width."""
     ctx, add, gap = leaf.ctx, leaf.ctx.figures.add, leaf.gap
     boards = [
-        add(given(f"board_{at}", f"board {at}, cover", each.width, edit=f"build.measured.{at - 1}.width"))
+        add(given(figure_name(f"board_{at}"), f"board {at}, cover", each.width, edit=f"build.measured.{at - 1}.width"))
         for at, each in enumerate(leaf.choice.measured, start=1)
     ]
     whole = ctx.figures["boards_width"]
@@ -331,7 +330,7 @@ def _measured(leaf: _Leaf) -> list[Figure]:
         add(total("boards_over", "wider than the leaf, by", plus(laid), minus(whole)))
         add(derived("boards_count", "boards", len(boards), Unit.COUNT, whole, formula="as laid up"))
         return boards
-    rest = add(total(f"board_{last}", f"board {last}, what is left", plus(whole), minus(laid)))
+    rest = add(total(figure_name(f"board_{last}"), f"board {last}, what is left", plus(whole), minus(laid)))
     add(derived("boards_count", "boards", last, Unit.COUNT, whole, formula="as laid up, and the last one"))
     return [*boards, rest]
 
@@ -437,8 +436,8 @@ def _brace(leaf: _Leaf, prefix: str, inside: Rect, width: Figure) -> None:
     ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
-    base = add(given(f"field_width{tail}", f"{prefix}field, clear width", inside.width, choice=True))
-    height = add(given(f"field_height{tail}", f"{prefix}field, clear height", inside.height, choice=True))
+    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, choice=True))
+    height = add(given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, choice=True))
     crossed = choice.style is BoardedStyle.X
     ends = BraceEnds.POINTED if crossed else choice.brace_ends
     if ends is BraceEnds.STILES and not leaf.is_framed:
@@ -485,7 +484,7 @@ def _brace_figures(
     }
     angle = add(
         derived(
-            f"brace_angle{tail}",
+            figure_name(f"brace_angle{tail}"),
             f"{prefix}brace, from the level",
             brace.angle_deg,
             Unit.DEG,
@@ -496,7 +495,7 @@ def _brace_figures(
     if ends is BraceEnds.POINTED:
         return add(
             derived(
-                f"brace_blank{tail}",
+                figure_name(f"brace_blank{tail}"),
                 f"{prefix}brace, tip to tip",
                 brace.blank,
                 Unit.MM,
@@ -507,7 +506,7 @@ def _brace_figures(
     on_stiles = ends is BraceEnds.STILES
     edge = add(
         derived(
-            f"brace_edge{tail}",
+            figure_name(f"brace_edge{tail}"),
             f"{prefix}brace, each long edge",
             brace.edge,
             Unit.MM,
@@ -519,7 +518,14 @@ def _brace_figures(
     more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
     return add(
         derived(
-            f"brace_blank{tail}", f"{prefix}brace, blank", brace.blank, Unit.MM, edge, inputs[2], angle, formula=more
+            figure_name(f"brace_blank{tail}"),
+            f"{prefix}brace, blank",
+            brace.blank,
+            Unit.MM,
+            edge,
+            inputs[2],
+            angle,
+            formula=more,
         )
     )
 
@@ -551,28 +557,24 @@ def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]]
     """Add the crossing brace in two pieces that meet the whole one."""
     crossing = math.sin(math.radians(2 * brace.angle_deg))
     lost = width.value / crossing if crossing > 0 else 0.0
-    half = leaf.ctx.figures.add(
-        derived(
-            f"brace_half{tail}",
-            f"{prefix}crossing brace, each half along its middle",
-            (brace.blank - lost) / 2,
-            Unit.MM,
-            leaf.ctx.figures[f"brace_blank{tail}"],
-            width,
-            formula="(tip to tip − width ÷ sin 2α) ÷ 2",
-        )
+    half = leaf.ctx.figures.derived(
+        figure_name(f"brace_half{tail}"),
+        f"{prefix}crossing brace, each half along its middle",
+        (brace.blank - lost) / 2,
+        Unit.MM,
+        leaf.ctx.figures[figure_name(f"brace_blank{tail}")],
+        width,
+        formula="(tip to tip − width ÷ sin 2α) ÷ 2",
     )
     over = width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
-    longest = leaf.ctx.figures.add(
-        derived(
-            f"brace_half_longest{tail}",
-            f"{prefix}crossing brace, each half along its longer edge",
-            half.value + over,
-            Unit.MM,
-            half,
-            width,
-            formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",
-        )
+    longest = leaf.ctx.figures.derived(
+        figure_name(f"brace_half_longest{tail}"),
+        f"{prefix}crossing brace, each half along its longer edge",
+        half.value + over,
+        Unit.MM,
+        half,
+        width,
+        formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",
     )
     for name, shape in zip(("lower", "upper"), pieces, strict=True):
         size = Size(longest.value, width.value, leaf.choice.ledge_thickness)

@@ -11,6 +11,7 @@ from oakmeasure.core.construction.braces import Brace, height_for_corner, height
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Fixing, Part, Rect
@@ -53,7 +54,11 @@ def judge(
 def _boards(ctx: Context, choice: Boarded) -> None:
     f = ctx.figures
     count, cover = int(f["boards_count"].value), f["board_cover"]
-    end = f[f"board_{count}"] if choice.measured and f"board_{count}" in f else f.get("board_end")
+    end = (
+        f[figure_name(f"board_{count}")]
+        if choice.measured and figure_name(f"board_{count}") in f
+        else f.get("board_end")
+    )
     if end is None:
         return
     over = f.get("boards_over")

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.construction.boarded.model import Boarded, FixedBy
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import derived, given, plus, total
+from oakmeasure.core.figures.figure import plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Fixing, Part
 from oakmeasure.core.leaf.part_factory import CLENCH, SCREW_SHORT_OF, nail_for, screw_for
@@ -21,18 +21,18 @@ WIDE_BOARD = 120.0  # one of whose two fixings is slotted: common practice, no s
 def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Part]) -> list[Fixing]:
     """Two fixings to each board and ledge, 19 from its joints; of a wide board one is slotted."""
     f, found = ctx.figures, []
-    board = f.add(given("boards_thick", "boards, thickness", choice.panel_thickness, edit="build.board", choice=True))
-    ledge = f.add(
-        given("ledge_thick", "ledge, thickness", choice.ledge_thickness, edit="build.ledge_thickness", choice=True)
+    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, edit="build.board", choice=True)
+    ledge = f.given(
+        "ledge_thick", "ledge, thickness", choice.ledge_thickness, edit="build.ledge_thickness", choice=True
     )
-    stack = f.add(total("fixing_stack", "boards and ledge together", plus(board), plus(ledge)))
+    stack = f.total("fixing_stack", "boards and ledge together", plus(board), plus(ledge))
     if choice.fixed_by is FixedBy.NAILS:
         length = nail_for(stack.value)
         how = f"the whole and {ctx.fmt(CLENCH)} to bend over"
     else:
         length = screw_for(stack.value) or 0.0
         how = f"the longest that stays {ctx.fmt(SCREW_SHORT_OF)} short of the far face"
-    figure = f.add(derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how))
+    figure = f.derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how)
     # Nails from the front, clenched behind; screws through the ledge from behind.
     depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)
     boards = [each for each in parts if each.role is Role.BOARD and not each.name.startswith("back")]
@@ -50,15 +50,13 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
                 found.append(Fixing(x, y, figure.value, str(choice.fixed_by), slotted, f"part:{at.name}", depth))
     if choice.double:
         found += _layers_nailed(ctx, choice, boards)
-    f.add(
-        derived(
-            "fixings_count",
-            f"{choice.fixed_by}, how many",
-            len(found),
-            Unit.COUNT,
-            f["boards_count"],
-            formula="two to each board and ledge",
-        )
+    f.derived(
+        "fixings_count",
+        f"{choice.fixed_by}, how many",
+        len(found),
+        Unit.COUNT,
+        f["boards_count"],
+        formula="two to each board and ledge",
     )
     return found
 
@@ -66,14 +64,12 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
 def _layers_nailed(ctx: Context, choice: Boarded, boards: list[Part]) -> list[Fixing]:
     """Two layers of boards are nailed to one another at head and foot, through both."""
     long, found = (
-        ctx.figures.add(
-            given(
-                "layer_nail",
-                "nails through both layers, length",
-                2 * choice.board,
-                choice=True,
-                source="both layers: common practice",
-            )
+        ctx.figures.given(
+            "layer_nail",
+            "nails through both layers, length",
+            2 * choice.board,
+            choice=True,
+            source="both layers: common practice",
         ),
         [],
     )

@@ -26,6 +26,7 @@ from oakmeasure.core.construction.existing.splices import splice_ends, splice_le
 from oakmeasure.core.construction.spacing import pitch_between
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Mark, Part, Rect, Size
@@ -103,7 +104,9 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
     add = ctx.figures.add
 
     def there(name: str, label: str, value: float) -> Figure:
-        return add(given(f"old_{name}", label, value, edit=f"build.{name}", source="as it lies on the bench"))
+        return add(
+            given(figure_name(f"old_{name}"), label, value, edit=f"build.{name}", source="as it lies on the bench")
+        )
 
     width, height = (
         there("width", "leaf as it is, width", choice.width),
@@ -190,9 +193,15 @@ def _plain(leaf: Leaf) -> None:
 
 
 def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
-    known = leaf.ctx.figures.get(name)
-    return known or leaf.ctx.figures.add(
-        derived(name, label, value, Unit.MM, leaf.off_edge, leaf.off_height, formula="as it is, less what comes off")
+    known = leaf.ctx.figures.get(figure_name(name))
+    return known or leaf.ctx.figures.derived(
+        figure_name(name),
+        label,
+        value,
+        Unit.MM,
+        leaf.off_edge,
+        leaf.off_height,
+        formula="as it is, less what comes off",
     )
 
 
@@ -272,8 +281,13 @@ def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
     """Add the hours of changing an old leaf, from data/ways_out.toml."""
     row = table("ways_out")[key]
     hours = row["hours"] + row.get("per_100", 0) * size / 100
-    ctx.figures.add(
-        given(f"work_{name}", f"hours, {words}", hours, Unit.HOURS, choice=True, source="made up from common practice")
+    ctx.figures.given(
+        figure_name(f"work_{name}"),
+        f"hours, {words}",
+        hours,
+        Unit.HOURS,
+        choice=True,
+        source="made up from common practice",
     )
 
 
@@ -285,32 +299,28 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
     tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     for name, at in (("hinge stile", x0), ("latch stile", x1 - s)):
         _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t))
-    between = f.add(
-        derived(
-            "shoulder",
-            "rails, between shoulders",
-            x1 - x0 - 2 * s,
-            Unit.MM,
-            leaf.fit.width,
-            left,
-            formula="width − both stiles",
-        )
+    between = f.derived(
+        "shoulder",
+        "rails, between shoulders",
+        x1 - x0 - 2 * s,
+        Unit.MM,
+        leaf.fit.width,
+        left,
+        formula="width − both stiles",
     )
     foot, top = _rails_left(leaf)
     low = [(y0, y0 + foot.value, "bottom rail", foot)]
     if choice.middle_rail is not None:
         # The middle rail stays where it is on the old wood: its height up the leaf moves with the foot.
-        up = f.add(
-            derived(
-                "middle_up",
-                "middle rail's centre, up the leaf",
-                choice.middle_up + _foot_shift(leaf),
-                Unit.MM,
-                leaf.off_height,
-                formula="as it is, moved with what the foot loses or gains",
-            )
+        up = f.derived(
+            "middle_up",
+            "middle rail's centre, up the leaf",
+            choice.middle_up + _foot_shift(leaf),
+            Unit.MM,
+            leaf.off_height,
+            formula="as it is, moved with what the foot loses or gains",
         )
-        middle = f.add(given("middle_rail", "middle rail, as it is", choice.middle_rail, edit="build.middle_rail"))
+        middle = f.given("middle_rail", "middle rail, as it is", choice.middle_rail, edit="build.middle_rail")
         low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", middle))
     low.append((y1 - top.value, y1, "top rail", top))
     cut = sum(reduction.panels[0]) if reduction.panels else 0
@@ -337,41 +347,35 @@ def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1
     offs = reduction.panels[row]
     if y1 <= y0 or old <= 0:
         return
-    height = f.add(
-        derived(
-            f"sight_height_{name.strip() or 'whole'}",
-            f"{name}panels, sight height",
-            y1 - y0,
-            Unit.MM,
-            leaf.off_height,
-            formula="between the rails",
-        )
+    height = f.derived(
+        figure_name(f"sight_height_{name.strip() or 'whole'}"),
+        f"{name}panels, sight height",
+        y1 - y0,
+        Unit.MM,
+        leaf.off_height,
+        formula="between the rails",
     )
     middle = (choice.thickness - min(OLD_PANEL, choice.thickness)) / 2
     x = x0
     for at, off in enumerate(offs, start=1):
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
-        lost = f.add(
-            derived(
-                f"{slug}_off",
-                f"off the {words}",
-                off,
-                Unit.MM,
-                f["stile_off"],
-                formula="whole steps of the rule, alike from both sides",
-            )
+        lost = f.derived(
+            figure_name(f"{slug}_off"),
+            f"off the {words}",
+            off,
+            Unit.MM,
+            f["stile_off"],
+            formula="whole steps of the rule, alike from both sides",
         )
-        sight = f.add(
-            derived(
-                f"{slug}_sight",
-                f"{words}, sight width",
-                old - off,
-                Unit.MM,
-                lost,
-                f["stile"],
-                formula="as it is − what comes off",
-            )
+        sight = f.derived(
+            figure_name(f"{slug}_sight"),
+            f"{words}, sight width",
+            old - off,
+            Unit.MM,
+            lost,
+            f["stile"],
+            formula="as it is − what comes off",
         )
         note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
         _old(
@@ -385,7 +389,7 @@ def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1
         )
         x += old - off
         if at < count:
-            muntin = f.get("muntin") or f.add(given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin"))
+            muntin = f.get("muntin") or f.given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin")
             title = f"{name}muntin" if count == 2 else f"{name}muntin {at}"
             _old(
                 leaf, title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin), (0.0, choice.thickness)
@@ -406,34 +410,30 @@ def _rails_left(leaf: Leaf) -> tuple[Figure, Figure]:
     off = max(0.0, leaf.off_height.value)
     spare = max(0.0, choice.bottom_rail - choice.top_rail)
     foot_off = min(off, spare) + max(0.0, off - spare) / 2
-    bottom = f.add(given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, edit="build.bottom_rail"))
-    top = f.add(given("top_rail_old", "top rail, as it is", choice.top_rail, edit="build.top_rail"))
-    foot = f.add(
-        derived(
-            "foot_off",
-            "off the foot",
-            foot_off,
-            Unit.MM,
-            leaf.off_height,
-            bottom,
-            top,
-            formula="the bottom rail down to the top one's width, then both alike",
-        )
+    bottom = f.given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, edit="build.bottom_rail")
+    top = f.given("top_rail_old", "top rail, as it is", choice.top_rail, edit="build.top_rail")
+    foot = f.derived(
+        "foot_off",
+        "off the foot",
+        foot_off,
+        Unit.MM,
+        leaf.off_height,
+        bottom,
+        top,
+        formula="the bottom rail down to the top one's width, then both alike",
     )
-    head = f.add(
-        derived(
-            "head_off",
-            "off the head",
-            off - foot_off,
-            Unit.MM,
-            leaf.off_height,
-            foot,
-            formula="what the foot does not lose",
-        )
+    head = f.derived(
+        "head_off",
+        "off the head",
+        off - foot_off,
+        Unit.MM,
+        leaf.off_height,
+        foot,
+        formula="what the foot does not lose",
     )
     return (
-        f.add(total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot))),
-        f.add(total("top_rail", "top rail that is left", plus(top), minus(head))),
+        f.total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot)),
+        f.total("top_rail", "top rail that is left", plus(top), minus(head)),
     )
 
 
@@ -447,7 +447,7 @@ def _longer(leaf: Leaf) -> None:
     if not grow:
         return
     _work(ctx, "extend", "extend_leaf", "making it longer", grow)
-    added = f.add(derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks"))
+    added = f.derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks")
     h, t = leaf.fit.height.value, choice.thickness
     x0, x1, _, _ = _span(leaf)
     y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
@@ -464,15 +464,13 @@ def _longer(leaf: Leaf) -> None:
             note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
         )
         return
-    lap = f.add(
-        derived(
-            "splice_lap",
-            "splice, length",
-            splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=t),
-            Unit.MM,
-            f["thickness"],
-            formula="1 in 8 of the thickness" if choice.splice is Splice.SCARF else "set by hand",
-        )
+    lap = f.derived(
+        "splice_lap",
+        "splice, length",
+        splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=t),
+        Unit.MM,
+        f["thickness"],
+        formula="1 in 8 of the thickness" if choice.splice is Splice.SCARF else "set by hand",
     )
     stagger = ctx.chosen(
         "splice_stagger", "one splice further than the other", choice.splice_stagger, "build.splice_stagger"
@@ -482,7 +480,7 @@ def _longer(leaf: Leaf) -> None:
     for at, (name, x) in enumerate((("hinge", x0), ("latch", x1 - wide.value))):
         more = at * stagger.value
         terms = [plus(added), plus(lap), *([plus(stagger)] if at else [])]
-        length = f.add(total(f"piece_{name}", f"new piece of the {name} stile, with its splice", *terms))
+        length = f.total(figure_name(f"piece_{name}"), f"new piece of the {name} stile, with its splice", *terms)
         shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
         pieces.append((name, shape, length))
         leaf.marks += [
@@ -500,16 +498,14 @@ def _longer(leaf: Leaf) -> None:
             note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
         )
     inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
-    between = f.add(
-        derived(
-            "new_rail",
-            "new rail between the pieces, shoulder to shoulder",
-            inner.width,
-            Unit.MM,
-            leaf.fit.width,
-            wide,
-            formula="width − both stiles",
-        )
+    between = f.derived(
+        "new_rail",
+        "new rail between the pieces, shoulder to shoulder",
+        inner.width,
+        Unit.MM,
+        leaf.fit.width,
+        wide,
+        formula="width − both stiles",
     )
     _new(leaf, f"{end} rail", Role.RAIL, inner, (between, added), upright=False, note="glued to the old rail, tongued")
 
@@ -552,15 +548,13 @@ def _wider(leaf: Leaf) -> None:
     if leaf.off_edge.value >= 0:
         return
     w, h = leaf.fit.width.value, leaf.fit.height.value
-    strip = leaf.ctx.figures.add(
-        derived(
-            "strip_on",
-            "strip on each long edge",
-            -leaf.off_edge.value,
-            Unit.MM,
-            leaf.off_edge,
-            formula="half of what it lacks",
-        )
+    strip = leaf.ctx.figures.derived(
+        "strip_on",
+        "strip on each long edge",
+        -leaf.off_edge.value,
+        Unit.MM,
+        leaf.off_edge,
+        formula="half of what it lacks",
     )
     for name, rect in (
         ("hinge strip", Rect(0.0, 0.0, strip.value, h)),
@@ -588,18 +582,16 @@ def _grooves(leaf: Leaf) -> None:
     band = leaf.ctx.chosen("band", "band to the first line's middle", choice.band, "build.band")
     xs = [w / 2]
     if choice.grooves > 1:
-        number = leaf.ctx.figures.add(given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves"))
-        pitch = leaf.ctx.figures.add(
-            derived(
-                "pitch",
-                "from line to line",
-                pitch_between(width=w, band=band.value, count=choice.grooves),
-                Unit.MM,
-                leaf.fit.width,
-                band,
-                number,
-                formula="(width − 2 × band) ÷ (lines − 1)",
-            )
+        number = leaf.ctx.figures.given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves")
+        pitch = leaf.ctx.figures.derived(
+            "pitch",
+            "from line to line",
+            pitch_between(width=w, band=band.value, count=choice.grooves),
+            Unit.MM,
+            leaf.fit.width,
+            band,
+            number,
+            formula="(width − 2 × band) ÷ (lines − 1)",
         )
         xs = [band.value + at * pitch.value for at in range(choice.grooves)]
     for x in xs:
@@ -612,16 +604,14 @@ def _recess(leaf: Leaf) -> None:
         return
     deep = leaf.ctx.chosen("recess_depth", "recess of the flush pull, depth", choice.recess_depth, "build.recess_depth")
     step = leaf.ctx.chosen("recess_step", "one pass takes", choice.recess_step, "build.recess_step")
-    leaf.ctx.figures.add(
-        derived(
-            "recess_passes",
-            "passes",
-            passes(depth=deep.value, step=step.value),
-            Unit.COUNT,
-            deep,
-            step,
-            formula="depth ÷ step, whole passes",
-        )
+    leaf.ctx.figures.derived(
+        "recess_passes",
+        "passes",
+        passes(depth=deep.value, step=step.value),
+        Unit.COUNT,
+        deep,
+        step,
+        formula="depth ÷ step, whole passes",
     )
     w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
     ring = tuple(circle(w - 60.0, up, 22.0))

@@ -22,6 +22,7 @@ from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import fill
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size, Tenon
@@ -182,17 +183,15 @@ def _arch(frame: _Frame) -> None:
     except InputError:
         checks.say_arch(ctx, frame.shoulder, rise)
         return
-    ctx.figures.add(
-        derived(
-            "arch_radius",
-            "radius of the top rail's arch",
-            radius,
-            Unit.MM,
-            frame.shoulder,
-            rise,
-            formula="(span² ÷ 4 + rise²) ÷ (2 × rise)",
-            source="intersecting chords",
-        )
+    ctx.figures.derived(
+        "arch_radius",
+        "radius of the top rail's arch",
+        radius,
+        Unit.MM,
+        frame.shoulder,
+        rise,
+        formula="(span² ÷ 4 + rise²) ÷ (2 × rise)",
+        source="intersecting chords",
     )
     frame.arch = arch_points(x0=top.x0, x1=top.x1, springing=top.y0 - rise.value, rise=rise.value)
 
@@ -305,8 +304,8 @@ def _muntins(frame: _Frame, row: Fields) -> None:
     ctx, muntin = frame.ctx, frame.ctx.figures["muntin"]
     stub = ctx.rule("muntin_tenon", "muntin's tenon")
     slug = f"{row.slug}_" if row.slug else ""
-    length = ctx.figures.add(
-        total(f"{slug}muntin_length", f"{row.name}muntin, over its tenons", plus(row.sight), plus(stub, 2))
+    length = ctx.figures.total(
+        figure_name(f"{slug}muntin_length"), f"{row.name}muntin, over its tenons", plus(row.sight), plus(stub, 2)
     )
     for at, (left, _right) in enumerate(pairwise(row.columns), start=1):
         name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
@@ -354,13 +353,11 @@ def _muntin(frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stu
 
 def inputs(ctx: Context) -> None:
     """Add what other stages need before the leaf is built: its thickness."""
-    ctx.figures.add(
-        given(
-            "thickness",
-            "leaf thickness",
-            ctx.leaf.build.thickness,
-            edit="build.thickness",
-            source="set by hand for this leaf",
-            choice=True,
-        )
+    ctx.figures.given(
+        "thickness",
+        "leaf thickness",
+        ctx.leaf.build.thickness,
+        edit="build.thickness",
+        source="set by hand for this leaf",
+        choice=True,
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import TenonKind
-from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect, Tenon
 
@@ -44,16 +44,14 @@ def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
     share = ctx.rule("tenon_share", "tenon's share of the thickness", Unit.RATIO)
     wanted = thickness.value * share.value
     cutter = min(ctx.rules.cutters, key=lambda each: (abs(each - wanted), each))
-    return ctx.figures.add(
-        derived(
-            "tenon_thickness",
-            "tenon, thickness",
-            cutter,
-            Unit.MM,
-            thickness,
-            share,
-            formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter",
-        )
+    return ctx.figures.derived(
+        "tenon_thickness",
+        "tenon, thickness",
+        cutter,
+        Unit.MM,
+        thickness,
+        share,
+        formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter",
     )
 
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import Framed, Infill, Row
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Dim, Rect
@@ -137,7 +138,7 @@ def _rail_widths(ctx: Context, choice: Framed, between: tuple[str, ...]) -> dict
         field = slug if name in ("top rail", "bottom rail", "middle rail") else "other_rail"
         value = getattr(choice, field)
         widths[name] = ctx.chosen(
-            slug,
+            figure_name(slug),
             name,
             choice.other_rail if value is None else value,
             f"build.{field if value is not None else 'other_rail'}",
@@ -157,10 +158,8 @@ def _heights(
         parts = [(0, len(rows), [plus(fit.height), minus(widths["bottom rail"]), minus(widths["top rail"])])]
     else:
         height = ctx.chosen("lock_height", "lock above the floor", choice.lock_height, "build.lock_height")
-        centre = ctx.figures.add(
-            total(
-                "middle_rail_centre", "middle rail's centre, up the leaf", plus(height), minus(ctx.figures["gap_floor"])
-            )
+        centre = ctx.figures.total(
+            "middle_rail_centre", "middle rail's centre, up the leaf", plus(height), minus(ctx.figures["gap_floor"])
         )
         half = widths["middle rail"]
         parts = [
@@ -181,14 +180,18 @@ def _shared(ctx: Context, rows: tuple[Row, ...], names: tuple[str, ...], terms: 
     """Add the sight heights of rows that share one stretch, less those that are set by hand."""
     add = ctx.figures.add
 
-    def label(name: str) -> tuple[str, str]:
+    def label(name: str) -> tuple[FigureName, str]:
         slug = f"sight_height_{name.strip().replace(' ', '_')}" if name else "sight_height"
-        return slug, f"{name}panels, sight height"
+        return figure_name(slug), f"{name}panels, sight height"
 
     if len(rows) == 1:
         return [add(total(*label(names[0]), *terms))]
     where = names[0].strip().replace(" ", "_")
-    stretch = add(total(f"stretch_{where}", f"height for {len(rows)} rows, from the {names[0].strip()} one up", *terms))
+    stretch = add(
+        total(
+            figure_name(f"stretch_{where}"), f"height for {len(rows)} rows, from the {names[0].strip()} one up", *terms
+        )
+    )
     by_hand = {at: row.height for at, row in enumerate(rows) if row.height is not None}
     if len(by_hand) == len(rows):  # the last one takes what is left, or the rails would not meet
         by_hand.pop(len(rows) - 1)
@@ -198,10 +201,12 @@ def _shared(ctx: Context, rows: tuple[Row, ...], names: tuple[str, ...], terms: 
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):
         slug, words = label(name)
         if at in by_hand:
-            found.append(add(given(slug, words, by_hand[at], choice=True)))
+            found.append(add(given(figure_name(slug), words, by_hand[at], choice=True)))
         else:
             how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
-            found.append(add(derived(slug, words, free * row.share / shares, Unit.MM, stretch, formula=how)))
+            found.append(
+                add(derived(figure_name(slug), words, free * row.share / shares, Unit.MM, stretch, formula=how))
+            )
     return found
 
 
@@ -213,14 +218,14 @@ def _columns(
     count = row.columns
     names = COLUMN_NAMES.get(count) or tuple(f"{at}. " for at in range(1, count + 1))
     if count == 1:
-        sight = add(total(f"sight_width{tail}", f"{key}panels, sight width", plus(shoulder)))
+        sight = add(total(figure_name(f"sight_width{tail}"), f"{key}panels, sight width", plus(shoulder)))
         return (Column("", x0, x1, sight),) if x1 > x0 else ()
     muntin = ctx.figures.get("muntin") or ctx.chosen("muntin", "muntin", choice.muntin or MUNTIN, "build.muntin")
     if not row.widths or len(set(row.widths)) == 1:
         share = 1.0 / count
         sight = add(
             total(
-                f"sight_width{tail}",
+                figure_name(f"sight_width{tail}"),
                 f"{key}panels, sight width",
                 plus(shoulder, share),
                 minus(muntin, share * (count - 1)),
@@ -232,7 +237,7 @@ def _columns(
         sights = [
             add(
                 derived(
-                    f"sight_width{tail}_{at}",
+                    figure_name(f"sight_width{tail}_{at}"),
                     f"{key}{name}panel, sight width",
                     free * part / sum(row.widths),
                     Unit.MM,

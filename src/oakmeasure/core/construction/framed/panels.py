@@ -15,7 +15,8 @@ from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import Column, Fields
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import rough
@@ -85,12 +86,22 @@ def fill(
 def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str) -> _Across:
     """Add how wide a panel may be: free in its grooves at the wettest, still held at the driest."""
     add, clearance = ctx.figures.add, ctx.rule("panel_clearance", "clearance of a panel")
-    whole = add(total(f"panel_widest{tail}", "panel to the bottoms of its grooves", plus(sight), plus(groove, 2)))
+    whole = add(
+        total(figure_name(f"panel_widest{tail}"), "panel to the bottoms of its grooves", plus(sight), plus(groove, 2))
+    )
     swell = _moves(ctx, wood, f"swell{tail}", "swells, at the wettest", whole, wood.wet)
-    room = add(total(f"panel_room{tail}", "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)))
-    width = add(total(f"panel_width{tail}", "panel, width", plus(sight), plus(groove, 2), minus(room, 2)))
+    room = add(
+        total(
+            figure_name(f"panel_room{tail}"), "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)
+        )
+    )
+    width = add(total(figure_name(f"panel_width{tail}"), "panel, width", plus(sight), plus(groove, 2), minus(room, 2)))
     shrink = _moves(ctx, wood, f"shrink{tail}", "shrinks, at the driest", width, wood.dry)
-    hold = add(total(f"panel_hold{tail}", "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)))
+    hold = add(
+        total(
+            figure_name(f"panel_hold{tail}"), "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)
+        )
+    )
     return _Across(width, room, hold, swell, shrink, whole)
 
 
@@ -103,31 +114,27 @@ def _moves(ctx: Context, wood: Timber, key: str, words: str, across: Figure, air
         to_moisture=air.value,
     )
     value = max(0.0, change if key.startswith("swell") else -change)
-    return ctx.figures.add(
-        derived(
-            f"panel_{key}",
-            f"panel {words}, by",
-            value,
-            Unit.MM,
-            across,
-            wood.panel_coefficient,
-            wood.made,
-            air,
-            formula="width × movement × points of moisture",
-        )
+    return ctx.figures.derived(
+        figure_name(f"panel_{key}"),
+        f"panel {words}, by",
+        value,
+        Unit.MM,
+        across,
+        wood.panel_coefficient,
+        wood.made,
+        air,
+        formula="width × movement × points of moisture",
     )
 
 
 def _length(ctx: Context, row: Fields, groove: Figure) -> Figure:
     clearance = ctx.rule("panel_clearance", "clearance of a panel")
-    return ctx.figures.add(
-        total(
-            f"{row.slug or 'whole'}_panel_length",
-            f"{row.name}panel, length".strip(),
-            plus(row.sight),
-            plus(groove, 2),
-            minus(clearance, 2),
-        )
+    return ctx.figures.total(
+        figure_name(f"{row.slug or 'whole'}_panel_length"),
+        f"{row.name}panel, length".strip(),
+        plus(row.sight),
+        plus(groove, 2),
+        minus(clearance, 2),
     )
 
 
@@ -208,7 +215,7 @@ def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -
     )
     height = add(
         total(
-            f"{row.slug or 'whole'}_glass_height",
+            figure_name(f"{row.slug or 'whole'}_glass_height"),
             f"{row.name}pane, height".strip(),
             plus(row.sight),
             plus(rebate, 2),
@@ -220,7 +227,7 @@ def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -
         name = f"{row.name}{column.name}pane"
         width = add(
             total(
-                name.replace(" ", "_").replace("-", "_") + "_width",
+                figure_name(name.replace(" ", "_").replace("-", "_") + "_width"),
                 f"{name}, width",
                 plus(column.sight),
                 plus(rebate, 2),

@@ -16,6 +16,7 @@ from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size
@@ -176,7 +177,7 @@ def _core(leaf: _Leaf) -> None:
         tongue = leaf.ctx.chosen("tongue", "tongue of the lipping", choice.tongue, "build.tongue")
         terms.append(minus(tongue, 2))
         inset += choice.tongue
-    width = f.add(total("core_width", "core, width", *terms))
+    width = f.total("core_width", "core, width", *terms)
     face = Rect(inset, 0.0, fit.width.value - inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
     z = (choice.face, choice.face + choice.core)
@@ -198,7 +199,7 @@ def _core(leaf: _Leaf) -> None:
 def _full_layers(leaf: _Leaf) -> None:
     fit, f = leaf.fit, leaf.ctx.figures
     terms = [minus(f["lipping_depth"], 2)] if leaf.inset else []
-    width = f.add(total("layer_width", "outer layer, width", plus(fit.width), *terms))
+    width = f.total("layer_width", "outer layer, width", plus(fit.width), *terms)
     face = Rect(leaf.inset, 0.0, fit.width.value - leaf.inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
     for name, depth in (("front layer", leaf.faces()[0][1]), ("back layer", leaf.faces()[1][1])):
@@ -254,7 +255,9 @@ def _member(
     f = leaf.ctx.figures
     key = f"{name.replace(' ', '_')}_piece"
     over = [plus(f["face"], 0.5)] if choice.piece_joint is PieceJoint.SCARF else []
-    length = f.get(key) or f.add(total(key, f"{name}, each of its two pieces", plus(figures[0], 0.5), *over))
+    length = f.get(figure_name(key)) or f.total(
+        figure_name(key), f"{name}, each of its two pieces", plus(figures[0], 0.5), *over
+    )
     middle = (rect.y0 + rect.y1) / 2 if upright else (rect.x0 + rect.x1) / 2
     halves = (
         (Rect(rect.x0, rect.y0, rect.x1, middle), Rect(rect.x0, middle, rect.x1, rect.y1))
@@ -325,7 +328,7 @@ def _lippings(leaf: _Leaf) -> None:
         return
     depth = ctx.figures["lipping_depth"]
     terms = [plus(ctx.figures["tongue"])] if choice.lipping is Lipping.T else []
-    width = ctx.figures.add(total("lipping_width", "lipping, sawn across", plus(depth), *terms))
+    width = ctx.figures.total("lipping_width", "lipping, sawn across", plus(depth), *terms)
     tongue = width.value - depth.value
     w, h, t = fit.width.value, fit.height.value, choice.thickness
     finished = Size(h, width.value, t)
@@ -361,14 +364,12 @@ def _pins(leaf: _Leaf) -> None:
     if length is None:
         return
     every = ctx.chosen("pin_every", "pins, about every", choice.pin_every, "build.pin_every")
-    ctx.figures.add(
-        given(
-            "pin_length",
-            "pins, length",
-            length,
-            choice=True,
-            source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers",
-        )
+    ctx.figures.given(
+        "pin_length",
+        "pins, length",
+        length,
+        choice=True,
+        source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers",
     )
     _, back_z = leaf.faces()[1]
     front = [

@@ -19,7 +19,8 @@ from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, Part, Rect, Size, Tenon
@@ -65,7 +66,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
-    shoulder = ctx.figures.add(total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2)))
+    shoulder = ctx.figures.total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2))
     leaf = _Leaf(ctx, fit, wood, choice, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder))
     _frame(leaf)
     _joints(leaf)
@@ -143,28 +144,19 @@ def _joints(leaf: _Leaf) -> None:
     ctx, choice, w, s = leaf.ctx, leaf.choice, leaf.fit.width.value, leaf.stile.value
     thick = ctx.figures["thickness"]
     if choice.joint is LightJoint.POCKET:
-        ctx.figures.add(
-            derived(
-                "pocket_screw",
-                "pocket screws, length",
-                pocket_screw(choice.frame),
-                Unit.MM,
-                thick,
-                formula="by the thickness of the frame",
-                source="common practice",
-            )
+        ctx.figures.derived(
+            "pocket_screw",
+            "pocket screws, length",
+            pocket_screw(choice.frame),
+            Unit.MM,
+            thick,
+            formula="by the thickness of the frame",
+            source="common practice",
         )
     reach = max(round(s * DOWEL_SHARE), 10.0)
     if choice.joint is LightJoint.DOWELS:
-        ctx.figures.add(
-            derived(
-                "dowel_length",
-                "dowels, length",
-                2 * reach,
-                Unit.MM,
-                leaf.stile,
-                formula="half the stile into each side",
-            )
+        ctx.figures.derived(
+            "dowel_length", "dowels, length", 2 * reach, Unit.MM, leaf.stile, formula="half the stile into each side"
         )
     for rail in leaf.layout.rails:
         r = rail.rect
@@ -207,28 +199,24 @@ def _braces(leaf: _Leaf) -> None:
     if wide.value >= 0.5 * min(x1 - x0, row.y1 - row.y0):
         checks.say_brace(ctx, wide, min(x1 - x0, row.y1 - row.y0))
         return
-    angle = ctx.figures.add(
-        derived(
-            "brace_angle",
-            "brace, from the level",
-            found.angle_deg,
-            Unit.DEG,
-            leaf.shoulder,
-            row.sight,
-            formula="atan(height ÷ width of its field)",
-        )
+    angle = ctx.figures.derived(
+        "brace_angle",
+        "brace, from the level",
+        found.angle_deg,
+        Unit.DEG,
+        leaf.shoulder,
+        row.sight,
+        formula="atan(height ÷ width of its field)",
     )
-    length = ctx.figures.add(
-        derived(
-            "brace_blank",
-            "brace, tip to tip",
-            found.blank,
-            Unit.MM,
-            leaf.shoulder,
-            row.sight,
-            angle,
-            formula="corner to corner of its field",
-        )
+    length = ctx.figures.derived(
+        "brace_blank",
+        "brace, tip to tip",
+        found.blank,
+        Unit.MM,
+        leaf.shoulder,
+        row.sight,
+        angle,
+        formula="corner to corner of its field",
     )
     shapes: list[tuple[str, tuple[Point, ...]]] = [("brace", shape)]
     if choice.brace is LightBrace.CROSSED:
@@ -275,27 +263,23 @@ def _boards(leaf: _Leaf) -> Figure | None:
     ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     across, spans = _spans(leaf)
     most = ctx.chosen("board_most", "boards, at most", choice.board, "build.board")
-    count = f.add(
-        derived(
-            "boards_count",
-            "boards side by side",
-            math.ceil(across.value / most.value - 1e-9),
-            Unit.COUNT,
-            across,
-            most,
-            formula="the fewest that reach",
-        )
+    count = f.derived(
+        "boards_count",
+        "boards side by side",
+        math.ceil(across.value / most.value - 1e-9),
+        Unit.COUNT,
+        across,
+        most,
+        formula="the fewest that reach",
     )
-    each = f.add(
-        derived(
-            "board_end",
-            "each board, cover",
-            across.value / max(count.value, 1.0),
-            Unit.MM,
-            across,
-            count,
-            formula="width ÷ boards",
-        )
+    each = f.derived(
+        "board_end",
+        "each board, cover",
+        across.value / max(count.value, 1.0),
+        Unit.MM,
+        across,
+        count,
+        formula="width ÷ boards",
     )
     n = int(count.value)
     z1 = choice.thickness
@@ -332,19 +316,17 @@ def _boards(leaf: _Leaf) -> Figure | None:
         )
         for air in (leaf.wood.wet, leaf.wood.dry)
     ]
-    return f.add(
-        derived(
-            "boards_move",
-            "all boards together would move by",
-            max(moves),
-            Unit.MM,
-            across,
-            leaf.wood.panel_coefficient,
-            leaf.wood.made,
-            leaf.wood.wet,
-            leaf.wood.dry,
-            formula="width × movement × points of moisture, the larger way",
-        )
+    return f.derived(
+        "boards_move",
+        "all boards together would move by",
+        max(moves),
+        Unit.MM,
+        across,
+        leaf.wood.panel_coefficient,
+        leaf.wood.made,
+        leaf.wood.wet,
+        leaf.wood.dry,
+        formula="width × movement × points of moisture, the larger way",
     )
 
 
@@ -355,21 +337,19 @@ def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
         whole = Rect(0.0, 0.0, fit.width.value, fit.height.value)
         return fit.width, [("", whole, fit.height, fit.glued_height.value - fit.height.value)]
     rebate = ctx.chosen("fill_rebate", "rebate for the boards", choice.rebate, "build.rebate")
-    clear = ctx.figures.add(given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True))
+    clear = ctx.figures.given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True)
     reach = rebate.value - CLEARANCE
-    across = ctx.figures.add(
-        total("boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2), minus(clear, 2))
+    across = ctx.figures.total(
+        "boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2), minus(clear, 2)
     )
     found = []
     for row in leaf.layout.rows:
-        length = ctx.figures.add(
-            total(
-                f"boards_{row.slug or 'whole'}_length",
-                f"{row.name}boards, length",
-                plus(row.sight),
-                plus(rebate, 2),
-                minus(clear, 2),
-            )
+        length = ctx.figures.total(
+            figure_name(f"boards_{row.slug or 'whole'}_length"),
+            f"{row.name}boards, length",
+            plus(row.sight),
+            plus(rebate, 2),
+            minus(clear, 2),
         )
         x0 = leaf.stile.value - reach
         found.append((row.name, Rect(x0, row.y0 - reach, x0 + across.value, row.y1 + reach), length, 0.0))
@@ -402,16 +382,16 @@ def _rebated(leaf: _Leaf) -> None:
     """A sheet in a rebate at the back, one for each field."""
     ctx, choice = leaf.ctx, leaf.choice
     rebate = ctx.chosen("fill_rebate", "rebate for the sheet", choice.rebate, "build.rebate")
-    clear = ctx.figures.add(given("sheet_clearance", "clearance of the sheet", CLEARANCE, choice=True))
+    clear = ctx.figures.given("sheet_clearance", "clearance of the sheet", CLEARANCE, choice=True)
     for row in leaf.layout.rows:
         for column in row.columns:
             name = f"{row.name}{column.name}sheet"
             slug = name.replace(" ", "_").replace("-", "_")
-            high = ctx.figures.add(
-                total(f"{slug}_height", f"{name}, height", plus(row.sight), plus(rebate, 2), minus(clear, 2))
+            high = ctx.figures.total(
+                figure_name(f"{slug}_height"), f"{name}, height", plus(row.sight), plus(rebate, 2), minus(clear, 2)
             )
-            wide = ctx.figures.add(
-                total(f"{slug}_width", f"{name}, width", plus(column.sight), plus(rebate, 2), minus(clear, 2))
+            wide = ctx.figures.total(
+                figure_name(f"{slug}_width"), f"{name}, width", plus(column.sight), plus(rebate, 2), minus(clear, 2)
             )
             face = Rect(column.x0, row.y0, column.x1, row.y1)
             reach = rebate.value - CLEARANCE
@@ -441,14 +421,12 @@ def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
     choice, fit = leaf.choice, leaf.fit
     total_thick = choice.frame + choice.fill_thickness
     length = max((each for each in SCREWS if each <= total_thick - SCREW_SHORT_OF), default=0.0)
-    leaf.ctx.figures.add(
-        given(
-            "back_screw",
-            "screws from behind, length",
-            length,
-            choice=True,
-            source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front",
-        )
+    leaf.ctx.figures.given(
+        "back_screw",
+        "screws from behind, length",
+        length,
+        choice=True,
+        source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front",
     )
     boards = [each for each in leaf.parts if each.role is Role.BOARD]
     for rail in leaf.layout.rails:

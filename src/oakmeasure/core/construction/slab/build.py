@@ -14,6 +14,7 @@ from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size, Tenon
@@ -190,7 +191,11 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     choice, add = leaf.choice, leaf.ctx.figures.add
     shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
     boards = [
-        add(given(f"board_{at}", f"strip {at}, as it is", each.width, edit=f"build.measured.{at - 1}.width"))
+        add(
+            given(
+                figure_name(f"board_{at}"), f"strip {at}, as it is", each.width, edit=f"build.measured.{at - 1}.width"
+            )
+        )
         for at, each in enumerate(choice.measured, start=1)
     ]
     joints = len(boards) - 1
@@ -212,7 +217,7 @@ def _measured(leaf: _Leaf) -> list[Figure]:
         found.append(
             add(
                 derived(
-                    f"strip_{at}",
+                    figure_name(f"strip_{at}"),
                     f"strip {at}, in the slab",
                     each.value - ends - lost,
                     Unit.MM,
@@ -242,16 +247,14 @@ def _joints(leaf: _Leaf, strips: list[Part]) -> None:
     how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
     number = given("tenon_every", f"{choice.joint}, about every", choice.every, edit="build.every", choice=True)
     leaf.ctx.figures.add(number)
-    leaf.ctx.figures.add(
-        derived(
-            "tenons_count",
-            f"{choice.joint}, together",
-            len(leaf.tenons),
-            Unit.COUNT,
-            leaf.fit.height,
-            number,
-            formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}",
-        )
+    leaf.ctx.figures.derived(
+        "tenons_count",
+        f"{choice.joint}, together",
+        len(leaf.tenons),
+        Unit.COUNT,
+        leaf.fit.height,
+        number,
+        formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}",
     )
 
 
@@ -274,18 +277,16 @@ def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
     value = change_of_width(
         width=width.value, coefficient=wood.coefficient.value, from_moisture=wood.dry.value, to_moisture=wood.wet.value
     )
-    return ctx.figures.add(
-        derived(
-            "season",
-            "the slab moves, driest to wettest",
-            abs(value),
-            Unit.MM,
-            width,
-            wood.coefficient,
-            wood.dry,
-            wood.wet,
-            formula="width × movement × points of moisture",
-        )
+    return ctx.figures.derived(
+        "season",
+        "the slab moves, driest to wettest",
+        abs(value),
+        Unit.MM,
+        width,
+        wood.coefficient,
+        wood.dry,
+        wood.wet,
+        formula="width × movement × points of moisture",
     )
 
 
@@ -295,26 +296,22 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
     wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
     inset = ctx.chosen("stiffener_in", f"{word} ends, in from the edge", choice.stiffener_in, "build.stiffener_in")
     end = ctx.chosen("stiffener_end", f"{word}, centre from the ends", choice.stiffener_end, "build.stiffener_end")
-    shrink = f.add(
-        derived(
-            "season_shrink",
-            "the slab shrinks, at the driest, by",
-            max(0.0, -f["leaf_change_dry"].value),
-            Unit.MM,
-            f["leaf_change_dry"],
-            formula="as worked out, less than nothing is nothing",
-        )
+    shrink = f.derived(
+        "season_shrink",
+        "the slab shrinks, at the driest, by",
+        max(0.0, -f["leaf_change_dry"].value),
+        Unit.MM,
+        f["leaf_change_dry"],
+        formula="as worked out, less than nothing is nothing",
     )
     terms = [plus(fit.width), minus(inset, 2)]
     if choice.stiffener is not Stiffener.NAILED:
         terms.append(minus(shrink))
-    length = f.add(
-        total(
-            "stiffener_length",
-            f"{word}, length",
-            *terms,
-            source="short by what the slab shrinks, or its ends would come out",
-        )
+    length = f.total(
+        "stiffener_length",
+        f"{word}, length",
+        *terms,
+        source="short by what the slab shrinks, or its ends would come out",
     )
     x0 = (fit.width.value - length.value) / 2
     z0, z1 = _depth(choice)
@@ -349,17 +346,15 @@ def _stiffeners(leaf: _Leaf, season: Figure) -> None:
     outermost = max(length.value / 2 - 25, 0.0)
     slot = slot_length(moves=season.value, from_middle=outermost, width=fit.width.value)
     if choice.stiffener is not Stiffener.NAILED:
-        f.add(
-            derived(
-                "slot_length",
-                f"outermost slot of a {word}",
-                slot,
-                Unit.MM,
-                season,
-                length,
-                fit.width,
-                formula=f"screw of {ctx.fmt(SLOT_SCREW)} + its share of the movement",
-            )
+        f.derived(
+            "slot_length",
+            f"outermost slot of a {word}",
+            slot,
+            Unit.MM,
+            season,
+            length,
+            fit.width,
+            formula=f"screw of {ctx.fmt(SLOT_SCREW)} + its share of the movement",
         )
 
 

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import HAIR, Unit, counted
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.construction_model import Laid
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Fixing, Part
@@ -117,15 +117,13 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
 def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> None:
     if choice.glue is SlabGlue.NOWHERE or len(strips) < 2:
         return
-    stages = ctx.figures.add(
-        derived(
-            "glue_stages",
-            "glue-ups",
-            glue_stages(strips=len(strips), at_once=choice.stages),
-            Unit.COUNT,
-            ctx.figures["strips_count"],
-            formula=f"{choice.stages} at a time, then what came of them",
-        )
+    stages = ctx.figures.derived(
+        "glue_stages",
+        "glue-ups",
+        glue_stages(strips=len(strips), at_once=choice.stages),
+        Unit.COUNT,
+        ctx.figures["strips_count"],
+        formula=f"{choice.stages} at a time, then what came of them",
     )
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:
         ctx.say(

@@ -18,6 +18,7 @@ from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size
@@ -40,15 +41,13 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     front, back = _thicknesses(ctx, choice)
     edging = _edging(ctx, choice)
     if choice.form is VeneerForm.FRAMED:
-        still = ctx.figures.add(
-            given(
-                "movement_core",
-                "movement of the core, for each point",
-                0.0,
-                Unit.RATIO,
-                source="sheet keeps its size",
-                choice=True,
-            )
+        still = ctx.figures.given(
+            "movement_core",
+            "movement of the core, for each point",
+            0.0,
+            Unit.RATIO,
+            source="sheet keeps its size",
+            choice=True,
         )
         built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
         _yield(ctx, choice, fit)
@@ -57,8 +56,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         words = "edged before the veneer" if choice.edging_first else "edged after it"
         return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
     f = ctx.figures
-    core_width = f.add(total("core_width", "core, width", plus(fit.width), minus(edging, 2)))
-    core_height = f.add(total("core_height", "core, height", plus(fit.height), minus(edging, 2)))
+    core_width = f.total("core_width", "core, width", plus(fit.width), minus(edging, 2))
+    core_height = f.total("core_height", "core, height", plus(fit.height), minus(edging, 2))
     e = edging.value
     w, h = fit.width.value, fit.height.value
     t, z0, z1 = choice.thickness, front.value, choice.thickness - back.value
@@ -194,35 +193,29 @@ def _faces(
     f = ctx.figures
     inset = 0.0 if choice.edging_first else edging.value
     size = (fit.width, fit.height) if choice.edging_first else (f["core_width"], f["core_height"])
-    usable = f.add(
-        total(
-            "veneer_usable",
-            "veneer, joined width at most",
-            plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
-            minus(f.add(given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True)), 2),
-        )
+    usable = f.total(
+        "veneer_usable",
+        "veneer, joined width at most",
+        plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
+        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True), 2),
     )
-    count = f.add(
-        derived(
-            "veneers_across",
-            "veneers side by side on a face",
-            math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9),
-            Unit.COUNT,
-            size[0],
-            usable,
-            formula="the fewest that reach over the face",
-        )
+    count = f.derived(
+        "veneers_across",
+        "veneers side by side on a face",
+        math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9),
+        Unit.COUNT,
+        size[0],
+        usable,
+        formula="the fewest that reach over the face",
     )
-    each = f.add(
-        derived(
-            "veneer_width",
-            "each veneer, as it shows",
-            size[0].value / count.value,
-            Unit.MM,
-            size[0],
-            count,
-            formula="width ÷ veneers",
-        )
+    each = f.derived(
+        "veneer_width",
+        "each veneer, as it shows",
+        size[0].value / count.value,
+        Unit.MM,
+        size[0],
+        count,
+        formula="width ÷ veneers",
     )
     made = []
     faces = [("", (0.0, front.value))]
@@ -319,17 +312,15 @@ def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figu
     """Add how far unlike faces bow the leaf: across its width, and up its height."""
     f = ctx.figures
     points = max(abs(air.value - wood.made.value) for air in (wood.wet, wood.dry))
-    most = f.add(
-        derived(
-            "veneer_points",
-            "points of moisture, at the most",
-            points,
-            Unit.PERCENT,
-            wood.made,
-            wood.wet,
-            wood.dry,
-            formula="the further of the two from the making",
-        )
+    most = f.derived(
+        "veneer_points",
+        "points of moisture, at the most",
+        points,
+        Unit.PERCENT,
+        wood.made,
+        wood.wet,
+        wood.dry,
+        formula="the further of the two from the making",
     )
     found = leaf_bow(
         width=across.value,
@@ -340,21 +331,19 @@ def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figu
         points=points,
         coefficient=wood.panel_coefficient.value,
     )
-    f.add(
-        derived(
-            "veneer_bow",
-            "bow from unlike faces",
-            found,
-            Unit.MM,
-            f["core"],
-            front,
-            back,
-            most,
-            across,
-            wood.panel_coefficient,
-            formula="curvature of the laminate × length² ÷ 8",
-            source="laminated strips; Timoshenko 1925 for two",
-        )
+    f.derived(
+        "veneer_bow",
+        "bow from unlike faces",
+        found,
+        Unit.MM,
+        f["core"],
+        front,
+        back,
+        most,
+        across,
+        wood.panel_coefficient,
+        formula="curvature of the laminate × length² ÷ 8",
+        source="laminated strips; Timoshenko 1925 for two",
     )
 
 
@@ -372,22 +361,18 @@ def after(ctx: Context, fit: Fit, wood: Timber, built: Build) -> Build:
     for each in built.parts:
         made += _layers(ctx, choice, wood, built, each, (front, back, edging))
     count = sum(each.role is Role.VENEER for each in made)
-    needed = ctx.figures.add(
-        derived(
-            "veneers_needed", "veneers, together", count, Unit.COUNT, front, formula="one for each face of each member"
-        )
+    needed = ctx.figures.derived(
+        "veneers_needed", "veneers, together", count, Unit.COUNT, front, formula="one for each face of each member"
     )
     got = ctx.figures["veneers_each"]
-    ctx.figures.add(
-        derived(
-            "veneer_sets",
-            "boards' thicknesses to resaw",
-            math.ceil(count / got.value) if got.value else 0,
-            Unit.COUNT,
-            needed,
-            got,
-            formula="veneers ÷ veneers from one board",
-        )
+    ctx.figures.derived(
+        "veneer_sets",
+        "boards' thicknesses to resaw",
+        math.ceil(count / got.value) if got.value else 0,
+        Unit.COUNT,
+        needed,
+        got,
+        formula="veneers ÷ veneers from one board",
     )
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(made, start=1))
     return replace(built, parts=parts)
@@ -408,7 +393,7 @@ def _layers(
     terms: list[Term] = [plus(member.width), minus(edging, 2)]
     if edged and e == edging.value:
         key = f"{member.slug}_core_width"
-        width = ctx.figures.add(total(key, f"{member.name}, core, width", *terms))
+        width = ctx.figures.total(figure_name(key), f"{member.name}, core, width", *terms)
     finished = Size(member.finished.length, member.finished.width - 2 * e, thick)
     seen = area(member.corners)
     share = thick / member.finished.thickness

@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Drawing, Layer, Sketch, corners
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -50,6 +51,6 @@ def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
         ("overlay_shared", x0 + 2 * unit, h / 3),
         ("run_between", x0 + lw + leaf.fit.apart / 2, -frame - 3 * unit),
     ):
-        if name in f:
-            sketch.label(x, y, show.length(f[name].value), bold=True, ref=f"figure:{name}", on_paper=True)
+        if figure_name(name) in f:
+            sketch.label(x, y, show.length(f[figure_name(name)].value), bold=True, ref=f"figure:{name}", on_paper=True)
     return sketch.drawing(margin=2 * unit)

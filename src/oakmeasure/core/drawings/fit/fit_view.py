@@ -12,6 +12,7 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.layers import side_gaps
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -52,7 +53,7 @@ def _gaps(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
         "gap_floor_latch": (0.88 * w, -out),
     }
     for name, (x, y) in sides.items():
-        figure = f[name]
+        figure = f[figure_name(name)]
         at_left = (x < 0) is not right
         anchor = Anchor.CENTRE if 0 < x < w else Anchor.RIGHT if at_left else Anchor.LEFT
         px, py = sketch.at(x, y)

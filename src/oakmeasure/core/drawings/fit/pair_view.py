@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.layers import LINING_SHOWN
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line, front
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -55,5 +56,5 @@ def _written(sketch: Sketch, leaf: LeafSolution, show: Show, across: float, step
         "gap_meeting": (across / 2, h + out),
     }
     for name, (x, y) in places.items():
-        text = show.length(f[name].value)
+        text = show.length(f[figure_name(name)].value)
         sketch.label(x, y, text, bold=True, layer=Layer.LEAF, size=1.05, ref=f"figure:{name}", on_paper=True)

@@ -10,6 +10,7 @@ from oakmeasure.core.base.matrices import Matrix
 from oakmeasure.core.base.uncertainty import root_sum_square
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.readings import HeadKind, Side
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.outline import Edge, Outline
 
@@ -74,8 +75,8 @@ def crooked(leaf: LeafSolution, times: float) -> Crooked:
     """Return the opening as taken, `times` as crooked; of a shape that is no rectangle, as it is."""
     taken, f = leaf.opening.taken, leaf.figures
     rough = "rough_" if leaf.opening.lining is not None else ""
-    x0, y0 = f[f"{rough}hinge_side_in"].value, f[f"{rough}floor_high"].value
-    w, h = f[f"{rough}clear_width"].value, f[f"{rough}clear_height"].value
+    x0, y0 = f[figure_name(f"{rough}hinge_side_in")].value, f[figure_name(f"{rough}floor_high")].value
+    w, h = f[figure_name(f"{rough}clear_width")].value, f[figure_name(f"{rough}clear_height")].value
     if not can_exaggerate(leaf):
         return Crooked(tuple((x - x0, y - y0) for x, y in taken.corners), taken.outline, 1.0, w, h)
     nominal = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)]

@@ -14,6 +14,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.gap_remedy import Frame, Place, Plan
 from oakmeasure.core.hanging.practice import Drill, Score
@@ -101,7 +102,7 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
     up = (("top", frame.height), ("middle", frame.height / 2), ("bottom", 0.0))
     along = (("hinge", 0.0), ("middle", frame.width / 2), ("latch", frame.width))
     places = [
-        Place(side, name, at, f[f"gap_{side}"].value, f[f"gap_{side}"].value)
+        Place(side, name, at, f[figure_name(f"gap_{side}")].value, f[figure_name(f"gap_{side}")].value)
         for side, stations in (("hinge", up), ("latch", up), ("head", along))
         for name, at in stations
     ]

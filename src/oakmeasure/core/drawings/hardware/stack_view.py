@@ -6,6 +6,7 @@ from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import WallKind
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -40,9 +41,9 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
         return top - 10 * step
     page.label(x, top - 4.2 * step, "from the room to the wall's inside", anchor=Anchor.LEFT, layer=Layer.PENCIL)
     shown = [
-        (f[name].value, name, word, layer)
+        (f[figure_name(name)].value, name, word, layer)
         for name, word, layer in LAYERS
-        if name in f and f[name].value > 0 and not (name == "lining_thickness" and slides)
+        if figure_name(name) in f and f[figure_name(name)].value > 0 and not (name == "lining_thickness" and slides)
     ]
     passes = f["stack_passes"].value
     screw = f["stack_screw"].value if "stack_screw" in f else None

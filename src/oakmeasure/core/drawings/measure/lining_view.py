@@ -10,6 +10,7 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sket
 from oakmeasure.core.drawings.hang.crooked import crooked
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.drawings.measure.opening_view import WALL, opening_view, wall_round
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.lining import LiningPlan
@@ -80,7 +81,7 @@ def _sizes(
         (left, 0.75 * h), (right, 0.75 * h), show.length(outside.value), figure="lining_outside", arrows=True
     )
     page.label(w / 2, 0.75 * h - 2 * step, "outside", layer=Layer.PENCIL, anchor=Anchor.BELOW)
-    hinge, latch = (show.length(f[f"leg_{slug}"].value) for slug in ("hinge", "latch"))
+    hinge, latch = (show.length(f[figure_name(f"leg_{slug}")].value) for slug in ("hinge", "latch"))
     if hinge == latch:
         page.label(w / 2, 0.3 * h, f"legs {hinge}", bold=True, ref="figure:leg_hinge")
     else:

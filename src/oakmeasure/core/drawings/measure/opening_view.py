@@ -12,6 +12,7 @@ from oakmeasure.core.document.readings import FloorAlong, Side
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked, side_sigmas
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.adjust import Judged, Status
@@ -78,7 +79,9 @@ def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
 def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
     """The largest square leaf at its true size inside the clear plumb opening; of an odd shape also the scribed one."""
     f, opening = leaf.figures, leaf.opening
-    gaps = {side: f[f"gap_{side.split()[0]}"].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
+    gaps = {
+        side: f[figure_name(f"gap_{side.split()[0]}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)
+    }
     w, h = leaf.fit.width.value, leaf.fit.height.value
     if w <= 0 or h <= 0:
         return

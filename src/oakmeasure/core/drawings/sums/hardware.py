@@ -5,6 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer
 from oakmeasure.core.drawings.sums.members import Draft
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 
 
@@ -94,7 +95,7 @@ def screw_stack(d: Draft) -> None:
             rect = Rect(at, -high, at + thick, high)
             d.sketch.rect(rect, layer)
             d.sketch.box(rect, Layer.OUTLINE)
-            words = d.found.figures[name].label.split()[0]
+            words = d.found.figures[figure_name(name)].label.split()[0]
             d.sketch.line([(at + thick / 2, high), (at + thick / 2, high + 12 + 14 * at_row)], Layer.PENCIL)
             d.note(at + thick / 2 + 3, high + 12 + 14 * at_row, words, anchor=Anchor.LEFT)
             at += thick

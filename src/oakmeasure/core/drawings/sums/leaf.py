@@ -7,6 +7,7 @@ import math
 from oakmeasure.core.construction.braces import corner_shape
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer
 from oakmeasure.core.drawings.sums.members import Draft
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 
 STEPS = 32
@@ -133,7 +134,7 @@ def boards(d: Draft) -> None:
 def last_rip(d: Draft) -> None:
     w, rip = d.v("leaf_width"), d.v("last_rip")
     h, x, n = 0.9 * w, 0.0, 1
-    while f"laid_{n}" in d.found.figures:
+    while figure_name(f"laid_{n}") in d.found.figures:
         wide = d.v(f"laid_{n}")
         d.wood(Rect(x, 0, x + wide, h), asked=False)
         d.sketch.label(x + wide / 2, 0.5 * h, d.show.length(wide, sign=False), room=wide)

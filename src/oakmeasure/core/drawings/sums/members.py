@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Grain, Layer, Sketch
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.sums.quick import Answer
 
@@ -22,12 +23,12 @@ class Draft:
 
     def v(self, name: str, other: float = 0.0) -> float:
         """Return a figure of the answer; `other` where it was left out."""
-        figure = self.found.figures.get(name)
+        figure = self.found.figures.get(figure_name(name))
         return other if figure is None else figure.value
 
     def text(self, name: str) -> str:
         """Return a figure as it is shown."""
-        figure = self.found.figures[name]
+        figure = self.found.figures[figure_name(name)]
         if figure.unit is Unit.MM:
             return self.show.length(figure.value)
         return self.show.value(figure.value, figure.unit)

@@ -13,6 +13,7 @@ from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import cup_pin
 from oakmeasure.core.fit.swing.geometry import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
@@ -119,7 +120,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             source=f"“{hinge.name}”",
         )
     )
-    outs = [ctx.figures[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
+    outs = [ctx.figures[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
     opens = add(
         derived(
             "opens_to",
@@ -185,16 +186,14 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
     if not ctx.leaf.hanging.has_butts or abs(lean) < 1e-9:
         return
     torque = self_swing_nm(mass=mass.value, width=swing.plan.width, lean=abs(lean))
-    figure = ctx.figures.add(
-        derived(
-            "self_swing",
-            "swings by itself with",
-            torque,
-            Unit.NM,
-            mass,
-            ctx.figures["leaf_width"],
-            formula="m·g·(w ÷ 2)·lean, the greater of the two leans",
-        )
+    figure = ctx.figures.derived(
+        "self_swing",
+        "swings by itself with",
+        torque,
+        Unit.NM,
+        mass,
+        ctx.figures["leaf_width"],
+        formula="m·g·(w ÷ 2)·lean, the greater of the two leans",
     )
     if figure.value < SELF_SWING:
         return
@@ -234,7 +233,7 @@ def _obstacle(at: int, thing: InTheWay, gap: float, width: float, front: float) 
 def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
     f, add = ctx.figures, ctx.figures.add
     pin = [f["thickness"], f["butt_knuckle"], f["butt_setback"]]
-    outs = [f[f"in_the_way_{each.ref.partition(':')[2]}"] for each in swing.obstacles]
+    outs = [f[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
     opens = add(
         derived(
             "opens_to",
@@ -296,16 +295,14 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
     if abs(swing.lean_latch) < 1e-9 and abs(swing.lean_out) < 1e-9:
         return
     degrees = 180.0 if abs(swing.rise(180)) > abs(swing.rise(90)) else 90.0
-    rise = ctx.figures.add(
-        derived(
-            "corner_rise",
-            f"latch corner rises, opened {degrees:g}°",
-            swing.rise(degrees),
-            Unit.MM,
-            fitted.width,
-            ctx.figures["hinge_side_in"],
-            formula="w·(a(1 − cos θ) − c·sin θ), a to the latch, c to the swing side",
-        )
+    rise = ctx.figures.derived(
+        "corner_rise",
+        f"latch corner rises, opened {degrees:g}°",
+        swing.rise(degrees),
+        Unit.MM,
+        fitted.width,
+        ctx.figures["hinge_side_in"],
+        formula="w·(a(1 − cos θ) − c·sin θ), a to the latch, c to the swing side",
     )
     if abs(rise.value) > RISE_SEEN:
         way = "rises" if rise.value > 0 else "drops"
@@ -353,16 +350,14 @@ def _floor(ctx: Context, swing: Swing) -> None:
     sill, gap = f["floor_high"], f["gap_floor"]
     gaps = [gap.value + sill.value + swing.rise(each.at) - each.height.value for each in floor.points]
     at = min(range(len(gaps)), key=gaps.__getitem__)
-    inputs: list[Figure] = [gap, f[f"floor_{at + 1}"]]
-    least = f.add(
-        derived(
-            "swing_floor_gap",
-            f"least gap over the floor, at {floor.points[at].at:g}°",
-            gaps[at],
-            Unit.MM,
-            *inputs,
-            formula="gap + the corner's rise − the floor's",
-        )
+    inputs: list[Figure] = [gap, f[figure_name(f"floor_{at + 1}")]]
+    least = f.derived(
+        "swing_floor_gap",
+        f"least gap over the floor, at {floor.points[at].at:g}°",
+        gaps[at],
+        Unit.MM,
+        *inputs,
+        formula="gap + the corner's rise − the floor's",
     )
     if least.value >= LEAST_OVER_FLOOR:
         return
@@ -370,18 +365,16 @@ def _floor(ctx: Context, swing: Swing) -> None:
     easing = rising_easing(
         lift=LIFT, gap=max(head.value, 0.1), thickness=thick.value, knuckle=knuckle.value, setback=setback.value
     )
-    eased = f.add(
-        derived(
-            "rising_easing",
-            f"top edge to ease, for hinges that rise {ctx.fmt(LIFT)}",
-            easing.length,
-            Unit.MM,
-            head,
-            thick,
-            knuckle,
-            setback,
-            formula="((t + p)·cos θ − p) ÷ sin θ − s, θ = 90 × gap ÷ lift",
-        )
+    eased = f.derived(
+        "rising_easing",
+        f"top edge to ease, for hinges that rise {ctx.fmt(LIFT)}",
+        easing.length,
+        Unit.MM,
+        head,
+        thick,
+        knuckle,
+        setback,
+        formula="((t + p)·cos θ − p) ÷ sin θ − s, θ = 90 × gap ÷ lift",
     )
     ctx.say(
         "rising-hinges",

@@ -15,6 +15,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, leg
 from oakmeasure.core.hardware.hinges import butt_checks as checks
@@ -45,7 +46,7 @@ def inputs(ctx: Context) -> None:
     butt = ctx.leaf.hardware.butt
     for name, label, unit in BUTT_FIGURES:
         reading = getattr(butt, name)
-        ctx.reading(f"butt_{name}", label, reading, f"hardware.butt.{name}", f"“{butt.name}”", unit)
+        ctx.reading(figure_name(f"butt_{name}"), label, reading, f"hardware.butt.{name}", f"“{butt.name}”", unit)
 
 
 def butt_count(*, height: float, mass: float) -> int:
@@ -140,20 +141,18 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
 def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
     """Return how many butts, by rule or by hand."""
     by_hand = ctx.leaf.hardware.count
-    return ctx.figures.add(
-        derived(
-            "butt_count",
-            "butts",
-            by_hand or by_rule,
-            Unit.COUNT,
-            height,
-            mass,
-            formula="set by hand"
-            if by_hand
-            else f"2 to {ctx.fmt(TWO_UP_TO_HEIGHT)} high and {ctx.show.value(TWO_UP_TO_MASS, Unit.KG)}, 3 to "
-            f"{ctx.fmt(THREE_UP_TO_HEIGHT)}, one more for each further {ctx.fmt(ONE_MORE_PER)}",
-            source="common practice",
-        )
+    return ctx.figures.derived(
+        "butt_count",
+        "butts",
+        by_hand or by_rule,
+        Unit.COUNT,
+        height,
+        mass,
+        formula="set by hand"
+        if by_hand
+        else f"2 to {ctx.fmt(TWO_UP_TO_HEIGHT)} high and {ctx.show.value(TWO_UP_TO_MASS, Unit.KG)}, 3 to "
+        f"{ctx.fmt(THREE_UP_TO_HEIGHT)}, one more for each further {ctx.fmt(ONE_MORE_PER)}",
+        source="common practice",
     )
 
 
@@ -171,7 +170,7 @@ def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Fi
             ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
             ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
         ):
-            end[at] = ctx.figures.add(given(name, words, size, source="common practice", choice=True))
+            end[at] = ctx.figures.given(figure_name(name), words, size, source="common practice", choice=True)
     return end
 
 
@@ -206,17 +205,15 @@ def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
         ("from_bottom", "bottom_rail", "leaf's foot to the near end of the bottom butt"),
     )
     for key, rail, words in ends:
-        least = ctx.figures.get(rail) or length
-        found[key] = ctx.figures.add(
-            derived(
-                f"butt_{key}",
-                words,
-                least.value,
-                Unit.MM,
-                least,
-                formula="in line with the rail's inner edge" if rail in ctx.figures else "a butt's own length",
-                source="common practice",
-            )
+        least = ctx.figures.get(figure_name(rail)) or length
+        found[key] = ctx.figures.derived(
+            figure_name(f"butt_{key}"),
+            words,
+            least.value,
+            Unit.MM,
+            least,
+            formula="in line with the rail's inner edge" if figure_name(rail) in ctx.figures else "a butt's own length",
+            source="common practice",
         )
     return found
 
@@ -277,16 +274,25 @@ def _place(
     last = number == int(figures["butt_count"].value)
     source = f"school: {school}"
     if by_hand:
-        top = given(name, label, top_value, edit=f"hardware.tops.{at}", source="set by hand for this leaf", choice=True)
+        top = given(
+            figure_name(name),
+            label,
+            top_value,
+            edit=f"hardware.tops.{at}",
+            source="set by hand for this leaf",
+            choice=True,
+        )
     elif at == 0:
-        top = total(name, label, plus(end["from_top"]), source=source)
+        top = total(figure_name(name), label, plus(end["from_top"]), source=source)
     elif last:
-        top = total(name, label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)
+        top = total(figure_name(name), label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)
     elif at == 1 and school is ButtSchool.THIRD_HIGH:
-        top = total(name, label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source)
+        top = total(
+            figure_name(name), label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source
+        )
     else:
         top = derived(
-            name,
+            figure_name(name),
             label,
             top_value,
             Unit.MM,
@@ -298,17 +304,20 @@ def _place(
             source=source,
         )
     figures.add(top)
-    bottom = figures.add(total(f"butt_{number}_bottom", f"butt {number}, its lower end", plus(top), plus(length)))
-    jamb = figures.add(
-        total(
-            f"butt_{number}_jamb",
-            f"butt {number}, its upper end down from the lining's head",
-            plus(top),
-            plus(figures["gap_head"]),
-        )
+    bottom = figures.total(
+        figure_name(f"butt_{number}_bottom"), f"butt {number}, its lower end", plus(top), plus(length)
     )
-    jamb_end = figures.add(
-        total(f"butt_{number}_jamb_bottom", f"butt {number}, its lower end on the lining", plus(jamb), plus(length))
+    jamb = figures.total(
+        figure_name(f"butt_{number}_jamb"),
+        f"butt {number}, its upper end down from the lining's head",
+        plus(top),
+        plus(figures["gap_head"]),
+    )
+    jamb_end = figures.total(
+        figure_name(f"butt_{number}_jamb_bottom"),
+        f"butt {number}, its lower end on the lining",
+        plus(jamb),
+        plus(length),
     )
     y1 = fit.height.value - top.value
     return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
@@ -317,16 +326,14 @@ def _place(
 def _depth(ctx: Context) -> Figure:
     """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
     closed, gap = ctx.figures["butt_closed"], gap_let_in_for(ctx.figures)
-    depth = ctx.figures.add(
-        derived(
-            "butt_depth",
-            "butt let in, leaf and lining each",
-            let_in(closed=closed.value, gap=gap.value),
-            Unit.MM,
-            closed,
-            gap,
-            formula="half of (thickness when shut − gap)",
-        )
+    depth = ctx.figures.derived(
+        "butt_depth",
+        "butt let in, leaf and lining each",
+        let_in(closed=closed.value, gap=gap.value),
+        Unit.MM,
+        closed,
+        gap,
+        formula="half of (thickness when shut − gap)",
     )
     if depth.value < 0:
         ctx.say(
@@ -345,12 +352,8 @@ def _depth(ctx: Context) -> Figure:
 def _across(ctx: Context, build: Build) -> Figure:
     """Add how far the butt's leaf goes into the edge, gauged from the opening face."""
     leaf, knuckle = ctx.figures["butt_leaf"], ctx.figures["butt_knuckle"]
-    across = ctx.figures.add(
-        total("butt_across", "butt, across the edge from the opening face", plus(leaf), minus(knuckle))
-    )
-    wood = ctx.figures.add(
-        total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
-    )
+    across = ctx.figures.total("butt_across", "butt, across the edge from the opening face", plus(leaf), minus(knuckle))
+    wood = ctx.figures.total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
     least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
     if across.value <= 0 or wood.value < least.value:
         ctx.say(
@@ -377,21 +380,19 @@ def _across(ctx: Context, build: Build) -> Figure:
 def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], length: Figure) -> Figure | None:
     if len(places) < 2:
         return None
-    spacing = ctx.figures.add(
-        total("butt_spacing", "top butt's centre to the bottom one's", plus(places[-1].top), minus(places[0].top))
+    spacing = ctx.figures.total(
+        "butt_spacing", "top butt's centre to the bottom one's", plus(places[-1].top), minus(places[0].top)
     )
     value = top_hinge_pull(mass=mass.value, leaf_width=fit.width.value, hinge_spacing=spacing.value)
-    return ctx.figures.add(
-        derived(
-            "top_hinge_pull",
-            "pull on the top butt",
-            value,
-            Unit.N,
-            mass,
-            fit.width,
-            spacing,
-            formula="weight × 9.80665 × half the width ÷ spacing",
-        )
+    return ctx.figures.derived(
+        "top_hinge_pull",
+        "pull on the top butt",
+        value,
+        Unit.N,
+        mass,
+        fit.width,
+        spacing,
+        formula="weight × 9.80665 × half the width ÷ spacing",
     )
 
 

@@ -8,6 +8,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
@@ -109,7 +110,7 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
     for unknown, sold, word in ((CupUnknown.CRANK, hinge.cranks, "crank"), (CupUnknown.PLATE, hinge.plates, "plate")):
         if choice.unknown is not unknown:
             continue
-        wanted = f[f"cup_{word}"]
+        wanted = f[figure_name(f"cup_{word}")]
         nearest = min(sold, key=lambda each: abs(each - wanted.value))
         if abs(nearest - wanted.value) > 0.26:
             ctx.say(

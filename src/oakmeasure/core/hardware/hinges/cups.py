@@ -14,7 +14,8 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, derived, minus, plus, total
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
 from oakmeasure.core.hardware.boring import Boring
@@ -82,21 +83,21 @@ def inputs(ctx: Context) -> None:
     ctx.reading("cup_depth", "cup, depth", choice.hinge.cup_depth, "hardware.cup.hinge.cup_depth", at)
     for name, label in (("boring", "leaf's edge to the cup"), ("plate", "plate, height")):
         if str(choice.unknown) != name:
-            ctx.chosen(f"cup_{name}", label, getattr(choice, name), f"hardware.cup.{name}")
+            ctx.chosen(figure_name(f"cup_{name}"), label, getattr(choice, name), f"hardware.cup.{name}")
     if choice.unknown is not CupUnknown.CRANK:
         usual = USUAL_CRANK.get(leaf.hanging, 0.0)
         value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
-        ctx.figures.add(
-            given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True, source=source)
-        )
+        ctx.figures.given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True, source=source)
     if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
-        ctx.figures.add(total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay")))
+        ctx.figures.total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay"))
 
 
 def _terms(ctx: Context, unknown: str) -> list[Term]:
     """Return the sum that the unknown figure is."""
     turn = -SIGNS[unknown]
-    return [plus(ctx.figures[f"cup_{name}"], turn * sign) for name, sign in SIGNS.items() if name != unknown]
+    return [
+        plus(ctx.figures[figure_name(f"cup_{name}")], turn * sign) for name, sign in SIGNS.items() if name != unknown
+    ]
 
 
 def settle(ctx: Context) -> None:
@@ -111,10 +112,11 @@ def settle(ctx: Context) -> None:
             "plate": "plate that is wanted, height",
             "reach": "reach of the hinge, from the mock-up",
         }
-        f.add(
-            total(
-                f"cup_{solved}", labels[solved], *_terms(ctx, solved), source="overlay = reach − crank + boring − plate"
-            )
+        f.total(
+            figure_name(f"cup_{solved}"),
+            labels[solved],
+            *_terms(ctx, solved),
+            source="overlay = reach − crank + boring − plate",
         )
 
 
@@ -125,21 +127,19 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought."""
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
-    radius = f.add(given("cup_radius", "half of the cup", CUP / 2, choice=True))
-    centre = f.add(total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius)))
-    off = f.add(
-        given(
-            "cup_pattern",
-            "screw line beyond the cup's middle",
-            choice.hinge.pattern_off,
-            choice=True,
-            source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}",
-        )
+    radius = f.given("cup_radius", "half of the cup", CUP / 2, choice=True)
+    centre = f.total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius))
+    off = f.given(
+        "cup_pattern",
+        "screw line beyond the cup's middle",
+        choice.hinge.pattern_off,
+        choice=True,
+        source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}",
     )
-    f.add(total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off)))
+    f.total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
     bored = bored_depth(ctx, point.value)
-    f.add(total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(bored), minus(point)))
+    f.total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(bored), minus(point))
     places = _places(ctx, choice, fit, mass, centre)
     back = _plate_back(ctx, choice)
     reveal = _reveal(ctx, choice.hinge)
@@ -151,25 +151,23 @@ def _over(ctx: Context) -> Figure:
     """Add the overlay at the hinge side as the hinges see it; the gap of an inset leaf counts less than nothing."""
     f, hanging = ctx.figures, ctx.leaf.hanging
     if hanging is Hanging.INSET:
-        return f.add(total("cup_overlay", "overlay at the hinges (inset: less than 0)", plus(f["gap_hinge"], -1.0)))
+        return f.total("cup_overlay", "overlay at the hinges (inset: less than 0)", plus(f["gap_hinge"], -1.0))
     name = "overlay_shared" if "overlay_shared" in f else "overlay"
-    return f.add(total("cup_overlay", "overlay at the hinges", plus(f[name])))
+    return f.total("cup_overlay", "overlay at the hinges", plus(f[figure_name(name)]))
 
 
 def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
     f, height = ctx.figures, fit.height
     by_rule = cup_count(height=height.value, mass=mass.value) or checks.COUNTS[-1][2]
-    count = f.add(
-        derived(
-            "cup_count",
-            "cup hinges",
-            choice.count or by_rule,
-            Unit.COUNT,
-            height,
-            mass,
-            formula="set by hand" if choice.count else "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
-            source="common practice",
-        )
+    count = f.derived(
+        "cup_count",
+        "cup hinges",
+        choice.count or by_rule,
+        Unit.COUNT,
+        height,
+        mass,
+        formula="set by hand" if choice.count else "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
+        source="common practice",
     )
     first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
     last = (
@@ -183,20 +181,20 @@ def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Fi
     for at in range(n):
         name, label = f"cup_{at + 1}", f"cup {at + 1}, its middle down from the leaf's top"
         if at == 0:
-            top = total(name, label, plus(first))
+            top = total(figure_name(name), label, plus(first))
         elif at == n - 1:
-            top = total(name, label, plus(height), minus(last))
+            top = total(figure_name(name), label, plus(height), minus(last))
         else:
             value = first.value + at * (height.value - first.value - last.value) / (n - 1)
-            top = derived(name, label, value, Unit.MM, height, first, last, formula="equal spaces between the others")
-        f.add(top)
-        plate = f.add(
-            total(
-                f"{name}_plate",
-                f"plate {at + 1}, its middle down from the opening's upper edge",
-                plus(top),
-                plus(edge) if inset else minus(edge),
+            top = derived(
+                figure_name(name), label, value, Unit.MM, height, first, last, formula="equal spaces between the others"
             )
+        f.add(top)
+        plate = f.total(
+            figure_name(f"{name}_plate"),
+            f"plate {at + 1}, its middle down from the opening's upper edge",
+            plus(top),
+            plus(edge) if inset else minus(edge),
         )
         y, x = height.value - top.value, centre.value
         half = CUP / 2
@@ -210,10 +208,10 @@ def _plate_back(ctx: Context, choice: CupChoices) -> Figure:
         "plate_front", "plate's holes from the front edge", choice.plate_front, "hardware.cup.plate_front"
     )
     if ctx.leaf.hanging is not Hanging.INSET:
-        return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front)))
+        return ctx.figures.total("plate_back", "plate's holes, back from the front edge", plus(front))
     thickness = ctx.figures["thickness"]
-    ctx.figures.add(total("stop_back", "stop set back from the front edge", plus(thickness)))
-    return ctx.figures.add(total("plate_back", "plate's holes, back from the front edge", plus(front), plus(thickness)))
+    ctx.figures.total("stop_back", "stop set back from the front edge", plus(thickness))
+    return ctx.figures.total("plate_back", "plate's holes, back from the front edge", plus(front), plus(thickness))
 
 
 def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
@@ -222,23 +220,21 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     value = least_reveal(hinge.reveal, thickness=f["thickness"].value, boring=f["cup_boring"].value)
     if value is None:
         return None
-    needed = f.add(
-        derived(
-            "cup_reveal",
-            "least reveal, leaf to its neighbour",
-            value,
-            Unit.MM,
-            f["thickness"],
-            f["cup_boring"],
-            formula="between the rows of the hinge's own table",
-            source=hinge.source,
-        )
+    needed = f.derived(
+        "cup_reveal",
+        "least reveal, leaf to its neighbour",
+        value,
+        Unit.MM,
+        f["thickness"],
+        f["cup_boring"],
+        formula="between the rows of the hinge's own table",
+        source=hinge.source,
     )
     side = ctx.leaf.cabinet.side
     if ctx.leaf.hanging is Hanging.OVERLAY:
-        wall = f.add(given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True))
-        f.add(total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"])))
-        f.add(total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed)))
+        wall = f.given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True)
+        f.total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"]))
+        f.total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed))
     return needed
 
 
@@ -324,16 +320,14 @@ def bored_depth(ctx: Context, point: float) -> Figure:
     keep = min(planned.value - cup.value - point, CUP_KEEPS)
     most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
     depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))
-    return ctx.figures.add(
-        derived(
-            "cup_bored",
-            "cup, bored deep",
-            depth,
-            Unit.MM,
-            cup,
-            thickness,
-            planned,
-            formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
-            source="ours",
-        )
+    return ctx.figures.derived(
+        "cup_bored",
+        "cup, bored deep",
+        depth,
+        Unit.MM,
+        cup,
+        thickness,
+        planned,
+        formula=f"as much less as keeps the wood under it, in steps of {ctx.fmt(CUP_STEP)}",
+        source="ours",
     )

@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import let_in
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
@@ -24,38 +25,32 @@ def judge_packet(ctx: Context) -> None:
     gap = gap_let_in_for(f)
     for at, each in enumerate(packet, start=1):
         letter = LETTERS[at - 1]
-        closed = f.add(
-            given(
-                f"packet_{at}",
-                f"hinge {letter}, thickness when shut",
-                each.closed,
-                edit=f"hardware.packet.{at - 1}.closed",
-            )
+        closed = f.given(
+            figure_name(f"packet_{at}"),
+            f"hinge {letter}, thickness when shut",
+            each.closed,
+            edit=f"hardware.packet.{at - 1}.closed",
         )
-        f.add(
-            derived(
-                f"packet_{at}_depth",
-                f"hinge {letter}, let in",
-                let_in(closed=closed.value, gap=gap.value),
-                Unit.MM,
-                closed,
-                gap,
-                formula="half of (thickness when shut − gap)",
-            )
+        f.derived(
+            figure_name(f"packet_{at}_depth"),
+            f"hinge {letter}, let in",
+            let_in(closed=closed.value, gap=gap.value),
+            Unit.MM,
+            closed,
+            gap,
+            formula="half of (thickness when shut − gap)",
         )
     thick = [each.closed for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
-    f.add(given("packet_length", "longest of the packet", length, choice=True, source="as measured"))
-    f.add(given("packet_width", "widest of the packet", width, choice=True, source="as measured"))
-    spread = f.add(
-        derived(
-            "packet_spread",
-            "spread of their thickness",
-            max(thick) - min(thick),
-            Unit.MM,
-            *(f[f"packet_{at}"] for at in range(1, len(packet) + 1)),
-            formula="most − least",
-        )
+    f.given("packet_length", "longest of the packet", length, choice=True, source="as measured")
+    f.given("packet_width", "widest of the packet", width, choice=True, source="as measured")
+    spread = f.derived(
+        "packet_spread",
+        "spread of their thickness",
+        max(thick) - min(thick),
+        Unit.MM,
+        *(f[figure_name(f"packet_{at}")] for at in range(1, len(packet) + 1)),
+        formula="most − least",
     )
     letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
     count = int(f["butt_count"].value)
@@ -115,22 +110,18 @@ def set_out_template(ctx: Context) -> None:
             figure="bush",
         )
         return
-    offset = f.add(
-        total("template_offset", "bush stands off the cutter, each side", plus(bush, 0.5), minus(cutter, 0.5))
-    )
+    offset = f.total("template_offset", "bush stands off the cutter, each side", plus(bush, 0.5), minus(cutter, 0.5))
     length = f.get("packet_length") or f["butt_length"]
-    along = f.add(total("template_length", "template, along the edge", plus(length), plus(offset, 2)))
+    along = f.total("template_length", "template, along the edge", plus(length), plus(offset, 2))
     # One end of the recess lies open at the opening face, where the knuckle stands.
-    f.add(total("template_width", "template, in from the opening face", plus(f["butt_across"]), plus(offset)))
-    corner = f.add(
-        derived(
-            "template_corner",
-            "corner that the cutter leaves round",
-            cutter.value / 2,
-            Unit.MM,
-            cutter,
-            formula="half of the cutter",
-        )
+    f.total("template_width", "template, in from the opening face", plus(f["butt_across"]), plus(offset))
+    corner = f.derived(
+        "template_corner",
+        "corner that the cutter leaves round",
+        cutter.value / 2,
+        Unit.MM,
+        cutter,
+        formula="half of the cutter",
     )
     ctx.say(
         "template",

@@ -11,7 +11,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import Latch, LatchKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, keep
 from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
@@ -50,13 +50,11 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
 def _down(ctx: Context, fit: Fit) -> Figure:
     f = ctx.figures
     up = ctx.chosen("latch_up", "latch above the floor", ctx.leaf.hardware.latch.up, "hardware.latch.up")
-    down = f.add(
-        total(
-            "latch_down", "latch's middle, down from the leaf's top", plus(fit.height), plus(f["gap_floor"]), minus(up)
-        )
+    down = f.total(
+        "latch_down", "latch's middle, down from the leaf's top", plus(fit.height), plus(f["gap_floor"]), minus(up)
     )
     if ctx.leaf.hanging.has_butts:
-        f.add(total("latch_keep", "latch's keep, down from the lining's head", plus(down), plus(f["gap_head"])))
+        f.total("latch_keep", "latch's keep, down from the lining's head", plus(down), plus(f["gap_head"]))
     return down
 
 
@@ -66,7 +64,7 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     thick, half = f["thickness"], latch.plate_length / 2
     hole = ctx.chosen("latch_bore", "latch, bore in the edge", latch.bore, "hardware.latch.bore")
     deep = ctx.chosen("latch_deep", "latch, depth of its bore", latch.deep, "hardware.latch.deep")
-    beside = f.add(total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5)))
+    beside = f.total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5))
     found = [
         Boring(
             "latch bore",
@@ -242,7 +240,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         return ()
     thick, w, h = f["thickness"], fit.width.value, fit.height.value
     width = ctx.chosen("bolt_width", "flush bolt, width", bolts.width, "hardware.bolts.width")
-    beside = f.add(total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5)))
+    beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
     if beside.value < BESIDE:
         most = thick.value - 2 * BESIDE
         ctx.say(

@@ -11,7 +11,7 @@ from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.document.hinges import MortiseLock, PullKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given, minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, keep
 from oakmeasure.core.leaf.leaf_context import Context
@@ -29,26 +29,22 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     if lock is None:
         return ()
     above = getattr(ctx.leaf.build, "lock_height", None)
-    height = f.get("lock_height") or f.add(
-        given(
-            "lock_height",
-            "lock above the floor",
-            above or USUAL_HEIGHT,
-            edit="build.lock_height" if above is not None else "",
-            choice=True,
-            source="common practice",
-        )
+    height = f.get("lock_height") or f.given(
+        "lock_height",
+        "lock above the floor",
+        above or USUAL_HEIGHT,
+        edit="build.lock_height" if above is not None else "",
+        choice=True,
+        source="common practice",
     )
-    up = f.get("middle_rail_centre") or f.add(
-        total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
+    up = f.get("middle_rail_centre") or f.total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
+    down = f.total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up))
+    f.total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"]))
+    back = f.get("lock_backset") or f.given(
+        "lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True
     )
-    down = f.add(total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up)))
-    f.add(total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"])))
-    back = f.get("lock_backset") or f.add(
-        given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True)
-    )
-    deep = f.get("lock_case") or f.add(
-        given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
+    deep = f.get("lock_case") or f.given(
+        "lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True
     )
     _judge(ctx, lock, build)
     member = latch_member(build)
@@ -175,7 +171,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     above = ctx.chosen("pull_up", "pull's middle above the floor", pull.up, "hardware.pull.up")
     floor = f.get("gap_floor")
     terms = [plus(fit.height), minus(above)] + ([plus(floor)] if floor is not None else [])
-    down = f.add(total("pull_down", "pull's middle, down from the leaf's top", *terms))
+    down = f.total("pull_down", "pull's middle, down from the leaf's top", *terms)
     edge = ctx.chosen("pull_in", "pull, in from the latch edge", pull.in_from, "hardware.pull.in_from")
     member = latch_member(build)
     half = pull.centres / 2 if pull.kind is PullKind.BAR else pull.recess_high / 2
@@ -196,9 +192,9 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         return ()
     if pull.kind is PullKind.BAR:
         holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
-        margin = f.add(given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True))
-        f.add(total("jig_length", "drilling template, length", plus(holes), plus(margin, 2)))
-        f.add(total("jig_width", "drilling template, from its fence", plus(edge), plus(margin)))
+        margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True)
+        f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
+        f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
         ctx.say(
             "pull",
             Level.FINE,
@@ -223,7 +219,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             for at, off in ((1, -half), (2, half))
         )
     deep = ctx.chosen("pull_deep", "flush pull, depth", pull.recess_deep, "hardware.pull.recess_deep")
-    left = f.add(total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep)))
+    left = f.total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep))
     if left.value < FACE_LEFT:
         less = f["thickness"].value - FACE_LEFT
         ctx.say(

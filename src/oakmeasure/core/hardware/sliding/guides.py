@@ -11,7 +11,7 @@ from oakmeasure.core.base.prisms import block
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given, minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
@@ -33,10 +33,8 @@ def cut_guide(ctx: Context, build: Build) -> Build:
     wide = ctx.chosen("guide_width", "groove for the guide, width", guide.groove_width, "hardware.guide.groove_width")
     deep = ctx.chosen("guide_depth", "groove for the guide, depth", guide.groove_depth, "hardware.guide.groove_depth")
     fin = ctx.chosen("guide_fin", "fin in the groove, thickness", guide.fin, "hardware.guide.fin")
-    cheek = f.add(
-        total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5), minus(wide, 0.5))
-    )
-    f.add(total("guide_play", "play of the fin in its groove", plus(wide), minus(fin)))
+    cheek = f.total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5), minus(wide, 0.5))
+    f.total("guide_play", "play of the fin in its groove", plus(wide), minus(fin))
     _judge_groove(ctx, guide)
     if cheek.value <= 0:
         return build
@@ -107,9 +105,9 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     if guide.kind is not GuideKind.FIN or f["guide_cheek"].value <= 0:
         return ()
     deep = f.get("guide_left") or f["guide_depth"]
-    over = f.add(given("guide_over", "air over the fin in its groove", AIR_OVER, choice=True, source="common practice"))
-    held = f.add(total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over)))
-    fin = f.add(total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held)))
+    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, choice=True, source="common practice")
+    held = f.total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over))
+    fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:
         more = deep.value + HOLD - held.value
         ctx.say(
@@ -154,7 +152,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
 
 def _cheeks(ctx: Context, guide: Guide) -> None:
     felt = ctx.chosen("guide_felt", "felt on each cheek", guide.felt, "hardware.guide.felt")
-    apart = ctx.figures.add(total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2)))
+    apart = ctx.figures.total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2))
     ctx.say(
         "guide",
         Level.FINE,
@@ -171,7 +169,7 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
     if guide.kind is GuideKind.CHEEKS and not ctx.leaf.hanging.bypasses:
         return  # the plate of cheeks stands beside the leaf
     plate = ctx.chosen("guide_plate", "guide's plate with its screw heads", guide.plate, "hardware.guide.plate")
-    air = f.add(total("guide_under", "air between plate and foot", plus(f["gap_floor"]), minus(plate)))
+    air = f.total("guide_under", "air between plate and foot", plus(f["gap_floor"]), minus(plate))
     if air.value < AIR_UNDER:
         wanted = plate.value + AIR_UNDER
         ctx.say(

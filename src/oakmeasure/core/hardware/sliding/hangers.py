@@ -14,7 +14,8 @@ from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.locks.mortise_locks import middle
@@ -99,14 +100,16 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
             if track is not None and hasattr(track, name)
             else (default, "taken until a set is chosen")
         )
-    return ctx.figures.add(given(name, label, value, unit, source=source, edit=f"hardware.hangers.{name}", choice=True))
+    return ctx.figures.given(
+        figure_name(name), label, value, unit, source=source, edit=f"hardware.hangers.{name}", choice=True
+    )
 
 
 def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear | None:
     """Place the hangers, share the load between them, judge them; None where they lie beyond the leaf."""
     kind, f = kind_of(ctx), ctx.figures
     inward = of_set(ctx, "bolt_in", "hangers' middles, from the leaf's edges", USUAL_IN)
-    apart = f.add(total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2)))
+    apart = f.total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2))
     if apart.value <= 0:
         usual = min(USUAL_IN, fit.width.value / 4)
         ctx.say(
@@ -130,43 +133,37 @@ def _loads(
     ctx: Context, kind: HangerKind, mass: Figure, at: tuple[float, float], inward: Figure, apart: Figure
 ) -> tuple[Figure, Figure]:
     f = ctx.figures
-    centre = f.get("centre_across") or f.add(
-        derived(
-            "centre_across",
-            "centre of gravity, from the hinge edge",
-            sum(at) / 2,
-            Unit.MM,
-            f["leaf_width"],
-            formula="its middle",
-        )
+    centre = f.get("centre_across") or f.derived(
+        "centre_across",
+        "centre of gravity, from the hinge edge",
+        sum(at) / 2,
+        Unit.MM,
+        f["leaf_width"],
+        formula="its middle",
     )
     left, right = shares(mass=mass.value, first=at[0], second=at[1], centre=centre.value)
     word = "wheel" if kind is HangerKind.FLOOR else "hanger"
-    one = f.add(
-        derived(
-            "hanger_1",
-            f"{word} at the hinge side carries",
-            left,
-            Unit.N,
-            mass,
-            centre,
-            inward,
-            apart,
-            formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart",
-        )
+    one = f.derived(
+        "hanger_1",
+        f"{word} at the hinge side carries",
+        left,
+        Unit.N,
+        mass,
+        centre,
+        inward,
+        apart,
+        formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart",
     )
-    two = f.add(
-        derived(
-            "hanger_2",
-            f"{word} at the latch side carries",
-            right,
-            Unit.N,
-            mass,
-            centre,
-            inward,
-            apart,
-            formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart",
-        )
+    two = f.derived(
+        "hanger_2",
+        f"{word} at the latch side carries",
+        right,
+        Unit.N,
+        mass,
+        centre,
+        inward,
+        apart,
+        formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart",
     )
     return one, two
 
@@ -180,57 +177,49 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     if kind is HangerKind.FACE:
         off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
         if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
-            off = f.add(
-                total(
-                    "off_outer",
-                    "outer leaf: wheel's plane to its middle",
-                    plus(off),
-                    plus(f["thickness"]),
-                    plus(f["slide_air"]),
-                )
+            off = f.total(
+                "off_outer",
+                "outer leaf: wheel's plane to its middle",
+                plus(off),
+                plus(f["thickness"]),
+                plus(f["slide_air"]),
             )
         apart = ctx.chosen("bolt_apart", "a hanger's two bolts apart", choice.bolt_apart, "hardware.hangers.bolt_apart")
         pull = eccentric(share=most.value, off=off.value, apart=apart.value)
-        extra = f.add(
-            derived(
-                "hanger_eccentric",
-                "pull on the upper bolt, from hanging beside the wheel",
-                pull,
-                Unit.N,
-                most,
-                off,
-                apart,
-                formula="share × offset ÷ bolts apart",
-            )
+        extra = f.derived(
+            "hanger_eccentric",
+            "pull on the upper bolt, from hanging beside the wheel",
+            pull,
+            Unit.N,
+            most,
+            off,
+            apart,
+            formula="share × offset ÷ bolts apart",
         )
-        works = f.add(total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra)))
-    limit = f.add(
-        derived("hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating, formula="rating × 9.80665")
+        works = f.total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra))
+    limit = f.derived(
+        "hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating, formula="rating × 9.80665"
     )
-    ratio = f.add(
-        derived(
-            "hanger_ratio",
-            "of its rating a hanger uses",
-            works.value / limit.value,
-            Unit.RATIO,
-            works,
-            limit,
-            formula="bears ÷ may bear",
-        )
+    ratio = f.derived(
+        "hanger_ratio",
+        "of its rating a hanger uses",
+        works.value / limit.value,
+        Unit.RATIO,
+        works,
+        limit,
+        formula="bears ÷ may bear",
     )
     proof = ctx.chosen(
         "proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof", Unit.RATIO
     )
-    load = f.add(
-        derived(
-            "proof_load",
-            "proof load, before the leaf goes up",
-            proof.value * mass.value,
-            Unit.KG,
-            proof,
-            mass,
-            formula="ratio × weight",
-        )
+    load = f.derived(
+        "proof_load",
+        "proof load, before the leaf goes up",
+        proof.value * mass.value,
+        Unit.KG,
+        proof,
+        mass,
+        formula="ratio × weight",
     )
     words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
     if works.value > limit.value:
@@ -286,17 +275,15 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
         ),
         default=thick.value,
     )
-    over = f.add(given("bolt_through", "wood at the bolts", at_bolt, choice=True, source="what is there"))
-    length = f.add(
-        given(
-            "bolt_nut",
-            "washer and nut beyond the wood",
-            round(1.5 * size.value),
-            choice=True,
-            source="one and a half diameters: common practice",
-        )
+    over = f.given("bolt_through", "wood at the bolts", at_bolt, choice=True, source="what is there")
+    length = f.given(
+        "bolt_nut",
+        "washer and nut beyond the wood",
+        round(1.5 * size.value),
+        choice=True,
+        source="one and a half diameters: common practice",
     )
-    f.add(total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length)))
+    f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
     if down.value < wood or at[0] < wood:
         ctx.say(
@@ -337,11 +324,9 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     what = "wheel" if kind is HangerKind.FLOOR else "hanger"
     source = track.name if track is not None else "taken until a set is chosen"
     thick = f["thickness"]
-    size = f.add(given("plate_wide", f"{what}'s recess, wide", wide, source=source, choice=True))
-    f.add(given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True))
-    cheek = f.add(
-        total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
-    )
+    size = f.given("plate_wide", f"{what}'s recess, wide", wide, source=source, choice=True)
+    f.given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True)
+    cheek = f.total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
     if cheek.value < 5.0:
         ctx.say(
             "recess-thin",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import minus, plus, total
+from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -25,7 +25,7 @@ def _wheel_over_heads(ctx: Context) -> None:
     f, choice = ctx.figures, ctx.leaf.hardware.hangers
     head = ctx.chosen("bolt_head", "heads that hold the track, height", choice.bolt_head, "hardware.hangers.bolt_head")
     room = ctx.chosen("head_room", "room for them beside the wheel", choice.head_room, "hardware.hangers.head_room")
-    air = f.add(total("wheel_air", "air between wheel and bolt heads", plus(room), minus(head)))
+    air = f.total("wheel_air", "air between wheel and bolt heads", plus(room), minus(head))
     if air.value < PASSING - 1e-9:
         lower = max(room.value - PASSING, 0.0)
         ctx.say(
@@ -58,7 +58,7 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
     strap = ctx.chosen(
         "strap", "strap with its bolt heads, off the face", ctx.leaf.hardware.hangers.strap, "hardware.hangers.strap"
     )
-    air = f.add(total("strap_air", "air between the leaves past straps and heads", plus(f["slide_air"]), minus(strap)))
+    air = f.total("strap_air", "air between the leaves past straps and heads", plus(f["slide_air"]), minus(strap))
     if air.value < PASSING - 1e-9:
         wanted = strap.value + PASSING
         ctx.say(
@@ -90,10 +90,8 @@ def _leaf_past_cheeks(ctx: Context) -> None:
         return
     cheek = ctx.chosen("guide_cheek_thick", "guide's cheek, thickness", guide.cheek, "hardware.guide.cheek")
     felt = f["guide_felt"]
-    air = f.add(
-        total(
-            "cheek_air", "inner leaf to the cheek between the leaves", plus(f["slide_air"]), minus(cheek), minus(felt)
-        )
+    air = f.total(
+        "cheek_air", "inner leaf to the cheek between the leaves", plus(f["slide_air"]), minus(cheek), minus(felt)
     )
     if air.value < PASSING - 1e-9:
         wanted = cheek.value + felt.value + PASSING

@@ -15,7 +15,8 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, given, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import from_set_or
 from oakmeasure.core.fit.slide import ROLLER
@@ -59,17 +60,15 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
             figure="track_needed",
         )
         return gear
-    f.add(
-        derived(
-            "track_holes",
-            "holes in the track, cut to length",
-            len(holes),
-            Unit.COUNT,
-            f["track_needed"],
-            first,
-            pitch,
-            formula="every pitch, and one near the cut end",
-        )
+    f.derived(
+        "track_holes",
+        "holes in the track, cut to length",
+        len(holes),
+        Unit.COUNT,
+        f["track_needed"],
+        first,
+        pitch,
+        formula="every pitch, and one near the cut end",
     )
     if ctx.leaf.hanging is Hanging.FLOOR_GEAR:
         return replace(gear, holes=holes, shims=_shims(ctx, opening, fit, holes))
@@ -89,20 +88,18 @@ def _height(ctx: Context) -> None:
             if track is not None
             else (USUAL_UP, "taken until a set is chosen")
         )
-    up = f.add(
-        given(
-            "hole_up",
-            "track's holes over the leaf's top",
-            value,
-            source=source,
-            choice=True,
-            edit="hardware.hangers.hole_up",
-        )
+    up = f.given(
+        "hole_up",
+        "track's holes over the leaf's top",
+        value,
+        source=source,
+        choice=True,
+        edit="hardware.hangers.hole_up",
     )
     terms = [plus(f["gap_floor"]), plus(f["leaf_height"]), plus(up)]
     if "hung_higher" in f:
         terms.insert(1, plus(f["hung_higher"]))
-    line = f.add(total("track_line", "track's holes over the finished floor, level", *terms))
+    line = f.total("track_line", "track's holes over the finished floor, level", *terms)
     ctx.say(
         "track-line",
         Level.FINE,
@@ -205,10 +202,10 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if not wall.shift:
         return
     f = ctx.figures
-    shift = f.add(given("track_shift", "track shifted", abs(wall.shift), edit="hardware.wall.shift", choice=True))
-    short = f.add(total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"])))
+    shift = f.given("track_shift", "track shifted", abs(wall.shift), edit="hardware.wall.shift", choice=True)
+    short = f.total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"]))
     if short.value > HAIR:
-        f.add(total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short)))
+        f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))
         side = "hinge" if wall.shift > 0 else "latch"
         ctx.say(
             "track-shifted",
@@ -316,17 +313,15 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
         return ()
     start = fit.x_hinge_edge - opening.hinge_in.value
     heights = [floor_at(points, start + each) for each in holes]
-    highest, readings = max(heights), [f[f"floor_{at + 1}"] for at in range(len(points))]
+    highest, readings = max(heights), [f[figure_name(f"floor_{at + 1}")] for at in range(len(points))]
     found = tuple(
-        f.add(
-            derived(
-                f"shim_{at}",
-                f"shim at the track's hole {at}, {ctx.show.length(hole, sign=False)} along",
-                highest - high,
-                Unit.MM,
-                *readings,
-                formula="highest floor − the floor here, between its readings",
-            )
+        f.derived(
+            figure_name(f"shim_{at}"),
+            f"shim at the track's hole {at}, {ctx.show.length(hole, sign=False)} along",
+            highest - high,
+            Unit.MM,
+            *readings,
+            formula="highest floor − the floor here, between its readings",
         )
         for at, (hole, high) in enumerate(zip(holes, heights, strict=True), start=1)
     )
@@ -405,20 +400,18 @@ def _stops(ctx: Context, gear: Gear) -> None:
     if gear.kind is HangerKind.FLOOR:
         return
     roller = from_set_or(ctx, "roller", ROLLER)
-    room = f.add(total("stop_room", "leaf's edge to the wheel's near side", plus(f["bolt_in"]), minus(roller, 0.5)))
+    room = f.total("stop_room", "leaf's edge to the wheel's near side", plus(f["bolt_in"]), minus(roller, 0.5))
     long = ctx.chosen("stop_long", "stop on the track, length", choice.stop_long, "hardware.hangers.stop_long")
-    f.add(
-        total(
-            "stop_open",
-            "stop for the open leaf: its working face, from the track's hinge end",
-            plus(f["track_needed"]),
-            minus(room),
-        )
+    f.total(
+        "stop_open",
+        "stop for the open leaf: its working face, from the track's hinge end",
+        plus(f["track_needed"]),
+        minus(room),
     )
     early = long.value - room.value
     if early > HAIR:
         # The stop would stand beyond the track's end: the leaf ends its way before the opening is clear or covered.
-        f.add(total("stops_early", "leaf stops early by", plus(long), minus(room)))
+        f.total("stops_early", "leaf stops early by", plus(long), minus(room))
         ctx.say(
             "stops-early",
             Level.LOOK,

@@ -6,6 +6,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import Polygon
 from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
 from oakmeasure.core.survey.checks import assumed, judge_readings
@@ -68,7 +69,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
             sigma = rules.sigma_diagonal.value
         observed[key] = Observed(reading.value, reading.sigma or sigma)
     inputs = [
-        ctx.reading(f"reading_{PREFIX}{key}", label_of(key, polygon.corners), reading, path)
+        ctx.reading(figure_name(f"reading_{PREFIX}{key}"), label_of(key, polygon.corners), reading, path)
         for key, (reading, path) in readings.items()
     ]
     try:

@@ -9,7 +9,8 @@ from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, State, minus, plus
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
 from oakmeasure.core.survey.checks import assumed, judge_readings, say_contradictory
@@ -25,7 +26,9 @@ def take_by_tape(ctx: Context) -> Taken:
     head = ctx.leaf.head.kind
     readings = readings_of(ctx)
     figures = {
-        kind: ctx.reading(f"reading_{kind}", KINDS[kind].label, reading, f"readings.{kind}", KINDS[kind].wanted)
+        kind: ctx.reading(
+            figure_name(f"reading_{kind}"), KINDS[kind].label, reading, f"readings.{kind}", KINDS[kind].wanted
+        )
         for kind, reading in readings.items()
     }
     if head.is_curved and len(readings) > 1:
@@ -42,7 +45,11 @@ def take_by_tape(ctx: Context) -> Taken:
     inputs += assumed(ctx, adjustment)
     for at, bow in enumerate(ctx.leaf.bows):
         label = f"{bow.side}, bow at {ctx.fmt(bow.at)}"
-        inputs.append(ctx.reading(f"bow_{at + 1}", label, bow.into, f"bows.{at}.into", "off a stretched line, + is in"))
+        inputs.append(
+            ctx.reading(
+                figure_name(f"bow_{at + 1}"), label, bow.into, f"bows.{at}.into", "off a stretched line, + is in"
+            )
+        )
     line = _head(ctx, adjustment, inputs)
     return Taken(
         outline_of(adjustment.corners, head=line, bows=ctx.leaf.bows),
@@ -121,9 +128,9 @@ def _bow(ctx: Context, adj: Adjustment[Kind], kind: Kind) -> Figure | None:
     what = "width" if kind is Kind.WIDTH_MIDDLE else "height"
     how = f"reading less what straight edges make it, {ctx.fmt(judged.adjusted)}, less the room {ctx.fmt(room)}"
     label = f"bow into the {what} at the middle"
-    reading = ctx.figures[f"reading_{kind}"]
-    return ctx.figures.add(
-        derived(f"bow_{what}", label, taken, Unit.MM, reading, formula=f"{how} that the taper leaves there")
+    reading = ctx.figures[figure_name(f"reading_{kind}")]
+    return ctx.figures.derived(
+        figure_name(f"bow_{what}"), label, taken, Unit.MM, reading, formula=f"{how} that the taper leaves there"
     )
 
 
@@ -136,21 +143,14 @@ def _head(ctx: Context, adj: Adjustment[Kind], inputs: list[Figure]) -> tuple[Po
     start, end = adj.hinge_head, adj.latch_head
     if kind is HeadKind.RAKED:
         rake = end[1] - start[1]
-        ctx.figures.add(
-            derived(
-                "head_rake",
-                "rake of the head, + up to the latch",
-                rake,
-                Unit.MM,
-                *inputs,
-                formula="from corner to corner",
-            )
+        ctx.figures.derived(
+            "head_rake", "rake of the head, + up to the latch", rake, Unit.MM, *inputs, formula="from corner to corner"
         )
     if not kind.is_curved:
         return ()
     span_value = ((end[0] - start[0]) ** 2 + (end[1] - start[1]) ** 2) ** 0.5
-    span = ctx.figures.add(
-        derived("head_span", "span of the head", span_value, Unit.MM, *inputs, formula="where it springs, side to side")
+    span = ctx.figures.derived(
+        "head_span", "span of the head", span_value, Unit.MM, *inputs, formula="where it springs, side to side"
     )
     rise = _rise(ctx, kind, span, adj)
     try:
@@ -172,7 +172,7 @@ def _head(ctx: Context, adj: Adjustment[Kind], inputs: list[Figure]) -> tuple[Po
             figure="head_arch_rise",
         )
         return ()
-    ctx.figures.add(derived("head_radius", "radius of the head", radius, Unit.MM, span, rise, formula=formula))
+    ctx.figures.derived("head_radius", "radius of the head", radius, Unit.MM, span, rise, formula=formula)
     return line
 
 
@@ -180,26 +180,24 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[Kind]) -> 
     label = "rise of the head above where it springs"
     if ctx.leaf.head.rise is not None:
         return ctx.reading("head_arch_rise", label, ctx.leaf.head.rise, "head.rise", "crown above the springing line")
-    crown = ctx.figures.get(f"reading_{Kind.HEIGHT_MIDDLE}")
+    crown = ctx.figures.get(figure_name(f"reading_{Kind.HEIGHT_MIDDLE}"))
     if kind is HeadKind.HALF_ROUND or crown is None:
         if kind is HeadKind.HALF_ROUND:
             rise, state, how = half_round_rise(span=span.value), None, "half the span"
         else:
             rise, state, how = span.value / (8 if kind is HeadKind.SEGMENTAL else 1.1547), State.ASSUMED, "not read yet"
         if state is None:
-            return ctx.figures.add(derived("head_arch_rise", label, rise, Unit.MM, span, formula=how))
-        return ctx.figures.add(given("head_arch_rise", label, rise, state=state, source=how, edit="head.rise"))
-    springing = ctx.figures.add(
-        derived(
-            "head_springing",
-            "where the head springs, at the middle",
-            (adj.hinge_head[1] + adj.latch_head[1]) / 2,
-            Unit.MM,
-            span,
-            formula="half way between its two ends",
-        )
+            return ctx.figures.derived("head_arch_rise", label, rise, Unit.MM, span, formula=how)
+        return ctx.figures.given("head_arch_rise", label, rise, state=state, source=how, edit="head.rise")
+    springing = ctx.figures.derived(
+        "head_springing",
+        "where the head springs, at the middle",
+        (adj.hinge_head[1] + adj.latch_head[1]) / 2,
+        Unit.MM,
+        span,
+        formula="half way between its two ends",
     )
-    return ctx.figures.add(total("head_arch_rise", label, plus(crown), minus(springing)))
+    return ctx.figures.total("head_arch_rise", label, plus(crown), minus(springing))
 
 
 # --- readings that close to nothing ------------------------------------------------------------------------
@@ -209,7 +207,7 @@ def _contradictory(ctx: Context, observed: dict[Kind, Observed]) -> Taken:
     """Fall back to the least of each reading, square, so that the rest can be seen, and say so with a stop."""
     widths = [kind for kind in observed if kind.is_width]
     heights = [kind for kind in observed if kind.is_height]
-    inputs = tuple(ctx.figures[f"reading_{kind}"] for kind in (*widths, *heights))
+    inputs = tuple(ctx.figures[figure_name(f"reading_{kind}")] for kind in (*widths, *heights))
     w = min(observed[kind].value for kind in widths)
     h = min(
         (observed[kind].value for kind in heights),

@@ -9,7 +9,8 @@ from oakmeasure.core.base.geometry import Point, signed_area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Template
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.survey_result import Taken, outline_of
 from oakmeasure.core.survey.tick_board import JudgedTick, TemplateFit, TickStatus, fit_template, side_names
@@ -25,7 +26,7 @@ def take_by_ticks(ctx: Context, template: Template) -> Taken | None:
     used = [each for each in template.ticks if not each.excluded]
     uses_stick = any(each.angle_deg is not None or each.x2 is not None for each in used)
     sigma = ctx.rule("sigma_tick", "uncertainty of a tick")
-    count = ctx.figures.add(given("ticks", "ticks used", len(used), Unit.COUNT, source="on the board"))
+    count = ctx.figures.given("ticks", "ticks used", len(used), Unit.COUNT, source="on the board")
     try:
         fit = fit_template(template, sigma.value)
         if signed_area(fit.corners) <= 0:
@@ -47,24 +48,20 @@ def take_by_ticks(ctx: Context, template: Template) -> Taken | None:
     names = side_names(template.sides)
     for name, side in zip(names, fit.sides, strict=True):
         slug = name.replace(" ", "_")
-        ctx.figures.add(
-            derived(
-                f"sigma_{slug}",
-                f"standard error of the {name}",
-                side.sigma,
-                Unit.MM,
-                sigma,
-                count,
-                formula="the larger of a tick's uncertainty and the ticks' own spread, ÷ √ticks",
-            )
+        ctx.figures.derived(
+            figure_name(f"sigma_{slug}"),
+            f"standard error of the {name}",
+            side.sigma,
+            Unit.MM,
+            sigma,
+            count,
+            formula="the larger of a tick's uncertainty and the ticks' own spread, ÷ √ticks",
         )
     arch = fit.sides[2].curve if template.sides == 4 and isinstance(fit.sides[2].curve, Round) else None
     line: tuple[Point, ...] = ()
     if arch is not None:
-        ctx.figures.add(
-            derived(
-                "head_radius", "radius of the head", arch.radius, Unit.MM, *inputs, formula="circle through the ticks"
-            )
+        ctx.figures.derived(
+            "head_radius", "radius of the head", arch.radius, Unit.MM, *inputs, formula="circle through the ticks"
         )
         line = _arch(arch, (ox, oy), corners[3], corners[2])
     _nick(ctx, template, inputs, (ox, oy))
@@ -96,7 +93,7 @@ def _nick(ctx: Context, template: Template, inputs: list[Figure], origin: Point)
         ("nick_up", "datum nick, over the hinge side's foot", template.nick_y - origin[1]),
     ):
         how = "the nick on the board less the foot as fitted"
-        ctx.figures.add(derived(name, label, value, Unit.MM, *inputs, formula=how))
+        ctx.figures.derived(figure_name(name), label, value, Unit.MM, *inputs, formula=how)
 
 
 # --- what is said of the ticks ------------------------------------------------------------------------------
@@ -177,15 +174,13 @@ def _say_check(ctx: Context, template: Template, fit: TemplateFit, names: tuple[
         return
     sigma = ctx.figures["rule_sigma_tick"]
     inputs = [sigma, ctx.figures["ticks"]]
-    miss = ctx.figures.add(
-        derived(
-            "check_miss",
-            f"check reading's miss, corner of {at} and {after}",
-            fit.check_miss,
-            Unit.MM,
-            *inputs,
-            formula="from the check tick's point to the corner as fitted",
-        )
+    miss = ctx.figures.derived(
+        "check_miss",
+        f"check reading's miss, corner of {at} and {after}",
+        fit.check_miss,
+        Unit.MM,
+        *inputs,
+        formula="from the check tick's point to the corner as fitted",
     )
     limit = OUTLIER * math.hypot(
         sigma.value, *(fit.sides[each - 1].sigma for each in (template.check_corner, template.check_corner % n + 1))
