@@ -32,7 +32,6 @@ from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.finish import finish_days, slower
 from oakmeasure.core.making.glue import clock_face, glue_on_the_day, next_words, plan_task, stage_minutes
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
-from oakmeasure.core.making.hardware_steps import is_of_the_leaf
 from oakmeasure.core.making.joints import joints_of
 from oakmeasure.core.making.operation import Bucket, Hold, Operation, Trade, Up, in_order
 from oakmeasure.core.making.repairs import judge_mishap
@@ -129,7 +128,7 @@ def test_operations_of_any_leaf_follow_their_needs_at_the_earliest_moment(build,
     assert not hardware_at or ids.index("measure:set") < min(hardware_at)
     assert ids.index("hang:dry") < ids.index("finish:last") < ids.index("hang:last")
     cut = {name for op in operations for name in op.cuts}
-    forgotten = {c.name for c in leaf.borings if is_of_the_leaf(c) and "keep" not in c.name} - cut
+    forgotten = {c.name for c in leaf.borings if c.cut_in.is_leaf and not c.kind.is_keep} - cut
     assert not forgotten
 
 

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -70,7 +70,7 @@ def shape_to(ctx: Context, fit: Fit, build: Build) -> Build:
         return build
     head = head_of(fit.outline)
     parts, tenons = list(build.parts), list(build.tenons)
-    rail = next((each for each in parts if each.name == "top rail"), None)
+    rail = build.at(Role.RAIL, Place.TOP)
     if head.falls > SCRIBED and rail is not None:
         parts, tenons = _follow(ctx, build, rail, head)
     _ledges(ctx, parts, fit, head)
@@ -101,7 +101,7 @@ def _follow(ctx: Context, build: Build, rail: Part, head: Head) -> tuple[list[Pa
     old = rail.face.y0
     parts = []
     for part in build.parts:
-        if part.name == "top rail":
+        if part.name == rail.name:
             parts.append(_slanting(ctx, part, tuple(shape), head))
         elif part.role in (Role.PANEL, Role.MUNTIN, Role.BOARD) and abs(part.face.y1 - old) < 1.0:
             f = part.face
@@ -111,7 +111,7 @@ def _follow(ctx: Context, build: Build, rail: Part, head: Head) -> tuple[list[Pa
             parts.append(_to_shape(ctx, part, under, Rect(f.x0, f.y0, f.x1, high), grows=high - f.y1))
         else:
             parts.append(part)
-    tenons = [_moved(each, head, build.height) if each.member == "top rail" else each for each in build.tenons]
+    tenons = [_moved(each, head, build.height) if each.member == rail.name else each for each in build.tenons]
     return parts, tenons
 
 

@@ -15,7 +15,7 @@ from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.checks import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
@@ -276,13 +276,13 @@ def _at(ctx: Context, build: Build, edge: str) -> list[tuple[str, float, float, 
         least = LEAST.get(part.role)
         if (
             least is None
-            or part.name.endswith(", back")
+            or part.is_back
             or (part.depth is not None and part.depth[0] > 0.5 and (part.role is not Role.LEDGE) and not part.at_hand)
         ):
             continue
         if part.role is Role.LEDGE:  # a ledge's ends move in towards the edge; its near edge towards foot or head
-            near = {"foot": "lower", "head": "upper"}.get(edge, "")
-            if (near and near in part.name) or (upright and "lower" in part.name):
+            near = {"foot": Place.LOWER, "head": Place.UPPER}.get(edge)
+            if (near is not None and near is part.place) or (upright and part.place is Place.LOWER):
                 found.append((f"{part.name}, from the {EDGES[edge]}", at, 0.0, f"part:{part.name}"))
         elif at < 0.5 and part.grain_upright is upright:
             found.append(

@@ -23,3 +23,15 @@ class Role(StrEnum):
     VENEER = "veneer"
     LINING = "lining"  # of the opening, not of the leaf
     PACKING = "packing"  # out of off-cuts
+
+
+class Place(StrEnum):
+    """Where in the leaf a part of its role stands."""
+
+    HINGE = "at the hinge edge"
+    LATCH = "at the latch edge"
+    TOP = "at the top"
+    LOCK = "at the lock, or in the middle"
+    BOTTOM = "at the foot"
+    UPPER = "the upper one"
+    LOWER = "the lower one"

@@ -15,7 +15,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, BoringKind, Surface
 from oakmeasure.core.hardware.clash.bodies import Thing
 from oakmeasure.core.hardware.clash.rules import Kind
 from oakmeasure.core.leaf.part import Build, Part, Rect
@@ -24,6 +24,20 @@ from oakmeasure.core.solution import LeafSolution
 REACH = 60.0  # from the edge; what starts further in is not seen in this view
 TEXT_HIGH = 1.8  # steps that two lines of text need
 AT_EDGE = 0.5  # nearer than this it is open to the edge
+# What gets its figures beside it: not screws, nor plates that lie round another cut.
+TOLD = (
+    BoringKind.BUTT,
+    BoringKind.CUP,
+    BoringKind.PLATE,
+    BoringKind.LOCK_MORTISE,
+    BoringKind.LATCH_BORE,
+    BoringKind.LATCH_SPINDLE,
+    BoringKind.THUMB_SLOT,
+    BoringKind.SPINDLE_HOLE,
+    BoringKind.FLUSH_PULL,
+    BoringKind.GUIDE_GROOVE,
+    BoringKind.HEAD_GROOVE,
+)
 
 
 def edge_on(
@@ -94,8 +108,9 @@ def edge_on(
 
 def _is_told(cut: Boring, at_latch: bool) -> bool:
     """Return whether a cut gets its figures beside it: not screws, nor plates that lie round another cut."""
-    here = cut.edge.startswith(("latch", "meeting")) if at_latch else "hinge edge" in cut.edge
-    return here and cut.name.count(" ") == 1 and not cut.name.endswith(("forend", "keep"))
+    at_edge = cut.side.surface in (Surface.LATCH_EDGE, Surface.MEETING_EDGE)
+    here = at_edge if at_latch else cut.side.is_measured_from_hinge
+    return here and cut.kind in TOLD
 
 
 def _heading(page: Sketch, build: Build, show: Show, x: float, step: float, words: str, face_right: bool) -> None:

@@ -67,7 +67,7 @@ def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     y = min(max(round(y / STEP) * STEP, foot), top)
     marks = []
     for part in leaf.build.parts:
-        if part.role in (Role.RAIL, Role.LEDGE) and not part.name.endswith(", back"):
+        if part.role in (Role.RAIL, Role.LEDGE) and not part.is_back:
             f = part.face
             marks += [
                 (f.y0 - half, f"under the {part.name}"),

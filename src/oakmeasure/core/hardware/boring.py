@@ -3,51 +3,302 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 from oakmeasure.core.base.prisms import Solid, block
 from oakmeasure.core.document.hanging import Hanging
 
 
+class Device(StrEnum):
+    """What something is cut for."""
+
+    BUTT = "butt"
+    CUP = "cup"
+    PLATE = "plate"
+    LOCK = "lock"
+    LATCH = "latch"
+    PULL = "pull"
+    BOLT = "flush bolt"
+    HANGER = "hanger"
+    WHEEL = "wheel"
+    HEAD_GUIDE = "head groove"
+    FLOOR_GUIDE = "guide groove"
+
+
+class BoringKind(StrEnum):
+    """What is cut; its words, with places for the number of its device and its own."""
+
+    BUTT = "butt {number}"
+    CUP = "cup {number}"
+    CUP_SCREW = "cup {number} screw {at}"
+    CUP_DOWEL = "cup {number} dowel {at}"
+    PLATE = "plate {number}"
+    LOCK_MORTISE = "lock mortise"
+    LOCK_FOREND = "lock forend"
+    LOCK_KEEP = "lock keep"
+    SPINDLE_HOLE = "spindle hole"
+    KEYHOLE = "keyhole"
+    LATCH_BORE = "latch bore"
+    LATCH_FOREND = "latch forend"
+    LATCH_KEEP = "latch keep"
+    LATCH_SPINDLE = "latch spindle"
+    THUMB_SLOT = "thumb slot"
+    PULL_HOLE = "pull hole {at}"
+    FLUSH_PULL = "flush pull"
+    BOLT_TOP = "flush bolt top"
+    BOLT_FOOT = "flush bolt foot"
+    BOLT_HOLE_TOP = "bolt hole top"
+    BOLT_HOLE_FOOT = "bolt hole foot"
+    HANGER_BOLT = "hanger {number} bolt {at}"
+    HANGER_RECESS = "hanger {number} recess"
+    WHEEL_RECESS = "wheel {number} recess"
+    HEAD_GROOVE = "head groove"
+    GUIDE_GROOVE = "guide groove"
+
+    @property
+    def device(self) -> Device:
+        """What it is cut for."""
+        return _DEVICES[self]
+
+    @property
+    def is_forend(self) -> bool:
+        """Whether it is a plate let in round another cut."""
+        return self in (BoringKind.LOCK_FOREND, BoringKind.LATCH_FOREND)
+
+    @property
+    def is_keep(self) -> bool:
+        """Whether a lock or a latch shuts into it."""
+        return self in (BoringKind.LOCK_KEEP, BoringKind.LATCH_KEEP)
+
+    @property
+    def is_recess(self) -> bool:
+        """Whether gear is let in there."""
+        return self in (BoringKind.HANGER_RECESS, BoringKind.WHEEL_RECESS)
+
+    @property
+    def is_groove(self) -> bool:
+        """Whether it runs all along its edge."""
+        return self in (BoringKind.HEAD_GROOVE, BoringKind.GUIDE_GROOVE)
+
+    @property
+    def is_bolt_hole(self) -> bool:
+        """Whether a flush bolt shuts into it."""
+        return self in (BoringKind.BOLT_HOLE_TOP, BoringKind.BOLT_HOLE_FOOT)
+
+    @property
+    def holds_a_screw(self) -> bool:
+        """Whether a screw bites in it."""
+        return self is BoringKind.CUP_SCREW
+
+
+_OF_DEVICE = {
+    Device.BUTT: (BoringKind.BUTT,),
+    Device.CUP: (BoringKind.CUP, BoringKind.CUP_SCREW, BoringKind.CUP_DOWEL),
+    Device.PLATE: (BoringKind.PLATE,),
+    Device.LOCK: (
+        BoringKind.LOCK_MORTISE,
+        BoringKind.LOCK_FOREND,
+        BoringKind.LOCK_KEEP,
+        BoringKind.SPINDLE_HOLE,
+        BoringKind.KEYHOLE,
+    ),
+    Device.LATCH: (
+        BoringKind.LATCH_BORE,
+        BoringKind.LATCH_FOREND,
+        BoringKind.LATCH_KEEP,
+        BoringKind.LATCH_SPINDLE,
+        BoringKind.THUMB_SLOT,
+    ),
+    Device.PULL: (BoringKind.PULL_HOLE, BoringKind.FLUSH_PULL),
+    Device.BOLT: (BoringKind.BOLT_TOP, BoringKind.BOLT_FOOT, BoringKind.BOLT_HOLE_TOP, BoringKind.BOLT_HOLE_FOOT),
+    Device.HANGER: (BoringKind.HANGER_BOLT, BoringKind.HANGER_RECESS),
+    Device.WHEEL: (BoringKind.WHEEL_RECESS,),
+    Device.HEAD_GUIDE: (BoringKind.HEAD_GROOVE,),
+    Device.FLOOR_GUIDE: (BoringKind.GUIDE_GROOVE,),
+}
+_DEVICES = {kind: device for device, kinds in _OF_DEVICE.items() for kind in kinds}
+
+
+class Surface(StrEnum):
+    """Which surface of the leaf, or of what carries it, something is cut into."""
+
+    HINGE_EDGE = "hinge edge"
+    LATCH_EDGE = "latch edge"
+    MEETING_EDGE = "meeting edge"
+    HEAD = "head"
+    FOOT = "foot"
+    OPENING_FACE = "opening face"
+    CLOSING_FACE = "closing face"
+    CARRIER = "what carries the leaf"
+
+    @property
+    def is_face(self) -> bool:
+        """Whether it is a face of the leaf."""
+        return self in (Surface.OPENING_FACE, Surface.CLOSING_FACE)
+
+    @property
+    def is_end(self) -> bool:
+        """Whether it is the leaf's head or foot."""
+        return self in (Surface.HEAD, Surface.FOOT)
+
+
+class CutSide(StrEnum):
+    """From where something is cut, and between which edges it lies: in words for a list."""
+
+    HINGE_EDGE = "hinge edge"
+    LATCH_EDGE = "latch edge, in its middle"
+    MEETING_EDGE = "meeting edge, in its middle"
+    HEAD = "head, in its middle"
+    HEAD_ALONG = "head, in its middle, all along"
+    FOOT = "foot, in its middle"
+    FOOT_ALONG = "foot, in its middle, all along"
+    CLOSING_AT_HINGE = "closing face, at the hinge edge"
+    OPENING_AT_LATCH = "opening face, from the latch edge"
+    OPENING_THROUGH_AT_HINGE = "opening face, through, from the hinge edge"
+    OPENING_THROUGH_AT_LATCH = "opening face, through, from the latch edge"
+    THROUGH_AT_LATCH = "through, from the latch edge"
+    BOTH_FACES_AT_LATCH = "both faces, from the latch edge"
+    FACE_TO_LEAF = "face to the leaf"
+    CABINET_INSIDE = "inside, from the front edge"
+    MEETING_LINE = "from the meeting line"
+
+    @property
+    def surface(self) -> Surface:
+        """The surface that it is cut into."""
+        return _SURFACES.get(self, Surface.OPENING_FACE)
+
+    @property
+    def is_measured_from_latch(self) -> bool:
+        """Whether its place across is measured from the latch edge, or it lies in that edge."""
+        return self in _FROM_LATCH
+
+    @property
+    def is_measured_from_hinge(self) -> bool:
+        """Whether its place across is measured from the hinge edge, or it lies in that edge."""
+        return self in (CutSide.HINGE_EDGE, CutSide.CLOSING_AT_HINGE, CutSide.OPENING_THROUGH_AT_HINGE)
+
+
+_SURFACES = {
+    CutSide.HINGE_EDGE: Surface.HINGE_EDGE,
+    CutSide.LATCH_EDGE: Surface.LATCH_EDGE,
+    CutSide.MEETING_EDGE: Surface.MEETING_EDGE,
+    CutSide.HEAD: Surface.HEAD,
+    CutSide.HEAD_ALONG: Surface.HEAD,
+    CutSide.FOOT: Surface.FOOT,
+    CutSide.FOOT_ALONG: Surface.FOOT,
+    CutSide.CLOSING_AT_HINGE: Surface.CLOSING_FACE,
+    CutSide.FACE_TO_LEAF: Surface.CARRIER,
+    CutSide.CABINET_INSIDE: Surface.CARRIER,
+    CutSide.MEETING_LINE: Surface.CARRIER,
+}
+_FROM_LATCH = (
+    CutSide.LATCH_EDGE,
+    CutSide.OPENING_AT_LATCH,
+    CutSide.OPENING_THROUGH_AT_LATCH,
+    CutSide.THROUGH_AT_LATCH,
+    CutSide.BOTH_FACES_AT_LATCH,
+)
+
+
+class Datum(StrEnum):
+    """From where a cut's upper end is measured."""
+
+    LEAF_TOP = "down from the leaf's top"
+    LINING_HEAD = "down from the lining's head"
+    OPENING_EDGE = "down from the opening's upper edge"
+    INTO_HEAD = "up into the head"
+    INTO_FLOOR = "down into the floor"
+
+
+class CutIn(StrEnum):
+    """Whose wood something is cut in."""
+
+    LEAF = "the leaf"
+    SLOW_LEAF = "the slow leaf of a pair"
+    HINGE_SIDE = "what carries the leaf, at its hinge edge"
+    LATCH_SIDE = "what carries the leaf, at its latch edge"
+    HEAD = "the lining's head"
+    FLOOR = "the floor"
+
+    @property
+    def is_leaf(self) -> bool:
+        """Whether it is cut in a leaf."""
+        return self in (CutIn.LEAF, CutIn.SLOW_LEAF)
+
+
 @dataclass(frozen=True, slots=True)
 class Boring:
-    """A cut for hardware. from_top: to its upper end, down from the leaf's top or from the lining's head.
+    """A cut for hardware; lengths in mm."""
 
-    along: up the member; across: from the face or edge that the datum names; depth: into the edge or face. mm.
-    solid: where it lies in the leaf; None for a cut in what carries the leaf.
-    """
-
-    name: str
+    kind: BoringKind
+    """What is cut."""
+    cut_in: CutIn
+    """Whose wood."""
     member: str
-    edge: str
-    datum: str
+    """The part that it is cut in, by its name, or what carries the leaf, in words."""
+    side: CutSide
+    """From where it is cut."""
+    datum: Datum
+    """From where `from_top` is measured."""
     from_top: float
+    """To its upper end."""
     along: float
+    """How long it is, up the member."""
     across: float
+    """How wide it is, or how far from the face or edge that `side` names."""
     depth: float
+    """Into the edge or the face."""
     solid: Solid | None = None
+    """Where it lies in the leaf; None for a cut in what carries it."""
+    number: int = 0
+    """Of its device, from the top or from the hinge edge; 0 where there is one."""
+    at: int = 0
+    """Its own, where a device has several."""
+
+    @property
+    def name(self) -> str:
+        """What it is called on drawings and in lists."""
+        return self.kind.value.format(number=self.number, at=self.at)
+
+    @property
+    def edge(self) -> str:
+        """From where it is cut, in words."""
+        return str(self.side)
 
     @property
     def ref(self) -> str:
-        """What it is shown by on a drawing: "butt:1" for butt 1, "cup:2" for cup 2."""
-        if self.name.startswith("cup "):
-            return "cup:" + self.name.split()[1]  # with its screws or dowels
+        """What it is shown by on a drawing: "butt:1" for butt 1, "cup:2" for cup 2 with its screws or dowels."""
+        if self.kind.device is Device.CUP:
+            return f"cup:{self.number}"
         kind, _, number = self.name.rpartition(" ")
         return f"{kind}:{number}"
 
     @property
+    def family(self) -> str:
+        """What it belongs to: all of a lock is one, a cup and its screws, a butt and its screws."""
+        if self.number and self.kind.device in _NUMBERED:
+            return f"{self.kind.device} {self.number}"
+        if self.kind is BoringKind.THUMB_SLOT or self.kind.device is Device.BOLT:
+            return self.name
+        return self.name if self.kind is BoringKind.FLUSH_PULL else str(self.kind.device)
+
+    @property
     def is_slow(self) -> bool:
         """Whether it is cut in the slow leaf of a pair, or where that is bolted."""
-        return self.member.endswith("slow leaf") or self.name.startswith("bolt hole")
+        return self.cut_in is CutIn.SLOW_LEAF or self.kind.is_bolt_hole
 
     @property
     def is_active(self) -> bool:
         """Whether, of a pair, it is cut in the active leaf alone: what a lock or latch needs."""
-        return self.name.startswith(("lock", "latch", "spindle", "keyhole", "thumb")) and not self.is_slow
+        return self.kind.device in (Device.LOCK, Device.LATCH) and not self.is_slow
 
     @property
     def to(self) -> float:
         """Its lower end, from the same datum, mm."""
         return self.from_top + self.along
+
+
+_NUMBERED = (Device.BUTT, Device.CUP, Device.PLATE, Device.HANGER, Device.WHEEL)
 
 
 def leg(hanging: Hanging, side: str) -> str:
@@ -56,7 +307,7 @@ def leg(hanging: Hanging, side: str) -> str:
 
 
 def keep(
-    name: str,
+    kind: BoringKind,
     hanging: Hanging,
     member: str,
     *,
@@ -76,10 +327,11 @@ def keep(
     if hanging is Hanging.PAIR:
         y = height - from_top
         return Boring(
-            name,
+            kind,
+            CutIn.SLOW_LEAF,
             f"{member}, slow leaf",
-            "meeting edge, in its middle",
-            "down from the leaf's top",
+            CutSide.MEETING_EDGE,
+            Datum.LEAF_TOP,
             from_top,
             long,
             wide,
@@ -89,10 +341,11 @@ def keep(
     if not hanging.has_butts:
         return None
     return Boring(
-        name,
+        kind,
+        CutIn.LATCH_SIDE,
         leg(hanging, "latch"),
-        "face to the leaf",
-        "down from the lining's head",
+        CutSide.FACE_TO_LEAF,
+        Datum.LINING_HEAD,
         from_top + head_gap,
         long,
         wide,

@@ -7,10 +7,11 @@ edge, y up from the foot, in mm. A drawing for hinges on the right mirrors them;
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid, bore, rod
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure
 
 FIXING_DIAMETER = 3.5  # of a nail or screw, for what it must not meet: common practice, no source
@@ -56,6 +57,8 @@ class Tenon:
     thickness: float
     through: bool
     is_haunch: bool = False
+    is_upright: bool = False
+    """Whether it goes up or down into a rail, not level into a stile."""
 
     @property
     def volume(self) -> float:
@@ -64,7 +67,7 @@ class Tenon:
     @property
     def reach(self) -> float:
         """How far it goes in: upright into a rail, level into a stile."""
-        return self.rect.height if self.into.endswith("rail") else self.rect.width
+        return self.rect.height if self.is_upright else self.rect.width
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,6 +103,10 @@ class Part:
     fielded: float = 0.0
     at_hand: bool = False
     is_old: bool = False
+    place: Place | None = None
+    """Where it stands among those of its role; None where that is not told."""
+    is_back: bool = False
+    """Whether it lies on the closing face, behind another of its kind."""
 
     @property
     def corners(self) -> tuple[Point, ...]:
@@ -136,6 +143,15 @@ class Fixing:
         return bore(self.x, self.y, FIXING_DIAMETER, self.depth)
 
 
+class GlueUpKind(StrEnum):
+    """Glue-ups that steps are looked up for."""
+
+    FRAME = "frame"
+    NEW_END = "end"
+    AGAIN = "again"
+    OTHER = "over"
+
+
 @dataclass(frozen=True, slots=True)
 class GlueUp:
     """What is glued at one time. length: along its clamps' row; across: what they span; mm. clamps: how many."""
@@ -144,6 +160,7 @@ class GlueUp:
     length: float
     across: float
     clamps: int
+    kind: GlueUpKind = GlueUpKind.OTHER
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +236,15 @@ class Build:
             middle, half = self.thickness / 2, part.finished.thickness / 2
             return middle - half, middle + half
         return 0.0, self.thickness
+
+    def at(self, role: Role, place: Place) -> Part | None:
+        """Return the part of a role at a place, the front one of two; None where there is none."""
+        return next((p for p in self.parts if p.role is role and p.place is place and not p.is_back), None)
+
+    def is_at(self, name: str, role: Role, place: Place) -> bool:
+        """Return whether the part called `name` is that of a role at a place."""
+        found = self.at(role, place)
+        return found is not None and found.name == name
 
     def part(self, name: str) -> Part:
         """Return the part called `name`; KeyError when there is none."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.base.geometry import Point, area
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -62,6 +62,8 @@ def part(
     note: str = "",
     at_hand: bool = False,
     bought: bool = False,
+    place: Place | None = None,
+    is_back: bool = False,
 ) -> Part:
     """Return a part. sizes: finished and planed. figures: behind its length and its width.
 
@@ -88,6 +90,8 @@ def part(
         depth=depth,
         note=note,
         at_hand=at_hand,
+        place=place,
+        is_back=is_back,
     )
 
 

@@ -61,7 +61,7 @@ def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
     if build is None:
         return leaf
     laid = sorted(
-        (p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and "back" not in p.name), key=lambda p: p.face.x0
+        (p for p in build.parts if p.role in (Role.BOARD, Role.STRIP) and not p.is_back), key=lambda p: p.face.x0
     )
     widths = [(read[p.name].value or 0.0) if p.name in read else p.face.width for p in laid]
     return leaf.model_copy(update={"build": choice.with_widths(widths)})
@@ -197,5 +197,5 @@ def _value(leaf: LeafDesign, name: str) -> Figure | None:
 def _last_board(leaf: LeafDesign) -> float | None:
     if leaf.build is None:
         return None
-    boards = [p for p in leaf.build.parts if p.role is Role.BOARD and "back" not in p.name]
+    boards = [p for p in leaf.build.parts if p.role is Role.BOARD and not p.is_back]
     return max(boards, key=lambda p: p.face.x0).face.width if boards else None

@@ -14,8 +14,8 @@ from typing import assert_never
 from oakmeasure.core.base.units import MM2_PER_M2
 from oakmeasure.core.document.construction_model import GlueOrder
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.document.roles import Role
-from oakmeasure.core.leaf.part import Build, GlueUp, Part
+from oakmeasure.core.document.roles import Place, Role
+from oakmeasure.core.leaf.part import Build, GlueUp, GlueUpKind, Part
 from oakmeasure.core.making.joints import Joint, joints_of
 
 TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4
@@ -69,7 +69,9 @@ def tasks_of(leaf: Leaf, build: Build) -> tuple[Task, ...]:
         case GlueOrder.FRAME:
             return (_frame(build, own),)
         case GlueOrder.FRAME_AND_FILL:
-            return _frame(build, own), *(_plain(build, each) for each in build.glue_ups if each.name != "the frame")
+            return _frame(build, own), *(
+                _plain(build, each) for each in build.glue_ups if each.kind is not GlueUpKind.FRAME
+            )
         case GlueOrder.ONE_BY_ONE:
             return _one_by_one(build)
         case _:
@@ -86,9 +88,9 @@ def _bar(build: Build, y: float) -> Line:
 
 def _frame(build: Build, own: float | None) -> Task:
     """Muntins into rails, rails onto muntins, rails into the hinge stile, last the latch stile onto all of them."""
-    joints = joints_of(build)
+    joints, sides = joints_of(build), _stiles(build)
     rails = sorted(_named(build, {j.member for j in joints} | {j.into for j in joints}, Role.RAIL), key=_up)
-    into_rails = [j for j in joints if not j.into.endswith("stile")]
+    into_rails = [j for j in joints if j.into not in sides]
     closings: list[Closing] = []
     linked: list[set[str]] = [{rail.name} for rail in rails]
     for muntin in dict.fromkeys(j.member for j in into_rails):
@@ -107,8 +109,8 @@ def _frame(build: Build, own: float | None) -> Task:
                     len(tops),
                 )
             )
-    stiles = list(dict.fromkeys(j.into for j in joints if j.into.endswith("stile")))
-    first = next((s for s in stiles if s.startswith("hinge")), stiles[0] if stiles else "")
+    stiles = list(dict.fromkeys(j.into for j in joints if j.into in sides))
+    first = next((s for s in stiles if build.is_at(s, Role.STILE, Place.HINGE)), stiles[0] if stiles else "")
     for group in linked:
         mine = [j for j in joints if j.into == first and j.member in group]
         if mine:
@@ -121,16 +123,17 @@ def _frame(build: Build, own: float | None) -> Task:
                     len(mine),
                 )
             )
-    rest = [j for j in joints if j.into.endswith("stile") and j.into != first]
+    rest = [j for j in joints if j.into in sides and j.into != first]
     if rest:
-        clamps = max((each.clamps for each in build.glue_ups if each.name == "the frame"), default=len(rest))
+        clamps = max((each.clamps for each in build.glue_ups if each.kind is GlueUpKind.FRAME), default=len(rest))
         closings.append(_join(build, f"{rest[0].into} onto all the rails", rest, own or TENON_MIN, clamps))
     return Task("frame", "the frame", tuple(closings), cauls="blocks under the jaws, over the middle of the thickness")
 
 
 def _join(build: Build, words: str, joints: list[Joint], minutes: float, clamps: int) -> Closing:
-    bars = tuple(_bar(build, j.at[1]) for j in joints if j.into.endswith("stile"))
-    upright = tuple(((j.at[0], 0.0), (j.at[0], build.height)) for j in joints if not j.into.endswith("stile"))
+    sides = _stiles(build)
+    bars = tuple(_bar(build, j.at[1]) for j in joints if j.into in sides)
+    upright = tuple(((j.at[0], 0.0), (j.at[0], build.height)) for j in joints if j.into not in sides)
     pieces = tuple(dict.fromkeys(name for j in joints for name in (j.member, j.into)))
     total = sum(minutes * (1 + 0.5 * (j.pieces - 1)) for j in joints)
     at = (sum(j.at[0] for j in joints) / len(joints), sum(j.at[1] for j in joints) / len(joints))
@@ -150,6 +153,10 @@ def _link(groups: list[set[str]], together: set[str]) -> list[set[str]]:
     joined = set().union(*(each for each in groups if each & together))
     at = next((n for n, each in enumerate(groups) if each & together), len(groups))
     return [*apart[:at], joined, *apart[at:]] if joined else groups
+
+
+def _stiles(build: Build) -> frozenset[str]:
+    return frozenset(part.name for part in build.parts if part.role is Role.STILE)
 
 
 def _named(build: Build, names: Iterable[str], role: Role) -> list[Part]:
@@ -279,11 +286,10 @@ def _plain(build: Build, glued: GlueUp) -> Task:
     closings = [
         Closing(f"{glued.name}: {name}", (name,), minutes, max(1, glued.clamps // max(len(new), 1))) for name in new[:6]
     ]
-    low = glued.name == "the new end"
+    low = glued.kind is GlueUpKind.NEW_END
     y1 = min(glued.across, build.height) if low else build.height
     bars = tuple(line for n in range(glued.clamps) for line in (_bar(build, y1 * (n + 0.5) / glued.clamps),))
     if closings:
         last = closings[-1]
         closings[-1] = Closing(last.words, last.parts, last.minutes, glued.clamps, bars)
-    key = {"the new end": "end", "the frame again": "again"}.get(glued.name, "over")
-    return Task(key, glued.name, tuple(closings), cauls="blocks under the jaws")
+    return Task(str(glued.kind), glued.name, tuple(closings), cauls="blocks under the jaws")

@@ -8,59 +8,33 @@ from collections.abc import Iterable
 
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.production import About
-from oakmeasure.core.document.roles import Role
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.document.roles import Place, Role
+from oakmeasure.core.hardware.boring import Boring, BoringKind, Device
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
 from oakmeasure.core.making.step_builder import Maker, many
 
 
-def is_of_the_leaf(cut: Boring) -> bool:
-    """Return whether a cut is in the leaf, not in what carries it."""
-    return not cut.member.startswith(("cabinet", "floor", "wall")) and "lining " not in f"{cut.member} ".replace(
-        "lipping", ""
-    )
-
-
 def hardware(m: Maker) -> None:
     """Add what is cut for hardware, in the leaf and in what carries it."""
-    by = _by_kind(m.leaf.borings)
-    if "butt" in by:
-        _butts(m, by["butt"])
-    if "cup" in by:
+    by = _by_device(m.leaf.borings)
+    if Device.BUTT in by:
+        _butts(m, by[Device.BUTT])
+    if Device.CUP in by:
         _cups(m, by)
-    if "lock" in by:
-        _lock(m, by["lock"])
-    if "latch" in by:
-        _latch(m, by["latch"])
+    if Device.LOCK in by:
+        _lock(m, by[Device.LOCK])
+    if Device.LATCH in by:
+        _latch(m, by[Device.LATCH])
     _bolts_and_pull(m, by)
     if m.leaf.gear is not None:
         _gear(m, by)
     _guide(m, by)
 
 
-def _by_kind(cuts: Iterable[Boring]) -> dict[str, list[Boring]]:
-    kinds = (
-        ("butt", "butt"),
-        ("cup", "cup"),
-        ("plate", "plate"),
-        ("lock", "lock"),
-        ("spindle", "lock"),
-        ("keyhole", "lock"),
-        ("latch", "latch"),
-        ("thumb", "latch"),
-        ("flush pull", "pull"),
-        ("flush bolt", "bolt"),
-        ("bolt hole", "bolt hole"),
-        ("hanger", "hanger"),
-        ("wheel", "wheel"),
-        ("guide", "guide"),
-        ("head groove", "head groove"),
-        ("pull", "pull"),
-    )
-    found: dict[str, list[Boring]] = {}
+def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
+    found: dict[Device, list[Boring]] = {}
     for cut in cuts:
-        kind = next((word for start, word in kinds if cut.name.startswith(start)), "other")
-        found.setdefault(kind, []).append(cut)
+        found.setdefault(cut.kind.device, []).append(cut)
     return found
 
 
@@ -113,7 +87,7 @@ def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold
 
 
 def _butts(m: Maker, cuts: list[Boring]) -> None:
-    leaf, side = [c for c in cuts if is_of_the_leaf(c)], [c for c in cuts if not is_of_the_leaf(c)]
+    leaf, side = [c for c in cuts if c.cut_in.is_leaf], [c for c in cuts if not c.cut_in.is_leaf]
     tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
     deep = m.set_to(deep="butt_depth", across="butt_across")
     template = m.leaf.leaf.hardware.template is not None
@@ -155,8 +129,8 @@ def _butts(m: Maker, cuts: list[Boring]) -> None:
         )
 
 
-def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
-    cups = [c for c in by["cup"] if "screw" not in c.name and "dowel" not in c.name]
+def _cups(m: Maker, by: dict[Device, list[Boring]]) -> None:
+    cups = [c for c in by[Device.CUP] if c.kind is BoringKind.CUP]
     places = tuple(
         Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in range(1, len(cups) + 1)
     )
@@ -165,7 +139,7 @@ def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
         "bore:cups",
         "Bore the cups from the closing face",
         Trade.BORE,
-        by["cup"],
+        by[Device.CUP],
         Up.CLOSING,
         settings=(*m.set_to(fence_to_the_middle="cup_centre"), Setting("depth stop", cups[0].depth), *places[:3]),
         practice="one cup in an off-cut of the leaf's own thickness: nothing through the face",
@@ -173,7 +147,7 @@ def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
         check=Check("wood left under the cup, by calliper on the off-cut"),
         how="on the drill's table, against the fence; hinge edge to the fence",
     )
-    if "plate" in by:
+    if Device.PLATE in by:
         plates = tuple(
             Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate") for n in range(1, len(cups) + 1)
         )
@@ -187,7 +161,7 @@ def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
             cautions=("drill",),
             bucket=Bucket.HANGING,
             about=About.HARDWARE,
-            cuts=tuple(c.name for c in by["plate"]),
+            cuts=tuple(c.name for c in by[Device.PLATE]),
             check=Check("all from one end, the upper one"),
             why="the cabinet's side is bored while it is loose, or at once where it stands",
             later="measured off a leaf that is held up by hand",
@@ -199,9 +173,9 @@ def _cups(m: Maker, by: dict[str, list[Boring]]) -> None:
 
 def _lock(m: Maker, cuts: list[Boring]) -> None:
     lock, trim = m.leaf.leaf.hardware.lock, m.trim_side
-    keeps = [c for c in cuts if "keep" in c.name]
-    inner = [c for c in cuts if c.name == "lock mortise"]
-    holes = [c for c in cuts if c.name in ("spindle hole", "keyhole")]
+    keeps = [c for c in cuts if c.kind.is_keep]
+    inner = [c for c in cuts if c.kind is BoringKind.LOCK_MORTISE]
+    holes = [c for c in cuts if c.kind in (BoringKind.SPINDLE_HOLE, BoringKind.KEYHOLE)]
     if lock is None or not inner:
         return
     more = "from both ends to the middle"
@@ -253,7 +227,7 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
         about=About.HARDWARE,
         cautions=("chisel",),
         settings=(Setting("deep", lock.forend_thickness), Setting("wide", lock.forend_width)),
-        cuts=("lock forend",),
+        cuts=(BoringKind.LOCK_FOREND.value,),
         check=Check("flush with the bevelled edge", 0.1),
     )
     _keep(m, keeps, "lock")
@@ -265,12 +239,12 @@ def _fire(m: Maker) -> tuple[str, ...]:
 
 def _latch(m: Maker, cuts: list[Boring]) -> None:
     latch = m.leaf.leaf.hardware.latch
-    inner = [c for c in cuts if is_of_the_leaf(c) and "keep" not in c.name]
-    keeps = [c for c in cuts if "keep" in c.name]
+    inner = [c for c in cuts if c.cut_in.is_leaf and not c.kind.is_keep]
+    keeps = [c for c in cuts if c.kind.is_keep]
     if not inner:
         return
-    thumb = any("thumb" in c.name for c in inner)
-    edge = any("edge" in c.edge and "both" not in c.edge for c in inner) and not thumb
+    thumb = any(c.kind is BoringKind.THUMB_SLOT for c in inner)
+    edge = any(c.kind is not BoringKind.LATCH_SPINDLE for c in inner) and not thumb
     settings = (
         (Setting("bore", latch.bore), Setting("deep", latch.deep))
         if edge
@@ -309,16 +283,16 @@ def _keep(m: Maker, keeps: list[Boring], word: str) -> None:
         )
 
 
-def _bolts_and_pull(m: Maker, by: dict[str, list[Boring]]) -> None:
+def _bolts_and_pull(m: Maker, by: dict[Device, list[Boring]]) -> None:
     leaf = m.leaf.leaf
-    if "bolt" in by and leaf.hardware.bolts is not None:
+    if Device.BOLT in by and leaf.hardware.bolts is not None:
         bolts = leaf.hardware.bolts
         _cut(
             m,
             "let-in:bolts",
             "Let the flush bolts into the slow leaf's edge",
             Trade.ROUT,
-            by["bolt"],
+            [c for c in by[Device.BOLT] if not c.kind.is_bolt_hole],
             Up.LATCH_EDGE,
             settings=(Setting("wide", bolts.width), Setting("deep", bolts.deep), Setting("long", bolts.length)),
             cautions=("router", "chisel"),
@@ -335,20 +309,20 @@ def _bolts_and_pull(m: Maker, by: dict[str, list[Boring]]) -> None:
             about=About.HARDWARE,
             cautions=("drill",),
             settings=(Setting("bolt", bolts.bolt), Setting("deep", bolts.into)),
-            cuts=tuple(c.name for c in by.get("bolt hole", ())),
+            cuts=tuple(c.name for c in by[Device.BOLT] if c.kind.is_bolt_hole),
         )
-    if "pull" in by:
-        bar = "hole" in by["pull"][0].name
+    if Device.PULL in by:
+        bar = by[Device.PULL][0].kind is BoringKind.PULL_HOLE
         _cut(
             m,
             "let-in:pull",
             "Bore for the bar's screws" if bar else "Let the flush pull in",
             Trade.BORE if bar else Trade.ROUT,
-            by["pull"],
+            by[Device.PULL],
             Up.OPENING,
             cautions=("drill" if bar else "router",),
             practice="a hole through an off-cut: no burst" if bar else "the recess in an off-cut",
-            settings=(Setting("deep", by["pull"][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
+            settings=(Setting("deep", by[Device.PULL][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
             check=Check("both holes from the head end") if bar else Check("flush with the face", 0.1),
         )
     elif m.has("recess_depth"):
@@ -374,9 +348,9 @@ def _bolts_and_pull(m: Maker, by: dict[str, list[Boring]]) -> None:
 # --- gear --------------------------------------------------------------------------------------------------
 
 
-def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
-    hangers, wheels = by.get("hanger", []), by.get("wheel", [])
-    if any("bolt" in c.name for c in hangers):
+def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
+    hangers, wheels = by.get(Device.HANGER, []), by.get(Device.WHEEL, [])
+    if any(c.kind is BoringKind.HANGER_BOLT for c in hangers):
         _cut(
             m,
             "bore:hangers",
@@ -392,7 +366,7 @@ def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
             practice="one hole through an off-cut: no burst",
             how="a board behind it",
         )
-    recess = [c for c in (*hangers, *wheels) if "recess" in c.name]
+    recess = [c for c in (*hangers, *wheels) if c.kind.is_recess]
     if recess:
         foot = bool(wheels)
         _cut(
@@ -411,14 +385,14 @@ def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
             ),
             check=Check("flush, and both alike", 0.2),
         )
-    if "head groove" in by:
-        groove = by["head groove"][0]
+    if Device.HEAD_GUIDE in by:
+        groove = by[Device.HEAD_GUIDE][0]
         _cut(
             m,
             "groove:head",
             "Groove the head for its guide",
             Trade.ROUT,
-            by["head groove"],
+            by[Device.HEAD_GUIDE],
             Up.HEAD,
             settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
             cautions=m.cautions("router", "heavy"),
@@ -453,11 +427,11 @@ def _gear(m: Maker, by: dict[str, list[Boring]]) -> None:
         )
 
 
-def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
-    if "guide" not in by:
+def _guide(m: Maker, by: dict[Device, list[Boring]]) -> None:
+    if Device.FLOOR_GUIDE not in by:
         return
     groove = m.set_to(wide="guide_width", deep="guide_depth")
-    rails = [p for p in m.parts(Role.RAIL) if p.name.startswith("bottom") and p.name in m.ready]
+    rails = [p for p in m.parts(Role.RAIL) if p.place is Place.BOTTOM and p.name in m.ready]
     why, later = "a loose rail runs over the table", "the whole leaf on its head, over the router"
     if rails and m.leaf.leaf.build.is_worked_loose:
         m.add(
@@ -472,7 +446,7 @@ def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
             share=0.5,
             hold=Hold(Up.FOOT, rails[0].name),
             cautions=("router",),
-            cuts=("guide groove",),
+            cuts=(BoringKind.GUIDE_GROOVE.value,),
             why=why,
             later=later,
             practice="an off-cut, the guide run through it",
@@ -489,7 +463,7 @@ def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
             share=0.3,
             hold=Hold(Up.FOOT),
             cautions=m.cautions("router", "heavy"),
-            cuts=("guide groove",),
+            cuts=(BoringKind.GUIDE_GROOVE.value,),
             check=Check("one line with the rail's"),
             why="as soon as the feet are sawn off",
             later="a leaf that waits",
@@ -509,7 +483,7 @@ def _guide(m: Maker, by: dict[str, list[Boring]]) -> None:
         bucket=Bucket.HANGING,
         share=0.6,
         hold=Hold(Up.FOOT),
-        cuts=("guide groove",),
+        cuts=(BoringKind.GUIDE_GROOVE.value,),
         how=how,
         why="as soon as the foot is square",
         later=later,

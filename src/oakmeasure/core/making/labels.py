@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.making.joints import joints_of
 
@@ -85,7 +85,7 @@ def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[Label, ..
 
 
 def _face(part: Part) -> str:
-    if "back" in part.name or part.role in (Role.LEDGE, Role.BRACE, Role.STIFFENER):
+    if part.is_back or part.role in (Role.LEDGE, Role.BRACE, Role.STIFFENER):
         return "closing face out"
     return "opening face"
 
@@ -94,8 +94,7 @@ def _edge(part: Part) -> str:
     if part.role in (Role.STILE, Role.MUNTIN):
         return "to the panel" if part.role is Role.STILE else "both grooved"
     if part.role is Role.RAIL:
-        middle = part.name.startswith(("middle", "upper", "lower"))
-        return "both grooved" if middle else "to the panel"
+        return "to the panel" if part.place in (Place.TOP, Place.BOTTOM) else "both grooved"
     if part.role in (Role.BOARD, Role.STRIP):
         return "tongue to the latch" if "tongue" in part.note else "to the latch"
     return ""

@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.production import MishapKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutSide, Device
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.data import table
 
@@ -133,7 +133,11 @@ def _deepest(case: Case) -> Boring | None:
 
 def _hole_deep(case: Case) -> Found:
     cut = _deepest(case)
-    room = case.thick if cut is None or "face" in cut.edge else (case.part.finished.width if case.part else case.thick)
+    room = (
+        case.thick
+        if cut is None or cut.side.surface.is_face or cut.side is CutSide.FACE_TO_LEAF
+        else (case.part.finished.width if case.part else case.thick)
+    )
     left = room - (cut.depth if cut else 0.0) - case.by
     wide = min(cut.along if cut else 10.0, 40.0)
     through = left < SKIN_LEAST
@@ -157,7 +161,7 @@ def _hole_deep(case: Case) -> Found:
         0.5,
         GLUE_SETS,
         (("plug", wide + PLUG_OVER),),
-        ("screws of it bite in the plug: longer ones",) if cut and "cup" in cut.name else (),
+        ("screws of it bite in the plug: longer ones",) if cut and cut.kind.device is Device.CUP else (),
     )
     patch = Repair(
         "patch",
@@ -203,7 +207,7 @@ def _hole_off(case: Case) -> Found:
         "move",
         "Leave the hinge where its hole is",
         "its other half moves by as much",
-        bool(cut and cut.name.startswith(("cup", "butt"))),
+        bool(cut and cut.kind.device in (Device.CUP, Device.BUTT)),
         "a hinge has a fellow that can move with it",
         0.2,
         0.0,
@@ -418,7 +422,7 @@ def _screw(case: Case) -> Found:
 
 
 def _mortise_deep(case: Case) -> Found:
-    hinge = next((c for c in case.cuts if c.name.startswith(("butt", "lock forend", "latch forend"))), None)
+    hinge = next((c for c in case.cuts if c.kind is BoringKind.BUTT or c.kind.is_forend), None)
     if hinge is not None:
         can = case.by <= PACK_MOST
         pack = Repair(

@@ -12,7 +12,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.solution import LeafSolution
@@ -137,11 +137,12 @@ def _members(build: Build, *, upright: bool) -> list[Span]:
 def _joints(build: Build, *, upright: bool) -> list[Span]:
     """Mortises and haunches on the height rod; shoulders and tenon ends on the width rod."""
     found = []
+    sides = {part.name: part for part in build.parts if part.role in (Role.STILE, Role.LIPPING)}
     for tenon in build.tenons:
-        into_stile = "stile" in tenon.into or "lipping" in tenon.into
+        into_stile = tenon.into in sides
         r = tenon.rect
         what = "haunch" if tenon.is_haunch else "mortise" if upright else "tenon"
-        if upright and into_stile and "hinge" in tenon.into:
+        if upright and into_stile and sides[tenon.into].place is Place.HINGE:
             found.append(Span(r.y0, r.y1, f"{tenon.member} {what}", Lane.JOINTS))
         elif not upright and into_stile:
             found.append(Span(r.x0, r.x1, f"{tenon.member} {what}", Lane.JOINTS))

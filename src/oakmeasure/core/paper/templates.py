@@ -15,7 +15,7 @@ from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, CutIn, CutSide, Device, Surface
 from oakmeasure.core.paper.outlines import big_ones, brace_ends, cut_from, edges_of, joined
 from oakmeasure.core.paper.router_layout import FaceUp, Flat, FlatLayer, outline_of
 from oakmeasure.core.paper.template import Reference, Template
@@ -24,7 +24,6 @@ from oakmeasure.core.solution import LeafSolution
 AROUND, ALONG = 22.0, 12.0  # mm of wood shown about what is cut; along an edge
 NEAR_END = 120.0  # mm; a hanger that lies nearer to the head is laid against that too
 PLATE_HOLE = 5.0  # mm, of the two holes of a cup hinge's plate
-SEEN_ON = {"lock": ("spindle hole", "keyhole"), "latch": ("thumb slot",), "pull": ("pull hole", "flush pull")}
 
 
 def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
@@ -32,8 +31,8 @@ def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
     if leaf.build is None:
         return ()
     found: list[Template] = []
-    for (_, surface), group in _grouped(leaf.borings):
-        made = _of_group(leaf, show, surface, group)
+    for group in _grouped(leaf.borings):
+        made = _of_group(leaf, show, group)
         if made is not None:
             found.append(made)
     return (*joined(found), *brace_ends(leaf, show), *big_ones(leaf))
@@ -58,52 +57,43 @@ def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
 
 def device_of(boring: Boring) -> str:
     """Return what a cut is for: "cup 1" for its screws too, "lock" for its keyhole."""
-    for device, names in SEEN_ON.items():
-        if boring.name.startswith(names):
-            return device
-    words = boring.name.split()
-    if words[0] == "flush":
+    if boring.kind.device is Device.BOLT:
         return boring.name
-    return " ".join(words[:2]) if len(words) > 1 and words[1].isdigit() else words[0]
+    return f"{boring.kind.device} {boring.number}" if boring.number else str(boring.kind.device)
 
 
 def _surface(boring: Boring) -> str:
-    """Return which surface it is cut into; "" for what runs all along and needs no template."""
-    if "all along" in boring.edge or boring.name.startswith("bolt hole"):
+    """Return which surface it is cut into, or what carries it; "" for what needs no template: it runs all along, or is
+    bored where a bolt shoots.
+    """
+    if boring.kind.is_groove or boring.kind.is_bolt_hole:
         return ""
-    if boring.solid is None:
-        return boring.member
-    for each in ("hinge edge", "latch edge", "meeting edge", "head", "foot"):
-        if boring.edge.startswith(each):
-            return each
-    return "closing face" if boring.edge.startswith("closing") else "opening face"
+    return boring.member if boring.solid is None else str(boring.side.surface)
 
 
-def _grouped(borings: Sequence[Boring]) -> list[tuple[tuple[str, str], list[Boring]]]:
-    groups: dict[tuple[str, str], list[Boring]] = {}
+def _grouped(borings: Sequence[Boring]) -> list[list[Boring]]:
+    groups: dict[tuple[str, str, bool], list[Boring]] = {}
     for each in borings:
         surface = _surface(each)
         if surface:
-            groups.setdefault((device_of(each), surface + (", slow leaf" if each.is_slow else "")), []).append(each)
-    return list(groups.items())
+            groups.setdefault((device_of(each), surface, each.is_slow), []).append(each)
+    return list(groups.values())
 
 
-def _of_group(leaf: LeafSolution, show: Show, surface: str, group: list[Boring]) -> Template | None:
-    device = device_of(group[0])
-    kind = device.rstrip(" 0123456789") if not device.startswith("flush bolt") else "flush bolt"
-    face = surface.removesuffix(", slow leaf")
-    if group[0].solid is None:
-        made = _in_carrier(leaf, kind, group[0])
-    elif face in ("opening face", "closing face"):
-        made = _in_face(leaf, kind, FaceUp(face.split()[0]), group)
-    elif face in ("head", "foot"):
-        made = _in_end(leaf, kind, face, group)
-    else:
-        made = _in_edge(leaf, kind, face, group)
+def _of_group(leaf: LeafSolution, show: Show, group: list[Boring]) -> Template | None:
     first = group[0]
+    device, kind, surface = device_of(first), first.kind.device, first.side.surface
+    if first.solid is None:
+        made = _in_carrier(leaf, kind, first)
+    elif surface.is_face:
+        made = _in_face(leaf, kind, FaceUp.OPENING if surface is Surface.OPENING_FACE else FaceUp.CLOSING, group)
+    elif surface.is_end:
+        made = _in_end(leaf, kind, surface, group)
+    else:
+        made = _in_edge(leaf, kind, surface, group)
     middle = first.from_top + first.along / 2
     where = f"{show.length(middle)} {first.datum}"
-    if face in ("head", "foot") and first.solid is not None:
+    if surface.is_end and first.solid is not None:
         x0, _, x1, _ = first.solid.box
         width = leaf.build.width if leaf.build is not None else 0.0
         at_latch = x0 + x1 > width
@@ -113,24 +103,24 @@ def _of_group(leaf: LeafSolution, show: Show, surface: str, group: list[Boring])
         made,
         places=((device, where),),
         is_slow=first.is_slow,
-        notes=notes if first.edge.startswith("both faces") else (),
+        notes=notes if first.side is CutSide.BOTH_FACES_AT_LATCH else (),
     )
 
 
 # --- on a face -----------------------------------------------------------------------------------------------
 
 
-def _in_face(leaf: LeafSolution, kind: str, face: FaceUp, group: list[Boring]) -> Template:
+def _in_face(leaf: LeafSolution, kind: Device, face: FaceUp, group: list[Boring]) -> Template:
     """Cuts from a face, with the edge that they are measured from, and head or foot where those are near."""
     build = leaf.build
     assert build is not None
     solids = [each.solid for each in group if each.solid is not None]
     x0, y0, x1, y1 = _around(solids)
-    from_latch = any("latch edge" in each.edge for each in group)
+    from_latch = any(each.side.is_measured_from_latch for each in group)
     x0, x1 = (x0, build.width) if from_latch else (0.0, x1)
     sx0, sy0, sx1, sy1 = solids[0].box
     # Hangers are laid against the head too; a cup's or a lock's height is its own, and one paper serves all of them.
-    at_end = kind == "hanger" and y1 > build.height - NEAR_END
+    at_end = kind is Device.HANGER and y1 > build.height - NEAR_END
     y1 = build.height if at_end else y1
     origin = (build.width if from_latch else 0.0, build.height if at_end else (sy0 + sy1) / 2)
     side = -1.0 if face is FaceUp.CLOSING else 1.0
@@ -190,7 +180,7 @@ def _around(solids: Sequence[Solid], more: float = AROUND) -> tuple[float, float
 # --- on an edge or an end ------------------------------------------------------------------------------------
 
 
-def _in_edge(leaf: LeafSolution, kind: str, edge: str, group: list[Boring]) -> Template:
+def _in_edge(leaf: LeafSolution, kind: Device, edge: Surface, group: list[Boring]) -> Template:
     """Cuts into a long edge, seen straight on, head up: x from the opening face. Of hinges on the left the opening face
     is at the right of the hinge edge and at the left of the latch edge.
     """
@@ -221,7 +211,7 @@ def _in_edge(leaf: LeafSolution, kind: str, edge: str, group: list[Boring]) -> T
     )
 
 
-def _in_end(leaf: LeafSolution, kind: str, end: str, group: list[Boring]) -> Template:
+def _in_end(leaf: LeafSolution, kind: Device, end: Surface, group: list[Boring]) -> Template:
     """Cuts into head or foot, seen straight on with the opening face towards one: y from the opening face."""
     build = leaf.build
     assert build is not None
@@ -269,16 +259,16 @@ def _end_on(
 # --- in what carries the leaf --------------------------------------------------------------------------------
 
 
-def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
+def _in_carrier(leaf: LeafSolution, kind: Device, boring: Boring) -> Template:
     """A plate, a keep or a butt in lining or cabinet, seen from inside the opening: x from the front edge, which is
     level with the leaf's opening face. Of hinges on the left it lies at the left of the hinge side, at the right of the
     latch side.
     """
     assert leaf.build is not None
     half, thick = boring.along / 2, leaf.build.thickness
-    at_latch = "latch" in boring.member
+    at_latch = boring.cut_in is CutIn.LATCH_SIDE
     side = -1.0 if at_latch else 1.0
-    if kind == "plate":
+    if kind is Device.PLATE:
         deep, names = boring.across + AROUND, "front edge"
         cuts = tuple(
             Flat(FlatLayer.BORE, ((side * boring.across, y),), f"{boring.name} hole {n}", PLATE_HOLE / 2, boring.depth)
@@ -287,7 +277,7 @@ def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
     else:
         deep, names = thick, "front edge, the opening face of the shut leaf"
         # What is let in for a lock or a latch faces the middle of the leaf's edge, a butt's plate its opening face.
-        start = 0.0 if kind == "butt" else (thick - boring.across) / 2
+        start = 0.0 if kind is Device.BUTT else (thick - boring.across) / 2
         if boring.along:
             corners = ((start, -half), (start + boring.across, -half), (start + boring.across, half), (start, half))
             cuts = (Flat(FlatLayer.POCKET, tuple((side * x, y) for x, y in corners), boring.name, 0.0, boring.depth),)
@@ -297,7 +287,7 @@ def _in_carrier(leaf: LeafSolution, kind: str, boring: Boring) -> Template:
     low, high = -half - ALONG, half + ALONG
     wood = ((0.0, low), (side * deep, low), (side * deep, high), (0.0, high))
     references = [Reference((0.0, low), (0.0, high), names)]
-    if kind != "plate":
+    if kind is not Device.PLATE:
         references.append(Reference(wood[1], wood[2], "closing face of the shut leaf", is_datum=False))
     return Template(
         kind,

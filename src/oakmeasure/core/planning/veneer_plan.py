@@ -85,7 +85,7 @@ def _strips(leaf: LeafDesign, choice: Veneered, *, back: bool) -> list[tuple[str
     """Return the veneers of a face, each with its part and where it lies, from left to right and up."""
     assert leaf.build is not None
     found = []
-    parts = [each for each in leaf.build.parts if each.role is Role.VENEER and each.name.endswith("back") is back]
+    parts = [each for each in leaf.build.parts if each.role is Role.VENEER and each.is_back is back]
     for part in sorted(parts, key=lambda each: (round(each.face.x0), each.face.y0)):
         box = part.face
         wide = box.width if part.grain_upright else box.height

@@ -29,7 +29,7 @@ from oakmeasure.core.construction.braces import (
 )
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -166,7 +166,7 @@ def _frame(leaf: _Leaf) -> None:
         "tenon", "tenon, blind", reach, Unit.MM, f["stile"], formula="its share of the stile, to the full step"
     )
     length = f.total("rail_length", "rail, over its tenons", plus(f["boards_width"]), plus(tenon, 2))
-    for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
+    for name, place, x0 in (("hinge stile", Place.HINGE, 0.0), ("latch stile", Place.LATCH, w - s)):
         rect = Rect(x0, 0, x0 + s, h)
         finished = Size(h, s, choice.frame)
         planed = Size(fit.glued_height.value, s + fit.trim_side.value, choice.frame)
@@ -181,6 +181,7 @@ def _frame(leaf: _Leaf) -> None:
                 species=key,
                 upright=True,
                 depth=(0.0, choice.frame),
+                place=place,
             )
         )
     rect = Rect(s, h - choice.top_rail, w - s, h)
@@ -197,6 +198,7 @@ def _frame(leaf: _Leaf) -> None:
             species=key,
             upright=False,
             depth=(0.0, choice.frame),
+            place=Place.TOP,
         )
     )
     _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
@@ -245,6 +247,7 @@ def _boards(leaf: _Leaf) -> None:
                     depth=(z0, z0 + choice.board),
                     at_hand=at < len(choice.measured),
                     note="" if last or not tongue else "tongue outside the cover",
+                    is_back=layer > 0,
                 )
             )
             x += cover.value + leaf.gap.value
@@ -368,7 +371,7 @@ def _ledges(leaf: _Leaf) -> list[Part]:
     z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
     names = _names(len(places))
     made = []
-    for name, y in zip(names, places, strict=True):
+    for at, (name, y) in enumerate(zip(names, places, strict=True)):
         face = Rect(x0, y, x1, y + width.value)
         size = Size(length.value, width.value, choice.ledge_thickness)
         made.append(
@@ -382,6 +385,7 @@ def _ledges(leaf: _Leaf) -> list[Part]:
                 species=leaf.wood.frame.key,
                 upright=False,
                 depth=(z0, z0 + choice.ledge_thickness),
+                place=Place.LOWER if at == 0 else Place.UPPER if at == len(places) - 1 else None,
             )
         )
         if leaf.is_framed:

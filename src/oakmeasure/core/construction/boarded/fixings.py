@@ -35,7 +35,7 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
     figure = f.derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how)
     # Nails from the front, clenched behind; screws through the ledge from behind.
     depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)
-    boards = [each for each in parts if each.role is Role.BOARD and not each.name.startswith("back")]
+    boards = [each for each in parts if each.role is Role.BOARD and not each.is_back]
     for each in ledges:
         for at in boards:
             low, high = max(at.face.x0, each.face.x0), min(at.face.x1, each.face.x1)

@@ -24,12 +24,12 @@ from oakmeasure.core.construction.existing.narrowing import (
 )
 from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
 from oakmeasure.core.construction.spacing import pitch_between
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Mark, Part, Rect, Size
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Mark, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
@@ -172,8 +172,11 @@ def _plain(leaf: Leaf) -> None:
     )
     edge = _there(leaf, "there_edge", "solid edge that stays", solid)
     z = (face, t - face)
-    for name, rect in (("hinge edge", Rect(x0, y0, x0 + solid, y1)), ("latch edge", Rect(x1 - solid, y0, x1, y1))):
-        _old(leaf, name, Role.STILE, rect, (tall, edge), z)
+    for name, place, rect in (
+        ("hinge edge", Place.HINGE, Rect(x0, y0, x0 + solid, y1)),
+        ("latch edge", Place.LATCH, Rect(x1 - solid, y0, x1, y1)),
+    ):
+        _old(leaf, name, Role.STILE, rect, (tall, edge), z, place=place)
     for name, low, high in (("foot end", y0, y0 + foot), ("top end", y1 - top, y1)):
         if high > low:
             end = _there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
@@ -189,7 +192,8 @@ def _plain(leaf: Leaf) -> None:
         made = _old(leaf, "inside", Role.CORE, inner, size, z)
         leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
-        _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
+        made = _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
+        leaf.parts[-1] = replace(made, is_back=depth[0] > 0)
 
 
 def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
@@ -215,6 +219,7 @@ def _old(
     *,
     upright: bool = True,
     note: str = "",
+    place: Place | None = None,
 ) -> Part:
     """Add a part that is there already: it is cut out of nothing."""
     size = Size(rect.height if upright else rect.width, rect.width if upright else rect.height, depth[1] - depth[0])
@@ -232,7 +237,7 @@ def _old(
         note=note or "is there",
         bought=True,
     )
-    made = replace(made, is_old=True)
+    made = replace(made, is_old=True, place=place)
     leaf.parts.append(made)
     return made
 
@@ -297,8 +302,8 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
     x0, x1, y0, y1 = _span(leaf)
     s = max(left.value, 1.0)
     tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
-    for name, at in (("hinge stile", x0), ("latch stile", x1 - s)):
-        _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t))
+    for name, place, at in (("hinge stile", Place.HINGE, x0), ("latch stile", Place.LATCH, x1 - s)):
+        _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t), place=place)
     between = f.derived(
         "shoulder",
         "rails, between shoulders",
@@ -309,7 +314,7 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
         formula="width − both stiles",
     )
     foot, top = _rails_left(leaf)
-    low = [(y0, y0 + foot.value, "bottom rail", foot)]
+    low = [(y0, y0 + foot.value, "bottom rail", Place.BOTTOM, foot)]
     if choice.middle_rail is not None:
         # The middle rail stays where it is on the old wood: its height up the leaf moves with the foot.
         up = f.derived(
@@ -321,11 +326,11 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
             formula="as it is, moved with what the foot loses or gains",
         )
         middle = f.given("middle_rail", "middle rail, as it is", choice.middle_rail, edit="build.middle_rail")
-        low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", middle))
-    low.append((y1 - top.value, y1, "top rail", top))
+        low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", Place.LOCK, middle))
+    low.append((y1 - top.value, y1, "top rail", Place.TOP, top))
     cut = sum(reduction.panels[0]) if reduction.panels else 0
     note = f"is there; shortened by {leaf.ctx.fmt(cut)}, shoulders cut anew" if cut else "is there"
-    for bottom, upper, name, width in low:
+    for bottom, upper, name, place, width in low:
         _old(
             leaf,
             name,
@@ -335,6 +340,7 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
             (0.0, t),
             upright=False,
             note=note,
+            place=place,
         )
     names = ("",) if len(low) == 2 else ("lower ", "upper ")
     for row, (name, below, above) in enumerate(zip(names, low, low[1:], strict=False)):
@@ -451,7 +457,7 @@ def _longer(leaf: Leaf) -> None:
     h, t = leaf.fit.height.value, choice.thickness
     x0, x1, _, _ = _span(leaf)
     y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
-    end = "foot" if choice.at_foot else "head"
+    end, place = ("foot", Place.BOTTOM) if choice.at_foot else ("head", Place.TOP)
     if choice.splice is Splice.BLOCK:
         across = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
         _new(
@@ -462,6 +468,7 @@ def _longer(leaf: Leaf) -> None:
             (across, added),
             upright=False,
             note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
+            place=place,
         )
         return
     lap = f.derived(
@@ -507,7 +514,16 @@ def _longer(leaf: Leaf) -> None:
         wide,
         formula="width − both stiles",
     )
-    _new(leaf, f"{end} rail", Role.RAIL, inner, (between, added), upright=False, note="glued to the old rail, tongued")
+    _new(
+        leaf,
+        f"{end} rail",
+        Role.RAIL,
+        inner,
+        (between, added),
+        upright=False,
+        note="glued to the old rail, tongued",
+        place=place,
+    )
 
 
 def _stile_width(leaf: Leaf) -> Figure:
@@ -521,7 +537,15 @@ def _stile_width(leaf: Leaf) -> Figure:
 
 
 def _new(
-    leaf: Leaf, name: str, role: Role, rect: Rect, figures: tuple[Figure, Figure], *, upright: bool, note: str
+    leaf: Leaf,
+    name: str,
+    role: Role,
+    rect: Rect,
+    figures: tuple[Figure, Figure],
+    *,
+    upright: bool,
+    note: str,
+    place: Place | None = None,
 ) -> None:
     length, width = figures
     size = Size(length.value, width.value, leaf.choice.thickness)
@@ -539,6 +563,7 @@ def _new(
             depth=(0.0, size.thickness),
             volume=volume,
             note=note,
+            place=place,
         )
     )
 
@@ -626,11 +651,13 @@ def _glue_ups(leaf: Leaf) -> tuple[GlueUp, ...]:
     w, h = leaf.fit.width.value, leaf.fit.height.value
     found = []
     if leaf.longer:
-        found.append(GlueUp("the new end", w, leaf.longer + 250.0, 3))
+        found.append(GlueUp("the new end", w, leaf.longer + 250.0, 3, GlueUpKind.NEW_END))
     if leaf.off_edge.value < 0:
         found.append(GlueUp("both strips", h, w, max(2, round(h / 300) + 1)))
     if leaf.reduction is not None and leaf.reduction.is_apart:
-        found.append(GlueUp("the frame again", h, w, sum(each.role is Role.RAIL for each in leaf.parts)))
+        found.append(
+            GlueUp("the frame again", h, w, sum(each.role is Role.RAIL for each in leaf.parts), GlueUpKind.AGAIN)
+        )
     return tuple(found)
 
 

@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.construction.existing.model import Existing, Inside, Splice
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import GlueUpKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
@@ -42,7 +43,7 @@ def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         hold=Hold(Up.OPENING),
         check=Check("old screws kept with their hinge"),
     )
-    apart = any(each.name == "the frame again" for each in m.build.glue_ups)
+    apart = any(each.kind is GlueUpKind.AGAIN for each in m.build.glue_ups)
     if m.has("work_reduce") or m.has("old_over"):
         _narrower(m, choice, old, panelled, apart, glue)
     if any(not p.is_old and not p.at_hand for p in m.build.parts):

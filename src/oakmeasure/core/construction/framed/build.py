@@ -16,16 +16,16 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.arch import arch_points, segment_area
 from oakmeasure.core.construction.framed import checks
-from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons, tenon_thickness
+from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE, RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.construction.framed.layout import Fields, Layout, Rail, lay_out
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import fill
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size, Tenon
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
@@ -88,7 +88,9 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         edge=frame.choice.thickness,
         dims=_dims(frame),
         says=_says(frame),
-        glue_ups=(GlueUp("the frame", fit.height.value, fit.glued_width.value, len(frame.layout.rails)),),
+        glue_ups=(
+            GlueUp("the frame", fit.height.value, fit.glued_width.value, len(frame.layout.rails), GlueUpKind.FRAME),
+        ),
     )
 
 
@@ -201,7 +203,7 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     joint = RailJoint(
         name,
         rect,
-        rail.end,
+        rail.place,
         frame.groove.value,
         frame.tenon.value,
         frame.tenon_thick.value if frame.choice.tenon is not TenonKind.HALF_LAP else frame.thickness.value / 2,
@@ -210,9 +212,9 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     )
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
-    arched = rail.end == "top" and bool(frame.arch)
+    arched = rail.place is Place.TOP and bool(frame.arch)
     wide = width.value + (frame.choice.arch or 0.0 if arched else 0.0)
-    trim = frame.fit.trim_height.value if rail.end else 0.0
+    trim = frame.fit.trim_height.value if rail.is_end else 0.0
     # A through tenon is cut to the stile as glued up, and planed off with it.
     past = frame.fit.trim_side.value if joint.through else 0.0
     finished = Size(frame.rail_length.value, wide, frame.thickness.value)
@@ -253,6 +255,7 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
             volume,
             shape=shape,
             note="; ".join(each for each in (arched_by, loose) if each),
+            place=rail.place,
         )
     )
 
@@ -276,7 +279,7 @@ def _stiles(frame: _Frame) -> None:
     sawn = rough(frame.ctx, planed, length=planed.length + 2 * rules.horn.value)
     grooved = sum(row.y1 - row.y0 for row in frame.layout.rows if row.infill is not Infill.GLASS)
     groove = grooved * frame.groove.value * frame.choice.panel_thickness
-    for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
+    for name, place, x0 in ((HINGE_STILE, Place.HINGE, 0.0), (LATCH_STILE, Place.LATCH, w - s)):
         mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
         frame.parts.append(
@@ -293,6 +296,7 @@ def _stiles(frame: _Frame) -> None:
                 fit.height,
                 frame.stile,
                 h * s * finished.thickness - mortises - groove,
+                place=place,
             )
         )
 
@@ -317,8 +321,8 @@ def _muntin(frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stu
     inset = min(frame.groove.value, muntin.value / 2 - 1)
     x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
     ends = (
-        Tenon(name, row.below, Rect(x0, row.y0 - stub.value, x1, row.y0), thick, False),
-        Tenon(name, row.above, Rect(x0, row.y1, x1, row.y1 + stub.value), thick, False),
+        Tenon(name, row.below, Rect(x0, row.y0 - stub.value, x1, row.y0), thick, False, is_upright=True),
+        Tenon(name, row.above, Rect(x0, row.y1, x1, row.y1 + stub.value), thick, False, is_upright=True),
     )
     frame.tenons += ends
     finished = Size(length.value, muntin.value, frame.thickness.value)

@@ -6,8 +6,10 @@ import math
 from itertools import pairwise
 
 from oakmeasure.core.base.units import counted
+from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.layout import MUNTIN, Layout, rows_of
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, given
 from oakmeasure.core.fit.fit_result import Fit
@@ -104,7 +106,7 @@ def _heights(ctx: Context, choice: Framed, layout: Layout) -> None:
         if top.rect.y0 - bottom.rect.y1 >= PANEL_LEAST:
             none = Remedy("No middle rail", "build.middle_rail", None)
             remedies.append(none if not choice.rows else Remedy("One row of panels", "build.rows", choice.rows[:1]))
-        lock = next((at for at, each in enumerate(rails) if each.name == "middle rail"), None)
+        lock = next((at for at, each in enumerate(rails) if each.place is Place.LOCK), None)
         if lock is not None and choice.middle_rail is not None:
             floor, half = ctx.figures["gap_floor"].value, choice.middle_rail / 2
             below = sum(each.rect.height + PANEL_LEAST for each in rails[:lock])
@@ -405,7 +407,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value
     low, high = centre - tall.value / 2, centre + tall.value / 2
-    rail = [each for each in tenons if each.into == "latch stile" and not each.is_haunch]
+    rail = [each for each in tenons if each.into == LATCH_STILE and not each.is_haunch]
     met = [
         each
         for each in rail

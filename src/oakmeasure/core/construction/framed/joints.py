@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import TenonKind
+from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect, Tenon
@@ -15,13 +16,17 @@ MOST_DOWELS, DOWELS_APART = 4, 45.0  # common practice, no source
 BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
 
 
+HINGE_STILE = "hinge stile"
+LATCH_STILE = "latch stile"
+
+
 @dataclass(frozen=True, slots=True)
 class RailJoint:
-    """What a rail's ends are set out from. end: "top", "bottom" or "" for a rail between."""
+    """What a rail's ends are set out from."""
 
     rail: str
     rect: Rect
-    end: str
+    place: Place | None
     groove: float
     tenon: float
     thickness: float
@@ -72,7 +77,7 @@ def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon
     elif joint.kind is TenonKind.LOOSE:
         haunch = None
     found = []
-    for stile, at_hinge in (("hinge stile", True), ("latch stile", False)):
+    for stile, at_hinge in ((HINGE_STILE, True), (LATCH_STILE, False)):
         for y0, y1 in spans:
             found.append(_tenon(joint, stile, at_hinge, joint.tenon, y0, y1, leaf_width))
         if haunch is not None:
@@ -99,10 +104,10 @@ def _across(ctx: Context, joint: RailJoint) -> tuple[list[tuple[float, float]], 
     step = rules.joint_step.value
     low, high = rect.y0 + joint.groove, rect.y1 - joint.groove
     haunch = None
-    if joint.end:
+    if joint.place in (Place.TOP, Place.BOTTOM):
         size = min(rules.haunch_share.value * rect.height, rules.haunch_most.value)
         size = math.floor(size / step + 1e-9) * step
-        if joint.end == "top":
+        if joint.place is Place.TOP:
             high, haunch = rect.y1 - size, (rect.y1 - size, rect.y1)
         else:
             low, haunch = rect.y0 + size, (rect.y0, rect.y0 + size)

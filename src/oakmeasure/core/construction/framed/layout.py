@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import Framed, Infill, Row
+from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -18,17 +19,24 @@ from oakmeasure.core.leaf.part import Dim, Rect
 
 ROW_NAMES = {1: ("",), 2: ("lower ", "upper "), 3: ("bottom ", "middle ", "top ")}
 COLUMN_NAMES = {1: ("",), 2: ("hinge-side ", "latch-side "), 3: ("hinge-side ", "middle ", "latch-side ")}
-BETWEEN_NAMES = {1: ("middle rail",), 2: ("lower rail", "upper rail")}
+LOCK_RAIL = "middle rail"  # what the rail on the lock is called, and the only one between
+BETWEEN_NAMES = {1: (LOCK_RAIL,), 2: ("lower rail", "upper rail")}
 
 
 @dataclass(frozen=True, slots=True)
 class Rail:
-    """One rail. end: "top", "bottom" or "" for one between. width: its figure."""
+    """One rail."""
 
     name: str
     rect: Rect
     width: Figure
-    end: str
+    place: Place | None
+    """Top or bottom; of those between, that on the lock."""
+
+    @property
+    def is_end(self) -> bool:
+        """Whether it is the top or the bottom one."""
+        return self.place in (Place.TOP, Place.BOTTOM)
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +100,7 @@ def between_names(choice: Framed, count: int) -> tuple[str, ...]:
     names = list(BETWEEN_NAMES.get(count) or tuple(f"rail {at}" for at in range(2, count + 2)))
     lock = lock_rail_of(choice, count)
     if lock is not None:
-        names[lock] = "middle rail"
+        names[lock] = LOCK_RAIL
     return tuple(names)
 
 
@@ -110,13 +118,13 @@ def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: 
     x0, x1 = inset + choice.stile, fit.width.value - choice.stile - inset
     widths = _rail_widths(ctx, choice, between)
     heights, bounds = _heights(ctx, fit, choice, rows, widths, between)
-    rails = [Rail("bottom rail", Rect(x0, 0.0, x1, choice.bottom_rail), widths["bottom rail"], "bottom")]
+    rails = [Rail("bottom rail", Rect(x0, 0.0, x1, choice.bottom_rail), widths["bottom rail"], Place.BOTTOM)]
     rails += [
-        Rail(name, Rect(x0, low, x1, low + widths[name].value), widths[name], "")
+        Rail(name, Rect(x0, low, x1, low + widths[name].value), widths[name], Place.LOCK if name == LOCK_RAIL else None)
         for name, low in zip(between, (each[1] for each in bounds[:-1]), strict=True)
     ]
     top = fit.height.value - choice.top_rail
-    rails.append(Rail("top rail", Rect(x0, top, x1, fit.height.value), widths["top rail"], "top"))
+    rails.append(Rail("top rail", Rect(x0, top, x1, fit.height.value), widths["top rail"], Place.TOP))
     alike = len({(each.columns, each.widths) for each in rows}) == 1
     fields, known = [], {}
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):

@@ -8,13 +8,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
+from typing import Any
 
 from oakmeasure.core.construction.framed import checks as framed_checks
+from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
 from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -143,6 +145,8 @@ def _sheet(
     depth: tuple[float, float],
     trims: tuple[float, float] = (0.0, 0.0),
     note: str = "",
+    place: Place | None = None,
+    is_back: bool = False,
 ) -> Part:
     """Return a piece of sheet. trims: added to its length and its width until the leaf is trimmed."""
     length, width = figures[0].value, figures[1].value
@@ -160,6 +164,8 @@ def _sheet(
         depth=depth,
         note=note,
         bought=True,
+        place=place,
+        is_back=is_back,
     )
 
 
@@ -202,10 +208,18 @@ def _full_layers(leaf: _Leaf) -> None:
     width = f.total("layer_width", "outer layer, width", plus(fit.width), *terms)
     face = Rect(leaf.inset, 0.0, fit.width.value - leaf.inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
-    for name, depth in (("front layer", leaf.faces()[0][1]), ("back layer", leaf.faces()[1][1])):
+    for name, is_back, depth in (("front layer", False, leaf.faces()[0][1]), ("back layer", True, leaf.faces()[1][1])):
         leaf.parts.append(
             _sheet(
-                leaf, name, Role.CORE, face, (fit.height, width), upright=True, depth=depth, trims=(_ends(leaf), side)
+                leaf,
+                name,
+                Role.CORE,
+                face,
+                (fit.height, width),
+                upright=True,
+                depth=depth,
+                trims=(_ends(leaf), side),
+                is_back=is_back,
             )
         )
 
@@ -215,23 +229,33 @@ def _members(leaf: _Leaf) -> None:
     fit, w, s = leaf.fit, leaf.fit.width.value, leaf.stile.value
     side = 0.0 if leaf.inset else fit.trim_side.value
     for ending, depth in leaf.faces():
-        for name, x0 in (("hinge stile", leaf.inset), ("latch stile", w - leaf.inset - s)):
+        for name, place, x0 in ((HINGE_STILE, Place.HINGE, leaf.inset), (LATCH_STILE, Place.LATCH, w - leaf.inset - s)):
             rect = Rect(x0, 0.0, x0 + s, fit.height.value)
-            _member(leaf, name, ending, Role.STILE, rect, (fit.height, leaf.stile), depth, (_ends(leaf), side))
+            _member(leaf, name, ending, Role.STILE, place, rect, (fit.height, leaf.stile), depth, (_ends(leaf), side))
         for rail in leaf.layout.rails:
-            trim = fit.trim_height.value if rail.end else 0.0
-            _member(leaf, rail.name, ending, Role.RAIL, rail.rect, (leaf.shoulder, rail.width), depth, (0.0, trim))
+            trim = fit.trim_height.value if rail.is_end else 0.0
+            _member(
+                leaf,
+                rail.name,
+                ending,
+                Role.RAIL,
+                rail.place,
+                rail.rect,
+                (leaf.shoulder, rail.width),
+                depth,
+                (0.0, trim),
+            )
         for row in leaf.layout.rows:
             for at, (left, right) in enumerate(pairwise(row.columns), start=1):
                 name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
                 rect = Rect(left.x1, row.y0, right.x0, row.y1)
                 figures = (row.sight, leaf.ctx.figures["muntin"])
-                _member(leaf, name, ending, Role.MUNTIN, rect, figures, depth, (0.0, 0.0))
+                _member(leaf, name, ending, Role.MUNTIN, None, rect, figures, depth, (0.0, 0.0))
 
 
-def _is_pieced(choice: Layered, name: str, role: Role) -> bool:
+def _is_pieced(choice: Layered, role: Role, place: Place | None) -> bool:
     return (
-        (choice.pieced is Pieced.BOTTOM_RAIL and name == "bottom rail")
+        (choice.pieced is Pieced.BOTTOM_RAIL and role is Role.RAIL and place is Place.BOTTOM)
         or (choice.pieced is Pieced.RAILS and role is Role.RAIL)
         or (choice.pieced is Pieced.STILES and role is Role.STILE)
     )
@@ -242,14 +266,16 @@ def _member(
     name: str,
     ending: str,
     role: Role,
+    place: Place | None,
     rect: Rect,
     figures: tuple[Figure, Figure],
     depth: tuple[float, float],
     trims: tuple[float, float],
 ) -> None:
     upright, choice = role is not Role.RAIL, leaf.choice
-    if not _is_pieced(choice, name, role):
-        made = _sheet(leaf, name + ending, role, rect, figures, upright=upright, depth=depth, trims=trims)
+    where: dict[str, Any] = {"place": place, "is_back": depth[0] > 0}
+    if not _is_pieced(choice, role, place):
+        made = _sheet(leaf, name + ending, role, rect, figures, upright=upright, depth=depth, trims=trims, **where)
         leaf.parts.append(made)
         return
     f = leaf.ctx.figures
@@ -277,6 +303,7 @@ def _member(
             depth=depth,
             trims=each,
             note=note,
+            **where,
         )
         leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
 
@@ -334,7 +361,10 @@ def _lippings(leaf: _Leaf) -> None:
     finished = Size(h, width.value, t)
     planed = Size(fit.glued_height.value, width.value + fit.trim_side.value, t)
     note = f"rebated both sides to a tongue of {ctx.fmt(choice.core)} × {ctx.fmt(tongue)}" if tongue else ""
-    for name, x0, out0 in (("hinge lipping", 0.0, 0.0), ("latch lipping", w - depth.value, w - width.value)):
+    for name, place, x0, out0 in (
+        ("hinge lipping", Place.HINGE, 0.0, 0.0),
+        ("latch lipping", Place.LATCH, w - depth.value, w - width.value),
+    ):
         face, outline = Rect(x0, 0.0, x0 + depth.value, h), Rect(out0, 0.0, out0 + width.value, h)
         leaf.parts.append(
             part(
@@ -350,6 +380,7 @@ def _lippings(leaf: _Leaf) -> None:
                 outline=outline,
                 volume=h * (depth.value * t + tongue * choice.core),
                 note=note,
+                place=place,
             )
         )
 
@@ -376,7 +407,7 @@ def _pins(leaf: _Leaf) -> None:
         each
         for each in leaf.parts
         if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN) and each.depth is not None and each.depth != back_z
-    ] or [each for each in leaf.parts if each.name == "front layer"]
+    ] or [each for each in leaf.parts if each.role is Role.CORE and each.depth is not None and each.depth[0] <= 0]
     for member in front:
         for x, y in pin_places(member.face, every.value):
             leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}", (0.0, length)))

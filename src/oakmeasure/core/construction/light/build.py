@@ -14,16 +14,17 @@ from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction import braces
 from oakmeasure.core.construction.framed import checks as framed_checks
+from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
 from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
 from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, Part, Rect, Size, Tenon
+from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, GlueUpKind, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
@@ -81,7 +82,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · {choice.fill}"
     says = f"{choice.joint}; {choice.fill}; glue {choice.glue}"
     rails = len(leaf.layout.rails)
-    glue = (GlueUp("the frame", fit.height.value, fit.width.value, rails),)
+    glue = (GlueUp("the frame", fit.height.value, fit.width.value, rails, GlueUpKind.FRAME),)
     return Build(
         width=fit.width.value,
         height=fit.height.value,
@@ -102,7 +103,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 def _frame(leaf: _Leaf) -> None:
     ctx, fit, choice, wood = leaf.ctx, leaf.fit, leaf.choice, leaf.wood
     w, h, s, t = fit.width.value, fit.height.value, leaf.stile.value, choice.frame
-    for name, x0 in (("hinge stile", 0.0), ("latch stile", w - s)):
+    for name, place, x0 in ((HINGE_STILE, Place.HINGE, 0.0), (LATCH_STILE, Place.LATCH, w - s)):
         rect = Rect(x0, 0.0, x0 + s, h)
         sizes = Size(h, s, t), Size(fit.glued_height.value, s + fit.trim_side.value, t)
         leaf.parts.append(
@@ -116,10 +117,11 @@ def _frame(leaf: _Leaf) -> None:
                 species=wood.frame.key,
                 upright=True,
                 depth=(0.0, t),
+                place=place,
             )
         )
     for rail in leaf.layout.rails:
-        trim = fit.trim_height.value if rail.end else 0.0
+        trim = fit.trim_height.value if rail.is_end else 0.0
         size = Size(leaf.shoulder.value, rail.width.value, t)
         planed = replace(size, width=size.width + trim)
         note = "2 pocket holes in each end" if choice.joint is LightJoint.POCKET else ""
@@ -135,6 +137,7 @@ def _frame(leaf: _Leaf) -> None:
                 upright=False,
                 depth=(0.0, t),
                 note=note,
+                place=rail.place,
             )
         )
 
@@ -161,12 +164,12 @@ def _joints(leaf: _Leaf) -> None:
     for rail in leaf.layout.rails:
         r = rail.rect
         for y in (r.y0 + r.height / 4, r.y1 - r.height / 4):
-            for stile, x0, x1 in (("hinge stile", s - reach, s), ("latch stile", w - s, w - s + reach)):
+            for stile, x0, x1 in ((HINGE_STILE, s - reach, s), (LATCH_STILE, w - s, w - s + reach)):
                 if choice.joint is LightJoint.DOWELS:
                     rect = Rect(x0, y - DOWEL / 2, x1, y + DOWEL / 2)
                     leaf.tenons.append(Tenon(rail.name, stile, rect, DOWEL, False))
                 else:
-                    x, way = (s + 22.0, -1.0) if stile == "hinge stile" else (w - s - 22.0, 1.0)
+                    x, way = (s + 22.0, -1.0) if stile == HINGE_STILE else (w - s - 22.0, 1.0)
                     long = ctx.figures["pocket_screw"].value
                     leaf.fixings.append(
                         Fixing(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.construction.alternatives import GLUE_COLUMNS
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint
+from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
@@ -32,7 +33,7 @@ def _moves(wood: Timber, width: float) -> tuple[float, float]:
 
 
 def _slab_glue(ctx: Context, choice: Slab, fit: Fit, build: Build, wood: Timber) -> Comparison:
-    widths = [part.finished.width for part in build.parts if part.name.startswith("strip ")]
+    widths = [part.finished.width for part in build.parts if part.role is Role.STRIP]
     widest = max(widths, default=fit.width.value)
     whole, one = sum(_moves(wood, fit.width.value)), _moves(wood, widest)[1]
     rows = (

@@ -241,6 +241,7 @@ def _faces(
                     depth=depth,
                     at_hand=True,
                     note=note,
+                    is_back=bool(ending),
                 )
             )
     return made
@@ -461,6 +462,8 @@ def _layers(
                 shape=member.shape,
                 at_hand=True,
                 volume=seen * layer,
+                place=member.place,
+                is_back=bool(ending),
             )
         )
     return made

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings.edge_view import edge_on
@@ -33,7 +34,7 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     surround(sketch, leaf, step)
     front(sketch, build)
     for tenon in build.tenons:
-        if tenon.into == "hinge stile":
+        if build.is_at(tenon.into, Role.STILE, Place.HINGE):
             sketch.box(tenon.rect, Layer.HIDDEN)
     _knuckles(sketch, leaf, butts)
     bored(sketch, leaf)

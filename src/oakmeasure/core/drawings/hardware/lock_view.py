@@ -9,12 +9,12 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Onto, Sketc
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, Device, Surface
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.solution import LeafSolution
 
 ROOM = 1.3
-OF_LOCKS = ("lock", "spindle", "keyhole", "latch", "thumb", "pull", "flush")
+OF_LOCKS = (Device.LOCK, Device.LATCH, Device.PULL, Device.BOLT)
 IN_PLAN = 120.0  # of the leaf from its latch edge that is shown in plan
 BESIDE = 24.0  # of what carries it
 
@@ -29,7 +29,7 @@ def lock_view(leaf: LeafSolution, show: Show) -> Drawing:
         surround(sketch, leaf, step)
     front(sketch, build)
     bored(sketch, leaf)
-    cuts = [each for each in leaf.other_borings if each.solid is not None and each.name.startswith(OF_LOCKS)]
+    cuts = [each for each in leaf.other_borings if each.solid is not None and each.kind.device in OF_LOCKS]
     page = sketch.page()
     x = build.width + 12 * step
     edge_on(page, leaf, build, show, x, step, at_latch=True, ends=True)
@@ -81,17 +81,9 @@ def _plan(
         off = w - from_hinge if mirrored else from_hinge - (w - IN_PLAN)
         return start + off * big, base + into * big
 
-    section(page, leaf, build, y, (w - IN_PLAN, w), at, lit=tuple({_family(each) for each in cuts}))
+    section(page, leaf, build, y, (w - IN_PLAN, w), at, lit=tuple({each.family for each in cuts}))
     _carrier(page, leaf, at, w, t)
     _sizes(page, leaf, cuts, show, at, y, step, t)
-
-
-def _family(cut: Boring) -> str:
-    return (
-        "lock"
-        if cut.name in ("spindle hole", "keyhole") or cut.name.startswith("lock")
-        else (cut.name.split()[0] if cut.name.startswith(("latch", "pull")) else cut.name)
-    )
 
 
 def _carrier(page: Sketch, leaf: LeafSolution, at: Onto, w: float, t: float) -> None:
@@ -106,7 +98,9 @@ def _sizes(
     page: Sketch, leaf: LeafSolution, cuts: list[Boring], show: Show, at: Onto, y: float, step: float, t: float
 ) -> None:
     f, w = leaf.figures, leaf.build.width if leaf.build else 0.0
-    deep = max((each for each in cuts if each.edge.startswith("latch edge")), key=lambda each: each.depth, default=None)
+    deep = max(
+        (each for each in cuts if each.side.surface is Surface.LATCH_EDGE), key=lambda each: each.depth, default=None
+    )
     back = next((f[name] for name in ("lock_backset", "latch_backset", "pull_in") if name in f), None)
     low, high = at(w, 0)[1], at(w, t)[1]
     if deep is not None:
@@ -118,7 +112,7 @@ def _sizes(
     x = min(at(w - IN_PLAN, 0)[0], at(w, 0)[0])
     texts = [
         f"{each.name}: {show.length(each.across)} across, {show.length(each.depth)} deep"
-        if each.edge.startswith(("latch edge", "meeting"))
+        if each.side.surface in (Surface.LATCH_EDGE, Surface.MEETING_EDGE)
         else f"{each.name}: {show.length(each.across)} in, {show.length(each.along)} high"
         for each in cuts
     ]

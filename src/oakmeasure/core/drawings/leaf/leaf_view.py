@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show, System, Unit
 from oakmeasure.core.construction.clip_to_outline import head_of
 from oakmeasure.core.document.job import Hand, Hanging
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
@@ -217,7 +217,7 @@ def joints(sketch: Sketch, build: Build) -> None:
     for tenon in build.tenons:
         sketch.box(tenon.rect, Layer.HIDDEN, ref=part_ref(tenon.member))
         if tenon.through:
-            _wedges(sketch, tenon.rect, tenon.into == "hinge stile", tenon.member)
+            _wedges(sketch, tenon.rect, build.is_at(tenon.into, Role.STILE, Place.HINGE), tenon.member)
 
 
 def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
@@ -268,7 +268,9 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
             sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
             last = y
     for tenon in build.tenons:
-        if tenon.into == "hinge stile" and not tenon.is_haunch:  # the mortises, for marking out the stile
+        if (
+            build.is_at(tenon.into, Role.STILE, Place.HINGE) and not tenon.is_haunch
+        ):  # the mortises, for marking out the stile
             sketch.rect(
                 Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE, ref=part_ref(tenon.member)
             )

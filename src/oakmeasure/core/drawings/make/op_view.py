@@ -18,6 +18,7 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
+from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.making.operation import Operation, Trade, Up
 from oakmeasure.core.solution import LeafSolution
@@ -203,7 +204,7 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, sh
         x0, x1 = LEFT + cut.from_top * k, max(LEFT + cut.to * k, LEFT + cut.from_top * k + 5)
         sketch.rect(Rect(x0, rect.y0 + 16, x1, rect.y1 - 16), Layer.METAL, ref=cut.ref)
         if n < 5:
-            middle = (cut.from_top + cut.to) / 2 if cut.name.startswith("plate") else cut.from_top
+            middle = (cut.from_top + cut.to) / 2 if cut.kind is BoringKind.PLATE else cut.from_top
             sketch.label(LEFT + middle * k, rect.y1 + 14, show.length(middle), size=0.95)
     sketch.label(LEFT, rect.y1 + 44, "upper end", anchor=Anchor.LEFT, layer=Layer.LEAF, bold=True)
     sketch.label(WIDE / 2, rect.y0 - 22, f"{member}: {cuts[0].datum}", layer=Layer.PENCIL)

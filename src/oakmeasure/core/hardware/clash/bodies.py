@@ -44,10 +44,13 @@ def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None
     found = []
     for each in borings:
         if each.solid is not None and not each.is_slow:
-            kinds = (Kind.SCREW, Kind.BITE) if " screw " in each.name else (_kind_of(each),)
+            kinds = (
+                (Kind.SCREW, Kind.BITE)
+                if each.kind.holds_a_screw
+                else (Kind.GROOVE if each.kind.is_groove else Kind.CUT,)
+            )
             found += [
-                Thing(each.name, kind, each.solid, each.ref, _family(each.name), is_active=each.is_active)
-                for kind in kinds
+                Thing(each.name, kind, each.solid, each.ref, each.family, is_active=each.is_active) for kind in kinds
             ]
     return found + list(_hinge_screws(ctx, butts))
 
@@ -59,20 +62,6 @@ def slow_leaf_things(borings: Sequence[Boring]) -> list[Thing]:
         for each in borings
         if each.solid is not None and each.is_slow
     ]
-
-
-def _kind_of(cut: Boring) -> Kind:
-    return Kind.GROOVE if "groove" in cut.name else Kind.CUT
-
-
-def _family(name: str) -> str:
-    """Return what a cut belongs to: all of a lock is one, a cup and its screws, a butt and its screws."""
-    words = name.split()
-    if words[0] in ("cup", "butt", "hanger", "wheel"):
-        return " ".join(words[:2])
-    if name in ("spindle hole", "keyhole") or words[0] == "lock":
-        return "lock"
-    return words[0] if words[0] in ("latch", "pull") else name
 
 
 def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[Thing]:

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
@@ -72,7 +73,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
 
 def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
     """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge."""
-    ends = [tenon for tenon in build.tenons if tenon.through and tenon.into == "hinge stile"]
+    ends = [tenon for tenon in build.tenons if tenon.through and build.is_at(tenon.into, Role.STILE, Place.HINGE)]
     for place in places:
         for tenon in ends:
             low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)

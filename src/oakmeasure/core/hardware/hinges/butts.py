@@ -17,7 +17,7 @@ from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, leg
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leg
 from oakmeasure.core.hardware.hinges import butt_checks as checks
 from oakmeasure.core.hardware.hinges.butt_places import ButtPlace, Butts
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
@@ -403,27 +403,31 @@ def _borings(
         return ()
     found: list[Boring] = []
     for place in places:
-        name, sizes = f"butt {place.number}", (length.value, across.value, depth.value)
+        sizes = (length.value, across.value, depth.value)
         r = place.rect
         found.append(
             Boring(
-                name,
+                BoringKind.BUTT,
+                CutIn.LEAF,
                 member,
-                "hinge edge",
-                "down from the leaf's top",
+                CutSide.HINGE_EDGE,
+                Datum.LEAF_TOP,
                 place.top.value,
                 *sizes,
                 block(0.0, r.y0, depth.value, r.y1, (0.0, across.value)),
+                number=place.number,
             )
         )
         found.append(
             Boring(
-                name,
+                BoringKind.BUTT,
+                CutIn.HINGE_SIDE,
                 leg(ctx.leaf.hanging, "hinge"),
-                "face to the leaf",
-                "down from the lining's head",
+                CutSide.FACE_TO_LEAF,
+                Datum.LINING_HEAD,
                 place.jamb_top.value,
                 *sizes,
+                number=place.number,
             )
         )
     return tuple(found)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
@@ -168,7 +168,7 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
 
 def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
     """The cup against the width of what it is bored into."""
-    stile = next((part for part in build.parts if part.role is Role.STILE and part.name == "hinge stile"), None)
+    stile = build.at(Role.STILE, Place.HINGE)
     if stile is None:
         return
     inner = ctx.figures["cup_centre"].value + ctx.figures["cup_radius"].value

@@ -18,7 +18,7 @@ from oakmeasure.core.figures.figure import Figure, Term, derived, minus, plus, t
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.hinges import cup_checks as checks
 from oakmeasure.core.hardware.hinges.mortise_depth import SIGNS
 from oakmeasure.core.leaf.leaf_context import Context
@@ -264,45 +264,52 @@ def _borings(
         y = (place.rect.y0 + place.rect.y1) / 2
         found.append(
             Boring(
-                f"cup {place.number}",
+                BoringKind.CUP,
+                CutIn.LEAF,
                 name,
-                "closing face, at the hinge edge",
-                "down from the leaf's top",
+                CutSide.CLOSING_AT_HINGE,
+                Datum.LEAF_TOP,
                 place.top.value - CUP / 2,
                 CUP,
                 centre.value,
                 deep,
                 bore(centre.value, y, CUP, (thick - deep, thick)),
+                number=place.number,
             )
         )
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
-    hole, deep, word = (DOWEL, DOWEL_DEEP, "dowel") if dowels else (PILOT, PILOT_DEEP, "screw")
+    hole, deep = (DOWEL, DOWEL_DEEP) if dowels else (PILOT, PILOT_DEEP)
     for place in places:
         for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
             found.append(
                 Boring(
-                    f"cup {place.number} {word} {at}",
+                    BoringKind.CUP_DOWEL if dowels else BoringKind.CUP_SCREW,
+                    CutIn.LEAF,
                     members[place.number],
-                    "closing face, at the hinge edge",
-                    "down from the leaf's top",
+                    CutSide.CLOSING_AT_HINGE,
+                    Datum.LEAF_TOP,
                     place.top.value + off - hole / 2,
                     hole,
                     f["cup_screws"].value,
                     deep,
                     bore(f["cup_screws"].value, (place.rect.y0 + place.rect.y1) / 2 - off, hole, (thick - deep, thick)),
+                    number=place.number,
+                    at=at,
                 )
             )
     for place in places:
         found.append(
             Boring(
-                f"plate {place.number}",
+                BoringKind.PLATE,
+                CutIn.HINGE_SIDE,
                 "cabinet side",
-                "inside, from the front edge",
-                "down from the opening's upper edge",
+                CutSide.CABINET_INSIDE,
+                Datum.OPENING_EDGE,
                 place.plate.value - HOLES,
                 2 * HOLES,
                 back.value,
                 DOWEL_DEEP,
+                number=place.number,
             )
         )
     return tuple(found)

@@ -13,14 +13,13 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, keep
 from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
 BESIDE = 5.0  # wood on each side of what is bored into an edge: common practice, no source
 INNER_WOOD = 6.0  # of the member at the latch edge, beyond a bore: common practice, no source
-TOP = "down from the leaf's top"
 
 
 def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
@@ -67,10 +66,11 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     beside = f.total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5))
     found = [
         Boring(
-            "latch bore",
+            BoringKind.LATCH_BORE,
+            CutIn.LEAF,
             member,
-            "latch edge, in its middle",
-            TOP,
+            CutSide.LATCH_EDGE,
+            Datum.LEAF_TOP,
             down.value - hole.value / 2,
             hole.value,
             hole.value,
@@ -81,10 +81,11 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     if latch.plate_length:
         found.append(
             Boring(
-                "latch forend",
+                BoringKind.LATCH_FOREND,
+                CutIn.LEAF,
                 member,
-                "latch edge, in its middle",
-                TOP,
+                CutSide.LATCH_EDGE,
+                Datum.LEAF_TOP,
                 down.value - half,
                 latch.plate_length,
                 latch.plate_width,
@@ -97,7 +98,7 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
         _backset(ctx, latch, deep)
     plate = (latch.plate_length, latch.plate_width, latch.plate_thickness)
     at = keep(
-        "latch keep",
+        BoringKind.LATCH_KEEP,
         ctx.leaf.hanging,
         member,
         from_top=down.value - half,
@@ -117,10 +118,11 @@ def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y:
     back = ctx.chosen("latch_backset", "latch, backset", latch.backset, "hardware.latch.backset")
     thick = ctx.figures["thickness"].value
     return Boring(
-        "latch spindle",
+        BoringKind.LATCH_SPINDLE,
+        CutIn.LEAF,
         member,
-        "both faces, from the latch edge",
-        TOP,
+        CutSide.BOTH_FACES_AT_LATCH,
+        Datum.LEAF_TOP,
         down.value - latch.spindle / 2,
         latch.spindle,
         back.value,
@@ -220,10 +222,11 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     x = w - back.value
     return (
         Boring(
-            "thumb slot",
+            BoringKind.THUMB_SLOT,
+            CutIn.LEAF,
             member,
-            "through, from the latch edge",
-            TOP,
+            CutSide.THROUGH_AT_LATCH,
+            Datum.LEAF_TOP,
             down.value - high,
             latch.slot_high,
             back.value,
@@ -267,13 +270,14 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         )
     member = f"{latch_member(build)}, slow leaf"
     depth = middle(thick.value, width.value)
-    edge = "meeting edge, in its middle"
+    edge = CutSide.MEETING_EDGE
     return (
         Boring(
-            "flush bolt top",
+            BoringKind.BOLT_TOP,
+            CutIn.SLOW_LEAF,
             member,
             edge,
-            TOP,
+            Datum.LEAF_TOP,
             0.0,
             bolts.length,
             width.value,
@@ -281,10 +285,11 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             block(w - bolts.deep, h - bolts.length, w, h, depth),
         ),
         Boring(
-            "flush bolt foot",
+            BoringKind.BOLT_FOOT,
+            CutIn.SLOW_LEAF,
             member,
             edge,
-            TOP,
+            Datum.LEAF_TOP,
             h - bolts.length,
             bolts.length,
             width.value,
@@ -292,20 +297,22 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             block(w - bolts.deep, 0.0, w, bolts.length, depth),
         ),
         Boring(
-            "bolt hole top",
+            BoringKind.BOLT_HOLE_TOP,
+            CutIn.HEAD,
             "lining head",
-            "from the meeting line",
-            "up into the head",
+            CutSide.MEETING_LINE,
+            Datum.INTO_HEAD,
             0.0,
             bolts.bolt,
             bolts.deep / 2,
             bolts.into,
         ),
         Boring(
-            "bolt hole foot",
+            BoringKind.BOLT_HOLE_FOOT,
+            CutIn.FLOOR,
             "floor or sill",
-            "from the meeting line",
-            "down into the floor",
+            CutSide.MEETING_LINE,
+            Datum.INTO_FLOOR,
             0.0,
             bolts.bolt,
             bolts.deep / 2,

@@ -13,7 +13,7 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, keep
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
@@ -53,10 +53,11 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     key_y = y - lock.key_below
     found = [
         Boring(
-            "lock mortise",
+            BoringKind.LOCK_MORTISE,
+            CutIn.LEAF,
             member,
-            "latch edge, in its middle",
-            "down from the leaf's top",
+            CutSide.LATCH_EDGE,
+            Datum.LEAF_TOP,
             down.value - half,
             lock.case_height,
             lock.case_thickness,
@@ -64,10 +65,11 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness)),
         ),
         Boring(
-            "lock forend",
+            BoringKind.LOCK_FOREND,
+            CutIn.LEAF,
             member,
-            "latch edge, in its middle",
-            "down from the leaf's top",
+            CutSide.LATCH_EDGE,
+            Datum.LEAF_TOP,
             down.value - fore,
             lock.forend_length,
             lock.forend_width,
@@ -75,10 +77,11 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width)),
         ),
         Boring(
-            "spindle hole",
+            BoringKind.SPINDLE_HOLE,
+            CutIn.LEAF,
             member,
-            "both faces, from the latch edge",
-            "down from the leaf's top",
+            CutSide.BOTH_FACES_AT_LATCH,
+            Datum.LEAF_TOP,
             down.value - lock.spindle_bore / 2,
             lock.spindle_bore,
             back.value,
@@ -89,10 +92,11 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     if lock.key_bore:
         found.append(
             Boring(
-                "keyhole",
+                BoringKind.KEYHOLE,
+                CutIn.LEAF,
                 member,
-                "both faces, from the latch edge",
-                "down from the leaf's top",
+                CutSide.BOTH_FACES_AT_LATCH,
+                Datum.LEAF_TOP,
                 down.value + lock.key_below - lock.key_bore / 2,
                 lock.key_bore,
                 back.value,
@@ -102,7 +106,7 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         )
     plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
     at = keep(
-        "lock keep",
+        BoringKind.LOCK_KEEP,
         ctx.leaf.hanging,
         member,
         from_top=down.value - fore,
@@ -206,15 +210,17 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         )
         return tuple(
             Boring(
-                f"pull hole {at}",
+                BoringKind.PULL_HOLE,
+                CutIn.LEAF,
                 member,
-                "opening face, through, from the latch edge",
-                "down from the leaf's top",
+                CutSide.OPENING_THROUGH_AT_LATCH,
+                Datum.LEAF_TOP,
                 down.value + off - BAR_BORE / 2,
                 BAR_BORE,
                 edge.value,
                 f["thickness"].value,
                 bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)),
+                at=at,
             )
             for at, off in ((1, -half), (2, half))
         )
@@ -237,10 +243,11 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     wide = pull.recess_wide / 2
     return (
         Boring(
-            "flush pull",
+            BoringKind.FLUSH_PULL,
+            CutIn.LEAF,
             member,
-            "opening face, from the latch edge",
-            "down from the leaf's top",
+            CutSide.OPENING_AT_LATCH,
+            Datum.LEAF_TOP,
             down.value - half,
             pull.recess_high,
             edge.value,

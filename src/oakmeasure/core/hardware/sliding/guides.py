@@ -12,7 +12,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import minus, plus
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Mark
@@ -137,10 +137,11 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     lies = middle(f["thickness"].value, guide.groove_width)
     return (
         Boring(
-            "guide groove",
+            BoringKind.GUIDE_GROOVE,
+            CutIn.LEAF,
             "foot",
-            "foot, in its middle, all along",
-            "down from the leaf's top",
+            CutSide.FOOT_ALONG,
+            Datum.LEAF_TOP,
             build.height - deep.value,
             deep.value,
             guide.groove_width,

@@ -17,7 +17,7 @@ from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -303,15 +303,18 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
         for n, y in enumerate((down.value, down.value + choice.bolt_apart), start=1):
             found.append(
                 Boring(
-                    f"hanger {number} bolt {n}",
+                    BoringKind.HANGER_BOLT,
+                    CutIn.LEAF,
                     _member_at(build, x, h - y),
-                    f"opening face, through, from the {'hinge' if number == 1 else 'latch'} edge",
-                    "down from the leaf's top",
+                    CutSide.OPENING_THROUGH_AT_HINGE if number == 1 else CutSide.OPENING_THROUGH_AT_LATCH,
+                    Datum.LEAF_TOP,
                     y - size.value / 2,
                     size.value,
                     at[0],
                     thick.value,
                     bore(x, h - y, size.value, (0.0, build.thickness)),
+                    number=number,
+                    at=n,
                 )
             )
     return tuple(found)
@@ -340,19 +343,21 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
         )
     lies = middle(thick.value, wide)
     floor = kind is HangerKind.FLOOR
-    edge = "foot, in its middle" if floor else "head, in its middle"
+    edge = CutSide.FOOT if floor else CutSide.HEAD
     y0, y1 = (0.0, deep) if floor else (h - deep, h)
     found = [
         Boring(
-            f"{what} {n} recess",
+            BoringKind.WHEEL_RECESS if floor else BoringKind.HANGER_RECESS,
+            CutIn.LEAF,
             _member_at(build, x, (y0 + y1) / 2),
             edge,
-            "down from the leaf's top",
+            Datum.LEAF_TOP,
             h - y1,
             y1 - y0,
             x if n == 1 else w - x,
             deep,
             block(x - long / 2, y0, x + long / 2, y1, lies),
+            number=n,
         )
         for n, x in enumerate(at, start=1)
     ]
@@ -360,10 +365,11 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     if floor and groove[1]:
         found.append(
             Boring(
-                "head groove",
+                BoringKind.HEAD_GROOVE,
+                CutIn.LEAF,
                 "head",
-                "head, in its middle, all along",
-                "down from the leaf's top",
+                CutSide.HEAD_ALONG,
+                Datum.LEAF_TOP,
                 0.0,
                 groove[1],
                 groove[0],
