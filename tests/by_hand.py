@@ -20,7 +20,7 @@ from oakmeasure.app.shell.theme import typeset
 from oakmeasure.app.shell.window import Window
 from oakmeasure.app.stages.hang.panels import SignPanel
 from oakmeasure.app.tools.dialogs import AnswerStops, NewJob
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.figures.check import Stage
 
@@ -141,7 +141,7 @@ def begun(name: str, width: float, height: float) -> Done:
     window.resize(1280, 800)
     window.show()
     done = Done(window)
-    asked = NewJob(window, System.MM)
+    asked = NewJob(window, UnitSystem.MM)
     QTest.keyClicks(asked.name, name)
     for entry, value in zip(asked._entries, (width, height), strict=True):
         entry.line.selectAll()

@@ -17,7 +17,7 @@ from pathlib import Path
 
 import ezdxf
 
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.job import Job, new_job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.solver import solve
@@ -119,8 +119,8 @@ def targets() -> tuple[Target, ...]:
     return (
         Target("job", ".oakjob", (dumps(new_job()).encode(), dumps(job).encode()), load, (JobFileError,), 0.12),
         Target("journal", ".journal", (_journal(job),), read_journal, (JobFileError,), 0.05),
-        Target("points", ".csv", ticks, lambda p: read_points(p, System.MM), (PointsFileError,), 0.2),
-        Target("dxf", ".dxf", (_dxf(),), lambda p: read_points(p, System.MM), (PointsFileError,), 0.01),
+        Target("points", ".csv", ticks, lambda p: read_points(p, UnitSystem.MM), (PointsFileError,), 0.2),
+        Target("dxf", ".dxf", (_dxf(),), lambda p: read_points(p, UnitSystem.MM), (PointsFileError,), 0.01),
         Target("schedule", ".csv", (schedule_csv(made).encode(),), lambda p: read_schedule(p, job), table, 0.08),
         Target("rack", ".csv", (rack_csv(job).encode(),), lambda p: read_rack(p, job), table, 0.08),
         Target("hardware", ".csv", csv, read_hardware, table, 0.1),

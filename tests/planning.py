@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 from collections import Counter
 
-from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, Deadline, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.planning.job_plan import lot_plan, needs
 from oakmeasure.core.planning.plan_model import JobPlan
@@ -16,7 +16,7 @@ def planned(job, leaves=("weighing-office", "drying-loft"), seconds=0.4):
     """Return the plan of some leaves' wood."""
     solution = solve(job)
     wanted = needs(job, [solution.leaf(each) for each in leaves])
-    lots = [lot_plan(lot, cut(lot.problem, Watch(seconds)), job) for lot in wanted.lots]
+    lots = [lot_plan(lot, cut(lot.problem, Deadline(seconds)), job) for lot in wanted.lots]
     return JobPlan(tuple(lots), wanted.homeless)
 
 

@@ -204,15 +204,15 @@ def clashes() -> list[Line]:
     import random
 
     from oakmeasure.core.base.prisms import block, bore, rod
-    from oakmeasure.core.hardware.clash.bodies import Thing
-    from oakmeasure.core.hardware.clash.rules import Kind
+    from oakmeasure.core.hardware.clash.bodies import ClashBody
+    from oakmeasure.core.hardware.clash.rules import BodyKind
     from oakmeasure.core.hardware.clash.search import find_clashes
 
     source = random.Random(3)
     things = [
-        Thing(
+        ClashBody(
             f"nail {at}",
-            Kind.FIXING,
+            BodyKind.FIXING,
             bore(source.uniform(0, 900), source.uniform(0, 2000), 3.5, (0.0, 32.0)),
             "",
             "nails",
@@ -221,16 +221,18 @@ def clashes() -> list[Line]:
     ]
     for n in range(3):
         y = 300.0 + 700 * n
-        things.append(Thing(f"butt {n}", Kind.CUT, block(0, y, 2, y + 100, (0, 24)), "", f"butt {n}"))
+        things.append(ClashBody(f"butt {n}", BodyKind.CUT, block(0, y, 2, y + 100, (0, 24)), "", f"butt {n}"))
         things += [
-            Thing(f"screw {n} {at}", Kind.SCREW, rod((2, y + 20 * at), (34, y + 20 * at), 4, 10), "", f"butt {n}")
+            ClashBody(
+                f"screw {n} {at}", BodyKind.SCREW, rod((2, y + 20 * at), (34, y + 20 * at), 4, 10), "", f"butt {n}"
+            )
             for at in range(4)
         ]
-    things.append(Thing("lock mortise", Kind.CUT, block(824, 900, 900, 1050, (14, 29)), "", "lock"))
+    things.append(ClashBody("lock mortise", BodyKind.CUT, block(824, 900, 900, 1050, (14, 29)), "", "lock"))
     things += [
-        Thing(
+        ClashBody(
             f"tenon {at}",
-            Kind.JOINT,
+            BodyKind.JOINT,
             block(30 + 770 * (at % 2), 150 * at, 100 + 770 * (at % 2), 150 * at + 60, (15, 30)),
             "",
             f"rail {at}",
@@ -458,16 +460,18 @@ def on_paper() -> list[Line]:
 
 def cutting() -> list[Line]:
     """A plan of about 100 parts of the demo's three leaves, several times over."""
-    from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
+    from oakmeasure.core.cutting.board_plan import BoardPiece, BoardStock, plan_boards
     from oakmeasure.core.solver import solve
     from oakmeasure.files.job.job_file import demo_job
 
     leaves = solve(demo_job()).leaves[:3]
     parts = [part for leaf in leaves if leaf.build for part in leaf.build.parts if part.role != "panel"]
     pieces = [
-        Piece(f"{at}-{part.name}", part.name, part.rough.length, part.rough.width) for at in range(5) for part in parts
+        BoardPiece(f"{at}-{part.name}", part.name, part.rough.length, part.rough.width)
+        for at in range(5)
+        for part in parts
     ]
-    stock = [Stock("long", 4200, 250), Stock("short", 2400, 250)]
+    stock = [BoardStock("long", 4200, 250), BoardStock("short", 2400, 250)]
     start = time.perf_counter()
     plan = plan_boards(pieces, stock, kerf=3.2, end_trim=15)
     took = (time.perf_counter() - start) * 1000

@@ -22,7 +22,7 @@ from typing import Any
 
 from oakmeasure.core.cutting.bound.any_width import prove
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, CutPlan, Deadline, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.strips import finest_grid
@@ -52,7 +52,7 @@ Row = tuple[str, str, str, bool]
 def timed(problem: Problem, seconds: float) -> tuple[CutPlan, float, float]:
     """Return the plan, the seconds it took, and those until the first sound one."""
     first: list[float] = []
-    watch = Watch(seconds)
+    watch = Deadline(seconds)
     watch.tell = lambda _plan: first.append(watch.gone)
     start = time.perf_counter()
     plan = cut(problem, watch)

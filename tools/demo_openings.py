@@ -17,7 +17,7 @@ from oakmeasure.core.construction.layered.model import Layered, Lipping, Pieced
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
-from oakmeasure.core.document.construction_model import Laid
+from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown, cup_from_table
 from oakmeasure.core.document.hanging import (
     CabinetChoices,
@@ -50,12 +50,12 @@ from oakmeasure.core.document.readings import (
     Lining,
     LiningFrom,
     MeasuredBy,
+    Obstruction,
     OpeningReadings,
     Reading,
     Side,
-    Template,
-    Thing,
     Tick,
+    TickTemplate,
 )
 from oakmeasure.core.document.sliding_gear import (
     FloorKind,
@@ -66,7 +66,7 @@ from oakmeasure.core.document.sliding_gear import (
     WallChoices,
     WallKind,
 )
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 
 
 def read(**values: float) -> OpeningReadings:
@@ -88,7 +88,7 @@ def square(width: float, height: float, **more: float) -> OpeningReadings:
     return read(**(values | more))
 
 
-def thing(what: Thing, where: Side, out: float, *, away: float = 0.0, up: float = 0.0) -> InTheWay:
+def thing(what: Obstruction, where: Side, out: float, *, away: float = 0.0, up: float = 0.0) -> InTheWay:
     return InTheWay(what=what, where=where, away=away, up=up, stands_out=Reading(value=out))
 
 
@@ -98,7 +98,7 @@ def travel(points: Iterable[Point]) -> FloorReadings:
     )
 
 
-def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int, int, float]) -> Template:
+def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int, int, float]) -> TickTemplate:
     """Ticks of a stick of 250 round an opening, one of them wrong by `wrong[2]`, and a check in one corner."""
     source = random.Random(5)
     middle = (sum(x for x, _ in corners) / len(corners), sum(y for _, y in corners) / len(corners))
@@ -128,7 +128,7 @@ def ticked(corners: tuple[Point, ...], counts: tuple[int, ...], wrong: tuple[int
                     side,
                 )
             )
-    return Template(
+    return TickTemplate(
         stick=Reading(value=250.0),
         ticks=tuple(ticks),
         check=tick(corners[2], None),
@@ -163,7 +163,7 @@ def brass_butt() -> Butt:
 
 def deep_cups(**more) -> HardwareChoices:
     """Cups of 13, as they came out of the packet and not as their sheet has them."""
-    hinge = cup_from_table("heron-110").model_copy(update={"cup_depth": Reading(value=13.0, state=State.MEASURED)})
+    hinge = cup_from_table("heron-110").model_copy(update={"cup_depth": Reading(value=13.0, state=Provenance.MEASURED)})
     return HardwareChoices(cup=CupChoices(hinge=hinge, **more))
 
 
@@ -180,8 +180,8 @@ def latched(kind: LatchKind, **more: float) -> HardwareChoices:
 SMALL_CATCH = {"up": 300.0, "bore": 9.0, "deep": 18.0, "plate_length": 0.0, "plate_width": 9.0}
 
 
-def laid(*widths: float) -> tuple[Laid, ...]:
-    return tuple(Laid(width=each) for each in widths)
+def laid(*widths: float) -> tuple[LaidBoard, ...]:
+    return tuple(LaidBoard(width=each) for each in widths)
 
 
 def hatch() -> Leaf:
@@ -191,8 +191,8 @@ def hatch() -> Leaf:
         measured_by=MeasuredBy.TICKS,
         template=ticked(HATCH, (2, 4, 3, 3), (2, 2, 9.0)),
         readings=OpeningReadings(
-            width_middle=Reading(value=640.0, state=State.ASSUMED),
-            height_middle=Reading(value=910.0, state=State.ASSUMED),
+            width_middle=Reading(value=640.0, state=Provenance.ASSUMED),
+            height_middle=Reading(value=910.0, state=Provenance.ASSUMED),
         ),
         fit=FitChoices(gap_hinge=1.5, gap_latch=1.5, gap_head=1.5, gap_floor=1.5),
         build=Framed(
@@ -233,8 +233,8 @@ def openings() -> tuple[Leaf, ...]:
             square(817.0, 2044.0),
             hanging=Hanging.LINING,
             in_the_way=(
-                thing(Thing.ARCHITRAVE, Side.HINGE, 18.0, away=6.0),
-                thing(Thing.ARCHITRAVE, Side.LATCH, 18.0, away=6.0),
+                thing(Obstruction.ARCHITRAVE, Side.HINGE, 18.0, away=6.0),
+                thing(Obstruction.ARCHITRAVE, Side.LATCH, 18.0, away=6.0),
             ),
             fit=FitChoices(gap_floor=10.0),
             build=Layered(
@@ -281,7 +281,7 @@ def openings() -> tuple[Leaf, ...]:
             timber=TimberChoices(species="redwood"),
             hung=HUNG["winnowing"],
             floor=travel(((0, 0.0), (400, 3.0), (800, 5.5), (1200, 7.0), (1600, 4.0))),
-            in_the_way=(thing(Thing.SKIRTING, Side.LATCH, 15.0, away=60.0),),
+            in_the_way=(thing(Obstruction.SKIRTING, Side.LATCH, 15.0, away=60.0),),
         ),
         _open(
             "packet-press",
@@ -363,7 +363,7 @@ def openings() -> tuple[Leaf, ...]:
                 brace=LightBrace.ONE,
                 brace_width=60.0,
             ),
-            in_the_way=(thing(Thing.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),),
+            in_the_way=(thing(Obstruction.BOLT, Side.BEHIND, 9.0, away=820.0, up=480.0),),
         ),
         _open(
             "pantry",
@@ -427,9 +427,9 @@ def openings() -> tuple[Leaf, ...]:
             ),
             slide=SlideChoices(overlap_hinge=25.0, overlap_latch=25.0, overlap_head=45.0, stand_off=19.0),
             in_the_way=(
-                thing(Thing.ARCHITRAVE, Side.HINGE, 22.0),
-                thing(Thing.ARCHITRAVE, Side.LATCH, 22.0),
-                thing(Thing.ARCHITRAVE, Side.HEAD, 22.0),
+                thing(Obstruction.ARCHITRAVE, Side.HINGE, 22.0),
+                thing(Obstruction.ARCHITRAVE, Side.LATCH, 22.0),
+                thing(Obstruction.ARCHITRAVE, Side.HEAD, 22.0),
             ),
         ),
         _open(
@@ -586,7 +586,7 @@ def openings() -> tuple[Leaf, ...]:
             ),
             hardware=HardwareChoices(stack=StackChoices(depth=35.0)),
             floor=travel(((0, 0.0), (1000, -5.0), (2000, -10.0))),
-            in_the_way=(thing(Thing.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),),
+            in_the_way=(thing(Obstruction.PIPE, Side.LATCH, -35.0, away=140.0, up=300.0),),
         ),
         _open(
             "engine-room",

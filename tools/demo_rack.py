@@ -6,10 +6,10 @@ from datetime import date, timedelta
 
 from oakmeasure.core.document.stock import (
     Board,
+    BoardMark,
     Came,
     Face,
     Flaw,
-    Mark,
     MoistureReading,
     Pin,
     Sawn,
@@ -27,8 +27,8 @@ def readings(*percents: float, every: int = 7) -> tuple[MoistureReading, ...]:
     )
 
 
-def mark(flaw: Flaw, x: float, y: float, length: float, width: float, face: Face = Face.THROUGH) -> Mark:
-    return Mark(flaw=flaw, face=face, x=x, y=y, length=length, width=width)
+def mark(flaw: Flaw, x: float, y: float, length: float, width: float, face: Face = Face.THROUGH) -> BoardMark:
+    return BoardMark(flaw=flaw, face=face, x=x, y=y, length=length, width=width)
 
 
 RACK = (

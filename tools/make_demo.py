@@ -10,7 +10,7 @@ from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, Job, Leaf, Reading, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool, load_rules
 from oakmeasure.core.document.stock import CuttingChoices
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.files.job.job_file import save
 
 sys.path.insert(0, str(Path(__file__).parent))
@@ -94,7 +94,7 @@ def weighing_office() -> Leaf:
         diagonal_falling=2221.5,
     )
     butt = butt_from_table("tern-102")
-    butt = butt.model_copy(update={"closed": Reading(value=6.0, state=State.ASSUMED)})
+    butt = butt.model_copy(update={"closed": Reading(value=6.0, state=Provenance.ASSUMED)})
     return Leaf(
         id="weighing-office",
         name="Weighing office door",

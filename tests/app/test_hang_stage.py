@@ -17,7 +17,7 @@ from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.files.job import job_book
 
 LEFT = Qt.MouseButton.LeftButton
@@ -169,7 +169,7 @@ def test_a_leaf_is_signed_off_goes_into_the_book_and_begins_a_new_job(hung):
     assert leaf.hung.signed is None
     assert leaf.making.log == ()
     assert all(
-        getattr(leaf.readings, name).state is State.ASSUMED
+        getattr(leaf.readings, name).state is Provenance.ASSUMED
         for name in ("width_middle",)
         if getattr(leaf.readings, name)
     )

@@ -6,7 +6,7 @@ import pytest
 
 from oakmeasure.app.shell import last_seen
 from oakmeasure.app.shell.last_seen import Seen, keep_look, last_look
-from oakmeasure.app.shell.splash import Opening
+from oakmeasure.app.shell.splash import Splash
 from oakmeasure.app.shell.start import go_where
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.figures.check import Stage
@@ -31,7 +31,7 @@ def test_a_window_that_was_closed_on_a_saved_job_is_what_stands_there_at_the_nex
     assert window.close()
     look, seen = last_look(path)
     assert seen == Seen("packet-press", "Hardware", "Locks", 1300, 820)
-    opening = Opening("a", look, seen)
+    opening = Splash("a", look, seen)
     opening.show()
     assert opening.grab().toImage().convertToFormat(look.toImage().format()) == look.toImage()
     opening.close()

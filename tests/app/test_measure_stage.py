@@ -12,7 +12,7 @@ from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
 from oakmeasure.core.document.readings import FloorAlong, MeasuredBy, TickForm
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from samples import codes
 
@@ -124,7 +124,7 @@ def test_lining_to_be_made_and_its_school_by_the_verdicts_button(window):
 def test_reading_with_its_uncertainty_is_taken_from_one_line(window):
     write(window, "readings.width_top", "742.5 ± 2")
     reading = window.session.leaf.readings.width_top
-    assert (reading.value, reading.sigma, reading.state) == (742.5, 2, State.MEASURED)
+    assert (reading.value, reading.sigma, reading.state) == (742.5, 2, Provenance.MEASURED)
     row = next(each for each in window.list.records.records if each.ref == "reading:width_top")
     assert row.cells[1] == "2"
     write(window, "readings.width_top", "742 ± wide")

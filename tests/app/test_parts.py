@@ -8,27 +8,27 @@ from PySide6.QtGui import QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QBoxLayout, QLabel, QWidget
 
-from oakmeasure.app.canvas.canvas import Board
+from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.canvas.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
-from oakmeasure.app.forms.quantity_edit import Entry, StateMark, read
+from oakmeasure.app.forms.quantity_edit import QuantityEdit, StateMark, read
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.part_lists import RecordList, RecordModel, boring_list, cut_list, readings_list
 from oakmeasure.app.shell.start import application
 from oakmeasure.core.base.errors import LengthError
-from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
 from oakmeasure.core.drawings.hang.hang_view import looks_view
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.views import VIEWS, HardwarePage
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job.job_file import demo_job
 from samples import framed, solved
 
-INCH = Show(System.INCH)
+INCH = Show(UnitSystem.INCH)
 
 
 @pytest.fixture(autouse=True)
@@ -147,7 +147,7 @@ def test_wood_is_painted_in_its_species_tint():
 
 @pytest.fixture
 def board(qtbot):
-    made = Board()
+    made = Canvas()
     qtbot.addWidget(made)
     made.resize(640, 600)
     made.set_drawing(leaf_view(solved(), Show()))
@@ -220,7 +220,7 @@ def test_read_takes_the_unit_of_the_box(text, unit, show, value):
 
 def test_entry_commits_once_and_only_what_was_changed(qtbot):
     taken = []
-    entry = Entry("stile", Unit.MM, lambda value, nudge: taken.append((value, nudge)) or "")
+    entry = QuantityEdit("stile", Unit.MM, lambda value, nudge: taken.append((value, nudge)) or "")
     qtbot.addWidget(entry)
     entry.show_value(95.04, Show())
     assert entry.line.text() == "95"
@@ -235,7 +235,7 @@ def test_entry_commits_once_and_only_what_was_changed(qtbot):
 
 def test_entry_that_is_refused_keeps_its_text_until_it_is_given_back(qtbot):
     said = []
-    entry = Entry("stile", Unit.MM, lambda _value, _nudge: "needs 30 mm to 400 mm")
+    entry = QuantityEdit("stile", Unit.MM, lambda _value, _nudge: "needs 30 mm to 400 mm")
     qtbot.addWidget(entry)
     entry.told.connect(lambda text, refused: said.append((text, refused)))
     entry.show_value(95.0, Show())
@@ -251,7 +251,7 @@ def test_entry_that_is_refused_keeps_its_text_until_it_is_given_back(qtbot):
 
 def test_inch_nudge_is_a_sixteenth(qtbot):
     taken = []
-    entry = Entry("stile", Unit.MM, lambda value, _nudge: taken.append(value) or "")
+    entry = QuantityEdit("stile", Unit.MM, lambda value, _nudge: taken.append(value) or "")
     qtbot.addWidget(entry)
     entry.show_value(95.25, INCH)
     QTest.keyClick(entry.line, Qt.Key.Key_Down)
@@ -259,7 +259,7 @@ def test_inch_nudge_is_a_sixteenth(qtbot):
 
 
 def test_empty_box_that_must_hold_something_is_refused(qtbot):
-    entry = Entry("stile", Unit.MM, lambda _value, _nudge: "")
+    entry = QuantityEdit("stile", Unit.MM, lambda _value, _nudge: "")
     qtbot.addWidget(entry)
     entry.show_value(95.0, Show())
     entry.line.setText("")
@@ -273,7 +273,7 @@ def test_state_mark_is_a_shape_for_each_state(qtbot):
     qtbot.addWidget(mark)
     mark.resize(18, 18)
     pictures = []
-    for state in State:
+    for state in Provenance:
         mark.set_state(state)
         assert str(state) in mark.accessibleName()
         picture = mark.grab().toImage().convertToFormat(QImage.Format.Format_Grayscale8)

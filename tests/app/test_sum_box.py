@@ -7,7 +7,7 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton
 
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.production import LogKind
 from oakmeasure.core.drawings.drawing import Dimension
 from oakmeasure.core.sums.registry import SUMS
@@ -156,7 +156,7 @@ def test_inches_are_shown_when_the_job_is_in_inches_and_what_was_written_is_kept
     sums.choose("lining")
     write(sums, "rough-width", "900")
     sums.choose("arch")
-    sums.session.set_unit(System.INCH)
+    sums.session.set_unit(UnitSystem.INCH)
     sums.choose("lining")
     assert sums.values["rough-width"] == 900
     assert '"' in sums.outcome.text()

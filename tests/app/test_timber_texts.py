@@ -8,7 +8,7 @@ import pytest
 from PySide6.QtCore import QRectF
 
 from oakmeasure.app.canvas.painter import dimension_box, fitted, label_box, label_text
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.costing.pricing import buy_ways, price_of
 from oakmeasure.core.drawings.drawing import Dimension, Label
 from oakmeasure.core.drawings.timber.drying_view import drying_view
@@ -23,7 +23,7 @@ from oakmeasure.core.timber.place import at_rest
 from oakmeasure.files.job.job_file import demo_job
 from planning import planned
 
-SHOWS = pytest.mark.parametrize("show", [Show(), Show(System.INCH)], ids=["mm", "inch"])
+SHOWS = pytest.mark.parametrize("show", [Show(), Show(UnitSystem.INCH)], ids=["mm", "inch"])
 JOB = demo_job()
 
 

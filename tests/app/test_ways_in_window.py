@@ -7,11 +7,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QToolButton
 
-from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.base.units import Show, UnitSystem, parse_length
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.solver import Solver, solve
 
 
@@ -55,7 +55,7 @@ def test_row_is_changed_refused_marked_as_assumed_and_taken_off(window):
     QTest.keyClick(line, Qt.Key.Key_Return)
     assert window.session.leaf.floor.travel[1].height.value == 2.5
     QTest.keyClick(line, Qt.Key.Key_M, Qt.KeyboardModifier.ControlModifier)
-    assert window.session.leaf.floor.travel[1].height.state is State.ASSUMED
+    assert window.session.leaf.floor.travel[1].height.state is Provenance.ASSUMED
     remove = next(
         each for each in window.sheet().findChildren(QToolButton) if each.accessibleName() == "take height 2 off"
     )
@@ -91,5 +91,5 @@ def test_leaf_is_chosen_from_the_list_beside_the_rack(window):
 
 @pytest.mark.parametrize("mm", [-3.2, 0.0, 258.24, 9999.0])
 def test_short_length_is_read_back_to_a_hundredth_of_an_inch(mm):
-    text = Show(System.INCH).short_length(mm)
-    assert parse_length(text, System.INCH, allow_negative=True) == pytest.approx(mm, abs=0.13)
+    text = Show(UnitSystem.INCH).short_length(mm)
+    assert parse_length(text, UnitSystem.INCH, allow_negative=True) == pytest.approx(mm, abs=0.13)

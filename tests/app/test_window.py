@@ -19,11 +19,11 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.start import application
 from oakmeasure.app.tools.dialogs import AnswerStops, NewJob
 from oakmeasure.app.tools.rules_dialog import RulesDialog
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.drawings.drawing import Dimension, Label
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.files.job.job_file import load
 from samples import job
 
@@ -62,7 +62,7 @@ def test_reading_typed_as_a_sum_changes_the_leaf_and_moves_on(window):
     before = window.session.solved.figures["leaf_width"].value
     write(window, "readings.width_bottom", "736.5 - 4")
     assert window.session.leaf.readings.width_bottom.value == 732.5
-    assert window.session.leaf.readings.width_bottom.state is State.MEASURED
+    assert window.session.leaf.readings.width_bottom.state is Provenance.MEASURED
     assert window.session.solved.figures["leaf_width"].value != before
     assert window.focusWidget() is box(window, "readings.height_hinge")
 
@@ -95,7 +95,7 @@ def test_every_edit_is_undone_and_redone(window):
     write(window, "readings.width_top", "743")
     window.session.go_to(Stage.LEAF)
     write(window, "build.stile", "100")
-    window.job_line.unit_chosen.emit(System.INCH)
+    window.job_line.unit_chosen.emit(UnitSystem.INCH)
     after = window.session.job
     assert window.session.undo_stack.count() == 3
     for _ in range(3):
@@ -120,7 +120,7 @@ def test_state_of_a_reading_is_changed_with_a_key_and_what_hangs_on_it_says_so(w
     line = box(window, "readings.width_top")
     line.setFocus()
     QTest.keyClick(line, KEY.Key_M, Qt.KeyboardModifier.ControlModifier)
-    assert window.session.leaf.readings.width_top.state is State.ASSUMED
+    assert window.session.leaf.readings.width_top.state is Provenance.ASSUMED
     assert any(card.verdict.code == "assumed-measure" for card in window.verdicts.cards)
 
 
@@ -340,13 +340,13 @@ def test_leaves_are_added_renamed_and_removed(window):
     window.commands.ask_text = lambda *_: "Boat store hatch"
     window.commands.add_leaf()
     assert window.session.leaf.name == "Boat store hatch"
-    assert all(r is None or r.state is State.ASSUMED for _, r in window.session.leaf.readings)
+    assert all(r is None or r.state is Provenance.ASSUMED for _, r in window.session.leaf.readings)
     window.commands.remove_leaf()
     assert len(window.session.job.leaves) == before
 
 
 def test_new_job_in_three_questions_already_shows_a_leaf(window):
-    dialog = NewJob(window, System.MM)
+    dialog = NewJob(window, UnitSystem.MM)
     dialog.name.setText("Net loft hatch")
     dialog.hand.setCurrentIndex(1)
     width = dialog.findChild(QLineEdit, "readings.width_middle")
@@ -370,7 +370,7 @@ def test_first_start_offers_the_demo_job_whatever_is_in_the_boxes(window, monkey
     window.commands.new_job(first=True)
     assert window.session.job.name == "Saltmarsh seed store"
     assert window.session.path is None
-    assert NewJob(window, System.MM).findChild(QPushButton, "demo") is None  # later it is the menu's affair
+    assert NewJob(window, UnitSystem.MM).findChild(QPushButton, "demo") is None  # later it is the menu's affair
 
 
 def test_shop_rules_are_read_changed_refused_and_taken_back(window):
@@ -394,7 +394,7 @@ def test_shop_rules_are_read_changed_refused_and_taken_back(window):
 
 
 def test_new_job_in_inches_refuses_in_inches(window):
-    dialog = NewJob(window, System.INCH)
+    dialog = NewJob(window, UnitSystem.INCH)
     dialog.findChild(QLineEdit, "readings.width_middle").setText("4")
     dialog.accept()
     assert not dialog.result()

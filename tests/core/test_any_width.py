@@ -15,7 +15,7 @@ from oakmeasure.core.cutting.bound.any_width import AnyWidth, prove
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import CutKind, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 
 PRICE = 100.0
 sizes = st.lists(st.tuples(st.integers(8, 60), st.integers(5, 40), st.integers(1, 40)), min_size=1, max_size=4)
@@ -44,7 +44,7 @@ def test_sheet_is_worth_what_the_best_of_all_strips_and_slots_are(some, length, 
     """Tenths are taken for the unit: sizes here are whole tenths, of which there is no end of parts."""
     parts = tuple(PartItem(f"p{at}", a / 10, b / 10, 500) for at, (a, b, _) in enumerate(some))
     stock = (StockItem("s", length / 10, width / 10, None, PRICE),)
-    shop = Shop(Problem(CutKind.SHEETS, stock, parts, kerf=kerf / 10, first=First.RIP))
+    shop = Shop(Problem(CutKind.SHEETS, stock, parts, kerf=kerf / 10, first=FirstCut.RIP))
     if not shop.fits:
         return
     master = Master(shop, [many if at in shop.fits else 0 for at, many in enumerate(shop.demand)], {0: None})
@@ -63,7 +63,7 @@ def three_wide(many):
     """Return sheets that are filled to the last where strips are as wide as three parts, and no other way."""
     slots = {400: (90, 100, 110), 600: (80, 97, 123)}
     parts = tuple(PartItem(f"{long}x{wide}", long, wide, many) for long, all_of in slots.items() for wide in all_of)
-    return Problem(CutKind.SHEETS, (StockItem("s", 1000, 300, None, PRICE),), parts, kerf=0.0, first=First.RIP)
+    return Problem(CutKind.SHEETS, (StockItem("s", 1000, 300, None, PRICE),), parts, kerf=0.0, first=FirstCut.RIP)
 
 
 def proven(problem):

@@ -19,7 +19,7 @@ from oakmeasure.core.construction.slab.build import slot_length, strip_count, te
 from oakmeasure.core.construction.slab.checks import glue_stages
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.construction.spacing import board_count
-from oakmeasure.core.document.construction_model import Laid
+from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.document.job import Climate, Hand, TimberChoices
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.drawings.drawing import Area
@@ -178,7 +178,7 @@ def test_brace_of_a_framed_leaf_may_end_on_its_stiles_and_no_other_leaf_has_any(
 
 
 def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop():
-    widths = tuple(Laid(width=each) for each in (150.0, 160.0, 155.0, 158.0))
+    widths = tuple(LaidBoard(width=each) for each in (150.0, 160.0, 155.0, 158.0))
     leaf = solved(747.0, 1820.0, build=Boarded(measured=widths, gap=0.0), timber=DRY)
     assert leaf.figures["board_5"].value == pytest.approx(742 - 623)
     assert [part.at_hand for part in leaf.build.parts if part.role is Role.BOARD] == [True] * 4 + [False]
@@ -191,7 +191,7 @@ def test_lay_up_of_measured_boards_leaves_the_last_one_and_too_many_are_a_stop()
 
 
 def test_boards_at_hand_that_lay_up_too_wide_are_ripped_at_both_ends_or_the_last_one():
-    old = tuple(Laid(width=each) for each in (205.0, 190.0, 240.0, 188.0))  # with gaps of 1: 826 for a leaf of 783
+    old = tuple(LaidBoard(width=each) for each in (205.0, 190.0, 240.0, 188.0))  # with gaps of 1: 826 for a leaf of 783
     start = job(788.0, 2004.0, build=Boarded(measured=old, gap=1.0, style=BoardedStyle.LEDGED, edge=BoardEdge.SQUARE))
     over = said(solve(start).leaves[0], "boards-over")
     assert solve(start).leaves[0].figures["boards_over"].value == pytest.approx(43.0)
@@ -265,7 +265,7 @@ def test_strips_fill_the_slab_and_every_stop_is_mended_by_its_remedy(width, heig
 
 
 def test_old_boards_make_their_width_or_say_what_is_missing():
-    old = tuple(Laid(width=each) for each in (212.0, 187.0, 231.0, 198.0))
+    old = tuple(LaidBoard(width=each) for each in (212.0, 187.0, 231.0, 198.0))
     leaf = solved(795.0, 1948.0, build=Slab(measured=old))
     assert leaf.figures["boards_laid"].value == 828
     assert leaf.figures["strip_1"].value == pytest.approx(212 - 19)  # 38 off, half at each edge

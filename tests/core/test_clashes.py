@@ -39,15 +39,15 @@ from oakmeasure.core.drawings.hardware.lock_view import lock_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.edits.drag import dragged_butt
 from oakmeasure.core.figures.check import Level, Remedy
-from oakmeasure.core.hardware.clash.bodies import Thing
-from oakmeasure.core.hardware.clash.rules import SPACINGS, Kind, spacing
+from oakmeasure.core.hardware.clash.bodies import ClashBody
+from oakmeasure.core.hardware.clash.rules import SPACINGS, BodyKind, spacing
 from oakmeasure.core.hardware.clash.search import Mover, blocked, find_clashes, free_place
 from oakmeasure.core.hardware.clash.zones import MARGIN, zones
 from oakmeasure.core.solver import solve
 from oakmeasure.files.tables import lists as tables
 from samples import assert_sums, codes, job, solved
 
-KINDS = list(Kind)
+KINDS = list(BodyKind)
 
 
 def said(leaf, code):
@@ -100,7 +100,7 @@ def brute_distance(one: Solid, other: Solid) -> float:
     return math.hypot(max(face, 0.0), max(deep, 0.0))
 
 
-def random_leaf(source: random.Random, count: int) -> list[Thing]:
+def random_leaf(source: random.Random, count: int) -> list[ClashBody]:
     """Things of every kind and shape, thrown into a leaf of 200 × 400 × 44."""
     found = []
     for at in range(count):
@@ -116,7 +116,7 @@ def random_leaf(source: random.Random, count: int) -> list[Thing]:
                 ),
             )
         )()
-        found.append(Thing(f"thing {at}", source.choice(KINDS), solid, "", f"family {at // 2}"))
+        found.append(ClashBody(f"thing {at}", source.choice(KINDS), solid, "", f"family {at // 2}"))
     return found
 
 
@@ -144,9 +144,9 @@ def test_every_clash_of_500_random_leaves_is_found_and_none_made_up():
 
 
 def test_rules_name_each_pair_once_and_a_cutter_never_meets_steel_unpunished():
-    assert all(spacing(a, b) is spacing(b, a) for a, b in itertools.product(Kind, Kind))
-    for cutter in (Kind.CUT, Kind.GROOVE, Kind.TRIM):
-        assert spacing(cutter, Kind.FIXING).meets is Level.STOP
+    assert all(spacing(a, b) is spacing(b, a) for a, b in itertools.product(BodyKind, BodyKind))
+    for cutter in (BodyKind.CUT, BodyKind.GROOVE, BodyKind.TRIM):
+        assert spacing(cutter, BodyKind.FIXING).meets is Level.STOP
     assert all(each.least >= 0 for each in SPACINGS.values())
 
 
@@ -179,7 +179,7 @@ def test_moved_to_its_free_place_nothing_of_it_clashes():
         rest = [
             each
             if each.family != "family 0"
-            else Thing(each.name, each.kind, each.solid.moved(0.0, way), "", each.family)
+            else ClashBody(each.name, each.kind, each.solid.moved(0.0, way), "", each.family)
             for each in things
         ]
         assert not [each for each in find_clashes(rest) if "family 0" in (each.one.family, each.other.family)]
@@ -244,7 +244,7 @@ def test_bore_in_a_hollow_leaf_and_a_screw_beside_the_frame_find_no_wood():
 
 def test_trim_line_meets_fixings_and_the_saw_is_warned():
     leaf = solved(build=Light(), width=600.0, height=900.0, late=LateTrim(foot=30.0))
-    fixings = [each for each in leaf.clashes.clashes if each.one.kind is Kind.TRIM]
+    fixings = [each for each in leaf.clashes.clashes if each.one.kind is BodyKind.TRIM]
     lowest = min(each.y for each in leaf.build.fixings)
     assert bool(fixings) is (lowest < 3.0 + 1.5 + 1.75)
 
@@ -284,7 +284,7 @@ def test_pair_has_its_lock_in_one_leaf_and_bolts_and_keep_in_the_other():
     assert not [
         each
         for each in leaf.clashes.clashes
-        if {each.one.is_slow, each.other.is_slow} == {True, False} and each.other.kind is Kind.CUT
+        if {each.one.is_slow, each.other.is_slow} == {True, False} and each.other.kind is BodyKind.CUT
     ]
 
 
@@ -335,9 +335,9 @@ def test_every_latch_is_drawn_for_its_hand_with_the_opening_face_on_its_side(kin
 
 def test_blocked_ways_of_a_pair_of_hangers_are_mirrored():
     things = [
-        Thing("bolt", Kind.CUT, bore(75, 100, 8, (0, 40)), "", "hanger 1"),
-        Thing("bolt", Kind.CUT, bore(725, 100, 8, (0, 40)), "", "hanger 2"),
-        Thing("nail", Kind.FIXING, bore(690, 100, 4, (0, 40)), "", "nails"),
+        ClashBody("bolt", BodyKind.CUT, bore(75, 100, 8, (0, 40)), "", "hanger 1"),
+        ClashBody("bolt", BodyKind.CUT, bore(725, 100, 8, (0, 40)), "", "hanger 2"),
+        ClashBody("nail", BodyKind.FIXING, bore(690, 100, 4, (0, 40)), "", "nails"),
     ]
     mover = Mover({"hanger 1": 1.0, "hanger 2": -1.0}, "x", -60, 500, lambda way: Remedy(str(way)))
     (span,) = [each for each in blocked(mover, things) if 0 < each[0] < 100]
@@ -390,7 +390,9 @@ def test_every_mover_moves_what_it_says_by_as_much_as_it_says_and_nothing_else(m
             dx, dy = now[key][0] - box[0], now[key][1] - box[1]
             share = mover.moves[key[0]] * way
             assert (dx, dy) == pytest.approx((share, 0.0) if mover.along == "x" else (0.0, share), abs=1e-6)
-        others = {each.family for each in leaf.clashes.things if each.kind in (Kind.CUT, Kind.SCREW)} - set(mover.moves)
+        others = {each.family for each in leaf.clashes.things if each.kind in (BodyKind.CUT, BodyKind.SCREW)} - set(
+            mover.moves
+        )
         between = {family for family in others if family.startswith("cup ")}  # they follow from the end ones
         assert boxes(after, others - between) == boxes(leaf, others - between)
 

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.board_plan import Piece, Stock, plan_boards
+from oakmeasure.core.cutting.board_plan import BoardPiece, BoardStock, plan_boards
 
-STOCK = (Stock("long", 4200, 225), Stock("short", 2400, 200), Stock("wide", 3000, 300, quantity=2))
+STOCK = (BoardStock("long", 4200, 225), BoardStock("short", 2400, 200), BoardStock("wide", 3000, 300, quantity=2))
 
 pieces = st.lists(
     st.builds(
-        lambda n, length, width: Piece(f"p{n}", f"p{n}", length, width),
+        lambda n, length, width: BoardPiece(f"p{n}", f"p{n}", length, width),
         st.integers(0, 10**6),
         st.floats(100, 4100),
         st.floats(20, 290),
@@ -49,22 +49,22 @@ def test_plan_is_one_that_a_saw_can_cut(wanted, kerf, end_trim):
 
 
 def test_two_stiles_side_by_side_cost_one_kerf():
-    two = [Piece("a", "a", 2000, 100), Piece("b", "b", 2000, 100)]
-    plan = plan_boards(two, [Stock("s", 2000, 203.2)], kerf=3.2, end_trim=0)
+    two = [BoardPiece("a", "a", 2000, 100), BoardPiece("b", "b", 2000, 100)]
+    plan = plan_boards(two, [BoardStock("s", 2000, 203.2)], kerf=3.2, end_trim=0)
     assert (len(plan.boards), plan.least_boards) == (1, 1)
-    assert len(plan_boards(two, [Stock("s", 2000, 203.1)], kerf=3.2, end_trim=0).boards) == 2
+    assert len(plan_boards(two, [BoardStock("s", 2000, 203.1)], kerf=3.2, end_trim=0).boards) == 2
 
 
 def test_cheaper_boards_are_taken_where_every_board_has_a_price():
-    dear = Stock("dear", 2400, 200, price=90.0)
-    cheap = Stock("cheap", 3000, 225, price=50.0)
-    plan = plan_boards([Piece("a", "a", 2000, 100)], [dear, cheap], kerf=3, end_trim=10)
+    dear = BoardStock("dear", 2400, 200, price=90.0)
+    cheap = BoardStock("cheap", 3000, 225, price=50.0)
+    plan = plan_boards([BoardPiece("a", "a", 2000, 100)], [dear, cheap], kerf=3, end_trim=10)
     assert [board.stock.name for board in plan.boards] == ["cheap"]
 
 
 def test_bound_counts_pieces_that_cannot_lie_side_by_side():
-    wide = [Piece(str(at), str(at), 1500, 130) for at in range(4)]
-    plan = plan_boards(wide, [Stock("s", 2400, 200)], kerf=3, end_trim=0)
+    wide = [BoardPiece(str(at), str(at), 1500, 130) for at in range(4)]
+    plan = plan_boards(wide, [BoardStock("s", 2400, 200)], kerf=3, end_trim=0)
     assert plan.least_boards == 3  # 4 × 1503 of length in boards of 2403; by area it would be 2
     assert len(plan.boards) == 4
 
@@ -78,7 +78,7 @@ def boards_cut_up(draw):
     for board in range(count):
         for strip, width in enumerate(_divided(draw, 200.0, kerf, 2)):
             for at, length in enumerate(_divided(draw, 2400.0, kerf, 3)):
-                made.append(Piece(f"{board}-{strip}-{at}", "p", length, width))
+                made.append(BoardPiece(f"{board}-{strip}-{at}", "p", length, width))
     return kerf, count, made
 
 
@@ -94,7 +94,7 @@ def _divided(draw, whole, kerf, most):
 def test_bound_never_exceeds_a_plan_that_is_known_to_exist(case):
     """No plan may be called impossible that was made beforehand; the plan found is at most half as many again."""
     kerf, count, wanted = case
-    plan = plan_boards(wanted, [Stock("s", 2400, 200)], kerf=kerf, end_trim=0)
+    plan = plan_boards(wanted, [BoardStock("s", 2400, 200)], kerf=kerf, end_trim=0)
     assert plan.least_boards <= count
     assert plan.least_area <= count * 2400 * 200 * (1 + 1e-9)
     assert not plan.unplaced
@@ -102,8 +102,8 @@ def test_bound_never_exceeds_a_plan_that_is_known_to_exist(case):
 
 
 def test_pieces_that_fill_a_board_to_the_last_kerf_fit_on_it():
-    thirds = [Piece(str(at), "p", (2400 - 2 * 3.2) / 3, 200) for at in range(3)]
-    plan = plan_boards(thirds, [Stock("s", 2400, 200)], kerf=3.2, end_trim=0)
+    thirds = [BoardPiece(str(at), "p", (2400 - 2 * 3.2) / 3, 200) for at in range(3)]
+    plan = plan_boards(thirds, [BoardStock("s", 2400, 200)], kerf=3.2, end_trim=0)
     assert (len(plan.boards), plan.least_boards) == (1, 1)
     assert plan.area_of_pieces == pytest.approx(plan.area_used - 2 * 3.2 * 200)
 
@@ -111,5 +111,5 @@ def test_pieces_that_fill_a_board_to_the_last_kerf_fit_on_it():
 def test_nothing_to_cut_and_nothing_to_cut_from():
     empty = plan_boards([], STOCK, kerf=3, end_trim=10)
     assert (empty.boards, empty.unplaced, empty.least_boards) == ((), (), 0)
-    piece = Piece("a", "a", 100, 50)
+    piece = BoardPiece("a", "a", 100, 50)
     assert plan_boards([piece], [], kerf=3, end_trim=10).unplaced == (piece,)

@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.job import Acknowledged, Climate, FitChoices, Hand, Job, TimberChoices, new_job
 from oakmeasure.core.document.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Findings, Level, Stage, Verdict, worst
-from oakmeasure.core.figures.figure import Figures, State, derived, minus, plus, total
+from oakmeasure.core.figures.figure import Figures, Provenance, derived, minus, plus, total
 from oakmeasure.core.figures.figure import given as known
 from oakmeasure.core.solver import solve
 from samples import job
@@ -39,13 +39,13 @@ def test_total_is_the_sum_of_its_rows_and_names_where_they_came_from():
 def test_state_is_the_least_sure_of_what_went_in_and_choices_do_not_count():
     chosen = known("a", "a", 1.0, choice=True)
     measured = known("b", "b", 1.0)
-    table = known("c", "c", 1.0, state=State.FROM_TABLE)
-    assumed = known("d", "d", 1.0, state=State.ASSUMED)
+    table = known("c", "c", 1.0, state=Provenance.FROM_TABLE)
+    assumed = known("d", "d", 1.0, state=Provenance.ASSUMED)
     assert total("x", "x", plus(chosen), plus(chosen)).state is None
-    assert total("x", "x", plus(chosen), plus(measured)).state is State.MEASURED
-    assert total("x", "x", plus(measured), plus(table)).state is State.FROM_TABLE
+    assert total("x", "x", plus(chosen), plus(measured)).state is Provenance.MEASURED
+    assert total("x", "x", plus(measured), plus(table)).state is Provenance.FROM_TABLE
     below = derived("y", "y", 2.0, Unit.MM, table, assumed, formula="sum")
-    assert (below.state, below.rests_on) == (State.ASSUMED, {"d"})
+    assert (below.state, below.rests_on) == (Provenance.ASSUMED, {"d"})
     assert total("z", "z", plus(below), minus(measured)).rests_on == {"d"}
 
 
@@ -127,13 +127,13 @@ def test_last_width_cannot_be_emptied():
 def test_typed_reading_is_measured_and_keeps_its_own_uncertainty(demo):
     loose = job_edits.with_field(demo, "seed-room", "readings.width_top.sigma", 2.0)
     again = job_edits.with_field(
-        job_edits.with_state(loose, "seed-room", "readings.width_top", State.ASSUMED),
+        job_edits.with_state(loose, "seed-room", "readings.width_top", Provenance.ASSUMED),
         "seed-room",
         "readings.width_top",
         741.0,
     )
     reading = again.leaves[0].readings.width_top
-    assert (reading.value, reading.state, reading.sigma) == (741.0, State.MEASURED, 2.0)
+    assert (reading.value, reading.state, reading.sigma) == (741.0, Provenance.MEASURED, 2.0)
 
 
 def test_leaves_are_added_with_ids_of_their_own_and_the_last_one_stays(demo):
@@ -217,7 +217,7 @@ jobs = st.builds(
     ),
     st.sampled_from(Hand),
     st.sampled_from(rule_set_names()),
-    st.sampled_from(System),
+    st.sampled_from(UnitSystem),
 )
 
 

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Hand
@@ -47,7 +47,7 @@ def _places(shape):
 
 
 @pytest.mark.parametrize("stage", list(Stage))
-@pytest.mark.parametrize("system", list(System))
+@pytest.mark.parametrize("system", list(UnitSystem))
 @pytest.mark.parametrize("at", [0, 1, 2])
 def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_a_number(demo, stage, system, at):
     leaf = solve(job_edits.with_value(demo, "unit", system)).leaves[at]

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
 from oakmeasure.core.document.hanging import (
@@ -23,7 +23,7 @@ from oakmeasure.core.document.hanging import (
 )
 from oakmeasure.core.document.hinges import HardwareChoices
 from oakmeasure.core.document.job import FitChoices, Reading
-from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
+from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Obstruction, Side
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.fit.even_reveal import strokes
@@ -32,7 +32,7 @@ from oakmeasure.core.reports.tolerance import tolerance
 from oakmeasure.core.solver import solve, solve_leaf
 from samples import codes, job, readings, solved, square_readings
 
-MM = Show(System.MM)
+MM = Show(UnitSystem.MM)
 CUPBOARD = Framed(
     thickness=20.0,
     stile=60.0,
@@ -196,7 +196,7 @@ def test_cupboard_opens_as_far_as_its_hinges_or_the_wall_beside_it_and_says_whic
     assert look.level is Level.LOOK
     mended = solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value >= 165.0
-    wall = (InTheWay(what=Thing.WALL, where=Side.HINGE, away=30.0, stands_out=Reading(value=600.0)),)
+    wall = (InTheWay(what=Obstruction.WALL, where=Side.HINGE, away=30.0, stands_out=Reading(value=600.0)),)
     beside = solved(
         388.0,
         512.0,

@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.boarded.model import Boarded
 from oakmeasure.core.construction.existing.model import Existing, Inside
 from oakmeasure.core.construction.framed.layout import rows_of
-from oakmeasure.core.construction.framed.model import Framed, Infill, Row, TenonKind
+from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of, with_pattern
 from oakmeasure.core.construction.layered.model import Layered
 from oakmeasure.core.construction.light.model import Light
@@ -61,7 +61,7 @@ def test_six_panels_worked_by_hand():
 
 rows = st.lists(
     st.builds(
-        Row,
+        FieldRow,
         columns=st.integers(1, 4),
         share=st.floats(0.3, 3),
         infill=st.sampled_from(Infill),
@@ -88,7 +88,7 @@ def test_any_rows_fill_the_leaf_exactly_and_their_volumes_are_positive(found, wi
     assert len({part.name for part in made.parts}) == len(made.parts)
     rails = sorted((part.face for part in made.parts if part.role is Role.RAIL), key=lambda each: each.y0)
     assert all(high.y0 >= low.y1 for low, high in pairwise(rails))
-    other = job_edits.with_value(job(width, height, build=build), "unit", System.INCH)
+    other = job_edits.with_value(job(width, height, build=build), "unit", UnitSystem.INCH)
     assert [part.finished for part in solve(other).leaves[0].build.parts] == [part.finished for part in made.parts]
 
 
@@ -98,11 +98,11 @@ def test_patterns_are_known_again_and_keep_the_widths_of_their_members():
         assert pattern_of(made) == key
         assert made.middle_rail in (222.0, None)
         assert solved(build=made).build is not None
-    assert pattern_of(Framed(rows=(Row(columns=3), Row(columns=3), Row(columns=3)))) == ""
+    assert pattern_of(Framed(rows=(FieldRow(columns=3), FieldRow(columns=3), FieldRow(columns=3)))) == ""
 
 
 def test_unequal_columns_share_what_the_muntins_leave():
-    leaf = solved(build=Framed(rows=(Row(columns=3, widths=(1, 2, 1)),), muntin=40.0))
+    leaf = solved(build=Framed(rows=(FieldRow(columns=3, widths=(1, 2, 1)),), muntin=40.0))
     sights = [leaf.figures[f"sight_width_{at}"].value for at in (1, 2, 3)]
     assert sights == pytest.approx([(567 - 80) / 4, (567 - 80) / 2, (567 - 80) / 4])
     widths = [part.finished.width for part in leaf.build.parts if part.role is Role.PANEL]
@@ -209,7 +209,7 @@ CUPBOARD = Framed(
     "build",
     [
         CUPBOARD,
-        CUPBOARD.model_copy(update={"rows": (Row(columns=2),), "muntin": 40.0}),
+        CUPBOARD.model_copy(update={"rows": (FieldRow(columns=2),), "muntin": 40.0}),
         Boarded(board=16.0, ledge_top=260.0, ledge_width=80.0),
         Slab(thickness=22.0, stiffener_end=270.0),
     ],

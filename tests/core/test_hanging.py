@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import IN_MM, Show, System
+from oakmeasure.core.base.units import IN_MM, Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
@@ -19,7 +19,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.hanging.gap_remedy import Frame, Place, contradictions, moved, put_right
+from oakmeasure.core.hanging.gap_remedy import GapPlace, HungFrame, contradictions, moved, put_right
 from oakmeasure.core.hanging.practice import STEP, drill, score
 from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
@@ -42,24 +42,26 @@ from samples import assert_sums, codes, job, solved
 
 WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
 WIDTH, HEIGHT = 762.0, 1981.0
-FRAME = Frame(WIDTH, HEIGHT, (1800.0, 1000.0, 250.0), 2.0, 1.0)
+FRAME = HungFrame(WIDTH, HEIGHT, (1800.0, 1000.0, 250.0), 2.0, 1.0)
 
 
 def places(
-    motion: Motion, frame: Frame = FRAME, *, full: float = 0.0, sides=("hinge", "latch", "head"), noise=None
-) -> list[Place]:
+    motion: Motion, frame: HungFrame = FRAME, *, full: float = 0.0, sides=("hinge", "latch", "head"), noise=None
+) -> list[GapPlace]:
     """Gaps of a leaf that hangs as wanted and was then moved so; full: more wood at the latch than is wanted."""
     up = {"top": frame.height, "middle": frame.height / 2, "bottom": 0.0}
     along = {"hinge": 0.0, "middle": frame.width / 2, "latch": frame.width}
     found = []
     for side in sides:
         for name, at in (up if side in ("hinge", "latch") else along).items():
-            gap = moved(Place(side, name, at, WANTED[side], WANTED[side]), motion) - (full if side == "latch" else 0.0)
-            found.append(Place(side, name, at, gap + (noise() if noise else 0.0), WANTED[side]))
+            gap = moved(GapPlace(side, name, at, WANTED[side], WANTED[side]), motion) - (
+                full if side == "latch" else 0.0
+            )
+            found.append(GapPlace(side, name, at, gap + (noise() if noise else 0.0), WANTED[side]))
     return found
 
 
-def random_fault(source: random.Random, frame: Frame) -> Motion:
+def random_fault(source: random.Random, frame: HungFrame) -> Motion:
     """What two hinges were set wrong by so that packing and letting in within their range put it right."""
     high, low = frame.hinges[0], frame.hinges[-1]
     while True:
@@ -86,8 +88,8 @@ def test_packing_behind_the_lower_hinge_raises_the_latch_corner_and_behind_the_u
 @given(a=st.floats(-1, 1), b=st.floats(-1, 1), y=st.floats(0, 2000), x=st.floats(0, 900))
 def test_what_the_leaf_leaves_at_one_side_it_takes_at_the_other(a, b, y, x):
     motion = motion_of(low=250.0, low_packed=a, high=1750.0, high_packed=b)
-    hinge, latch = Place("hinge", "", y, 2.0, 2.0), Place("latch", "", y, 3.0, 3.0)
-    head, floor = Place("head", "", x, 2.0, 2.0), Place("floor", "", x, 6.0, 6.0)
+    hinge, latch = GapPlace("hinge", "", y, 2.0, 2.0), GapPlace("latch", "", y, 3.0, 3.0)
+    head, floor = GapPlace("head", "", x, 2.0, 2.0), GapPlace("floor", "", x, 6.0, 6.0)
     assert moved(hinge, motion) + moved(latch, motion) == pytest.approx(5.0)
     assert moved(head, motion) + moved(floor, motion) == pytest.approx(8.0)
     assert moved(hinge, motion) - 2.0 == pytest.approx(motion.across_at(y))
@@ -102,7 +104,7 @@ def test_a_leaf_that_hangs_low_at_the_latch_is_packed_at_the_foot():
     words = [step.words for step in steps]
     assert any(each.startswith("pack the bottom hinge by 0.8: shims: 1 of 0.5 and 1 of 0.25") for each in words)
     assert steps[-1].words.startswith("let the top hinge in 0.4 deeper")
-    inches = butt_steps(plan, places(sagged), (0.25, 0.5, 1.0), height=HEIGHT, show=Show(System.INCH))
+    inches = butt_steps(plan, places(sagged), (0.25, 0.5, 1.0), height=HEIGHT, show=Show(UnitSystem.INCH))
     assert any(
         each.words.startswith('pack the bottom hinge by 0.031": shims: 1 of 0.02" and 1 of 0.01"') for each in inches
     )
@@ -116,7 +118,7 @@ def test_known_hinge_faults_of_500_doors_are_found_to_a_tenth_and_no_wood_is_pla
     for n in range(500):
         height = source.uniform(1700, 2100)
         hinges = (height - 200, 250.0) if n % 2 else (height - 200, height / 2, 250.0)
-        frame = Frame(source.uniform(600, 900), height, hinges, 2.0, 1.0)
+        frame = HungFrame(source.uniform(600, 900), height, hinges, 2.0, 1.0)
         fault = random_fault(source, frame)
         found = put_right(places(fault, frame, noise=lambda: source.uniform(-0.03, 0.03)), frame, tolerance=0.5)
         for plan in (found.least_wood, found.even):
@@ -131,7 +133,7 @@ def test_known_hinge_faults_of_500_doors_are_found_to_a_tenth_and_no_wood_is_pla
 def test_whatever_is_read_no_plan_goes_beyond_the_hinges_binds_or_planes_more_than_the_other_aim_needs(seed, full):
     source = random.Random(seed)
     read = places(random_fault(source, FRAME), full=full, noise=lambda: source.uniform(-0.4, 0.4))
-    read = [Place(p.side, p.name, p.at, max(p.gap, 0.0), p.wanted) for p in read]
+    read = [GapPlace(p.side, p.name, p.at, max(p.gap, 0.0), p.wanted) for p in read]
     found = put_right(read, FRAME, tolerance=0.5)
     for plan in (found.least_wood, found.even):
         assert all(-1.0 - 1e-6 <= each <= 2.0 + 1e-6 for each in plan.packed)
@@ -167,7 +169,7 @@ def test_what_the_hinges_would_have_to_do_is_said_where_they_cannot():
 
 
 def test_fewer_readings_do_and_none_give_nothing():
-    one = put_right([Place("latch", "top", HEIGHT, 2.2, 3.0)], FRAME, tolerance=0.5)
+    one = put_right([GapPlace("latch", "top", HEIGHT, 2.2, 3.0)], FRAME, tolerance=0.5)
     assert one.least_wood.within
     assert not one.least_wood.planes
     assert sum(map(abs, one.least_wood.packed)) < 1.7  # no more than one reading asks for
@@ -284,7 +286,9 @@ def test_job_11_a_cabinet_leaf_2_4_low_at_the_latch_and_1_1_proud_at_the_top():
     assert turns[2].turns == pytest.approx(-1.1 * 618 / 718 / DEPTH_A_TURN)
     assert all(t.within for t in turns)
     assert turn_words(turns[0], 2) == "top hinge, side screw: 1 1/2 turns, 1.13 to the hinge side"
-    assert turn_words(turns[0], 2, Show(System.INCH)) == 'top hinge, side screw: 1 1/2 turns, 0.045" to the hinge side'
+    assert (
+        turn_words(turns[0], 2, Show(UnitSystem.INCH)) == 'top hinge, side screw: 1 1/2 turns, 0.045" to the hinge side'
+    )
 
 
 @given(low_hinge=st.floats(-3, 3), low_latch=st.floats(-3, 3), top=st.floats(-2, 2), foot=st.floats(-2, 2))
@@ -414,7 +418,7 @@ def test_a_sliding_leaf_turned_by_its_hanger_stands_parallel_to_its_jamb(lean):
     height, apart = 2000.0, 800.0
     level = hanger_turns(Sliding(jamb_top=8.0 + lean, jamb_bottom=8.0), height=height, apart=apart)
     turned = Motion(0.0, 0.0, level.latch_up / apart)
-    gaps = [moved(Place("latch", "", y, gap, 0.0), turned) for y, gap in ((height, 8.0 + lean), (0.0, 8.0))]
+    gaps = [moved(GapPlace("latch", "", y, gap, 0.0), turned) for y, gap in ((height, 8.0 + lean), (0.0, 8.0))]
     assert gaps[0] == pytest.approx(gaps[1])
 
 

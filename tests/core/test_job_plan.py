@@ -14,15 +14,15 @@ from oakmeasure.core.costing.pricing import wood_share
 from oakmeasure.core.cutting.model import CutKind, Defect
 from oakmeasure.core.document.stock import (
     Board,
+    BoardMark,
     Came,
+    Cleanness,
     CuttingChoices,
     Face,
     Flaw,
-    Mark,
     Pin,
     Section,
     SheetStock,
-    Shown,
 )
 from oakmeasure.core.planning.job_plan import overdrawn, pins_missed, to_buy, with_cut
 from oakmeasure.core.planning.plan_model import Remnant
@@ -130,11 +130,11 @@ def test_planed_section_serves_what_it_is_just_over_and_is_bought_by_its_length(
 
 
 def test_what_may_show_decides_what_a_part_keeps_off(demo):
-    mark = Mark(flaw=Flaw.KNOT, face=Face.OTHER, x=100, y=10, length=20, width=20)
+    mark = BoardMark(flaw=Flaw.KNOT, face=Face.OTHER, x=100, y=10, length=20, width=20)
     ranks = {each: mark.model_copy(update={"face": each}).rank for each in Face}
     assert ranks == {Face.THROUGH: 1, Face.BEST: 1, Face.OTHER: 2}
     assert mark.model_copy(update={"flaw": Flaw.METAL}).rank == 0
-    assert [each.clear for each in Shown] == [2, 1, 0]
+    assert [each.clear for each in Cleanness] == [2, 1, 0]
     board = Board(length=1000, width=100, thickness=27, marks=(mark,))
     assert board.turned_over().marks[0].face is Face.BEST
     assert board.turned_over().marks[0].y == 70
@@ -144,7 +144,10 @@ def test_what_may_show_decides_what_a_part_keeps_off(demo):
 @pytest.mark.parametrize(
     ("make", "said"),
     [
-        (lambda: Board(length=1000, width=100, thickness=27, marks=(Mark(x=950, y=0, length=60, width=10),)), "inside"),
+        (
+            lambda: Board(length=1000, width=100, thickness=27, marks=(BoardMark(x=950, y=0, length=60, width=10),)),
+            "inside",
+        ),
         (lambda: Board(length=-5, width=100, thickness=27), "board length"),
         (lambda: SheetStock(material="oak", length=2440, width=1220, thickness=12), "sheet of the table"),
         (lambda: SheetStock(material="glass", length=2440, width=1220, thickness=0.5), "sheet thickness"),

@@ -8,7 +8,7 @@ from datetime import date
 
 import pytest
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.layout import rows_of
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.construction.framed.patterns import PATTERNS
@@ -432,6 +432,6 @@ def told(made: Job) -> Iterator[str]:
 
 def test_an_inch_job_is_told_no_length_that_stands_there_in_mm(demo):
     """A text that is the same in both units has no length in it: it would be read as inches."""
-    alike = set(told(demo)) & set(told(demo.model_copy(update={"unit": System.INCH})))
+    alike = set(told(demo)) & set(told(demo.model_copy(update={"unit": UnitSystem.INCH})))
     assert len(alike) > 1000
     assert [each for each in alike if re.search(r"[a-z] .*\d\d|\d\d.* [a-z]", each) and not OWN.search(each)] == []

@@ -17,7 +17,7 @@ from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint
 from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
-from oakmeasure.core.document.job import FitChoices, LateTrim, Place, TimberChoices
+from oakmeasure.core.document.job import Exposure, FitChoices, LateTrim, TimberChoices
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
 from oakmeasure.core.drawings.leaf.beside_view import beside_view
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
@@ -135,7 +135,7 @@ def test_trimmed_leaf_is_the_leaf_as_made_cut_by_the_trim(build, late):
 
 
 def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
-    made = job_edits.with_place(job(build=Layered(sheet="mdf")), "leaf-1", Place.OUTSIDE)
+    made = job_edits.with_place(job(build=Layered(sheet="mdf")), "leaf-1", Exposure.OUTSIDE)
     timber = made.leaf("leaf-1").timber
     assert (timber.wet.humidity, glue_of(timber), finish_of(timber), fixings_of(timber)) == (
         88,
@@ -158,11 +158,11 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
         wrong = job_edits.with_field(made, "leaf-1", f"timber.{field}", value)
         look = said(solve(wrong).leaves[0], code)
         assert code not in codes(solve(job_edits.with_remedy(wrong, "leaf-1", look.remedies[0])).leaves[0])
-    wet = job_edits.with_place(job(timber=TimberChoices(fixings="plated steel")), "leaf-1", Place.WET)
+    wet = job_edits.with_place(job(timber=TimberChoices(fixings="plated steel")), "leaf-1", Exposure.WET)
     assert "place-tannin" in codes(solve(wet).leaves[0], Level.LOOK)
     assert solve(wet).leaves[0].figures["moisture_wet"].value > solved().figures["moisture_wet"].value
-    assert "mdf" not in sheets_for(Place.WET)
-    assert set(sheets_for(Place.OUTSIDE)) < set(sheets_for(Place.WET)) < set(sheets_for(Place.DRY))
+    assert "mdf" not in sheets_for(Exposure.WET)
+    assert set(sheets_for(Exposure.OUTSIDE)) < set(sheets_for(Exposure.WET)) < set(sheets_for(Exposure.DRY))
 
 
 # --- the shop ------------------------------------------------------------------------------------------------

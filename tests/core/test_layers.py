@@ -37,7 +37,7 @@ from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve
-from oakmeasure.core.timber.laminate import Strip, curvature
+from oakmeasure.core.timber.laminate import Lamina, curvature
 from samples import assert_sums, codes, job, readings, solved
 
 
@@ -298,14 +298,14 @@ def test_unlike_faces_bow_and_like_ones_do_not():
     thin = solved(build=Veneered(back=BackFace.THIN, thickness=20.0, veneer=3.0))
     assert 0 < thin.figures["veneer_bow"].value < bare.figures["veneer_bow"].value
     with pytest.raises(InputError):
-        curvature([Strip(-1.0, 1.0, 0.0)])
+        curvature([Lamina(-1.0, 1.0, 0.0)])
     with pytest.raises(InputError):
-        curvature([Strip(1.0, 0.0, 0.0)])
+        curvature([Lamina(1.0, 0.0, 0.0)])
 
 
 @given(st.lists(st.tuples(st.floats(0.5, 30), st.floats(0.05, 2), st.floats(-0.01, 0.01)), min_size=1, max_size=5))
 def test_laminate_turned_over_bows_the_other_way_and_a_symmetrical_one_not_at_all(layers):
-    strips = [Strip(*each) for each in layers]
+    strips = [Lamina(*each) for each in layers]
     assert curvature(strips) == pytest.approx(-curvature(strips[::-1]), abs=1e-9)
     assert curvature([*strips, *strips[::-1]]) == pytest.approx(0, abs=1e-9)
 

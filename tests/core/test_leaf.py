@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, TimberChoices
@@ -101,7 +101,7 @@ def test_solving_twice_gives_the_same_and_unit_or_hand_change_no_size(build, han
     made = job(build=build, hand=hand)
     one, again = solve(made).leaves[0], solve(made).leaves[0]
     assert list(one.figures) == list(again.figures)
-    inch = solve(job_edits.with_value(made, "unit", System.INCH)).leaves[0]
+    inch = solve(job_edits.with_value(made, "unit", UnitSystem.INCH)).leaves[0]
     assert [each.value for each in inch.figures] == [each.value for each in one.figures]
     other = solve(job(build=build, hand=Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[0]
     assert other.build == one.build

@@ -22,7 +22,7 @@ from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeCh
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits, log_edits
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.making.as_made import changes
 from oakmeasure.core.making.joints import joints_of, letter_of
 from oakmeasure.core.making.labels import labels_of
@@ -90,7 +90,7 @@ def test_a_leaf_that_came_out_thinner_has_its_cups_bored_less_and_weighs_less_at
     frame = [p for p in before.build.parts if p.role is not Role.PANEL]
     lost = sum(p.volume for p in frame) * (0.6 / 18.0) / 1e9 * before.figures["density"].value
     assert said["weight"][0] - said["weight"][1] == pytest.approx(lost)
-    assert after.figures["thickness"].state is State.MEASURED
+    assert after.figures["thickness"].state is Provenance.MEASURED
     assert "made-thick" in codes(after)
     assert after.making.op("mortise:stiles").settings == before.making.op("mortise:stiles").settings  # cut already
     assert next(s.value for s in after.making.op("bore:cups").settings if s.label == "depth stop") == 12.5
@@ -141,7 +141,7 @@ def test_widths_of_strips_moisture_and_weight_flow_back_too():
     weighed = solved(build=Slab(), making=making(read(ReadingKind.MASS, 41.5)))
     assert weighed.figures["mass"].value == 41.5
     assert weighed.weights.mass.value == 41.5
-    assert weighed.figures["mass"].state is State.MEASURED
+    assert weighed.figures["mass"].state is Provenance.MEASURED
 
 
 def test_layers_come_out_thinner_on_both_faces_alike():

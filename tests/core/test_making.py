@@ -11,10 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, FixedBy
 from oakmeasure.core.construction.existing.model import Existing, Inside
-from oakmeasure.core.construction.framed.model import Framed, Infill, Row, TenonKind
+from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill, TenonKind
 from oakmeasure.core.construction.layered.model import Layered, Lipping
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
@@ -33,7 +33,7 @@ from oakmeasure.core.making.finish import finish_days, slower
 from oakmeasure.core.making.glue import clock_face, glue_on_the_day, next_words, plan_task, stage_minutes
 from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
 from oakmeasure.core.making.joints import joints_of
-from oakmeasure.core.making.operation import Bucket, Hold, Operation, Trade, Up, in_order
+from oakmeasure.core.making.operation import Bucket, Operation, SideUp, Trade, WorkpieceSetup, in_order
 from oakmeasure.core.making.repairs import judge_mishap
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.making.workdays import Workdays
@@ -44,7 +44,7 @@ from samples import codes, framed, job, solved
 BUILDS = (
     *(Framed(tenon=kind) for kind in TenonKind),
     Framed(middle_rail=None, muntin=None),
-    Framed(rows=(Row(infill=Infill.RAISED, columns=2), Row(infill=Infill.GLASS))),
+    Framed(rows=(FieldRow(infill=Infill.RAISED, columns=2), FieldRow(infill=Infill.GLASS))),
     Framed(arch=40.0, muntin=None),
     *(Boarded(style=style, fixed_by=by) for style in BoardedStyle for by in FixedBy),
     Boarded(edge=BoardEdge.SQUARE),
@@ -393,7 +393,7 @@ def test_a_short_rail_keeps_its_shoulders_while_two_thirds_of_the_tenon_are_left
     assert next(r for r in spoilt.repairs if r.key == "other").words == f"it makes the {lower.name}"
     moved = judge_mishap(leaf, MishapKind.SHORT, "top rail", 3.0)
     assert any("narrower by 3" in words for r in moved.repairs for words in r.moves)
-    inch = judge_mishap(leaf, MishapKind.SHORT, "top rail", 3.0, Show(System.INCH))
+    inch = judge_mishap(leaf, MishapKind.SHORT, "top rail", 3.0, Show(UnitSystem.INCH))
     assert any('narrower by 1/8"' in words for r in inch.repairs for words in r.moves)
     assert inch.words.startswith('1/8" short of')
 
@@ -458,20 +458,20 @@ def test_work_lies_with_its_head_to_the_left_and_the_right_face_towards_one(hand
     left = hand is Hand.LEFT
 
     def near(up, part=""):
-        op = Operation("x", "x", Trade.FIT, hold=Hold(up, part))
+        op = Operation("x", "x", Trade.FIT, hold=WorkpieceSetup(up, part))
         how = lies(leaf, leaf.build, op)
         assert how.left in ("head", "hinge end", "hinge side", "latch side")
         return how.near, how.left
 
-    assert near(Up.OPENING) == ("hinge edge" if left else "latch edge", "head")
-    assert near(Up.CLOSING) == ("latch edge" if left else "hinge edge", "head")
-    assert near(Up.HINGE_EDGE) == ("closing face" if left else "opening face", "head")
-    assert near(Up.LATCH_EDGE) == ("opening face" if left else "closing face", "head")
+    assert near(SideUp.OPENING) == ("hinge edge" if left else "latch edge", "head")
+    assert near(SideUp.CLOSING) == ("latch edge" if left else "hinge edge", "head")
+    assert near(SideUp.HINGE_EDGE) == ("closing face" if left else "opening face", "head")
+    assert near(SideUp.LATCH_EDGE) == ("opening face" if left else "closing face", "head")
     # The inner edge of the hinge stile looks to the latch, that of the latch stile to the hinges.
-    assert near(Up.INNER_EDGE, "hinge stile") == near(Up.LATCH_EDGE)
-    assert near(Up.INNER_EDGE, "latch stile") == near(Up.HINGE_EDGE)
-    assert near(Up.HEAD)[1] == ("hinge side" if left else "latch side")
-    assert near(Up.FOOT)[1] == ("latch side" if left else "hinge side")
+    assert near(SideUp.INNER_EDGE, "hinge stile") == near(SideUp.LATCH_EDGE)
+    assert near(SideUp.INNER_EDGE, "latch stile") == near(SideUp.HINGE_EDGE)
+    assert near(SideUp.HEAD)[1] == ("hinge side" if left else "latch side")
+    assert near(SideUp.FOOT)[1] == ("latch side" if left else "hinge side")
 
 
 def test_a_hinge_let_in_is_drawn_near_the_head_and_open_to_its_face():

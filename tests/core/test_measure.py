@@ -23,13 +23,13 @@ from oakmeasure.core.document.readings import (
     LiningSchool,
     MeasuredBy,
     Polygon,
+    PolygonSide,
     Side,
     SideOffset,
-    Span,
 )
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.open_readings import all_to_measure
 from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed, Status
@@ -57,7 +57,7 @@ def polygon(corners, *, wrong=None, pairs=None):
     spans = []
     for a, b in pairs:
         length = round(math.dist(corners[a], corners[b]), 1) + (wrong[1] if wrong and wrong[0] == (a, b) else 0.0)
-        spans.append(Span(start=a + 1, end=b + 1, length=Reading(value=length)))
+        spans.append(PolygonSide(start=a + 1, end=b + 1, length=Reading(value=length)))
     return Polygon(corners=len(corners), spans=tuple(spans))
 
 
@@ -169,7 +169,7 @@ def test_next_length_to_read_goes_round_the_sides_and_then_across():
     order = []
     for _ in range(6):
         leaf = sample.leaves[0]
-        span = Span(**next_span(leaf), length=Reading(value=500))
+        span = PolygonSide(**next_span(leaf), length=Reading(value=500))
         order.append((span.start, span.end))
         sample = job_edits.with_field(sample, "leaf-1", "polygon.spans", (*leaf.polygon.spans, span))
     assert order == [(1, 2), (2, 3), (3, 4), (4, 1), (1, 3), (2, 4)]
@@ -269,13 +269,13 @@ def test_travel_is_set_from_its_highest_point_wherever_that_is():
 def test_still_to_measure_names_over_all_leaves_what_is_assumed_and_what_hangs_on_it(demo):
     items = all_to_measure(solve(demo).leaves)
     assert [each.state for each in items] == sorted(
-        (each.state for each in items), key=lambda s: s is not State.ASSUMED
+        (each.state for each in items), key=lambda s: s is not Provenance.ASSUMED
     )
     sill = next(each for each in items if each.leaf_id == "office-store" and each.label == "the sill is level")
     assert "leaf width" in sill.hangs
     closed = next(each for each in items if each.leaf_id == "weighing-office" and each.name == "butt_closed")
-    assert closed.state is State.ASSUMED
-    tabled = next(each for each in items if each.leaf_id == "seed-room" and each.state is State.FROM_TABLE)
+    assert closed.state is Provenance.ASSUMED
+    tabled = next(each for each in items if each.leaf_id == "seed-room" and each.state is Provenance.FROM_TABLE)
     assert tabled.edit.startswith("hardware.butt")
 
 

@@ -17,20 +17,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.cutting.bound.dual_feasible_functions import ends, plain, rounded
-from oakmeasure.core.cutting.in_tenths import Stock
+from oakmeasure.core.cutting.in_tenths import StockInTenths
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way, runs, spans_beside
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, Deadline, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.one_d.repack import fullest
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.two_d.integer_fill import share_out
-from oakmeasure.core.cutting.two_d.layouts import Layout
+from oakmeasure.core.cutting.two_d.layouts import StripLayout
 from oakmeasure.core.cutting.two_d.slots import Slots, side_by_side
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from
@@ -100,11 +100,11 @@ holes = st.lists(st.tuples(st.integers(0, 70), st.integers(0, 30), st.integers(2
 def test_strips_beside_defects_are_worth_what_the_best_of_all_places_is(marks, widths, kerf):
     """Every start of every strip on a board of 80 x 36 is tried, each worth the clear length in it."""
     boxes = tuple((x, y, min(x + a, 80), min(y + b, 36)) for x, y, a, b in marks)
-    stock = Stock(0, 80, 36, 100, 1, boxes, (0,) * len(boxes), (2,), kerf)
+    stock = StockInTenths(0, 80, 36, 100, 1, boxes, (0,) * len(boxes), (2,), kerf)
     lies = [Way(at, 10, wide) for at, wide in enumerate(sorted(widths))]
     value = [float(wide) for wide in sorted(widths)]
     levels = Levels(lambda ways: Tables(ways, [50] * len(lies), value, 80 + kerf, kerf, 1), lies, [2] * len(lies), (2,))
-    layout = Layout(stock, sorted(widths), kerf)
+    layout = StripLayout(stock, sorted(widths), kerf)
     best, strips = layout.best(levels)
 
     def worth(y, wide):
@@ -122,7 +122,7 @@ def test_strips_beside_defects_are_worth_what_the_best_of_all_places_is(marks, w
 @given(st.lists(st.tuples(st.integers(0, 90), st.integers(1, 30), st.integers(0, 2)), max_size=4), st.integers(0, 4))
 def test_runs_are_clear_for_their_parts_and_a_kerf_apart(marks, kerf):
     met = [(x, x + a, rank) for x, a, rank in marks]
-    found = runs(met, Stock(0, 100, 10, 1, None, levels=(0, 1, 2), kerf=kerf))
+    found = runs(met, StockInTenths(0, 100, 10, 1, None, levels=(0, 1, 2), kerf=kerf))
     for a, b, level in found:
         assert 0 <= a < b <= 100
         assert all(x1 <= a or b <= x0 for x0, x1, rank in met if rank <= level)
@@ -177,7 +177,7 @@ def test_bound_of_the_programme_is_under_every_plan_of_its_kind(some, knots):
     shop = Shop(problem)
     master = Master(shop, shop.demand, {each.at: each.count for each in shop.stock})
     master.solve(lambda: False)
-    plan = cut(problem, Watch(0.4))
+    plan = cut(problem, Deadline(0.4))
     if not plan.left:
         assert master.bound <= 100 * plan.cost + 0.01
         assert plan.bound <= plan.cost
@@ -244,7 +244,7 @@ SMALL = Problem(
     (Defect("b", 500, 0, 40, 40, 1),),
     3.0,
     5.0,
-    First.RIP,
+    FirstCut.RIP,
     2,
 )
 
@@ -252,7 +252,7 @@ SMALL = Problem(
 def test_problems_and_plans_come_back_from_their_papers_the_same():
     document = json.loads(encoded([SMALL, replace(SMALL, first=None, stages=None)], 2.0))
     assert [problem_from(each) for each in document["problems"]] == [SMALL, replace(SMALL, first=None, stages=None)]
-    plan = cut(SMALL, Watch(0.3))
+    plan = cut(SMALL, Deadline(0.3))
     assert plan_from(json.loads(json.dumps(asdict(plan)))) == plan
 
 
@@ -277,7 +277,7 @@ def test_worker_answers_on_its_output_line_by_line():
         timeout=60,
     )
     lines = [json.loads(line) for line in done.stdout.splitlines()]
-    assert plan_from(lines[-1]["plan"]).cost == cut(SMALL, Watch(0.3)).cost
+    assert plan_from(lines[-1]["plan"]).cost == cut(SMALL, Deadline(0.3)).cost
 
 
 # --- the drawings ------------------------------------------------------------------------------------------
@@ -288,7 +288,7 @@ def test_plan_shows_every_board_of_a_lot_once_page_by_page_and_every_piece(demo)
     for lot in plan.lots:
         pages = pages_of(lot)
         assert [each for page in pages for each in page] == list(lot.stock)
-        for system in System:
+        for system in UnitSystem:
             refs = set()
             for at in range(len(pages)):
                 refs |= plan_view(lot, Show(system), page=at, leaf_id="scullery").refs()

@@ -6,13 +6,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.leaf_plan import _clear, board_at, boards_for
-from oakmeasure.core.document.stock import Board, Face, Flaw, Mark
+from oakmeasure.core.document.stock import Board, BoardMark, Face, Flaw
 from oakmeasure.core.solver import solve
 from samples import codes
 
 marks = st.lists(
     st.builds(
-        Mark,
+        BoardMark,
         flaw=st.sampled_from(list(Flaw)),
         face=st.sampled_from(list(Face)),
         x=st.integers(0, 2500).map(float),

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.making.operation import Bucket, Trade
@@ -197,13 +197,13 @@ def test_settings_carry_the_figure_that_explains_them_to_a_hundredth(whole):
                     assert figure.unit is setting.unit, (op.id, setting.label)
 
 
-@pytest.mark.parametrize("system", list(System))
+@pytest.mark.parametrize("system", list(UnitSystem))
 def test_settings_are_read_out_in_the_persons_units(whole, system):
     show = Show(system)
     sized = whole.leaf("seed-room").making.op("size:leaf")
     words = [each.in_words(show) for each in sized.settings]
     assert words[0].startswith("width ")
-    assert ('"' in words[0]) is (system is System.INCH)
+    assert ('"' in words[0]) is (system is UnitSystem.INCH)
 
 
 def test_a_wider_stile_moves_the_settings_of_joints_and_nothing_of_the_hinges():

@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.cli.quick_sum import run
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.drawings.drawing import Dimension, Label
 from oakmeasure.core.drawings.sums.sum_view import VIEWS, sum_view
 from oakmeasure.core.sums.examples import EXAMPLES, start
@@ -373,6 +373,6 @@ def test_a_refusal_in_an_inch_job_is_in_inches(capsys):
 
 def test_inches_are_shown_where_they_are_asked_for():
     which = SUMS["arch"]
-    found = answer(which, read(which, {"span": ["32"], "rise": ["5"]}, System.INCH))
+    found = answer(which, read(which, {"span": ["32"], "rise": ["5"]}, UnitSystem.INCH))
     assert found.figures["span"].value == pytest.approx(32 * 25.4)
-    assert any('"' in line for line in found.working(Show(System.INCH)))
+    assert any('"' in line for line in found.working(Show(UnitSystem.INCH)))

@@ -10,10 +10,10 @@ from oakmeasure.core.base.uncertainty import root_sum_square
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits.job_edits import with_field, with_state
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import SUSPECT, Observed, Status, adjust
-from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.next_reading import best_next
 from samples import codes, job, readings, solved, square_readings
 
@@ -35,7 +35,7 @@ NO_PLUMB = {name: value for name, value in TRUE.items() if not name.startswith("
 
 def observed(values, **wrong):
     return {
-        Kind(name): Observed(value + wrong.get(name, 0.0), 1.0 if name.startswith("diagonal") else 0.5)
+        SurveyKind(name): Observed(value + wrong.get(name, 0.0), 1.0 if name.startswith("diagonal") else 0.5)
         for name, value in values.items()
     }
 
@@ -43,25 +43,25 @@ def observed(values, **wrong):
 @pytest.mark.parametrize("name", ["width_top", "width_bottom"])
 def test_misread_width_is_singled_out_when_leans_check_it(name):
     result = adjust(observed(TRUE, **{name: 9.0}))
-    assert result.readings[Kind(name)].status is Status.SET_ASIDE
-    assert result.readings[Kind(name)].miss == pytest.approx(9, abs=0.7)
+    assert result.readings[SurveyKind(name)].status is Status.SET_ASIDE
+    assert result.readings[SurveyKind(name)].miss == pytest.approx(9, abs=0.7)
     assert result.undecided == ()
 
 
 @pytest.mark.parametrize(
     ("name", "group"),
     [
-        ("diagonal_rising", {Kind.DIAGONAL_RISING, Kind.DIAGONAL_FALLING}),
-        ("diagonal_falling", {Kind.DIAGONAL_RISING, Kind.DIAGONAL_FALLING}),
-        ("width_top", {Kind.WIDTH_TOP, Kind.WIDTH_BOTTOM}),
-        ("height_latch", {Kind.HEIGHT_HINGE, Kind.HEIGHT_LATCH}),
+        ("diagonal_rising", {SurveyKind.DIAGONAL_RISING, SurveyKind.DIAGONAL_FALLING}),
+        ("diagonal_falling", {SurveyKind.DIAGONAL_RISING, SurveyKind.DIAGONAL_FALLING}),
+        ("width_top", {SurveyKind.WIDTH_TOP, SurveyKind.WIDTH_BOTTOM}),
+        ("height_latch", {SurveyKind.HEIGHT_HINGE, SurveyKind.HEIGHT_LATCH}),
     ],
 )
 def test_misread_that_lengths_alone_cannot_place_is_said_to_be_undecidable(name, group):
     result = adjust(observed(NO_PLUMB, **{name: 11.0}))
     assert group <= set(result.undecided)
     assert all(each.status is not Status.SET_ASIDE for each in result.readings.values())
-    assert result.readings[Kind(name)].normalised > SUSPECT
+    assert result.readings[SurveyKind(name)].normalised > SUSPECT
 
 
 def test_single_redundancy_never_singles_one_out():
@@ -73,7 +73,7 @@ def test_single_redundancy_never_singles_one_out():
     assert result.redundancy == 1
     assert len(result.undecided) == 6
     assert {round(each.normalised, 6) for each in result.readings.values()} == {
-        round(result.readings[Kind.HEIGHT_HINGE].normalised, 6)
+        round(result.readings[SurveyKind.HEIGHT_HINGE].normalised, 6)
     }
 
 
@@ -124,14 +124,14 @@ def test_consistent_survey_accuses_nobody():
 
 def test_least_blunder_is_what_just_makes_a_reading_suspect():
     clean = adjust(observed(NO_PLUMB))
-    least = clean.readings[Kind.WIDTH_MIDDLE].least_blunder
+    least = clean.readings[SurveyKind.WIDTH_MIDDLE].least_blunder
     for share, seen in ((0.97, False), (1.03, True)):
         result = adjust(observed(NO_PLUMB, width_middle=share * least))
-        assert (result.readings[Kind.WIDTH_MIDDLE].normalised > SUSPECT) is seen
+        assert (result.readings[SurveyKind.WIDTH_MIDDLE].normalised > SUSPECT) is seen
 
 
 def test_missing_readings_are_filled_with_stated_assumptions():
-    result = adjust({Kind.WIDTH_MIDDLE: Observed(762, 0.5), Kind.HEIGHT_MIDDLE: Observed(1981, 0.5)})
+    result = adjust({SurveyKind.WIDTH_MIDDLE: Observed(762, 0.5), SurveyKind.HEIGHT_MIDDLE: Observed(1981, 0.5)})
     assert result.latch_head == pytest.approx((762, 1981))
     assert "the sill is level" in result.assumptions
     assert len(result.assumptions) == 4
@@ -210,7 +210,7 @@ def test_undecided_readings_are_all_kept_and_the_reading_that_would_decide_is_as
 def test_level_readings_are_as_sure_as_their_length_makes_them(name, share):
     """0.3 a metre, over the height or over the width."""
     leaf = solved(readings=readings(**TRUE, sill_rise=0.0))
-    assert leaf.opening.adjustment.readings[Kind(name)].sigma == pytest.approx(0.3 * share, abs=0.001)
+    assert leaf.opening.adjustment.readings[SurveyKind(name)].sigma == pytest.approx(0.3 * share, abs=0.001)
 
 
 @pytest.mark.parametrize("left_out", ["lean_latch", "width_bottom", "diagonal_rising"])
@@ -219,10 +219,10 @@ def test_next_reading_foretells_what_taking_it_gives(left_out):
     few = {name: value for name, value in TRUE.items() if name != left_out}
     before = adjust(observed(few))
     size = [1.0, 0, 0, 0, 0, 0]
-    sigmas = {kind: 1.0 if kind.startswith("diagonal") else 0.5 for kind in Kind}
+    sigmas = {kind: 1.0 if kind.startswith("diagonal") else 0.5 for kind in SurveyKind}
     after = {
         kind: adjust({**observed(few), kind: Observed(TRUE[kind], sigmas[kind])}).sigma_of(size)
-        for kind in Kind
+        for kind in SurveyKind
         if kind in TRUE and kind not in few
     }
     promised = best_next(before, spread=lambda spread: root_sum_square(size, spread), sigmas=sigmas)
@@ -245,19 +245,19 @@ def test_opening_without_a_level_is_told_that_a_level_would_help_most():
 
 
 def test_what_hangs_on_an_assumed_reading_says_so():
-    made = with_state(job(), "leaf-1", "readings.width_top", State.ASSUMED)
+    made = with_state(job(), "leaf-1", "readings.width_top", Provenance.ASSUMED)
     leaf = solve(made).leaves[0]
-    assert leaf.figures["leaf_width"].state is State.ASSUMED
-    assert KINDS[Kind.WIDTH_TOP].label in leaf.figures["rail_length"].rests_on
+    assert leaf.figures["leaf_width"].state is Provenance.ASSUMED
+    assert KINDS[SurveyKind.WIDTH_TOP].label in leaf.figures["rail_length"].rests_on
     said = next(each for each in leaf.verdicts if each.code == "assumed-measure")
     assert "leaf width" in said.sentence
 
 
 def test_a_table_figure_makes_what_follows_a_table_figure_until_it_is_measured():
     leaf = solve(job()).leaves[0]
-    assert leaf.figures["butt_depth"].state is State.FROM_TABLE
+    assert leaf.figures["butt_depth"].state is Provenance.FROM_TABLE
     measured = with_field(job(), "leaf-1", "hardware.butt.closed", 5.4)
-    assert solve(measured).leaves[0].figures["butt_depth"].state is State.MEASURED
+    assert solve(measured).leaves[0].figures["butt_depth"].state is Provenance.MEASURED
 
 
 def test_a_readings_own_uncertainty_counts():

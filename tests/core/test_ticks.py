@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Reading
-from oakmeasure.core.document.readings import HeadKind, MeasuredBy, Template, Tick, TickForm
+from oakmeasure.core.document.readings import HeadKind, MeasuredBy, Tick, TickForm, TickTemplate
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve
@@ -50,15 +50,15 @@ def template(points, *, named=False, stick=250.0, **more):
                 side=side if named else None,
             )
         )
-    return Template(stick=Reading(value=stick), ticks=tuple(ticks), **more)
+    return TickTemplate(stick=Reading(value=stick), ticks=tuple(ticks), **more)
 
 
-def moved(made: Template, at: int, x: float, y: float) -> Template:
+def moved(made: TickTemplate, at: int, x: float, y: float) -> TickTemplate:
     tick = made.ticks[at]
     return job_edits.with_value(job_edits.with_value(made, f"ticks.{at}.x", tick.x + x), f"ticks.{at}.y", tick.y + y)
 
 
-def leaf_of(made: Template):
+def leaf_of(made: TickTemplate):
     return solved(measured_by=MeasuredBy.TICKS, template=made)
 
 
@@ -180,7 +180,7 @@ def test_a_side_moves_with_its_standard_error():
 
 @given(st.sampled_from(list(TickForm)), st.sampled_from(list(TickForm)), st.floats(-180, 180), st.floats(100, 900))
 def test_writing_ticks_another_way_moves_no_point(one, other, angle, stick):
-    made = Template(stick=Reading(value=stick), ticks=(Tick(x=30, y=-12, angle_deg=angle), Tick(x=5, y=5)))
+    made = TickTemplate(stick=Reading(value=stick), ticks=(Tick(x=30, y=-12, angle_deg=angle), Tick(x=5, y=5)))
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     before = [point_of(each, stick) for each in made.ticks]
     for form in (one, other):
@@ -193,7 +193,7 @@ def test_writing_ticks_another_way_moves_no_point(one, other, angle, stick):
 
 @given(st.lists(st.tuples(st.floats(-2000, 2000), st.floats(-2000, 2000)), max_size=14), st.booleans())
 def test_no_heap_of_ticks_makes_the_leaf_fail(points, curved):
-    made = Template(ticks=tuple(Tick(x=x, y=y) for x, y in points), head="curved" if curved else "straight")
+    made = TickTemplate(ticks=tuple(Tick(x=x, y=y) for x, y in points), head="curved" if curved else "straight")
     leaf = leaf_of(made)
     assert all(math.isfinite(each.value) for each in leaf.figures)
 

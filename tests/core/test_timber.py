@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.job import Climate, TimberChoices
-from oakmeasure.core.document.species import Cut, coefficient_from_shrinkage, species, species_keys
+from oakmeasure.core.document.species import Sawing, coefficient_from_shrinkage, species, species_keys
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve
@@ -61,11 +61,11 @@ def test_every_species_has_a_source_a_tint_and_moves_more_flat_sawn_than_quarter
     assert row.source
     assert row.tint.startswith("#")
     assert len(row.tint) == 7
-    assert 0 < row.movement(Cut.QUARTER) < row.movement(Cut.FLAT) < 0.006
+    assert 0 < row.movement(Sawing.QUARTER) < row.movement(Sawing.FLAT) < 0.006
 
 
 def test_quarter_sawn_panels_need_less_room():
-    flat, quarter = (solved(timber=TimberChoices(cut=cut)) for cut in (Cut.FLAT, Cut.QUARTER))
+    flat, quarter = (solved(timber=TimberChoices(cut=cut)) for cut in (Sawing.FLAT, Sawing.QUARTER))
     assert quarter.figures["panel_room"].value < flat.figures["panel_room"].value
     assert quarter.figures["panel_width"].value > flat.figures["panel_width"].value
 

@@ -10,7 +10,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.hanging import Aim, CabinetChoices, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.document.job import FitChoices, Hand, Reading
-from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Side, Thing
+from oakmeasure.core.document.readings import FloorPoint, FloorReadings, InTheWay, Obstruction, Side
 from oakmeasure.core.drawings.drawing import Dimension
 from oakmeasure.core.drawings.views import FitPage, fit_stage_view, opened_by
 from oakmeasure.core.edits import job_edits
@@ -28,7 +28,7 @@ LEVEL = {
 }
 
 
-def standing(out, where=Side.HINGE, away=6.0, what=Thing.ARCHITRAVE):
+def standing(out, where=Side.HINGE, away=6.0, what=Obstruction.ARCHITRAVE):
     return InTheWay(what=what, where=where, away=away, stands_out=Reading(value=out))
 
 

@@ -14,7 +14,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.costing.pricing import buy_ways, hardware_price, price_of
 from oakmeasure.core.document.job import new_job
-from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, MoistureReading, Sawn
+from oakmeasure.core.document.stock import Board, BoardMark, Came, Face, Flaw, MoistureReading, Sawn
 from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.edits.stock_edits import Spot, drawn_mark, moved_mark, sized_mark, spot_on, with_boards, with_pin
 from oakmeasure.core.planning.veneer_plan import veneer_plan
@@ -217,7 +217,7 @@ def test_labels_differ_and_pins_name_a_board(demo):
 
 
 marks = st.builds(
-    Mark,
+    BoardMark,
     flaw=st.sampled_from(list(Flaw)),
     face=st.sampled_from(list(Face)),
     x=st.integers(0, 900).map(float),

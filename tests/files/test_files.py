@@ -13,11 +13,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_file import JobFileError, dumps, load, loads, save
@@ -36,8 +36,8 @@ jobs = st.builds(
     st.floats(400, 1200),
     st.floats(40, 150),
     st.none() | st.floats(30, 150),
-    st.sampled_from(System),
-    st.sampled_from(State),
+    st.sampled_from(UnitSystem),
+    st.sampled_from(Provenance),
 )
 
 
@@ -294,7 +294,7 @@ def test_bench_sheet_prints_the_reason_that_a_stop_was_answered_with():
 
 
 def test_bench_sheet_in_inches_and_of_no_leaf_at_all():
-    inch = job_edits.with_value(job(rules="workshop-inch"), "unit", System.INCH)
+    inch = job_edits.with_value(job(rules="workshop-inch"), "unit", UnitSystem.INCH)
     text, _ = text_of(bench_sheet_pdf(inch, solve(inch).leaves[0]))
     assert '29 3/4"' in text
     tiny = job_edits.with_field(

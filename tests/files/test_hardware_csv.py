@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.hanging import Hanging, track_sets
 from oakmeasure.core.document.hinges import butt_from_table
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.hinge_catalogue import catalogue
 from oakmeasure.core.solver import solve
 from oakmeasure.data import table
@@ -48,7 +48,7 @@ def test_a_hinge_that_was_read_stands_in_the_catalogue_as_from_a_table_and_repla
     _, found = read_hardware(file(",".join(BUTT) + "\n" + LINE))
     made = with_hardware(with_hardware(job(), found), found)
     assert [each.name for each in made.own_butts] == ["My butt"]
-    assert made.own_butts[0].closed.state is State.FROM_TABLE
+    assert made.own_butts[0].closed.state is Provenance.FROM_TABLE
     (listed,) = catalogue(made, solve(made).leaves[0])
     assert any("My butt" in option.cells[0] for option in listed.options)
 

@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.document.adjustment import HungChoices, SignOff
 from oakmeasure.core.document.production import About, LogEntry, LogKind, MishapKind, ReadingKind
-from oakmeasure.core.document.readings import MeasuredBy, Polygon, Reading, Span, restated
-from oakmeasure.core.document.rules import Model
+from oakmeasure.core.document.readings import MeasuredBy, Polygon, PolygonSide, Reading, restated
+from oakmeasure.core.document.rules import FrozenModel
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.edits.log_edits import with_entry
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job import job_book
 from oakmeasure.files.job.job_file import JobFileError
@@ -161,7 +161,7 @@ def test_a_new_job_from_the_book_begins_unsigned_with_assumed_readings_and_an_em
     leaf = fresh.leaves[0]
     assert leaf.hung == HungChoices()
     assert leaf.making.log == ()
-    assert leaf.readings.width_middle.state is State.ASSUMED
+    assert leaf.readings.width_middle.state is Provenance.ASSUMED
     assert leaf.readings.width_middle.value == made.leaves[0].readings.width_middle.value
     assert leaf.build == made.leaves[0].build
 
@@ -170,7 +170,7 @@ def states_in(value):
     """Yield how well each reading in a part of the document is known."""
     if isinstance(value, Reading):
         yield value.state
-    elif isinstance(value, Model):
+    elif isinstance(value, FrozenModel):
         yield from (state for _, each in value for state in states_in(each))
     elif isinstance(value, tuple):
         yield from (state for each in value for state in states_in(each))
@@ -186,13 +186,15 @@ def test_nothing_of_a_leaf_begun_from_the_book_counts_as_measured_however_it_was
             continue
         fresh = job_book.start_again(job_book_entry(hung)).leaves[0]
         taken.add(leaf.measured_by)
-        assert State.MEASURED not in set(states_in(fresh)), leaf.name
+        assert Provenance.MEASURED not in set(states_in(fresh)), leaf.name
     assert taken >= {MeasuredBy.TAPE, MeasuredBy.TICKS}
     spans = tuple(
-        Span(start=a, end=b, length=Reading(value=n, sigma=0.5)) for a, b, n in ((1, 2, 700.0), (2, 3, 1900.0))
+        PolygonSide(start=a, end=b, length=Reading(value=n, sigma=0.5)) for a, b, n in ((1, 2, 700.0), (2, 3, 1900.0))
     )
-    polygon = restated(Polygon(spans=spans), State.ASSUMED)
-    assert [each.length for each in polygon.spans] == [Reading(value=n, state=State.ASSUMED) for n in (700.0, 1900.0)]
+    polygon = restated(Polygon(spans=spans), Provenance.ASSUMED)
+    assert [each.length for each in polygon.spans] == [
+        Reading(value=n, state=Provenance.ASSUMED) for n in (700.0, 1900.0)
+    ]
 
 
 @pytest.mark.parametrize(

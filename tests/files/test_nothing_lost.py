@@ -14,7 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from killed import Killer
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.files.job import earlier_saves, job_file
@@ -67,7 +67,7 @@ def some_edits(job, numbers):
         after = (
             job_edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
             job_edits.with_value(before, "name", f"job {n}"),
-            job_edits.with_value(before, "unit", System.INCH if before.unit is System.MM else System.MM),
+            job_edits.with_value(before, "unit", UnitSystem.INCH if before.unit is UnitSystem.MM else UnitSystem.MM),
             job_edits.with_value(
                 before,
                 "leaves",

@@ -11,7 +11,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.readings import MeasuredBy, TickForm
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.solver import solve
@@ -19,7 +19,7 @@ from oakmeasure.files.tables.points import PointsFileError, read_points
 from samples import job
 
 
-def read(tmp_path, text, unit=System.MM, name="ticks.csv"):
+def read(tmp_path, text, unit=UnitSystem.MM, name="ticks.csv"):
     path = tmp_path / name
     path.write_bytes(text if isinstance(text, bytes) else text.encode())
     return read_points(path, unit)
@@ -33,7 +33,7 @@ def test_ticks_by_angle_by_second_point_and_plain_points_are_read(tmp_path):
     ]
     (second,) = read(tmp_path, "# board of the gable\n1;2;3;4,5\n")
     assert (second.x2, second.y2) == (3, 4.5)
-    points = read(tmp_path, "x\ty\n27 7/8\t1/2\n", System.INCH)
+    points = read(tmp_path, "x\ty\n27 7/8\t1/2\n", UnitSystem.INCH)
     assert (points[0].x, points[0].y) == (708.025, 12.7)
 
 
@@ -67,7 +67,7 @@ def test_file_that_is_not_understood_is_refused_with_line_and_reason(tmp_path, t
 def test_missing_file_and_folder_are_refused(tmp_path):
     for path in (tmp_path / "none.csv", tmp_path):
         with pytest.raises(PointsFileError):
-            read_points(path, System.MM)
+            read_points(path, UnitSystem.MM)
 
 
 def test_200_mb_of_csv_are_refused_at_once(tmp_path):
@@ -78,7 +78,7 @@ def test_200_mb_of_csv_are_refused_at_once(tmp_path):
             stream.write(block)
     start = time.perf_counter()
     with pytest.raises(PointsFileError, match="more than 5000"):
-        read_points(path, System.MM)
+        read_points(path, UnitSystem.MM)
     assert time.perf_counter() - start < 5  # it is not read to its end
     path.unlink()
 
@@ -106,7 +106,7 @@ def drawing(tmp_path, unit=ezdxf.units.CM):
 
 @pytest.mark.parametrize("unit", [ezdxf.units.CM, ezdxf.units.MM, 0])
 def test_dxf_outline_gives_the_opening_in_mm_whatever_its_unit(tmp_path, unit):
-    ticks = read_points(drawing(tmp_path, unit), System.MM)
+    ticks = read_points(drawing(tmp_path, unit), UnitSystem.MM)
     made = job_edits.with_ticks(job(), "leaf-1", ticks)
     assert made.leaves[0].measured_by is MeasuredBy.TICKS
     assert made.leaves[0].template.form is TickForm.POINT
@@ -121,7 +121,7 @@ def test_dxf_arc_gives_points_on_it_and_a_wrong_file_its_reason(tmp_path):
     document.modelspace().add_arc((100, 50), 400, 30, 150)
     path = tmp_path / "arch.dxf"
     document.saveas(path)
-    points = read_points(path, System.MM)
+    points = read_points(path, UnitSystem.MM)
     assert all(math.dist((each.x, each.y), (100, 50)) == pytest.approx(400) for each in points)
     text = path.read_text()
     with pytest.raises(PointsFileError, match="DXF"):
@@ -142,7 +142,7 @@ def test_dxf_splines_ellipses_circles_blocks_and_inches_give_points_on_their_cur
     space.add_spline([(0, 0), (10, 5), (20, 0)])
     path = tmp_path / "inch.dxf"
     document.saveas(path)
-    found = [(each.x / 25.4, each.y / 25.4) for each in read_points(path, System.MM)]
+    found = [(each.x / 25.4, each.y / 25.4) for each in read_points(path, UnitSystem.MM)]
     side, ring, oval, curve = found[:4], found[4:13], found[13:22], found[22:]
     assert all(x == pytest.approx(11) and 2 < y < 42 for x, y in side)
     assert all(math.dist(each, (50, 50)) == pytest.approx(5) for each in ring)
@@ -158,7 +158,7 @@ def test_dxf_of_nothing_that_can_be_measured_names_what_is_in_it(tmp_path):
     path = tmp_path / "words.dxf"
     document.saveas(path)
     with pytest.raises(PointsFileError, match="only MTEXT, TEXT in it: points, lines and curves are needed"):
-        read_points(path, System.MM)
+        read_points(path, UnitSystem.MM)
 
 
 def test_dxf_of_blocks_in_themselves_or_by_the_thousand_ends_with_a_reason(tmp_path):
@@ -170,11 +170,11 @@ def test_dxf_of_blocks_in_themselves_or_by_the_thousand_ends_with_a_reason(tmp_p
     path = tmp_path / "grid.dxf"
     document.saveas(path)
     with pytest.raises(PointsFileError, match="more than 5000 points"):
-        read_points(path, System.MM)
+        read_points(path, UnitSystem.MM)
     twice = ezdxf.new()
     twice.blocks.new("a").add_blockref("a", (1, 1))
     twice.modelspace().add_blockref("a", (0, 0))
     path = tmp_path / "itself.dxf"
     twice.saveas(path)
     with pytest.raises(PointsFileError):
-        read_points(path, System.MM)
+        read_points(path, UnitSystem.MM)

@@ -11,11 +11,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import MM_PER_INCH, System
+from oakmeasure.core.base.units import MM_PER_INCH, UnitSystem
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, new_job
 from oakmeasure.core.figures.check import rank
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.schedule import SORTS, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_file import demo_job
@@ -55,7 +55,7 @@ def test_a_schedule_becomes_a_job_with_all_its_leaves(tmp_path):
     first, second = job.leaves
     assert first.build.kind == "boarded"
     assert first.readings.width_middle.value == 742.5
-    assert first.readings.width_middle.state is State.MEASURED
+    assert first.readings.width_middle.state is Provenance.MEASURED
     assert (second.hand, second.hanging, second.timber.species) == (Hand.RIGHT, Hanging.SLIDING, "red_oak")
     assert second.readings.height_middle.value == pytest.approx(1981.2)
     assert second.build.thickness == 42
@@ -190,7 +190,7 @@ def test_words_and_sizes_filter(rows):
     one = rows[3]
     assert one in shown_rows(rows, words=f"{one.width + 4:.0f} × {one.height - 4:.0f}")
     inches = f"{(one.width + 4) / MM_PER_INCH:.2f}"
-    assert one in shown_rows(rows, words=inches, system=System.INCH)
+    assert one in shown_rows(rows, words=inches, system=UnitSystem.INCH)
     assert one not in shown_rows(rows, words=inches)
     assert shown_rows(rows, words="nothing of this kind") == []
     assert shown_rows(rows) == rows

@@ -9,7 +9,7 @@ import pytest
 from pypdf import PdfReader
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.base.units import Show, UnitSystem, parse_length
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Area
 from oakmeasure.core.edits import job_edits
@@ -77,7 +77,9 @@ def test_a_sum_on_paper_gives_the_figure_beside_it(whole):
             numbers = re.findall(r"(?:^|( [+−] ))(-?\d+(?:\.\d+)?) ", words)
             if len(numbers) != len(terms) or re.search(r"\d", "".join(row.label for row in terms)):
                 continue
-            found = sum(parse_length(n, System.MM, allow_negative=True) * (-1 if "−" in op else 1) for op, n in numbers)
+            found = sum(
+                parse_length(n, UnitSystem.MM, allow_negative=True) * (-1 if "−" in op else 1) for op, n in numbers
+            )
             assert found == pytest.approx(figure.value, abs=0.06 * len(terms)), words
             checked += 1
     assert checked > 100

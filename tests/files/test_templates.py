@@ -10,7 +10,7 @@ import pytest
 from pypdf import PdfReader
 from shapely import LineString, Polygon, affinity, unary_union
 
-from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.document.hinges import PullKind
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
@@ -125,7 +125,7 @@ def test_brace_ends_laid_on_the_board_have_the_angle_of_the_brace(whole):
 
 
 def test_in_an_inch_job_nothing_of_a_template_is_told_in_mm(whole):
-    show = Show(System.INCH)
+    show = Show(UnitSystem.INCH)
     for leaf in whole.leaves:
         for each in templates(leaf, show):
             told = (*each.notes, *each.words(show), *(where for _, where in each.places))

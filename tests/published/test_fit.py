@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.base.units import Show, UnitSystem, parse_length
 from oakmeasure.core.document.hanging import Aim, Hanging, PairChoices, SlideChoices
 from oakmeasure.core.document.job import FitChoices, Reading
 from oakmeasure.core.document.readings import Side
@@ -21,7 +21,14 @@ from oakmeasure.core.fit.bypass_sums import bypassing
 from oakmeasure.core.fit.fit_probability import chance_over
 from oakmeasure.core.fit.largest import largest_square
 from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
-from oakmeasure.core.fit.swing.geometry import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
+from oakmeasure.core.fit.swing.geometry import (
+    SwingPlan,
+    clear_way,
+    corner_rise,
+    opens_to_deg,
+    rising_easing,
+    self_swing_nm,
+)
 from oakmeasure.core.survey.outline import HalfPlane, Outline, half_planes
 from oakmeasure.core.survey.survey_result import outline_of
 from samples import solved
@@ -30,7 +37,7 @@ inch = parse_length
 
 
 def shown(mm: float) -> str:
-    return Show(System.INCH).length(mm)
+    return Show(UnitSystem.INCH).length(mm)
 
 
 # --- swing -----------------------------------------------------------------------------------------------
@@ -53,13 +60,13 @@ def test_throw_over_an_architrave_of_18():
     assert throw_deg(knuckle=9, **case) == 180
     # The same by turning the whole leaf against the architrave's outline.
     architrave = [(-8, 0), (-78, 0), (-78, -18), (-8, -18)]
-    assert opens_to_deg(Plan(762, 35, 6, 1), architrave) == pytest.approx(throw_deg(knuckle=6, **case), abs=1e-9)
+    assert opens_to_deg(SwingPlan(762, 35, 6, 1), architrave) == pytest.approx(throw_deg(knuckle=6, **case), abs=1e-9)
 
 
 def test_clear_way_at_90_degrees():
     """[G] 762, gap 3, 35 thick, p 6, s 1 → 725."""
-    assert clear_way(Plan(762, 35, 6, 1), latch_gap=3, degrees=90) == pytest.approx(725)
-    assert clear_way(Plan(762, 35, 6, 1), latch_gap=3, degrees=90, pull=50) == pytest.approx(675)
+    assert clear_way(SwingPlan(762, 35, 6, 1), latch_gap=3, degrees=90) == pytest.approx(725)
+    assert clear_way(SwingPlan(762, 35, 6, 1), latch_gap=3, degrees=90, pull=50) == pytest.approx(675)
 
 
 def test_hinge_line_out_of_plumb():
@@ -86,7 +93,7 @@ def test_rising_hinges_top_is_eased_128_8_from_the_hinge():
     assert easing.length == pytest.approx(128.8, abs=0.05)
 
 
-def _swept(plan: Plan, obstacle: Polygon) -> float:
+def _swept(plan: SwingPlan, obstacle: Polygon) -> float:
     """The first angle at which the leaf's polygon shares area with the obstacle's, by stepping and halving."""
 
     def hits(degrees: float) -> bool:
@@ -108,7 +115,7 @@ def test_200_random_leaves_open_as_far_as_a_polygon_sweep_says():
     """By Shapely, general geometry: leaf and obstacle as polygons, swept in quarter degrees and halved."""
     source = random.Random(12)
     for _ in range(200):
-        plan = Plan(
+        plan = SwingPlan(
             source.uniform(250, 1000),
             source.uniform(16, 60),
             source.uniform(0, 14),
@@ -127,7 +134,7 @@ def test_200_random_leaves_open_as_far_as_a_polygon_sweep_says():
 
 @given(st.floats(300, 1000), st.floats(16, 60), st.floats(0, 15), st.floats(0, 5))
 def test_back_corner_sweeps_the_circle_that_the_growth_says(width, thickness, knuckle, setback):
-    plan = Plan(width, thickness, knuckle, setback)
+    plan = SwingPlan(width, thickness, knuckle, setback)
     growth = square_corner_growth(width=width, thickness=thickness, knuckle=knuckle, setback=setback)
     # Where the back corner passes the opening face it stands as far from the pin as it does shut.
     assert math.dist((width + growth, 0.0), plan.pin) == pytest.approx(math.dist((width, thickness), plan.pin))

@@ -11,7 +11,7 @@ import pytest
 from scipy.optimize import linprog
 
 from oakmeasure.core.document.adjustment import HungChoices
-from oakmeasure.core.hanging.gap_remedy import Frame, Place, put_right
+from oakmeasure.core.hanging.gap_remedy import GapPlace, HungFrame, put_right
 from oakmeasure.core.hanging.remedy import HEIGHT_RANGE, SIDE_RANGE
 from oakmeasure.core.hanging.rigid import motion_of
 from oakmeasure.core.hanging.sliding import A_TURN
@@ -41,9 +41,9 @@ def test_the_most_even_gap_by_the_hinges_is_that_of_scipys_linear_programme():
     source = random.Random(5)
     for _ in range(25):
         height = source.uniform(1800, 2100)
-        frame = Frame(760.0, height, (height - 200, 250.0), 9.0, 9.0)
+        frame = HungFrame(760.0, height, (height - 200, 250.0), 9.0, 9.0)
         places = [
-            Place(side, name, at, source.uniform(1.0, 3.0), 2.0)
+            GapPlace(side, name, at, source.uniform(1.0, 3.0), 2.0)
             for side in ("hinge", "latch")
             for name, at in (("top", height), ("middle", height / 2), ("bottom", 0.0))
         ]

@@ -36,9 +36,9 @@ from oakmeasure.core.construction.layered.model import Layered, Lipping
 from oakmeasure.core.construction.spacing import board_count, equal_ends, pitch_between
 from oakmeasure.core.construction.veneered.build import veneers_from
 from oakmeasure.core.construction.veneered.model import Veneered
-from oakmeasure.core.document.construction_model import Laid
+from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.leaf.part_factory import nail_for, screw_for
-from oakmeasure.core.timber.laminate import Strip, curvature
+from oakmeasure.core.timber.laminate import Lamina, curvature
 from oakmeasure.core.timber.movement import bow_between_climates
 from samples import solved
 
@@ -68,7 +68,7 @@ def test_boards_that_make_a_width(width, cover, groove, count, end):
 
 def test_last_board_of_a_lay_up_in_inches():
     """[G] five measure 31 1/4" of 35" → 3 3/4"."""
-    laid = tuple(Laid(width=inch("6 1/4in")) for _ in range(5))
+    laid = tuple(LaidBoard(width=inch("6 1/4in")) for _ in range(5))
     leaf = solved(inch("35in") + 5, 1981.0, build=Boarded(measured=laid, gap=0.0))
     assert leaf.figures["board_6"].value == pytest.approx(inch("3 3/4in"), abs=1e-6)
 
@@ -229,5 +229,5 @@ def test_two_strips_bend_as_timoshenko_wrote_of_the_bimetal_thermostat(t1, t2, n
     """Timoshenko, Analysis of bi-metal thermostats, 1925: 6ε(1 + m)² / (h·(3(1 + m)² + (1 + mn)(m² + 1/(mn))))."""
     m, h = t1 / t2, t1 + t2
     published = 6 * strain * (1 + m) ** 2 / (h * (3 * (1 + m) ** 2 + (1 + m * n) * (m**2 + 1 / (m * n))))
-    mine = curvature([Strip(t1, n, 0.0), Strip(t2, 1.0, strain)])
+    mine = curvature([Lamina(t1, n, 0.0), Lamina(t2, 1.0, strain)])
     assert mine == pytest.approx(published, rel=1e-6, abs=1e-12)

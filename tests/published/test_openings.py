@@ -10,7 +10,7 @@ from scipy import optimize, stats
 
 from oakmeasure.core.base.arcs import segmental_radius, two_centred_radius
 from oakmeasure.core.base.uncertainty import monte_carlo, root_sum_square
-from oakmeasure.core.base.units import Show, System, parse_length
+from oakmeasure.core.base.units import Show, UnitSystem, parse_length
 from oakmeasure.core.document.readings import HeadKind, Lining
 from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed
@@ -168,7 +168,7 @@ def test_lining_of_59_5_8_less_a_quarter_is_57_7_8_between_the_jambs():
         lean_latch=0,
     )
     f = solved(readings=rough, lining=Lining(packing=parse_length('1/4"'), thickness=parse_length('3/4"'))).figures
-    show = Show(System.INCH)
+    show = Show(UnitSystem.INCH)
     assert show.length(f["lining_outside"].value) == '59 3/8"'
     assert show.length(f["between"].value) == '57 7/8"'
     assert f["clear_width"].value == pytest.approx(parse_length('57 7/8"'))

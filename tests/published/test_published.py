@@ -16,12 +16,12 @@ from oakmeasure.core.base.units import inch_text, parse_length
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.job import FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool
-from oakmeasure.core.document.species import Cut, species
+from oakmeasure.core.document.species import Sawing, species
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
 from oakmeasure.core.hardware.hinges.butts import butt_count, places_by_school
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.survey.adjust import Observed, adjust
-from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.kinds import SurveyKind
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_both, skew_from_diagonal
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 from samples import framed, readings, solved
@@ -82,8 +82,8 @@ def test_equilibrium_moisture_at_70_f_follows_the_wood_handbook(humidity, percen
 )
 def test_movement_coefficients_are_those_of_the_wood_handbook(name, radial, tangential):
     """Wood Handbook, FPL-GTR-282, ch. 13, table 13-5 (from memory)."""
-    assert species(name).movement(Cut.QUARTER) == radial
-    assert species(name).movement(Cut.FLAT) == tangential
+    assert species(name).movement(Sawing.QUARTER) == radial
+    assert species(name).movement(Sawing.FLAT) == tangential
 
 
 def test_stiles_of_red_oak_over_eight_points_and_quarter_stock_about_half():
@@ -91,7 +91,7 @@ def test_stiles_of_red_oak_over_eight_points_and_quarter_stock_about_half():
     oak = species("red_oak")
     flat, quarter = (
         change_of_width(width=2 * 95, coefficient=oak.movement(cut), from_moisture=6, to_moisture=14)
-        for cut in (Cut.FLAT, Cut.QUARTER)
+        for cut in (Sawing.FLAT, Sawing.QUARTER)
     )
     assert flat == pytest.approx(5.61, abs=0.005)
     assert quarter / flat == pytest.approx(0.43, abs=0.01)
@@ -143,14 +143,14 @@ def _readings_of(hf, lf, lh, hh):
         return ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
 
     return {
-        Kind.WIDTH_TOP: math.dist(hh, lh),
-        Kind.WIDTH_MIDDLE: math.dist(middle(hf, hh), middle(lf, lh)),
-        Kind.WIDTH_BOTTOM: math.dist(hf, lf),
-        Kind.HEIGHT_HINGE: math.dist(hf, hh),
-        Kind.HEIGHT_MIDDLE: math.dist(middle(hf, lf), middle(hh, lh)),
-        Kind.HEIGHT_LATCH: math.dist(lf, lh),
-        Kind.DIAGONAL_RISING: math.dist(hf, lh),
-        Kind.DIAGONAL_FALLING: math.dist(hh, lf),
+        SurveyKind.WIDTH_TOP: math.dist(hh, lh),
+        SurveyKind.WIDTH_MIDDLE: math.dist(middle(hf, hh), middle(lf, lh)),
+        SurveyKind.WIDTH_BOTTOM: math.dist(hf, lf),
+        SurveyKind.HEIGHT_HINGE: math.dist(hf, hh),
+        SurveyKind.HEIGHT_MIDDLE: math.dist(middle(hf, lf), middle(hh, lh)),
+        SurveyKind.HEIGHT_LATCH: math.dist(lf, lh),
+        SurveyKind.DIAGONAL_RISING: math.dist(hf, lh),
+        SurveyKind.DIAGONAL_FALLING: math.dist(hh, lf),
     }
 
 

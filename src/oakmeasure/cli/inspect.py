@@ -14,7 +14,7 @@ import typer.main
 from oakmeasure.cli import papers
 from oakmeasure.cli.common import JobPath, LeafId, app, chosen, opened, refuse, refusing
 from oakmeasure.core.cutting.model import CutKind
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.files.job import job_file
 from oakmeasure.files.tables import lists as tables
@@ -123,19 +123,19 @@ def cut(
     trim: Annotated[float, typer.Option(help="off every edge of a sheet, both ends of others", min=0.0, max=200)] = 0.0,
     seconds: Annotated[float, typer.Option(help="to go on improving", min=0.1, max=3600.0)] = 10.0,
     first: Annotated[
-        First | None, typer.Option(help="the first cuts; boards are ripped, sheets cut either way")
+        FirstCut | None, typer.Option(help="the first cuts; boards are ripped, sheets cut either way")
     ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False,
 ) -> None:
     """Plan the cutting of parts out of bars, boards or sheets: the cost, the least it could be, and every cut."""
-    from oakmeasure.core.cutting.model import Watch
+    from oakmeasure.core.cutting.model import Deadline
     from oakmeasure.core.cutting.plan import cut as plan_cuts
     from oakmeasure.core.cutting.plan import why_left
     from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
 
     with refusing(CuttingFileError):
         problem = replace(read_problem(stock, parts, defects, kind=kind, kerf=kerf, trim=trim), first=first)
-    plan = plan_cuts(problem, Watch(seconds))
+    plan = plan_cuts(problem, Deadline(seconds))
     for words in why_left(problem, plan):
         print(f"oak-measure: {words}", file=sys.stderr)
     if as_json:

@@ -7,8 +7,8 @@ import sys
 from collections.abc import Sequence
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, Unit, in_words
-from oakmeasure.core.sums.quick import Option, Sum, answer, read
+from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
+from oakmeasure.core.sums.quick import Sum, SumOption, answer, read
 from oakmeasure.core.sums.registry import SUMS, sum_named
 
 USAGE = "oak-measure sum NAME --option value … [--inch] [--json], oak-measure sum --list"
@@ -16,7 +16,7 @@ USAGE = "oak-measure sum NAME --option value … [--inch] [--json], oak-measure 
 
 def run(words: Sequence[str]) -> int:
     """Answer what the words ask; the status to leave with. What is refused goes to stderr in one line."""
-    show = Show(System.INCH if "--inch" in words else System.MM)
+    show = Show(UnitSystem.INCH if "--inch" in words else UnitSystem.MM)
     if not words or words[0] in ("--list", "--help", "-h"):
         print(USAGE if not words or words[0] != "--list" else _listed())
         return 0 if words else 2
@@ -84,7 +84,7 @@ def _listed() -> str:
     return "\n".join(lines)
 
 
-def _said(option: Option) -> str:
+def _said(option: SumOption) -> str:
     default = "" if option.default is None else f"({option.default:g})" if option.unit else f"({option.default})"
     return f"--{option.name}{default}{' …' if option.repeated else ''}"
 

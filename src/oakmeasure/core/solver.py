@@ -23,13 +23,13 @@ from oakmeasure.core.figures.check import Level, Remedy, Stage, Verdict
 from oakmeasure.core.fit.alternatives import side_by_side
 from oakmeasure.core.fit.bought_leaf import buy_or_make
 from oakmeasure.core.fit.fit_probability import say_chance
-from oakmeasure.core.fit.fit_result import Fit, gaps
+from oakmeasure.core.fit.fit_result import Fit, add_gaps
 from oakmeasure.core.fit.gear import judge_set, place_of
 from oakmeasure.core.fit.registry import fit
 from oakmeasure.core.fit.swing.obstacles import swing, swings_by_itself
-from oakmeasure.core.hanging.adjust import hang
+from oakmeasure.core.hanging.adjust import adjust_leaf
 from oakmeasure.core.hanging.checks import judge_hanging
-from oakmeasure.core.hardware.clash.check_clashes import prove
+from oakmeasure.core.hardware.clash.check_clashes import check_clashes
 from oakmeasure.core.hardware.fixing_stack import judge_stack
 from oakmeasure.core.hardware.hinges.butts import hang_on_butts
 from oakmeasure.core.hardware.hinges.butts import inputs as butt_inputs
@@ -77,11 +77,11 @@ class Solver:
         self._kept = {leaf.id: self._kept[leaf.id] for leaf in job.leaves}
         return Solution(job, leaves, _shared_boards(job, leaves))
 
-    def unfold(self, job: Job) -> Unfolding:
+    def unfold(self, job: Job) -> LazySolution:
         """Return the same as `solve`, each leaf worked out when it is first asked for."""
         ids = {leaf.id for leaf in job.leaves}
         self._kept = {leaf_id: kept for leaf_id, kept in self._kept.items() if leaf_id in ids}
-        return Unfolding(job, self)
+        return LazySolution(job, self)
 
     def kept(self, job: Job, leaf: Leaf) -> LeafSolution | None:
         """Return a leaf's result if nothing that it rests on has changed since."""
@@ -103,7 +103,7 @@ def _rests_on(job: Job, leaf: Leaf) -> tuple[object, ...]:
 
 
 @dataclass(slots=True)
-class Unfolding:
+class LazySolution:
     """A solution whose leaves are worked out one by one, so that a window need not wait for two hundred of them."""
 
     job: Job
@@ -157,7 +157,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     """
     ctx, design = _design(job, leaf)
     making = make(design, job.rules, ctx.show)
-    hung = hang(design, ctx.show)
+    hung = adjust_leaf(design, ctx.show)
     if making is not None and design.build is not None:
         judge_making(ctx, design.build, making)
         judge_hanging(ctx, hung)
@@ -185,7 +185,7 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
     build_inputs(ctx)
     cup_inputs(ctx)
     wood = timber(ctx)
-    gaps(ctx)
+    add_gaps(ctx)
     opening = survey(ctx)
     fitted = fit(ctx, opening)
     design = LeafDesign(
@@ -261,7 +261,7 @@ def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> 
         set_out_template(ctx)
         judge_screws(ctx, build, wood, weights.mass)
     cuts = (*(butts.borings if butts else ()), *(cups.borings if cups else ()), *extra)
-    build, clashes = prove(ctx, build, cuts, butts, cups)
+    build, clashes = check_clashes(ctx, build, cuts, butts, cups)
     judge_place(ctx, build.parts)
     judge_shop(ctx, build)
     cost_up(ctx, build, design.plan, job.boards, fitted.leaves)

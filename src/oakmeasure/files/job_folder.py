@@ -15,7 +15,7 @@ from datetime import date
 from pathlib import Path
 from typing import Any
 
-from oakmeasure.core.base.units import Show, System
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.making.labels import labels_of
@@ -227,7 +227,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
 
 
 def _read_me(solution: Solution, left_out: list[str], on: date) -> str:
-    show, unit = Show(solution.job.unit, speech=SPOKEN), "inches" if solution.job.unit is System.INCH else "mm"
+    show, unit = Show(solution.job.unit, speech=SPOKEN), "inches" if solution.job.unit is UnitSystem.INCH else "mm"
     lines = [f"{solution.job.name}, {on.isoformat()}; sizes in {unit}", ""]
     for leaf in solution.leaves:
         size = show.size(leaf.fit.width.value, leaf.fit.height.value) if leaf.build is not None else "no leaf yet"

@@ -13,9 +13,9 @@ from dataclasses import asdict
 from functools import partial
 from typing import Any
 
-from oakmeasure.core.cutting.model import Cut, CutKind, CutPlan, Defect, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import Cut, CutKind, CutPlan, Deadline, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 
 QUICK = 0.15  # seconds for the first plan of a lot
 LEAST = 0.3  # seconds for a lot that is improved
@@ -40,7 +40,7 @@ def problem_from(document: dict[str, Any]) -> Problem:
         lists["defects"],
         document["kerf"],
         document["trim"],
-        None if first is None else First(first),
+        None if first is None else FirstCut(first),
         document["stages"],
     )
 
@@ -56,7 +56,7 @@ def improve(problems: Sequence[Problem], seconds: float, told: Callable[[int, Cu
     """Plan each problem, and tell of every better plan with the problem's place."""
     best: list[CutPlan] = []
     for at, problem in enumerate(problems):
-        plan = cut(problem, Watch(QUICK))
+        plan = cut(problem, Deadline(QUICK))
         best.append(plan)
         told(at, plan)
     open_ones = [at for at, plan in enumerate(best) if not plan.is_least and problems[at].parts]
@@ -70,7 +70,7 @@ def improve(problems: Sequence[Problem], seconds: float, told: Callable[[int, Cu
 
     for at in open_ones:
         share = max(LEAST, seconds / len(open_ones))
-        better(at, cut(problems[at], Watch(share, tell=partial(better, at))))
+        better(at, cut(problems[at], Deadline(share, tell=partial(better, at))))
 
 
 def main() -> int:

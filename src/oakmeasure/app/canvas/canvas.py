@@ -30,7 +30,7 @@ EDGE_PX = 22.0
 KEYS_SAID = "arrows go from part to part, Enter asks for one or writes a size, plus and minus make it larger or smaller"
 
 
-class Board(QWidget):
+class Canvas(QWidget):
     """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`;
     `handle_taken(ref, x, y)` when a handle is taken hold of and `handle_moved(ref, x, y)` while it is dragged, to a
     place on the drawing in mm.

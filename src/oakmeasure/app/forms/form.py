@@ -20,14 +20,14 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Entry
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.core.survey.adjust import Status
@@ -43,10 +43,10 @@ LEAST_CHOICE, MOST_CHOICE = 140, 186
 class GroupBox(QWidget):
     """One group, built when it is first shown."""
 
-    def __init__(self, sheet: Sheet, group: Group) -> None:
+    def __init__(self, sheet: Form, group: Group) -> None:
         super().__init__()
         self.sheet, self.group = sheet, group
-        self.entries: dict[str, Entry] = {}
+        self.entries: dict[str, QuantityEdit] = {}
         self.fields: dict[str, Field] = {}
         self.choices: list[tuple[Choice, ChoiceBox, list[Any], ChoiceRow]] = []
         self.lists: list[Any] = []  # rows and panels: each is refreshed
@@ -127,9 +127,9 @@ class GroupBox(QWidget):
         title.setBuddy(buddy)
         return title
 
-    def _entry(self, field: Field, note: QLabel, *, compact: bool) -> Entry:
+    def _entry(self, field: Field, note: QLabel, *, compact: bool) -> QuantityEdit:
         sheet = self.sheet
-        entry = Entry(
+        entry = QuantityEdit(
             field.label,
             field.unit,
             lambda value, nudge: sheet.commit(field, value, nudge, entry),
@@ -181,7 +181,7 @@ class GroupBox(QWidget):
         self._column.addWidget(button, alignment=Qt.AlignmentFlag.AlignLeft)
 
 
-class Sheet(QWidget):
+class Form(QWidget):
     """All groups of one stage, those of one page at a time. Signals: `asked(ask)`, `page_changed`."""
 
     asked = Signal(object)
@@ -249,7 +249,7 @@ class Sheet(QWidget):
     # --- what is there -------------------------------------------------------------------------------------
 
     @property
-    def entries(self) -> dict[str, Entry]:
+    def entries(self) -> dict[str, QuantityEdit]:
         """Return the boxes that are built, by the path of their field."""
         shown_last = sorted(self._built(), key=lambda box: not box.isHidden())  # constructions share some fields
         return {path: entry for box in shown_last for path, entry in box.entries.items()}
@@ -297,7 +297,7 @@ class Sheet(QWidget):
         for path, entry in box.entries.items():
             field = box.fields[path]
             value = job_edits.get(leaf, path)
-            state: State | None = None
+            state: Provenance | None = None
             if isinstance(value, Reading):
                 state, value = value.state, value.value
             placeholder = ""
@@ -349,7 +349,7 @@ class Sheet(QWidget):
 
     # --- intents -----------------------------------------------------------------------------------------
 
-    def commit(self, field: Field, value: float | None, nudge: bool, entry: Entry) -> str:
+    def commit(self, field: Field, value: float | None, nudge: bool, entry: QuantityEdit) -> str:
         """Set a field to what was written in its box; with "± 1" behind it, also how sure it is."""
         given: Any = value
         if field.unit is Unit.COUNT and value is not None:

@@ -10,13 +10,13 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QV
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Entry
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit, in_words
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.forms.fields import Column, Rows
 from oakmeasure.language import say
 
@@ -30,7 +30,7 @@ class _Row(QWidget):
     def __init__(self, owner: ListRows, at: int | None) -> None:
         super().__init__(owner)
         self.at = at
-        self.boxes: dict[str, Entry | ChoiceBox] = {}
+        self.boxes: dict[str, QuantityEdit | ChoiceBox] = {}
         self.values: dict[str, Any] = {}  # of the empty row, as far as it is written
         line = QHBoxLayout(self)
         line.setContentsMargins(0, 0, 0, 0)
@@ -86,10 +86,10 @@ class ListRows(QWidget):
     def _name(self, row_at: int | None, column: Column) -> str:
         return f"{self.rows.name}.{'new' if row_at is None else row_at}.{column.name}"
 
-    def new_entry(self, row: _Row, column: Column) -> Entry:
+    def new_entry(self, row: _Row, column: Column) -> QuantityEdit:
         """Return the box of a column in a row."""
         number = "new " + self.rows.word if row.at is None else f"{self.rows.word} {row.at + 1}"
-        entry = Entry(
+        entry = QuantityEdit(
             f"{number}, {column.label}",
             column.unit,
             partial(self._commit, row, column),
@@ -158,13 +158,13 @@ class ListRows(QWidget):
             else:
                 placeholder = "any" if column.name == "quantity" else ""
                 box.show_value(value, show, placeholder=placeholder)
-                box.set_flag("doubted", state is State.ASSUMED)
+                box.set_flag("doubted", state is Provenance.ASSUMED)
 
     def _show_draft(self) -> None:
         suggested = self.rows.suggest(self.session.leaf) if self.rows.suggest else {}
         for column in self.rows.columns:
             box = self.draft.boxes[column.name]
-            if isinstance(box, Entry):
+            if isinstance(box, QuantityEdit):
                 hint = suggested.get(column.name)
                 hint_text = "" if hint is None else self.session.show.value(hint, column.unit, with_unit=False)
                 box.show_value(self.draft.values.get(column.name), self.session.show, placeholder=hint_text)
@@ -181,7 +181,7 @@ class ListRows(QWidget):
     def focus(self, name: str = "") -> None:
         """Put the cursor into the empty row."""
         for box in self.draft.boxes.values():
-            if isinstance(box, Entry) and box.isVisible():
+            if isinstance(box, QuantityEdit) and box.isVisible():
                 box.line.setFocus()
                 return
 
@@ -281,7 +281,7 @@ class ListRows(QWidget):
         had_focus = focus is not None and row.isAncestorOf(focus)
         row.values.clear()
         for box in row.boxes.values():
-            if isinstance(box, Entry):
+            if isinstance(box, QuantityEdit):
                 box.clear()
         self.refresh()
         if had_focus:

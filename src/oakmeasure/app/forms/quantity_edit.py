@@ -12,11 +12,15 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayou
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.glossary import explained
-from oakmeasure.core.base.units import MM_PER_INCH, Show, System, Unit, parse_length, parse_quantity
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.base.units import MM_PER_INCH, Show, Unit, UnitSystem, parse_length, parse_quantity
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.language import say
 
-NEXT_STATE = {State.MEASURED: State.ASSUMED, State.ASSUMED: State.FROM_TABLE, State.FROM_TABLE: State.MEASURED}
+NEXT_STATE = {
+    Provenance.MEASURED: Provenance.ASSUMED,
+    Provenance.ASSUMED: Provenance.FROM_TABLE,
+    Provenance.FROM_TABLE: Provenance.MEASURED,
+}
 
 
 def read(text: str, unit: Unit, show: Show, *, signed: bool = False) -> float:
@@ -44,13 +48,13 @@ class StateMark(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.state = State.MEASURED
+        self.state = Provenance.MEASURED
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
         return QSize(18, 18)
 
-    def set_state(self, state: State) -> None:
+    def set_state(self, state: Provenance) -> None:
         self.state = state
         self.setToolTip(say(f"{state}: click, or Ctrl+M in the box, to change"))
         self.setAccessibleName(say(f"known as {state}"))
@@ -60,13 +64,15 @@ class StateMark(QWidget):
         p = theme.palette()
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        tone = QColor(p.look if self.state is State.ASSUMED else p.fine if self.state is State.MEASURED else p.pencil)
+        tone = QColor(
+            p.look if self.state is Provenance.ASSUMED else p.fine if self.state is Provenance.MEASURED else p.pencil
+        )
         circle = QRectF(self.width() / 2 - 4.5, self.height() / 2 - 4.5, 9, 9)
         painter.setPen(QPen(tone, 1.6))
-        if self.state is State.MEASURED:
+        if self.state is Provenance.MEASURED:
             painter.setBrush(tone)
         painter.drawEllipse(circle)
-        if self.state is State.FROM_TABLE:
+        if self.state is Provenance.FROM_TABLE:
             painter.setBrush(tone)
             painter.drawPie(circle, 90 * 16, 180 * 16)
         painter.end()
@@ -75,7 +81,7 @@ class StateMark(QWidget):
         self.clicked.emit()
 
 
-class _Line(QLineEdit):
+class _QuantityLine(QLineEdit):
     """A line that nudges its value with the arrow keys and gives it back with Escape."""
 
     nudged = Signal(int)
@@ -94,7 +100,7 @@ class _Line(QLineEdit):
             super().keyPressEvent(event)
 
 
-class Entry(QFrame):
+class QuantityEdit(QFrame):
     """A box for one quantity.
 
     `commit(value, nudge)` is called with the number, or None for an emptied optional box; it returns "" or the
@@ -132,7 +138,7 @@ class Entry(QFrame):
         self._show = Show()
         self._value: float | None = None
         self._shown = ""
-        self.line = _Line()
+        self.line = _QuantityLine()
         self.line.setObjectName(name)
         self.line.setAccessibleName(say(label))
         self.line.setAccessibleDescription(say(note))
@@ -179,16 +185,18 @@ class Entry(QFrame):
 
     # --- showing -----------------------------------------------------------------------------------------
 
-    def show_value(self, value: float | None, show: Show, *, placeholder: str = "", state: State | None = None) -> None:
+    def show_value(
+        self, value: float | None, show: Show, *, placeholder: str = "", state: Provenance | None = None
+    ) -> None:
         """Show the job's value. What a person is typing, or was refused, stays on screen."""
         self._show = show
         self._unit_label.setText(
-            say("" if self.unit is Unit.MM and show.system is System.INCH else _unit_text(self.unit))
+            say("" if self.unit is Unit.MM and show.system is UnitSystem.INCH else _unit_text(self.unit))
         )
         self.line.setPlaceholderText(say(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
         tight = self._compact or self.mark is not None
-        self.set_flag("small", self._narrow or (tight and show.system is System.INCH))
+        self.set_flag("small", self._narrow or (tight and show.system is UnitSystem.INCH))
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
@@ -206,7 +214,7 @@ class Entry(QFrame):
         """Return a value as the box shows it; a narrow box has no room for a sixteenth with its sign."""
         if value is None:
             return ""
-        if self._narrow and self.unit is Unit.MM and self._show.system is System.INCH:
+        if self._narrow and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
             return say(self._show.short_length(value))
         return say(self._show.value(value, self.unit, with_unit=False))
 
@@ -264,7 +272,7 @@ class Entry(QFrame):
         if self._value is None:
             return
         unit = 1.0
-        if self.unit is Unit.MM and self._show.system is System.INCH:
+        if self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
             unit = MM_PER_INCH / self._show.denominator
         value = self._value + steps * unit
         reason = self._commit_value(value, True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QSplitter, QVBoxLayout, QWidget
 
-from oakmeasure.app.canvas.canvas import Board
+from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.notes import label
 from oakmeasure.app.shell import titles
 from oakmeasure.app.shell.part_lists import RecordList
@@ -24,7 +24,7 @@ class Middle(QWidget):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.board = Board()
+        self.board = Canvas()
         self.list = RecordList()
         self.sure = SurePanel(session, "How sure", how_sure_shown, "how often each clear width came up")
         self.goes_in = SurePanel(session, "Where each gap will lie", tolerance_shown, "where each gap will lie")

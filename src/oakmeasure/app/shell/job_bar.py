@@ -11,7 +11,7 @@ from oakmeasure.app.forms.clickable import Clickable
 from oakmeasure.app.forms.notes import label
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.sums.registry import SUMS
@@ -198,13 +198,13 @@ class JobLine(QWidget):
         self.finder.setMaximumWidth(270)
         row.addWidget(self.finder, 20)
         self.units = QButtonGroup(self)
-        for system in System:
+        for system in UnitSystem:
             button = QToolButton()
             button.setText(say(str(system)))
             button.setCheckable(True)
             button.setObjectName(f"unit-{system}")
             button.setAccessibleName(say(f"show {system}"))
-            self.units.addButton(button, list(System).index(system))
+            self.units.addButton(button, list(UnitSystem).index(system))
             button.clicked.connect(lambda _on, system=system: self.unit_chosen.emit(system))
             row.addWidget(button)
         self.saved = label("", "pencil")
@@ -223,7 +223,7 @@ class JobLine(QWidget):
         session = self.session
         self.name.show_text(session.job.name)
         self.leaf_name.show_text(session.leaf.name)
-        self.units.button(list(System).index(session.job.unit)).setChecked(True)
+        self.units.button(list(UnitSystem).index(session.job.unit)).setChecked(True)
         self.refresh_saved()
         ids = [each.id for each in session.job.leaves]
         first = self._first_shown(ids.index(session.leaf_id), len(ids))

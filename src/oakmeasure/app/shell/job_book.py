@@ -6,7 +6,7 @@ from PySide6.QtCore import QObject
 
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.making.lessons import Lesson
-from oakmeasure.core.reports.hanging_record import Entry
+from oakmeasure.core.reports.hanging_record import BookEntry
 
 
 class JobBook(QObject):
@@ -16,9 +16,9 @@ class JobBook(QObject):
         super().__init__(session)
         self.left_out: tuple[str, ...] = ()
         """Files that could not be read, each with why."""
-        self._entries: tuple[Entry, ...] | None = None
+        self._entries: tuple[BookEntry, ...] | None = None
 
-    def entries(self) -> tuple[Entry, ...]:
+    def entries(self) -> tuple[BookEntry, ...]:
         """Return all of the book."""
         if self._entries is None:
             from oakmeasure.files.job.job_book import read_all

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.canvas.painter import text_size
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.glossary import explained
-from oakmeasure.core.base.units import HAIR, MINUS, Show, System, Unit
+from oakmeasure.core.base.units import HAIR, MINUS, Show, Unit, UnitSystem
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MeasurePage, TimberPage
@@ -30,7 +30,7 @@ from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.planning.setups import setups
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.adjust import Status
-from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.takings.polygon import PREFIX, label_of
 from oakmeasure.core.survey.tick_board import TickStatus, side_names
 from oakmeasure.language import say
@@ -53,14 +53,14 @@ Index = QModelIndex | QPersistentModelIndex
 
 
 @dataclass(frozen=True, slots=True)
-class Record:
+class ListRow:
     """A row: its cells as text and what it shows on the drawing."""
 
     cells: tuple[str, ...]
     ref: str
 
 
-Listed = tuple[tuple[str, ...], list[Record]]
+Listed = tuple[tuple[str, ...], list[ListRow]]
 
 
 def readings_list(leaf: LeafSolution, show: Show) -> Listed:
@@ -73,11 +73,11 @@ def readings_list(leaf: LeafSolution, show: Show) -> Listed:
         judged = "–" if each.least_blunder == float("inf") else f"{each.normalised:.1f}"
         least = "–" if each.least_blunder == float("inf") else show.length(each.least_blunder)
         word = STATUS_WORDS[each.status]
-        is_kind = isinstance(kind, Kind)
+        is_kind = isinstance(kind, SurveyKind)
         name = KINDS[kind].short if is_kind else label_of(kind, len(leaf.opening.taken.corners), short=True)
         ref = f"reading:{kind}" if is_kind else f"reading:{PREFIX}{kind}"
         sure = show.length(each.sigma)
-        rows.append(Record((name + word, sure, show.length(each.miss), judged, least), ref))
+        rows.append(ListRow((name + word, sure, show.length(each.miss), judged, least), ref))
     return header, rows
 
 
@@ -100,15 +100,15 @@ def ticks_list(leaf: LeafSolution, show: Show) -> Listed:
         return header, []
     names = side_names(template.sides)
     rows = [
-        Record((f"{at}", names[each.side - 1], show.length(each.miss), TICK_WORDS[each.status]), f"tick:{at}")
+        ListRow((f"{at}", names[each.side - 1], show.length(each.miss), TICK_WORDS[each.status]), f"tick:{at}")
         for at, each in enumerate(fit.ticks, start=1)
     ]
     rows += [
-        Record(("±", name, show.length(each.sigma), "error"), f"side:{name}")
+        ListRow(("±", name, show.length(each.sigma), "error"), f"side:{name}")
         for name, each in zip(names, fit.sides, strict=True)
     ]
     if fit.check_miss is not None:
-        rows.insert(0, Record(("check", "corner", show.length(fit.check_miss), ""), "tick:check"))
+        rows.insert(0, ListRow(("check", "corner", show.length(fit.check_miss), ""), "tick:check"))
     return header, rows
 
 
@@ -118,11 +118,11 @@ def surroundings_list(leaf: LeafSolution, show: Show) -> Listed:
     swing = leaf.leaf.floor.along is FloorAlong.SWING
     for at, point in enumerate(leaf.leaf.floor.points, start=1):
         place = f"floor at {point.at:g}°" if swing else f"floor at {show.length(point.at)}"
-        rows.append(Record((place, show.length(point.height.value), str(point.height.state)), f"floor:{at}"))
+        rows.append(ListRow((place, show.length(point.height.value), str(point.height.state)), f"floor:{at}"))
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
         name = f"{thing.what}, {thing.where}"
-        rows.append(Record((name, show.length(thing.stands_out.value), str(thing.stands_out.state)), f"thing:{at}"))
-    return ("read", "mm" if show.system is System.MM else "inch", ""), rows
+        rows.append(ListRow((name, show.length(thing.stands_out.value), str(thing.stands_out.state)), f"thing:{at}"))
+    return ("read", "mm" if show.system is UnitSystem.MM else "inch", ""), rows
 
 
 def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
@@ -139,7 +139,7 @@ def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
         where = "" if not each.face or max(abs(each.start), abs(each.end)) < HAIR else "on the wall"
         if each.face and min(each.start, each.end) < -HAIR:
             where = "on the lining"
-        rows.append(Record((what, *lengths, where), ref))
+        rows.append(ListRow((what, *lengths, where), ref))
     return header, rows
 
 
@@ -159,12 +159,12 @@ def cut_list(leaf: LeafSolution, show: Show) -> Listed:
         mass = show.value(weight.value, Unit.KG) if weight else ""
         timber = (stuff(part.species).name,) if mixed else ()
         pieces = (str(leaf.pieces_of(part)),) if several else ()
-        rows.append(Record((part.mark, part.name, *pieces, *sizes, mass, *timber), f"part:{part.name}"))
+        rows.append(ListRow((part.mark, part.name, *pieces, *sizes, mass, *timber), f"part:{part.name}"))
     if mixed:
         header = (*header, "timber")
     if any(part.note for part in leaf.cut_parts):
         header = (*header, "to note")
-        rows = [Record((*row.cells, part.note), row.ref) for row, part in zip(rows, leaf.cut_parts, strict=True)]
+        rows = [ListRow((*row.cells, part.note), row.ref) for row, part in zip(rows, leaf.cut_parts, strict=True)]
     return header, rows
 
 
@@ -183,11 +183,11 @@ def joint_list(leaf: LeafSolution, show: Show) -> Listed:
         r = each.rect
         kind = "haunch" if each.is_haunch else "through" if each.through else "tenon"
         lengths = (r.y0, r.y1, r.x0, each.reach, each.thickness)
-        rows.append(Record((f"{kind}, {each.member}", *(show.length(one) for one in lengths)), f"part:{each.member}"))
+        rows.append(ListRow((f"{kind}, {each.member}", *(show.length(one) for one in lengths)), f"part:{each.member}"))
     for at, fixing in enumerate(leaf.build.fixings, start=1):
         what = f"{at} {fixing.what.rpartition(' ')[2].rstrip('s')}, {fixing.ref.partition(':')[2]}"
         places = (show.length(fixing.y), "", show.length(fixing.x), show.length(fixing.length), "")
-        rows.append(Record((what + (", slot" if fixing.slotted else ""), *places), fixing.ref))
+        rows.append(ListRow((what + (", slot" if fixing.slotted else ""), *places), fixing.ref))
     return header, rows
 
 
@@ -198,7 +198,7 @@ def boring_list(leaf: LeafSolution, show: Show) -> Listed:
     for cut in leaf.borings:
         lengths = (cut.from_top, cut.to, cut.across, cut.depth)
         numbers = (show.length(each) for each in lengths)
-        rows.append(Record((cut.name, cut.member, cut.datum, *numbers), cut.ref))
+        rows.append(ListRow((cut.name, cut.member, cut.datum, *numbers), cut.ref))
     return header, rows
 
 
@@ -211,7 +211,7 @@ def zone_list(leaf: LeafSolution, show: Show) -> Listed:
     thick = leaf.build.thickness
     for zone in zones(leaf.clashes, width=leaf.build.width, height=leaf.build.height, thickness=thick):
         lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
-        rows.append(Record((zone.name, *(show.length(each) for each in lengths), zone.in_words(thick)), zone.ref))
+        rows.append(ListRow((zone.name, *(show.length(each) for each in lengths), zone.in_words(thick)), zone.ref))
     return header, rows
 
 
@@ -224,7 +224,7 @@ def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
         thick = show.length(each.thickness) if each.thickness else ""
         words = "; ".join(named)
         rows.append(
-            Record(
+            ListRow(
                 (str(each.machine), show.length(each.size), thick, str(each.count), words),
                 f"part:{each.pieces[0].part.name}",
             )
@@ -257,10 +257,10 @@ class RecordModel(QAbstractTableModel):
     def __init__(self) -> None:
         super().__init__()
         self.header: tuple[str, ...] = ()
-        self.records: Sequence[Record] = ()
+        self.records: Sequence[ListRow] = ()
         self.lit = ""
 
-    def put(self, header: tuple[str, ...], records: Sequence[Record]) -> None:
+    def put(self, header: tuple[str, ...], records: Sequence[ListRow]) -> None:
         if header == self.header and len(records) == len(self.records):
             self.records = records  # only numbers changed: no need to lay the table out anew
             self._changed()
@@ -314,7 +314,7 @@ class RecordModel(QAbstractTableModel):
         """Return whether a column holds the name of its row."""
         return column == (1 if self.header[0] == "no." else 0)
 
-    def is_lit(self, record: Record) -> bool:
+    def is_lit(self, record: ListRow) -> bool:
         """Return whether a row is lit."""
         return bool(self.lit) and (
             record.ref == self.lit or (self.lit == "part:panel" and record.ref.endswith("panel"))
@@ -383,7 +383,7 @@ class RecordList(QTableView):
         self.setAccessibleName(say("list of parts or borings"))
         self.selectionModel().currentRowChanged.connect(lambda now, _before: self._choose(now.row()))
 
-    def show_records(self, header: tuple[str, ...], records: list[Record]) -> None:
+    def show_records(self, header: tuple[str, ...], records: list[ListRow]) -> None:
         if header != self.records.header or records != self.records.records:
             self.records.put(header, records)
         wanted = (header, self.records.widest())

@@ -13,16 +13,16 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, in_words
+from oakmeasure.core.base.units import Show, UnitSystem, in_words
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Remedy, Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.reports.compare_constructions import Beside, beside, other_kinds
+from oakmeasure.core.reports.compare_constructions import ConstructionComparison, beside, other_kinds
 from oakmeasure.core.solution import LeafSolution, Solution
-from oakmeasure.core.solver import Solver, Unfolding
+from oakmeasure.core.solver import LazySolution, Solver
 from oakmeasure.files.job import job_file
 from oakmeasure.language import SPOKEN, know
 
@@ -72,10 +72,10 @@ class Session(QObject):
         self.undo_stack = QUndoStack(self)
         self.undo_stack.cleanChanged.connect(self.saved_changed)
         self._solver = Solver()
-        self.solution: Unfolding = self._solver.unfold(job)
+        self.solution: LazySolution = self._solver.unfold(job)
         self._others = QTimer(self)
         self._others.timeout.connect(self._one_more)
-        self._beside: Beside | None = None
+        self._beside: ConstructionComparison | None = None
         self._beside_kind = ""
         self._board, self.mark = -1, -1
         self.stage = Stage.MEASURE
@@ -202,7 +202,7 @@ class Session(QObject):
         """Choose the construction that stands beside the leaf; it is no edit."""
         self._beside_kind = kind
 
-    def beside(self) -> Beside:
+    def beside(self) -> ConstructionComparison:
         """Return the leaf in hand beside itself in another construction, worked out when it is first asked for."""
         kind, solved = self.beside_kind(), self.solved
         if self._beside is None or self._beside.one is not solved or self._beside.other.leaf.build.kind != kind:
@@ -238,10 +238,10 @@ class Session(QObject):
         key = f"{self.leaf_id}:{path}" if nudge else ""
         return self.push(f"set {name}", lambda job: job_edits.with_field(job, self.leaf_id, path, value), key=key)
 
-    def set_state(self, path: str, state: State) -> str:
+    def set_state(self, path: str, state: Provenance) -> str:
         return self.push(f"mark as {state}", lambda job: job_edits.with_state(job, self.leaf_id, path, state))
 
-    def set_unit(self, unit: System) -> None:
+    def set_unit(self, unit: UnitSystem) -> None:
         self.push(f"show {unit}", lambda job: job_edits.with_value(job, "unit", unit))
 
     def take(self, remedy: Remedy) -> str:

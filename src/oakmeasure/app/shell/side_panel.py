@@ -16,7 +16,7 @@ from oakmeasure.app.shell.stage_bar import paint_level
 from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.units import MINUS
 from oakmeasure.core.figures.check import Level, Remedy, Verdict, rank
-from oakmeasure.core.figures.figure import Figure, Row, State
+from oakmeasure.core.figures.figure import Figure, Provenance, WorkingRow
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.language import say
 
@@ -272,7 +272,7 @@ class WorkingView(QWidget):
         lines = sum(1 + len(row.label) // (26 if row.value is not None else 40) for row in figure.rows)
         return 86 + 22 * lines + sum(6 + 18 * (1 + len(each) // 42) for each in _notes(figure))
 
-    def _row(self, row: Row, figure: Figure) -> str:
+    def _row(self, row: WorkingRow, figure: Figure) -> str:
         p = theme.palette()
         if row.value is None:
             return f'<tr><td colspan="2" style="color:{p.pencil}; font-size:13px">{escape(row.label)}</td></tr>'
@@ -301,7 +301,7 @@ class WorkingView(QWidget):
             self.session.working_changed.emit()
 
 
-def _signed(row: Row, text: str) -> str:
+def _signed(row: WorkingRow, text: str) -> str:
     negative = (row.value or 0) < 0
     if row.op in ("+", MINUS):
         return f"{MINUS if (row.op == MINUS) is not negative else '+'} {text}"
@@ -318,7 +318,9 @@ def _notes(figure: Figure) -> list[str]:
     if figure.rests_on:
         notes.append("Rests on what is only assumed: " + "; ".join(sorted(figure.rests_on)) + ".")
     elif figure.state is not None:
-        notes.append(f"Rests on {'measured figures' if figure.state is State.MEASURED else 'a figure from a table'}.")
+        notes.append(
+            f"Rests on {'measured figures' if figure.state is Provenance.MEASURED else 'a figure from a table'}."
+        )
     return notes
 
 
@@ -332,7 +334,7 @@ def count_text(verdicts: list[Verdict]) -> str:
 PANEL_WIDTH, NARROW_WIDTH, NARROW_TO = 292, 262, 1180  # px of the panel, and of the window up to which it is narrow
 
 
-class Side(QWidget):
+class SidePanel(QWidget):
     """The verdicts with their count, and under them the working of the figure that was asked for."""
 
     def __init__(self, session: Session) -> None:

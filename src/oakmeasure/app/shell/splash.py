@@ -30,7 +30,7 @@ V_CENTRE, CENTRE = 0x80, 0x84
 LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
 
 
-class Opening(QWidget):
+class Splash(QWidget):
     """The window as it looked when this job was closed; of one that was never seen, or has changed since, its frame:
     its line, its rod with the seven stages, and what is being opened. It cannot answer yet: the cursor is busy.
     """
@@ -78,7 +78,7 @@ def run(path: str | None, *, demo: bool = False) -> int:
     """Show the frame, then open the window in its place. Returns the exit status."""
     app = application()
     look, seen = last_look(Path(path) if path is not None else None) if demo or path is not None else (None, None)
-    opening = Opening(DEMO if demo else Path(path).stem if path is not None else "a new job", look, seen)
+    opening = Splash(DEMO if demo else Path(path).stem if path is not None else "a new job", look, seen)
     opening.show()
     for _ in range(20):
         app.processEvents()

@@ -45,7 +45,7 @@ def paint_level(painter: QPainter, level: Level, box: QRectF) -> None:
     painter.setBrush(Qt.BrushStyle.NoBrush)
 
 
-class Mark(Clickable):
+class StageMark(Clickable):
     """One stage on the rod: its name, its key figure now and its worst verdict."""
 
     def __init__(self, stage: Stage) -> None:
@@ -99,7 +99,7 @@ class Mark(Clickable):
         painter.end()
 
 
-class Rod(QWidget):
+class StageBar(QWidget):
     """The wooden rod with its marks."""
 
     chosen = Signal(Stage)
@@ -109,7 +109,7 @@ class Rod(QWidget):
         from PySide6.QtWidgets import QHBoxLayout
 
         self.setFixedHeight(HEIGHT)
-        self.marks = {stage: Mark(stage) for stage in Stage}
+        self.marks = {stage: StageMark(stage) for stage in Stage}
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)

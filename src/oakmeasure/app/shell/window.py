@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLay
 
 from oakmeasure.app.commands.menu import Commands
 from oakmeasure.app.commands.papers import Host
-from oakmeasure.app.forms.form import Sheet
+from oakmeasure.app.forms.form import Form
 from oakmeasure.app.forms.quantity_edit import read
 from oakmeasure.app.shell import theme, titles
 from oakmeasure.app.shell.centre import EXAGGERATION, Middle
@@ -20,8 +20,8 @@ from oakmeasure.app.shell.job_bar import JobLine
 from oakmeasure.app.shell.last_seen import Seen
 from oakmeasure.app.shell.part_lists import Listed, list_of_page
 from oakmeasure.app.shell.session import Session
-from oakmeasure.app.shell.side_panel import Side
-from oakmeasure.app.shell.stage_bar import Rod
+from oakmeasure.app.shell.side_panel import SidePanel
+from oakmeasure.app.shell.stage_bar import StageBar
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.stages.measure.gauge_strip import GaugeStrip
@@ -42,7 +42,7 @@ from oakmeasure.core.drawings.views import (
     TimberPage,
     opened_by,
 )
-from oakmeasure.core.edits.drag import Drop, dragged, dragged_butt, dragged_cup
+from oakmeasure.core.edits.drag import DragEdit, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage, worst
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
@@ -64,14 +64,14 @@ class Window(QMainWindow):
         self._words_shown = True
         self._laid_for_ticks = False
         self.job_line = JobLine(session)
-        self.rod = Rod()
+        self.rod = StageBar()
         self.sheets = QStackedWidget()
-        self._sheet_of: dict[Stage, Sheet] = {}
+        self._sheet_of: dict[Stage, Form] = {}
         self.middle = Middle(session)
         self.board, self.list, self.compare = self.middle.board, self.middle.list, self.middle.compare
         self.sure, self.goes_in = self.middle.sure, self.middle.goes_in
         self.gauge = GaugeStrip(session)
-        self.side = Side(session)
+        self.side = SidePanel(session)
         self.verdicts, self.working = self.side.verdicts, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
         self._lay_out()
@@ -151,11 +151,11 @@ class Window(QMainWindow):
     def _shortcut(self, keys: str, what: Callable[[], object]) -> None:
         QShortcut(QKeySequence(keys), self).activated.connect(what)
 
-    def sheet(self) -> Sheet:
+    def sheet(self) -> Form:
         """Return the sheet of the stage in hand, made when it is first needed."""
         stage = self.session.stage
         if stage not in self._sheet_of:
-            made = Sheet(self.session, SHEETS[stage])
+            made = Form(self.session, SHEETS[stage])
             made.asked.connect(self.commands.answer)
             made.page_changed.connect(self._page_changed)
             self._sheet_of[stage] = made
@@ -440,7 +440,7 @@ class Window(QMainWindow):
             return
         self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
 
-    def _drop(self, drop: Drop | None, words: str, otherwise: str) -> None:
+    def _drop(self, drop: DragEdit | None, words: str, otherwise: str) -> None:
         """Take the edit of what is dragged, and say what it snapped to."""
         if drop is not None:
             self.session.edit(drop.path, drop.value, nudge=True)

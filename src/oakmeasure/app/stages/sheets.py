@@ -13,9 +13,9 @@ from oakmeasure.app.stages.measure.sheet import MEASURE
 from oakmeasure.app.stages.timber.sheet import TIMBER_JOB
 from oakmeasure.app.stages.timber.stock_panel import RackPanel
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.job import Job, Place
+from oakmeasure.core.document.job import Exposure, Job
 from oakmeasure.core.document.rules import load_rules, rule_set_names
-from oakmeasure.core.document.species import Cut, species, species_keys
+from oakmeasure.core.document.species import Sawing, species, species_keys
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
@@ -57,7 +57,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
                 field_choice("timber.species", "Frame", _species),
                 field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
                 field_choice(
-                    "timber.cut", "Cut", enum_options(Cut), "how the rings lie; quarter-sawn moves half as much"
+                    "timber.cut", "Cut", enum_options(Sawing), "how the rings lie; quarter-sawn moves half as much"
                 ),
                 Field("timber.moisture", "moisture when made", Unit.PERCENT, "of the dry mass, by a meter or an oven"),
                 field_choice(
@@ -74,7 +74,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
                 Choice(
                     "place",
                     "In",
-                    lambda: [(each, str(each)) for each in Place],
+                    lambda: [(each, str(each)) for each in Exposure],
                     lambda job, leaf_id: job.leaf(leaf_id).timber.place,
                     job_edits.with_place,
                     "sets its air below, and what core, glue, finish and fixings must bear",

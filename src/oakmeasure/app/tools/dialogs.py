@@ -8,10 +8,10 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit,
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, System, Unit, in_words
+from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
 from oakmeasure.core.document.job import Hand, Job, new_job
 from oakmeasure.core.edits.job_edits import with_acknowledged, with_field, with_leaf, with_start, with_value
 from oakmeasure.core.figures.check import Verdict
@@ -34,12 +34,12 @@ class NewJob(QDialog):
     open, a look at the job that ships with the application: `wants_demo`.
     """
 
-    def __init__(self, parent: QWidget | None, unit: System, *, offers_demo: bool = False) -> None:
+    def __init__(self, parent: QWidget | None, unit: UnitSystem, *, offers_demo: bool = False) -> None:
         super().__init__(parent)
         self.setWindowTitle(say("New job"))
         self.setMinimumWidth(420)
-        self.job: Job = new_job(unit=unit, rules="workshop-inch" if unit is System.INCH else "site-metric")
-        self._entries: list[Entry] = []
+        self.job: Job = new_job(unit=unit, rules="workshop-inch" if unit is UnitSystem.INCH else "site-metric")
+        self._entries: list[QuantityEdit] = []
         self.wants_demo = False
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 20, 24, 18)
@@ -78,8 +78,8 @@ class NewJob(QDialog):
         self.wants_demo = True
         super().accept()  # whatever stands in the boxes
 
-    def _entry(self, title: str, path: str) -> Entry:
-        entry = Entry(title, Unit.MM, lambda value, _nudge: self._set(path, value), compact=True, name=path)
+    def _entry(self, title: str, path: str) -> QuantityEdit:
+        entry = QuantityEdit(title, Unit.MM, lambda value, _nudge: self._set(path, value), compact=True, name=path)
         entry.told.connect(lambda text, refused: tell(self._note, text, refused))
         reading = getattr(self.job.leaves[0].readings, path.partition(".")[2])
         entry.show_value(reading.value, Show(self.job.unit))

@@ -19,10 +19,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from oakmeasure.app.canvas.canvas import Board
+from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.room import MakeRoom
@@ -31,7 +31,7 @@ from oakmeasure.core.base.units import in_words
 from oakmeasure.core.drawings.sums.sum_view import blank, sum_view
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.examples import start
-from oakmeasure.core.sums.quick import Answer, Option, Sum, Value, answer, read, read_option
+from oakmeasure.core.sums.quick import Answer, Sum, SumOption, Value, answer, read, read_option
 from oakmeasure.core.sums.registry import SUMS, find
 from oakmeasure.language import say
 
@@ -107,7 +107,7 @@ class SumBox(QDialog):
         self.outcome.setStyleSheet(f"font-size: {RESULT_PX}px;")
         self.outcome.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.outcome.setAccessibleName(say("result"))
-        self.board = Board()
+        self.board = Canvas()
         self.board.setAccessibleName(say("drawing of the sum"))
         self.working = QLabel()
         self.working.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
@@ -203,12 +203,12 @@ class SumBox(QDialog):
         column.addStretch(1)
         self.area.setWidget(holder)
 
-    def _widget(self, option: Option) -> QWidget:
+    def _widget(self, option: SumOption) -> QWidget:
         if option.unit is None:
             return self._choice(option)
         if option.repeated:
             return self._several(option)
-        entry = Entry(
+        entry = QuantityEdit(
             option.label,
             option.unit,
             lambda value, _nudge: self._set(option, value),
@@ -222,7 +222,7 @@ class SumBox(QDialog):
         entry.told.connect(lambda text, refused: tell(self.notes[option.name], text, refused))
         return entry
 
-    def _choice(self, option: Option) -> QWidget:
+    def _choice(self, option: SumOption) -> QWidget:
         box = ChoiceBox()
         box.setAccessibleName(say(option.label))
         box.setObjectName(f"sum.{option.name}")
@@ -234,7 +234,7 @@ class SumBox(QDialog):
         box.activated.connect(lambda at: self._set(option, box.itemData(at) or None))
         return box
 
-    def _several(self, option: Option) -> QWidget:
+    def _several(self, option: SumOption) -> QWidget:
         line = QLineEdit()
         line.setProperty("role", "box")
         line.setObjectName(f"sum.{option.name}")
@@ -247,7 +247,7 @@ class SumBox(QDialog):
         line.editingFinished.connect(lambda: self._set_several(option, line.text()))
         return line
 
-    def _set_several(self, option: Option, text: str) -> None:
+    def _set_several(self, option: SumOption, text: str) -> None:
         try:
             written = [each for each in text.split(";") if each.strip()]
             reason = self._set(option, read_option(option, written, self.session.show.system) if written else None)
@@ -255,7 +255,7 @@ class SumBox(QDialog):
             reason = in_words(error, self.session.show)
         tell(self.notes[option.name], reason, bool(reason))
 
-    def _set(self, option: Option, value: Value | None) -> str:
+    def _set(self, option: SumOption, value: Value | None) -> str:
         """Take one option. Returns "" or why it is refused; what another one says is told under that."""
         values = {name: each for name, each in self.values.items() if name != option.name}
         if value is not None:
@@ -375,7 +375,7 @@ class SumBox(QDialog):
 
     def _first_box(self) -> None:
         first = next(iter(self.entries.values()), None)
-        if isinstance(first, Entry):
+        if isinstance(first, QuantityEdit):
             first.line.setFocus()
             first.line.selectAll()
         elif first is not None:

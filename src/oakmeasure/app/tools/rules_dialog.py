@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.document.rules import RULE_KINDS
 from oakmeasure.core.edits import job_edits
@@ -23,7 +23,7 @@ class RulesDialog(QDialog):
         self.session = session
         self.setWindowTitle(say("Shop rules"))
         self.resize(720, 620)
-        self._entries: dict[str, Entry] = {}
+        self._entries: dict[str, QuantityEdit] = {}
         self._reasons: dict[str, QLabel] = {}
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 16, 14)
@@ -61,7 +61,7 @@ class RulesDialog(QDialog):
                 group = kind.group
                 self._grid.addWidget(label(group, "group"), row, 0, 1, 3)
                 row += 1
-            entry = Entry(f"{group}, {kind.label}", kind.unit, partial(self._commit, name), name=f"rules.{name}")
+            entry = QuantityEdit(f"{group}, {kind.label}", kind.unit, partial(self._commit, name), name=f"rules.{name}")
             entry.setFixedWidth(120)
             entry.told.connect(lambda text, refused: tell(self._note, text if refused else "", refused))
             title = QLabel(say(kind.label))

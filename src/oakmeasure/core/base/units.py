@@ -32,7 +32,7 @@ SMALL_MM = 3.0
 MINUS = "\N{MINUS SIGN}"
 
 
-class System(StrEnum):
+class UnitSystem(StrEnum):
     """What a bare number means, and how lengths are shown."""
 
     MM = "mm"
@@ -297,7 +297,7 @@ class _Reader:
         return number * _INCH
 
 
-def parse_length(text: str, system: System = System.MM, *, allow_negative: bool = False) -> float:
+def parse_length(text: str, system: UnitSystem = UnitSystem.MM, *, allow_negative: bool = False) -> float:
     """Return the length that `text` writes, in mm. Not rounded.
 
     text: a length or a sum of lengths, in any form of the module's header.
@@ -307,7 +307,7 @@ def parse_length(text: str, system: System = System.MM, *, allow_negative: bool 
     >>> parse_length('(59 5/8" - 3*1/8")/2')
     752.475
     """
-    bare = _INCH if system is System.INCH else Fraction(1)
+    bare = _INCH if system is UnitSystem.INCH else Fraction(1)
     value = _read(text, _LENGTH_UNITS, bare, "length")
     if value < 0 and not allow_negative:
         raise LengthError("a size cannot be less than nothing")
@@ -343,11 +343,11 @@ def counted(count: int, one: str, many: str = "") -> str:
 NEAR_SIZE = 5.0  # mm, within which a size that is sought is found
 
 
-def is_near_size(word: str, sizes: Iterable[float], system: System) -> bool:
+def is_near_size(word: str, sizes: Iterable[float], system: UnitSystem) -> bool:
     """Return whether a word that is sought writes a length, bare in the unit of `system`, that is near one of `sizes`,
     mm.
 
-    >>> is_near_size("30", [760.0], System.INCH), is_near_size("30", [760.0], System.MM)
+    >>> is_near_size("30", [760.0], UnitSystem.INCH), is_near_size("30", [760.0], UnitSystem.MM)
     (True, False)
     """
     try:
@@ -422,14 +422,14 @@ _WRITTEN_INCH = {Unit.KG: _Written("lb", 1, KG_PER_LB), Unit.N: _Written("lbf", 
 class Show:
     """Turns values into text in the job's unit. One of these is handed to whoever writes for a person."""
 
-    system: System = System.MM
+    system: UnitSystem = UnitSystem.MM
     denominator: int = 16
     decimals: int = 1
     speech: Speech = field(default=AS_MADE, compare=False)
     """Whose words a drawing breaks into lines."""
 
     def length(self, mm: float, *, unit: bool = False, sign: bool = True) -> str:
-        if self.system is System.INCH:
+        if self.system is UnitSystem.INCH:
             inches = mm / MM_PER_INCH
             if 0 < abs(inches) < 1 / self.denominator and abs(inches * 64 - round(inches * 64)) > 1e-6:
                 return _trim(inches, 3) + '"'  # a residual or a clearance: no mark of the rule is near it
@@ -444,7 +444,7 @@ class Show:
 
     def short_length(self, mm: float) -> str:
         """Return a length for a place too narrow for a sixteenth with its sign: inches as a decimal, to 1/100."""
-        if self.system is System.INCH:
+        if self.system is UnitSystem.INCH:
             return f'{mm / MM_PER_INCH:.2f}"'.replace("-", MINUS)
         return self.length(mm)
 
@@ -452,7 +452,7 @@ class Show:
         """Return a small length as feelers and shims tell it: hundredths of a mm, or thousandths of an inch. signed:
         with a plus where it is more than nothing.
         """
-        inch = self.system is System.INCH
+        inch = self.system is UnitSystem.INCH
         text = _trim(mm / MM_PER_INCH, 3) if inch else _trim(mm, 2)
         return ("+" if signed and mm > 0 and text != "0" else "") + text + ('"' if inch and text != "0" else "")
 
@@ -462,7 +462,7 @@ class Show:
         if unit is Unit.MONEY:
             return f"{value:.2f}".replace("-", MINUS)  # in the job's own money, so without a sign of one
         written = _WRITTEN[unit]
-        if self.system is System.INCH:
+        if self.system is UnitSystem.INCH:
             written = _WRITTEN_INCH.get(unit, written)
         text = _trim(value / written.each, written.decimals)
         if not with_unit or not written.suffix:
@@ -478,6 +478,6 @@ _IN_MM = re.compile(r"(\d+(?:\.\d+)?) mm\b")
 
 def in_words(error: InputError, show: Show) -> str:
     """Return what a refusal asks for, its lengths as they are written in the unit of `show`."""
-    if show.system is System.MM:
+    if show.system is UnitSystem.MM:
         return f"needs {error.need}"
     return "needs " + _IN_MM.sub(lambda found: show.length(float(found[1]), unit=True, sign=False), error.need)

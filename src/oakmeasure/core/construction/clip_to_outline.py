@@ -24,7 +24,7 @@ SCRIBED = 20.0  # a head that falls by more over the leaf is raked, and its rail
 
 
 @dataclass(frozen=True, slots=True)
-class Head:
+class HeadCurve:
     """The upper edge of an outline, from the hinge side to the latch side."""
 
     points: tuple[Point, ...]
@@ -56,12 +56,12 @@ class Head:
         return math.degrees(math.atan2(by - ay, bx - ax))
 
 
-def head_of(outline: Sequence[Point]) -> Head:
+def head_of(outline: Sequence[Point]) -> HeadCurve:
     """Return the upper edge of an outline that goes round anticlockwise from its foot at the hinges."""
     height = max(y for _, y in outline)
     middle = height / 2
     upper = sorted((each for each in outline if each[1] > middle), key=lambda each: each[0])
-    return Head(tuple(upper))
+    return HeadCurve(tuple(upper))
 
 
 def shape_to(ctx: Context, fit: Fit, build: Build) -> Build:
@@ -71,6 +71,8 @@ def shape_to(ctx: Context, fit: Fit, build: Build) -> Build:
     head = head_of(fit.outline)
     parts, tenons = list(build.parts), list(build.tenons)
     rail = build.at(Role.RAIL, Place.TOP)
+    if rail is not None and rail.depth is not None and rail.depth[0] > 0:
+        rail = None  # the solid end inside an old leaf, between its faces
     if head.falls > SCRIBED and rail is not None:
         parts, tenons = _follow(ctx, build, rail, head)
     _ledges(ctx, parts, fit, head)
@@ -92,7 +94,7 @@ def _lies_inside(tenon: Tenon, outline: Sequence[Point]) -> bool:
 # --- a top rail that follows its head ----------------------------------------------------------------------
 
 
-def _follow(ctx: Context, build: Build, rail: Part, head: Head) -> tuple[list[Part], list[Tenon]]:
+def _follow(ctx: Context, build: Build, rail: Part, head: HeadCurve) -> tuple[list[Part], list[Tenon]]:
     """Return parts and tenons with the top rail along the head and what stands under it ended against it."""
     x0, x1 = rail.face.x0, rail.face.x1
     width = rail.finished.width
@@ -115,7 +117,7 @@ def _follow(ctx: Context, build: Build, rail: Part, head: Head) -> tuple[list[Pa
     return parts, tenons
 
 
-def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) -> Part:
+def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurve) -> Part:
     """Return the rail along its head: longer by the slope, or a wider blank for an arch."""
     straight = len(head.points) == 2
     shoulder = part.face.width
@@ -155,7 +157,7 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: Head) ->
     )
 
 
-def _moved(tenon: Tenon, head: Head, height: float) -> Tenon:
+def _moved(tenon: Tenon, head: HeadCurve, height: float) -> Tenon:
     """Return a tenon of the top rail where the head is at its own stile."""
     down = height - head.at((tenon.rect.x0 + tenon.rect.x1) / 2)
     r = tenon.rect
@@ -225,7 +227,7 @@ def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ..
     return tuple(points)
 
 
-def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: Head) -> None:
+def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
     """Say where an upper ledge or batten would run out of a raked or arched head."""
     for part in parts:
         if part.role not in (Role.LEDGE, Role.STIFFENER):
@@ -251,7 +253,7 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: Head) -> None:
         return
 
 
-def _say(ctx: Context, head: Head, parts: Sequence[Part]) -> None:
+def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
     cut = sum(bool(part.shape) and part.role is not Role.BRACE for part in parts)
     what = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}" if len(head.points) == 2 else "arched"
     ctx.say(

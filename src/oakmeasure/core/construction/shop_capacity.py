@@ -6,7 +6,7 @@ Sources: the shop rules; ways round: common practice of the trade.
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit, counted
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import given
 from oakmeasure.core.leaf.leaf_context import Context
@@ -98,7 +98,7 @@ def _planer(ctx: Context, build: Build) -> None:
 
 
 def _planed(part: Part) -> bool:
-    return not part.at_hand and not isinstance(stuff(part.species), Sheet)
+    return not part.at_hand and not isinstance(stuff(part.species), SheetMaterial)
 
 
 def _sander(ctx: Context, build: Build) -> None:
@@ -117,7 +117,7 @@ def _sander(ctx: Context, build: Build) -> None:
 
 def _saw(ctx: Context, build: Build) -> None:
     saw = ctx.rule("saw_width", "saw, beside the blade")
-    sheets = [part for part in build.parts if isinstance(stuff(part.species), Sheet) and not part.at_hand]
+    sheets = [part for part in build.parts if isinstance(stuff(part.species), SheetMaterial) and not part.at_hand]
     wide = [part for part in sheets if min(part.planed.width, part.planed.length) > saw.value]
     if wide:
         ctx.say(

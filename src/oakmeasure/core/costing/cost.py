@@ -8,7 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import MM2_PER_M2, MM3_PER_M3, Unit, counted
 from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.figure import Figure, plus
 from oakmeasure.core.figures.names import figure_name
@@ -79,7 +79,7 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
     """Add the boards of the plan as bought: by their own price where they have one, else by the cubic metre."""
     by_price = volume = 0.0
     for group in plan.groups:
-        if isinstance(stuff(group.species), Sheet):
+        if isinstance(stuff(group.species), SheetMaterial):
             continue
         for cut in group.plan.boards:
             price = cut.stock.price if rack[board_at(cut.stock.name)].price is not None else None
@@ -111,7 +111,7 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
     value = area = 0.0
     for group in plan.groups:
         made_of = stuff(group.species)
-        if isinstance(made_of, Sheet):
+        if isinstance(made_of, SheetMaterial):
             square = sum(cut.stock.area for cut in group.plan.boards) / MM2_PER_M2
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT

@@ -13,7 +13,7 @@ from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import ShopRules
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.plan_model import JobPlan
 from oakmeasure.data import table
@@ -31,7 +31,7 @@ OPERATIONS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PriceLine:
     """A line of the price. hours: where it is work. value: in the job's money."""
 
     words: str
@@ -46,11 +46,11 @@ class Price:
     and hanging the nearest bought leaf comes to; None where there is none.
     """
 
-    lines: tuple[Line, ...]
+    lines: tuple[PriceLine, ...]
     cost: float
     margin: float
     price: float
-    bought: tuple[Line, ...] = ()
+    bought: tuple[PriceLine, ...] = ()
 
     @property
     def bought_price(self) -> float | None:
@@ -70,17 +70,17 @@ def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Pric
     wood = timber if timber is not None else f["cost_timber"].value + f["cost_sheet"].value
     faces = 2 * leaf.build.width * leaf.build.height / MM2_PER_M2
     lines = [
-        Line(
+        PriceLine(
             "timber and sheet as bought",
             wood,
             note="its share of the whole job's plan" if of_plan else "by its own quick plan",
         ),
-        Line("hardware", hardware_price(leaf), note=_hardware_words(leaf)),
-        Line("finish", faces * rules.finish_price.value, note=f"{faces:.1f} m² of faces"),
+        PriceLine("hardware", hardware_price(leaf), note=_hardware_words(leaf)),
+        PriceLine("finish", faces * rules.finish_price.value, note=f"{faces:.1f} m² of faces"),
     ]
     hours = {key: f[figure_name(f"hours_{key}")].value for key in OPERATIONS if figure_name(f"hours_{key}") in f}
     hours["hanging"] = float(prices["hanging"]["hours"])
-    lines += [Line(OPERATIONS[key], value * hour, value) for key, value in hours.items() if value]
+    lines += [PriceLine(OPERATIONS[key], value * hour, value) for key, value in hours.items() if value]
     cost = sum(each.value for each in lines)
     margin = cost * rules.margin.value / 100
     return Price(tuple(lines), cost, margin, cost + margin, _bought(leaf, rules, hour))
@@ -124,7 +124,7 @@ def _hardware_words(leaf: LeafDesign) -> str:
     return ", ".join([*words, "lock" if leaf.leaf.hardware.lock is not None else "latch"])
 
 
-def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[Line, ...]:
+def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[PriceLine, ...]:
     """Return the lines of the nearest slab that is sold: bought, altered, hung."""
     f = leaf.figures
     if "slab_width" not in f:
@@ -134,13 +134,13 @@ def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[Line, ...]
     alter = float(prices["slab"]["alter_hours"]) if f["slab_off"].value + f["slab_off_height"].value > HAIR else 0.0
     hang = float(prices["hanging"]["hours"])
     lines = [
-        Line("slab as sold", slab),
-        Line("hardware", hardware_price(leaf)),
-        Line("altering it", alter * hour, alter),
-        Line("hanging it", hang * hour, hang),
+        PriceLine("slab as sold", slab),
+        PriceLine("hardware", hardware_price(leaf)),
+        PriceLine("altering it", alter * hour, alter),
+        PriceLine("hanging it", hang * hour, hang),
     ]
     cost = sum(each.value for each in lines)
-    return (*lines, Line("margin", cost * rules.margin.value / 100))
+    return (*lines, PriceLine("margin", cost * rules.margin.value / 100))
 
 
 # --- three ways to buy the same parts ---------------------------------------------------------------------------
@@ -171,7 +171,11 @@ def buy_ways(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> tupl
     much for every part with its joints; nothing is milled here. () where nothing is solid.
     """
     rules = job.rules
-    parts = [each for each in leaf.sawn if not isinstance(stuff(each.species), Sheet) and each.role is not Role.PACKING]
+    parts = [
+        each
+        for each in leaf.sawn
+        if not isinstance(stuff(each.species), SheetMaterial) and each.role is not Role.PACKING
+    ]
     if not parts or "cost_timber" not in leaf.figures:
         return ()
     hour = rules.hour_price.value

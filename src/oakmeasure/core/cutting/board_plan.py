@@ -18,7 +18,7 @@ _EPS = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class BoardPiece:
     """A rectangle to cut, grain along its length, mm. part: the part that it is, or is a strip of."""
 
     name: str
@@ -28,7 +28,7 @@ class Piece:
 
 
 @dataclass(frozen=True, slots=True)
-class Stock:
+class BoardStock:
     """A size of board, mm. quantity None: as many as needed. price None: judged by its area."""
 
     name: str
@@ -46,7 +46,7 @@ class Stock:
 class Placed:
     """A piece on its board; x along the board from its head end, y across from its lower edge."""
 
-    piece: Piece
+    piece: BoardPiece
     x: float
     y: float
 
@@ -55,20 +55,20 @@ class Placed:
 class CutBoard:
     """One board with what is cut from it."""
 
-    stock: Stock
+    stock: BoardStock
     pieces: tuple[Placed, ...]
     strips: tuple[tuple[float, float], ...]  # (y, width) of each ripped strip
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class BoardPlan:
     """boards: in cutting order. unplaced: pieces that no board on the rack can hold (or none that is left).
 
     least_boards: no plan can use fewer boards. least_area: no plan can use less, mm². area_used: whole boards.
     """
 
     boards: tuple[CutBoard, ...]
-    unplaced: tuple[Piece, ...]
+    unplaced: tuple[BoardPiece, ...]
     least_boards: int
     least_area: float
     area_used: float
@@ -76,29 +76,29 @@ class Plan:
 
 
 @dataclass(slots=True)
-class _Strip:
+class _BoardStrip:
     width: float
     left: float
-    pieces: list[Piece] = field(default_factory=list)
+    pieces: list[BoardPiece] = field(default_factory=list)
 
 
 @dataclass(slots=True)
 class _Open:
-    stock: Stock
+    stock: BoardStock
     left: float
-    strips: list[_Strip] = field(default_factory=list)
+    strips: list[_BoardStrip] = field(default_factory=list)
 
 
 @dataclass(slots=True)
 class _Rack:
     """The stock with what the search asks of it again and again."""
 
-    stock: list[Stock]
+    stock: list[BoardStock]
     kerf: float
     end_trim: float
     cost: dict[str, float] = field(default_factory=dict)
-    by_cost: list[Stock] = field(default_factory=list)
-    by_rate: list[Stock] = field(default_factory=list)
+    by_cost: list[BoardStock] = field(default_factory=list)
+    by_rate: list[BoardStock] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         # Boards are compared by price where every one has a price, otherwise by area.
@@ -107,11 +107,13 @@ class _Rack:
         self.by_cost = sorted(self.stock, key=lambda each: (self.cost[each.name], each.length))
         self.by_rate = sorted(self.stock, key=lambda each: (self.cost[each.name] / each.area, -each.area))
 
-    def holds(self, board: Stock, length: float, width: float) -> bool:
+    def holds(self, board: BoardStock, length: float, width: float) -> bool:
         return length <= board.length - 2 * self.end_trim + _EPS and width <= board.width + _EPS
 
 
-def plan_boards(pieces: Sequence[Piece], stock: Sequence[Stock], *, kerf: float, end_trim: float) -> Plan:
+def plan_boards(
+    pieces: Sequence[BoardPiece], stock: Sequence[BoardStock], *, kerf: float, end_trim: float
+) -> BoardPlan:
     """Return the best plan found.
 
     pieces, stock: each with a name of its own. kerf: of the saw. end_trim: taken off each end of a board before
@@ -119,7 +121,7 @@ def plan_boards(pieces: Sequence[Piece], stock: Sequence[Stock], *, kerf: float,
     """
     rack = _Rack(list(stock), kerf, end_trim)
     fits = [each for each in pieces if any(rack.holds(board, each.length, each.width) for board in stock)]
-    best: tuple[float, list[_Open], list[Piece]] | None = None
+    best: tuple[float, list[_Open], list[BoardPiece]] | None = None
     for order, prefer in _attempts(fits, rack):
         boards, left = _pack(order, prefer, rack)
         _exchange(boards, rack)
@@ -130,7 +132,7 @@ def plan_boards(pieces: Sequence[Piece], stock: Sequence[Stock], *, kerf: float,
     cut = tuple(_laid_out(each, kerf, end_trim) for each in sorted(boards, key=lambda one: -one.stock.area))
     placed = {each.piece.name for board in cut for each in board.pieces}
     least_area, least_boards = _bound(fits, stock, kerf, end_trim)
-    return Plan(
+    return BoardPlan(
         cut,
         tuple(each for each in pieces if each.name not in placed),
         least_boards,
@@ -140,14 +142,14 @@ def plan_boards(pieces: Sequence[Piece], stock: Sequence[Stock], *, kerf: float,
     )
 
 
-_ORDERS: tuple[Callable[[Piece], tuple[float, ...]], ...] = (
+_ORDERS: tuple[Callable[[BoardPiece], tuple[float, ...]], ...] = (
     lambda each: (-each.width, -each.length),
     lambda each: (-each.length, -each.width),
     lambda each: (-each.length * each.width,),
 )
 
 
-def _attempts(pieces: list[Piece], rack: _Rack) -> Iterator[tuple[list[Piece], list[Stock]]]:
+def _attempts(pieces: list[BoardPiece], rack: _Rack) -> Iterator[tuple[list[BoardPiece], list[BoardStock]]]:
     """Yield (order of pieces, order of boards): sorted ones first, then seeded shuffles."""
     named = sorted(pieces, key=lambda each: each.name)
     for prefer in (rack.by_rate, rack.by_cost):
@@ -162,14 +164,14 @@ def _attempts(pieces: list[Piece], rack: _Rack) -> Iterator[tuple[list[Piece], l
         yield [base[at][1] for _, at in shuffled], source.sample(rack.stock, len(rack.stock))
 
 
-def _pack(order: list[Piece], prefer: list[Stock], rack: _Rack) -> tuple[list[_Open], list[Piece]]:
+def _pack(order: list[BoardPiece], prefer: list[BoardStock], rack: _Rack) -> tuple[list[_Open], list[BoardPiece]]:
     boards: list[_Open] = []
-    strips: list[_Strip] = []
-    left: list[Piece] = []
+    strips: list[_BoardStrip] = []
+    left: list[BoardPiece] = []
     used: dict[str, int] = {}
     for piece in order:
         width, length = piece.width - _EPS, piece.length + rack.kerf - _EPS
-        strip: _Strip | None = None
+        strip: _BoardStrip | None = None
         for each in strips:  # the narrowest that takes it, then the fullest
             takes = each.width >= width and each.left >= length
             if takes and (strip is None or (each.width, each.left) < (strip.width, strip.left)):
@@ -186,8 +188,8 @@ def _pack(order: list[Piece], prefer: list[Stock], rack: _Rack) -> tuple[list[_O
 
 
 def _open_strip(
-    piece: Piece, boards: list[_Open], prefer: list[Stock], used: dict[str, int], rack: _Rack
-) -> _Strip | None:
+    piece: BoardPiece, boards: list[_Open], prefer: list[BoardStock], used: dict[str, int], rack: _Rack
+) -> _BoardStrip | None:
     """Rip a new strip off the fullest board that takes it, or off a new board; None when there is none left."""
     room: _Open | None = None
     for board in boards:
@@ -204,7 +206,7 @@ def _open_strip(
                 break
         else:
             return None
-    strip = _Strip(piece.width, room.stock.length - 2 * rack.end_trim + rack.kerf)
+    strip = _BoardStrip(piece.width, room.stock.length - 2 * rack.end_trim + rack.kerf)
     room.strips.append(strip)
     room.left -= piece.width + rack.kerf
     return strip
@@ -243,7 +245,7 @@ def _laid_out(board: _Open, kerf: float, end_trim: float) -> CutBoard:
     return CutBoard(board.stock, tuple(placed), tuple(strips))
 
 
-def _bound(pieces: list[Piece], stock: Sequence[Stock], kerf: float, end_trim: float) -> tuple[float, int]:
+def _bound(pieces: list[BoardPiece], stock: Sequence[BoardStock], kerf: float, end_trim: float) -> tuple[float, int]:
     """Return the least board area and the least number of boards that any plan needs.
 
     Area: every piece takes (length + kerf)·(width + kerf) of a board's (usable length + kerf)·(width + kerf).
@@ -264,7 +266,7 @@ def _bound(pieces: list[Piece], stock: Sequence[Stock], kerf: float, end_trim: f
     return need / best_rate, max(counts)
 
 
-def _fewest_by_area(need: float, usable: list[tuple[Stock, float]]) -> int:
+def _fewest_by_area(need: float, usable: list[tuple[BoardStock, float]]) -> int:
     """Return how many boards hold `need` when the largest are taken first."""
     count = 0
     for board, size in sorted(usable, key=lambda each: -each[1]):

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.cutting.model import CutKind, Defect, Problem, cents, least_cost, tenths
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 
 MANY_KINDS = 600  # kinds of parts from which plans are made on the coarsest grid
 QUICKEST = 60  # that grid, tenths
@@ -16,7 +16,7 @@ QUICK = 20  # that grid, tenths
 
 
 @dataclass(frozen=True, slots=True)
-class Stock:
+class StockInTenths:
     """A kind of stock, whole tenths, without its trim: where things may lie. holes: defects as x0, y0, x1, y1.
 
     ranks: of the holes. levels: how clean the parts must be, each that there is, the highest last.
@@ -32,14 +32,14 @@ class Stock:
     levels: tuple[int, ...] = (2,)
     kerf: int = 0
 
-    def turned(self) -> Stock:
+    def turned(self) -> StockInTenths:
         """Return it with length and width changed: strips then lie across it."""
         holes = tuple((y0, x0, y1, x1) for x0, y0, x1, y1 in self.holes)
         return replace(self, length=self.width, width=self.length, holes=holes)
 
 
 @dataclass(slots=True)
-class Piece:
+class CutPiece:
     """One piece of stock with what is cut from it, as x, y, part, length, width in tenths within the trim."""
 
     stock: int
@@ -51,8 +51,8 @@ class Tenths:
 
     def __init__(self, problem: Problem) -> None:
         self.problem = problem
-        self.ways = {First.RIP: (False,), First.CROSS: (True,), First.EITHER: (False, True)}[problem.cut_first]
-        self.manners = {First.RIP: ("rip",), First.CROSS: ("cross",), First.EITHER: ("rip", "cross", "both")}[
+        self.ways = {FirstCut.RIP: (False,), FirstCut.CROSS: (True,), FirstCut.EITHER: (False, True)}[problem.cut_first]
+        self.manners = {FirstCut.RIP: ("rip",), FirstCut.CROSS: ("cross",), FirstCut.EITHER: ("rip", "cross", "both")}[
             problem.cut_first
         ]
         self.stages = problem.cut_stages
@@ -73,20 +73,20 @@ class Tenths:
         self.grid = (QUICKEST if many_kinds else QUICK) if self.is_large else 1
         self.homeless = sum(self.demand) - sum(self.demand[at] for at in self.fits)
 
-    def _stock(self, at: int) -> Stock:
+    def _stock(self, at: int) -> StockInTenths:
         """Return a kind of stock with the defects that any part must keep off."""
         each = self.problem.stock[at]
         own = [one for one in self.problem.defects if one.board == each.name and one.rank <= self.levels[-1]]
         long, wide = tenths(each.length, up=False) - 2 * self.trim, tenths(each.width, up=False) - 2 * self.side
         holes, ranks = tuple(self._hole(one) for one in own), tuple(one.rank for one in own)
-        return Stock(at, long, wide, cents(each.price), each.quantity, holes, ranks, self.levels, self.kerf)
+        return StockInTenths(at, long, wide, cents(each.price), each.quantity, holes, ranks, self.levels, self.kerf)
 
     def _hole(self, defect: Defect) -> tuple[int, int, int, int]:
         x0, y0 = tenths(defect.x, up=False) - self.trim, tenths(defect.y, up=False) - self.side
         x1, y1 = tenths(defect.x + defect.length, up=True), tenths(defect.y + defect.width, up=True)
         return x0, y0, x1 - self.trim, y1 - self.side
 
-    def goes(self, at: int, stock: Stock) -> bool:
+    def goes(self, at: int, stock: StockInTenths) -> bool:
         """Return whether a part goes into a piece of stock without regard to its defects."""
         a, b = self.sizes[at]
         return (a <= stock.length and b <= stock.width) or (self.turns[at] and b <= stock.length and a <= stock.width)
@@ -99,11 +99,11 @@ class Tenths:
         ways = {(b, a) if across else (a, b)} | ({(a, b), (b, a)} if self.turns[at] else set())
         return sorted((along, wide) for along, wide in ways if along <= length and wide <= width)
 
-    def cost(self, pieces: Iterable[Piece]) -> int:
+    def cost(self, pieces: Iterable[CutPiece]) -> int:
         """Return what pieces cost, hundredths."""
         return sum(self.price[each.stock] for each in pieces)
 
-    def room(self, stock: Stock) -> int:
+    def room(self, stock: StockInTenths) -> int:
         """Return what parts with their kerfs may take of a stock: all of it but its defects, a kerf round each off.
 
         A defect can be cut away with cuts that other parts need too: that much less is taken off, so that the bound
@@ -119,12 +119,12 @@ class Tenths:
                 lost += wide * high
         return max(whole - lost, 0)
 
-    def filled(self, piece: Piece) -> float:
+    def filled(self, piece: CutPiece) -> float:
         """Return how much of a piece is parts, 0 to 1."""
         stock = self.stock[piece.stock]
         return sum(length * width for _, _, _, length, width in piece.cuts) / max(stock.length * stock.width, 1)
 
-    def may_win(self, pieces: list[Piece], demand: list[int], left: dict[int, int | None], below: float) -> bool:
+    def may_win(self, pieces: list[CutPiece], demand: list[int], left: dict[int, int | None], below: float) -> bool:
         """Return whether the rest can still be cut for so little that the whole costs less than what is known."""
         if math.isinf(below):
             return True

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import MM2_PER_M2, Unit, counted
-from oakmeasure.core.cutting.board_plan import Piece, Plan, Stock, plan_boards
+from oakmeasure.core.cutting.board_plan import BoardPiece, BoardPlan, BoardStock, plan_boards
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
+from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import derived, given
@@ -19,12 +19,12 @@ from oakmeasure.core.leaf.part import Part
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class ThicknessGroup:
     """Boards of one species and thickness with their plan."""
 
     species: str
     thickness: float
-    plan: Plan
+    plan: BoardPlan
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +32,7 @@ class LeafPlan:
     """groups: by species and thickness, thickest first. used: boards taken, by index into the job's boards.
     sheets: whole ones; their groups stand behind those of the boards."""
 
-    groups: tuple[Group, ...]
+    groups: tuple[ThicknessGroup, ...]
     used: dict[int, int]
     boards: int
     least_boards: int
@@ -56,9 +56,9 @@ SHORTEST = 200.0  # clear length that the quick plan looks at, mm
 def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
     """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it."""
     rules = ctx.rules
-    sheets = _plan_sheets(ctx, [part for part in parts if isinstance(stuff(part.species), Sheet)])
-    parts = [part for part in parts if not isinstance(stuff(part.species), Sheet)]
-    groups: dict[tuple[str, float], list[Piece]] = {}
+    sheets = _plan_sheets(ctx, [part for part in parts if isinstance(stuff(part.species), SheetMaterial)])
+    parts = [part for part in parts if not isinstance(stuff(part.species), SheetMaterial)]
+    groups: dict[tuple[str, float], list[BoardPiece]] = {}
     homeless: list[Part] = []
     for part in parts:
         boards = boards_for(rack, part.species, part.rough.thickness)
@@ -68,29 +68,29 @@ def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> L
         key = (part.species, boards[0][1].thickness)
         widest = max(board.width - board.crook for _, board in boards)
         groups.setdefault(key, []).extend(pieces_of(part, widest, rules.joint_allowance.value, rules.allow_width.value))
-    planned: list[Group] = []
+    planned: list[ThicknessGroup] = []
     used: dict[int, int] = {}
     for (species, thickness), pieces in sorted(groups.items(), key=lambda each: (-each[0][1], each[0][0])):
         stock = [each for at, board in boards_for(rack, species, thickness) for each in _clear(at, board)]
         plan = plan_boards(pieces, stock, kerf=rules.kerf.value, end_trim=rules.end_trim.value)
-        planned.append(Group(species, thickness, plan))
+        planned.append(ThicknessGroup(species, thickness, plan))
         for cut in plan.boards:
             used[board_at(cut.stock.name)] = used.get(board_at(cut.stock.name), 0) + 1
     return _report(ctx, tuple(planned), used, homeless, rack, sheets)
 
 
-def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[Group, ...]:
+def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[ThicknessGroup, ...]:
     """Plan sheet parts on whole sheets of their thickness, grain along the sheet; metal and glass are no sheets."""
-    wanted: dict[tuple[str, float], list[Piece]] = {}
+    wanted: dict[tuple[str, float], list[BoardPiece]] = {}
     for part in parts:
         if stuff(part.species).moist:  # type: ignore[union-attr]
-            piece = Piece(part.name, part.name, part.rough.length, part.rough.width)
+            piece = BoardPiece(part.name, part.name, part.rough.length, part.rough.width)
             wanted.setdefault((part.species, round(part.finished.thickness, 3)), []).append(piece)
     found = []
     for (species, thickness), pieces in sorted(wanted.items(), key=lambda each: (-each[0][1], each[0][0])):
-        stock = [Stock("sheet", SHEET_LENGTH, SHEET_WIDTH)]
+        stock = [BoardStock("sheet", SHEET_LENGTH, SHEET_WIDTH)]
         plan = plan_boards(pieces, stock, kerf=ctx.rules.kerf.value, end_trim=0.0)
-        found.append(Group(species, thickness, plan))
+        found.append(ThicknessGroup(species, thickness, plan))
     if found:
         count = sum(len(group.plan.boards) for group in found)
         kerf = ctx.rule("kerf", "saw kerf")
@@ -138,7 +138,7 @@ def board_at(name: str) -> int:
     return int(name.partition("/")[0])
 
 
-def _clear(at: int, board: Board) -> list[Stock]:
+def _clear(at: int, board: Board) -> list[BoardStock]:
     """Return a board for the quick plan of one leaf: whole, or in the lengths that its defects leave, those along its
     edges ripped off. The plan of the whole job goes round each defect.
     """
@@ -155,10 +155,10 @@ def _clear(at: int, board: Board) -> list[Stock]:
     if board.length - x >= SHORTEST:
         spans.append(board.length - x)
     if not marks:
-        return [Stock(str(at), board.length, width, board.quantity, board.price)]
+        return [BoardStock(str(at), board.length, width, board.quantity, board.price)]
     whole = board.length
     return [
-        Stock(
+        BoardStock(
             f"{at}/{n}",
             span,
             max(high - low, 20.0),
@@ -169,28 +169,29 @@ def _clear(at: int, board: Board) -> list[Stock]:
     ]
 
 
-def pieces_of(part: Part, widest: float, joint: float, planing: float) -> list[Piece]:
+def pieces_of(part: Part, widest: float, joint: float, planing: float) -> list[BoardPiece]:
     """Return the part as one piece, or a panel wider than any board as strips to be glued up.
 
     Each strip takes its share of the planed width and the allowance for shooting its two edges.
     """
     if part.role is not Role.PANEL or part.rough.width <= widest:
-        return [Piece(part.name, part.name, part.rough.length, part.rough.width)]
+        return [BoardPiece(part.name, part.name, part.rough.length, part.rough.width)]
     net = part.rough.width - planing
     count = max(2, math.ceil(net / max(widest - joint, 1.0)))
     width = net / count + joint
     return [
-        Piece(f"{part.name}, strip {at + 1} of {count}", part.name, part.rough.length, width) for at in range(count)
+        BoardPiece(f"{part.name}, strip {at + 1} of {count}", part.name, part.rough.length, width)
+        for at in range(count)
     ]
 
 
 def _report(
     ctx: Context,
-    groups: tuple[Group, ...],
+    groups: tuple[ThicknessGroup, ...],
     used: dict[int, int],
     homeless: list[Part],
     rack: tuple[Board, ...],
-    sheets: tuple[Group, ...],
+    sheets: tuple[ThicknessGroup, ...],
 ) -> LeafPlan:
     boards = sum(len(group.plan.boards) for group in groups)
     least = sum(group.plan.least_boards for group in groups)
@@ -256,7 +257,7 @@ def _report(
     )
 
 
-def _judge(ctx: Context, groups: tuple[Group, ...], boards: int, least: int, percent: float) -> None:
+def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least: int, percent: float) -> None:
     unplaced = [piece for group in groups for piece in group.plan.unplaced]
     said: set[str] = set()
     for group in groups:

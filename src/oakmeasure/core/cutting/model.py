@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 
 SCALE = 10  # solver units to a mm
 CENT = 100  # to a unit of money
@@ -81,13 +81,13 @@ class Problem:
     defects: tuple[Defect, ...] = ()
     kerf: float = 3.2
     trim: float = 0.0
-    first: First | None = None
+    first: FirstCut | None = None
     stages: int | None = None
 
     @property
-    def cut_first(self) -> First:
+    def cut_first(self) -> FirstCut:
         """Return what is cut first."""
-        return self.first or (First.RIP if self.kind is CutKind.BOARDS else First.EITHER)
+        return self.first or (FirstCut.RIP if self.kind is CutKind.BOARDS else FirstCut.EITHER)
 
     @property
     def cut_stages(self) -> int:
@@ -133,7 +133,7 @@ class CutPlan:
 
 
 @dataclass(slots=True)
-class Watch:
+class Deadline:
     """How long a search may go on, who may stop it, and who is told of every better plan."""
 
     seconds: float

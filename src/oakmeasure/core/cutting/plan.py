@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.cutting.model import CutKind, CutPlan, PartItem, Problem, StockItem, Watch
+from oakmeasure.core.cutting.model import CutKind, CutPlan, Deadline, PartItem, Problem, StockItem
 
 TIDY = 0.3  # seconds at the most, to bring what bars leave together
 LONG = 250  # parts of bars; more are near enough by columns alone
 BY_COLUMNS = 0.75  # of the time for bars, for columns; the rest for taking bars apart that nearly fit
 
 
-def cut(problem: Problem, watch: Watch) -> CutPlan:
+def cut(problem: Problem, watch: Deadline) -> CutPlan:
     """Return the best plan that is found until the watch ends it. What fits no stock, or finds none left, is left."""
     if problem.kind is CutKind.BARS:
         from oakmeasure.core.cutting.one_d.bars import plan_bars
@@ -17,12 +17,12 @@ def cut(problem: Problem, watch: Watch) -> CutPlan:
 
         if sum(each.quantity for each in problem.parts) > LONG:
             return plan_bars(problem, watch)
-        plan = plan_bars(problem, Watch(BY_COLUMNS * watch.seconds, watch.stop, watch.tell))
+        plan = plan_bars(problem, Deadline(BY_COLUMNS * watch.seconds, watch.stop, watch.tell))
         if plan.left:
             return plan
         if not plan.is_least:
             plan = better_bars(problem, plan, watch)
-        tidied = better_bars(problem, plan, Watch(min(TIDY, 0.1 * watch.seconds, max(watch.left, 0.0))), tidy=True)
+        tidied = better_bars(problem, plan, Deadline(min(TIDY, 0.1 * watch.seconds, max(watch.left, 0.0))), tidy=True)
         return max((plan, tidied), key=lambda each: longest_offcut(problem, each))
     from oakmeasure.core.cutting.two_d.strips import plan_strips
 

@@ -9,10 +9,10 @@ from typing import Annotated
 from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.rules import Model, between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 
-Gap = Annotated[float, between(0, 60, "gap")]
-Off = Annotated[float, between(-60, 60, "out by")]
+Gap = Annotated[float, bounded(0, 60, "gap")]
+Off = Annotated[float, bounded(-60, 60, "out by")]
 
 
 class PutRight(StrEnum):
@@ -32,7 +32,7 @@ class Touches(StrEnum):
     BOTTOM_HINGE = "the lower hinge corner"
 
 
-class Gaps(Model):
+class Gaps(FrozenModel):
     """Gaps round a leaf as it hangs, three to a side or fewer; None: not read. A pair's meeting line is its latch side.
 
     low_hinge, low_latch: how much too low the leaf stands at its hinge and at its latch edge, less than 0 too high:
@@ -64,7 +64,7 @@ class Gaps(Model):
         return any(getattr(self, name) is not None for name in type(self).model_fields if name != "touches")
 
 
-class RunLeaf(Model):
+class RunLeaf(FrozenModel):
     """One leaf of a run, from the left. low_*: too low at its left and right end. gap_*: to the next one on its right,
     at the top and at the foot. proud_*: out of the plane.
     """
@@ -77,7 +77,7 @@ class RunLeaf(Model):
     proud_bottom: Off = 0.0
 
 
-class Sliding(Model):
+class Sliding(FrozenModel):
     """Of a leaf that slides. jamb_*: gap at the latch jamb when shut. rail_rises: from the hinge end of the rail to the
     other, less than 0 it falls. rail_bowed: out of straight in its middle. guide_rubs: out of the groove's middle.
     wheels_stiff: one of them does not turn by hand.
@@ -86,23 +86,23 @@ class Sliding(Model):
     jamb_top: Gap | None = None
     jamb_bottom: Gap | None = None
     rail_rises: Off | None = None
-    rail_bowed: Annotated[float, between(0, 30, "bow")] | None = None
-    guide_rubs: Annotated[float, between(0, 20, "off the middle")] | None = None
+    rail_bowed: Annotated[float, bounded(0, 30, "bow")] | None = None
+    guide_rubs: Annotated[float, bounded(0, 20, "off the middle")] | None = None
     wheels_stiff: bool = False
 
 
-class SignOff(Model):
+class SignOff(FrozenModel):
     """on: the day. by: who. note: what is to be remembered. width, height, mass_kg: as it was hung, where measured."""
 
     on: date
     by: Annotated[str, Field(min_length=1, max_length=80)]
     note: Annotated[str, Field(max_length=600)] = ""
-    width: Annotated[float, between(100, 3000, "width")] | None = None
-    height: Annotated[float, between(100, 4000, "height")] | None = None
-    mass_kg: Annotated[float, between(0.1, 400, "weight", "kg")] | None = None
+    width: Annotated[float, bounded(100, 3000, "width")] | None = None
+    height: Annotated[float, bounded(100, 4000, "height")] | None = None
+    mass_kg: Annotated[float, bounded(0.1, 400, "weight", "kg")] | None = None
 
 
-class HungChoices(Model):
+class HungChoices(FrozenModel):
     """gaps: of the leaf, second: of the other leaf of a pair. run: of cabinet leaves side by side. tolerance: that a
     gap may be off. pack_most, let_in_most: how far a butt may be packed out or let in deeper. shims: that are at
     hand. proof_held: the proof load was hung before the leaf went up, and it held.
@@ -113,10 +113,10 @@ class HungChoices(Model):
     run: Annotated[tuple[RunLeaf, ...], Field(max_length=24)] = ()
     sliding: Sliding = Sliding()
     aim: PutRight = PutRight.LEAST_WOOD
-    tolerance: Annotated[float, between(0.05, 5, "tolerance")] = 0.5
-    pack_most: Annotated[float, between(0, 6, "packing")] = 2.0
-    let_in_most: Annotated[float, between(0, 4, "let in")] = 1.0
-    shims: Annotated[tuple[Annotated[float, between(0.05, 5, "shim")], ...], Field(min_length=1, max_length=8)] = (
+    tolerance: Annotated[float, bounded(0.05, 5, "tolerance")] = 0.5
+    pack_most: Annotated[float, bounded(0, 6, "packing")] = 2.0
+    let_in_most: Annotated[float, bounded(0, 4, "let in")] = 1.0
+    shims: Annotated[tuple[Annotated[float, bounded(0.05, 5, "shim")], ...], Field(min_length=1, max_length=8)] = (
         0.25,
         0.5,
         1.0,

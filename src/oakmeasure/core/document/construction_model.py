@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.rules import Model, between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.species import CORES
 
 
@@ -18,13 +18,13 @@ def known_sheet(key: str) -> str:
     return key
 
 
-class Laid(Model):
+class LaidBoard(FrozenModel):
     """A board or strip at hand, measured. width: what it shows in the leaf, a tongue not counted."""
 
-    width: Annotated[float, between(30, 600, "board")]
+    width: Annotated[float, bounded(30, 600, "board")]
 
 
-def laid(widths: Sequence[float]) -> tuple[Laid, ...]:
+def laid(widths: Sequence[float]) -> tuple[LaidBoard, ...]:
     """Return boards at hand from their widths as read.
 
     Args:
@@ -33,7 +33,7 @@ def laid(widths: Sequence[float]) -> tuple[Laid, ...]:
     Returns:
         A board for each.
     """
-    return tuple(Laid(width=min(max(each, 30.0), 600.0)) for each in widths)
+    return tuple(LaidBoard(width=min(max(each, 30.0), 600.0)) for each in widths)
 
 
 class GlueOrder(StrEnum):
@@ -48,7 +48,7 @@ class GlueOrder(StrEnum):
     ONE_BY_ONE = "each by itself"
 
 
-class ConstructionModel(Model):
+class ConstructionModel(FrozenModel):
     """What is chosen for one construction: the base of every kind's model, and what other rooms ask of any of them."""
 
     trade_name: ClassVar[str]

@@ -9,12 +9,12 @@ from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.readings import Reading, SmallReading
-from oakmeasure.core.document.rules import Model, between
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.document.rules import FrozenModel, bounded
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
 
 USUAL_BORING = 4.5  # until it is sought or set: common practice, no source
-Size = Annotated[float, between(0, 60, "size")]
+Size = Annotated[float, bounded(0, 60, "size")]
 
 
 class CupUnknown(StrEnum):
@@ -27,15 +27,15 @@ class CupUnknown(StrEnum):
     REACH = "reach, from a mock-up"
 
 
-class RevealRow(Model):
+class RevealRow(FrozenModel):
     """Least reveal at a thickness and a boring, by the hinge's own sheet."""
 
-    thickness: Annotated[float, between(10, 60, "thickness")]
-    boring: Annotated[float, between(0, 15, "boring")]
-    reveal: Annotated[float, between(0, 30, "reveal")]
+    thickness: Annotated[float, bounded(10, 60, "thickness")]
+    boring: Annotated[float, bounded(0, 15, "boring")]
+    reveal: Annotated[float, bounded(0, 30, "reveal")]
 
 
-class CupHinge(Model):
+class CupHinge(FrozenModel):
     """A hinge with a cup of 35. reach: overlay of a straight arm at boring 0, plate 0. source: whose figures they are.
 
     pattern_apart, pattern_off: of its two screws or dowels; the second is the screw line, from the cup's middle away
@@ -43,16 +43,16 @@ class CupHinge(Model):
     """
 
     name: Annotated[str, Field(min_length=1, max_length=80)] = "Heron 110"
-    reach: SmallReading = Reading(value=11.0, state=State.FROM_TABLE)
-    cup_depth: SmallReading = Reading(value=11.5, state=State.FROM_TABLE)
+    reach: SmallReading = Reading(value=11.0, state=Provenance.FROM_TABLE)
+    cup_depth: SmallReading = Reading(value=11.5, state=Provenance.FROM_TABLE)
     cranks: Annotated[tuple[Size, ...], Field(min_length=1, max_length=6)] = (0.0, 9.0, 18.0)
     plates: Annotated[tuple[Size, ...], Field(min_length=1, max_length=8)] = (0.0, 2.0, 4.0)
-    boring_least: Annotated[float, between(0, 12, "boring")] = 3.0
-    boring_most: Annotated[float, between(1, 15, "boring")] = 6.0
-    pattern_apart: Annotated[float, between(30, 70, "pattern")] = 45.0
-    pattern_off: Annotated[float, between(0, 20, "pattern")] = 9.5
-    opens: Annotated[float, between(60, 270, "opening angle", "°")] = 110.0
-    stand_off: Annotated[float, between(0, 5, "stand-off")] = 1.5
+    boring_least: Annotated[float, bounded(0, 12, "boring")] = 3.0
+    boring_most: Annotated[float, bounded(1, 15, "boring")] = 6.0
+    pattern_apart: Annotated[float, bounded(30, 70, "pattern")] = 45.0
+    pattern_off: Annotated[float, bounded(0, 20, "pattern")] = 9.5
+    opens: Annotated[float, bounded(60, 270, "opening angle", "°")] = 110.0
+    stand_off: Annotated[float, bounded(0, 5, "stand-off")] = 1.5
     damped: bool = False
     reveal: Annotated[tuple[RevealRow, ...], Field(max_length=40)] = ()
     source: str = "its sheet; made-up maker"
@@ -68,7 +68,7 @@ def cup_from_table(key: str) -> CupHinge:
     """Return the hinge `key` of data/cups.toml, its figures in the state *from a table*."""
     row: dict[str, Any] = dict(table("cups")[key])
     for name in ("reach", "cup_depth"):
-        row[name] = Reading(value=row[name], state=State.FROM_TABLE)
+        row[name] = Reading(value=row[name], state=Provenance.FROM_TABLE)
     apart, off = row.pop("pattern")
     row["reveal"] = tuple(RevealRow(thickness=t, boring=b, reveal=v) for t, b, v in row["reveal"])
     return CupHinge(**row, pattern_apart=apart, pattern_off=off)
@@ -79,7 +79,7 @@ def cup_keys() -> tuple[str, ...]:
     return tuple(table("cups"))
 
 
-class CupChoices(Model):
+class CupChoices(FrozenModel):
     """How the hinge is set. unknown: the figure that follows from the others; what its own field holds is not used.
 
     crank: None: straight for a full overlay, half cranked for half, full for inset.
@@ -90,14 +90,14 @@ class CupChoices(Model):
 
     hinge: CupHinge = Field(default_factory=lambda: cup_from_table("heron-110"))
     unknown: CupUnknown = CupUnknown.BORING
-    boring: Annotated[float, between(-20, 40, "boring")] = USUAL_BORING
-    crank: Annotated[float, between(0, 30, "crank")] | None = None
-    plate: Annotated[float, between(-5, 30, "plate")] = 0.0
-    first: Annotated[float, between(30, 600, "cup from the end")] = 100.0
-    last: Annotated[float, between(30, 600, "cup from the end")] | None = None
+    boring: Annotated[float, bounded(-20, 40, "boring")] = USUAL_BORING
+    crank: Annotated[float, bounded(0, 30, "crank")] | None = None
+    plate: Annotated[float, bounded(-5, 30, "plate")] = 0.0
+    first: Annotated[float, bounded(30, 600, "cup from the end")] = 100.0
+    last: Annotated[float, bounded(30, 600, "cup from the end")] | None = None
     count: Annotated[int, Field(ge=2, le=8)] | None = None
-    plate_front: Annotated[float, between(10, 100, "plate")] = 37.0
-    point: Annotated[float, between(0, 8, "cutter point")] = 2.5
+    plate_front: Annotated[float, bounded(10, 100, "plate")] = 37.0
+    point: Annotated[float, bounded(0, 8, "cutter point")] = 2.5
     dowels: bool = False
     push_latch: bool = False
-    push_travel: Annotated[float, between(0, 10, "travel")] = 2.5
+    push_travel: Annotated[float, bounded(0, 10, "travel")] = 2.5

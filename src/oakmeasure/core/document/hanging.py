@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.readings import HeightReading, SmallReading, WidthReading
-from oakmeasure.core.document.rules import Model, between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.data import table
 
@@ -75,18 +75,18 @@ class Aim(StrEnum):
     AREA = "the most area"
 
 
-Overlap = Annotated[float, between(-200, 400, "overlap")]
-Small = Annotated[float, between(0, 300, "size")]
+Overlap = Annotated[float, bounded(-200, 400, "overlap")]
+Small = Annotated[float, bounded(0, 300, "size")]
 
 
-class Shim(Model):
+class Shim(FrozenModel):
     """Shims of one thickness that fill a gap, or part of it."""
 
-    thickness: Annotated[float, between(0.05, 20, "shim")] = 0.5
+    thickness: Annotated[float, bounded(0.05, 20, "shim")] = 0.5
     count: Annotated[int, Field(ge=1, le=40)] = 1
 
 
-class EvenGap(Model):
+class EvenGap(FrozenModel):
     """The leaf is left full and hung; the gap that its hinges make is read, and the other sides are planed to it.
 
     shims: what just fills the gap at the hinges; gap: the same by a feeler, instead. full_width, full_height: of the
@@ -99,29 +99,29 @@ class EvenGap(Model):
     full_height: HeightReading | None = None
 
 
-class PairChoices(Model):
+class PairChoices(FrozenModel):
     """meeting: gap between the two leaves; None takes the gap at the latch. rebate: how far they overlap there."""
 
-    meeting: Annotated[float, between(0, 60, "gap")] | None = None
-    rebate: Annotated[float, between(0, 40, "rebate")] = 0.0
+    meeting: Annotated[float, bounded(0, 60, "gap")] | None = None
+    rebate: Annotated[float, bounded(0, 40, "rebate")] = 0.0
 
 
-class CabinetChoices(Model):
+class CabinetChoices(FrozenModel):
     """overlay: on each side of the opening, of a leaf that lies on it. division: that two leaves share. gap: between
     those two. run: leaves on one frame; frame: between two of its openings. must_open: as wished; None: no wish.
     side: thickness of the cabinet's side.
     """
 
-    overlay: Annotated[float, between(0, 60, "overlay")] = 14.0
-    division: Annotated[float, between(5, 120, "division")] = 22.0
-    gap: Annotated[float, between(0, 20, "gap")] = 3.0
+    overlay: Annotated[float, bounded(0, 60, "overlay")] = 14.0
+    division: Annotated[float, bounded(5, 120, "division")] = 22.0
+    gap: Annotated[float, bounded(0, 20, "gap")] = 3.0
     run: Annotated[int, Field(ge=1, le=24)] = 1
-    frame: Annotated[float, between(5, 300, "frame")] = 40.0
-    must_open: Annotated[float, between(10, 270, "opening angle", "°")] | None = None
-    side: Annotated[float, between(6, 80, "side")] = 18.0
+    frame: Annotated[float, bounded(5, 300, "frame")] = 40.0
+    must_open: Annotated[float, bounded(10, 270, "opening angle", "°")] | None = None
+    side: Annotated[float, bounded(6, 80, "side")] = 18.0
 
 
-class TrackSet(Model):
+class TrackSet(FrozenModel):
     """Track, hangers and guide as sold, by its sheet. Lengths in mm.
 
     ways: of hanging that it is made for. opening: of opening that it needs beyond the leaf's height, where the track
@@ -145,19 +145,19 @@ class TrackSet(Model):
     stand_off: Small
     thickness_least: Small
     thickness_most: Small
-    rating_kg: Annotated[float, between(1, 1000, "rating", "kg")]
+    rating_kg: Annotated[float, bounded(1, 1000, "rating", "kg")]
     roller: Small
     roller_in: Small
     kind: HangerKind = HangerKind.FACE
-    bolt_in: Annotated[float, between(15, 600, "hanger from the edge")] = 75.0
+    bolt_in: Annotated[float, bounded(15, 600, "hanger from the edge")] = 75.0
     off: Small = 25.0
-    hole_first: Annotated[float, between(10, 1000, "first hole")] = 50.0
-    hole_pitch: Annotated[float, between(50, 1500, "pitch of holes")] = 400.0
+    hole_first: Annotated[float, bounded(10, 1000, "first hole")] = 50.0
+    hole_pitch: Annotated[float, bounded(50, 1500, "pitch of holes")] = 400.0
     hole_down: Small = 20.0
     plate: tuple[Small, Small, Small] = (0.0, 0.0, 0.0)
     head_groove: tuple[Small, Small] = (0.0, 0.0)
-    lengths: tuple[Annotated[float, between(300, 8000, "track")], ...]
-    price: Annotated[float, between(0, 1e5, "price", "")]
+    lengths: tuple[Annotated[float, bounded(300, 8000, "track")], ...]
+    price: Annotated[float, bounded(0, 1e5, "price", "")]
 
     @model_validator(mode="after")
     def _sensible(self) -> TrackSet:
@@ -174,7 +174,7 @@ def track_sets() -> dict[str, TrackSet]:
     return {key: TrackSet.model_validate(row) for key, row in table("track_sets").items()}
 
 
-class SlideChoices(Model):
+class SlideChoices(FrozenModel):
     """For a leaf that slides or covers. None: left to the set, or not known.
 
     overlap_*: beyond the opening; may be negative. centre: of two that pass each other; None takes the least.
@@ -190,20 +190,20 @@ class SlideChoices(Model):
     overlap_hinge: Overlap = 38.0
     overlap_latch: Overlap = 38.0
     overlap_head: Overlap = 45.0
-    centre: Annotated[float, between(0, 800, "overlap")] | None = None
+    centre: Annotated[float, bounded(0, 800, "overlap")] | None = None
     track_set: TrackSet | None = None
     roller: Small | None = None
     roller_in: Small | None = None
-    air: Annotated[float, between(0, 60, "air")] = 5.0
+    air: Annotated[float, bounded(0, 60, "air")] = 5.0
     stand_off: Small | None = None
-    free_wall: Annotated[float, between(0, 6000, "free wall")] | None = None
+    free_wall: Annotated[float, bounded(0, 6000, "free wall")] | None = None
     stop: Small = 40.0
     pull: Small = 0.0
-    track: Annotated[float, between(100, 8000, "track")] | None = None
-    gear_height: Annotated[float, between(0, 600, "gear")] | None = None
+    track: Annotated[float, bounded(100, 8000, "track")] | None = None
+    gear_height: Annotated[float, bounded(0, 600, "gear")] | None = None
     drop: Small | None = None
-    headroom: Annotated[float, between(0, 3000, "free wall")] | None = None
+    headroom: Annotated[float, bounded(0, 3000, "free wall")] | None = None
     track_up: HeightReading | None = None
     size_width: WidthReading | None = None
     size_height: HeightReading | None = None
-    projection: Annotated[float, between(5, 400, "projection")] | None = None
+    projection: Annotated[float, bounded(5, 400, "projection")] | None = None

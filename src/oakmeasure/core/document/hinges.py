@@ -9,13 +9,13 @@ from pydantic import Field
 
 from oakmeasure.core.document.cup_hinges import CupChoices
 from oakmeasure.core.document.readings import ButtLength, RatingReading, Reading, SmallReading
-from oakmeasure.core.document.rules import ButtSchool, Model, between
+from oakmeasure.core.document.rules import ButtSchool, FrozenModel, bounded
 from oakmeasure.core.document.sliding_gear import Guide, HangerChoices, StackChoices, WallChoices
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
 
 
-class Butt(Model):
+class Butt(FrozenModel):
     """A butt hinge as it lies on the bench; each figure says how well it is known.
 
     knuckle: pin centre out from the opening face. setback: pin centre back from the leaf's edge. rating_kg: the
@@ -36,7 +36,7 @@ def butt_from_table(key: str) -> Butt:
     row = table("butts")[key]
 
     def known(name: str) -> Reading:
-        return Reading(value=row[name], state=State.FROM_TABLE)
+        return Reading(value=row[name], state=Provenance.FROM_TABLE)
 
     return Butt(
         name=row["name"],
@@ -48,45 +48,45 @@ def _default_butt() -> Butt:
     return butt_from_table("brock-100")
 
 
-class MortiseLock(Model):
+class MortiseLock(FrozenModel):
     """A mortise lock. case_depth: forend to the case's back. backset: to spindle. forend_*: plate let into the edge.
 
     spindle_up: of the spindle from the case's foot; key_below: keyhole under it. bores: of their holes.
     """
 
-    case_depth: Annotated[float, between(30, 250, "lock case")] = 76.0
-    case_height: Annotated[float, between(40, 350, "lock case")] = 150.0
-    backset: Annotated[float, between(15, 200, "backset")] = 55.0
-    case_thickness: Annotated[float, between(6, 40, "lock case")] = 15.0
-    forend_length: Annotated[float, between(60, 500, "forend")] = 200.0
-    forend_width: Annotated[float, between(10, 40, "forend")] = 20.0
-    forend_thickness: Annotated[float, between(1, 8, "forend")] = 3.0
-    key_below: Annotated[float, between(0, 150, "keyhole")] = 57.0
-    spindle_bore: Annotated[float, between(6, 60, "spindle hole")] = 18.0
-    key_bore: Annotated[float, between(0, 40, "keyhole")] = 16.0
+    case_depth: Annotated[float, bounded(30, 250, "lock case")] = 76.0
+    case_height: Annotated[float, bounded(40, 350, "lock case")] = 150.0
+    backset: Annotated[float, bounded(15, 200, "backset")] = 55.0
+    case_thickness: Annotated[float, bounded(6, 40, "lock case")] = 15.0
+    forend_length: Annotated[float, bounded(60, 500, "forend")] = 200.0
+    forend_width: Annotated[float, bounded(10, 40, "forend")] = 20.0
+    forend_thickness: Annotated[float, bounded(1, 8, "forend")] = 3.0
+    key_below: Annotated[float, bounded(0, 150, "keyhole")] = 57.0
+    spindle_bore: Annotated[float, bounded(6, 60, "spindle hole")] = 18.0
+    key_bore: Annotated[float, bounded(0, 40, "keyhole")] = 16.0
 
 
-class PacketButt(Model):
+class PacketButt(FrozenModel):
     """One hinge of a packet as it measures: its length, the width of a leaf, its thickness when shut."""
 
-    length: Annotated[float, between(20, 300, "butt length")]
-    width: Annotated[float, between(5, 150, "butt width")]
-    closed: Annotated[float, between(0.5, 20, "butt thickness")]
+    length: Annotated[float, bounded(20, 300, "butt length")]
+    width: Annotated[float, bounded(5, 150, "butt width")]
+    closed: Annotated[float, bounded(0.5, 20, "butt thickness")]
 
 
-class Screws(Model):
+class Screws(FrozenModel):
     """The screws of one leaf of a butt."""
 
-    diameter: Annotated[float, between(2, 8, "screw")] = 4.0
-    length: Annotated[float, between(10, 120, "screw")] = 32.0
+    diameter: Annotated[float, bounded(2, 8, "screw")] = 4.0
+    length: Annotated[float, bounded(10, 120, "screw")] = 32.0
     count: Annotated[int, Field(ge=2, le=12)] = 4
 
 
-class RouterTemplate(Model):
+class RouterTemplate(FrozenModel):
     """A template for letting in: the guide bush runs in it, the cutter inside the bush."""
 
-    bush: Annotated[float, between(6, 60, "guide bush")] = 17.0
-    cutter: Annotated[float, between(3, 40, "cutter")] = 12.0
+    bush: Annotated[float, bounded(6, 60, "guide bush")] = 17.0
+    cutter: Annotated[float, bounded(3, 40, "cutter")] = 12.0
 
 
 class PullKind(StrEnum):
@@ -97,18 +97,18 @@ class PullKind(StrEnum):
     FLUSH = "a flush pull, let in"
 
 
-class Pull(Model):
+class Pull(FrozenModel):
     """centres: of a bar's two screws. up: middle above the floor. in_from: middle from the latch edge. recess_*: of a
     flush pull, as high, wide and deep.
     """
 
     kind: PullKind = PullKind.NONE
-    centres: Annotated[float, between(20, 800, "centres")] = 160.0
-    up: Annotated[float, between(100, 2500, "height")] = 1000.0
-    in_from: Annotated[float, between(10, 400, "from the edge")] = 45.0
-    recess_high: Annotated[float, between(10, 400, "recess")] = 120.0
-    recess_wide: Annotated[float, between(10, 120, "recess")] = 40.0
-    recess_deep: Annotated[float, between(1, 40, "recess")] = 12.0
+    centres: Annotated[float, bounded(20, 800, "centres")] = 160.0
+    up: Annotated[float, bounded(100, 2500, "height")] = 1000.0
+    in_from: Annotated[float, bounded(10, 400, "from the edge")] = 45.0
+    recess_high: Annotated[float, bounded(10, 400, "recess")] = 120.0
+    recess_wide: Annotated[float, bounded(10, 120, "recess")] = 40.0
+    recess_deep: Annotated[float, bounded(1, 40, "recess")] = 12.0
 
 
 class LatchKind(StrEnum):
@@ -121,36 +121,36 @@ class LatchKind(StrEnum):
     RIM = "a rim latch, on the closing face"
 
 
-class Latch(Model):
+class Latch(FrozenModel):
     """up: its middle above the floor. backset: latch edge to the spindle, the thumb's slot or a rim latch's spindle.
     bore: of its body in the edge, deep: how far; plate_*: of its forend, let in. spindle: hole through the leaf.
     slot_*: of a thumb latch.
     """
 
     kind: LatchKind = LatchKind.NONE
-    up: Annotated[float, between(100, 2500, "height")] = 1000.0
-    backset: Annotated[float, between(15, 200, "backset")] = 45.0
-    bore: Annotated[float, between(6, 40, "bore")] = 23.0
-    deep: Annotated[float, between(15, 150, "bore, depth")] = 64.0
-    plate_length: Annotated[float, between(0, 200, "forend")] = 58.0
-    plate_width: Annotated[float, between(5, 40, "forend")] = 25.0
-    plate_thickness: Annotated[float, between(0.5, 8, "forend")] = 3.0
-    spindle: Annotated[float, between(5, 60, "spindle hole")] = 16.0
-    slot_high: Annotated[float, between(10, 80, "slot")] = 36.0
-    slot_wide: Annotated[float, between(5, 40, "slot")] = 14.0
+    up: Annotated[float, bounded(100, 2500, "height")] = 1000.0
+    backset: Annotated[float, bounded(15, 200, "backset")] = 45.0
+    bore: Annotated[float, bounded(6, 40, "bore")] = 23.0
+    deep: Annotated[float, bounded(15, 150, "bore, depth")] = 64.0
+    plate_length: Annotated[float, bounded(0, 200, "forend")] = 58.0
+    plate_width: Annotated[float, bounded(5, 40, "forend")] = 25.0
+    plate_thickness: Annotated[float, bounded(0.5, 8, "forend")] = 3.0
+    spindle: Annotated[float, bounded(5, 60, "spindle hole")] = 16.0
+    slot_high: Annotated[float, bounded(10, 80, "slot")] = 36.0
+    slot_wide: Annotated[float, bounded(5, 40, "slot")] = 14.0
 
 
-class FlushBolts(Model):
+class FlushBolts(FrozenModel):
     """Bolts let into the edge of a pair's slow leaf: as long, wide and deep; into: head and floor, how far."""
 
-    length: Annotated[float, between(60, 600, "bolt")] = 200.0
-    width: Annotated[float, between(8, 40, "bolt")] = 19.0
-    deep: Annotated[float, between(4, 40, "bolt")] = 14.0
-    bolt: Annotated[float, between(4, 25, "bolt")] = 10.0
-    into: Annotated[float, between(5, 60, "bolt's hole")] = 18.0
+    length: Annotated[float, bounded(60, 600, "bolt")] = 200.0
+    width: Annotated[float, bounded(8, 40, "bolt")] = 19.0
+    deep: Annotated[float, bounded(4, 40, "bolt")] = 14.0
+    bolt: Annotated[float, bounded(4, 25, "bolt")] = 10.0
+    into: Annotated[float, bounded(5, 60, "bolt's hole")] = 18.0
 
 
-class HardwareChoices(Model):
+class HardwareChoices(FrozenModel):
     """The butts, None leaving number and school to the rules; the lock, None for none; cup hinges of a cabinet leaf.
 
     tops: upper ends of the butts by hand, down from the leaf's top; () by school. packet: as they measure, from the top
@@ -163,7 +163,7 @@ class HardwareChoices(Model):
     school: ButtSchool | None = None
     lock: MortiseLock | None = None
     cup: CupChoices = Field(default_factory=CupChoices)
-    tops: Annotated[tuple[Annotated[float, between(0, 3500, "butt from the top")], ...], Field(max_length=6)] = ()
+    tops: Annotated[tuple[Annotated[float, bounded(0, 3500, "butt from the top")], ...], Field(max_length=6)] = ()
     packet: Annotated[tuple[PacketButt, ...], Field(max_length=12)] = ()
     screws: Screws = Screws()
     template: RouterTemplate | None = None

@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import System
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.adjustment import HungChoices
 from oakmeasure.core.document.constructions import KINDS, Construction, model_of
 from oakmeasure.core.document.cup_hinges import CupHinge
@@ -29,12 +29,12 @@ from oakmeasure.core.document.readings import (
     Polygon,
     Reading,
     SideOffset,
-    Template,
+    TickTemplate,
 )
-from oakmeasure.core.document.rules import Model, ShopRules, between, load_rules
-from oakmeasure.core.document.species import Cut, species_keys
+from oakmeasure.core.document.rules import FrozenModel, ShopRules, bounded, load_rules
+from oakmeasure.core.document.species import Sawing, species_keys
 from oakmeasure.core.document.stock import Board, CuttingChoices, Section, SheetStock
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 
 SCHEMA_VERSION = 7
 
@@ -46,11 +46,11 @@ class Hand(StrEnum):
     RIGHT = "hinges right"
 
 
-Gap = Annotated[float, between(0, 60, "gap")]
-Trim = Annotated[float, between(0, 50, "trimming allowance")]
+Gap = Annotated[float, bounded(0, 60, "gap")]
+Trim = Annotated[float, bounded(0, 50, "trimming allowance")]
 
 
-class FitChoices(Model):
+class FitChoices(FrozenModel):
     """Gaps round the leaf and what is left on to plane; None takes the shop rule.
 
     width_counts: of a size that is weighed, how much the width counts, %; the height counts the rest. even: the gap
@@ -63,22 +63,22 @@ class FitChoices(Model):
     gap_floor: Gap | None = None
     trim_side: Trim | None = None
     trim_height: Trim | None = None
-    bevel_deg: Annotated[float, between(0, 10, "bevel", "degrees")] | None = None
-    bevel_margin: Annotated[float, between(0, 5, "margin")] | None = None
+    bevel_deg: Annotated[float, bounded(0, 10, "bevel", "degrees")] | None = None
+    bevel_margin: Annotated[float, bounded(0, 5, "margin")] | None = None
     shape: LeafShape = LeafShape.SQUARE
     aim: Aim = Aim.WIDTH
-    width_counts: Annotated[float, between(5, 95, "share of the width", "%")] = 50.0
+    width_counts: Annotated[float, bounded(5, 95, "share of the width", "%")] = 50.0
     even: EvenGap | None = None
 
 
-class Climate(Model):
+class Climate(FrozenModel):
     """Air that the leaf lives in for weeks."""
 
-    temperature: Annotated[float, between(-20, 45, "temperature", "°C")]
-    humidity: Annotated[float, between(5, 95, "humidity", "%")]
+    temperature: Annotated[float, bounded(-20, 45, "temperature", "°C")]
+    humidity: Annotated[float, bounded(5, 95, "humidity", "%")]
 
 
-class Place(StrEnum):
+class Exposure(StrEnum):
     """Where a leaf lives; data/places.toml says what that asks for."""
 
     DRY = "dry room"
@@ -86,22 +86,22 @@ class Place(StrEnum):
     OUTSIDE = "outside"
 
 
-class TimberChoices(Model):
+class TimberChoices(FrozenModel):
     """What it is made of, how dry it is when made, where it will live and the air that it will meet there.
 
     between_climates: one face lives in the driest air while the other lives in the wettest. glue (durability class of
     EN 204), finish, fixings: None takes what the place asks for.
     """
 
-    place: Place = Place.DRY
+    place: Exposure = Exposure.DRY
     glue: Literal["D1", "D2", "D3", "D4"] | None = None
     finish: Literal["oil or wax", "varnish", "paint", "outside paint"] | None = None
     fixings: Literal["plain steel", "plated steel", "stainless steel", "brass"] | None = None
 
     species: str = "european_oak"
     panel_species: str | None = None
-    cut: Cut = Cut.FLAT
-    moisture: Annotated[float, between(4, 25, "moisture", "%")] = 10.0
+    cut: Sawing = Sawing.FLAT
+    moisture: Annotated[float, bounded(4, 25, "moisture", "%")] = 10.0
     between_climates: bool = False
     dry: Climate = Climate(temperature=20, humidity=35)
     wet: Climate = Climate(temperature=18, humidity=70)
@@ -115,18 +115,18 @@ class TimberChoices(Model):
         return self
 
 
-class LateTrim(Model):
+class LateTrim(FrozenModel):
     """What is taken off the leaf once it is made, by edge; may_*: what the site may still want off each, at the worst.
 
     foot, head, hinge, latch: mm off. may_side: off each long edge; may_end: off top and foot each.
     """
 
-    foot: Annotated[float, between(0, 200, "off the foot")] = 0.0
-    head: Annotated[float, between(0, 200, "off the head")] = 0.0
-    hinge: Annotated[float, between(0, 100, "off the hinge edge")] = 0.0
-    latch: Annotated[float, between(0, 100, "off the latch edge")] = 0.0
-    may_side: Annotated[float, between(0, 60, "left a side")] = 0.0
-    may_end: Annotated[float, between(0, 100, "left at each end")] = 0.0
+    foot: Annotated[float, bounded(0, 200, "off the foot")] = 0.0
+    head: Annotated[float, bounded(0, 200, "off the head")] = 0.0
+    hinge: Annotated[float, bounded(0, 100, "off the hinge edge")] = 0.0
+    latch: Annotated[float, bounded(0, 100, "off the latch edge")] = 0.0
+    may_side: Annotated[float, bounded(0, 60, "left a side")] = 0.0
+    may_end: Annotated[float, bounded(0, 100, "left at each end")] = 0.0
 
     @property
     def is_any(self) -> bool:
@@ -134,14 +134,14 @@ class LateTrim(Model):
         return any((self.foot, self.head, self.hinge, self.latch))
 
 
-class Acknowledged(Model):
+class Acknowledged(FrozenModel):
     """A stop that was seen and answered for."""
 
     code: str
     reason: Annotated[str, Field(min_length=3, max_length=300)]
 
 
-class Leaf(Model):
+class Leaf(FrozenModel):
     """One leaf and the opening that it is for."""
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -151,7 +151,7 @@ class Leaf(Model):
     measured_by: MeasuredBy = MeasuredBy.TAPE
     readings: OpeningReadings
     polygon: Polygon | None = None
-    template: Template | None = None
+    template: TickTemplate | None = None
     head: HeadShape = HeadShape()
     bows: Annotated[tuple[SideOffset, ...], Field(max_length=24)] = ()
     floor: FloorReadings = FloorReadings()
@@ -176,13 +176,13 @@ class Leaf(Model):
         return f"{words}; its pair mirrored" if self.hanging is Hanging.PAIR else words
 
 
-class Job(Model):
+class Job(FrozenModel):
     """The whole document. own_cups, own_butts: hinges that were measured or mocked up, beside those of the tables."""
 
     schema_version: Literal[7] = 7
     name: Annotated[str, Field(min_length=1, max_length=120)]
     place: str = ""
-    unit: System = System.MM
+    unit: UnitSystem = UnitSystem.MM
     rules: ShopRules
     boards: Annotated[tuple[Board, ...], Field(max_length=400)] = ()
     sections: Annotated[tuple[Section, ...], Field(max_length=100)] = ()
@@ -225,11 +225,12 @@ def new_job(
     width: float = 762.0,
     height: float = 1981.0,
     rules: str = "site-metric",
-    unit: System = System.MM,
+    unit: UnitSystem = UnitSystem.MM,
 ) -> Job:
     """Return a job with one leaf in an opening that nobody has measured yet (its readings are assumed)."""
     readings = OpeningReadings(
-        width_middle=Reading(value=width, state=State.ASSUMED), height_middle=Reading(value=height, state=State.ASSUMED)
+        width_middle=Reading(value=width, state=Provenance.ASSUMED),
+        height_middle=Reading(value=height, state=Provenance.ASSUMED),
     )
     leaf = Leaf(id="leaf-1", name="Leaf 1", readings=readings)
     return Job(name=name, unit=unit, rules=load_rules(rules), boards=default_boards(), leaves=(leaf,))

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.rules import Model, between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.data import table
 
 
@@ -82,7 +82,7 @@ class About(StrEnum):
     TIMBER = "timber"
 
 
-class LogEntry(Model):
+class LogEntry(FrozenModel):
     """One line of the log. op: id of the operation. part: that a reading or a mishap is of. value: in mm, % or kg; of a
     mishap how far it went wrong, mm. repair: by which it is or was mended. photo: a file, by its name. about: of a note
     that is a lesson.
@@ -93,7 +93,7 @@ class LogEntry(Model):
     op: Annotated[str, Field(max_length=80)] = ""
     part: Annotated[str, Field(max_length=80)] = ""
     reading: ReadingKind | None = None
-    value: Annotated[float, between(0, 5000, "value", "")] | None = None
+    value: Annotated[float, bounded(0, 5000, "value", "")] | None = None
     mishap: MishapKind | None = None
     repair: Annotated[str, Field(max_length=80)] = ""
     text: Annotated[str, Field(max_length=500)] = ""
@@ -121,7 +121,7 @@ class LogEntry(Model):
         return self
 
 
-class MakeChoices(Model):
+class MakeChoices(FrozenModel):
     """glue: key of data/glues.toml; None: the first that bears where the leaf lives. degrees: of the shop, °C. people:
     at a glue-up. joint_minutes: to spread and close one joint; None by its kind. coats: of finish; None by the finish.
     start, due: days; None: not said. hours_a_day: at the bench, on days from Monday to Friday. bench_humidity: of the
@@ -129,14 +129,14 @@ class MakeChoices(Model):
     """
 
     glue: str | None = None
-    degrees: Annotated[float, between(-5, 40, "temperature", "°C")] = 18.0
+    degrees: Annotated[float, bounded(-5, 40, "temperature", "°C")] = 18.0
     people: Annotated[int, Field(ge=1, le=4)] = 1
-    joint_minutes: Annotated[float, between(0.1, 30, "time", "minutes")] | None = None
+    joint_minutes: Annotated[float, bounded(0.1, 30, "time", "minutes")] | None = None
     coats: Annotated[int, Field(ge=1, le=8)] | None = None
-    humidity: Annotated[float, between(10, 95, "humidity", "%")] = 55.0
+    humidity: Annotated[float, bounded(10, 95, "humidity", "%")] = 55.0
     start: date | None = None
     due: date | None = None
-    hours_a_day: Annotated[float, between(0.5, 14, "hours a day", "hours")] = 6.0
+    hours_a_day: Annotated[float, bounded(0.5, 14, "hours a day", "hours")] = 6.0
     log: Annotated[tuple[LogEntry, ...], Field(max_length=2000)] = ()
 
     @field_validator("glue")

@@ -11,26 +11,26 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.rules import Model, between, check_between
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.document.rules import FrozenModel, bounded, check_between
+from oakmeasure.core.figures.figure import Provenance
 
 
-class Reading(Model):
+class Reading(FrozenModel):
     """One reading: its value, how well it is known and, where it differs from its kind's, its uncertainty."""
 
     value: float
-    state: State = State.MEASURED
-    sigma: Annotated[float, between(0.01, 50, "uncertainty")] | None = None
+    state: Provenance = Provenance.MEASURED
+    sigma: Annotated[float, bounded(0.01, 50, "uncertainty")] | None = None
 
 
-def restated(value: Any, state: State) -> Any:
+def restated(value: Any, state: Provenance) -> Any:
     """Return a part of the document in which every reading, however deep, that is known better than `state`, which is
     assumed or from a table, is known as that instead.
     """
     if isinstance(value, Reading):
-        kept = value.state is State.ASSUMED or value.state is state
+        kept = value.state is Provenance.ASSUMED or value.state is state
         return value if kept else value.model_copy(update={"state": state, "sigma": None})
-    if isinstance(value, Model):
+    if isinstance(value, FrozenModel):
         return value.model_copy(update={name: restated(each, state) for name, each in value})
     if isinstance(value, tuple):
         return tuple(restated(each, state) for each in value)
@@ -61,7 +61,7 @@ RatingReading = Annotated[Reading, _reading(1, 1000, "rating", "kg")]
 ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
 
 
-class OpeningReadings(Model):
+class OpeningReadings(FrozenModel):
     """What tape and level read. None is: not read.
 
     Rising diagonal: hinge foot to latch head. Leans: of the whole side, in the plane of the wall, positive
@@ -127,7 +127,7 @@ class HeadKind(StrEnum):
         return self in (HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED)
 
 
-class HeadShape(Model):
+class HeadShape(FrozenModel):
     """rise: crown above the springing line; None takes it from the middle height, or from a half-round's span."""
 
     kind: HeadKind = HeadKind.LEVEL
@@ -144,14 +144,14 @@ class Side(StrEnum):
     BEHIND = "behind the leaf"
 
 
-class SideOffset(Model):
+class SideOffset(FrozenModel):
     """How far a side bulges into the opening (+) off a line stretched from its one end to the other.
 
     at: from the foot of an upright side, from the hinge end of the head or the floor.
     """
 
     side: Side = Side.LATCH
-    at: Annotated[float, between(0, 4000, "place")] = 1000.0
+    at: Annotated[float, bounded(0, 4000, "place")] = 1000.0
     into: OffsetReading = Reading(value=0.0)
 
     @model_validator(mode="after")
@@ -168,18 +168,18 @@ class FloorAlong(StrEnum):
     TRAVEL = "the travel"
 
 
-class FloorPoint(Model):
+class FloorPoint(FrozenModel):
     """A height of the finished floor over the sill at the hinge side's foot.
 
     at: degrees of opening (the swing), or mm along the wall from the hinge side, towards the latch and beyond
     (the travel).
     """
 
-    at: Annotated[float, between(-4000, 6000, "place")]
+    at: Annotated[float, bounded(-4000, 6000, "place")]
     height: FloorReading
 
 
-class FloorReadings(Model):
+class FloorReadings(FrozenModel):
     """The floor where the leaf will pass: along its swing, `at` in degrees, or along its travel, in mm."""
 
     along: FloorAlong = FloorAlong.SWING
@@ -204,7 +204,7 @@ class FloorReadings(Model):
         return "floor.swing" if self.along is FloorAlong.SWING else "floor.travel"
 
 
-class Thing(StrEnum):
+class Obstruction(StrEnum):
     """What may stand in the way."""
 
     ARCHITRAVE = "architrave"
@@ -217,17 +217,17 @@ class Thing(StrEnum):
     OTHER = "something else"
 
 
-class InTheWay(Model):
+class InTheWay(FrozenModel):
     """Something beside or behind the leaf.
 
     away: from the opening's edge outward; behind the leaf: from the hinge side. up: over the floor.
     stands_out: from the wall's face; negative: how deep it lies in the wall.
     """
 
-    what: Thing = Thing.ARCHITRAVE
+    what: Obstruction = Obstruction.ARCHITRAVE
     where: Side = Side.HINGE
-    away: Annotated[float, between(0, 4000, "place")] = 0.0
-    up: Annotated[float, between(0, 4000, "height")] = 0.0
+    away: Annotated[float, bounded(0, 4000, "place")] = 0.0
+    up: Annotated[float, bounded(0, 4000, "height")] = 0.0
     stands_out: StandOutReading
 
 
@@ -245,7 +245,7 @@ class LiningSchool(StrEnum):
     FOLLOW_WALL = "follow the wall"
 
 
-class Lining(Model):
+class Lining(FrozenModel):
     """A lining to be made. The readings are then those of the rough opening.
 
     packing: both sides together. packing_head: over the head. depth None: the depth read. trench: how far the legs
@@ -253,11 +253,11 @@ class Lining(Model):
     """
 
     made_from: LiningFrom = LiningFrom.ROUGH
-    thickness: Annotated[float, between(10, 60, "lining thickness")] = 25.0
-    packing: Annotated[float, between(0, 100, "packing")] = 12.0
-    packing_head: Annotated[float, between(0, 100, "packing")] = 6.0
-    depth: Annotated[float, between(40, 600, "lining depth")] | None = None
-    trench: Annotated[float, between(0, 30, "trench")] = 10.0
+    thickness: Annotated[float, bounded(10, 60, "lining thickness")] = 25.0
+    packing: Annotated[float, bounded(0, 100, "packing")] = 12.0
+    packing_head: Annotated[float, bounded(0, 100, "packing")] = 6.0
+    depth: Annotated[float, bounded(40, 600, "lining depth")] | None = None
+    trench: Annotated[float, bounded(0, 30, "trench")] = 10.0
     school: LiningSchool = LiningSchool.PLUMB_FIRST
     species: str | None = None
     leaf_width: WidthReading | None = None
@@ -270,7 +270,7 @@ class Lining(Model):
         return self
 
 
-class Span(Model):
+class PolygonSide(FrozenModel):
     """A length between two corners of a polygon, numbered from 1 at the hinge side's foot, along the floor and up."""
 
     start: Annotated[int, Field(ge=1, le=8)]
@@ -278,13 +278,13 @@ class Span(Model):
     length: SideReading
 
     @model_validator(mode="after")
-    def _two_corners(self) -> Span:
+    def _two_corners(self) -> PolygonSide:
         if self.start == self.end:
             raise InputError("end", self.end, "another corner than it starts from")
         return self
 
 
-class Polygon(Model):
+class Polygon(FrozenModel):
     """An opening of 3 to 8 straight sides by its sides and diagonals.
 
     Corner 1 is the foot of the hinge side, 2 the foot of the latch side, the rest go round over the head.
@@ -292,7 +292,7 @@ class Polygon(Model):
     """
 
     corners: Annotated[int, Field(ge=3, le=8)] = 4
-    spans: Annotated[tuple[Span, ...], Field(max_length=40)] = ()
+    spans: Annotated[tuple[PolygonSide, ...], Field(max_length=40)] = ()
     floor_rise: LeanReading | None = None
     lean_hinge: LeanReading | None = None
 
@@ -304,11 +304,11 @@ class Polygon(Model):
         return self
 
 
-Coordinate = Annotated[float, between(-10_000, 10_000, "coordinate")]
-HeightAlong = Annotated[float, between(0, 4000, "height")]
+Coordinate = Annotated[float, bounded(-10_000, 10_000, "coordinate")]
+HeightAlong = Annotated[float, bounded(0, 4000, "height")]
 
 
-class Tick(Model):
+class Tick(FrozenModel):
     """One tick: the mark on the board, and which way the stick lay.
 
     Either an angle (from the mark to the point, anticlockwise from the board's x), or a second point on the traced
@@ -318,7 +318,7 @@ class Tick(Model):
 
     x: Coordinate
     y: Coordinate
-    angle_deg: Annotated[float, between(-360, 360, "angle", "°")] | None = None
+    angle_deg: Annotated[float, bounded(-360, 360, "angle", "°")] | None = None
     x2: Coordinate | None = None
     y2: Coordinate | None = None
     side: Annotated[int, Field(ge=1, le=8)] | None = None
@@ -343,7 +343,7 @@ class TickForm(StrEnum):
     POINT = "points alone"
 
 
-class Template(Model):
+class TickTemplate(FrozenModel):
     """A template by ticks. The board is fixed to the hinge side; the nick, x y on it, says where.
 
     stick: point to mark. sides: of the opening. nick_up: the nick's height over the floor at the hinge side as read
@@ -351,7 +351,7 @@ class Template(Model):
     that between `check_corner` and the next side round (1: floor and latch side, 2: latch side and head …).
     """
 
-    stick: StickReading = Reading(value=250.0, state=State.ASSUMED)
+    stick: StickReading = Reading(value=250.0, state=Provenance.ASSUMED)
     form: TickForm = TickForm.ANGLE
     sides: Annotated[int, Field(ge=3, le=8)] = 4
     head: Literal["straight", "curved"] = "straight"
@@ -363,7 +363,7 @@ class Template(Model):
     nick_up: HeightAlong | None = None
 
     @model_validator(mode="after")
-    def _inside(self) -> Template:
+    def _inside(self) -> TickTemplate:
         for at, each in enumerate(self.ticks):
             if each.side is not None and each.side > self.sides:
                 raise InputError(f"ticks.{at}.side", each.side, f"a side from 1 to {self.sides}")

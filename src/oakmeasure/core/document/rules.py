@@ -18,13 +18,13 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.data import names, table
 
 
-class Model(BaseModel):
+class FrozenModel(BaseModel):
     """A frozen document model: unknown fields and numbers that are none are refused."""
 
     model_config = ConfigDict(defer_build=True, frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-def between(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
+def bounded(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
     """Return the check of a number's range; its refusal says what it was read as and what would do."""
 
     return AfterValidator(lambda value: check_between(value, low, high, what, unit))
@@ -45,10 +45,10 @@ class ButtSchool(StrEnum):
     SEVEN_ELEVEN = "7 and 11 inches"
 
 
-class Rule(Model):
+class Rule(FrozenModel):
     """One value and why the shop does it so."""
 
-    value: Annotated[float, between(-1e5, 1e5, "rule", "")]
+    value: Annotated[float, bounded(-1e5, 1e5, "rule", "")]
     reason: str = ""
 
 
@@ -118,7 +118,7 @@ RULE_KINDS: dict[str, RuleKind] = {
 }
 
 
-class ShopRules(Model):
+class ShopRules(FrozenModel):
     """A named set. Lengths in mm unless the name says otherwise; each within the limits of RULE_KINDS."""
 
     name: str

@@ -10,7 +10,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.data import table
 
 
-class Cut(StrEnum):
+class Sawing(StrEnum):
     """How the face lies to the growth rings; decides how much the width moves."""
 
     FLAT = "flat-sawn"
@@ -30,9 +30,9 @@ class Species:
     tint: str
     source: str
 
-    def movement(self, cut: Cut) -> float:
+    def movement(self, cut: Sawing) -> float:
         """Return the change of width per point of moisture for a board of that cut."""
-        return self.tangential if cut is Cut.FLAT else self.radial
+        return self.tangential if cut is Sawing.FLAT else self.radial
 
 
 def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
@@ -50,7 +50,7 @@ def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Sheet:
+class SheetMaterial:
     """What is no solid timber: sheets, glass, metal. density: kg/m³. moist: the wettest place that a sheet bears.
 
     price_m2: of 12 thick, in the job's money. moist is "" for what nothing can be laid on.
@@ -69,12 +69,14 @@ SHEET_LENGTH, SHEET_WIDTH = 2440.0, 1220.0  # as sold, mm
 
 
 @cache
-def stuff(key: str) -> Species | Sheet:
+def stuff(key: str) -> Species | SheetMaterial:
     """Return a species or a sheet by its key; InputError when neither table has it."""
     row = table("sheets").get(key)
     if row is None:
         return species(key)
-    return Sheet(key, row["name"], float(row["density"]), row["tint"], row.get("moist", ""), row.get("price_m2", 0.0))
+    return SheetMaterial(
+        key, row["name"], float(row["density"]), row["tint"], row.get("moist", ""), row.get("price_m2", 0.0)
+    )
 
 
 def species_keys() -> tuple[str, ...]:

@@ -13,13 +13,13 @@ from pydantic import Field, field_validator, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.rules import Model, between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.species import CORES, species_keys
 
 Label = Annotated[str, Field(max_length=40)]
-Price = Annotated[float, between(0, 1e6, "price", "")]
+Price = Annotated[float, bounded(0, 1e6, "price", "")]
 Count = Annotated[int, Field(ge=1, le=999)]
 
 
@@ -48,15 +48,15 @@ class Flaw(StrEnum):
         return self in (Flaw.SPLIT, Flaw.WANE, Flaw.METAL, Flaw.GROOVE)
 
 
-class Mark(Model):
+class BoardMark(FrozenModel):
     """A rectangle of a board that is not clear, mm."""
 
     flaw: Flaw = Flaw.KNOT
     face: Face = Face.THROUGH
-    x: Annotated[float, between(0, 8000, "place along the board")]
-    y: Annotated[float, between(0, 2200, "place across the board")]
-    length: Annotated[float, between(1, 8000, "length of the defect")]
-    width: Annotated[float, between(1, 2200, "width of the defect")]
+    x: Annotated[float, bounded(0, 8000, "place along the board")]
+    y: Annotated[float, bounded(0, 2200, "place across the board")]
+    length: Annotated[float, bounded(1, 8000, "length of the defect")]
+    width: Annotated[float, bounded(1, 2200, "width of the defect")]
 
     @property
     def rank(self) -> int:
@@ -66,11 +66,11 @@ class Mark(Model):
         return 2 if self.face is Face.OTHER else 1
 
 
-class MoistureReading(Model):
+class MoistureReading(FrozenModel):
     """What a meter or an oven said of a board, % of the dry mass."""
 
     day: date
-    percent: Annotated[float, between(3, 60, "moisture", "%")]
+    percent: Annotated[float, bounded(3, 60, "moisture", "%")]
 
 
 class Came(StrEnum):
@@ -95,7 +95,7 @@ def _known_species(key: str | None) -> str | None:
     return key
 
 
-class Board(Model):
+class Board(FrozenModel):
     """A board on the rack, or a size of board at the yard.
 
     species None: sold in whatever species the leaf is made of. quantity None: as many as are needed, to be bought.
@@ -104,22 +104,22 @@ class Board(Model):
     """
 
     species: str | None = None
-    length: Annotated[float, between(150, 8000, "board length")]
-    width: Annotated[float, between(20, 800, "board width")]
-    thickness: Annotated[float, between(6, 150, "board thickness")]
+    length: Annotated[float, bounded(150, 8000, "board length")]
+    width: Annotated[float, bounded(20, 800, "board width")]
+    thickness: Annotated[float, bounded(6, 150, "board thickness")]
     quantity: Count | None = None
     price: Price | None = None
     label: Label = ""
     came: Came = Came.NEW
     sawn: Sawn = Sawn.ROUGH
-    bow: Annotated[float, between(0, 80, "bow")] = 0.0
-    crook: Annotated[float, between(0, 80, "crook")] = 0.0
+    bow: Annotated[float, bounded(0, 80, "bow")] = 0.0
+    crook: Annotated[float, bounded(0, 80, "crook")] = 0.0
     one_face: bool = False
     searched: bool = False
     year: Annotated[int, Field(ge=1200, le=2200)] | None = None
     colour: Annotated[str, Field(max_length=60)] = ""
     forbidden: bool = False
-    marks: Annotated[tuple[Mark, ...], Field(max_length=60)] = ()
+    marks: Annotated[tuple[BoardMark, ...], Field(max_length=60)] = ()
     readings: Annotated[tuple[MoistureReading, ...], Field(max_length=200)] = ()
 
     _known = field_validator("species")(_known_species)
@@ -151,32 +151,32 @@ class Board(Model):
         return self.model_copy(update={"marks": marks})
 
 
-class Section(Model):
+class Section(FrozenModel):
     """A planed section as sold, by its length. species None: in whatever species the leaf is made of."""
 
     species: str | None = None
-    width: Annotated[float, between(8, 400, "section width")]
-    thickness: Annotated[float, between(4, 150, "section thickness")]
-    length: Annotated[float, between(300, 8000, "section length")]
+    width: Annotated[float, bounded(8, 400, "section width")]
+    thickness: Annotated[float, bounded(4, 150, "section thickness")]
+    length: Annotated[float, bounded(300, 8000, "section length")]
     quantity: Count | None = None
     price: Price | None = None
 
     _known = field_validator("species")(_known_species)
 
 
-class SheetStock(Model):
+class SheetStock(FrozenModel):
     """A sheet on the rack or at the yard. grained: parts lie along it. trim: off each edge before it is cut, mm."""
 
     material: str = "ply_birch"
-    length: Annotated[float, between(150, 6000, "sheet length")]
-    width: Annotated[float, between(100, 2200, "sheet width")]
-    thickness: Annotated[float, between(2, 60, "sheet thickness")]
+    length: Annotated[float, bounded(150, 6000, "sheet length")]
+    width: Annotated[float, bounded(100, 2200, "sheet width")]
+    thickness: Annotated[float, bounded(2, 60, "sheet thickness")]
     quantity: Count | None = None
     price: Price | None = None
     label: Label = ""
     came: Came = Came.NEW
     grained: bool = True
-    trim: Annotated[float, between(0, 50, "trim")] = 6.0
+    trim: Annotated[float, bounded(0, 50, "trim")] = 6.0
     forbidden: bool = False
 
     @model_validator(mode="after")
@@ -186,7 +186,7 @@ class SheetStock(Model):
         return self
 
 
-class Shown(StrEnum):
+class Cleanness(StrEnum):
     """How clean the wood of a leaf must be."""
 
     BOTH = "both faces clear"
@@ -196,10 +196,10 @@ class Shown(StrEnum):
     @property
     def clear(self) -> int:
         """Return it as the solvers have it: 2 clear all round, 1 on the face that shows, 0 sound."""
-        return {Shown.BOTH: 2, Shown.BEST: 1, Shown.SOUND: 0}[self]
+        return {Cleanness.BOTH: 2, Cleanness.BEST: 1, Cleanness.SOUND: 0}[self]
 
 
-class Pin(Model):
+class Pin(FrozenModel):
     """A part of a leaf that is to come out of one board of the rack, by its label."""
 
     leaf: Annotated[str, Field(max_length=40)]
@@ -207,7 +207,7 @@ class Pin(Model):
     board: Label
 
 
-class Done(Model):
+class Done(FrozenModel):
     """A part of a leaf that is cut already. board: what it came out of."""
 
     leaf: Annotated[str, Field(max_length=40)]
@@ -215,17 +215,17 @@ class Done(Model):
     board: Label = ""
 
 
-class CuttingChoices(Model):
+class CuttingChoices(FrozenModel):
     """How the wood is to be cut. first None: boards ripped, sheets either way. may_hold: roles whose parts may have
     knots and sapwood whatever the leaf asks for. seconds: to go on improving. one_leaf: plan only the leaf in hand.
     """
 
-    shown: Shown = Shown.BEST
+    shown: Cleanness = Cleanness.BEST
     may_hold: Annotated[tuple[Role, ...], Field(max_length=20)] = (Role.CORE, Role.PACKING)
-    first: First | None = None
-    seconds: Annotated[float, between(1, 600, "time to plan", "s")] = 10.0
+    first: FirstCut | None = None
+    seconds: Annotated[float, bounded(1, 600, "time to plan", "s")] = 10.0
     one_leaf: bool = False
-    useful_length: Annotated[float, between(50, 3000, "length worth keeping")] = 300.0
-    useful_width: Annotated[float, between(10, 1000, "width worth keeping")] = 60.0
+    useful_length: Annotated[float, bounded(50, 3000, "length worth keeping")] = 300.0
+    useful_width: Annotated[float, bounded(10, 1000, "width worth keeping")] = 60.0
     pins: Annotated[tuple[Pin, ...], Field(max_length=400)] = ()
     done: Annotated[tuple[Done, ...], Field(max_length=4000)] = ()

@@ -16,8 +16,8 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Surface
-from oakmeasure.core.hardware.clash.bodies import Thing
-from oakmeasure.core.hardware.clash.rules import Kind
+from oakmeasure.core.hardware.clash.bodies import ClashBody
+from oakmeasure.core.hardware.clash.rules import BodyKind
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -167,15 +167,15 @@ def section(
             )
     for thing in leaf.clashes.things:
         x0, y0, x1, y1 = thing.solid.box
-        if y0 <= y <= y1 and x0 < high and x1 > low and thing.kind is not Kind.BITE:
+        if y0 <= y <= y1 and x0 < high and x1 > low and thing.kind is not BodyKind.BITE:
             _cut(page, thing, box(x0, x1, thing.solid.depth), lit)
 
 
-def _cut(page: Sketch, thing: Thing, outline: list[Point], lit: tuple[str, ...]) -> None:
-    steel = thing.kind in (Kind.SCREW, Kind.FIXING)
+def _cut(page: Sketch, thing: ClashBody, outline: list[Point], lit: tuple[str, ...]) -> None:
+    steel = thing.kind in (BodyKind.SCREW, BodyKind.FIXING)
     ring = [*outline, outline[0]]
     if thing.family in lit:
-        page.area(outline, Layer.METAL if steel or thing.kind is Kind.JOINT else Layer.SPACE, ref=thing.ref)
+        page.area(outline, Layer.METAL if steel or thing.kind is BodyKind.JOINT else Layer.SPACE, ref=thing.ref)
         page.line(ring, Layer.OUTLINE, ref=thing.ref)
-    elif thing.kind is not Kind.PANEL:
+    elif thing.kind is not BodyKind.PANEL:
         page.line(ring, Layer.HIDDEN, ref=thing.ref)

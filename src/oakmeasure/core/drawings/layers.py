@@ -9,7 +9,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch, corners
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect
@@ -243,7 +243,7 @@ def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
         sketch.box(rect, Layer.FAINT, ref=f"part:{part.name}")
         return
     made_of = stuff(part.species)
-    if isinstance(made_of, Sheet):
+    if isinstance(made_of, SheetMaterial):
         sketch.rect(rect, Layer.PANEL, ref=f"part:{part.name}", tint=tint)
         _plies(sketch, rect)
         return

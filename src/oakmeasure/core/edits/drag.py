@@ -19,7 +19,7 @@ STEP = 1.0  # to which a dragged rail is set
 
 
 @dataclass(frozen=True, slots=True)
-class Drop:
+class DragEdit:
     """Where a dragged rail goes: one edit of the leaf. words: what it snapped to, "" for nothing."""
 
     path: str
@@ -34,7 +34,7 @@ def rails_to_drag(leaf: LeafSolution) -> list[Part]:
     return found
 
 
-def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
+def dragged(leaf: LeafSolution, name: str, y: float) -> DragEdit | None:
     """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged."""
     choice = leaf.leaf.build
     if leaf.build is None or not has(choice.kind, "drag"):
@@ -49,10 +49,10 @@ def dragged(leaf: LeafSolution, name: str, y: float) -> Drop | None:
     floor = leaf.figures["gap_floor"].value
     y, words = _snapped(leaf, y, below, above, half, floor)
     edit = frame.set_rail(choice, name, centre=y, half=half, below=below, floor=floor)
-    return None if edit is None else Drop(edit[0], edit[1], words)
+    return None if edit is None else DragEdit(edit[0], edit[1], words)
 
 
-def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+def dragged_butt(leaf: LeafSolution, number: int, y: float) -> DragEdit | None:
     """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are; None without it.
 
     It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; and out of what it would
@@ -80,10 +80,10 @@ def dragged_butt(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     y, words = _freed(leaf, f"butt {number}", (rect.y0 + rect.y1) / 2, y, words)
     tops = [each.top.value for each in places]
     tops[number - 1] = round(height - y - half, 3)
-    return Drop("hardware.tops", tuple(tops), words)
+    return DragEdit("hardware.tops", tuple(tops), words)
 
 
-def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
+def dragged_cup(leaf: LeafSolution, number: int, y: float) -> DragEdit | None:
     """Return the edit that sets the top or the bottom cup's middle at y, mm up the leaf; None for one between.
 
     It snaps to where its hinge lies in line with a rail's inner edge, and stays 30 and more from the ends.
@@ -105,7 +105,7 @@ def dragged_cup(leaf: LeafSolution, number: int, y: float) -> Drop | None:
     rect = leaf.cups.places[number - 1].rect
     up, words = _freed(leaf, f"cup {number}", (rect.y0 + rect.y1) / 2, height - value if is_top else value, words)
     value = min(max(height - up if is_top else up, least), most)
-    return Drop("hardware.cup.first" if is_top else "hardware.cup.last", round(value, 3), words)
+    return DragEdit("hardware.cup.first" if is_top else "hardware.cup.last", round(value, 3), words)
 
 
 def _freed(leaf: LeafSolution, family: str, now: float, y: float, words: str) -> tuple[float, str]:

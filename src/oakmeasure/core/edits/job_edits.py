@@ -15,11 +15,11 @@ from oakmeasure.core.document.construction_model import ConstructionModel
 from oakmeasure.core.document.constructions import KINDS, model_of
 from oakmeasure.core.document.cup_hinges import cup_from_table
 from oakmeasure.core.document.hinges import Butt, butt_from_table
-from oakmeasure.core.document.job import Acknowledged, Climate, Job, LateTrim, Leaf, Place, Reading
-from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon, Template, Tick, TickForm, restated
+from oakmeasure.core.document.job import Acknowledged, Climate, Exposure, Job, LateTrim, Leaf, Reading
+from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon, Tick, TickForm, TickTemplate, restated
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.figures.check import Remedy
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.data import table
@@ -121,7 +121,7 @@ def _as_reading(leaf: Leaf, path: str, value: Any) -> Any:
     if field is None or not _holds_reading(field.annotation) or value is None or isinstance(value, Reading):
         return value
     old = get(leaf, path)
-    return Reading(value=value, state=State.MEASURED, sigma=old.sigma if isinstance(old, Reading) else None)
+    return Reading(value=value, state=Provenance.MEASURED, sigma=old.sigma if isinstance(old, Reading) else None)
 
 
 def _holds_reading(annotation: Any) -> bool:
@@ -129,7 +129,7 @@ def _holds_reading(annotation: Any) -> bool:
     return annotation is Reading or any(_holds_reading(each) for each in get_args(annotation))
 
 
-def with_state(job: Job, leaf_id: str, path: str, state: State) -> Job:
+def with_state(job: Job, leaf_id: str, path: str, state: Provenance) -> Job:
     """Return the job with the state of a reading or of a hardware figure changed."""
     return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, f"{path}.state", state))
 
@@ -147,7 +147,7 @@ def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
         if way is MeasuredBy.POLYGON and leaf.polygon is None:
             more["polygon"] = Polygon()
         if way is MeasuredBy.TICKS and leaf.template is None:
-            more["template"] = Template()
+            more["template"] = TickTemplate()
         return leaf.model_copy(update={"measured_by": way, **more})
 
     return with_leaf(job, leaf_id, change)
@@ -179,7 +179,7 @@ def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
     template = job.leaf(leaf_id).template
     assert template is not None
     known = {name: getattr(template, name) for name in type(template).model_fields}
-    fresh = Template.model_validate(known | {"ticks": ticks, "form": form, "sides": max(sides, template.sides)})
+    fresh = TickTemplate.model_validate(known | {"ticks": ticks, "form": form, "sides": max(sides, template.sides)})
     return with_field(job, leaf_id, "template", fresh)
 
 
@@ -220,7 +220,7 @@ def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
     return with_value(job, "own_butts", (*(each for each in job.own_butts if each.name != butt.name), butt))
 
 
-def with_place(job: Job, leaf_id: str, place: Place) -> Job:
+def with_place(job: Job, leaf_id: str, place: Exposure) -> Job:
     """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays."""
     row = table("places")[str(place)]
     air = {name: Climate.model_validate(row[name]) for name in ("dry", "wet")}
@@ -342,7 +342,7 @@ def begun_again(leaf: Leaf) -> Leaf:
     """
     return leaf.model_copy(
         update={
-            **{name: restated(getattr(leaf, name), State.ASSUMED) for name in OF_THE_SITE},
+            **{name: restated(getattr(leaf, name), Provenance.ASSUMED) for name in OF_THE_SITE},
             "late": LateTrim(may_side=leaf.late.may_side, may_end=leaf.late.may_end),
             "making": leaf.making.model_copy(update={"log": (), "start": None, "due": None}),
             "hung": leaf.hung.model_copy(update=UNHUNG),

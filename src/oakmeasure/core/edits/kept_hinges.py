@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.cup_hinges import CupHinge, CupUnknown
 from oakmeasure.core.document.hinges import Butt
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.solution import LeafSolution
 
 
@@ -18,9 +18,9 @@ def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
         raise InputError("hardware.cup", leaf.leaf.name, "a leaf on cup hinges")
     choice, f = leaf.leaf.hardware.cup, leaf.figures
     hinge = choice.hinge
-    reach, how = hinge.reach, "measured" if hinge.reach.state is State.MEASURED else "its sheet"
+    reach, how = hinge.reach, "measured" if hinge.reach.state is Provenance.MEASURED else "its sheet"
     if choice.unknown is CupUnknown.REACH:
-        reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": State.MEASURED})
+        reach = reach.model_copy(update={"value": round(f["cup_reach"].value, 3), "state": Provenance.MEASURED})
         how = (
             f"mock-up: overlay {f['cup_overlay'].value:g}, middle {f['cup_centre'].value:g}, crank "
             f"{f['cup_crank'].value:g}, plate {f['cup_plate'].value:g} mm"

@@ -8,7 +8,7 @@ from typing import Any
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.document.stock import Board, Face, Mark, MoistureReading, Pin
+from oakmeasure.core.document.stock import Board, BoardMark, Face, MoistureReading, Pin
 from oakmeasure.core.edits.job_edits import with_value
 
 GRID = 1.0  # to which what is dragged snaps, mm
@@ -88,7 +88,7 @@ def _on_best(board: Board, face: Face, y: float, height: float) -> float:
     return y if face is not Face.OTHER else board.width - y - height
 
 
-def drawn_mark(board: Board, start: Spot, end: Spot, like: Mark | None) -> Mark | None:
+def drawn_mark(board: Board, start: Spot, end: Spot, like: BoardMark | None) -> BoardMark | None:
     """Return the mark that is drawn from one spot to another; None where that is too small to be meant."""
     x0, x1 = sorted((start.x, end.x))
     y0, y1 = sorted((start.y, end.y))
@@ -102,24 +102,24 @@ def drawn_mark(board: Board, start: Spot, end: Spot, like: Mark | None) -> Mark 
         "length": x1 - x0,
         "width": y1 - y0,
     }
-    return Mark(**made) if like is None else Mark(flaw=like.flaw, **made)
+    return BoardMark(**made) if like is None else BoardMark(flaw=like.flaw, **made)
 
 
-def moved_mark(board: Board, mark: Mark, spot: Spot) -> Mark:
+def moved_mark(board: Board, mark: BoardMark, spot: Spot) -> BoardMark:
     """Return a mark with its lower head corner, as its face shows it, at another spot; it stays on the board."""
     x = min(spot.x, board.length - mark.length)
     low = min(spot.y, board.width - mark.width)
     return mark.model_copy(update={"x": x, "y": _on_best(board, spot.face, low, mark.width)})
 
 
-def sized_mark(board: Board, mark: Mark, spot: Spot) -> Mark:
+def sized_mark(board: Board, mark: BoardMark, spot: Spot) -> BoardMark:
     """Return a mark with its upper foot corner, as its face shows it, at another spot; the other corner stays."""
     low = _on_best(board, spot.face, mark.y, mark.width)
     long, wide = max(spot.x - mark.x, LEAST_MARK), max(spot.y - low, LEAST_MARK)
     return mark.model_copy(update={"length": long, "width": wide, "y": _on_best(board, spot.face, low, wide)})
 
 
-def with_marks(job: Job, at: int, marks: tuple[Mark, ...]) -> Job:
+def with_marks(job: Job, at: int, marks: tuple[BoardMark, ...]) -> Job:
     """Return the job with the marks of a board changed. Raises InputError."""
     return with_board(job, at, marks=marks)
 

@@ -15,7 +15,7 @@ from oakmeasure.core.base.units import MINUS, Show, Unit
 from oakmeasure.core.figures.names import FigureName
 
 
-class State(StrEnum):
+class Provenance(StrEnum):
     """How well a reading or a hardware figure is known."""
 
     ASSUMED = "assumed"
@@ -23,11 +23,11 @@ class State(StrEnum):
     MEASURED = "measured"
 
 
-_SURENESS = {State.ASSUMED: 0, State.FROM_TABLE: 1, State.MEASURED: 2}
+_SURENESS = {Provenance.ASSUMED: 0, Provenance.FROM_TABLE: 1, Provenance.MEASURED: 2}
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class WorkingRow:
     """One line of a written sum. `op` is "", "+", "−", "×", "÷", "=" or "note" (words only)."""
 
     op: str
@@ -58,9 +58,9 @@ class Figure:
     label: str
     value: float
     unit: Unit
-    rows: tuple[Row, ...] = ()
+    rows: tuple[WorkingRow, ...] = ()
     source: str = ""
-    state: State | None = None
+    state: Provenance | None = None
     rests_on: frozenset[str] = frozenset()
     edit: str = ""
 
@@ -69,7 +69,7 @@ class Figure:
         return [row_text(row, show) for row in self.rows] + ([self.source] if self.source else [])
 
 
-def row_text(row: Row, show: Show) -> str:
+def row_text(row: WorkingRow, show: Show) -> str:
     if row.value is None:
         return row.label
     op, value = row.as_written()
@@ -83,7 +83,7 @@ def given(
     value: float,
     unit: Unit = Unit.MM,
     *,
-    state: State = State.MEASURED,
+    state: Provenance = Provenance.MEASURED,
     source: str = "",
     edit: str = "",
     choice: bool = False,
@@ -94,13 +94,13 @@ def given(
     value of a table or of a rule, or what was counted or sought, and `source` says whose.
     """
     how = str(state) if not choice else "chosen" if edit else ""
-    rests = frozenset({label}) if state is State.ASSUMED else frozenset()
+    rests = frozenset({label}) if state is Provenance.ASSUMED else frozenset()
     return Figure(
         name,
         label,
         value,
         unit,
-        (Row("=", f"{label}, {how}" if how else label, value, unit),),
+        (WorkingRow("=", f"{label}, {how}" if how else label, value, unit),),
         source,
         None if choice else state,
         rests,
@@ -108,9 +108,9 @@ def given(
     )
 
 
-def _inherit(parents: Iterable[Figure]) -> tuple[State | None, frozenset[str]]:
+def _inherit(parents: Iterable[Figure]) -> tuple[Provenance | None, frozenset[str]]:
     """Return the least sure state of the parents and all that they rest on."""
-    state: State | None = None
+    state: Provenance | None = None
     rests: frozenset[str] = frozenset()
     for each in parents:
         if each.state is not None and (state is None or _SURENESS[each.state] < _SURENESS[state]):
@@ -147,10 +147,12 @@ def total(name: FigureName, label: str, *terms: Term, source: str = "") -> Figur
         count = SHARES.get(round(times, 6), f"{times:.4g} × ")
         op = MINUS if term.times < 0 else "+" if at else ""
         rows.append(
-            Row(op, count + term.figure.label, abs(term.times) * term.figure.value, term.figure.unit, term.figure.name)
+            WorkingRow(
+                op, count + term.figure.label, abs(term.times) * term.figure.value, term.figure.unit, term.figure.name
+            )
         )
     unit = terms[0].figure.unit
-    rows.append(Row("=", label, value, unit, name))
+    rows.append(WorkingRow("=", label, value, unit, name))
     state, rests = _inherit(term.figure for term in terms)
     return Figure(name, label, value, unit, tuple(rows), source, state, rests)
 
@@ -159,10 +161,10 @@ def derived(
     name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
 ) -> Figure:
     """Return a figure worked out by a formula that is more than a sum; the formula stands in its working."""
-    rows = [Row("", each.label, each.value, each.unit, each.name) for each in inputs]
+    rows = [WorkingRow("", each.label, each.value, each.unit, each.name) for each in inputs]
     if formula:
-        rows.append(Row("note", formula))
-    rows.append(Row("=", label, value, unit, name))
+        rows.append(WorkingRow("note", formula))
+    rows.append(WorkingRow("=", label, value, unit, name))
     lowest, rests = _inherit(inputs)
     return Figure(name, label, value, unit, tuple(rows), source, lowest, rests)
 
@@ -186,7 +188,7 @@ class Figures:
         value: float,
         unit: Unit = Unit.MM,
         *,
-        state: State = State.MEASURED,
+        state: Provenance = Provenance.MEASURED,
         source: str = "",
         edit: str = "",
         choice: bool = False,

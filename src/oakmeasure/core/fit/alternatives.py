@@ -12,7 +12,7 @@ from oakmeasure.core.figures.check import Level, Remedy
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bought_leaf import DOOR_HEIGHT, DOOR_WIDTH, nearest_slab, slab_sizes
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.fit.gear import Place, backing_for, length_to_buy, misses, overlap_left, sets_for
+from oakmeasure.core.fit.gear import GearPlace, backing_for, length_to_buy, misses, overlap_left, sets_for
 from oakmeasure.core.fit.swing.bevel import back_gap
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -41,7 +41,7 @@ class Comparison:
     options: tuple[Option, ...]
 
 
-def side_by_side(ctx: Context, fitted: Fit, place: Place | None) -> tuple[Comparison, ...]:
+def side_by_side(ctx: Context, fitted: Fit, place: GearPlace | None) -> tuple[Comparison, ...]:
     """Return everything that can be compared at Fit. place: of a track set; None for a leaf on hinges."""
     found: list[Comparison] = []
     if place is not None:
@@ -87,7 +87,7 @@ def _dearest_last(options: Iterator[Option] | list[Option]) -> tuple[Option, ...
 # --- the ways out ------------------------------------------------------------------------------------------
 
 
-def _height_ways(ctx: Context, fitted: Fit, place: Place) -> list[Comparison]:
+def _height_ways(ctx: Context, fitted: Fit, place: GearPlace) -> list[Comparison]:
     """What to do where the set needs a taller opening, or more wall over it, than there is."""
     shorts = [(name, ctx.figures[name].value) for name in ("gear_short", "headroom_short") if name in ctx.figures]
     name, short = max(shorts, key=lambda each: each[1], default=("", 0.0))
@@ -205,7 +205,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
 # --- sets, slabs, bevels -----------------------------------------------------------------------------------
 
 
-def _sets(ctx: Context, place: Place) -> Comparison:
+def _sets(ctx: Context, place: GearPlace) -> Comparison:
     """Every set of the table for this way of hanging, against the opening, the leaf and the wall."""
     options = [_set(ctx, each, place) for each in sets_for(place.way).values()]
     options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
@@ -213,7 +213,7 @@ def _sets(ctx: Context, place: Place) -> Comparison:
     return Comparison("Track sets", about, ("set", "price", "needs", "track", "does it fit"), tuple(options))
 
 
-def _set(ctx: Context, each: TrackSet, place: Place) -> Option:
+def _set(ctx: Context, each: TrackSet, place: GearPlace) -> Option:
     found = misses(each, place, ctx.show)
     needs = each.opening if each.opening is not None else place.over_head + each.above + each.lift
     where = "beyond the leaf" if each.opening is not None else "over the opening"

@@ -40,7 +40,7 @@ class Fit:
     outline: tuple[tuple[float, float], ...] = ()
 
 
-def gaps(ctx: Context) -> None:
+def add_gaps(ctx: Context) -> None:
     """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's verdict."""
     choice = ctx.leaf.fit
     if even_reveal.is_the_aim(ctx.leaf):

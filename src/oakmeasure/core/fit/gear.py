@@ -45,7 +45,7 @@ def _gear(name: str, value: float, source: str) -> Figure:
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class GearPlace:
     """What a set must fit into, lengths in mm. None: not known.
 
     opening: tallest, floor to head. leaf_height, thickness: of the leaf; over_head: its top over the opening's head.
@@ -72,7 +72,7 @@ class Miss:
     short: float = 0.0
 
 
-def misses(track_set: TrackSet, place: Place, show: Show) -> list[Miss]:
+def misses(track_set: TrackSet, place: GearPlace, show: Show) -> list[Miss]:
     """Return everything in which a set does not fit its place; none where it does. The load's lever is not in it."""
     found: list[Miss] = []
     fmt = show.length
@@ -102,7 +102,7 @@ def length_to_buy(track_set: TrackSet, needed: float) -> float | None:
     return min((each for each in track_set.lengths if each >= needed - HAIR), default=None)
 
 
-def backing_for(track_set: TrackSet, place: Place) -> float:
+def backing_for(track_set: TrackSet, place: GearPlace) -> float:
     """Return the backing board that a set's stand-off lacks, mm; 0 where it does."""
     return max(0.0, place.back - track_set.stand_off)
 
@@ -112,11 +112,11 @@ def sets_for(way: Hanging) -> dict[str, TrackSet]:
     return {key: each for key, each in track_sets().items() if way in each.ways}
 
 
-def place_of(ctx: Context, opening: Opening, fitted: Fit, mass: float | None = None) -> Place:
+def place_of(ctx: Context, opening: Opening, fitted: Fit, mass: float | None = None) -> GearPlace:
     """Return what a set must fit into."""
     f = ctx.figures
     top = fitted.y_foot + fitted.height.value
-    return Place(
+    return GearPlace(
         ctx.leaf.hanging,
         fitted.height.value,
         f["thickness"].value,
@@ -135,7 +135,7 @@ def tallest(opening: Opening) -> float:
     return max(crown, opening.head_low.value) - opening.floor_high.value
 
 
-def judge_set(ctx: Context, place: Place) -> None:
+def judge_set(ctx: Context, place: GearPlace) -> None:
     """Say whether the chosen set fits, or which of the table's do; ratings of a leaf off its middle come later."""
     chosen = ctx.leaf.slide.track_set
     _headroom(ctx, place)
@@ -175,7 +175,7 @@ def overlap_left(ctx: Context, short: Figure) -> float:
     return ctx.leaf.slide.overlap_head - short.value
 
 
-def _headroom(ctx: Context, place: Place) -> None:
+def _headroom(ctx: Context, place: GearPlace) -> None:
     """Judge the free wall over the opening: the track with its hangers, the leaf lifted on, the anti-lift block."""
     chosen, add = ctx.leaf.slide.track_set, ctx.figures.add
     if chosen is None or chosen.opening is not None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.construction_model import Laid
+from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.document.species import CORES, stuff
 from oakmeasure.core.forms.fields import Column, Field, Group, Rows
 
@@ -24,7 +24,9 @@ def size(
 
 def laid_up(name: str, word: str) -> Group:
     """The boards at hand, measured one by one; the gauge writes into the box that has the cursor."""
-    rows = Rows(name, "build.measured", (Column("width", "width that it shows"),), lambda values: Laid(**values), word)
+    rows = Rows(
+        name, "build.measured", (Column("width", "width that it shows"),), lambda values: LaidBoard(**values), word
+    )
     return Group(f"Lay up measured {word}s", (rows,), hint="empty: all alike")
 
 

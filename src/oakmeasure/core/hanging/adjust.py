@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.adjustment import Gaps, HungChoices
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.hanging.gap_remedy import Found, Frame, Plan, contradictions, places_of, put_right
+from oakmeasure.core.hanging.gap_remedy import Found, HungFrame, RemedyPlan, contradictions, places_of, put_right
 from oakmeasure.core.hanging.remedy import (
     HEIGHT_RANGE,
     SIDE_RANGE,
@@ -22,7 +22,7 @@ from oakmeasure.core.hanging.remedy import (
 )
 from oakmeasure.core.hanging.rigid import Motion
 from oakmeasure.core.hanging.run import RunPlan, line_up
-from oakmeasure.core.hanging.sliding import Level, Look, hanger_turns, last_settings, looks
+from oakmeasure.core.hanging.sliding import Look, TrackLevel, hanger_turns, last_settings, looks
 
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
@@ -35,7 +35,7 @@ class Remedied:
     """
 
     name: str
-    frame: Frame
+    frame: HungFrame
     found: Found | None
     least_wood: tuple[Step, ...]
     even: tuple[Step, ...]
@@ -53,7 +53,7 @@ class Hung:
     turns: tuple[CupTurn, ...]
     run: RunPlan | None
     looks: tuple[Look, ...]
-    level: Level | None
+    level: TrackLevel | None
 
     @property
     def is_read(self) -> bool:
@@ -79,16 +79,16 @@ def hinge_heights(leaf: LeafDesign) -> tuple[float, ...]:
     return ()
 
 
-def frame_of(leaf: LeafDesign) -> Frame:
+def frame_of(leaf: LeafDesign) -> HungFrame:
     """Return the leaf as a plate and how far its hinges let it go: butts are packed, cups are screwed."""
     hung = leaf.leaf.hung
     width, height = leaf.fit.width.value, leaf.fit.height.value
     if leaf.cups is not None:
-        return Frame(width, height, hinge_heights(leaf), SIDE_RANGE, SIDE_RANGE, HEIGHT_RANGE)
-    return Frame(width, height, hinge_heights(leaf), hung.pack_most, hung.let_in_most)
+        return HungFrame(width, height, hinge_heights(leaf), SIDE_RANGE, SIDE_RANGE, HEIGHT_RANGE)
+    return HungFrame(width, height, hinge_heights(leaf), hung.pack_most, hung.let_in_most)
 
 
-def hang(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
+def adjust_leaf(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
     """Return the remedy for a leaf as it hangs; nothing where there is no leaf or nothing was read."""
     hung = leaf.leaf.hung
     if leaf.build is None:
@@ -188,7 +188,7 @@ def _with(steps: tuple[Step, ...], crossed: tuple[Step, ...]) -> tuple[Step, ...
     return (*(each for each in steps if each.kind not in ("plane", "nothing")), *crossed, *planed)
 
 
-def _cup_steps(leaf: LeafDesign, plan: Plan, show: Show) -> tuple[Step, ...]:
+def _cup_steps(leaf: LeafDesign, plan: RemedyPlan, show: Show) -> tuple[Step, ...]:
     """The motion of a leaf on cups as turns of its screws; what is planed as on butts."""
     from oakmeasure.core.hanging.remedy import HEIGHT_A_TURN, NOTHING, SIDE_A_TURN, plane_steps
 

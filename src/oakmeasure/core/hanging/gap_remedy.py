@@ -21,7 +21,7 @@ WOOD_LEAST = 0.05  # less is a breath on the plane
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class GapPlace:
     """A gap that was read. side: hinge, latch, head, floor. at: up the leaf, or from its hinge edge, mm. wanted: mm."""
 
     side: str
@@ -32,7 +32,7 @@ class Place:
 
 
 @dataclass(frozen=True, slots=True)
-class Frame:
+class HungFrame:
     """The leaf and what moves it. hinges: heights over the foot. pack, let_in: how far each may go. lift: how far the
     leaf may be set up or down at its hinges.
     """
@@ -46,7 +46,7 @@ class Frame:
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class RemedyPlan:
     """motion: of the leaf. packed: at each hinge, less than 0 let in deeper. planed: at each place, mm. after: gaps
     then. worst: how far the worst of them is off. wood: planed off, mm · mm along the edges. within: all in the
     tolerance.
@@ -73,16 +73,16 @@ class Found:
     without the plane, where that is more than it may; () where it is not.
     """
 
-    places: tuple[Place, ...]
-    least_wood: Plan
-    even: Plan
+    places: tuple[GapPlace, ...]
+    least_wood: RemedyPlan
+    even: RemedyPlan
     needs: tuple[float, ...] = ()
 
-    def plan(self, aim: PutRight) -> Plan:
+    def plan(self, aim: PutRight) -> RemedyPlan:
         return self.least_wood if aim is PutRight.LEAST_WOOD else self.even
 
 
-def places_of(gaps: Gaps, *, width: float, height: float, wanted: dict[str, float]) -> tuple[Place, ...]:
+def places_of(gaps: Gaps, *, width: float, height: float, wanted: dict[str, float]) -> tuple[GapPlace, ...]:
     """Return the places that were read. wanted: the gap of each side, mm."""
     up = {"top": height, "middle": height / 2, "bottom": 0.0}
     along = {"hinge": 0.0, "middle": width / 2, "latch": width}
@@ -91,11 +91,11 @@ def places_of(gaps: Gaps, *, width: float, height: float, wanted: dict[str, floa
         for name, at in stations.items():
             gap = getattr(gaps, f"{side}_{name}")
             if gap is not None:
-                found.append(Place(side, name, at, gap, wanted[side]))
+                found.append(GapPlace(side, name, at, gap, wanted[side]))
     return tuple(found)
 
 
-def moved(place: Place, motion: Motion) -> float:
+def moved(place: GapPlace, motion: Motion) -> float:
     """Return the gap at a place after a motion, nothing planed, mm."""
     if place.side == "hinge":
         return place.gap + motion.across_at(place.at)
@@ -104,7 +104,7 @@ def moved(place: Place, motion: Motion) -> float:
     return place.gap - motion.up_at(place.at) if place.side == "head" else place.gap + motion.up_at(place.at)
 
 
-def _effect(place: Place, frame: Frame) -> tuple[float, float, float]:
+def _effect(place: GapPlace, frame: HungFrame) -> tuple[float, float, float]:
     """Return what across, up and turn (a whole turn of 1 mm over the height) do to a gap."""
     unit = 1.0 / frame.height
     return {
@@ -121,8 +121,8 @@ class _Programme:
     each hinge goes whichever way.
     """
 
-    places: Sequence[Place]
-    frame: Frame
+    places: Sequence[GapPlace]
+    frame: HungFrame
     tolerance: float
     free: bool = False
     planing: bool = True
@@ -198,7 +198,7 @@ def _solve(programme: _Programme, aims: Sequence[list[float]], *, floor: bool) -
     return in_turn(aims, rows, most, programme.bounds())
 
 
-def _plan(aim: PutRight, programme: _Programme, answer: Least) -> Plan:
+def _plan(aim: PutRight, programme: _Programme, answer: Least) -> RemedyPlan:
     x = answer.x
     frame = programme.frame
     motion = Motion(x[0], x[1], x[2] / frame.height)
@@ -208,18 +208,18 @@ def _plan(aim: PutRight, programme: _Programme, answer: Least) -> Plan:
     wood = sum(
         off * _reach(place, programme.places, frame) for off, place in zip(planed, programme.places, strict=True)
     )
-    return Plan(
+    return RemedyPlan(
         aim, motion, packed_at(motion, frame.hinges), planed, after, worst, wood, worst <= programme.tolerance + 0.01
     )
 
 
-def _reach(place: Place, places: Sequence[Place], frame: Frame) -> float:
+def _reach(place: GapPlace, places: Sequence[GapPlace], frame: HungFrame) -> float:
     """Return how much of an edge a place stands for, mm."""
     whole = frame.height if place.side in ("hinge", "latch") else frame.width
     return whole / max(sum(each.side == place.side for each in places), 1)
 
 
-def put_right(places: Sequence[Place], frame: Frame, *, tolerance: float) -> Found | None:
+def put_right(places: Sequence[GapPlace], frame: HungFrame, *, tolerance: float) -> Found | None:
     """Return both plans for the gaps that were read; None where nothing was read.
 
     Whatever the aim, no wood is planed where the hinges alone bring every gap within the tolerance.
@@ -231,7 +231,9 @@ def put_right(places: Sequence[Place], frame: Frame, *, tolerance: float) -> Fou
     if alone is not None:
         plan = _plan(PutRight.LEAST_WOOD, hinges, alone)
         if plan.within:
-            even = Plan(PutRight.EVEN, plan.motion, plan.packed, plan.planed, plan.after, plan.worst, plan.wood, True)
+            even = RemedyPlan(
+                PutRight.EVEN, plan.motion, plan.packed, plan.planed, plan.after, plan.worst, plan.wood, True
+            )
             return Found(tuple(places), plan, even)
     whole = _Programme(places, frame, tolerance)
     wood = _solve(whole, [whole.wood(), whole.worst(), whole.least_moved()], floor=True)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.adjustment import PutRight
-from oakmeasure.core.hanging.gap_remedy import Found, Frame, Place, moved, put_right
+from oakmeasure.core.hanging.gap_remedy import Found, GapPlace, HungFrame, moved, put_right
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 
 TOLERANCE, WANTED = 0.5, {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
@@ -23,10 +23,10 @@ class Drill:
     """
 
     seed: int
-    frame: Frame
+    frame: HungFrame
     faults: tuple[float, ...]
     swollen: float
-    places: tuple[Place, ...]
+    places: tuple[GapPlace, ...]
 
     @property
     def found(self) -> Found:
@@ -44,7 +44,7 @@ def drill(seed: int) -> Drill:
     width, height = float(source.randrange(620, 900, 2)), float(source.randrange(1900, 2080, 2))
     low, high = 275.0, height - 200.0
     hinges = (high, low) if source.random() < 0.4 else (high, (high + low) / 2, low)
-    frame = Frame(width, height, hinges, 2.0, 1.0)
+    frame = HungFrame(width, height, hinges, 2.0, 1.0)
     swollen = source.choice((0.0, 0.0, 1.0, 1.5)) if seed % 3 == 0 else 0.0
     while True:
         ends = [STEP * source.randrange(-6, 5) for _ in range(2)]
@@ -56,15 +56,15 @@ def drill(seed: int) -> Drill:
     return Drill(seed, frame, faults, swollen, _places(frame, wrong, swollen))
 
 
-def _places(frame: Frame, wrong: Motion, swollen: float) -> tuple[Place, ...]:
+def _places(frame: HungFrame, wrong: Motion, swollen: float) -> tuple[GapPlace, ...]:
     up = {"top": frame.height, "middle": frame.height / 2, "bottom": 0.0}
     along = {"hinge": 0.0, "middle": frame.width / 2, "latch": frame.width}
     found = []
     for side, stations in (("hinge", up), ("latch", up), ("head", along)):
         for name, at in stations.items():
-            true = Place(side, name, at, WANTED[side], WANTED[side])
+            true = GapPlace(side, name, at, WANTED[side], WANTED[side])
             gap = moved(true, wrong) - (swollen if side == "latch" else 0.0)
-            found.append(Place(side, name, at, round(max(gap, 0.0), 2), WANTED[side]))
+            found.append(GapPlace(side, name, at, round(max(gap, 0.0), 2), WANTED[side]))
     return tuple(found)
 
 

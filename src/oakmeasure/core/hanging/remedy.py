@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from itertools import combinations_with_replacement
 
 from oakmeasure.core.base.units import IN_MM, MINUS, Show
-from oakmeasure.core.hanging.gap_remedy import Place, Plan
+from oakmeasure.core.hanging.gap_remedy import GapPlace, RemedyPlan
 
 SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
 SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source
@@ -61,7 +61,7 @@ def hinge_name(at: int, count: int) -> str:
 
 
 def butt_steps(
-    plan: Plan, places: Sequence[Place], shims: Sequence[float], *, height: float, show: Show = IN_MM
+    plan: RemedyPlan, places: Sequence[GapPlace], shims: Sequence[float], *, height: float, show: Show = IN_MM
 ) -> tuple[Step, ...]:
     """Return the steps of a plan on butts: packing first, then letting in, then the plane. Hinges from the top down."""
     steps: list[Step] = []
@@ -108,7 +108,9 @@ def across_steps(
     return tuple(steps)
 
 
-def plane_steps(planed: Sequence[float], places: Sequence[Place], *, height: float, show: Show = IN_MM) -> list[Step]:
+def plane_steps(
+    planed: Sequence[float], places: Sequence[GapPlace], *, height: float, show: Show = IN_MM
+) -> list[Step]:
     """Return what is planed off each edge: how much at each place, where it runs out."""
     steps = []
     words = {"hinge": "hinge edge, the hinges off", "latch": "latch edge", "head": "head", "floor": "foot"}

@@ -92,7 +92,7 @@ def last_settings(shims: Sequence[float], stop_open: float | None, show: Show = 
 
 
 @dataclass(frozen=True, slots=True)
-class Level:
+class TrackLevel:
     """How the hangers are turned. latch_up: of the hanger at the latch edge, mm, less than 0 down. turns: of its bolt.
     jamb: gap at the jamb then, all the way up.
     """
@@ -102,7 +102,7 @@ class Level:
     jamb: float
 
 
-def hanger_turns(read: Sliding, *, height: float, apart: float) -> Level | None:
+def hanger_turns(read: Sliding, *, height: float, apart: float) -> TrackLevel | None:
     """Return how one hanger is turned so that the leaf stands parallel to its jamb; None where both ends are not read.
 
     A wider gap at the top leans the leaf away from the jamb there: its latch hanger must come down by the difference
@@ -114,4 +114,4 @@ def hanger_turns(read: Sliding, *, height: float, apart: float) -> Level | None:
     if read.jamb_top is None or read.jamb_bottom is None:
         return None
     up = -(read.jamb_top - read.jamb_bottom) * apart / height
-    return Level(up, up / A_TURN, (read.jamb_top + read.jamb_bottom) / 2)
+    return TrackLevel(up, up / A_TURN, (read.jamb_top + read.jamb_bottom) / 2)

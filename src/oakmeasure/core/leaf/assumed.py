@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Figures, State
+from oakmeasure.core.figures.figure import Figure, Figures, Provenance
 from oakmeasure.core.figures.names import FigureName
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -59,5 +59,5 @@ def still_to_measure(figures: Figures) -> list[Figure]:
     return [
         each
         for each in figures
-        if each.state is State.ASSUMED and each.rests_on == {each.label} and len(each.rows) == 1
+        if each.state is Provenance.ASSUMED and each.rests_on == {each.label} and len(each.rows) == 1
     ]

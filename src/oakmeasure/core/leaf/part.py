@@ -175,7 +175,7 @@ class Dim:
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class DrawnMark:
     """A line on the leaf's face that is no edge of a part: a V line, a groove, a recess. hidden: inside the wood."""
 
     points: tuple[Point, ...]
@@ -221,7 +221,7 @@ class Build:
     glue_ups: tuple[GlueUp, ...] = ()
     layered: bool = False
     refused: tuple[Fixing, ...] = ()
-    marks: tuple[Mark, ...] = ()
+    marks: tuple[DrawnMark, ...] = ()
 
     @property
     def middle(self) -> float:

@@ -7,13 +7,13 @@ from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.finish import Schedule
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder
 
 OUT_OF_TWIST = 1.5  # mm by winding sticks over the leaf: common practice, no source
 
 
-def size(m: Maker) -> None:
+def size(m: StepBuilder) -> None:
     """Cut the leaf to its size: long edges, foot and head, the bevel; then its edges are as they stay."""
     leaf = m.leaf.leaf
     scribed = leaf.fit.shape is LeafShape.SCRIBED and bool(m.leaf.fit.outline)
@@ -25,8 +25,8 @@ def size(m: Maker) -> None:
         early=True,
         bucket=Bucket.FINISH,
         share=0.3,
-        hold=Hold(Up.OPENING),
-        check=Check("twist by winding sticks", OUT_OF_TWIST),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("twist by winding sticks", OUT_OF_TWIST),
         how="into the log: what hangs on them is worked out anew",
         why="before anything is cut to it",
         later="hinges and lock set out on a size that is not there",
@@ -41,11 +41,11 @@ def size(m: Maker) -> None:
         needs=(check, "setout:outline"),
         bucket=Bucket.FINISH,
         share=1.2,
-        hold=Hold(Up.LATCH_EDGE),
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE),
         settings=(*m.set_to(width="leaf_width", height="leaf_height"), *trims),
         cautions=m.cautions("saw", "plane", "heavy"),
         about=About.CONSTRUCTION,
-        check=Check("against the rod, width top, middle and foot", 0.3),
+        check=StepCheck("against the rod, width top, middle and foot", 0.3),
         how="hinge edge true first, then from it; ends from both edges to the middle",
     )
     if m.value("bevel") > 0 and leaf.hanging.has_butts:
@@ -57,9 +57,9 @@ def size(m: Maker) -> None:
             bucket=Bucket.FINISH,
             share=0.3,
             settings=m.set_to(bevel="bevel", at_least="least_bevel"),
-            hold=Hold(Up.LATCH_EDGE),
+            hold=WorkpieceSetup(SideUp.LATCH_EDGE),
             cautions=("plane",),
-            check=Check("sliding bevel over the whole edge; falls to the closing face"),
+            check=StepCheck("sliding bevel over the whole edge; falls to the closing face"),
         )
     if leaf.late.is_any:
         m.add(
@@ -76,11 +76,11 @@ def size(m: Maker) -> None:
                 off_the_latch_edge="late_latch",
             ),
             cautions=m.cautions("saw", "heavy"),
-            check=Check("what is left of grooves and joints is on the drawing"),
+            check=StepCheck("what is left of grooves and joints is on the drawing"),
         )
 
 
-def lining(m: Maker) -> None:
+def lining(m: StepBuilder) -> None:
     """Make a lining and fix it, where one is to be made."""
     if m.leaf.opening.lining is None:
         return
@@ -96,7 +96,7 @@ def lining(m: Maker) -> None:
         share=0.6,
         settings=m.set_to(deep="trench", between="between", head="lining_head"),
         cautions=("saw", "router"),
-        check=Check("between the legs, head against foot, difference", 0.5),
+        check=StepCheck("between the legs, head against foot, difference", 0.5),
     )
     m.add(
         "join:lining",
@@ -106,7 +106,7 @@ def lining(m: Maker) -> None:
         needs=("trench:lining", "let-in:side"),
         bucket=Bucket.HANGING,
         share=0.4,
-        check=Check("diagonals, difference", 1.5),
+        check=StepCheck("diagonals, difference", 1.5),
     )
     m.add(
         "fix:lining",
@@ -118,12 +118,12 @@ def lining(m: Maker) -> None:
         share=0.8,
         settings=m.set_to(packing="packing", left_at_the_tightest="packing_left"),
         cautions=("wall",),
-        check=Check("hinge leg plumb both ways", 1.0),
+        check=StepCheck("hinge leg plumb both ways", 1.0),
         how="packing behind every hinge; strips under the architrave as listed",
     )
 
 
-def hang_and_finish(m: Maker, schedule: Schedule) -> None:
+def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
     """Hang it dry with the real hardware, take it down, sand, finish coat by coat, hang it for good."""
     leaf = m.leaf.leaf
     cuts = tuple(
@@ -152,7 +152,7 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
         about=About.HARDWARE,
         settings=(*heavy, *gap)[:5],
         cautions=m.cautions("heavy", "pinch" if m.leaf.cups else "", *_where(m)),
-        check=Check(
+        check=StepCheck(
             "gaps all round with feelers, into the log; runs free over the whole floor"
             if slides
             else "gaps all round with feelers, into the log"
@@ -166,7 +166,7 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
         needs=("hang:dry", "let-in:lock-keep", "let-in:latch-keep", "bore:bolt-holes", "trim:late"),
         bucket=Bucket.HANGING,
         share=0.6,
-        check=Check("shuts by a finger's push, stays where it is left"),
+        check=StepCheck("shuts by a finger's push, stays where it is left"),
         about=About.HARDWARE,
     )
     last = m.add(
@@ -176,9 +176,9 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
         needs=(ease,),
         bucket=Bucket.FINISH,
         share=1.6,
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("dust",),
-        check=Check("raking light from both ends; arris by thumb"),
+        check=StepCheck("raking light from both ends; arris by thumb"),
         settings=(Setting("grit", 180, Unit.COUNT),),
     )
     for coat in schedule.coats:
@@ -191,7 +191,7 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
             needs=(last, "trial:finish"),
             bucket=Bucket.FINISH,
             share=1.0,
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             settings=(
                 Setting("grams, about", round(coat.grams), Unit.COUNT),
                 Setting("hours to dry", round(coat.wait_hours, 1), Unit.COUNT),
@@ -199,7 +199,7 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
             cautions=("rags",) if schedule.rags else (),
             wait_hours=coat.wait_hours,
             wait_for="the coat to dry",
-            check=Check("as much on one face as on the other, head and foot too"),
+            check=StepCheck("as much on one face as on the other, head and foot too"),
             how=coat.how,
         )
     m.add(
@@ -212,12 +212,12 @@ def hang_and_finish(m: Maker, schedule: Schedule) -> None:
         about=About.HARDWARE,
         settings=(*heavy, *m.set_to(screws="screw_length", pilot="screw_pilot")),
         cautions=m.cautions("heavy", *_where(m)),
-        check=Check("gaps as they were dry; into the record"),
+        check=StepCheck("gaps as they were dry; into the record"),
         how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
     )
 
 
-def _where(m: Maker) -> tuple[str, ...]:
+def _where(m: StepBuilder) -> tuple[str, ...]:
     found = []
     if m.leaf.leaf.hanging in (Hanging.BYPASS_TRACKS, Hanging.COVER):  # what is behind them must stay within reach
         found.append("electric")

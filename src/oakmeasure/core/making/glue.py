@@ -45,7 +45,7 @@ class Glue:
 
 
 @dataclass(frozen=True, slots=True)
-class Stage:
+class GlueStage:
     """What is glued in one go. minutes: until the last clamp is tight. clamps: places that are clamped. cauls: one
     clamp pulls two of them. start: of each closing, minutes from the first bead.
     """
@@ -63,7 +63,7 @@ class TaskPlan:
     """The stages of a glue-up; none where one step alone runs over. trouble: which. ways: what would help."""
 
     task: Task
-    stages: tuple[Stage, ...]
+    stages: tuple[GlueStage, ...]
     trouble: str = ""
     ways: tuple[str, ...] = ()
 
@@ -82,11 +82,11 @@ class GluePlan:
         """Return whether every glue-up has its stages."""
         return all(each.stages for each in self.tasks)
 
-    def spare(self, stage: Stage) -> float:
+    def spare(self, stage: GlueStage) -> float:
         """Return how many minutes the glue stays open after a stage is closed."""
         return self.glue.open_minutes - stage.minutes
 
-    def stage(self, number: int) -> tuple[TaskPlan, Stage] | None:
+    def stage(self, number: int) -> tuple[TaskPlan, GlueStage] | None:
         """Return the stage of a number over all glue-ups, from 1."""
         flat = [(each, stage) for each in self.tasks for stage in each.stages]
         return flat[number - 1] if 0 < number <= len(flat) else None
@@ -163,7 +163,7 @@ def _goes(task: Task, group: Sequence[Closing], open_minutes: float, people: int
     return minutes <= open_minutes + 1e-9
 
 
-def _stage(task: Task, number: int, group: Sequence[Closing], people: int, clamps: int) -> Stage:
+def _stage(task: Task, number: int, group: Sequence[Closing], people: int, clamps: int) -> GlueStage:
     wanted = places(group, share=task.share)
     cauls = wanted > clamps
     minutes = stage_minutes(group, people=people, share=task.share, cauls=cauls)
@@ -171,7 +171,7 @@ def _stage(task: Task, number: int, group: Sequence[Closing], people: int, clamp
     for each in group:
         start.append(at)
         at += each.minutes / max(people, 1)
-    return Stage(number, tuple(group), minutes, wanted, cauls, tuple(start))
+    return GlueStage(number, tuple(group), minutes, wanted, cauls, tuple(start))
 
 
 def _no_plan(task: Task, group: Sequence[Closing], open_minutes: float, people: int, clamps: int) -> TaskPlan:
@@ -225,7 +225,7 @@ class ClockFace:
     then: str
 
 
-def clock_face(stage: Stage, open_minutes: float, seconds: float) -> ClockFace:
+def clock_face(stage: GlueStage, open_minutes: float, seconds: float) -> ClockFace:
     """Return what a clock shows so many seconds after the first bead; it warns in the last quarter of the open time,
     and stops in its last minute.
     """
@@ -244,7 +244,7 @@ def clock_face(stage: Stage, open_minutes: float, seconds: float) -> ClockFace:
     )
 
 
-def next_words(stage: Stage, minutes: float, *, say: Callable[[str], str] = str) -> str:
+def next_words(stage: GlueStage, minutes: float, *, say: Callable[[str], str] = str) -> str:
     """Return what is to be done at a time after the first bead, minutes: spread and close, clamp, or leave it."""
     for closing, start, end in zip(stage.closings, stage.start, (*stage.start[1:], None), strict=True):
         finish = end if end is not None else start + closing.minutes

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.making.glue import GluePlan
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 SQUARE, SPREAD = 1.0, 0.2  # mm: common practice, no source
 
 
-def glue_up(m: Maker, plan: GluePlan | None, key: str, *needs: str, up: Up = Up.OPENING) -> None:
+def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: SideUp = SideUp.OPENING) -> None:
     """Add the stages of one glue-up of the plan; what is glued is then `m.whole`. A glue-up that has no stages is one
     operation all the same, which says what is in its way.
     """
@@ -39,12 +39,12 @@ def glue_up(m: Maker, plan: GluePlan | None, key: str, *needs: str, up: Up = Up.
             parts=parts,
             needs=before,
             settings=settings,
-            hold=Hold(up),
+            hold=WorkpieceSetup(up),
             cautions=m.cautions("glue", "heavy"),
             stage=n,
-            check=Check("diagonals, difference", SQUARE)
+            check=StepCheck("diagonals, difference", SQUARE)
             if key in ("frame", "again", "end")
-            else Check("flat by straightedge in the clamps", SPREAD),
+            else StepCheck("flat by straightedge in the clamps", SPREAD),
             bucket=Bucket.GLUE,
             share=float(len(closings)),
             wait_hours=glue.clamp_hours,

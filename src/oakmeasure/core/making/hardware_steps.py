@@ -10,11 +10,11 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Device
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def hardware(m: Maker) -> None:
+def hardware(m: StepBuilder) -> None:
     """Add what is cut for hardware, in the leaf and in what carries it."""
     by = _by_device(m.leaf.borings)
     if Device.BUTT in by:
@@ -38,7 +38,7 @@ def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
     return found
 
 
-def _moment(m: Maker, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
+def _moment(m: StepBuilder, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
     """Return what a cut in the leaf needs, and whether it is made in loose members.
 
     Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
@@ -52,14 +52,14 @@ def _moment(m: Maker, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tu
     return ("measure:set", m.sized), False
 
 
-def _meets_joint(m: Maker, cut: Boring) -> bool:
+def _meets_joint(m: StepBuilder, cut: Boring) -> bool:
     y1 = m.build.height - cut.from_top
     return any(
         cut.member in (t.member, t.into) and t.rect.y0 < y1 and t.rect.y1 > y1 - cut.along for t in m.build.tenons
     )
 
 
-def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold: Up, **what: object) -> None:
+def _cut(m: StepBuilder, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold: SideUp, **what: object) -> None:
     """Add a cut in the leaf at its earliest moment."""
     needs, loose = _moment(m, cuts, from_edge=bool(what.pop("from_edge", True)))
     more = what.pop("after", ())
@@ -74,7 +74,7 @@ def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold
         parts=tuple(dict.fromkeys(c.member for c in cuts)),
         cuts=tuple(c.name for c in cuts),
         settings=settings,
-        hold=Hold(hold, part),
+        hold=WorkpieceSetup(hold, part),
         bucket=Bucket.HANGING,
         about=About.HARDWARE,
         why="a loose member lies flat under the tool" if loose else "as soon as its edge is as it stays",
@@ -86,7 +86,7 @@ def _cut(m: Maker, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold
 # --- hinges ------------------------------------------------------------------------------------------------
 
 
-def _butts(m: Maker, cuts: list[Boring]) -> None:
+def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     leaf, side = [c for c in cuts if c.cut_in.is_leaf], [c for c in cuts if not c.cut_in.is_leaf]
     tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
     deep = m.set_to(deep="butt_depth", across="butt_across")
@@ -97,11 +97,11 @@ def _butts(m: Maker, cuts: list[Boring]) -> None:
         "Let the butts into the leaf's edge",
         Trade.ROUT,
         leaf,
-        Up.HINGE_EDGE,
+        SideUp.HINGE_EDGE,
         settings=(*deep, *m.set_to(guide_offset="template_offset"), *tops[:3]),
         practice="one recess in an off-cut: leaf of the hinge flush with the edge",
         cautions=("router", "chisel"),
-        check=Check("hinge flush by straightedge, over or under", 0.1),
+        check=StepCheck("hinge flush by straightedge, over or under", 0.1),
         how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
         "opening face; all from the head end",
     )
@@ -122,14 +122,14 @@ def _butts(m: Maker, cuts: list[Boring]) -> None:
             bucket=Bucket.HANGING,
             about=About.HARDWARE,
             cautions=("router", "chisel"),
-            check=Check("the same template, distance between hinges against the leaf, difference", 0.3),
+            check=StepCheck("the same template, distance between hinges against the leaf, difference", 0.3),
             how="head gap on top of the leaf's own places; knuckles to the opening side",
             why="before the lining is up it lies on the bench" if made else "",
             later="on knees, with a chisel, in the opening" if made else "",
         )
 
 
-def _cups(m: Maker, by: dict[Device, list[Boring]]) -> None:
+def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     cups = [c for c in by[Device.CUP] if c.kind is BoringKind.CUP]
     places = tuple(
         Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in range(1, len(cups) + 1)
@@ -140,11 +140,11 @@ def _cups(m: Maker, by: dict[Device, list[Boring]]) -> None:
         "Bore the cups from the closing face",
         Trade.BORE,
         by[Device.CUP],
-        Up.CLOSING,
+        SideUp.CLOSING,
         settings=(*m.set_to(fence_to_the_middle="cup_centre"), Setting("depth stop", cups[0].depth), *places[:3]),
         practice="one cup in an off-cut of the leaf's own thickness: nothing through the face",
         cautions=("drill",),
-        check=Check("wood left under the cup, by calliper on the off-cut"),
+        check=StepCheck("wood left under the cup, by calliper on the off-cut"),
         how="on the drill's table, against the fence; hinge edge to the fence",
     )
     if Device.PLATE in by:
@@ -162,7 +162,7 @@ def _cups(m: Maker, by: dict[Device, list[Boring]]) -> None:
             bucket=Bucket.HANGING,
             about=About.HARDWARE,
             cuts=tuple(c.name for c in by[Device.PLATE]),
-            check=Check("all from one end, the upper one"),
+            check=StepCheck("all from one end, the upper one"),
             why="the cabinet's side is bored while it is loose, or at once where it stands",
             later="measured off a leaf that is held up by hand",
         )
@@ -171,7 +171,7 @@ def _cups(m: Maker, by: dict[Device, list[Boring]]) -> None:
 # --- lock, latch, bolts, pull ------------------------------------------------------------------------------
 
 
-def _lock(m: Maker, cuts: list[Boring]) -> None:
+def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
     lock, trim = m.leaf.leaf.hardware.lock, m.trim_side
     keeps = [c for c in cuts if c.kind.is_keep]
     inner = [c for c in cuts if c.kind is BoringKind.LOCK_MORTISE]
@@ -187,7 +187,7 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
         "Mortise for the lock",
         Trade.BORE,
         inner,
-        Up.LATCH_EDGE,
+        SideUp.LATCH_EDGE,
         from_edge=False,
         settings=(
             Setting("drill", lock.case_thickness),
@@ -196,7 +196,7 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
         ),
         practice="the same bore in an off-cut of the thickness",
         cautions=("drill", "chisel", *_fire(m)),
-        check=Check("case slides in by hand; wood left on both faces alike"),
+        check=StepCheck("case slides in by hand; wood left on both faces alike"),
         how="a row of holes on the gauge line, then chisel; " + more,
     )
     _cut(
@@ -205,11 +205,11 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
         "Bore for spindle and key, from both faces",
         Trade.BORE,
         holes or inner,
-        Up.OPENING,
+        SideUp.OPENING,
         from_edge=False,
         after=("mortise:lock",),
         cautions=("drill",),
-        check=Check("square through, by a rod in it"),
+        check=StepCheck("square through, by a rod in it"),
         settings=(
             Setting("from the edge", lock.backset + trim),
             Setting("spindle", lock.spindle_bore),
@@ -221,23 +221,23 @@ def _lock(m: Maker, cuts: list[Boring]) -> None:
         "Let the forend in, lock flush with the edge",
         Trade.FIT,
         needs=("mortise:lock", m.sized),
-        hold=Hold(Up.LATCH_EDGE),
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE),
         bucket=Bucket.HANGING,
         share=0.5,
         about=About.HARDWARE,
         cautions=("chisel",),
         settings=(Setting("deep", lock.forend_thickness), Setting("wide", lock.forend_width)),
         cuts=(BoringKind.LOCK_FOREND.value,),
-        check=Check("flush with the bevelled edge", 0.1),
+        check=StepCheck("flush with the bevelled edge", 0.1),
     )
     _keep(m, keeps, "lock")
 
 
-def _fire(m: Maker) -> tuple[str, ...]:
+def _fire(m: StepBuilder) -> tuple[str, ...]:
     return ("fire",) if m.leaf.leaf.hanging.has_butts and not m.leaf.leaf.hanging.is_cabinet else ()
 
 
-def _latch(m: Maker, cuts: list[Boring]) -> None:
+def _latch(m: StepBuilder, cuts: list[Boring]) -> None:
     latch = m.leaf.leaf.hardware.latch
     inner = [c for c in cuts if c.cut_in.is_leaf and not c.kind.is_keep]
     keeps = [c for c in cuts if c.kind.is_keep]
@@ -256,16 +256,16 @@ def _latch(m: Maker, cuts: list[Boring]) -> None:
         "Cut the slot for the thumb latch" if thumb else "Bore for the latch",
         Trade.BORE,
         inner,
-        Up.LATCH_EDGE if edge else Up.OPENING,
+        SideUp.LATCH_EDGE if edge else SideUp.OPENING,
         cautions=("drill", *_fire(m)),
         settings=(*settings, Setting("from the edge", latch.backset), *m.set_to(down_from_the_top="latch_down")),
         practice="the same bore in an off-cut",
-        check=Check("square to the edge, by a rod in it"),
+        check=StepCheck("square to the edge, by a rod in it"),
     )
     _keep(m, keeps, "latch")
 
 
-def _keep(m: Maker, keeps: list[Boring], word: str) -> None:
+def _keep(m: StepBuilder, keeps: list[Boring], word: str) -> None:
     if keeps:
         m.add(
             f"let-in:{word}-keep",
@@ -279,11 +279,11 @@ def _keep(m: Maker, keeps: list[Boring], word: str) -> None:
             settings=m.set_to(from_the_head=f"{word}_keep"),
             cautions=("chisel",),
             how="marked from the bolt itself, chalk on its end, as the leaf hangs",
-            check=Check("shuts without a push, no rattle"),
+            check=StepCheck("shuts without a push, no rattle"),
         )
 
 
-def _bolts_and_pull(m: Maker, by: dict[Device, list[Boring]]) -> None:
+def _bolts_and_pull(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     leaf = m.leaf.leaf
     if Device.BOLT in by and leaf.hardware.bolts is not None:
         bolts = leaf.hardware.bolts
@@ -293,11 +293,11 @@ def _bolts_and_pull(m: Maker, by: dict[Device, list[Boring]]) -> None:
             "Let the flush bolts into the slow leaf's edge",
             Trade.ROUT,
             [c for c in by[Device.BOLT] if not c.kind.is_bolt_hole],
-            Up.LATCH_EDGE,
+            SideUp.LATCH_EDGE,
             settings=(Setting("wide", bolts.width), Setting("deep", bolts.deep), Setting("long", bolts.length)),
             cautions=("router", "chisel"),
             practice="a short recess in an off-cut",
-            check=Check("flush, bolt runs by hand"),
+            check=StepCheck("flush, bolt runs by hand"),
         )
         m.add(
             "bore:bolt-holes",
@@ -319,11 +319,11 @@ def _bolts_and_pull(m: Maker, by: dict[Device, list[Boring]]) -> None:
             "Bore for the bar's screws" if bar else "Let the flush pull in",
             Trade.BORE if bar else Trade.ROUT,
             by[Device.PULL],
-            Up.OPENING,
+            SideUp.OPENING,
             cautions=("drill" if bar else "router",),
             practice="a hole through an off-cut: no burst" if bar else "the recess in an off-cut",
             settings=(Setting("deep", by[Device.PULL][0].depth), Setting("from the edge", leaf.hardware.pull.in_from)),
-            check=Check("both holes from the head end") if bar else Check("flush with the face", 0.1),
+            check=StepCheck("both holes from the head end") if bar else StepCheck("flush with the face", 0.1),
         )
     elif m.has("recess_depth"):
         m.add(
@@ -335,20 +335,20 @@ def _bolts_and_pull(m: Maker, by: dict[Device, list[Boring]]) -> None:
             share=0.6,
             about=About.HARDWARE,
             cautions=("router", "dust"),
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             settings=(
                 *m.set_to(deep="recess_depth", a_pass="recess_step"),
                 many(int(m.value("recess_passes", 1)), "passes"),
             ),
             practice="the recess in an off-cut of the same face",
-            check=Check("flush with the face", 0.1),
+            check=StepCheck("flush with the face", 0.1),
         )
 
 
 # --- gear --------------------------------------------------------------------------------------------------
 
 
-def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
+def _gear(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     hangers, wheels = by.get(Device.HANGER, []), by.get(Device.WHEEL, [])
     if any(c.kind is BoringKind.HANGER_BOLT for c in hangers):
         _cut(
@@ -357,12 +357,12 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
             "Bore through for the hangers' bolts",
             Trade.BORE,
             hangers,
-            Up.OPENING,
+            SideUp.OPENING,
             cautions=("drill",),
             settings=m.set_to(
                 in_from_the_edge="bolt_in", down_from_the_top="bolt_down", drill="bolt", apart="bolt_apart"
             ),
-            check=Check("both hangers from the same end, level", 0.5),
+            check=StepCheck("both hangers from the same end, level", 0.5),
             practice="one hole through an off-cut: no burst",
             how="a board behind it",
         )
@@ -375,7 +375,7 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
             "Let the gear into the leaf's " + ("foot" if foot else "head"),
             Trade.ROUT,
             recess,
-            Up.FOOT if foot else Up.HEAD,
+            SideUp.FOOT if foot else SideUp.HEAD,
             cautions=m.cautions("router", "heavy"),
             practice="one recess in an off-cut",
             settings=(
@@ -383,7 +383,7 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
                 Setting("deep", recess[0].depth),
                 Setting("in from the edge", recess[0].across),
             ),
-            check=Check("flush, and both alike", 0.2),
+            check=StepCheck("flush, and both alike", 0.2),
         )
     if Device.HEAD_GUIDE in by:
         groove = by[Device.HEAD_GUIDE][0]
@@ -393,10 +393,10 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
             "Groove the head for its guide",
             Trade.ROUT,
             by[Device.HEAD_GUIDE],
-            Up.HEAD,
+            SideUp.HEAD,
             settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
             cautions=m.cautions("router", "heavy"),
-            check=Check("the guide runs through by hand"),
+            check=StepCheck("the guide runs through by hand"),
         )
     if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
         m.add(
@@ -410,7 +410,7 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
             settings=m.set_to(
                 line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
             ),
-            check=Check("level over its whole length", 0.5),
+            check=StepCheck("level over its whole length", 0.5),
             how="from the highest point of the floor",
         )
         m.add(
@@ -423,11 +423,11 @@ def _gear(m: Maker, by: dict[Device, list[Boring]]) -> None:
             about=About.HARDWARE,
             settings=m.set_to(load="proof_load"),
             cautions=("wall",),
-            check=Check("nothing has moved after ten minutes"),
+            check=StepCheck("nothing has moved after ten minutes"),
         )
 
 
-def _guide(m: Maker, by: dict[Device, list[Boring]]) -> None:
+def _guide(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     if Device.FLOOR_GUIDE not in by:
         return
     groove = m.set_to(wide="guide_width", deep="guide_depth")
@@ -444,13 +444,13 @@ def _guide(m: Maker, by: dict[Device, list[Boring]]) -> None:
             settings=groove,
             bucket=Bucket.HANGING,
             share=0.5,
-            hold=Hold(Up.FOOT, rails[0].name),
+            hold=WorkpieceSetup(SideUp.FOOT, rails[0].name),
             cautions=("router",),
             cuts=(BoringKind.GUIDE_GROOVE.value,),
             why=why,
             later=later,
             practice="an off-cut, the guide run through it",
-            check=Check("in the middle of the thickness", 0.2),
+            check=StepCheck("in the middle of the thickness", 0.2),
         )
         m.add(
             "groove:guide-ends",
@@ -461,10 +461,10 @@ def _guide(m: Maker, by: dict[Device, list[Boring]]) -> None:
             settings=groove,
             bucket=Bucket.HANGING,
             share=0.3,
-            hold=Hold(Up.FOOT),
+            hold=WorkpieceSetup(SideUp.FOOT),
             cautions=m.cautions("router", "heavy"),
             cuts=(BoringKind.GUIDE_GROOVE.value,),
-            check=Check("one line with the rail's"),
+            check=StepCheck("one line with the rail's"),
             why="as soon as the feet are sawn off",
             later="a leaf that waits",
         )
@@ -482,12 +482,12 @@ def _guide(m: Maker, by: dict[Device, list[Boring]]) -> None:
         early=True,
         bucket=Bucket.HANGING,
         share=0.6,
-        hold=Hold(Up.FOOT),
+        hold=WorkpieceSetup(SideUp.FOOT),
         cuts=(BoringKind.GUIDE_GROOVE.value,),
         how=how,
         why="as soon as the foot is square",
         later=later,
         cautions=m.cautions("router", "heavy"),
         practice="an off-cut, the guide run through it",
-        check=Check("in the middle of the thickness", 0.2),
+        check=StepCheck("in the middle of the thickness", 0.2),
     )

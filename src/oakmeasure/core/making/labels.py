@@ -19,7 +19,7 @@ INNER = (Role.STILE, Role.RAIL, Role.MUNTIN)
 
 
 @dataclass(frozen=True, slots=True)
-class Label:
+class PieceLabel:
     """What stands on one label. number: in the cut list. piece: "1 of 2" of a pair or a run, else "". face, edge: where
     the marks go. letters: of its joints, in order from its foot or its hinge end.
     """
@@ -53,7 +53,7 @@ class Label:
         return tuple(each for each in found if each)
 
 
-def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[Label, ...]:
+def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[PieceLabel, ...]:
     """Return a label for every piece of a leaf that is made, and of its lining; of a pair, its fellow is mirrored."""
     if leaf.build is None:
         return ()
@@ -67,7 +67,7 @@ def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[Label, ..
         for n in range(1, pieces + 1):
             mirrored = " (mirrored)" if leaf.leaf.hanging is Hanging.PAIR and n == 2 else ""
             found.append(
-                Label(
+                PieceLabel(
                     part.mark,
                     part.name,
                     leaf.leaf.name,
@@ -104,6 +104,6 @@ def _head(part: Part) -> str:
     return "arrow up: head" if part.grain_upright else "arrow: hinge side to latch"
 
 
-def all_labels(leaves: Iterable[LeafDesign], show: Show, *, job: str = "") -> tuple[Label, ...]:
+def all_labels(leaves: Iterable[LeafDesign], show: Show, *, job: str = "") -> tuple[PieceLabel, ...]:
     """Return the labels of several leaves, one leaf after the other."""
     return tuple(label for leaf in leaves for label in labels_of(leaf, show, job=job))

@@ -65,7 +65,7 @@ class Setting:
         return f"{self.label} {show.value(self.value, self.unit, with_unit=self.unit is not Unit.MM)}"
 
 
-class Up(StrEnum):
+class SideUp(StrEnum):
     """What of the work looks up on the bench."""
 
     OPENING = "opening face up"
@@ -78,16 +78,16 @@ class Up(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Hold:
+class WorkpieceSetup:
     """How the work lies: what looks up, what is at the left hand. part: the one that is drawn; "" the whole leaf."""
 
-    up: Up
+    up: SideUp
     part: str = ""
     head_left: bool = True
 
 
 @dataclass(frozen=True, slots=True)
-class Check:
+class StepCheck:
     """What is to be seen before it goes on. limit: in mm, where it has one."""
 
     words: str
@@ -114,8 +114,8 @@ class Operation:
     parts: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     settings: tuple[Setting, ...] = ()
-    hold: Hold | None = None
-    check: Check | None = None
+    hold: WorkpieceSetup | None = None
+    check: StepCheck | None = None
     cautions: tuple[str, ...] = ()
     practice: str = ""
     early: bool = False

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.production import LogKind
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.repairs import judge_mishap
-from oakmeasure.core.making.step_builder import Maker
+from oakmeasure.core.making.step_builder import StepBuilder
 
 
-def mends(m: Maker) -> None:
+def mends(m: StepBuilder) -> None:
     """Add an operation for every mishap in the log that a repair was chosen for."""
     log = m.leaf.leaf.making.log
     number = 0
@@ -34,8 +34,8 @@ def mends(m: Maker) -> None:
             how=repair.words,
             bucket=Bucket.NONE,
             settings=tuple(Setting(label, value) for label, value in repair.sizes),
-            hold=Hold(Up.OPENING, entry.part),
-            check=Check("tried before it goes on"),
+            hold=WorkpieceSetup(SideUp.OPENING, entry.part),
+            check=StepCheck("tried before it goes on"),
             why="before anything else is done to the part",
             later="glue and cutters go over the damage",
         )
@@ -43,7 +43,7 @@ def mends(m: Maker) -> None:
             m.steps.need(op_id, mend)
 
 
-def _following(m: Maker, after: str, part: str) -> list[str]:
+def _following(m: StepBuilder, after: str, part: str) -> list[str]:
     """Return the operations on a part, or on the whole leaf, that come after one that has happened already."""
     items = list(m.steps.items.values())
     before = _ancestors(m, after) | {after}
@@ -57,7 +57,7 @@ def _following(m: Maker, after: str, part: str) -> list[str]:
     ]
 
 
-def _ancestors(m: Maker, op_id: str) -> set[str]:
+def _ancestors(m: StepBuilder, op_id: str) -> set[str]:
     """Return all that an operation needs, however far back."""
     found: set[str] = set()
     left = [op_id]

@@ -18,8 +18,8 @@ from oakmeasure.core.making.glue import GluePlan, plan_glue
 from oakmeasure.core.making.hardware_steps import hardware
 from oakmeasure.core.making.operation import Bucket, Operation
 from oakmeasure.core.making.repair_steps import mends
-from oakmeasure.core.making.step_builder import Maker
-from oakmeasure.core.making.wood_steps import measure_first, wood
+from oakmeasure.core.making.step_builder import StepBuilder
+from oakmeasure.core.making.wood_steps import measure_first, timber_steps
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
@@ -52,9 +52,9 @@ def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | Non
     choice = leaf.leaf.build
     glue = plan_glue(leaf.leaf, build, rules)
     finish = finish_schedule(leaf.leaf, build, leaf.fit.leaves)
-    m = Maker(leaf, build, show=show)
+    m = StepBuilder(leaf, build, show=show)
     measure_first(m)
-    wood(m)
+    timber_steps(m)
     of_kind = module(choice.kind, "steps")
     of_kind.steps(m, choice, glue)
     size(m)
@@ -67,7 +67,7 @@ def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | Non
     return Making(m.steps.finished(_hours(m)), glue, finish)
 
 
-def _hours(m: Maker) -> Callable[[Operation], float]:
+def _hours(m: StepBuilder) -> Callable[[Operation], float]:
     """Return what gives an operation its share of the leaf's hours, by its bucket; a mend has its own."""
     shares: dict[Bucket, float] = {}
     for op in m.steps.items.values():
@@ -76,7 +76,7 @@ def _hours(m: Maker) -> Callable[[Operation], float]:
     return lambda op: each[op.bucket] * op.share if op.bucket else op.hours
 
 
-def hours_of(m: Maker, bucket: Bucket) -> float:
+def hours_of(m: StepBuilder, bucket: Bucket) -> float:
     """Return the hours of one leaf for one kind of work, as its cost has them; hanging by the table of prices."""
     if bucket is Bucket.HANGING:
         return float(table("prices")["hanging"]["hours"])

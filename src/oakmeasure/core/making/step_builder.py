@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import IN_MM, Show, Unit
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
@@ -24,7 +24,7 @@ NOTHING = 0.005  # mm: no setting
 
 
 @dataclass(slots=True)
-class Maker:
+class StepBuilder:
     """Handed from one step maker to the next. ready: id after which a part may be worked by itself, by its name.
     whole: id after which the leaf is one piece. sized: id after which its edges are as they stay. show: how lengths are
     written.
@@ -75,7 +75,9 @@ class Maker:
     @property
     def sheet(self) -> tuple[Part, ...]:
         """Return the parts that are cut out of sheet."""
-        return tuple(p for p in self._made() if isinstance(stuff(p.species), Sheet) and p.species not in NO_WOOD)
+        return tuple(
+            p for p in self._made() if isinstance(stuff(p.species), SheetMaterial) and p.species not in NO_WOOD
+        )
 
     def _made(self) -> Iterable[Part]:
         return (p for p in self.leaf.cut_parts if not p.at_hand)
@@ -105,7 +107,7 @@ class Maker:
 
 def is_solid(part: Part) -> bool:
     """Return whether a part is of solid wood."""
-    return part.species not in NO_WOOD and not isinstance(stuff(part.species), Sheet)
+    return part.species not in NO_WOOD and not isinstance(stuff(part.species), SheetMaterial)
 
 
 def sizes(parts: Iterable[Part], what: str, label: str, *, most: int = 4) -> tuple[Setting, ...]:

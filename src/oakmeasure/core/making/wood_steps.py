@@ -6,9 +6,9 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import State
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many, sizes
+from oakmeasure.core.figures.figure import Provenance
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many, sizes
 from oakmeasure.core.timber.place import finish_of, rests_at
 from oakmeasure.data import table
 
@@ -16,7 +16,7 @@ SETTLE_HOURS = 48.0  # of rough parts between sawing and planing: common practic
 FLAT = 0.3  # of a face by straightedge over a part, mm: common practice, no source
 
 
-def measure_first(m: Maker) -> None:
+def measure_first(m: StepBuilder) -> None:
     """Measure what all else hangs on: the set as it lies on the bench, and readings that are only assumed."""
     leaf = m.leaf.leaf
     if m.leaf.borings:
@@ -29,11 +29,11 @@ def measure_first(m: Maker) -> None:
             bucket=Bucket.HANGING,
             share=0.2,
             about=About.HARDWARE,
-            check=Check("every piece of the packet against its sheet"),
+            check=StepCheck("every piece of the packet against its sheet"),
             why="every groove, recess and hole for it hangs on its true size",
             later="a set that differs from its sheet is found when the wood is already cut",
         )
-    assumed = [f for f in m.leaf.figures if f.state is State.ASSUMED and f.name.startswith("reading_")]
+    assumed = [f for f in m.leaf.figures if f.state is Provenance.ASSUMED and f.name.startswith("reading_")]
     if assumed:
         m.add(
             "measure:opening",
@@ -59,7 +59,7 @@ def measure_first(m: Maker) -> None:
                 glued_up_wide="glued_width",
                 glued_up_high="glued_height",
             ),
-            check=Check("widths and heights on the rod add up"),
+            check=StepCheck("widths and heights on the rod add up"),
             why="all lengths are taken from it",
             later="sizes carried from part to part, each with its own error",
         )
@@ -71,11 +71,11 @@ def measure_first(m: Maker) -> None:
             bucket=Bucket.PARTS,
             share=0.3,
             needs=("setout:rod",),
-            check=Check("the check corner against the outline", 1.0),
+            check=StepCheck("the check corner against the outline", 1.0),
         )
 
 
-def wood(m: Maker) -> None:
+def timber_steps(m: StepBuilder) -> None:
     """Choose, saw, rest and plane what is of solid wood, cut what is of sheet, and mark all of it."""
     parts, sheet = m.solid, m.sheet
     last: tuple[str, ...] = ("measure:opening",)
@@ -96,14 +96,14 @@ def wood(m: Maker) -> None:
         bucket=Bucket.PARTS,
         share=0.4,
         settings=(many(len(names), "labels"),),
-        check=Check("face mark on the opening face, edge mark on the edge to the panel; hand on every stile"),
+        check=StepCheck("face mark on the opening face, edge mark on the edge to the panel; hand on every stile"),
         how="labels on: name, letter of each joint, hand",
     )
     for name in names:
         m.ready[name] = mark
 
 
-def _rough(m: Maker, needs: tuple[str, ...]) -> str:
+def _rough(m: StepBuilder, needs: tuple[str, ...]) -> str:
     parts, leaf = m.solid, m.leaf
     names = tuple(part.name for part in parts)
     boards = leaf.plan.in_words() if leaf.plan else ""
@@ -119,7 +119,7 @@ def _rough(m: Maker, needs: tuple[str, ...]) -> str:
         settings=(wet,),
         about=About.TIMBER,
         how=f"best face out, straight grain for stiles; {boards}",
-        check=Check("each board within 2 % of where it will rest; metal looked for in old wood"),
+        check=StepCheck("each board within 2 % of where it will rest; metal looked for in old wood"),
         cautions=("nails",) if any(part.is_old for part in m.build.parts) else (),
     )
     long = max(part.rough.length for part in parts)
@@ -159,12 +159,12 @@ def _rough(m: Maker, needs: tuple[str, ...]) -> str:
         share=0.2,
         wait_hours=SETTLE_HOURS,
         wait_for="the wood to settle",
-        check=Check("what has moved is planed true, or changed for another"),
+        check=StepCheck("what has moved is planed true, or changed for another"),
         about=About.TIMBER,
     )
 
 
-def _trial(m: Maker) -> None:
+def _trial(m: StepBuilder) -> None:
     """A trial of colour and finish on an off-cut, judged standing where the leaf will be."""
     finish = table("finishes")[finish_of(m.leaf.leaf.timber)]
     m.add(
@@ -180,13 +180,13 @@ def _trial(m: Maker) -> None:
         wait_for="the trial to dry",
         cautions=("rags",) if finish["rags"] else (),
         how=finish["how"],
-        check=Check("standing upright in its place, by day and by lamp; who it is for has said yes"),
+        check=StepCheck("standing upright in its place, by day and by lamp; who it is for has said yes"),
         why="the first off-cut is there, and it dries while the leaf is made",
         later="a colour that nobody wanted, on the leaf itself",
     )
 
 
-def _planed(m: Maker, rested: str) -> str:
+def _planed(m: StepBuilder, rested: str) -> str:
     parts = m.solid
     names = tuple(part.name for part in parts)
     m.add(
@@ -196,9 +196,9 @@ def _planed(m: Maker, rested: str) -> str:
         parts=names,
         needs=(rested,),
         bucket=Bucket.PARTS,
-        hold=Hold(Up.CLOSING, parts[0].name),
+        hold=WorkpieceSetup(SideUp.CLOSING, parts[0].name),
         cautions=("plane", "dust"),
-        check=Check("face by straightedge, edge by square", FLAT),
+        check=StepCheck("face by straightedge, edge by square", FLAT),
     )
     m.add(
         "thickness:parts",
@@ -209,7 +209,7 @@ def _planed(m: Maker, rested: str) -> str:
         bucket=Bucket.PARTS,
         settings=sizes(parts, "thickness", "thick"),
         cautions=("plane", "dust"),
-        check=Check("first and last piece by calliper, difference", 0.2),
+        check=StepCheck("first and last piece by calliper, difference", 0.2),
         how="all of one thickness through before the table is moved, over every leaf of the job",
     )
     m.add(
@@ -221,7 +221,7 @@ def _planed(m: Maker, rested: str) -> str:
         bucket=Bucket.PARTS,
         settings=sizes(parts, "width", "wide"),
         cautions=("saw", "dust"),
-        check=Check("like parts side by side, no step"),
+        check=StepCheck("like parts side by side, no step"),
     )
     return m.add(
         "length:parts",
@@ -233,11 +233,11 @@ def _planed(m: Maker, rested: str) -> str:
         share=0.6,
         settings=sizes(parts, "length", "stop"),
         cautions=("saw",),
-        check=Check("like parts on end side by side; stiles keep their horns"),
+        check=StepCheck("like parts on end side by side; stiles keep their horns"),
     )
 
 
-def _sheets(m: Maker) -> str:
+def _sheets(m: StepBuilder) -> str:
     parts = m.sheet
     big = max(parts, key=lambda part: part.planed.length * part.planed.width)
     two = big.planed.length > 1800 or big.planed.width > 900
@@ -250,13 +250,13 @@ def _sheets(m: Maker) -> str:
         bucket=Bucket.PARTS,
         cautions=m.cautions("saw", "dust"),
         settings=(*sizes(parts, "width", "fence", most=3), *sizes(parts, "length", "stop", most=2)),
-        check=Check("diagonals of the largest, difference", 1.0),
-        hold=Hold(Up.OPENING, big.name),
+        check=StepCheck("diagonals of the largest, difference", 1.0),
+        hold=WorkpieceSetup(SideUp.OPENING, big.name),
         how="a second pair of hands, or on bearers on the floor" if two else "show face up",
     )
 
 
-def panels_ahead(m: Maker, closes: str, *, needs: tuple[str, ...]) -> tuple[str, ...]:
+def panels_ahead(m: StepBuilder, closes: str, *, needs: tuple[str, ...]) -> tuple[str, ...]:
     """Sand panels and inner edges and give their tongues a first coat, before `closes` hides them; return the ids."""
     panels = m.names(Role.PANEL)
     frame = m.names(Role.STILE, Role.RAIL, Role.MUNTIN)
@@ -272,8 +272,8 @@ def panels_ahead(m: Maker, closes: str, *, needs: tuple[str, ...]) -> tuple[str,
         bucket=Bucket.FINISH,
         share=0.8,
         cautions=("dust",),
-        hold=Hold(Up.OPENING, panels[0]),
-        check=Check("raking light along the grain, no mark across it"),
+        hold=WorkpieceSetup(SideUp.OPENING, panels[0]),
+        check=StepCheck("raking light along the grain, no mark across it"),
         why="no sander reaches into the corners once the frame is shut",
         later="corners scraped by hand, cross-grain marks that show under finish",
     )
@@ -288,7 +288,7 @@ def panels_ahead(m: Maker, closes: str, *, needs: tuple[str, ...]) -> tuple[str,
         share=0.5,
         wait_hours=float(table("finishes")[finish_of(m.leaf.leaf.timber)]["recoat"]),
         wait_for="it to dry",
-        check=Check("no finish on what will be glued"),
+        check=StepCheck("no finish on what will be glued"),
         why="when the panels shrink, their tongues come into sight",
         later="bare lines along every panel in the first dry winter",
     )

@@ -20,7 +20,7 @@ MINUTE = timedelta(minutes=1)
 
 
 @dataclass(frozen=True, slots=True)
-class Slot:
+class TimeSlot:
     """start, end: of its work; ready: when what needs it may begin. latest: its latest start; None without a due
     day.
     """
@@ -44,11 +44,11 @@ class Timetable:
     less: in time. hours: of work left; waits: hours of it in which nobody can go on.
     """
 
-    slots: tuple[Slot, ...]
+    slots: tuple[TimeSlot, ...]
     begin: datetime
     end: datetime
     due: datetime | None
-    first_late: Slot | None
+    first_late: TimeSlot | None
     hours: float
     waits: float
 
@@ -89,7 +89,7 @@ def timetable(
         if done is not None:
             ready[op.id] = done + timedelta(hours=op.wait_hours)
     left = [op for op in operations if op.id not in ready]
-    slots: list[Slot] = []
+    slots: list[TimeSlot] = []
     idle = timedelta(0)
     while left:
         free = [op for op in left if all(need in ready for need in op.needs)]
@@ -103,7 +103,7 @@ def timetable(
         start = days.next_work(cursor)
         end = days.after(start, hours)
         ready[op.id] = end + timedelta(hours=op.wait_hours)
-        slots.append(Slot(op, hours, start, end, ready[op.id]))
+        slots.append(TimeSlot(op, hours, start, end, ready[op.id]))
         cursor = end
         left.remove(op)
     end = max((slot.end for slot in slots), default=begin)
@@ -118,7 +118,7 @@ def _from(op: Operation, ready: Mapping[str, datetime], first: datetime) -> date
     return max((ready[need] for need in op.needs), default=first)
 
 
-def _backwards(slots: Sequence[Slot], due: datetime, days: Workdays) -> tuple[Slot, ...]:
+def _backwards(slots: Sequence[TimeSlot], due: datetime, days: Workdays) -> tuple[TimeSlot, ...]:
     """Return the slots with their latest start: what comes behind them, and what waits for them, still in time."""
     latest: dict[str, datetime] = {}
     cursor, found = days.last_work(due), []
@@ -130,7 +130,7 @@ def _backwards(slots: Sequence[Slot], due: datetime, days: Workdays) -> tuple[Sl
         start = days.before(finish, slot.hours)
         latest[slot.op.id] = start
         cursor = start
-        found.append(Slot(slot.op, slot.hours, slot.start, slot.end, slot.ready, start))
+        found.append(TimeSlot(slot.op, slot.hours, slot.start, slot.end, slot.ready, start))
     return tuple(reversed(found))
 
 

@@ -30,7 +30,7 @@ class Lane(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Span:
+class RodSpan:
     """From where to where on a rod something lies; a point where both are the same."""
 
     start: float
@@ -44,7 +44,7 @@ class Span:
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class RodMark:
     """One line across the stick. at: mm from the datum end. what: everything that begins, ends or lies there."""
 
     at: float
@@ -63,14 +63,14 @@ class Rod:
     name: str
     datum: str
     length: float
-    spans: tuple[Span, ...]
+    spans: tuple[RodSpan, ...]
     upright: bool
 
-    def lane(self, lane: Lane) -> tuple[Span, ...]:
+    def lane(self, lane: Lane) -> tuple[RodSpan, ...]:
         """Return what lies on one side of the stick, from the datum on."""
         return tuple(sorted((each for each in self.spans if each.lane is lane), key=lambda s: (s.start, s.end)))
 
-    def marks(self) -> tuple[Mark, ...]:
+    def marks(self) -> tuple[RodMark, ...]:
         """Return every mark from the datum end to the other, those at one place as one."""
         words: list[tuple[float, str]] = [(0.0, self.datum), (self.length, "the other end")]
         low, high = ("lower end", "upper end") if self.upright else ("hinge-side end", "latch-side end")
@@ -86,7 +86,7 @@ class Rod:
                     found[-1][1].append(what)
             else:
                 found.append((at, [what]))
-        return tuple(Mark(at, tuple(what)) for at, what in found)
+        return tuple(RodMark(at, tuple(what)) for at, what in found)
 
 
 def rods(leaf: LeafSolution) -> tuple[Rod, ...]:
@@ -106,9 +106,9 @@ def rods(leaf: LeafSolution) -> tuple[Rod, ...]:
     )
 
 
-def _once(spans: Iterable[Span]) -> tuple[Span, ...]:
+def _once(spans: Iterable[RodSpan]) -> tuple[RodSpan, ...]:
     """Return the spans without those that say the same at the same place."""
-    kept: dict[tuple[int, int, str], Span] = {}
+    kept: dict[tuple[int, int, str], RodSpan] = {}
     for each in spans:
         kept.setdefault((round(each.start / SAME), round(each.end / SAME), each.what), each)
     return tuple(kept.values())
@@ -123,18 +123,18 @@ def _of(part: Part, *, upright: bool) -> tuple[float, float]:
     return (f.y0, f.y1) if upright else (f.x0, f.x1)
 
 
-def _members(build: Build, *, upright: bool) -> list[Span]:
+def _members(build: Build, *, upright: bool) -> list[RodSpan]:
     """Rails on the height rod, stiles and muntins on the width rod; how far a ledge or brace reaches on both."""
     roles = ALONG_HEIGHT if upright else ALONG_WIDTH
     both = (Role.BRACE,) if upright else (Role.BRACE, Role.LEDGE)
     found = []
     for part in build.parts:
         if part.role in roles or part.role in both:
-            found.append(Span(*_of(part, upright=upright), part.name, Lane.MEMBERS))
+            found.append(RodSpan(*_of(part, upright=upright), part.name, Lane.MEMBERS))
     return found
 
 
-def _joints(build: Build, *, upright: bool) -> list[Span]:
+def _joints(build: Build, *, upright: bool) -> list[RodSpan]:
     """Mortises and haunches on the height rod; shoulders and tenon ends on the width rod."""
     found = []
     sides = {part.name: part for part in build.parts if part.role in (Role.STILE, Role.LIPPING)}
@@ -143,38 +143,38 @@ def _joints(build: Build, *, upright: bool) -> list[Span]:
         r = tenon.rect
         what = "haunch" if tenon.is_haunch else "mortise" if upright else "tenon"
         if upright and into_stile and sides[tenon.into].place is Place.HINGE:
-            found.append(Span(r.y0, r.y1, f"{tenon.member} {what}", Lane.JOINTS))
+            found.append(RodSpan(r.y0, r.y1, f"{tenon.member} {what}", Lane.JOINTS))
         elif not upright and into_stile:
-            found.append(Span(r.x0, r.x1, f"{tenon.member} {what}", Lane.JOINTS))
+            found.append(RodSpan(r.x0, r.x1, f"{tenon.member} {what}", Lane.JOINTS))
         elif not into_stile:
             start, end = (r.y0, r.y1) if upright else (r.x0, r.x1)
-            found.append(Span(start, end, f"{tenon.member} {what}", Lane.JOINTS))
+            found.append(RodSpan(start, end, f"{tenon.member} {what}", Lane.JOINTS))
     if not upright:
         found += [
-            Span(*_of(part, upright=False), f"{part.name} shoulders", Lane.JOINTS)
+            RodSpan(*_of(part, upright=False), f"{part.name} shoulders", Lane.JOINTS)
             for part in build.parts
             if part.role is Role.RAIL
         ]
     return found
 
 
-def _filling(build: Build, *, upright: bool) -> list[Span]:
+def _filling(build: Build, *, upright: bool) -> list[RodSpan]:
     """Panels in their grooves, boards and strips, and lines on the face."""
     found = []
     for part in build.parts:
         o = part.outline
         if part.role is Role.PANEL:
-            found.append(Span(*((o.y0, o.y1) if upright else (o.x0, o.x1)), part.name, Lane.PANELS))
+            found.append(RodSpan(*((o.y0, o.y1) if upright else (o.x0, o.x1)), part.name, Lane.PANELS))
         elif part.role in (Role.BOARD, Role.STRIP) and not upright:
-            found.append(Span(*_of(part, upright=False), part.name, Lane.PANELS))
+            found.append(RodSpan(*_of(part, upright=False), part.name, Lane.PANELS))
     for mark in build.marks:
         along = [point[1] if upright else point[0] for point in mark.points]
         if len(mark.points) == 2 and max(along) - min(along) < SAME:
-            found.append(Span(along[0], along[0], mark.ref.rpartition(":")[2].replace("_", " "), Lane.PANELS))
+            found.append(RodSpan(along[0], along[0], mark.ref.rpartition(":")[2].replace("_", " "), Lane.PANELS))
     return found
 
 
-def _bored(boring: Boring, build: Build, *, upright: bool) -> Span | None:
+def _bored(boring: Boring, build: Build, *, upright: bool) -> RodSpan | None:
     """Return a cut for hardware: a bore by its centre, the rest by its ends; None for what runs all along."""
     if boring.solid is None:
         return None
@@ -184,5 +184,5 @@ def _bored(boring: Boring, build: Build, *, upright: bool) -> Span | None:
         return None
     if len(boring.solid.points) == 1:
         middle = boring.solid.points[0][1 if upright else 0]
-        return Span(middle, middle, boring.name, Lane.HARDWARE)
-    return Span(start, end, boring.name, Lane.HARDWARE)
+        return RodSpan(middle, middle, boring.name, Lane.HARDWARE)
+    return RodSpan(start, end, boring.name, Lane.HARDWARE)

@@ -17,17 +17,17 @@ from oakmeasure.core.cutting.model import CutKind, CutPlan, Defect, PartItem, Pr
 from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, Sheet, stuff
+from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board, Came, Pin, Section, SheetStock
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.planning.plan_model import (
     CutStock,
     JobPlan,
-    Laid,
     Lot,
     LotPlan,
     Needs,
     Offcut,
+    PlacedPiece,
     Remnant,
     Source,
     Wanted,
@@ -71,7 +71,7 @@ def _clear(job: Job, part: Part) -> int:
 
 def _cut_from(job: Job, part: Part) -> list[tuple[str, float, float]]:
     """Return the pieces of a part, rough: itself, or the strips of a panel wider than any board."""
-    if isinstance(stuff(part.species), Sheet):
+    if isinstance(stuff(part.species), SheetMaterial):
         return [(part.name, part.rough.length, part.rough.width)]
     boards = boards_for(job.boards, part.species, part.rough.thickness)
     widest = max((each.width - each.crook for _, each in boards), default=math.inf)
@@ -83,7 +83,7 @@ def _lot_of(job: Job, wanted: Wanted) -> tuple[tuple[CutKind, str, float, float]
     """Return which lot a piece belongs to, or None and why it belongs to none."""
     part = wanted.part
     made_of = stuff(part.species)
-    if isinstance(made_of, Sheet):
+    if isinstance(made_of, SheetMaterial):
         thickness = round(part.finished.thickness, 3)
         if made_of.moist:
             return (CutKind.SHEETS, part.species, thickness, 0.0), ""
@@ -170,7 +170,7 @@ def _sources(job: Job, key: tuple[CutKind, str, float, float]) -> list[Source]:
             if (each.thickness, each.width) == (thickness, width) and each.species in (None, made_of)
         ]
     made = stuff(made_of)
-    assert isinstance(made, Sheet)
+    assert isinstance(made, SheetMaterial)
     rate = made.price_m2 * thickness / SHEET_PRICED_AT / MM2_PER_M2
     usual = SheetStock(material=made_of, length=SHEET_LENGTH, width=SHEET_WIDTH, thickness=max(thickness, 2.0))
     found = [
@@ -189,7 +189,7 @@ def _price(item: Board | Section | SheetStock, by_rate: float) -> float:
 
 def _stock(
     sources: Mapping[str, Source],
-    laid: Mapping[str, tuple[Laid, ...]],
+    laid: Mapping[str, tuple[PlacedPiece, ...]],
     rest: Mapping[str, tuple[str, Remnant]],
     made_of: str,
 ) -> tuple[tuple[StockItem, ...], tuple[Defect, ...]]:
@@ -219,7 +219,7 @@ def _defect(board: str, mark: object, wide: float) -> Defect:
 def lot_plan(lot: Lot, plan: CutPlan, job: Job) -> LotPlan:
     """Return a solver's plan in the words of the job: which part of which leaf lies where, and what is left."""
     waiting = {name: list(alike) for name, alike in lot.wanted.items()}
-    on: dict[tuple[str, int], list[Laid]] = defaultdict(list)
+    on: dict[tuple[str, int], list[PlacedPiece]] = defaultdict(list)
     for cut in plan.cuts:
         wanted = waiting[cut.part].pop(0)
         name, x, y, number = cut.stock, cut.x, cut.y, cut.index
@@ -227,7 +227,7 @@ def lot_plan(lot: Lot, plan: CutPlan, job: Job) -> LotPlan:
             name, remnant = lot.rest[name]
             x, y, number = x + remnant.x, y + remnant.y, -1
         wide = lot.width if lot.kind is CutKind.BARS else cut.width
-        on[name, number].append(Laid(wanted, x, y, cut.length, wide))
+        on[name, number].append(PlacedPiece(wanted, x, y, cut.length, wide))
     for name, fixed in lot.laid.items():
         on[name, -1] += fixed
     found = []
@@ -239,7 +239,7 @@ def lot_plan(lot: Lot, plan: CutPlan, job: Job) -> LotPlan:
     return LotPlan(lot, plan, tuple(found), left)
 
 
-def _offcuts(source: Source, pieces: Sequence[Laid], lot: Lot, job: Job) -> tuple[Offcut, ...]:
+def _offcuts(source: Source, pieces: Sequence[PlacedPiece], lot: Lot, job: Job) -> tuple[Offcut, ...]:
     """Return what is left in rectangles worth keeping, with what is wrong in them: behind all pieces, beside them."""
     choices, kerf, item = job.cutting, lot.problem.kerf, source.item
     wide = item.width

@@ -51,7 +51,7 @@ class Source:
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class PlacedPiece:
     """A piece on its board, mm from the board's corner; as it lies."""
 
     wanted: Wanted
@@ -77,7 +77,7 @@ class CutStock:
 
     source: Source
     number: int
-    pieces: tuple[Laid, ...]
+    pieces: tuple[PlacedPiece, ...]
     offcuts: tuple[Offcut, ...] = ()
 
 
@@ -96,7 +96,7 @@ class Lot:
     problem: Problem
     wanted: Mapping[str, tuple[Wanted, ...]]
     sources: Mapping[str, Source]
-    laid: Mapping[str, tuple[Laid, ...]] = field(default_factory=dict)
+    laid: Mapping[str, tuple[PlacedPiece, ...]] = field(default_factory=dict)
     rest: Mapping[str, tuple[str, Remnant]] = field(default_factory=dict)
     sunk: float = 0.0
 

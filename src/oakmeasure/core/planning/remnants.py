@@ -16,7 +16,7 @@ from oakmeasure.core.planning.plan_model import Remnant
 
 if TYPE_CHECKING:
     from oakmeasure.core.document.job import Job
-    from oakmeasure.core.planning.plan_model import Laid, Source, Wanted
+    from oakmeasure.core.planning.plan_model import PlacedPiece, Source, Wanted
 
 LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
 
@@ -55,15 +55,15 @@ def without(remnant: Remnant, x: float, y: float, length: float, width: float, k
 
 def pinned(
     job: Job, sources: Mapping[str, Source], wanted: Sequence[Wanted], pins: Mapping[tuple[str, str], str]
-) -> tuple[dict[str, tuple[Laid, ...]], dict[str, tuple[str, Remnant]], float, list[Wanted]]:
+) -> tuple[dict[str, tuple[PlacedPiece, ...]], dict[str, tuple[str, Remnant]], float, list[Wanted]]:
     """Return the pinned pieces on their boards, what these boards leave, what the boards cost, and the pieces that are
     not pinned, or find no place on their board.
     """
-    from oakmeasure.core.planning.plan_model import Laid
+    from oakmeasure.core.planning.plan_model import PlacedPiece
 
     kerf, trim = job.rules.kerf.value, job.rules.end_trim.value
     left: dict[str, list[Remnant]] = {}
-    laid: dict[str, list[Laid]] = {}
+    laid: dict[str, list[PlacedPiece]] = {}
     free: list[Wanted] = []
     for each in sorted(wanted, key=lambda one: -one.length * one.width):
         name = pins.get((each.leaf, each.name), "")
@@ -79,7 +79,7 @@ def pinned(
             if place is not None:
                 left[name][at : at + 1] = without(remnant, *place, each.length, each.width, kerf)
                 where = (remnant.x + place[0], remnant.y + place[1])
-                laid.setdefault(name, []).append(Laid(each, *where, each.length, each.width))
+                laid.setdefault(name, []).append(PlacedPiece(each, *where, each.length, each.width))
                 break
         else:
             free.append(each)

@@ -12,7 +12,7 @@ from enum import StrEnum
 
 from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.leaf.part import Part
 
 SAME = 0.05  # mm; nearer than this it is one setting
@@ -27,7 +27,7 @@ class Machine(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class SetupPiece:
     """How many of a part of a leaf are cut at a setting."""
 
     leaf: str
@@ -42,7 +42,7 @@ class Setup:
     machine: Machine
     size: float
     thickness: float
-    pieces: tuple[Piece, ...]
+    pieces: tuple[SetupPiece, ...]
 
     @property
     def count(self) -> int:
@@ -57,14 +57,14 @@ def setups(leaves: Iterable[LeafDesign]) -> tuple[Setup, ...]:
     off-cuts give is not planed, and left out.
     """
     pieces = [
-        Piece(leaf.leaf.name, part, leaf.pieces_of(part))
+        SetupPiece(leaf.leaf.name, part, leaf.pieces_of(part))
         for leaf in leaves
         for part in leaf.cut_parts
         if _is_planed(part)
     ]
     found: list[Setup] = []
     for machine in Machine:
-        groups: dict[tuple[int, int], list[Piece]] = {}
+        groups: dict[tuple[int, int], list[SetupPiece]] = {}
         for each in pieces:
             thick, size = each.part.planed.thickness, _size(machine, each.part)
             key = (0 if machine is Machine.PLANER else _step(thick), _step(size))
@@ -84,7 +84,7 @@ def saved(found: Iterable[Setup]) -> tuple[int, int]:
 
 
 def _is_planed(part: Part) -> bool:
-    return not part.at_hand and part.role is not Role.PACKING and not isinstance(stuff(part.species), Sheet)
+    return not part.at_hand and part.role is not Role.PACKING and not isinstance(stuff(part.species), SheetMaterial)
 
 
 def _size(machine: Machine, part: Part) -> float:

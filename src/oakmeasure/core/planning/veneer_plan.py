@@ -13,18 +13,18 @@ from oakmeasure.core.construction.veneered.model import Veneered, veneered
 from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.timber.resaw import Laid, Resawn, WayOut, matched, resawn, short_by
+from oakmeasure.core.timber.resaw import LaidVeneer, Resawn, WayOut, matched, resawn, short_by
 
 LEAST_LEFT = 0.6  # mm; a thinner veneer is sanded through when the finish is renewed. Common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
-class Strip:
+class VeneerStrip:
     """A veneer on its place: of which part, where on the face, seen from that face; out of which slice."""
 
     part: str
     rect: Rect
-    laid: Laid
+    laid: LaidVeneer
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +35,7 @@ class VeneerPlan:
 
     stock: float
     resawn: Resawn
-    faces: tuple[tuple[Strip, ...], ...]
+    faces: tuple[tuple[VeneerStrip, ...], ...]
     needed: int
     boards: int
     at_hand: int | None
@@ -63,7 +63,7 @@ def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
         laid = iter(matched(across=sum(map(len, rows)), faces=1, each=len(board.slices), match=choice.match)[0])
     except InputError:
         return None
-    faces = tuple(tuple(Strip(name, rect, next(laid)) for name, rect in row) for row in rows)
+    faces = tuple(tuple(VeneerStrip(name, rect, next(laid)) for name, rect in row) for row in rows)
     boards = max((each.laid.board for row in faces for each in row), default=0)
     needed, at_hand = sum(map(len, faces)), choice.stock_boards
     ways: tuple[WayOut, ...] = ()

@@ -16,7 +16,7 @@ from oakmeasure.core.solver import solve_leaf
 
 
 @dataclass(frozen=True, slots=True)
-class Beside:
+class ConstructionComparison:
     """The leaf in hand and the same leaf built another way, and the table of both."""
 
     one: LeafSolution
@@ -29,7 +29,7 @@ def other_kinds(kind: str) -> list[tuple[str, str]]:
     return [(key, trade_name(key)) for key in KINDS if key != kind]
 
 
-def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
+def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> ConstructionComparison:
     """Return the leaf in hand beside itself as another construction on its own defaults. Raises InputError."""
     changed = job_edits.with_construction(job, leaf_id, kind)
     other = solve_leaf(changed, changed.leaf(leaf_id))
@@ -42,7 +42,7 @@ def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> Beside:
     ]
     about = "The same opening, the same timber; the other one on its own good defaults. Hours and prices are made up."
     table = Comparison("Beside another construction", about, ("", names[0], names[1]), tuple(options))
-    return Beside(one, other, table)
+    return ConstructionComparison(one, other, table)
 
 
 def _worse(one: Level, other: Level) -> Level:

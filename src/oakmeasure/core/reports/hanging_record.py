@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Any
 
-from oakmeasure.core.base.units import Show, System, Unit, is_near_size
+from oakmeasure.core.base.units import Show, Unit, UnitSystem, is_near_size
 from oakmeasure.core.document.adjustment import Gaps
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.production import LogKind
@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class RecordLine:
     """One line of the record: what, as built, as hung; either may be empty."""
 
     what: str
@@ -42,7 +42,7 @@ class Record:
     place: str
     on: date | None
     by: str
-    lines: tuple[Line, ...]
+    lines: tuple[RecordLine, ...]
     gaps: tuple[tuple[str, str], ...]
     answered: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
@@ -73,25 +73,25 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
     hung_height = show.length(signed.height) if signed is not None and signed.height is not None else ""
     weighed = show.value(signed.mass_kg, Unit.KG) if signed is not None and signed.mass_kg is not None else ""
     lines = [
-        Line("leaf, width", mm("leaf_width"), hung_width),
-        Line("leaf, height", mm("leaf_height"), hung_height),
-        Line(
+        RecordLine("leaf, width", mm("leaf_width"), hung_width),
+        RecordLine("leaf, height", mm("leaf_height"), hung_height),
+        RecordLine(
             "thickness", mm("thickness_set_out") or mm("thickness"), mm("thickness") if "thickness_set_out" in f else ""
         ),
-        Line("weight", show.value(f["mass"].value, Unit.KG), weighed),
-        Line("construction", trade_name(said.build.kind)),
-        Line("joints", leaf.build.says),
-        Line("timber", species(said.timber.species).name),
-        Line("moisture", show.value(f["moisture_made"].value, Unit.PERCENT)),
-        Line("hung", f"{said.hanging}, {said.hand}"),
-        Line("hardware", _hardware(leaf)),
-        Line("opening, clear", f"{mm('clear_width')} × {mm('clear_height')}"),
+        RecordLine("weight", show.value(f["mass"].value, Unit.KG), weighed),
+        RecordLine("construction", trade_name(said.build.kind)),
+        RecordLine("joints", leaf.build.says),
+        RecordLine("timber", species(said.timber.species).name),
+        RecordLine("moisture", show.value(f["moisture_made"].value, Unit.PERCENT)),
+        RecordLine("hung", f"{said.hanging}, {said.hand}"),
+        RecordLine("hardware", _hardware(leaf)),
+        RecordLine("opening, clear", f"{mm('clear_width')} × {mm('clear_height')}"),
     ]
     if leaf.making is not None:
         hours = sum(each.hours for each in all_spent(leaf.making.operations, said.making.log).values())
-        lines.append(Line("hours", f"{leaf.making.hours:.1f} reckoned", f"{hours:.1f} taken" if hours else ""))
+        lines.append(RecordLine("hours", f"{leaf.making.hours:.1f} reckoned", f"{hours:.1f} taken" if hours else ""))
     if said.hung.proof_held and "proof_load" in f:
-        lines.append(Line("proof load", show.value(f["proof_load"].value, Unit.KG), "held"))
+        lines.append(RecordLine("proof load", show.value(f["proof_load"].value, Unit.KG), "held"))
     titles = {v.code: v.title for v in leaf.verdicts}
     answered = tuple((titles.get(each.code, each.code), each.reason) for each in said.acknowledged)
     notes = tuple(
@@ -142,7 +142,7 @@ def _hardware(leaf: LeafSolution) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class BookEntry:
     """One leaf in the job book. document: the job with that leaf alone, to be opened again."""
 
     name: str
@@ -160,7 +160,7 @@ class Entry:
     document: dict[str, Any]
     source: str = ""
 
-    def matches(self, words: str, system: System = System.MM) -> bool:
+    def matches(self, words: str, system: UnitSystem = UnitSystem.MM) -> bool:
         """Return whether every word stands somewhere in it; a size finds widths and heights near it."""
         text = " ".join(
             (
@@ -181,7 +181,7 @@ class Entry:
         )
 
 
-def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:
+def entry_of_leaf(job: Job, leaf: LeafSolution) -> BookEntry:
     """Return a signed leaf as it goes into the book. Raises ValueError for one that is not signed off, or is no
     leaf.
     """
@@ -194,7 +194,7 @@ def entry_of_leaf(job: Job, leaf: LeafSolution) -> Entry:
         for e in said.making.log
         if e.about is not None and e.text
     )
-    return Entry(
+    return BookEntry(
         said.name,
         job.name,
         job.place,

@@ -9,7 +9,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.figures.check import Level, Remedy
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
-from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup
+from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth, solve_cup
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
@@ -78,7 +78,10 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
     mass, thickness, least = f["mass"].value, f["thickness"].value, f["rule_butt_back_wood"].value
     options = []
     for butt in (*(butt_from_table(key) for key in table("butts")), *job.own_butts):
-        depth, stays = let_in(closed=butt.closed.value, gap=gap), thickness - (butt.leaf.value - butt.knuckle.value)
+        depth, stays = (
+            mortise_depth(closed=butt.closed.value, gap=gap),
+            thickness - (butt.leaf.value - butt.knuckle.value),
+        )
         wants = [
             *([] if mass <= butt.rating_kg.value else [f"too weak for {show.value(mass, Unit.KG)}"]),
             *([] if stays >= least else [f"only {show.length(stays)} of wood stays behind"]),

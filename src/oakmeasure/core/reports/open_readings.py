@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from oakmeasure.core.figures.figure import Figure, State
+from oakmeasure.core.figures.figure import Figure, Provenance
 from oakmeasure.core.leaf.assumed import KEY_FIGURES, still_to_measure
 from oakmeasure.core.solution import LeafSolution
 
@@ -20,7 +20,7 @@ class StillToMeasure:
     leaf_name: str
     name: str
     label: str
-    state: State
+    state: Provenance
     edit: str
     hangs: tuple[str, ...]
     others: int
@@ -33,12 +33,12 @@ def all_to_measure(leaves: Iterable[LeafSolution]) -> list[StillToMeasure]:
         _of(leaf, each)
         for leaf in leaves
         for each in leaf.figures
-        if each.state is State.FROM_TABLE and each.edit and len(each.rows) == 1
+        if each.state is Provenance.FROM_TABLE and each.edit and len(each.rows) == 1
     ]
 
 
 def _of(leaf: LeafSolution, figure: Figure) -> StillToMeasure:
-    if figure.state is State.ASSUMED:
+    if figure.state is Provenance.ASSUMED:
         hanging = [each for each in leaf.figures if figure.label in each.rests_on and each.name != figure.name]
     else:
         hanging = _resting_on(leaf, figure.name)

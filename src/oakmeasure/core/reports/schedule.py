@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import System, is_near_size
+from oakmeasure.core.base.units import UnitSystem, is_near_size
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import MeasuredBy, Reading
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level, Verdict, rank
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.solution import LeafSolution
 
@@ -41,7 +41,7 @@ class ScheduleRow:
         """Return how bad its worst verdict is."""
         return self.worst.level if self.worst is not None else Level.FINE
 
-    def matches(self, words: str, system: System = System.MM) -> bool:
+    def matches(self, words: str, system: UnitSystem = UnitSystem.MM) -> bool:
         """Return whether every word stands somewhere in its line; a size finds widths and heights near it."""
         said = " ".join(
             (
@@ -93,7 +93,7 @@ def state_of(leaf: LeafSolution) -> str:
     if said.measured_by is not MeasuredBy.TAPE:
         return "measured"
     read = [each for _, each in said.readings if isinstance(each, Reading)]
-    return "assumed" if all(each.state is State.ASSUMED for each in read) else "measured"
+    return "assumed" if all(each.state is Provenance.ASSUMED for each in read) else "measured"
 
 
 SORTS: dict[str, Callable[[ScheduleRow], Any]] = {
@@ -110,7 +110,12 @@ SORTS: dict[str, Callable[[ScheduleRow], Any]] = {
 
 
 def shown_rows(
-    rows: Iterable[ScheduleRow], *, words: str = "", system: System = System.MM, by: str = "", downwards: bool = False
+    rows: Iterable[ScheduleRow],
+    *,
+    words: str = "",
+    system: UnitSystem = UnitSystem.MM,
+    by: str = "",
+    downwards: bool = False,
 ) -> list[ScheduleRow]:
     """Return the lines that answer to the words, sizes among them in the unit of `system`, sorted by one of SORTS; in
     the job's order for none.

@@ -8,7 +8,7 @@ from oakmeasure.core.construction.braces import corner_brace
 from oakmeasure.core.construction.spacing import board_count, equal_ends, even_split, pitch_between
 from oakmeasure.core.figures.figure import minus, plus, total
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
+from oakmeasure.core.sums.quick import Given, Sum, SumOption, allowance, rule, size
 from oakmeasure.core.timber.resaw import resawn
 
 
@@ -182,7 +182,7 @@ SUMS = (
         (
             size("width", "width"),
             allowance("band", "edge to the outer line's middle", None),
-            Option("grooves", "lines", Unit.COUNT, low=2, high=200),
+            SumOption("grooves", "lines", Unit.COUNT, low=2, high=200),
         ),
         ("pitch",),
         _groove_spacing,
@@ -206,7 +206,7 @@ SUMS = (
             size("from-width", "leaf, as it is"),
             size("to-width", "leaf, wanted"),
             allowance("stile-cut", "off each stile"),
-            Option("panels", "panels side by side", Unit.COUNT, low=1, high=20),
+            SumOption("panels", "panels side by side", Unit.COUNT, low=1, high=20),
             size("step", "in whole steps of", default=rule("joint_step")),
         ),
         ("per_panel", "left_over"),

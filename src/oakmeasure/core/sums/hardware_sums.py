@@ -8,8 +8,8 @@ from oakmeasure.core.document.species import species
 from oakmeasure.core.figures.figure import Figure, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
-from oakmeasure.core.hardware.hinges.mortise_depth import let_in, solve_cup, withdrawal
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
+from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth, solve_cup, withdrawal
+from oakmeasure.core.sums.quick import Given, Sum, SumOption, allowance, rule, size
 from oakmeasure.core.sums.wood_sums import NAMES, WOODS
 from oakmeasure.core.timber.wood import dry_gravity
 
@@ -45,7 +45,7 @@ def _cup_reach(g: Given) -> None:
 
 def _butt_mortise(g: Given) -> None:
     closed, gap = g.figure("closed-thickness"), g.figure("gap")
-    depth = let_in(closed=closed.value, gap=gap.value)
+    depth = mortise_depth(closed=closed.value, gap=gap.value)
     if depth < 0:
         raise InputError("gap", f"{gap.value:g}", f"at most what the hinge is thick when shut, {closed.value:g} mm")
     g.figures.derived("depth", "let in, each leaf of it", depth, Unit.MM, closed, gap, formula="(shut − gap) / 2")
@@ -121,7 +121,7 @@ def _screw_stack(g: Given) -> None:
         g.figures.total("greatest_length", "screw, at most", plus(limit), source=words)
 
 
-def _of_cup(*without: str) -> tuple[Option, ...]:
+def _of_cup(*without: str) -> tuple[SumOption, ...]:
     defaults = {"crank": 0.0, "plate": 0.0}
     return tuple(
         allowance(name, label, defaults.get(name), low=-40.0 if name in ("overlay", "boring") else 0.0, high=80.0)
@@ -167,7 +167,7 @@ SUMS = (
         "What the top hinge is pulled out with, and the bottom one pushed in.",
         "load weight force butt screw",
         (
-            Option("mass", "mass of the leaf", Unit.KG, over_zero=True, high=1000),
+            SumOption("mass", "mass of the leaf", Unit.KG, over_zero=True, high=1000),
             size("leaf-width", "leaf, width"),
             size("hinge-spacing", "centre to centre of the outer hinges"),
         ),
@@ -180,8 +180,8 @@ SUMS = (
         "Withdrawal of a wood screw across the grain.",
         "screw withdrawal pull out force strength",
         (
-            Option("species", "species", None, needed=False, choices=WOODS, also=NAMES),
-            Option(
+            SumOption("species", "species", None, needed=False, choices=WOODS, also=NAMES),
+            SumOption(
                 "specific-gravity", "or gravity, dry over volume at 12 %", Unit.RATIO, needed=False, low=0.1, high=1.19
             ),
             size("diameter", "screw, diameter", high=20),

@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.figure import minus, plus, total
 from oakmeasure.core.fit.bypass_sums import bypassing
 from oakmeasure.core.fit.swing.bevel import least_bevel_deg, square_corner_growth
-from oakmeasure.core.sums.quick import Given, Option, Sum, allowance, rule, size
+from oakmeasure.core.sums.quick import Given, Sum, SumOption, allowance, rule, size
 from oakmeasure.core.survey.square import corner_angle_deg, skew_from_diagonal
 
 
@@ -171,7 +171,7 @@ SUMS = (
         (
             size("opening-width", "opening, clear width"),
             size("opening-height", "opening, clear height"),
-            Option("leaves", "leaves", Unit.COUNT, 1.0, low=1, high=2),
+            SumOption("leaves", "leaves", Unit.COUNT, 1.0, low=1, high=2),
             allowance("gap-hinge", "gap, hinge side", rule("gap_hinge")),
             allowance("gap-latch", "gap, latch side", rule("gap_latch")),
             allowance("gap-meeting", "gap where a pair meets", 3.0),
@@ -247,7 +247,7 @@ SUMS = (
             size("opening-width", "opening, width"),
             allowance("overlap-side", "overlap, each side", None),
             allowance("overlap-centre", "overlap in the middle", None),
-            Option("tracks", "tracks", Unit.COUNT, 2.0, low=1, high=2),
+            SumOption("tracks", "tracks", Unit.COUNT, 2.0, low=1, high=2),
             allowance("roller-width", "roller, width"),
             allowance("roller-in", "roller's middle from the leaf's edge"),
         ),

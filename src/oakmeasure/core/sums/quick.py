@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError, LengthError
-from oakmeasure.core.base.units import Show, System, Unit, parse_length, parse_quantity
+from oakmeasure.core.base.units import Show, Unit, UnitSystem, parse_length, parse_quantity
 from oakmeasure.core.document.species import plain_name
 from oakmeasure.core.figures.figure import Figure, Figures
 from oakmeasure.core.figures.names import figure_name
@@ -21,7 +21,7 @@ Value = float | str | tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Option:
+class SumOption:
     """What a sum is told. name: as it is typed on the command line. unit: None for words out of `choices`.
 
     default: None where there is none; the option is then `needed`, or may be left out. low, high: what makes sense,
@@ -52,7 +52,7 @@ class Given:
     """The options of a sum as they were given, by name; what may be left out and was is not in it."""
 
     values: Mapping[str, Value]
-    options: Mapping[str, Option]
+    options: Mapping[str, SumOption]
     figures: Figures
 
     def __contains__(self, name: str) -> bool:
@@ -95,13 +95,13 @@ class Sum:
     title: str
     says: str
     words: str
-    options: tuple[Option, ...]
+    options: tuple[SumOption, ...]
     gives: tuple[str, ...]
     work: Callable[[Given], None]
     fields: Mapping[str, str] = field(default_factory=dict)
     sends: Mapping[str, str] = field(default_factory=dict)
 
-    def option(self, name: str) -> Option:
+    def option(self, name: str) -> SumOption:
         """Return an option by its name; InputError where the sum has none of that name."""
         for each in self.options:
             if each.name == name:
@@ -142,7 +142,7 @@ class Answer:
         return {"sum": self.name, "figures": figures, "working": self.working(show)}
 
 
-def read(which: Sum, texts: Mapping[str, Sequence[str]], system: System = System.MM) -> dict[str, Value]:
+def read(which: Sum, texts: Mapping[str, Sequence[str]], system: UnitSystem = UnitSystem.MM) -> dict[str, Value]:
     """Return the options of a sum as they are written; bare numbers are in `system`.
 
     texts: what was written for each option, once or more. Raises InputError naming the option.
@@ -162,7 +162,7 @@ def read(which: Sum, texts: Mapping[str, Sequence[str]], system: System = System
     return values
 
 
-def read_option(option: Option, written: Sequence[str], system: System = System.MM) -> Value:
+def read_option(option: SumOption, written: Sequence[str], system: UnitSystem = UnitSystem.MM) -> Value:
     """Return what was written for one option, once or more. Raises InputError naming it."""
     if option.repeated:
         return tuple(float(_read(option, each, system)) for each in written)
@@ -171,7 +171,7 @@ def read_option(option: Option, written: Sequence[str], system: System = System.
     return _read(option, written[0], system)
 
 
-def _read(option: Option, text: str, system: System) -> float | str:
+def _read(option: SumOption, text: str, system: UnitSystem) -> float | str:
     if option.unit is None:
         word = plain_name(text)
         word = option.also.get(word, word)
@@ -188,7 +188,7 @@ def _read(option: Option, text: str, system: System) -> float | str:
     return value
 
 
-def _one_of(option: Option) -> str:
+def _one_of(option: SumOption) -> str:
     return "one of " + ", ".join(option.choices)
 
 
@@ -213,7 +213,7 @@ def answer(which: Sum, values: Mapping[str, Value]) -> Answer:
     )
 
 
-def _check(option: Option, value: float) -> None:
+def _check(option: SumOption, value: float) -> None:
     unit = " mm" if option.unit is Unit.MM else ""
     high = f"{option.high:g}{unit}" if option.high < math.inf else ""
     if option.over_zero and value <= 0:
@@ -227,14 +227,14 @@ def _check(option: Option, value: float) -> None:
     raise InputError(option.name, f"{value:g}", need)
 
 
-def size(name: str, label: str, **more: Any) -> Option:
+def size(name: str, label: str, **more: Any) -> SumOption:
     """Return an option that is a length of more than 0."""
-    return Option(name, label, over_zero=True, **more)
+    return SumOption(name, label, over_zero=True, **more)
 
 
-def allowance(name: str, label: str, default: float | None = 0.0, **more: Any) -> Option:
+def allowance(name: str, label: str, default: float | None = 0.0, **more: Any) -> SumOption:
     """Return an option that is a length, 0 too."""
-    return Option(name, label, default=default, **more)
+    return SumOption(name, label, default=default, **more)
 
 
 def rule(name: str) -> float:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
-from oakmeasure.core.document.species import Sheet, keys_by_name, sheet_keys, species, species_keys, stuff
+from oakmeasure.core.document.species import SheetMaterial, keys_by_name, sheet_keys, species, species_keys, stuff
 from oakmeasure.core.figures.figure import Figure
-from oakmeasure.core.sums.quick import Given, Option, Sum, size
+from oakmeasure.core.sums.quick import Given, Sum, SumOption, size
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 
 WOODS = species_keys()
@@ -64,7 +64,7 @@ def _density(g: Given) -> Figure:
     if "species" not in g:
         raise InputError("species", "nothing", "a species or a sheet, or --density")
     wood = stuff(g.word("species"))
-    if isinstance(wood, Sheet):
+    if isinstance(wood, SheetMaterial):
         return g.figures.given("density", wood.name, wood.density, Unit.KG_M3, choice=True)
     moisture = g.figure("moisture")
     basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, choice=True)
@@ -96,11 +96,11 @@ SUMS = (
         "What a width does when its moisture changes.",
         "shrink swell season expansion moisture panel",
         (
-            Option("species", "species", None, choices=WOODS, also=NAMES),
+            SumOption("species", "species", None, choices=WOODS, also=NAMES),
             size("width", "width"),
-            Option("cut", "growth rings", None, "tangential", choices=("tangential", "radial")),
-            Option("from-mc", "moisture now", Unit.PERCENT, high=30),
-            Option("to-mc", "moisture then", Unit.PERCENT, high=30),
+            SumOption("cut", "growth rings", None, "tangential", choices=("tangential", "radial")),
+            SumOption("from-mc", "moisture now", Unit.PERCENT, high=30),
+            SumOption("to-mc", "moisture then", Unit.PERCENT, high=30),
         ),
         ("change",),
         _movement,
@@ -112,8 +112,8 @@ SUMS = (
         "The moisture that wood takes on in air.",
         "equilibrium moisture humidity temperature climate",
         (
-            Option("temperature", "air, temperature", Unit.CELSIUS, 20.0, low=-20, high=60),
-            Option("humidity", "air, relative humidity", Unit.PERCENT, high=98),
+            SumOption("temperature", "air, temperature", Unit.CELSIUS, 20.0, low=-20, high=60),
+            SumOption("humidity", "air, relative humidity", Unit.PERCENT, high=98),
         ),
         ("moisture",),
         _emc,
@@ -124,12 +124,12 @@ SUMS = (
         "Mass of a board, a sheet or a leaf.",
         "mass heavy density kg lb",
         (
-            Option("species", "species or sheet", None, needed=False, choices=STUFF, also=NAMES),
-            Option("density", "or density", Unit.KG_M3, needed=False, low=50, high=12000),
+            SumOption("species", "species or sheet", None, needed=False, choices=STUFF, also=NAMES),
+            SumOption("density", "or density", Unit.KG_M3, needed=False, low=50, high=12000),
             size("length", "length"),
             size("width", "width"),
             size("thickness", "thickness"),
-            Option("moisture", "moisture", Unit.PERCENT, 12.0, high=30),
+            SumOption("moisture", "moisture", Unit.PERCENT, 12.0, high=30),
         ),
         ("mass",),
         _weight,

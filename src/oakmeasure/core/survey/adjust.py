@@ -19,7 +19,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import signed_area
 from oakmeasure.core.base.matrices import Matrix, Vector, combined, dot, inverse, normal_matrix, rank, solved, times
 from oakmeasure.core.base.uncertainty import root_sum_square
-from oakmeasure.core.survey.kinds import KINDS, MIDDLES, Kind
+from oakmeasure.core.survey.kinds import KINDS, MIDDLES, SurveyKind
 
 SUSPECT = 3.0  # normalised residual beyond which a reading is doubted
 # The best suspect must explain the misfit better than the next by this much in v'Pv (odds of 20 to 1),
@@ -147,7 +147,7 @@ class Adjustment(Generic[K]):
         return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[1]
 
 
-FOUR_SIDED: Network[Kind] = Network(
+FOUR_SIDED: Network[SurveyKind] = Network(
     {kind: each.matrix for kind, each in KINDS.items()},
     (
         Assumption("the sill is level", (0, 1, 0, 0, 0, 0), SILL_SIGMA),
@@ -175,7 +175,7 @@ class _Fit(Generic[K]):
         return abs(self.residuals[at]) / (self.sigmas[at] * math.sqrt(r)) if r > CHECKED else 0.0
 
 
-def adjust(readings: Mapping[Kind, Observed], *, is_raked: bool = False) -> Adjustment[Kind]:
+def adjust(readings: Mapping[SurveyKind, Observed], *, is_raked: bool = False) -> Adjustment[SurveyKind]:
     """Return the four-sided opening that fits the readings best, with each reading judged.
 
     readings: at least one width and one height, mm. is_raked: the head rakes; widths are then read on the level.
@@ -222,7 +222,7 @@ def adjust_network(
     return Adjustment(corners, judged, fit.assumptions, undecided, redundancy, fit.covariance, network)
 
 
-def _start(used: Mapping[Kind, Observed]) -> list[float]:
+def _start(used: Mapping[SurveyKind, Observed]) -> list[float]:
     widths = [each.value for kind, each in used.items() if kind.is_width]
     heights = [each.value for kind, each in used.items() if kind.is_height]
     if not widths or not heights:

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State
+from oakmeasure.core.figures.figure import Figure, Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Status
@@ -21,7 +21,7 @@ def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
             figure_name("assumed_" + label.replace(" ", "_")),
             label,
             0.0,
-            state=State.ASSUMED,
+            state=Provenance.ASSUMED,
             source="no reading says otherwise",
         )
         for label in adj.assumptions

@@ -16,7 +16,7 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment
 from oakmeasure.core.survey.expected_minimum import spread_of_width
-from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.lining import LiningPlan, plan_lining
 from oakmeasure.core.survey.next_reading import best_next
 from oakmeasure.core.survey.outline import Box, Outline, half_planes, largest_box, plumb_box
@@ -105,7 +105,7 @@ def _judge(ctx: Context, taken: Taken) -> None:
     if taken.template is not None and leaf.template is not None:
         judge_ticks(ctx, leaf.template, taken.template)
     elif taken.adjustment is not None and leaf.measured_by is MeasuredBy.POLYGON and leaf.polygon is not None:
-        if isinstance(next(iter(taken.adjustment.readings)), Kind):
+        if isinstance(next(iter(taken.adjustment.readings)), SurveyKind):
             return  # the shape is not fixed yet and says so; what stands in for it is not what was read
         judge_polygon(ctx, taken, leaf.polygon)
     else:
@@ -230,9 +230,9 @@ def _uncertainty(ctx: Context, taken: Taken) -> None:
         formula=how,
     )
     adj = taken.adjustment
-    if adj is None or not isinstance(next(iter(adj.readings)), Kind):
+    if adj is None or not isinstance(next(iter(adj.readings)), SurveyKind):
         return
-    best = best_next(adj, spread=spread, sigmas={kind: sigma_of(ctx, kind) for kind in Kind})
+    best = best_next(adj, spread=spread, sigmas={kind: sigma_of(ctx, kind) for kind in SurveyKind})
     label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
     then = ctx.figures.derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how)
     again = "again" if getattr(ctx.leaf.readings, best.kind) is not None else "next"

@@ -20,7 +20,7 @@ _ROOT_HALF, _NORMAL = math.sqrt(0.5), 1 / math.sqrt(2 * math.pi)
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class Moments:
     """Moments of max(0, x), x normal. share: probability that x is positive."""
 
     mean: float
@@ -28,7 +28,7 @@ class Part:
     share: float
 
 
-def positive_part(*, mean: float, sd: float) -> Part:
+def positive_part(*, mean: float, sd: float) -> Moments:
     """Return the moments of the positive part of a normal quantity, mm and mm².
 
     Source: integration by parts of the normal density, as in C. E. Clark, The greatest of a finite set of random
@@ -38,11 +38,11 @@ def positive_part(*, mean: float, sd: float) -> Part:
     0.3989
     """
     if sd < _NONE:
-        return Part(max(mean, 0.0), max(mean, 0.0) ** 2, float(mean > 0))
+        return Moments(max(mean, 0.0), max(mean, 0.0) ** 2, float(mean > 0))
     z = mean / sd
     share = 0.5 * (1 + math.erf(z / math.sqrt(2)))
     density = math.exp(-z * z / 2) / math.sqrt(2 * math.pi)
-    return Part(mean * share + sd * density, (mean * mean + sd * sd) * share + mean * sd * density, share)
+    return Moments(mean * share + sd * density, (mean * mean + sd * sd) * share + mean * sd * density, share)
 
 
 def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, covariance: float) -> float:

@@ -28,7 +28,7 @@ _HF: _Point = ((0.0,) * 6, (0.0,) * 6)
 _LF, _LH, _HH = _free(0), _free(1), _free(2)
 
 
-class Kind(StrEnum):
+class SurveyKind(StrEnum):
     """A reading's name; also its field in `OpeningReadings`."""
 
     WIDTH_TOP = "width_top"
@@ -57,7 +57,7 @@ class Kind(StrEnum):
         return self.startswith(("lean", "sill", "head"))
 
 
-MIDDLES = (Kind.WIDTH_MIDDLE, Kind.HEIGHT_MIDDLE)
+MIDDLES = (SurveyKind.WIDTH_MIDDLE, SurveyKind.HEIGHT_MIDDLE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,50 +72,50 @@ class KindOfReading:
     wanted: str
 
 
-KINDS: dict[Kind, KindOfReading] = {
-    Kind.WIDTH_TOP: KindOfReading(
+KINDS: dict[SurveyKind, KindOfReading] = {
+    SurveyKind.WIDTH_TOP: KindOfReading(
         "width at the top", "width, top", _minus(_LH, _HH), "between the sides, just under the head"
     ),
-    Kind.WIDTH_MIDDLE: KindOfReading(
+    SurveyKind.WIDTH_MIDDLE: KindOfReading(
         "width in the middle", "width, middle", _mix((0.5, _LF), (0.5, _LH), (-0.5, _HF), (-0.5, _HH)), "half way up"
     ),
-    Kind.WIDTH_BOTTOM: KindOfReading(
+    SurveyKind.WIDTH_BOTTOM: KindOfReading(
         "width at the bottom", "width, bottom", _minus(_LF, _HF), "between the sides, on the floor"
     ),
-    Kind.HEIGHT_HINGE: KindOfReading(
+    SurveyKind.HEIGHT_HINGE: KindOfReading(
         "height at the hinge side", "height, hinges", _minus(_HH, _HF), "finished floor to head, at the hinges"
     ),
-    Kind.HEIGHT_MIDDLE: KindOfReading(
+    SurveyKind.HEIGHT_MIDDLE: KindOfReading(
         "height in the middle",
         "height, middle",
         _mix((0.5, _HH), (0.5, _LH), (-0.5, _HF), (-0.5, _LF)),
         "floor to head, half way",
     ),
-    Kind.HEIGHT_LATCH: KindOfReading(
+    SurveyKind.HEIGHT_LATCH: KindOfReading(
         "height at the latch side", "height, latch", _minus(_LH, _LF), "finished floor to head, at the latch"
     ),
-    Kind.DIAGONAL_RISING: KindOfReading(
+    SurveyKind.DIAGONAL_RISING: KindOfReading(
         "rising diagonal", "rising diag.", _minus(_LH, _HF), "hinge side's foot to the latch side's head"
     ),
-    Kind.DIAGONAL_FALLING: KindOfReading(
+    SurveyKind.DIAGONAL_FALLING: KindOfReading(
         "falling diagonal", "falling diag.", _minus(_HH, _LF), "hinge side's head to the latch side's foot"
     ),
-    Kind.LEAN_HINGE: KindOfReading(
+    SurveyKind.LEAN_HINGE: KindOfReading(
         "lean of the hinge side",
         "lean, hinges",
         _minus(_HH, _HF)[:1],
         "over its height; plus: its head lies towards the latch",
     ),
-    Kind.LEAN_LATCH: KindOfReading(
+    SurveyKind.LEAN_LATCH: KindOfReading(
         "lean of the latch side",
         "lean, latch",
         _minus(_LH, _LF)[:1],
         "over its height; plus: its head lies away from the hinges",
     ),
-    Kind.SILL_RISE: KindOfReading(
+    SurveyKind.SILL_RISE: KindOfReading(
         "rise of the sill", "sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"
     ),
-    Kind.HEAD_RISE: KindOfReading(
+    SurveyKind.HEAD_RISE: KindOfReading(
         "rise of the head", "head", _minus(_LH, _HH)[1:], "over its width; plus: higher at the latch"
     ),
 }

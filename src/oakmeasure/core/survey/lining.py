@@ -13,7 +13,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State, minus, plus
+from oakmeasure.core.figures.figure import Figure, Provenance, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -179,7 +179,12 @@ def _depth(ctx: Context, lining: Lining) -> Figure:
     if reading is not None:
         return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
     return ctx.figures.given(
-        "lining_depth", "depth of the wall", WALL_DEPTH, state=State.ASSUMED, source="not read", edit="readings.depth"
+        "lining_depth",
+        "depth of the wall",
+        WALL_DEPTH,
+        state=Provenance.ASSUMED,
+        source="not read",
+        edit="readings.depth",
     )
 
 

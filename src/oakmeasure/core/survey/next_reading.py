@@ -7,20 +7,20 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.matrices import Matrix, dot, times
 from oakmeasure.core.survey.adjust import Adjustment
-from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.kinds import SurveyKind
 
 
 @dataclass(frozen=True, slots=True)
 class NextReading:
     """kind: what to read (again). now, then: standard uncertainty of the size in question before and after, mm."""
 
-    kind: Kind
+    kind: SurveyKind
     now: float
     then: float
 
 
 def best_next(
-    adjustment: Adjustment[Kind], *, spread: Callable[[Matrix], float], sigmas: Mapping[Kind, float]
+    adjustment: Adjustment[SurveyKind], *, spread: Callable[[Matrix], float], sigmas: Mapping[SurveyKind, float]
 ) -> NextReading:
     """Return the reading that would make a size surest.
 
@@ -30,7 +30,7 @@ def best_next(
     """
     before = adjustment.covariance
 
-    def then(kind: Kind) -> float:
+    def then(kind: SurveyKind) -> float:
         gradient = adjustment.gradient(kind)
         shared = times(before, gradient)
         by = sigmas[kind] ** 2 + dot(gradient, shared)
@@ -40,6 +40,6 @@ def best_next(
         ]
         return spread(after)
 
-    left = {kind: then(kind) for kind in Kind}
+    left = {kind: then(kind) for kind in SurveyKind}
     best = min(left, key=left.__getitem__)
     return NextReading(best, spread(before), left[best])

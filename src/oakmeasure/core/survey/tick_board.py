@@ -11,7 +11,7 @@ from functools import lru_cache
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.matrices import Matrix
-from oakmeasure.core.document.readings import Template
+from oakmeasure.core.document.readings import TickTemplate
 from oakmeasure.core.survey.grouping import grouped
 from oakmeasure.core.survey.ticks import OUTLIER, Curve, Round, SideFit, Straight, fit_side, meeting, point_of, refitted
 
@@ -67,7 +67,7 @@ def side_names(sides: int) -> tuple[str, ...]:
 
 
 @lru_cache(maxsize=32)
-def fit_template(template: Template, tick_sigma: float) -> TemplateFit:
+def fit_template(template: TickTemplate, tick_sigma: float) -> TemplateFit:
     """Return the sides and corners that the ticks make, each tick judged.
 
     tick_sigma: standard uncertainty of a tick across its side, mm. Raises InputError where a side has too few points,
@@ -91,7 +91,7 @@ def fit_template(template: Template, tick_sigma: float) -> TemplateFit:
     return TemplateFit(judged, tuple(fits), corners, _covariance(fits, members, points), check, miss, decided)
 
 
-def _sides(template: Template, points: Sequence[Point], live: Sequence[int], sigma: float) -> Sequence[int]:
+def _sides(template: TickTemplate, points: Sequence[Point], live: Sequence[int], sigma: float) -> Sequence[int]:
     named = [template.ticks[at].side for at in live]
     if all(each is not None for each in named):
         return [each for each in named if each is not None]
@@ -100,11 +100,11 @@ def _sides(template: Template, points: Sequence[Point], live: Sequence[int], sig
     )
 
 
-def _is_curved(template: Template, side: int) -> bool:
+def _is_curved(template: TickTemplate, side: int) -> bool:
     return template.head == "curved" and template.sides == 4 and side == CURVED_SIDE
 
 
-def _fit_side(template: Template, side: int, points: Sequence[Point], sigma: float) -> SideFit:
+def _fit_side(template: TickTemplate, side: int, points: Sequence[Point], sigma: float) -> SideFit:
     try:
         return fit_side(points, tick_sigma=sigma, curved=_is_curved(template, side))
     except InputError as error:
@@ -113,7 +113,7 @@ def _fit_side(template: Template, side: int, points: Sequence[Point], sigma: flo
 
 
 def _let_check_decide(
-    template: Template,
+    template: TickTemplate,
     fits: list[SideFit],
     members: Sequence[Sequence[int]],
     points: Sequence[Point],
@@ -143,7 +143,7 @@ def _let_check_decide(
 
 
 def _take_squarest(
-    template: Template, fits: list[SideFit], members: Sequence[Sequence[int]], points: Sequence[Point], sigma: float
+    template: TickTemplate, fits: list[SideFit], members: Sequence[Sequence[int]], points: Sequence[Point], sigma: float
 ) -> None:
     """Where a side cannot tell which of its ticks is wrong, go on with the line that stands squarest to its neighbours.
 
@@ -202,7 +202,7 @@ def _foot(line: Straight, point: Point) -> Point:
 
 
 def _judge(
-    template: Template,
+    template: TickTemplate,
     points: Sequence[Point],
     side_of: dict[int, int],
     members: Sequence[Sequence[int]],

@@ -19,7 +19,7 @@ CORE_ALONG, CORE_ACROSS = 0.6, 0.4
 
 
 @dataclass(frozen=True, slots=True)
-class Strip:
+class Lamina:
     """thickness: mm. stiffness: any unit, the same for all. strain: that it would take if it were free."""
 
     thickness: float
@@ -27,12 +27,12 @@ class Strip:
     strain: float
 
 
-def curvature(strips: Sequence[Strip]) -> float:
+def curvature(strips: Sequence[Lamina]) -> float:
     """Return the curvature, 1/mm, of strips glued face to face, the first one lowest; hollow upwards where positive.
 
     Raises InputError where a thickness is negative or the whole has no stiffness.
 
-    >>> round(curvature([Strip(1, 1, 0.0), Strip(1, 1, -0.001)]) * 1e6)
+    >>> round(curvature([Lamina(1, 1, 0.0), Lamina(1, 1, -0.001)]) * 1e6)
     -750
     """
     z = a = b = d = n = m = 0.0
@@ -64,7 +64,7 @@ def leaf_bow(
         return 0.0
 
     def bow(length: float, in_veneer: float, in_core: float, strain: float) -> float:
-        layers = [Strip(back, in_veneer, strain), Strip(core, in_core, 0.0), Strip(front, in_veneer, strain)]
+        layers = [Lamina(back, in_veneer, strain), Lamina(core, in_core, 0.0), Lamina(front, in_veneer, strain)]
         return abs(curvature(layers)) * length**2 / 8
 
     return max(

@@ -9,19 +9,19 @@ from collections.abc import Sequence
 from typing import Any
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.job import Place, TimberChoices
-from oakmeasure.core.document.species import CORES, Sheet, stuff
+from oakmeasure.core.document.job import Exposure, TimberChoices
+from oakmeasure.core.document.species import CORES, SheetMaterial, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.timber.wood import equilibrium_moisture
 from oakmeasure.data import table
 
-WETTER = tuple(str(each) for each in Place)  # from the driest to the wettest
+WETTER = tuple(str(each) for each in Exposure)  # from the driest to the wettest
 TANNIC = ("oak", "chestnut", "cedar")  # blacken with plain or plated steel: common knowledge
 
 
-def asks(place: Place) -> dict[str, Any]:
+def asks(place: Exposure) -> dict[str, Any]:
     """Return what a place asks for: its air, glues, finishes and fixings, the first of each taken unless chosen."""
     return table("places")[str(place)]
 
@@ -54,10 +54,14 @@ def fixings_of(choice: TimberChoices) -> str:
     return choice.fixings or str(asks(choice.place)["fixings"][0])
 
 
-def sheets_for(place: Place) -> tuple[str, ...]:
+def sheets_for(place: Exposure) -> tuple[str, ...]:
     """Return the sheets that bear a place, the lightest first."""
     found = [stuff(key) for key in CORES]
-    fit = [each for each in found if isinstance(each, Sheet) and WETTER.index(each.moist) >= WETTER.index(str(place))]
+    fit = [
+        each
+        for each in found
+        if isinstance(each, SheetMaterial) and WETTER.index(each.moist) >= WETTER.index(str(place))
+    ]
     return tuple(each.key for each in sorted(fit, key=lambda each: each.density))
 
 
@@ -75,7 +79,7 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
                 Level.LOOK,
                 Stage.TIMBER,
                 f"The {field} will not bear a {words}"
-                if choice.place is not Place.OUTSIDE
+                if choice.place is not Exposure.OUTSIDE
                 else f"The {field} will not bear it outside",
                 f"{value.capitalize()}; {words} asks for {' or '.join(needs[field])}.",
                 Remedy(best.capitalize() if field != "glue" else best, f"timber.{field}", best),
@@ -114,7 +118,7 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
     place = ctx.leaf.timber.place
     for key in dict.fromkeys(part.species for part in parts if not part.at_hand):
         made_of = stuff(key)
-        if not isinstance(made_of, Sheet) or not made_of.moist:
+        if not isinstance(made_of, SheetMaterial) or not made_of.moist:
             continue
         if WETTER.index(made_of.moist) >= WETTER.index(str(place)):
             continue
@@ -124,11 +128,11 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
         better = stuff(fit[0])
         ctx.say(
             "place-core",
-            Level.STOP if place is Place.OUTSIDE else Level.LOOK,
+            Level.STOP if place is Exposure.OUTSIDE else Level.LOOK,
             Stage.TIMBER,
             "The sheet will not bear where it lives",
             f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
-            if place is not Place.OUTSIDE
+            if place is not Exposure.OUTSIDE
             else f"{made_of.name} is for a {made_of.moist}; the leaf lives outside.",
             Remedy(better.name, f"build.{field}", fit[0]) if field else Remedy(better.name),
             rule="swollen edges do not come back: common practice",
@@ -142,7 +146,7 @@ def _tannin(ctx: Context) -> None:
     choice = ctx.leaf.timber
     metal = fixings_of(choice)
     if (
-        choice.place is Place.DRY
+        choice.place is Exposure.DRY
         or not any(each in choice.species for each in TANNIC)
         or metal in ("stainless steel", "brass")
     ):

@@ -61,7 +61,7 @@ def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: flo
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class LaidVeneer:
     """A veneer on a face: board and number in it, whether it is turned over."""
 
     board: int
@@ -69,7 +69,7 @@ class Laid:
     turned: bool
 
 
-def matched(*, across: int, faces: int, each: int, match: Match) -> tuple[tuple[Laid, ...], ...]:
+def matched(*, across: int, faces: int, each: int, match: Match) -> tuple[tuple[LaidVeneer, ...], ...]:
     """Return the veneers of every face from left to right, in the order that they were sawn, board after board. across:
     veneers side by side on a face. each: veneers from one board. Raises InputError where a board gives none.
 
@@ -86,7 +86,7 @@ def matched(*, across: int, faces: int, each: int, match: Match) -> tuple[tuple[
         row = []
         for place in range(across):
             board, number = divmod(at, use)
-            row.append(Laid(board + 1, number + 1, match is Match.BOOK and place % 2 == 1))
+            row.append(LaidVeneer(board + 1, number + 1, match is Match.BOOK and place % 2 == 1))
             at += 1
         found.append(tuple(row))
     return tuple(found)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.geometry import centroid
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, plus
 from oakmeasure.core.figures.names import figure_name
@@ -68,7 +68,7 @@ def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
     if part.species == wood.panel.key and part.role is Role.PANEL:
         return wood.panel_density
     made_of = stuff(part.species)
-    if not isinstance(made_of, Sheet):
+    if not isinstance(made_of, SheetMaterial):
         return wood.density
     name = f"density_{made_of.key}"
     if figure_name(name) in ctx.figures:

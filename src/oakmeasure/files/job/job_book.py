@@ -16,9 +16,9 @@ from pydantic import ValidationError
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import restated
 from oakmeasure.core.edits.job_edits import begun_again
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.making.lessons import Lesson
-from oakmeasure.core.reports.hanging_record import Entry
+from oakmeasure.core.reports.hanging_record import BookEntry
 from oakmeasure.data import text
 from oakmeasure.files.job.job_file import JobFileError, loads, write_whole
 
@@ -30,7 +30,7 @@ def place() -> Path:
     return user_data_path("oak-measure") / "book"
 
 
-def file_name(entry: Entry) -> str:
+def file_name(entry: BookEntry) -> str:
     """Return the name of an entry's file: its day, its job, its leaf."""
     plain = "".join(each if each.isalnum() else "-" for each in f"{entry.job} {entry.name}").strip("-").lower()
     while "--" in plain:
@@ -38,7 +38,7 @@ def file_name(entry: Entry) -> str:
     return f"{entry.on.isoformat()}-{plain[:80]}{SUFFIX}"
 
 
-def dumps(entry: Entry) -> str:
+def dumps(entry: BookEntry) -> str:
     """Return an entry as the text of its file."""
     record = {
         "name": entry.name,
@@ -61,12 +61,12 @@ def dumps(entry: Entry) -> str:
     return json.dumps(record, indent=1, sort_keys=True, ensure_ascii=False) + "\n"
 
 
-def loads_entry(content: str, source: str = "") -> Entry:
+def loads_entry(content: str, source: str = "") -> BookEntry:
     """Return the entry of a file's text. Raises JobFileError with the reason."""
     try:
         row: dict[str, Any] = json.loads(content)
         lessons = tuple(Lesson.of_record({**each, "leaf": row["name"], "job": row["job"]}) for each in row["lessons"])
-        return Entry(
+        return BookEntry(
             str(row["name"]),
             str(row["job"]),
             str(row["place"]),
@@ -88,7 +88,7 @@ def loads_entry(content: str, source: str = "") -> Entry:
         raise JobFileError(f"it is no record of a leaf: {error}") from None
 
 
-def put(entry: Entry) -> Path:
+def put(entry: BookEntry) -> Path:
     """Write an entry into the book; one of the same day, job and leaf takes its place. Raises JobFileError."""
     folder = place()
     try:
@@ -100,7 +100,7 @@ def put(entry: Entry) -> Path:
     return target
 
 
-def shipped() -> tuple[Entry, ...]:
+def shipped() -> tuple[BookEntry, ...]:
     """Return the made-up leaves that ship with the application."""
     return tuple(loads_entry(text(f"book/{each}"), "an example") for each in book_files())
 
@@ -113,7 +113,7 @@ def book_files() -> tuple[str, ...]:
     return tuple(sorted(each.name for each in folder.iterdir() if each.name.endswith(SUFFIX)))
 
 
-def read_all() -> tuple[tuple[Entry, ...], tuple[str, ...]]:
+def read_all() -> tuple[tuple[BookEntry, ...], tuple[str, ...]]:
     """Return every entry, the newest first, and what was left out with its reason."""
     found, wrong = list(shipped()), []
     try:
@@ -128,7 +128,7 @@ def read_all() -> tuple[tuple[Entry, ...], tuple[str, ...]]:
     return tuple(sorted(found, key=lambda each: each.on, reverse=True)), tuple(wrong)
 
 
-def start_again(entry: Entry) -> Job:
+def start_again(entry: BookEntry) -> Job:
     """Return a new job that begins where a leaf of the book ended: all that was read at its opening is assumed, what
     was measured of its hardware counts as from a table, its log and signing are gone.
 
@@ -139,6 +139,6 @@ def start_again(entry: Entry) -> Job:
     except (JobFileError, ValidationError) as error:
         raise JobFileError(f"the leaf of {entry.name} cannot be opened again: {error}") from None
     leaf = job.leaves[0]
-    hardware = restated(leaf.hardware, State.FROM_TABLE)  # another packet of the same hinge
+    hardware = restated(leaf.hardware, Provenance.FROM_TABLE)  # another packet of the same hinge
     fresh = begun_again(leaf).model_copy(update={"hardware": hardware})
     return job.model_copy(update={"name": f"After {entry.name}", "place": "", "leaves": (fresh,)})

@@ -39,7 +39,19 @@ from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
 from oakmeasure.files.pdf.hardware_blocks import hardware_block
-from oakmeasure.files.pdf.page_parts import COLUMN, HEAD, HEADING, MARGIN, SMALL, TIGHT, Head, grid, pairs, style, words
+from oakmeasure.files.pdf.page_parts import (
+    COLUMN,
+    HEAD,
+    HEADING,
+    MARGIN,
+    SMALL,
+    TIGHT,
+    PageHead,
+    grid,
+    pairs,
+    style,
+    words,
+)
 from oakmeasure.language import SPOKEN, say
 
 MAIN_FIGURES = (
@@ -94,7 +106,7 @@ def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> 
     drawing = leaf_view(leaf, show, title=False)
     room = (page_width / mm - 2 * MARGIN - COLUMN - 2, page_height / mm - 2 * MARGIN - HEAD)
     scale = scale_for(drawing, width=room[0], height=room[1])
-    head = Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
+    head = PageHead(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
 
     def front(canvas: Canvas, _doc: object) -> None:
         head.draw(canvas, "front")

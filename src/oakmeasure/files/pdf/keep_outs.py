@@ -17,7 +17,7 @@ from oakmeasure.core.hardware.clash.zones import MARGIN as ROUND_IT
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
-from oakmeasure.files.pdf.page_parts import HEAD, HEADING, MARGIN, SMALL, Head, grid, words
+from oakmeasure.files.pdf.page_parts import HEAD, HEADING, MARGIN, SMALL, PageHead, grid, words
 from oakmeasure.language import SPOKEN
 
 SHARE = 0.66  # of the page, for the drawing
@@ -31,7 +31,7 @@ def zone_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> b
     drawing = zones_view(leaf, show)
     tall = (height - 2 * MARGIN - HEAD) * SHARE
     scale = scale_for(drawing, width=width - 2 * MARGIN, height=tall)
-    head = Head(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
+    head = PageHead(job, leaf, f"drawing 1 : {scale}", on or date.today(), show)
 
     def page(canvas: Canvas, _doc: object) -> None:
         head.draw(canvas, "keep-out zones")

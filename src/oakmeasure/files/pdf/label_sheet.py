@@ -11,7 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
-from oakmeasure.core.making.labels import Label
+from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.language import say
 
@@ -19,7 +19,7 @@ COLUMNS, ROWS, MARGIN, PAD = 3, 8, 8.0, 2.4  # mm
 INK = HexColor("#111111")
 
 
-def label_sheet_pdf(labels: Sequence[Label]) -> bytes:
+def label_sheet_pdf(labels: Sequence[PieceLabel]) -> bytes:
     """Return the labels as the bytes of a PDF, as many sides as they need; one that says so where there are none."""
     register_fonts()
     buffer = io.BytesIO()
@@ -40,7 +40,7 @@ def label_sheet_pdf(labels: Sequence[Label]) -> bytes:
     return buffer.getvalue()
 
 
-def _draw(canvas: Canvas, label: Label, x: float, y: float, wide: float, high: float) -> None:
+def _draw(canvas: Canvas, label: PieceLabel, x: float, y: float, wide: float, high: float) -> None:
     pad = PAD * mm
     canvas.setStrokeColor(HexColor("#999999"))
     canvas.setLineWidth(0.3)
@@ -62,7 +62,7 @@ def _draw(canvas: Canvas, label: Label, x: float, y: float, wide: float, high: f
         _fit(canvas, label.letters, BOLD, 14, x + pad, y + pad + 1, wide - 2 * pad)
 
 
-def _arrow(canvas: Canvas, label: Label, x: float, top: float) -> None:
+def _arrow(canvas: Canvas, label: PieceLabel, x: float, top: float) -> None:
     """An arrow to the head, or along a rail from the hinge side to the latch."""
     canvas.setLineWidth(1.2)
     if label.head.startswith("arrow up"):

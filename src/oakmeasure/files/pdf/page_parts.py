@@ -40,7 +40,7 @@ def style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = 
 HEADING, TEXT, SMALL = style(9.5, bold=True, after=2), style(8.2), style(7.4)
 
 
-class Head:
+class PageHead:
     """The line at the top of each side: what it is, for which hand, to which scale."""
 
     def __init__(self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show) -> None:

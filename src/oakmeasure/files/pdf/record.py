@@ -17,7 +17,7 @@ from oakmeasure.core.paper.customer import customer_drawing
 from oakmeasure.core.reports.hanging_record import Record, record_of
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts
-from oakmeasure.files.pdf.page_parts import HEADING, MARGIN, TEXT, Head, words
+from oakmeasure.files.pdf.page_parts import HEADING, MARGIN, TEXT, PageHead, words
 from oakmeasure.language import SPOKEN, say
 
 LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
@@ -31,7 +31,7 @@ def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes
         raise ValueError("there is no leaf to record")
     register_fonts()
     buffer = io.BytesIO()
-    head = Head(job, leaf, "record", on or record.on or date.today(), show)
+    head = PageHead(job, leaf, "record", on or record.on or date.today(), show)
     frame = Frame(MARGIN * mm, MARGIN * mm, A4[0] - 2 * MARGIN * mm, A4[1] - 2 * MARGIN * mm - 38)
     document = BaseDocTemplate(buffer, pagesize=A4, title=f"Record: {record.title}")
     document.addPageTemplates(

@@ -12,7 +12,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.paper.rods import Lane, Mark, Rod, Span, rods
+from oakmeasure.core.paper.rods import Lane, Rod, RodMark, RodSpan, rods
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.files.pdf.full_size import (
@@ -51,7 +51,7 @@ def rod_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4") -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=(sheet.width * mm, sheet.height * mm), pageCompression=1)
     canvas.setTitle(f"Rod: {leaf.leaf.name}")
-    writer = _Writer(canvas, sheet, job, leaf, Show(job.unit, speech=SPOKEN))
+    writer = _RodWriter(canvas, sheet, job, leaf, Show(job.unit, speech=SPOKEN))
     for rod in found:
         writer.stick(rod, rows)
     writer.lists(found)
@@ -59,7 +59,7 @@ def rod_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4") -> bytes:
     return buffer.getvalue()
 
 
-class _Writer:
+class _RodWriter:
     def __init__(self, canvas: Canvas, paper: Paper, job: Job, leaf: LeafSolution, show: Show) -> None:
         self.canvas, self.paper, self.leaf, self.show = canvas, paper, leaf, show
         self.title = f"{leaf.leaf.name}, {job.name}" if job.name else leaf.leaf.name
@@ -114,7 +114,7 @@ class _Writer:
     def _line(self, origin: float, x0: float, y0: float, x1: float, y1: float) -> None:
         self.canvas.line(self._x(x0, origin), y0 * mm, self._x(x1, origin), y1 * mm)
 
-    def _span(self, span: Span, lane: Lane, start: float, end: float, y: float) -> None:
+    def _span(self, span: RodSpan, lane: Lane, start: float, end: float, y: float) -> None:
         x0, x1 = max(span.start, start), min(span.end, end)
         self.canvas.setStrokeColor(PENCIL)
         if span.is_point:
@@ -130,7 +130,7 @@ class _Writer:
             self.canvas.setFont(REGULAR, TEXT_PT)
             self.canvas.drawCentredString(self._x((x0 + x1) / 2, start), (y + LANE / 2 - 0.9) * mm, words)
 
-    def _marks(self, marks: Sequence[Mark], start: float, end: float, foot: float) -> None:
+    def _marks(self, marks: Sequence[RodMark], start: float, end: float, foot: float) -> None:
         places = spread([each.at for each in marks], PITCH, start + 1.5, end - 1.0)
         self.canvas.setStrokeColor(INK)
         high = foot + STICK
@@ -189,7 +189,7 @@ class _Writer:
                 self._list(lines[at : at + per], high - MARGIN - 20.0, wide)
                 self.canvas.showPage()
 
-    def _list(self, lines: Sequence[tuple[Mark, tuple[bool, str]]], top: float, wide: float) -> None:
+    def _list(self, lines: Sequence[tuple[RodMark, tuple[bool, str]]], top: float, wide: float) -> None:
         for n, (mark, (first, words)) in enumerate(lines):
             y = (top - 4.6 * n) * mm
             if first:
@@ -238,7 +238,7 @@ def _cut(words: str, room: float) -> str:
     return words + "…"
 
 
-def _folded(mark: Mark, room: float) -> list[tuple[bool, str]]:
+def _folded(mark: RodMark, room: float) -> list[tuple[bool, str]]:
     """Return the words of a mark as lines of the list, each with whether it is the first."""
     lines: list[str] = []
     for what in map(say, mark.what):

@@ -20,7 +20,7 @@ from oakmeasure.core.paper.customer import CAUTION, customer_blocks, customer_dr
 from oakmeasure.core.paper.stage_sheet import BOX, Block, stage_sheet
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, Pen, reach, register_fonts
-from oakmeasure.files.pdf.page_parts import HEAD, MARGIN, Head
+from oakmeasure.files.pdf.page_parts import HEAD, MARGIN, PageHead
 from oakmeasure.language import SPOKEN, say
 
 WIDE, HIGH = A4[0] / mm, A4[1] / mm
@@ -43,7 +43,7 @@ def stage_sheets_pdf(
     show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
     canvas.setTitle(f"Bench sheets: {leaf.leaf.name}")
-    page = Page(canvas, Head(job, leaf, "not to scale", on or date.today(), show))
+    page = Page(canvas, PageHead(job, leaf, "not to scale", on or date.today(), show))
     for stage in stages:
         sheet = stage_sheet(leaf, stage, show)
         page.begin(str(stage))
@@ -67,7 +67,7 @@ def customer_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> byt
     show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
     canvas.setTitle(f"To agree: {leaf.leaf.name}")
-    page = Page(canvas, Head(job, leaf, "not to scale", on or date.today(), show))
+    page = Page(canvas, PageHead(job, leaf, "not to scale", on or date.today(), show))
     page.begin("to agree")
     page.title("Your door", "to agree before the first cut")
     blocks = customer_blocks(leaf, show)
@@ -87,7 +87,7 @@ def customer_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> byt
 class Page:
     """A sheet that is written from the top down; it goes on overleaf by itself. y: what is free below, mm."""
 
-    def __init__(self, canvas: Canvas, head: Head) -> None:
+    def __init__(self, canvas: Canvas, head: PageHead) -> None:
         self.canvas, self.head = canvas, head
         self.y, self.name, self.side = 0.0, "", 0
 

@@ -58,7 +58,7 @@ def templates_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4", only: Sequ
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=(sheet.width * mm, sheet.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(f"Templates: {leaf.leaf.name}")
-    writer = _Writer(canvas, sheet, f"{leaf.leaf.name}, {job.name}" if job.name else leaf.leaf.name, show)
+    writer = _TemplateWriter(canvas, sheet, f"{leaf.leaf.name}, {job.name}" if job.name else leaf.leaf.name, show)
     for each in found:
         writer.write(each, hands(leaf, each))
     canvas.save()
@@ -76,7 +76,7 @@ class _Place:
         return (self.x + point[0]) * mm, (self.y + point[1]) * mm
 
 
-class _Writer:
+class _TemplateWriter:
     def __init__(self, canvas: Canvas, paper: Paper, leaf: str, show: Show) -> None:
         self.canvas, self.paper, self.leaf, self.show = canvas, paper, leaf, show
 

@@ -37,7 +37,7 @@ def read_problem(stock: Path, parts: Path, defects: Path | None, *, kind: CutKin
     return Problem(kind, bought, wanted, tuple(marked), kerf, trim)
 
 
-class Line:
+class CsvLine:
     """One line of a list, its cells by their column."""
 
     def __init__(self, file: str, number: int, cells: dict[str, str]) -> None:
@@ -76,14 +76,14 @@ def _text_of(path: Path) -> str:
         raise CuttingFileError(f"{path.name}: {(error.strerror or str(error)).lower()}") from None
 
 
-def read_lines(path: Path, columns: tuple[str, ...]) -> list[Line]:
+def read_lines(path: Path, columns: tuple[str, ...]) -> list[CsvLine]:
     """Return the lines of a list. Names in the first column may not come twice where it is called name."""
     text = _text_of(path)
     first = text.lstrip().partition("\n")[0]
     semicolons = ";" in first and "," not in first  # as spreadsheets write it where a comma is the decimal sign
     reader = csv.reader(io.StringIO(text), strict=True, delimiter=";" if semicolons else ",")
     head: list[str] | None = None
-    found: list[Line] = []
+    found: list[CsvLine] = []
     try:
         for row in reader:
             if not any(cell.strip() for cell in row):
@@ -97,7 +97,7 @@ def read_lines(path: Path, columns: tuple[str, ...]) -> list[Line]:
             if len(found) >= MOST_LINES:
                 raise CuttingFileError(f"{path.name}: more than {MOST_LINES} lines")
             cells = dict(zip(head, [*row, *[""] * len(head)], strict=False))
-            found.append(Line(path.name, reader.line_num, cells))
+            found.append(CsvLine(path.name, reader.line_num, cells))
     except csv.Error as error:
         raise CuttingFileError(f"{path.name}, line {reader.line_num}: {error}") from None
     if head is None:
@@ -107,7 +107,7 @@ def read_lines(path: Path, columns: tuple[str, ...]) -> list[Line]:
     return found
 
 
-def _names_once(lines: list[Line]) -> None:
+def _names_once(lines: list[CsvLine]) -> None:
     names: dict[str, int] = {}
     for line in lines:
         name = line.cells["name"].strip()
@@ -118,7 +118,7 @@ def _names_once(lines: list[Line]) -> None:
         names[name] = line.number
 
 
-def _stock(line: Line, flat: bool) -> StockItem:
+def _stock(line: CsvLine, flat: bool) -> StockItem:
     count = None if not line.cells["qty"].strip() else line.count_of("qty")
     wide = line.number_of("width_mm", 1.0) if flat else line.number_of("width_mm", 0.0, empty=0.0)
     return StockItem(
@@ -130,7 +130,7 @@ def _stock(line: Line, flat: bool) -> StockItem:
     )
 
 
-def _part(line: Line, flat: bool) -> PartItem:
+def _part(line: CsvLine, flat: bool) -> PartItem:
     grain = line.cells["grain"].strip().lower() or "length"
     if grain not in ("length", "any"):
         raise line.refused(f"grain: “{grain[:20]}”, needs length or any")
@@ -144,7 +144,7 @@ def _part(line: Line, flat: bool) -> PartItem:
     )
 
 
-def _defect(line: Line, stock: dict[str, StockItem]) -> Defect:
+def _defect(line: CsvLine, stock: dict[str, StockItem]) -> Defect:
     board = stock.get(line.cells["board"].strip())
     if board is None:
         raise line.refused(f"board: no stock is called “{line.cells['board'][:30]}”")

@@ -21,9 +21,9 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import Reading
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
-from oakmeasure.files.tables.cutting_csv import CuttingFileError, Line, read_lines
+from oakmeasure.files.tables.cutting_csv import CsvLine, CuttingFileError, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 
 MOST_OWN = 60  # of a kind that a job keeps
@@ -163,7 +163,7 @@ def _field(column: str) -> str:
 # --- in ------------------------------------------------------------------------------------------------------
 
 
-def _piece(line: Line, ware: Ware) -> Piece:
+def _piece(line: CsvLine, ware: Ware) -> Piece:
     values: dict[str, Any] = {}
     for column in COLUMNS[ware]:
         text = unescaped(line.cells.get(column, "").strip())
@@ -176,7 +176,9 @@ def _piece(line: Line, ware: Ware) -> Piece:
     if ware is Ware.TRACKS:
         values = {"lift": 10.0, "block": 5.0, "price": 0.0, **values}
     else:
-        values |= {name: Reading(value=values[name], state=State.FROM_TABLE) for name in READINGS if name in values}
+        values |= {
+            name: Reading(value=values[name], state=Provenance.FROM_TABLE) for name in READINGS if name in values
+        }
     try:
         return MODELS[ware].model_validate(values)
     except ValidationError as error:
@@ -186,7 +188,7 @@ def _piece(line: Line, ware: Ware) -> Piece:
         raise line.refused(f"{error.field}: {error.value}, needs {error.need}") from None
 
 
-def _value(line: Line, column: str, text: str) -> Any:
+def _value(line: CsvLine, column: str, text: str) -> Any:
     field = _field(column)
     if field == "name":
         return text
@@ -205,18 +207,18 @@ def _value(line: Line, column: str, text: str) -> Any:
     return _number(line, column, text)
 
 
-def _one_of(line: Line, column: str, text: str, kind: type[StrEnum]) -> StrEnum:
+def _one_of(line: CsvLine, column: str, text: str, kind: type[StrEnum]) -> StrEnum:
     found = next((each for each in kind if each.lower() == text.lower()), None)
     if found is None:
         raise line.refused(f"{column}: “{text[:40]}”, needs one of {', '.join(kind)}")
     return found
 
 
-def _number(line: Line, column: str, text: str) -> float:
-    return Line(line.file, line.number, {column: text}).number_of(column, -1000.0)
+def _number(line: CsvLine, column: str, text: str) -> float:
+    return CsvLine(line.file, line.number, {column: text}).number_of(column, -1000.0)
 
 
-def _reveal(line: Line, text: str) -> dict[str, float]:
+def _reveal(line: CsvLine, text: str) -> dict[str, float]:
     """Read "16:3:0.4": a leaf's thickness, its boring, the gap that it needs beside it."""
     parts = text.split(":")
     if len(parts) != 3:

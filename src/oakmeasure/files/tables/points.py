@@ -12,7 +12,7 @@ from typing import Any, TextIO
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import FileError, InputError, LengthError
-from oakmeasure.core.base.units import System, Unit, parse_length, parse_quantity
+from oakmeasure.core.base.units import Unit, UnitSystem, parse_length, parse_quantity
 from oakmeasure.core.document.readings import Tick
 from oakmeasure.core.edits.job_edits import refusal
 
@@ -32,7 +32,7 @@ class PointsFileError(FileError):
     """A file of points that cannot be read; the text says where and why."""
 
 
-def read_points(path: Path | str, unit: System) -> tuple[Tick, ...]:
+def read_points(path: Path | str, unit: UnitSystem) -> tuple[Tick, ...]:
     """Return the ticks of a CSV or the points of a DXF file. Raises PointsFileError, which names the file.
 
     unit: of bare numbers in a CSV.
@@ -52,7 +52,7 @@ def read_points(path: Path | str, unit: System) -> tuple[Tick, ...]:
 # --- CSV -----------------------------------------------------------------------------------------------------
 
 
-def _read_csv(path: Path, unit: System) -> tuple[Tick, ...]:
+def _read_csv(path: Path, unit: UnitSystem) -> tuple[Tick, ...]:
     ticks: list[Tick] = []
     columns: Sequence[str] | None = None
     try:
@@ -104,7 +104,7 @@ def _columns(cells: Sequence[str], number: int) -> tuple[Sequence[str], bool]:
     return WITHOUT_HEADER[len(cells)], False
 
 
-def _tick(cells: Sequence[str], columns: Sequence[str], number: int, unit: System) -> Tick:
+def _tick(cells: Sequence[str], columns: Sequence[str], number: int, unit: UnitSystem) -> Tick:
     if len(cells) < len(columns):
         raise PointsFileError(f"line {number}: {len(cells)} cells where {len(columns)} are needed")
     values: dict[str, Any] = {}

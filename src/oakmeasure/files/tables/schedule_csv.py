@@ -9,17 +9,17 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError, LengthError
-from oakmeasure.core.base.units import System, parse_length
+from oakmeasure.core.base.units import UnitSystem, parse_length
 from oakmeasure.core.document.constructions import KINDS, model_of, trade_name
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import OpeningReadings, Reading
 from oakmeasure.core.document.species import keys_by_name, plain_name, species_keys
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.schedule import schedule_row
 from oakmeasure.core.solution import Solution
-from oakmeasure.files.tables.cutting_csv import CuttingFileError, Line, read_lines
+from oakmeasure.files.tables.cutting_csv import CsvLine, CuttingFileError, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 
 NEEDED = ("name", "width_mm", "height_mm")
@@ -59,7 +59,7 @@ def read_schedule(path: Path, job: Job) -> tuple[Leaf, ...]:
 def with_schedule(job: Job, leaves: tuple[Leaf, ...]) -> Job:
     """Return the job with these leaves added; a new job's only leaf, still all assumed, gives way to them."""
     old = job.leaves
-    if len(old) == 1 and all(r.state is State.ASSUMED for r in _readings(old[0])):
+    if len(old) == 1 and all(r.state is Provenance.ASSUMED for r in _readings(old[0])):
         old = ()
     return job_edits.with_value(job, "leaves", (*old, *leaves))
 
@@ -68,7 +68,7 @@ def _readings(leaf: Leaf) -> list[Reading]:
     return [each for _, each in leaf.readings if isinstance(each, Reading)]
 
 
-def _leaf(line: Line, job: Job, ids: set[str]) -> Leaf:
+def _leaf(line: CsvLine, job: Job, ids: set[str]) -> Leaf:
     name = unescaped(line.cells["name"].strip())
     if not name:
         raise line.refused("name: it has none")
@@ -89,12 +89,12 @@ def _leaf(line: Line, job: Job, ids: set[str]) -> Leaf:
     return _thick(line, leaf, job)
 
 
-def _refused(line: Line, error: ValidationError) -> CuttingFileError:
+def _refused(line: CsvLine, error: ValidationError) -> CuttingFileError:
     reason = job_edits.refusal(error)
     return line.refused(f"{reason.field}: {str(reason.value)[:40]}, needs {reason.need}")
 
 
-def _model(line: Line, job: Job) -> Leaf:
+def _model(line: CsvLine, job: Job) -> Leaf:
     like = unescaped(line.cells.get("like", "").strip())
     if not like:
         return job.leaves[-1]
@@ -104,7 +104,7 @@ def _model(line: Line, job: Job) -> Leaf:
     raise line.refused(f"like: no leaf of the job is called “{like[:30]}”")
 
 
-def _sizes(line: Line) -> OpeningReadings:
+def _sizes(line: CsvLine) -> OpeningReadings:
     read = {}
     for column, field in SIZES.items():
         text = line.cells.get(column, "").strip()
@@ -116,14 +116,14 @@ def _sizes(line: Line) -> OpeningReadings:
         raise _refused(line, error) from None
 
 
-def _length(line: Line, column: str, text: str) -> float:
+def _length(line: CsvLine, column: str, text: str) -> float:
     try:
-        return parse_length(unescaped(text), System.MM)
+        return parse_length(unescaped(text), UnitSystem.MM)
     except LengthError as error:
         raise line.refused(f"{column}: “{text[:30]}”: {error}") from None
 
 
-def _thick(line: Line, leaf: Leaf, job: Job) -> Leaf:
+def _thick(line: CsvLine, leaf: Leaf, job: Job) -> Leaf:
     text = line.cells.get("thickness_mm", "").strip()
     if not text:
         return leaf
@@ -142,21 +142,21 @@ def thickness_field(build: Any) -> str:
     return next((each for each in ("thickness", "board") if each in type(build).model_fields), "")
 
 
-def _hand(line: Line, text: str, _model: Leaf) -> Hand:
+def _hand(line: CsvLine, text: str, _model: Leaf) -> Hand:
     for each in Hand:
         if text.lower() in (str(each), str(each).split()[-1]):
             return each
     raise line.refused(f"hand: “{text[:30]}”, needs left or right")
 
 
-def _hanging(line: Line, text: str, _model: Leaf) -> Hanging:
+def _hanging(line: CsvLine, text: str, _model: Leaf) -> Hanging:
     for each in Hanging:
         if text.lower() == str(each).lower():
             return each
     raise line.refused(f"hanging: “{text[:30]}”, needs one of: {'; '.join(str(each) for each in Hanging)}")
 
 
-def _construction(line: Line, text: str, model: Leaf) -> Any:
+def _construction(line: CsvLine, text: str, model: Leaf) -> Any:
     names = {kind: kind for kind in KINDS} | {trade_name(kind): kind for kind in KINDS}
     kind = names.get(text.lower())
     if kind is None:
@@ -166,7 +166,7 @@ def _construction(line: Line, text: str, model: Leaf) -> Any:
     return model_of(kind)()
 
 
-def _wood(line: Line, text: str) -> str:
+def _wood(line: CsvLine, text: str) -> str:
     key = keys_by_name().get(plain_name(text))
     if key in species_keys():
         return str(key)

@@ -13,11 +13,11 @@ from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.document.rules import Model
-from oakmeasure.core.document.stock import Board, Mark, MoistureReading, Section, SheetStock
+from oakmeasure.core.document.rules import FrozenModel
+from oakmeasure.core.document.stock import Board, BoardMark, MoistureReading, Section, SheetStock
 from oakmeasure.core.edits import stock_edits
 from oakmeasure.core.edits.job_edits import refusal
-from oakmeasure.files.tables.cutting_csv import CuttingFileError, Line, read_lines
+from oakmeasure.files.tables.cutting_csv import CsvLine, CuttingFileError, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 
 HEADER = (
@@ -76,7 +76,7 @@ def rack_csv(job: Job) -> str:
     return written_csv(HEADER, rows)
 
 
-def _row(what: str, item: Model, label: str, wood: str) -> list[str]:
+def _row(what: str, item: FrozenModel, label: str, wood: str) -> list[str]:
     cells = dict.fromkeys(HEADER, "") | {"what": what, "label": label, "wood": wood}
     for column in HEADER[3:]:
         name = PLAIN.get(column) or WHOLE.get(column) or column
@@ -112,7 +112,7 @@ def read_rack(path: Path, job: Job) -> Job:
         elif what in ("defect", "reading"):
             if label not in by_label:
                 raise line.refused(f"label: no board above is called “{label[:30]}”")
-            kind = Mark if what == "defect" else MoistureReading
+            kind = BoardMark if what == "defect" else MoistureReading
             by_label[label].setdefault("marks" if what == "defect" else "readings", []).append(
                 _made(line, kind, values)
             )
@@ -128,13 +128,13 @@ def read_rack(path: Path, job: Job) -> Job:
     return job.model_copy(update={"sections": tuple(sections), "sheets": tuple(sheets)})
 
 
-def _values(line: Line, what: str) -> dict[str, Any]:
+def _values(line: CsvLine, what: str) -> dict[str, Any]:
     """Return the cells of a line that its kind has, as their kind of value."""
-    kind: type[Model] = {
+    kind: type[FrozenModel] = {
         "board": Board,
         "section": Section,
         "sheet": SheetStock,
-        "defect": Mark,
+        "defect": BoardMark,
         "reading": MoistureReading,
     }[what]  # type: ignore[assignment]
     found: dict[str, Any] = {}
@@ -164,11 +164,11 @@ def _values(line: Line, what: str) -> dict[str, Any]:
     return found
 
 
-def _there(line: Line) -> Iterable[str]:
+def _there(line: CsvLine) -> Iterable[str]:
     return (each for each in HEADER[3:] if line.cells.get(each, "").strip())
 
 
-def _made(line: Line, kind: Any, values: dict[str, Any]) -> Any:
+def _made(line: CsvLine, kind: Any, values: dict[str, Any]) -> Any:
     try:
         return kind(**values)
     except ValidationError as error:

@@ -25,7 +25,7 @@ REST_MS = 180
 
 
 @dataclass(frozen=True, slots=True)
-class Shown:
+class SurenessPlot:
     """A plot and what it means."""
 
     drawing: Drawing
@@ -33,24 +33,28 @@ class Shown:
     detail: str
 
 
-Work = Callable[[LeafSolution, Show], Shown | None]
+Work = Callable[[LeafSolution, Show], SurenessPlot | None]
 
 
-def how_sure_shown(leaf: LeafSolution, show: Show) -> Shown | None:
+def how_sure_shown(leaf: LeafSolution, show: Show) -> SurenessPlot | None:
     """Return how sure the clear width is."""
     from oakmeasure.core.reports.sureness import how_sure
 
     found = how_sure(leaf, show)
-    return None if found is None else Shown(spread_view(found.spread, found.needed, show), found.sentence, found.detail)
+    return (
+        None
+        if found is None
+        else SurenessPlot(spread_view(found.spread, found.needed, show), found.sentence, found.detail)
+    )
 
 
-def tolerance_shown(leaf: LeafSolution, show: Show) -> Shown | None:
+def tolerance_shown(leaf: LeafSolution, show: Show) -> SurenessPlot | None:
     """Return whether the leaf will go in."""
     from oakmeasure.core.drawings.fit.tolerance_view import tolerance_view
     from oakmeasure.core.reports.tolerance import tolerance
 
     found = tolerance(leaf, show)
-    return None if found is None else Shown(tolerance_view(found, show), found.sentence, found.detail)
+    return None if found is None else SurenessPlot(tolerance_view(found, show), found.sentence, found.detail)
 
 
 class _Told(QObject):
@@ -132,7 +136,7 @@ class SurePanel(QWidget):
     def _put(self, leaf: object, shown: object) -> None:
         if leaf is not self.session.solved:
             return  # another edit overtook it
-        if not isinstance(shown, Shown):
+        if not isinstance(shown, SurenessPlot):
             self.picture.put(None)
             self.picture.hide()
             self.sentence.setText("")

@@ -7,7 +7,7 @@ import random
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSpinBox
 
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.panels import Stack
@@ -42,7 +42,7 @@ class DrillPanel(Stack):
         self.seed.valueChanged.connect(self.hang.new_door)
         self.row(label("door no.", "pencil"), self.seed)
         self.column.addWidget(self.button("Another door", "drillNext", self._another, role="plain"))
-        self.entries: list[tuple[QLabel, Entry]] = []
+        self.entries: list[tuple[QLabel, QuantityEdit]] = []
         for n in range(3):
             self._entry(f"drill.{n}")
         self.planed = self._entry("drill.planed")
@@ -52,9 +52,9 @@ class DrillPanel(Stack):
         self.column.addWidget(self.note)
         self.score = self.words("head")
 
-    def _entry(self, name: str) -> tuple[QLabel, Entry]:
+    def _entry(self, name: str) -> tuple[QLabel, QuantityEdit]:
         title = label("", "pencil")
-        entry = Entry("remedy", Unit.MM, lambda _value, _nudge: "", name=name, signed=True, optional=True)
+        entry = QuantityEdit("remedy", Unit.MM, lambda _value, _nudge: "", name=name, signed=True, optional=True)
         entry.setFixedWidth(126)
         entry.told.connect(lambda text, refused: tell(self.note, text, refused))
         line = QHBoxLayout()
@@ -104,13 +104,13 @@ class SignPanel(Stack):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.sizes: dict[str, Entry] = {}
+        self.sizes: dict[str, QuantityEdit] = {}
         for name, words, unit in (
             ("width", "width as hung", Unit.MM),
             ("height", "height as hung", Unit.MM),
             ("mass", "weight", Unit.KG),
         ):
-            entry = Entry(words, unit, lambda _value, _nudge: "", name=f"sign.{name}", optional=True)
+            entry = QuantityEdit(words, unit, lambda _value, _nudge: "", name=f"sign.{name}", optional=True)
             entry.setFixedWidth(126)
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))
             line = QHBoxLayout()

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, Signal
 
 from oakmeasure.app.shell.job_book import JobBook
-from oakmeasure.app.shell.part_lists import Listed, Record
+from oakmeasure.app.shell.part_lists import Listed, ListRow
 from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.adjustment import PutRight, SignOff
@@ -22,7 +22,7 @@ from oakmeasure.core.drawings.hang.record_view import book_view, record_view
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.hanging.practice import Drill, Score, drill, score
 from oakmeasure.core.hanging.remedy import signed, turn_words
-from oakmeasure.core.reports.hanging_record import Entry, entry_of_leaf, record_of
+from oakmeasure.core.reports.hanging_record import BookEntry, entry_of_leaf, record_of
 
 if TYPE_CHECKING:
     from oakmeasure.app.shell.session import Session
@@ -92,7 +92,7 @@ class HangRoom(QObject):
         self.book.forget()
         self.session.room(MakeRoom).kept_lessons = None
 
-    def entries(self) -> tuple[Entry, ...]:
+    def entries(self) -> tuple[BookEntry, ...]:
         """Return the leaves of the book that answer to what is sought."""
         return tuple(each for each in self.book.entries() if each.matches(self.search, self.session.job.unit))
 
@@ -142,12 +142,12 @@ class HangRoom(QObject):
             looks = self.session.solved.hung.looks
             state = {True: "right", False: "not right", None: "to be looked at"}
             return ("in order", "state", "found", "what mends it"), [
-                Record((each.what, state[each.fine], each.found, each.remedy if each.fine is not True else ""), "")
+                ListRow((each.what, state[each.fine], each.found, each.remedy if each.fine is not True else ""), "")
                 for each in looks
             ]
         if page is HangPage.PRACTICE:
             return ("where", "gap", "wanted"), [
-                Record((f"{p.side}, {p.name}", show.fine(p.gap), show.fine(p.wanted)), "") for p in self.door.places
+                ListRow((f"{p.side}, {p.name}", show.fine(p.gap), show.fine(p.wanted)), "") for p in self.door.places
             ]
         if page is HangPage.BOOK:
             return self._book_list(show)
@@ -159,7 +159,7 @@ class HangRoom(QObject):
         if solved.hung.turns:
             count = len(solved.cups.places) if solved.cups is not None else 0
             return ("no.", "screw", "moves", "turns", "in its range"), [
-                Record(
+                ListRow(
                     (
                         str(n),
                         turn_words(each, count, show),
@@ -179,13 +179,13 @@ class HangRoom(QObject):
                 for n, step in enumerate(steps, start=1):
                     worst = f"{show.fine(plan.worst)} off" if n == 1 else ""
                     whose = f"{plan.aim}, {each.name}" if len(solved.hung.leaves) > 1 else str(plan.aim)
-                    rows.append(Record((whose if n == 1 else "", str(n), step.words, worst), ""))
+                    rows.append(ListRow((whose if n == 1 else "", str(n), step.words, worst), ""))
         return ("aim", "step", "what is done, in order", "worst gap then"), rows
 
     def _run_list(self, show: Show) -> Listed:
         plan = self.session.solved.hung.run
         rows = [
-            Record(
+            ListRow(
                 (
                     f"leaf {n}",
                     show.fine(each.up, signed=True),
@@ -210,7 +210,7 @@ class HangRoom(QObject):
 
     def _book_list(self, show: Show) -> Listed:
         rows = [
-            Record(
+            ListRow(
                 (
                     str(n),
                     each.name,

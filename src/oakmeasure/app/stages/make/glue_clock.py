@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QV
 
 from oakmeasure.app.shell import theme
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.making.glue import Stage, clock_face
+from oakmeasure.core.making.glue import GlueStage, clock_face
 from oakmeasure.language import say
 
 COUNT_PX, NEXT_PX, SMALL_PX = 190, 50, 44
@@ -25,7 +25,7 @@ class GlueClock(QWidget):
         self,
         parent: QWidget | None,
         open_minutes: float,
-        stage: Stage,
+        stage: GlueStage,
         *,
         seconds: Callable[[], float] = time.monotonic,
     ) -> None:

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from oakmeasure.app.shell.part_lists import Listed, Record
+from oakmeasure.app.shell.part_lists import Listed, ListRow
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.production import LogEntry, LogKind, unit_of
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.making.as_made import Change
 from oakmeasure.core.making.finish import Day, Schedule
 from oakmeasure.core.making.glue import GluePlan
-from oakmeasure.core.making.labels import Label
+from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.core.making.log import Pace, Progress, all_spent, progress
 from oakmeasure.core.making.operation import Trade
@@ -53,7 +53,7 @@ def step_list(leaf: LeafSolution, show: Show, lessons: Mapping[str, Sequence[Les
         lesson = "lesson" if op.id in lessons and states[op.id] is not Progress.DONE else ""
         state = MARKS[states[op.id]] or lesson
         rows.append(
-            Record(
+            ListRow(
                 (str(n), op.name, state, hours, f"{op.wait_hours:.3g} h" if op.wait_hours else "", words), f"op:{op.id}"
             )
         )
@@ -64,7 +64,7 @@ def batch_list(batches: Sequence[Batch], chosen: str) -> Listed:
     """Return header and rows of every operation of the job: how many leaves have it, how many set-ups it takes."""
     header = ("operation over all leaves", "leaves", "done", "set-ups", "hours left")
     rows = [
-        Record(
+        ListRow(
             (
                 each.name,
                 str(len(each.leaves)),
@@ -87,13 +87,13 @@ def glue_list(plan: GluePlan | None, show: Show) -> Listed:
     rows, number = [], 0
     for task in plan.tasks:
         if not task.stages:
-            rows.append(Record((task.task.name, task.trouble, "–", f"{plan.glue.open_minutes:.1f}", "", ""), ""))
+            rows.append(ListRow((task.task.name, task.trouble, "–", f"{plan.glue.open_minutes:.1f}", "", ""), ""))
         for stage in task.stages:
             words = "; ".join(each.words for each in stage.closings)
             words = (cut_off(show, words, 56) or (words,))[0]
             number += 1
             rows.append(
-                Record(
+                ListRow(
                     (
                         f"{task.task.name} {stage.number}",
                         words,
@@ -115,7 +115,7 @@ def finish_list(schedule: Schedule | None, days: Sequence[Day]) -> Listed:
         return header, []
     work = [each for each in days if each.is_work]
     rows = [
-        Record(
+        ListRow(
             (
                 f"{coat.number} of {len(schedule.coats)}",
                 f"{day.start:%a %d %b, %H:%M}",
@@ -130,7 +130,7 @@ def finish_list(schedule: Schedule | None, days: Sequence[Day]) -> Listed:
     ]
     hung = work[-1]
     rows.append(
-        Record(
+        ListRow(
             (
                 "may be hung",
                 f"{hung.start:%a %d %b, %H:%M}",
@@ -155,7 +155,7 @@ def time_list(table: Timetable | None, pace: Mapping[Trade, Pace]) -> Listed:
         latest = f"{day_words(slot.latest.date())}, {slot.latest:%H:%M}" if slot.latest else ""
         late = "makes it late" if slot is table.first_late else "late" if slot.is_late else ""
         rows.append(
-            Record(
+            ListRow(
                 (
                     slot.op.name,
                     f"{slot.hours:.1f}",
@@ -168,7 +168,7 @@ def time_list(table: Timetable | None, pace: Mapping[Trade, Pace]) -> Listed:
         )
     for trade, own in pace.items():
         rows.append(
-            Record(
+            ListRow(
                 (
                     f"your own pace, {trade}",
                     f"× {own.factor:.2f}",
@@ -192,7 +192,7 @@ def repair_list(judged: Judgement | None, show: Show) -> Listed:
         fits = "yes" if each.fits else f"no: {each.why}"
         sizes = ", ".join(f"{label} {show.length(value)}" for label, value in each.sizes) if each.fits else ""
         rows.append(
-            Record(
+            ListRow(
                 (
                     each.name,
                     fits,
@@ -214,7 +214,7 @@ def log_list(leaf: LeafSolution, show: Show, changed: Mapping[int, Sequence[Chan
     rows = []
     for at, entry in reversed(list(enumerate(leaf.leaf.making.log))):
         rows.append(
-            Record(
+            ListRow(
                 (
                     f"{entry.at:%a %d %b, %H:%M}",
                     _what(entry, show),
@@ -246,7 +246,7 @@ def _words(entry: LogEntry, show: Show, changed: Sequence[Change]) -> str:
     return "; ".join(each for each in found if each)
 
 
-def tape_list(labels: Sequence[Label], tape: Sequence[Sequence[str]]) -> Listed:
+def tape_list(labels: Sequence[PieceLabel], tape: Sequence[Sequence[str]]) -> Listed:
     """Return header and rows of the labels, and which of them have come out of the printer."""
     header = ("label", "leaf", "size", "joints", "hand", "printed")
     printed = [tuple(each) for each in tape]
@@ -254,7 +254,7 @@ def tape_list(labels: Sequence[Label], tape: Sequence[Sequence[str]]) -> Listed:
     for label in labels:
         out = printed.count(label.lines())
         rows.append(
-            Record(
+            ListRow(
                 (
                     f"{label.number}  {label.name}".strip(),
                     f"{label.leaf}{', ' + label.piece if label.piece else ''}",

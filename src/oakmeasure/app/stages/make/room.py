@@ -26,7 +26,7 @@ from oakmeasure.core.drawings.views import MakePage
 from oakmeasure.core.edits import log_edits
 from oakmeasure.core.making.as_made import GOES_BACK, Change, changes
 from oakmeasure.core.making.finish import Day, finish_days
-from oakmeasure.core.making.labels import Label, labels_of
+from oakmeasure.core.making.labels import PieceLabel, labels_of
 from oakmeasure.core.making.lessons import Lesson, at_operations, lessons_in
 from oakmeasure.core.making.log import Pace, Progress, not_mended, own_pace, progress
 from oakmeasure.core.making.operation import Operation, Trade
@@ -225,7 +225,7 @@ class MakeRoom(QObject):
 
     # --- labels ------------------------------------------------------------------------------------------
 
-    def labels(self) -> tuple[Label, ...]:
+    def labels(self) -> tuple[PieceLabel, ...]:
         """Return the labels of the leaf in hand."""
         return labels_of(self.session.solved, self.session.show, job=self.session.job.name)
 

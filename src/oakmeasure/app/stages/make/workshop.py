@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from oakmeasure.app.canvas.canvas import Board
+from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.room import MakeRoom
@@ -52,7 +52,7 @@ class Workshop(QWidget):
         middle = QHBoxLayout()
         self.settings = self._label(SET_PX, bold=True)
         self.settings.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.board = Board()
+        self.board = Canvas()
         self.board.setMinimumHeight(150)
         middle.addWidget(self.settings, 5)
         middle.addWidget(self.board, 6)

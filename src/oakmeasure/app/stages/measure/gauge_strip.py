@@ -9,10 +9,10 @@ from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMenu, QToolButton, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.notes import label
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.kinds import SurveyKind
 from oakmeasure.core.survey.takings.tape import lean_over_side
 from oakmeasure.gauges.port import GaugePort, GaugeState, ports
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
@@ -22,7 +22,7 @@ from oakmeasure.language import say
 SIMULATED = "a simulated gauge"
 
 
-class _Line(QObject):
+class _GaugeLine(QObject):
     """Carries what the gauge's thread says over to the window's."""
 
     reading = Signal(object)
@@ -40,7 +40,7 @@ class GaugeStrip(QWidget):
         self.port: GaugePort | None = None
         self.simulated: SimulatedGauge | None = None
         self.bad_lines = 0
-        self._line = _Line()
+        self._line = _GaugeLine()
         self._line.reading.connect(self.take)
         self._line.bad.connect(self._bad)
         self._line.state.connect(self._state)
@@ -154,10 +154,10 @@ class GaugeStrip(QWidget):
         self.last.setText(say(text))
         self.last.setVisible(bool(text))
 
-    def _entry(self) -> Entry | None:
+    def _entry(self) -> QuantityEdit | None:
         focus = QApplication.focusWidget()
         parent = focus.parentWidget() if focus is not None else None
-        return parent if isinstance(parent, Entry) and self.window().isAncestorOf(parent) else None
+        return parent if isinstance(parent, QuantityEdit) and self.window().isAncestorOf(parent) else None
 
     def take(self, reading: GaugeReading) -> None:
         """Give a reading to the box with the cursor."""
@@ -200,13 +200,13 @@ class GaugeStrip(QWidget):
         else:
             self.simulated.press(value)
 
-    def _about(self, entry: Entry) -> float:
+    def _about(self, entry: QuantityEdit) -> float:
         if entry.value is not None:
             return entry.value
         name = entry.line.objectName().partition(".")[2]
         adjustment = self.session.solved.opening.adjustment
-        if adjustment is not None and name in list(Kind) and name in adjustment.network.matrices:
-            return adjustment.predicted(Kind(name))
+        if adjustment is not None and name in list(SurveyKind) and name in adjustment.network.matrices:
+            return adjustment.predicted(SurveyKind(name))
         return 0.0
 
 

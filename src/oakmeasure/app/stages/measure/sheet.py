@@ -16,10 +16,10 @@ from oakmeasure.core.document.readings import (
     LiningFrom,
     LiningSchool,
     MeasuredBy,
+    Obstruction,
+    PolygonSide,
     Side,
     SideOffset,
-    Span,
-    Thing,
     Tick,
     TickForm,
 )
@@ -27,12 +27,12 @@ from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
-from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.takings.polygon import next_span
 from oakmeasure.core.survey.tick_board import side_names
 
 
-def _reading(kind: Kind, label: str, *, signed: bool = False) -> Field:
+def _reading(kind: SurveyKind, label: str, *, signed: bool = False) -> Field:
     return Field(
         f"readings.{kind}",
         label,
@@ -146,7 +146,7 @@ _THINGS = Rows(
     "in_the_way",
     "in_the_way",
     (
-        Column("what", "what", options=enum_options(Thing), share=6),
+        Column("what", "what", options=enum_options(Obstruction), share=6),
         Column("where", "where", options=enum_options(Side), share=6),
         Column("away", "away", optional=True, share=3),
         Column("up", "up", optional=True, share=3),
@@ -164,7 +164,7 @@ _SPANS = Rows(
         Column("end", "to", Unit.COUNT, share=2),
         Column("length", "length", is_reading=True, share=6),
     ),
-    lambda values: Span(**values),
+    lambda values: PolygonSide(**values),
     "length",
     suggest=next_span,
 )
@@ -190,7 +190,11 @@ MEASURE: tuple[Group, ...] = (
     # by tape and level
     Group(
         "Widths",
-        (_reading(Kind.WIDTH_TOP, "top"), _reading(Kind.WIDTH_MIDDLE, "middle"), _reading(Kind.WIDTH_BOTTOM, "bottom")),
+        (
+            _reading(SurveyKind.WIDTH_TOP, "top"),
+            _reading(SurveyKind.WIDTH_MIDDLE, "middle"),
+            _reading(SurveyKind.WIDTH_BOTTOM, "bottom"),
+        ),
         3,
         page=_PAGES.OPENING,
         when=_by(MeasuredBy.TAPE),
@@ -198,9 +202,9 @@ MEASURE: tuple[Group, ...] = (
     Group(
         "Heights",
         (
-            _reading(Kind.HEIGHT_HINGE, "hinge side"),
-            _reading(Kind.HEIGHT_MIDDLE, "middle"),
-            _reading(Kind.HEIGHT_LATCH, "latch side"),
+            _reading(SurveyKind.HEIGHT_HINGE, "hinge side"),
+            _reading(SurveyKind.HEIGHT_MIDDLE, "middle"),
+            _reading(SurveyKind.HEIGHT_LATCH, "latch side"),
         ),
         3,
         "from the finished floor",
@@ -209,7 +213,7 @@ MEASURE: tuple[Group, ...] = (
     ),
     Group(
         "Diagonals",
-        (_reading(Kind.DIAGONAL_RISING, "rising"), _reading(Kind.DIAGONAL_FALLING, "falling")),
+        (_reading(SurveyKind.DIAGONAL_RISING, "rising"), _reading(SurveyKind.DIAGONAL_FALLING, "falling")),
         3,
         "rising from the hinge side's foot",
         page=_PAGES.OPENING,
@@ -218,10 +222,10 @@ MEASURE: tuple[Group, ...] = (
     Group(
         "Plumb and level",
         (
-            _reading(Kind.LEAN_HINGE, "hinge side", signed=True),
-            _reading(Kind.LEAN_LATCH, "latch side", signed=True),
-            _reading(Kind.SILL_RISE, "sill", signed=True),
-            _reading(Kind.HEAD_RISE, "head", signed=True),
+            _reading(SurveyKind.LEAN_HINGE, "hinge side", signed=True),
+            _reading(SurveyKind.LEAN_LATCH, "latch side", signed=True),
+            _reading(SurveyKind.SILL_RISE, "sill", signed=True),
+            _reading(SurveyKind.HEAD_RISE, "head", signed=True),
         ),
         3,
         "over the whole side",

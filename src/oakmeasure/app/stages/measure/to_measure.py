@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.notes import label
-from oakmeasure.app.shell.part_lists import Record, RecordList
+from oakmeasure.app.shell.part_lists import ListRow, RecordList
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.core.figures.figure import State
+from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.open_readings import StillToMeasure, all_to_measure
 from oakmeasure.language import say
 
@@ -26,7 +26,7 @@ class ToMeasureDialog(QDialog):
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 16, 14)
         self.items = all_to_measure(session.solution.leaves)
-        assumed = sum(each.state is State.ASSUMED for each in self.items)
+        assumed = sum(each.state is Provenance.ASSUMED for each in self.items)
         column.addWidget(label(f"{assumed} assumed, {len(self.items) - assumed} from a table", "head"))
         column.addWidget(label("Choose one to go to its box. Nothing is cut to an assumed figure.", "pencil"))
         self.list = RecordList()
@@ -50,8 +50,8 @@ class ToMeasureDialog(QDialog):
             self.session.field_asked.emit(item.edit)
 
 
-def _record(at: int, item: StillToMeasure) -> Record:
+def _record(at: int, item: StillToMeasure) -> ListRow:
     hangs = ", ".join(item.hangs)
     if item.others:
         hangs = f"{hangs} and {item.others} more" if hangs else f"{item.others} figures"
-    return Record((item.leaf_name, item.label, str(item.state), hangs or "nothing yet"), str(at))
+    return ListRow((item.leaf_name, item.label, str(item.state), hangs or "nothing yet"), str(at))

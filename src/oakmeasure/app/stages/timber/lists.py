@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from oakmeasure.app.shell.part_lists import Listed, Record
+from oakmeasure.app.shell.part_lists import Listed, ListRow
 from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.costing.pricing import BuyWay, Price
 from oakmeasure.core.document.job import Job, TimberChoices
@@ -30,7 +30,7 @@ def rack_list(job: Job, show: Show, timber: TimberChoices) -> Listed:
         said = remarks(each, rest, show)
         many = f" × {each.quantity}" if (each.quantity or 1) > 1 else ""
         rows.append(
-            Record(
+            ListRow(
                 (
                     f"{each.label or '–'}{many}",
                     stuff(each.species).name if each.species else "any",
@@ -45,7 +45,7 @@ def rack_list(job: Job, show: Show, timber: TimberChoices) -> Listed:
     for sheet in job.sheets:
         if sheet.quantity is not None:
             size = show.size(sheet.length, sheet.width, sheet.thickness)
-            rows.append(Record((sheet.label or "–", stuff(sheet.material).name, size, _came(sheet.came), "–", ""), ""))
+            rows.append(ListRow((sheet.label or "–", stuff(sheet.material).name, size, _came(sheet.came), "–", ""), ""))
     return header, rows
 
 
@@ -63,13 +63,15 @@ def buy_list(plan: JobPlan | None, show: Show) -> Listed:
         item = each.source.item
         size = show.size(item.length, item.width, item.thickness)
         rows.append(
-            Record(
+            ListRow(
                 (f"{each.count} ×", stuff(each.made_of).name, size, f"{each.source.price:.2f}", f"{each.cost:.2f}"), ""
             )
         )
     rows.sort(key=lambda row: row.cells[1])
-    rows.append(Record(("all of it", "", "", "", f"{cost_to_buy(plan):.2f}"), ""))
-    rows += [Record(("not planned", wanted.name, wanted.leaf_name, reason, ""), "") for wanted, reason in plan.homeless]
+    rows.append(ListRow(("all of it", "", "", "", f"{cost_to_buy(plan):.2f}"), ""))
+    rows += [
+        ListRow(("not planned", wanted.name, wanted.leaf_name, reason, ""), "") for wanted, reason in plan.homeless
+    ]
     return header, rows
 
 
@@ -80,15 +82,15 @@ def veneer_list(plan: VeneerPlan | None, show: Show) -> Listed:
         return header, []
     got = plan.resawn
     rows = [
-        Record(("from one board", f"{len(got.slices)}", f"of {show.length(plan.stock)}"), ""),
-        Record(("needed", f"{plan.needed}", counted(plan.boards, "board")), ""),
-        Record(("left when sanded", show.length(got.finished), f"thinnest place {show.length(got.thinnest)}"), ""),
+        ListRow(("from one board", f"{len(got.slices)}", f"of {show.length(plan.stock)}"), ""),
+        ListRow(("needed", f"{plan.needed}", counted(plan.boards, "board")), ""),
+        ListRow(("left when sanded", show.length(got.finished), f"thinnest place {show.length(got.thinnest)}"), ""),
     ]
     if plan.at_hand is not None and plan.boards > plan.at_hand:
-        rows.append(Record(("short", f"{plan.at_hand} at hand", f"{plan.boards} wanted"), ""))
+        rows.append(ListRow(("short", f"{plan.at_hand} at hand", f"{plan.boards} wanted"), ""))
     for way in plan.ways:
         fit = "holds" if way.holds else "too thin"
-        rows.append(Record(("way out", way.words, f"thinnest {show.length(way.thinnest)}: {fit}"), ""))
+        rows.append(ListRow(("way out", way.words, f"thinnest {show.length(way.thinnest)}: {fit}"), ""))
     return header, rows
 
 
@@ -105,7 +107,7 @@ def drying_list(job: Job, timber: TimberChoices) -> Listed:
         if found.is_ready:
             ready = "now"
         rows.append(
-            Record(
+            ListRow(
                 (
                     each.label or "–",
                     f"{len(each.readings)}",
@@ -126,18 +128,18 @@ def price_list(price: Price | None, ways: Sequence[BuyWay]) -> Listed:
     if price is None:
         return header, []
     rows = [
-        Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.value:.2f}", each.note), "")
+        ListRow((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.value:.2f}", each.note), "")
         for each in price.lines
     ]
-    rows.append(Record(("price, with margin", "", f"{price.price:.2f}", ""), ""))
+    rows.append(ListRow(("price, with margin", "", f"{price.price:.2f}", ""), ""))
     if price.bought_price is not None:
         rows.append(
-            Record(
+            ListRow(
                 ("nearest bought leaf, altered and hung", "", f"{price.bought_price:.2f}", "with the same margin"), ""
             )
         )
     rows += [
-        Record((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.total:.2f}", each.note), "")
+        ListRow((each.words, f"{each.hours:.1f}" if each.hours else "", f"{each.total:.2f}", each.note), "")
         for each in ways
     ]
     return header, rows

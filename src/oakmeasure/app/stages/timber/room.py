@@ -24,7 +24,7 @@ from oakmeasure.core.drawings.timber.veneer_view import veneer_view
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import stock_edits
 from oakmeasure.core.planning.job_plan import needs, overdrawn, pins_missed, with_cut
-from oakmeasure.core.planning.plan_model import CutStock, JobPlan, Laid, LotPlan
+from oakmeasure.core.planning.plan_model import CutStock, JobPlan, LotPlan, PlacedPiece
 from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest, rests_at
@@ -231,7 +231,7 @@ class TimberRoom(QObject):
 
     # --- what is clicked ---------------------------------------------------------------------------------
 
-    def _picked(self) -> tuple[CutStock | None, Laid | None]:
+    def _picked(self) -> tuple[CutStock | None, PlacedPiece | None]:
         """Return the board that was clicked, or the piece with its board."""
         lot = self.shown_lot()
         for stock in lot.stock if lot else ():

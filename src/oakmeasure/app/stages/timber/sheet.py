@@ -6,10 +6,10 @@ from typing import Any
 
 from oakmeasure.app.stages.timber.drying_panel import DryingPanel
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.first_cut import First
+from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
-from oakmeasure.core.document.stock import Board, Section, SheetStock, Shown
+from oakmeasure.core.document.stock import Board, Cleanness, Section, SheetStock
 from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.drawings.views import TimberPage
 from oakmeasure.core.edits import job_edits
@@ -89,12 +89,12 @@ TIMBER_JOB: tuple[Group, ...] = (
     Group(
         "How to cut",
         (
-            _of_job("cutting.shown", "Wood that shows", enum_options(Shown), "what parts must be clear of"),
+            _of_job("cutting.shown", "Wood that shows", enum_options(Cleanness), "what parts must be clear of"),
             _of_job("cutting.may_hold", "May hold knots", lambda: list(HOLDS), "knots and sapwood, not what weakens"),
             _of_job(
                 "cutting.first",
                 "Cut first",
-                lambda: [(None, "boards ripped"), *((each, str(each)) for each in First)],
+                lambda: [(None, "boards ripped"), *((each, str(each)) for each in FirstCut)],
                 "boards ripped, sheets either way; or all of it one way",
             ),
             _of_job("cutting.one_leaf", "Leaves", lambda: [(False, "all of the job"), (True, "this one")]),

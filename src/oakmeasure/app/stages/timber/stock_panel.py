@@ -11,12 +11,12 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QLineEdit, QPush
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import Entry
+from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.species import species, species_keys
-from oakmeasure.core.document.stock import Board, Came, Face, Flaw, Mark, Sawn
+from oakmeasure.core.document.stock import Board, BoardMark, Came, Face, Flaw, Sawn
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import stock_edits
 from oakmeasure.core.forms.fields import Column, Rows, enum_options
@@ -97,9 +97,9 @@ class RackPanel(QWidget):
     def _figures(self, column: QVBoxLayout) -> None:
         grid = QGridLayout()
         grid.setSpacing(6)
-        self.entries: dict[str, Entry] = {}
+        self.entries: dict[str, QuantityEdit] = {}
         for at, (name, words, unit) in enumerate(FIGURES):
-            entry = Entry(
+            entry = QuantityEdit(
                 words,
                 unit,
                 partial(self._set, name),
@@ -185,7 +185,13 @@ class RackPanel(QWidget):
             Column("width", "wide"),
         )
         rows = Rows(
-            "marks", f"boards.{at}.marks", columns, lambda values: Mark(**values), "defect", of_job=True, where="mark"
+            "marks",
+            f"boards.{at}.marks",
+            columns,
+            lambda values: BoardMark(**values),
+            "defect",
+            of_job=True,
+            where="mark",
         )
         self.marks = ListRows(self.session, rows)
         self.marks.pointed.connect(self.session.light)

@@ -45,7 +45,7 @@ GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
 
 
 @dataclass(slots=True)
-class _Leaf:
+class _BoardedLeaf:
     """The leaf while it is being set out. inside: the rectangle that the boards fill."""
 
     ctx: Context
@@ -104,7 +104,7 @@ def _is_tongued(choice: Boarded) -> bool:
     return choice.edge is BoardEdge.TONGUED
 
 
-def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _Leaf:
+def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _BoardedLeaf:
     add = ctx.figures.add
     groove = add(
         given(
@@ -128,7 +128,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _Leaf:
     else:
         add(total("boards_width", "boards, over all", plus(fit.width)))
         add(total("boards_height", "boards, length", plus(fit.height)))
-    return _Leaf(ctx, fit, wood, choice, groove, gap, inside)
+    return _BoardedLeaf(ctx, fit, wood, choice, groove, gap, inside)
 
 
 def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
@@ -155,7 +155,7 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
 # --- the frame of a framed leaf ----------------------------------------------------------------------------
 
 
-def _frame(leaf: _Leaf) -> None:
+def _frame(leaf: _BoardedLeaf) -> None:
     ctx, fit, choice = leaf.ctx, leaf.fit, leaf.choice
     f, w, h, s = ctx.figures, fit.width.value, fit.height.value, choice.stile
     key = leaf.wood.frame.key
@@ -204,7 +204,7 @@ def _frame(leaf: _Leaf) -> None:
     _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
 
 
-def _ledge_tenons(leaf: _Leaf, name: str, rect: Rect, thickness: float, reach: float) -> None:
+def _ledge_tenons(leaf: _BoardedLeaf, name: str, rect: Rect, thickness: float, reach: float) -> None:
     for stile, x0, x1 in (("hinge stile", rect.x0 - reach, rect.x0), ("latch stile", rect.x1, rect.x1 + reach)):
         low, high = (rect.y0 + 6, rect.y1 - 6) if rect.height > 40 else (rect.y0, rect.y1)
         leaf.tenons.append(Tenon(name, stile, Rect(x0, low, x1, high), thickness, False))
@@ -213,7 +213,7 @@ def _ledge_tenons(leaf: _Leaf, name: str, rect: Rect, thickness: float, reach: f
 # --- boards ------------------------------------------------------------------------------------------------
 
 
-def _boards(leaf: _Leaf) -> None:
+def _boards(leaf: _BoardedLeaf) -> None:
     covers = _measured(leaf) if leaf.choice.measured else _alike(leaf)
     ctx, choice, fit = leaf.ctx, leaf.choice, leaf.fit
     framed = leaf.is_framed
@@ -255,7 +255,7 @@ def _boards(leaf: _Leaf) -> None:
         leaf.dims += _board_dims(leaf, covers)
 
 
-def _alike(leaf: _Leaf) -> list[Figure]:
+def _alike(leaf: _BoardedLeaf) -> list[Figure]:
     """Add how many boards of one cover make the width, and what the ripped ones are; return each board's cover."""
     ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
     whole, cover, gap = ctx.figures["boards_width"], ctx.figures["board_cover"], leaf.gap
@@ -310,7 +310,7 @@ def _alike(leaf: _Leaf) -> list[Figure]:
     return [end] + [cover] * (count - 2) + [end]
 
 
-def _measured(leaf: _Leaf) -> list[Figure]:
+def _measured(leaf: _BoardedLeaf) -> list[Figure]:
     """Add the boards as they were measured; the last one is ripped from what is left of the width."""
     ctx, add, gap = leaf.ctx, leaf.ctx.figures.add, leaf.gap
     boards = [
@@ -338,7 +338,7 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     return [*boards, rest]
 
 
-def _board_dims(leaf: _Leaf, covers: list[Figure]) -> list[Dim]:
+def _board_dims(leaf: _BoardedLeaf, covers: list[Figure]) -> list[Dim]:
     found, x = [], leaf.inside.x0
     for at, cover in enumerate(covers[:2]):
         found.append(Dim(x, x + cover.value, cover.name, f"part:board {at + 1}", False))
@@ -349,7 +349,7 @@ def _board_dims(leaf: _Leaf, covers: list[Figure]) -> list[Dim]:
 # --- ledges and braces -------------------------------------------------------------------------------------
 
 
-def _ledges(leaf: _Leaf) -> list[Part]:
+def _ledges(leaf: _BoardedLeaf) -> list[Part]:
     """Place the ledges: near edges from foot and top, the others evenly between, ends in from the leaf's edges."""
     ctx, choice, add, f = leaf.ctx, leaf.choice, leaf.ctx.figures.add, leaf.ctx.figures
     width = ctx.chosen("ledge_width", "ledge, width", choice.ledge_width, "build.ledge_width")
@@ -415,7 +415,7 @@ def _names(count: int) -> list[str]:
     return ["lower ledge", *between, "upper ledge"]
 
 
-def _braces(leaf: _Leaf, ledges: list[Part]) -> None:
+def _braces(leaf: _BoardedLeaf, ledges: list[Part]) -> None:
     """Add the braces of every field between two ledges: the foot at the hinge side, on the lower one."""
     if leaf.choice.style is BoardedStyle.LEDGED:
         return
@@ -436,7 +436,7 @@ def _braces(leaf: _Leaf, ledges: list[Part]) -> None:
         _brace(leaf, prefix, inside, width)
 
 
-def _brace(leaf: _Leaf, prefix: str, inside: Rect, width: Figure) -> None:
+def _brace(leaf: _BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
     ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
@@ -534,7 +534,9 @@ def _brace_figures(
     )
 
 
-def _brace_part(leaf: _Leaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace) -> None:
+def _brace_part(
+    leaf: _BoardedLeaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace
+) -> None:
     choice = leaf.choice
     size = Size(length.value, width.value, choice.ledge_thickness)
     z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
@@ -557,7 +559,9 @@ def _brace_part(leaf: _Leaf, name: str, shape: tuple[Point, ...], length: Figure
     )
 
 
-def _halved(leaf: _Leaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]], width: Figure, brace: Brace) -> None:
+def _halved(
+    leaf: _BoardedLeaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]], width: Figure, brace: Brace
+) -> None:
     """Add the crossing brace in two pieces that meet the whole one."""
     crossing = math.sin(math.radians(2 * brace.angle_deg))
     lost = width.value / crossing if crossing > 0 else 0.0

@@ -8,8 +8,8 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, Laid, laid
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, LaidBoard, laid
+from oakmeasure.core.document.rules import bounded
 
 
 class BoardedStyle(StrEnum):
@@ -63,26 +63,26 @@ class Boarded(ConstructionModel):
     trade_name: ClassVar[str] = "boarded"
     kind: Literal["boarded"] = "boarded"
     style: BoardedStyle = BoardedStyle.Z
-    board: Annotated[float, between(8, 60, "board thickness")] = 20.0
-    cover: Annotated[float, between(40, 400, "cover")] = 112.0
+    board: Annotated[float, bounded(8, 60, "board thickness")] = 20.0
+    cover: Annotated[float, bounded(40, 400, "cover")] = 112.0
     edge: BoardEdge = BoardEdge.TONGUED
-    groove: Annotated[float, between(2, 20, "groove")] = 6.0
+    groove: Annotated[float, bounded(2, 20, "groove")] = 6.0
     rip: Rip = Rip.BOTH
-    measured: Annotated[tuple[Laid, ...], Field(max_length=30)] = ()
-    gap: Annotated[float, between(0, 10, "gap")] | None = None
+    measured: Annotated[tuple[LaidBoard, ...], Field(max_length=30)] = ()
+    gap: Annotated[float, bounded(0, 10, "gap")] | None = None
     ledges: Annotated[int, Field(ge=2, le=4)] = 2
-    ledge_width: Annotated[float, between(40, 300, "ledge")] = 140.0
-    ledge_thickness: Annotated[float, between(12, 60, "ledge thickness")] = 20.0
-    ledge_in: Annotated[float, between(0, 200, "ledge ends")] = 32.0
-    ledge_foot: Annotated[float, between(20, 800, "ledge from the foot")] = 125.0
-    ledge_top: Annotated[float, between(20, 800, "ledge from the top")] = 125.0
-    brace_width: Annotated[float, between(40, 250, "brace")] = 110.0
+    ledge_width: Annotated[float, bounded(40, 300, "ledge")] = 140.0
+    ledge_thickness: Annotated[float, bounded(12, 60, "ledge thickness")] = 20.0
+    ledge_in: Annotated[float, bounded(0, 200, "ledge ends")] = 32.0
+    ledge_foot: Annotated[float, bounded(20, 800, "ledge from the foot")] = 125.0
+    ledge_top: Annotated[float, bounded(20, 800, "ledge from the top")] = 125.0
+    brace_width: Annotated[float, bounded(40, 250, "brace")] = 110.0
     brace_ends: BraceEnds = BraceEnds.CORNER
     half_lapped: bool = False
     fixed_by: FixedBy = FixedBy.SCREWS
-    stile: Annotated[float, between(40, 250, "stile")] = 95.0
-    top_rail: Annotated[float, between(40, 300, "top rail")] = 95.0
-    frame: Annotated[float, between(25, 80, "frame thickness")] = 44.0
+    stile: Annotated[float, bounded(40, 250, "stile")] = 95.0
+    top_rail: Annotated[float, bounded(40, 300, "top rail")] = 95.0
+    frame: Annotated[float, bounded(25, 80, "frame thickness")] = 44.0
     double: bool = False
 
     @property

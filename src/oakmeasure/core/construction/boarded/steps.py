@@ -7,11 +7,11 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
     """Add the operations of a boarded leaf, from its marked parts to one that is fixed together."""
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
@@ -25,9 +25,9 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
             early=True,
             bucket=Bucket.PARTS,
             settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board / 3)),
-            hold=Hold(Up.LATCH_EDGE, boards[0]),
+            hold=WorkpieceSetup(SideUp.LATCH_EDGE, boards[0]),
             cautions=("router", "dust"),
-            check=Check("a tongue slides in by hand"),
+            check=StepCheck("a tongue slides in by hand"),
             practice="two off-cuts",
             how="face to the fence, all boards",
             why="all boards in one go before any is ripped",
@@ -42,8 +42,8 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
             bucket=Bucket.PARTS,
             settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board / 3)),
             cautions=("router", "dust"),
-            hold=Hold(Up.HINGE_EDGE, boards[0]),
-            check=Check("faces flush with the grooved one", 0.1),
+            hold=WorkpieceSetup(SideUp.HINGE_EDGE, boards[0]),
+            check=StepCheck("faces flush with the grooved one", 0.1),
             practice="two off-cuts",
         )
         ready = ("tongue:boards",)
@@ -57,8 +57,8 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
         share=0.5,
         settings=m.set_to(cover="board_cover", gap="board_gap"),
         about=About.TIMBER,
-        hold=Hold(Up.OPENING),
-        check=Check("sum of the covers as read, into the log"),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("sum of the covers as read, into the log"),
         how="best faces out, heart side in turn; straight grain at hinges and latch",
     )
     m.add(
@@ -71,7 +71,7 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
         share=0.5,
         cautions=("saw",),
         settings=m.set_to(end_boards="board_end"),
-        check=Check("width over all boards", 1.0),
+        check=StepCheck("width over all boards", 1.0),
         how="not before the covers are read",
     )
     _seal(m, boards, ledges)
@@ -89,9 +89,9 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
             parts=tuple(b for b in boards if "back" in b),
             needs=("fix:ledges", "rip:last", "seal:boards"),
             bucket=Bucket.JOINTS,
-            hold=Hold(Up.CLOSING),
+            hold=WorkpieceSetup(SideUp.CLOSING),
             settings=m.set_to(nails="layer_nail"),
-            check=Check("no point through the face"),
+            check=StepCheck("no point through the face"),
             how="joints of one layer over the middle of the other's boards",
         )
     ends = ("fix:brace", "fix:back", "fix:ledges", "fix:frame", "rip:last")
@@ -100,7 +100,7 @@ def steps(m: Maker, choice: Boarded, glue: GluePlan | None) -> None:
         m.steps.need(m.whole, each)
 
 
-def _seal(m: Maker, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
+def _seal(m: StepBuilder, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
     m.add(
         "seal:boards",
         "First coat on tongues, edges and under the ledges",
@@ -112,13 +112,13 @@ def _seal(m: Maker, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
         share=0.6,
         wait_hours=6.0,
         wait_for="it to dry",
-        check=Check("every edge that will be hidden"),
+        check=StepCheck("every edge that will be hidden"),
         why="it is the last time that they are seen",
         later="bare stripes when the boards shrink, and wet in the joints",
     )
 
 
-def _ledges(m: Maker, choice: Boarded, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
+def _ledges(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
     nails = choice.fixed_by is FixedBy.NAILS
     m.add(
         "edge:ledges",
@@ -129,7 +129,7 @@ def _ledges(m: Maker, choice: Boarded, boards: tuple[str, ...], ledges: tuple[st
         bucket=Bucket.PARTS,
         share=0.4,
         cautions=("plane",),
-        hold=Hold(Up.CLOSING, ledges[0]),
+        hold=WorkpieceSetup(SideUp.CLOSING, ledges[0]),
         settings=m.set_to(long="ledge_length", wide="ledge_width"),
     )
     m.add(
@@ -141,9 +141,9 @@ def _ledges(m: Maker, choice: Boarded, boards: tuple[str, ...], ledges: tuple[st
         early=True,
         bucket=Bucket.JOINTS,
         settings=(many(len(m.build.fixings), "holes"),),
-        hold=Hold(Up.CLOSING, ledges[0]),
+        hold=WorkpieceSetup(SideUp.CLOSING, ledges[0]),
         cautions=("drill",),
-        check=Check("two to a board, clear of its edges"),
+        check=StepCheck("two to a board, clear of its edges"),
         why="on the drill's table, square",
         later="by eye, through the leaf",
     )
@@ -155,15 +155,15 @@ def _ledges(m: Maker, choice: Boarded, boards: tuple[str, ...], ledges: tuple[st
         parts=(*ledges, *boards),
         needs=("bore:ledges", "rip:last", "seal:boards"),
         bucket=Bucket.JOINTS,
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(*m.set_to(long="fixing_length", stack="fixing_stack"), many(len(m.build.fixings), "fixings")),
-        check=Check("diagonals, difference", 2.0),
+        check=StepCheck("diagonals, difference", 2.0),
         practice="" if nails else "one screw in off-cuts: point stays in",
         how="cramped together with the gap between; no glue across the boards",
     )
 
 
-def _braces(m: Maker, choice: Boarded, braces: tuple[str, ...]) -> None:
+def _braces(m: StepBuilder, choice: Boarded, braces: tuple[str, ...]) -> None:
     m.add(
         "cut:brace",
         "Cut the brace to its field, foot at the hinges",
@@ -174,8 +174,8 @@ def _braces(m: Maker, choice: Boarded, braces: tuple[str, ...]) -> None:
         share=0.6,
         cautions=("saw",),
         settings=m.set_to(angle="brace_angle", long_edge="brace_edge", blank="brace_blank"),
-        hold=Hold(Up.CLOSING, braces[0]),
-        check=Check("no light at its shoulders", 0.3),
+        hold=WorkpieceSetup(SideUp.CLOSING, braces[0]),
+        check=StepCheck("no light at its shoulders", 0.3),
         how="marked in its place rather than measured" + ("; halve the crossing" if choice.half_lapped else ""),
     )
     m.add(
@@ -186,13 +186,13 @@ def _braces(m: Maker, choice: Boarded, braces: tuple[str, ...]) -> None:
         needs=("cut:brace",),
         bucket=Bucket.JOINTS,
         share=0.5,
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         settings=m.set_to(long="fixing_length"),
-        check=Check("its foot stands at the hinge side"),
+        check=StepCheck("its foot stands at the hinge side"),
     )
 
 
-def _frame(m: Maker, glue: GluePlan | None) -> None:
+def _frame(m: StepBuilder, glue: GluePlan | None) -> None:
     members = m.names(Role.STILE, Role.RAIL)
     stiles = m.names(Role.STILE)
     m.add(
@@ -203,7 +203,7 @@ def _frame(m: Maker, glue: GluePlan | None) -> None:
         needs=m.loose(members),
         bucket=Bucket.JOINTS,
         share=0.4,
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
     )
     m.add(
         "mortise:stiles",
@@ -215,7 +215,7 @@ def _frame(m: Maker, glue: GluePlan | None) -> None:
         bucket=Bucket.JOINTS,
         settings=m.set_to(chisel="tenon_thickness", deep="tenon"),
         cautions=("chisel", "drill"),
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
         practice="one joint in off-cuts",
         why="a loose stile lies flat under the machine",
         later="by hand in a shut frame",
@@ -229,7 +229,7 @@ def _frame(m: Maker, glue: GluePlan | None) -> None:
         bucket=Bucket.JOINTS,
         cautions=("saw",),
         settings=m.set_to(tenon="tenon_thickness", long="tenon"),
-        check=Check("pushed home by hand, shoulders shut", 0.1),
+        check=StepCheck("pushed home by hand, shoulders shut", 0.1),
     )
     m.add(
         "dry:frame",
@@ -239,8 +239,8 @@ def _frame(m: Maker, glue: GluePlan | None) -> None:
         needs=("tenon:rails",),
         bucket=Bucket.GLUE,
         share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("diagonals, difference", 1.0),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("diagonals, difference", 1.0),
     )
     glue_up(m, glue, "frame", "dry:frame")
     boards = m.names(Role.BOARD)
@@ -251,6 +251,6 @@ def _frame(m: Maker, glue: GluePlan | None) -> None:
         parts=(*members, *boards),
         needs=("glue:frame", "dry:frame", "rip:last", "seal:boards"),
         bucket=Bucket.JOINTS,
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(many(len(m.build.fixings), "fixings"),),
     )

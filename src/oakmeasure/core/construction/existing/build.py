@@ -29,7 +29,7 @@ from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, 
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Mark, Part, Rect, Size
+from oakmeasure.core.leaf.part import Build, Dim, DrawnMark, GlueUp, GlueUpKind, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
@@ -41,7 +41,7 @@ OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: commo
 
 
 @dataclass(slots=True)
-class Leaf:
+class OldLeaf:
     """What is known of the leaf while it is worked out. off_edge: off each long edge, less than 0 is put on."""
 
     ctx: Context
@@ -52,7 +52,7 @@ class Leaf:
     off_height: Figure
     reduction: Reduction | None = None
     parts: list[Part] = field(default_factory=list)
-    marks: list[Mark] = field(default_factory=list)
+    marks: list[DrawnMark] = field(default_factory=list)
 
     @property
     def longer(self) -> float:
@@ -100,7 +100,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
 
 
-def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
+def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
     add = ctx.figures.add
 
     def there(name: str, label: str, value: float) -> Figure:
@@ -123,7 +123,7 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
         )
     )
     high = add(total("off_height", "taller than it must be", plus(height), minus(fit.height)))
-    leaf = Leaf(ctx, fit, wood, choice, off, high)
+    leaf = OldLeaf(ctx, fit, wood, choice, off, high)
     if choice.inside is not Inside.PANELLED:
         solid = ctx.chosen("solid", "solid edge, from each long edge", choice.solid, "build.solid")
         add(
@@ -144,7 +144,7 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> Leaf:
 # --- a leaf without panels ---------------------------------------------------------------------------------
 
 
-def _span(leaf: Leaf) -> tuple[float, float, float, float]:
+def _span(leaf: OldLeaf) -> tuple[float, float, float, float]:
     """Return where the old leaf lies in the finished one: x0, x1, y0, y1."""
     choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
     put_on = max(0.0, -leaf.off_edge.value)
@@ -153,7 +153,7 @@ def _span(leaf: Leaf) -> tuple[float, float, float, float]:
     return put_on, w - put_on, low, high
 
 
-def _plain(leaf: Leaf) -> None:
+def _plain(leaf: OldLeaf) -> None:
     """The old leaf: one piece where it is solid, else its solid edges and ends, its faces and what is between."""
     choice, ctx = leaf.choice, leaf.ctx
     x0, x1, y0, y1 = _span(leaf)
@@ -177,11 +177,20 @@ def _plain(leaf: Leaf) -> None:
         ("latch edge", Place.LATCH, Rect(x1 - solid, y0, x1, y1)),
     ):
         _old(leaf, name, Role.STILE, rect, (tall, edge), z, place=place)
-    for name, low, high in (("foot end", y0, y0 + foot), ("top end", y1 - top, y1)):
+    for name, place, low, high in (("foot end", Place.BOTTOM, y0, y0 + foot), ("top end", Place.TOP, y1 - top, y1)):
         if high > low:
             end = _there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
             between = _there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
-            _old(leaf, name, Role.RAIL, Rect(x0 + solid, low, x1 - solid, high), (between, end), z, upright=False)
+            _old(
+                leaf,
+                name,
+                Role.RAIL,
+                Rect(x0 + solid, low, x1 - solid, high),
+                (between, end),
+                z,
+                upright=False,
+                place=place,
+            )
     if choice.inside in (Inside.BLOCKS, Inside.THICK):
         inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
         share = BLOCKS_SHARE if choice.inside is Inside.BLOCKS else 1.0
@@ -196,7 +205,7 @@ def _plain(leaf: Leaf) -> None:
         leaf.parts[-1] = replace(made, is_back=depth[0] > 0)
 
 
-def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
+def _there(leaf: OldLeaf, name: str, label: str, value: float) -> Figure:
     known = leaf.ctx.figures.get(figure_name(name))
     return known or leaf.ctx.figures.derived(
         figure_name(name),
@@ -210,7 +219,7 @@ def _there(leaf: Leaf, name: str, label: str, value: float) -> Figure:
 
 
 def _old(
-    leaf: Leaf,
+    leaf: OldLeaf,
     name: str,
     role: Role,
     rect: Rect,
@@ -245,7 +254,7 @@ def _old(
 # --- a panelled leaf ---------------------------------------------------------------------------------------
 
 
-def _panelled(leaf: Leaf) -> None:
+def _panelled(leaf: OldLeaf) -> None:
     choice, ctx, add = leaf.choice, leaf.ctx, leaf.ctx.figures.add
     stile = add(given("stile", "stile, as it is", choice.stile, edit="build.stile"))
     tenon = add(given("tenon", "tenon, into the stile", choice.tenon, edit="build.tenon"))
@@ -296,7 +305,7 @@ def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
     )
 
 
-def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
+def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
     """Add what stays of stiles, rails, muntins and panels, each where it will stand."""
     choice, f, t = leaf.choice, leaf.ctx.figures, leaf.choice.thickness
     x0, x1, y0, y1 = _span(leaf)
@@ -347,7 +356,7 @@ def _frame(leaf: Leaf, reduction: Reduction, left: Figure) -> None:
         _fields(leaf, reduction, row, name, below[1], above[0], x0 + s)
 
 
-def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1: float, x0: float) -> None:
+def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, y0: float, y1: float, x0: float) -> None:
     choice, f = leaf.choice, leaf.ctx.figures
     count, old = rows_of(choice)[row], sights_of(choice)[row]
     offs = reduction.panels[row]
@@ -403,14 +412,14 @@ def _fields(leaf: Leaf, reduction: Reduction, row: int, name: str, y0: float, y1
             x += choice.muntin
 
 
-def _foot_shift(leaf: Leaf) -> float:
+def _foot_shift(leaf: OldLeaf) -> float:
     """Return how far the old wood moves up in the finished leaf: less what the foot loses, more by what it gains."""
     if leaf.longer:
         return leaf.longer if leaf.choice.at_foot else 0.0
     return -leaf.ctx.figures["foot_off"].value if "foot_off" in leaf.ctx.figures else 0.0
 
 
-def _rails_left(leaf: Leaf) -> tuple[Figure, Figure]:
+def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
     """Add what the end rails lose in height: the bottom one down to the top one's width, then both alike."""
     choice, f = leaf.choice, leaf.ctx.figures
     off = max(0.0, leaf.off_height.value)
@@ -446,7 +455,7 @@ def _rails_left(leaf: Leaf) -> tuple[Figure, Figure]:
 # --- longer, wider -----------------------------------------------------------------------------------------
 
 
-def _longer(leaf: Leaf) -> None:
+def _longer(leaf: OldLeaf) -> None:
     """New wood at one end: a piece on each stile with its splice and a rail between, or a block across."""
     choice, ctx, f = leaf.choice, leaf.ctx, leaf.ctx.figures
     grow = leaf.longer
@@ -491,7 +500,7 @@ def _longer(leaf: Leaf) -> None:
         shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
         pieces.append((name, shape, length))
         leaf.marks += [
-            Mark(line, f"part:{end} piece, {name} side")
+            DrawnMark(line, f"part:{end} piece, {name} side")
             for line in splice_ends(x, wide.value, y0, y1, lap.value, more, t, at_foot=choice.at_foot)
         ]
     for name, shape, length in pieces:
@@ -526,7 +535,7 @@ def _longer(leaf: Leaf) -> None:
     )
 
 
-def _stile_width(leaf: Leaf) -> Figure:
+def _stile_width(leaf: OldLeaf) -> Figure:
     f = leaf.ctx.figures
     return (
         f["stile_left"]
@@ -537,7 +546,7 @@ def _stile_width(leaf: Leaf) -> Figure:
 
 
 def _new(
-    leaf: Leaf,
+    leaf: OldLeaf,
     name: str,
     role: Role,
     rect: Rect,
@@ -568,7 +577,7 @@ def _new(
     )
 
 
-def _wider(leaf: Leaf) -> None:
+def _wider(leaf: OldLeaf) -> None:
     """A strip on each long edge where the leaf is too narrow."""
     if leaf.off_edge.value >= 0:
         return
@@ -600,7 +609,7 @@ def passes(*, depth: float, step: float) -> int:
     return math.ceil(depth / step - 1e-9)
 
 
-def _grooves(leaf: Leaf) -> None:
+def _grooves(leaf: OldLeaf) -> None:
     choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
     if not choice.grooves:
         return
@@ -620,10 +629,10 @@ def _grooves(leaf: Leaf) -> None:
         )
         xs = [band.value + at * pitch.value for at in range(choice.grooves)]
     for x in xs:
-        leaf.marks.append(Mark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
+        leaf.marks.append(DrawnMark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
 
 
-def _recess(leaf: Leaf) -> None:
+def _recess(leaf: OldLeaf) -> None:
     choice = leaf.choice
     if choice.recess_depth is None:
         return
@@ -640,14 +649,14 @@ def _recess(leaf: Leaf) -> None:
     )
     w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
     ring = tuple(circle(w - 60.0, up, 22.0))
-    leaf.marks.append(Mark(ring, "figure:recess_depth"))
+    leaf.marks.append(DrawnMark(ring, "figure:recess_depth"))
 
 
-def _sights(leaf: Leaf) -> tuple[Rect, ...]:
+def _sights(leaf: OldLeaf) -> tuple[Rect, ...]:
     return tuple(each.face for each in leaf.parts if each.role is Role.PANEL)
 
 
-def _glue_ups(leaf: Leaf) -> tuple[GlueUp, ...]:
+def _glue_ups(leaf: OldLeaf) -> tuple[GlueUp, ...]:
     w, h = leaf.fit.width.value, leaf.fit.height.value
     found = []
     if leaf.longer:
@@ -661,7 +670,7 @@ def _glue_ups(leaf: Leaf) -> tuple[GlueUp, ...]:
     return tuple(found)
 
 
-def _dims(leaf: Leaf) -> tuple[Dim, ...]:
+def _dims(leaf: OldLeaf) -> tuple[Dim, ...]:
     f, w, h = leaf.ctx.figures, leaf.fit.width.value, leaf.fit.height.value
     x0, x1, y0, y1 = _span(leaf)
     found = []

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.construction_model import ConstructionModel
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.rules import bounded
 from oakmeasure.core.document.species import CORES, species_keys
 
 
@@ -61,36 +61,36 @@ class Existing(ConstructionModel):
     trade_name: ClassVar[str] = "a leaf that exists"
     keeps_its_sizes: ClassVar[bool] = True
     kind: Literal["existing"] = "existing"
-    width: Annotated[float, between(150, 2000, "width")] = 762.0
-    height: Annotated[float, between(200, 3500, "height")] = 1981.0
-    thickness: Annotated[float, between(12, 90, "thickness")] = 40.0
+    width: Annotated[float, bounded(150, 2000, "width")] = 762.0
+    height: Annotated[float, bounded(200, 3500, "height")] = 1981.0
+    thickness: Annotated[float, bounded(12, 90, "thickness")] = 40.0
     inside: Inside = Inside.BLOCKS
     material: str = "redwood"
-    face: Annotated[float, between(2, 30, "face")] = 4.0
-    solid: Annotated[float, between(0, 400, "solid edge")] = 32.0
-    rail: Annotated[float, between(0, 600, "solid end")] = 60.0
+    face: Annotated[float, bounded(2, 30, "face")] = 4.0
+    solid: Annotated[float, bounded(0, 400, "solid edge")] = 32.0
+    rail: Annotated[float, bounded(0, 600, "solid end")] = 60.0
     edge_shape: EdgeShape = EdgeShape.SQUARE
-    edge_by: Annotated[float, between(0, 40, "edge")] = 0.0
-    stile: Annotated[float, between(30, 250, "stile")] = 95.0
-    top_rail: Annotated[float, between(30, 400, "top rail")] = 95.0
-    middle_rail: Annotated[float, between(30, 500, "middle rail")] | None = 180.0
-    middle_up: Annotated[float, between(100, 2500, "middle rail")] = 990.0
-    bottom_rail: Annotated[float, between(30, 600, "bottom rail")] = 200.0
-    muntin: Annotated[float, between(20, 300, "muntin")] = 70.0
+    edge_by: Annotated[float, bounded(0, 40, "edge")] = 0.0
+    stile: Annotated[float, bounded(30, 250, "stile")] = 95.0
+    top_rail: Annotated[float, bounded(30, 400, "top rail")] = 95.0
+    middle_rail: Annotated[float, bounded(30, 500, "middle rail")] | None = 180.0
+    middle_up: Annotated[float, bounded(100, 2500, "middle rail")] = 990.0
+    bottom_rail: Annotated[float, bounded(30, 600, "bottom rail")] = 200.0
+    muntin: Annotated[float, bounded(20, 300, "muntin")] = 70.0
     panels: Annotated[int, Field(ge=1, le=6)] = 2
     panels_above: Annotated[int, Field(ge=1, le=6)] | None = None
-    tenon: Annotated[float, between(10, 250, "tenon")] = 60.0
+    tenon: Annotated[float, bounded(10, 250, "tenon")] = 60.0
     through: bool = False
     by: ReduceBy = ReduceBy.SHARED
     splice: Splice = Splice.STAGGERED
-    splice_lap: Annotated[float, between(10, 400, "lap")] = 75.0
-    splice_stagger: Annotated[float, between(0, 200, "stagger")] = 25.0
+    splice_lap: Annotated[float, bounded(10, 400, "lap")] = 75.0
+    splice_stagger: Annotated[float, bounded(0, 200, "stagger")] = 25.0
     at_foot: bool = True
     grooves: Annotated[int, Field(ge=0, le=40)] = 0
-    band: Annotated[float, between(5, 600, "band")] = 70.0
-    groove_depth: Annotated[float, between(0.5, 15, "groove")] = 3.0
-    recess_depth: Annotated[float, between(1, 40, "recess")] | None = None
-    recess_step: Annotated[float, between(0.5, 15, "step")] = 3.0
+    band: Annotated[float, bounded(5, 600, "band")] = 70.0
+    groove_depth: Annotated[float, bounded(0.5, 15, "groove")] = 3.0
+    recess_depth: Annotated[float, bounded(1, 40, "recess")] | None = None
+    recess_step: Annotated[float, bounded(0.5, 15, "step")] = 3.0
 
     @model_validator(mode="after")
     def _known_material(self) -> Existing:

@@ -9,11 +9,11 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.leaf.part import GlueUpKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Existing, glue: GluePlan | None) -> None:
     """Add the operations on an old or a bought leaf, from what is read of it to its new size."""
     old = tuple(p.name for p in m.build.parts if p.is_old)
     panelled = choice.inside is Inside.PANELLED
@@ -28,8 +28,8 @@ def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         share=0.6,
         cautions=("lead",),
         settings=m.set_to(wide="old_width", high="old_height", solid_edge="solid"),
-        hold=Hold(Up.OPENING),
-        check=Check("knocked over, weighed, a look into the edges; twist by winding sticks"),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("knocked over, weighed, a look into the edges; twist by winding sticks"),
         why="what may be taken off hangs on what is behind the edge",
         later="a saw that opens a hollow",
     )
@@ -40,8 +40,8 @@ def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         needs=(read,),
         bucket=Bucket.OLD,
         cautions=m.cautions("lead", "nails", "heavy"),
-        hold=Hold(Up.OPENING),
-        check=Check("old screws kept with their hinge"),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("old screws kept with their hinge"),
     )
     apart = any(each.kind is GlueUpKind.AGAIN for each in m.build.glue_ups)
     if m.has("work_reduce") or m.has("old_over"):
@@ -55,7 +55,7 @@ def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
             Trade.ROUT,
             needs=(m.whole,),
             bucket=Bucket.EXTEND if m.has("work_extend") else Bucket.OLD,
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             settings=(
                 *m.set_to(pitch="pitch", band="band"),
                 Setting("deep", choice.groove_depth),
@@ -63,12 +63,12 @@ def steps(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
             ),
             practice="one line in an off-cut of the same face",
             cautions=("router", "dust"),
-            check=Check("pitch over all lines, error", 0.5),
+            check=StepCheck("pitch over all lines, error", 0.5),
         )
 
 
 def _narrower(
-    m: Maker, choice: Existing, old: tuple[str, ...], panelled: bool, apart: bool, glue: GluePlan | None
+    m: StepBuilder, choice: Existing, old: tuple[str, ...], panelled: bool, apart: bool, glue: GluePlan | None
 ) -> None:
     bucket = Bucket.REDUCE if m.has("work_reduce") else Bucket.OLD
     if apart:
@@ -80,9 +80,9 @@ def _narrower(
             needs=(m.whole,),
             bucket=bucket,
             cautions=("lead",),
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             how="wedges out, warm water, a block under the hammer",
-            check=Check("every joint lettered before it moves"),
+            check=StepCheck("every joint lettered before it moves"),
             about=About.TIMBER,
         )
         panels = tuple(p.name for p in m.build.parts if p.is_old and p.role is Role.PANEL)
@@ -99,7 +99,7 @@ def _narrower(
                 if f.name.endswith("_off") and "panel" in f.name and f.value > HAIR
             )[:4],
             cautions=("saw",),
-            check=Check("muntins and panels dry in their new places"),
+            check=StepCheck("muntins and panels dry in their new places"),
         )
         m.steps.need("narrow:edges", "narrow:panels")
     m.whole = m.add(
@@ -112,9 +112,9 @@ def _narrower(
         settings=(
             *m.set_to(off_each_edge="off_edge", off_each_stile="stile_off", left="stile_left", solid_left="solid_left"),
         ),
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("saw", "nails", "dust"),
-        check=Check("both edges alike, difference", 0.5),
+        check=StepCheck("both edges alike, difference", 0.5),
         how="the same off both",
     )
     if apart:
@@ -126,14 +126,14 @@ def _narrower(
             needs=(m.whole, "narrow:panels"),
             bucket=bucket,
             share=0.4,
-            hold=Hold(Up.OPENING),
-            check=Check("diagonals, difference", 1.0),
+            hold=WorkpieceSetup(SideUp.OPENING),
+            check=StepCheck("diagonals, difference", 1.0),
         )
         m.whole = dry
         glue_up(m, glue, "again", dry)
 
 
-def _longer(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
+def _longer(m: StepBuilder, choice: Existing, glue: GluePlan | None) -> None:
     new = tuple(p.name for p in m.build.parts if not p.is_old and not p.at_hand)
     block = choice.splice is Splice.BLOCK
     bucket = Bucket.EXTEND if m.has("work_extend") else Bucket.PARTS
@@ -144,10 +144,10 @@ def _longer(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         needs=(m.whole, *m.loose(new)),
         bucket=bucket,
         settings=m.set_to(lap="splice_lap", stagger="splice_stagger", added="added"),
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("saw", "nails"),
         practice="one splice in off-cuts",
-        check=Check("both stiles from one line across"),
+        check=StepCheck("both stiles from one line across"),
     )
     m.add(
         "fit:splice",
@@ -157,8 +157,8 @@ def _longer(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         needs=("cut:splice",),
         bucket=bucket,
         share=0.8,
-        hold=Hold(Up.OPENING),
-        check=Check("faces flush, no light", 0.2),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("faces flush, no light", 0.2),
         how="grain and colour matched; ends fall outwards where water stands",
     )
     m.whole = "fit:splice"
@@ -171,6 +171,6 @@ def _longer(m: Maker, choice: Existing, glue: GluePlan | None) -> None:
         needs=(m.whole,),
         bucket=bucket,
         share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("no step by straightedge", 0.1),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("no step by straightedge", 0.1),
     )

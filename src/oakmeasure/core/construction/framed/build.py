@@ -17,7 +17,7 @@ from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.arch import arch_points, segment_area
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE, RailJoint, rail_tenons, tenon_thickness
-from oakmeasure.core.construction.framed.layout import Fields, Layout, Rail, lay_out
+from oakmeasure.core.construction.framed.layout import Fields, FrameLayout, Rail, lay_out
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import fill
 from oakmeasure.core.document.roles import Place, Role
@@ -46,7 +46,7 @@ class _Frame:
     tenon: Figure
     shoulder: Figure
     rail_length: Figure
-    layout: Layout
+    layout: FrameLayout
     arch: tuple[Point, ...] = ()
     tenons: list[Tenon] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)

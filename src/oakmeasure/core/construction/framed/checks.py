@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from oakmeasure.core.base.units import counted
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
-from oakmeasure.core.construction.framed.layout import MUNTIN, Layout, rows_of
+from oakmeasure.core.construction.framed.layout import MUNTIN, FrameLayout, rows_of
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.check import Level, Remedy, Stage
@@ -37,14 +37,14 @@ TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
 
 
 def judge(
-    ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure, tenon: Figure, groove: Figure
+    ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure, tenon: Figure, groove: Figure
 ) -> None:
     """Judge the frame."""
     judge_room(ctx, choice, fit, layout, shoulder)
     _joints(ctx, choice, tenon, groove)
 
 
-def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: Layout, shoulder: Figure) -> None:
+def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure) -> None:
     """Judge whether stiles, rails and fields have room in the leaf; for any construction that is set out as a frame."""
     stops = len(ctx.findings.items)
     _widths(ctx, choice, fit, shoulder)
@@ -98,7 +98,7 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     )
 
 
-def _heights(ctx: Context, choice: Framed, layout: Layout) -> None:
+def _heights(ctx: Context, choice: Framed, layout: FrameLayout) -> None:
     rails = layout.rails
     bottom, top = rails[0], rails[-1]
     remedies = []

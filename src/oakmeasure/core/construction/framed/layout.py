@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.construction.framed.model import Framed, Infill, Row
+from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import FigureName, figure_name
@@ -40,7 +40,7 @@ class Rail:
 
 
 @dataclass(frozen=True, slots=True)
-class Column:
+class FieldColumn:
     """One field of a row. sight: its width as a figure."""
 
     name: str
@@ -57,7 +57,7 @@ class Fields:
     y0: float
     y1: float
     sight: Figure
-    columns: tuple[Column, ...]
+    columns: tuple[FieldColumn, ...]
     infill: Infill
     below: str
     above: str
@@ -68,7 +68,7 @@ class Fields:
 
 
 @dataclass(frozen=True, slots=True)
-class Layout:
+class FrameLayout:
     """rails: from the foot up. rows: from the foot up; those that overlapping rails leave no height are left out."""
 
     rails: tuple[Rail, ...]
@@ -82,11 +82,11 @@ class Layout:
         raise KeyError(name)
 
 
-def rows_of(choice: Framed) -> tuple[Row, ...]:
+def rows_of(choice: Framed) -> tuple[FieldRow, ...]:
     """Return the rows of a frame: its own, or those that its middle rail and its muntin make."""
     if choice.rows:
         return choice.rows
-    row = Row(columns=1 if choice.muntin is None else 2)
+    row = FieldRow(columns=1 if choice.muntin is None else 2)
     return (row,) if choice.middle_rail is None else (row, row)
 
 
@@ -111,7 +111,7 @@ def lock_rail_of(choice: Framed, count: int) -> int | None:
     return min(choice.lock_rail, count - 1)
 
 
-def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: float = 0.0) -> Layout:
+def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: float = 0.0) -> FrameLayout:
     """Add the places of all rails and the sight sizes of all fields; return them. inset: of the stiles, mm."""
     rows = rows_of(choice)
     names, between = row_names(len(rows)), between_names(choice, len(rows) - 1)
@@ -136,7 +136,7 @@ def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: 
             fields.append(
                 Fields(name, low, high, heights[at], known[key], row.infill, rails[at].name, rails[at + 1].name)
             )
-    return Layout(tuple(rails), tuple(fields))
+    return FrameLayout(tuple(rails), tuple(fields))
 
 
 def _rail_widths(ctx: Context, choice: Framed, between: tuple[str, ...]) -> dict[str, Figure]:
@@ -155,7 +155,12 @@ def _rail_widths(ctx: Context, choice: Framed, between: tuple[str, ...]) -> dict
 
 
 def _heights(
-    ctx: Context, fit: Fit, choice: Framed, rows: tuple[Row, ...], widths: dict[str, Figure], between: tuple[str, ...]
+    ctx: Context,
+    fit: Fit,
+    choice: Framed,
+    rows: tuple[FieldRow, ...],
+    widths: dict[str, Figure],
+    between: tuple[str, ...],
 ) -> tuple[list[Figure], list[tuple[float, float]]]:
     """Add the sight height of every row; return them, and from where to where each stands, from the foot up."""
     names, lock = row_names(len(rows)), lock_rail_of(choice, len(between))
@@ -184,7 +189,7 @@ def _heights(
     return sights, bounds
 
 
-def _shared(ctx: Context, rows: tuple[Row, ...], names: tuple[str, ...], terms: list[Term]) -> list[Figure]:
+def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], terms: list[Term]) -> list[Figure]:
     """Add the sight heights of rows that share one stretch, less those that are set by hand."""
     add = ctx.figures.add
 
@@ -219,15 +224,15 @@ def _shared(ctx: Context, rows: tuple[Row, ...], names: tuple[str, ...], terms: 
 
 
 def _columns(
-    ctx: Context, choice: Framed, row: Row, key: str, x0: float, x1: float, shoulder: Figure
-) -> tuple[Column, ...]:
+    ctx: Context, choice: Framed, row: FieldRow, key: str, x0: float, x1: float, shoulder: Figure
+) -> tuple[FieldColumn, ...]:
     """Add the sight widths of a row's columns; return them, none where the muntins leave no width."""
     add, tail = ctx.figures.add, f"_{key.strip().replace(' ', '_')}" if key else ""
     count = row.columns
     names = COLUMN_NAMES.get(count) or tuple(f"{at}. " for at in range(1, count + 1))
     if count == 1:
         sight = add(total(figure_name(f"sight_width{tail}"), f"{key}panels, sight width", plus(shoulder)))
-        return (Column("", x0, x1, sight),) if x1 > x0 else ()
+        return (FieldColumn("", x0, x1, sight),) if x1 > x0 else ()
     muntin = ctx.figures.get("muntin") or ctx.chosen("muntin", "muntin", choice.muntin or MUNTIN, "build.muntin")
     if not row.widths or len(set(row.widths)) == 1:
         share = 1.0 / count
@@ -260,12 +265,12 @@ def _columns(
         return ()
     found, x = [], x0
     for name, sight in zip(names, sights, strict=True):
-        found.append(Column(name, x, x + sight.value, sight))
+        found.append(FieldColumn(name, x, x + sight.value, sight))
         x += sight.value + muntin.value
     return tuple(found)
 
 
-def frame_dims(layout: Layout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
+def frame_dims(layout: FrameLayout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
     """Return the sizes to write on a leaf set out as a frame: stiles and the lowest row along, rails and rows up."""
     found = [
         Dim(inset, inset + stile, "stile", "part:hinge stile", False),

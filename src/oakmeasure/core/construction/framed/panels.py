@@ -12,7 +12,7 @@ from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
-from oakmeasure.core.construction.framed.layout import Column, Fields
+from oakmeasure.core.construction.framed.layout import FieldColumn, Fields
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
@@ -143,7 +143,7 @@ def _panel(
     wood: Timber,
     choice: Framed,
     row: Fields,
-    column: Column,
+    column: FieldColumn,
     across: _Across,
     length: Figure,
     groove: Figure,

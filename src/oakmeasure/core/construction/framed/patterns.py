@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.construction.framed.model import Framed, Infill, Row
+from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.construction_model import ConstructionModel
 
-TWO, ONE = Row(columns=2), Row()
+TWO, ONE = FieldRow(columns=2), FieldRow()
 
 # key -> (the trade's words, the fields of a frame that it sets)
 PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
@@ -18,7 +18,7 @@ PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
     "six": (
         "six panels",
         {
-            "rows": (TWO, TWO, Row(columns=2, share=0.45)),
+            "rows": (TWO, TWO, FieldRow(columns=2, share=0.45)),
             "lock_rail": 0,
             "middle_rail": 180.0,
             "muntin": 95.0,
@@ -27,15 +27,15 @@ PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {
     ),
     "one_over_three": (
         "one over three",
-        {"rows": (Row(columns=3), ONE), "lock_rail": 0, "middle_rail": 180.0, "muntin": 80.0},
+        {"rows": (FieldRow(columns=3), ONE), "lock_rail": 0, "middle_rail": 180.0, "muntin": 80.0},
     ),
     "glazed_top": (
         "glazed top",
-        {"rows": (TWO, Row(infill=Infill.GLASS)), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
+        {"rows": (TWO, FieldRow(infill=Infill.GLASS)), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
     ),
     "boarded_lower": (
         "boarded lower half",
-        {"rows": (Row(infill=Infill.BOARDS), TWO), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
+        {"rows": (FieldRow(infill=Infill.BOARDS), TWO), "lock_rail": 0, "middle_rail": 180.0, "muntin": 95.0},
     ),
 }
 

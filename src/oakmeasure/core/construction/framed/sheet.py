@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.construction.framed.model import Framed, Infill, Row, TenonKind
+from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of
 from oakmeasure.core.document.hinges import MortiseLock
 from oakmeasure.core.document.job import Leaf
@@ -37,7 +37,7 @@ _ROWS = Rows(
         Column("height", "high", optional=True),
         Column("infill", "filled", options=enum_options(Infill), share=7),
     ),
-    lambda values: Row(**values),
+    lambda values: FieldRow(**values),
     "row",
     suggest=lambda _leaf: {"columns": 1, "share": 1.0},
 )

@@ -7,8 +7,8 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 from oakmeasure.core.making.wood_steps import panels_ahead
 
 MORTISE_DEEPER = 2.0  # than its tenon is long, for the glue: common practice, no source
@@ -16,14 +16,14 @@ SHOULDER_GAP = 0.1  # mm: common practice, no source
 DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
 
 
-def steps(m: Maker, choice: Framed, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Framed, glue: GluePlan | None) -> None:
     """Add the operations of a framed leaf, from its marked members to one that is glued and levelled."""
     frame_steps(m, choice)
     glue_up(m, glue, "frame", m.whole)
     after_frame(m, choice)
 
 
-def frame_steps(m: Maker, choice: Framed) -> None:
+def frame_steps(m: StepBuilder, choice: Framed) -> None:
     """Add the operations of a frame, from its marked parts to the dry fit. Veneered frames are framed as well."""
     stiles, rails = m.names(Role.STILE), m.names(Role.RAIL)
     muntins, panels = m.names(Role.MUNTIN), m.names(Role.PANEL)
@@ -36,8 +36,8 @@ def frame_steps(m: Maker, choice: Framed) -> None:
         bucket=Bucket.JOINTS,
         share=0.5,
         settings=m.set_to(shoulder_to_shoulder="shoulder"),
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
-        check=Check("shoulders of like rails against one another, difference", SHOULDER_GAP),
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
+        check=StepCheck("shoulders of like rails against one another, difference", SHOULDER_GAP),
     )
     joint = {TenonKind.DOWELS: _bored, TenonKind.POCKET: _pocket, TenonKind.HALF_LAP: _lapped}.get(
         choice.tenon, _mortised
@@ -56,8 +56,8 @@ def frame_steps(m: Maker, choice: Framed) -> None:
         needs=(*members, "cut:panels", "field:panels"),
         bucket=Bucket.GLUE,
         share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("diagonals, difference", DRY_SQUARE),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("diagonals, difference", DRY_SQUARE),
         how="winding sticks on the stiles; every clamp set and laid by in its order",
         why="what does not close dry does not close with glue on it",
     )
@@ -66,7 +66,7 @@ def frame_steps(m: Maker, choice: Framed) -> None:
 
 
 def _mortised(
-    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+    m: StepBuilder, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
 ) -> None:
     thick, deep = m.set_out_thick, m.value("tenon")
     tool, loose = m.value("tenon_thickness"), choice.tenon is TenonKind.LOOSE
@@ -81,13 +81,13 @@ def _mortised(
         needs=("mark:joints",),
         early=True,
         bucket=Bucket.JOINTS,
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
         settings=(
             Setting("chisel", tool, figure="tenon_thickness"),
             Setting("fence to it", (thick - tool) / 2),
             *((Setting("deep", deep, figure="tenon"),) if not through else ()),
         ),
-        check=Check("cheeks true to the face, from face to mortise on both stiles, difference", 0.1),
+        check=StepCheck("cheeks true to the face, from face to mortise on both stiles, difference", 0.1),
         practice="one mortise in an off-cut of the same stuff, and its tenon",
         cautions=("chisel", "drill"),
         how="opening face to the fence, both stiles; "
@@ -105,7 +105,7 @@ def _mortised(
             early=True,
             bucket=Bucket.JOINTS,
             share=0.6,
-            hold=Hold(Up.INNER_EDGE, rails[0]),
+            hold=WorkpieceSetup(SideUp.INNER_EDGE, rails[0]),
             settings=(Setting("chisel", tool, figure="tenon_thickness"), Setting("fence to it", (thick - tool) / 2)),
             cautions=("chisel", "drill"),
             why="the same setting as the stiles, before it is moved",
@@ -136,16 +136,18 @@ def _mortised(
                 Setting("tenon", tool, figure="tenon_thickness"),
                 Setting("long", deep, figure="tenon"),
             ),
-            hold=Hold(Up.OPENING, rails[0]) if rails else None,
+            hold=WorkpieceSetup(SideUp.OPENING, rails[0]) if rails else None,
             practice="the tenon of the trial joint first",
-            check=Check("pushed home by hand, shoulders shut", SHOULDER_GAP),
+            check=StepCheck("pushed home by hand, shoulders shut", SHOULDER_GAP),
             cautions=("saw",),
             how="opening face to the fence as at the mortises",
         )
     _fit(m, stiles, rails, muntins, "tenon:rails", "mortise:ends")
 
 
-def _bored(m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
+def _bored(
+    m: StepBuilder, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+) -> None:
     m.add(
         "dowel:joints",
         "Bore the dowel holes in all loose members",
@@ -157,9 +159,9 @@ def _bored(m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, 
         share=2.0,
         cautions=("drill",),
         settings=(Setting("jig to face", m.set_out_thick / 2), many(len(m.build.tenons), "joints")),
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
         practice="one joint in off-cuts",
-        check=Check("a dry joint, step between the faces", 0.1),
+        check=StepCheck("a dry joint, step between the faces", 0.1),
         why="loose members go under the drill",
         later="no drill reaches them once a member is glued",
     )
@@ -167,7 +169,7 @@ def _bored(m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, 
 
 
 def _pocket(
-    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+    m: StepBuilder, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
 ) -> None:
     m.add(
         "pocket:holes",
@@ -180,7 +182,7 @@ def _pocket(
         share=1.5,
         cautions=("drill",),
         settings=m.set_to(screw="pocket_screw"),
-        hold=Hold(Up.CLOSING, rails[0]) if rails else None,
+        hold=WorkpieceSetup(SideUp.CLOSING, rails[0]) if rails else None,
         practice="one joint in off-cuts, screw and all",
         why="before any member is fixed",
         later="a frame that has to come apart again",
@@ -189,7 +191,7 @@ def _pocket(
 
 
 def _lapped(
-    m: Maker, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
+    m: StepBuilder, choice: Framed, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]
 ) -> None:
     m.add(
         "lap:joints",
@@ -201,9 +203,9 @@ def _lapped(
         bucket=Bucket.JOINTS,
         share=2.0,
         settings=(Setting("deep", m.set_out_thick / 2),),
-        hold=Hold(Up.OPENING, rails[0]) if rails else None,
+        hold=WorkpieceSetup(SideUp.OPENING, rails[0]) if rails else None,
         practice="one lap in off-cuts: faces flush",
-        check=Check("step between the faces", 0.1),
+        check=StepCheck("step between the faces", 0.1),
         cautions=("saw", "router"),
         why="one depth for all, set once",
         later="each by itself",
@@ -211,7 +213,9 @@ def _lapped(
     _fit(m, stiles, rails, muntins, "lap:joints")
 
 
-def _fit(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...], *needs: str) -> None:
+def _fit(
+    m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...], *needs: str
+) -> None:
     m.add(
         "fit:joints",
         "Fit every joint by hand, and letter it",
@@ -220,12 +224,12 @@ def _fit(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tup
         needs=(*needs, "mortise:stiles", "mortise:rails"),
         bucket=Bucket.JOINTS,
         cautions=("chisel",),
-        check=Check("shoulders shut without a clamp", SHOULDER_GAP),
-        hold=Hold(Up.OPENING),
+        check=StepCheck("shoulders shut without a clamp", SHOULDER_GAP),
+        hold=WorkpieceSetup(SideUp.OPENING),
     )
 
 
-def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
+def _groove(m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
     wide, thick = m.build.groove_width, m.set_out_thick
     m.add(
         "groove:frame",
@@ -240,9 +244,9 @@ def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: 
             Setting("deep", m.build.groove_depth, figure="groove_depth"),
             Setting("fence to it", (thick - wide) / 2),
         ),
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
         cautions=("router", "dust"),
-        check=Check("a panel off-cut slides without a knock"),
+        check=StepCheck("a panel off-cut slides without a knock"),
         practice="an off-cut of panel and one of stile",
         how="opening face to the fence, all of them; both edges of a muntin and of a rail between",
         why="loose members run over the table in one go",
@@ -250,7 +254,7 @@ def _groove(m: Maker, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: 
     )
 
 
-def _arch(m: Maker, choice: Framed, rails: tuple[str, ...]) -> None:
+def _arch(m: StepBuilder, choice: Framed, rails: tuple[str, ...]) -> None:
     if choice.arch is not None:
         m.add(
             "arch:rail",
@@ -262,12 +266,12 @@ def _arch(m: Maker, choice: Framed, rails: tuple[str, ...]) -> None:
             settings=m.set_to(radius="arch_radius", rise="arch"),
             cautions=("saw", "router"),
             how="its groove after it, with a bearing cutter",
-            check=Check("along a full-size template", 0.5),
+            check=StepCheck("along a full-size template", 0.5),
         )
         m.steps.need("arch:rail", "groove:frame")
 
 
-def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
+def _panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
     solid = tuple(part.name for part in m.parts(Role.PANEL) if part.species != "glass")
     if not solid:
         return
@@ -282,10 +286,10 @@ def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
         bucket=Bucket.PARTS,
         share=0.6,
         settings=m.set_to(wide="panel_width", clearance="panel_room"),
-        hold=Hold(Up.OPENING, solid[0]),
+        hold=WorkpieceSetup(SideUp.OPENING, solid[0]),
         cautions=("saw",),
         about=About.TIMBER,
-        check=Check("room on both sides for the wettest week"),
+        check=StepCheck("room on both sides for the wettest week"),
         how="best face out, heart side of boards in turn",
     )
     if Infill.RAISED in rows:
@@ -299,14 +303,14 @@ def _panels(m: Maker, choice: Framed, panels: tuple[str, ...]) -> None:
             share=0.8,
             settings=(Setting("fielding", choice.fielding), Setting("edge left", m.build.groove_width)),
             practice="an off-cut across and along the grain",
-            hold=Hold(Up.OPENING, solid[0]),
+            hold=WorkpieceSetup(SideUp.OPENING, solid[0]),
             cautions=("router", "dust"),
-            check=Check("edge slides into a groove off-cut"),
+            check=StepCheck("edge slides into a groove off-cut"),
             how="in three passes",
         )
 
 
-def after_frame(m: Maker, choice: Framed) -> None:
+def after_frame(m: StepBuilder, choice: Framed) -> None:
     """Add what follows the glue-up of a frame: joints flushed, wedges cut, glass last."""
     glued = m.whole
     m.whole = m.add(
@@ -316,13 +320,13 @@ def after_frame(m: Maker, choice: Framed) -> None:
         needs=(glued,),
         bucket=Bucket.FINISH,
         share=1.0,
-        hold=Hold(Up.OPENING),
-        check=Check("step at each joint by straightedge", 0.05),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("step at each joint by straightedge", 0.05),
         how="rails first, then stiles along their grain",
     )
 
 
-def last_steps(m: Maker) -> None:
+def last_steps(m: StepBuilder) -> None:
     """Add the glass: measured in its rebate, put in when the finish is dry."""
     panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
     if panes:
@@ -336,8 +340,8 @@ def last_steps(m: Maker) -> None:
             share=0.5,
             settings=m.set_to(clearance="glass_clearance"),
             cautions=("glass",),
-            hold=Hold(Up.CLOSING),
-            check=Check("air all round, blocks under the lower edge"),
+            hold=WorkpieceSetup(SideUp.CLOSING),
+            check=StepCheck("air all round, blocks under the lower edge"),
         )
         m.steps.need("glaze", "measure:glass")
         m.add(
@@ -350,7 +354,7 @@ def last_steps(m: Maker) -> None:
             bucket=Bucket.FINISH,
             share=0.1,
             cautions=("glass",),
-            check=Check("both widths, both heights, both diagonals of each"),
+            check=StepCheck("both widths, both heights, both diagonals of each"),
             why="it takes a week to come",
             later="a finished leaf that waits for its glass",
         )

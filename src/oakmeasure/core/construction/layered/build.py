@@ -12,7 +12,7 @@ from typing import Any
 
 from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
-from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
+from oakmeasure.core.construction.framed.layout import FrameLayout, frame_dims, lay_out
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
@@ -58,7 +58,7 @@ def frame_of(choice: object) -> Framed:
 
 
 @dataclass(slots=True)
-class _Leaf:
+class _LayeredLeaf:
     ctx: Context
     fit: Fit
     wood: Timber
@@ -66,7 +66,7 @@ class _Leaf:
     inset: float
     stile: Figure
     shoulder: Figure
-    layout: Layout
+    layout: FrameLayout
     parts: list[Part] = field(default_factory=list)
     fixings: list[Fixing] = field(default_factory=list)
 
@@ -114,7 +114,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
 
 
-def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
+def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
     add = ctx.figures.add
     core = add(given("core", "core, thickness", choice.core, edit="build.core", choice=True))
     face = add(given("face", "each face layer, thickness", choice.face, edit="build.face", choice=True))
@@ -126,7 +126,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
         add(total("first_stile", "first stile stands in from the edge", plus(depth)))
         terms = [minus(depth, 2)]
     shoulder = add(total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2)))
-    return _Leaf(
+    return _LayeredLeaf(
         ctx, fit, wood, choice, inset, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset)
     )
 
@@ -135,7 +135,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _Leaf:
 
 
 def _sheet(
-    leaf: _Leaf,
+    leaf: _LayeredLeaf,
     name: str,
     role: Role,
     face: Rect,
@@ -169,11 +169,11 @@ def _sheet(
     )
 
 
-def _ends(leaf: _Leaf) -> float:
+def _ends(leaf: _LayeredLeaf) -> float:
     return leaf.fit.glued_height.value - leaf.fit.height.value
 
 
-def _core(leaf: _Leaf) -> None:
+def _core(leaf: _LayeredLeaf) -> None:
     """The middle layer: the whole leaf less its lippings, and less both tongues of a T."""
     choice, fit, f = leaf.choice, leaf.fit, leaf.ctx.figures
     terms, inset = [plus(fit.width)], leaf.inset
@@ -202,7 +202,7 @@ def _core(leaf: _Leaf) -> None:
     )
 
 
-def _full_layers(leaf: _Leaf) -> None:
+def _full_layers(leaf: _LayeredLeaf) -> None:
     fit, f = leaf.fit, leaf.ctx.figures
     terms = [minus(f["lipping_depth"], 2)] if leaf.inset else []
     width = f.total("layer_width", "outer layer, width", plus(fit.width), *terms)
@@ -224,7 +224,7 @@ def _full_layers(leaf: _Leaf) -> None:
         )
 
 
-def _members(leaf: _Leaf) -> None:
+def _members(leaf: _LayeredLeaf) -> None:
     """Stiles the full height, rails between them, muntins between the rails; the same on both faces."""
     fit, w, s = leaf.fit, leaf.fit.width.value, leaf.stile.value
     side = 0.0 if leaf.inset else fit.trim_side.value
@@ -262,7 +262,7 @@ def _is_pieced(choice: Layered, role: Role, place: Place | None) -> bool:
 
 
 def _member(
-    leaf: _Leaf,
+    leaf: _LayeredLeaf,
     name: str,
     ending: str,
     role: Role,
@@ -308,7 +308,7 @@ def _member(
         leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
 
 
-def _trims(leaf: _Leaf) -> None:
+def _trims(leaf: _LayeredLeaf) -> None:
     """Mouldings round every field on both faces, mitred: each as long as the sight that it lies along."""
     choice, ctx = leaf.choice, leaf.ctx
     if choice.trim is None:
@@ -348,7 +348,7 @@ def _trims(leaf: _Leaf) -> None:
                     )
 
 
-def _lippings(leaf: _Leaf) -> None:
+def _lippings(leaf: _LayeredLeaf) -> None:
     """Solid wood on the long edges, as thick as all layers; a T has its tongue between the faces."""
     choice, fit, ctx = leaf.choice, leaf.fit, leaf.ctx
     if not leaf.inset:
@@ -388,7 +388,7 @@ def _lippings(leaf: _Leaf) -> None:
 # --- what holds it while it sets ---------------------------------------------------------------------------
 
 
-def _pins(leaf: _Leaf) -> None:
+def _pins(leaf: _LayeredLeaf) -> None:
     """Pins along the middle of every member of the front face, shorter than the two layers that they hold."""
     choice, ctx = leaf.choice, leaf.ctx
     length = pin_for(choice.face + choice.core)
@@ -434,7 +434,7 @@ def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:
     return [(x, y) for x in xs for y in ys]
 
 
-def _glue_ups(leaf: _Leaf) -> tuple[GlueUp, ...]:
+def _glue_ups(leaf: _LayeredLeaf) -> tuple[GlueUp, ...]:
     """The layers under bearers, then both lippings with clamps across."""
     w, h = leaf.fit.width.value, leaf.fit.glued_height.value
     rows = max(2, round(h / (2 * CLAMP_EVERY)) + 1)
@@ -444,7 +444,7 @@ def _glue_ups(leaf: _Leaf) -> tuple[GlueUp, ...]:
     return tuple(found)
 
 
-def _dims(leaf: _Leaf) -> tuple[Dim, ...]:
+def _dims(leaf: _LayeredLeaf) -> tuple[Dim, ...]:
     if leaf.choice.style is LayerStyle.FULL:
         return ()
     return frame_dims(leaf.layout, leaf.fit.width.value, leaf.stile.value, leaf.inset)

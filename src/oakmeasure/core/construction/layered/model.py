@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import field_validator
 
 from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.rules import bounded
 
 
 class LayerStyle(StrEnum):
@@ -54,22 +54,22 @@ class Layered(ConstructionModel):
     kind: Literal["layered"] = "layered"
     style: LayerStyle = LayerStyle.FRAME
     sheet: str = "ply_birch"
-    core: Annotated[float, between(3, 40, "core")] = 12.0
-    face: Annotated[float, between(3, 30, "face layer")] = 12.0
-    stile: Annotated[float, between(30, 400, "stile")] = 110.0
-    top_rail: Annotated[float, between(30, 400, "top rail")] = 110.0
-    middle_rail: Annotated[float, between(30, 500, "middle rail")] | None = 190.0
-    bottom_rail: Annotated[float, between(30, 600, "bottom rail")] = 210.0
-    muntin: Annotated[float, between(20, 300, "muntin")] | None = None
-    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
+    core: Annotated[float, bounded(3, 40, "core")] = 12.0
+    face: Annotated[float, bounded(3, 30, "face layer")] = 12.0
+    stile: Annotated[float, bounded(30, 400, "stile")] = 110.0
+    top_rail: Annotated[float, bounded(30, 400, "top rail")] = 110.0
+    middle_rail: Annotated[float, bounded(30, 500, "middle rail")] | None = 190.0
+    bottom_rail: Annotated[float, bounded(30, 600, "bottom rail")] = 210.0
+    muntin: Annotated[float, bounded(20, 300, "muntin")] | None = None
+    lock_height: Annotated[float, bounded(100, 2500, "lock height")] = 1000.0
     lipping: Lipping = Lipping.PLAIN
-    lipping_depth: Annotated[float, between(3, 60, "lipping")] = 10.0
-    tongue: Annotated[float, between(3, 40, "tongue")] = 10.0
-    trim: Annotated[float, between(5, 60, "trim")] | None = None
-    trim_thickness: Annotated[float, between(3, 30, "trim thickness")] = 9.0
+    lipping_depth: Annotated[float, bounded(3, 60, "lipping")] = 10.0
+    tongue: Annotated[float, bounded(3, 40, "tongue")] = 10.0
+    trim: Annotated[float, bounded(5, 60, "trim")] | None = None
+    trim_thickness: Annotated[float, bounded(3, 30, "trim thickness")] = 9.0
     pieced: Pieced = Pieced.NONE
     piece_joint: PieceJoint = PieceJoint.BUTT
-    pin_every: Annotated[float, between(40, 500, "distance of pins")] = 150.0
+    pin_every: Annotated[float, bounded(40, 500, "distance of pins")] = 150.0
 
     _known = field_validator("sheet")(known_sheet)
 

@@ -6,11 +6,11 @@ from oakmeasure.core.construction.layered.model import Layered, Lipping
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
     """Add the operations of a layered leaf, from its cut sheet to one with its lippings and mouldings on."""
     faces = tuple(p.name for p in m.build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM))
     lippings, trims = m.names(Role.LIPPING), m.names(Role.TRIM)
@@ -22,9 +22,9 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
         needs=m.loose((*faces, *m.names(Role.CORE))),
         bucket=Bucket.JOINTS,
         share=0.3,
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         settings=m.set_to(first_stile_in="first_stile", rail_centre="middle_rail_centre"),
-        check=Check("both faces from the same edge and the same end"),
+        check=StepCheck("both faces from the same edge and the same end"),
     )
     m.add(
         "dry:layers",
@@ -35,8 +35,8 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
         bucket=Bucket.GLUE,
         share=0.4,
         settings=(*m.set_to(every="pin_every", pins="pin_length"), many(len(m.build.fixings), "pins")),
-        hold=Hold(Up.OPENING),
-        check=Check("no pin where lock or hinge will be cut: they are on the drawing"),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("no pin where lock or hinge will be cut: they are on the drawing"),
         how="joints tight, edges flush with the core",
     )
     glue_up(m, glue, "layers", "dry:layers")
@@ -47,10 +47,10 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
         needs=(m.whole,),
         bucket=Bucket.PARTS,
         share=0.6,
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("saw", "router", "dust"),
         settings=m.set_to(wide="core_width"),
-        check=Check("diagonals, difference", 1.0),
+        check=StepCheck("diagonals, difference", 1.0),
     )
     if lippings:
         _lippings(m, choice, glue, lippings)
@@ -63,9 +63,9 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
             early=True,
             bucket=Bucket.FINISH,
             share=0.8,
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             cautions=("dust",),
-            check=Check("raking light, no mark"),
+            check=StepCheck("raking light, no mark"),
             why="the mouldings will stand in the way",
             later="corners scraped by hand behind mouldings",
         )
@@ -79,8 +79,8 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
             settings=(Setting("wide", choice.trim or 0.0), many(len(trims), "pieces")),
             practice="one corner in off-cuts",
             cautions=("saw",),
-            hold=Hold(Up.OPENING, trims[0]),
-            check=Check("four corners shut dry", 0.2),
+            hold=WorkpieceSetup(SideUp.OPENING, trims[0]),
+            check=StepCheck("four corners shut dry", 0.2),
         )
         m.whole = m.add(
             "fix:trims",
@@ -89,14 +89,14 @@ def steps(m: Maker, choice: Layered, glue: GluePlan | None) -> None:
             parts=trims,
             needs=("mitre:trims",),
             bucket=Bucket.JOINTS,
-            hold=Hold(Up.OPENING),
+            hold=WorkpieceSetup(SideUp.OPENING),
             wait_hours=1.0,
             wait_for="the glue",
-            check=Check("mitres shut, no glue on the field"),
+            check=StepCheck("mitres shut, no glue on the field"),
         )
 
 
-def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[str, ...]) -> None:
+def _lippings(m: StepBuilder, choice: Layered, glue: GluePlan | None, lippings: tuple[str, ...]) -> None:
     needs = [m.whole, *m.loose(lippings)]
     if choice.lipping is Lipping.T:
         m.add(
@@ -108,10 +108,10 @@ def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[
             early=True,
             bucket=Bucket.JOINTS,
             settings=(Setting("thick", choice.core), *m.set_to(long="tongue")),
-            hold=Hold(Up.INNER_EDGE, lippings[0]),
+            hold=WorkpieceSetup(SideUp.INNER_EDGE, lippings[0]),
             cautions=("router",),
             practice="an off-cut into the groove's trial piece",
-            check=Check("slides in by hand"),
+            check=StepCheck("slides in by hand"),
             why="loose, over the table",
             later="not at all once it is on",
         )
@@ -123,7 +123,7 @@ def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[
             bucket=Bucket.JOINTS,
             share=0.8,
             settings=(Setting("wide", choice.core), *m.set_to(deep="tongue")),
-            hold=Hold(Up.LATCH_EDGE),
+            hold=WorkpieceSetup(SideUp.LATCH_EDGE),
             cautions=("router", "dust"),
             practice="an off-cut of the three layers",
         )
@@ -137,7 +137,7 @@ def _lippings(m: Maker, choice: Layered, glue: GluePlan | None, lippings: tuple[
         needs=(m.whole,),
         bucket=Bucket.PARTS,
         share=0.5,
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("plane",),
-        check=Check("no step, nothing through the face layer", 0.1),
+        check=StepCheck("no step, nothing through the face layer", 0.1),
     )

@@ -15,7 +15,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction import braces
 from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
-from oakmeasure.core.construction.framed.layout import Layout, frame_dims, lay_out
+from oakmeasure.core.construction.framed.layout import FrameLayout, frame_dims, lay_out
 from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
@@ -49,14 +49,14 @@ def pocket_screw(thickness: float) -> float:
 
 
 @dataclass(slots=True)
-class _Leaf:
+class _LightLeaf:
     ctx: Context
     fit: Fit
     wood: Timber
     choice: Light
     stile: Figure
     shoulder: Figure
-    layout: Layout
+    layout: FrameLayout
     parts: list[Part] = field(default_factory=list)
     tenons: list[Tenon] = field(default_factory=list)
     fixings: list[Fixing] = field(default_factory=list)
@@ -68,7 +68,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     assert isinstance(choice, Light)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     shoulder = ctx.figures.total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2))
-    leaf = _Leaf(ctx, fit, wood, choice, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder))
+    leaf = _LightLeaf(ctx, fit, wood, choice, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder))
     _frame(leaf)
     _joints(leaf)
     _braces(leaf)
@@ -100,7 +100,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
 
 
-def _frame(leaf: _Leaf) -> None:
+def _frame(leaf: _LightLeaf) -> None:
     ctx, fit, choice, wood = leaf.ctx, leaf.fit, leaf.choice, leaf.wood
     w, h, s, t = fit.width.value, fit.height.value, leaf.stile.value, choice.frame
     for name, place, x0 in ((HINGE_STILE, Place.HINGE, 0.0), (LATCH_STILE, Place.LATCH, w - s)):
@@ -142,7 +142,7 @@ def _frame(leaf: _Leaf) -> None:
         )
 
 
-def _joints(leaf: _Leaf) -> None:
+def _joints(leaf: _LightLeaf) -> None:
     """Two pocket screws or two dowels at each end of each rail, a quarter of its width in."""
     ctx, choice, w, s = leaf.ctx, leaf.choice, leaf.fit.width.value, leaf.stile.value
     thick = ctx.figures["thickness"]
@@ -185,7 +185,7 @@ def _joints(leaf: _Leaf) -> None:
                     )
 
 
-def _braces(leaf: _Leaf) -> None:
+def _braces(leaf: _LightLeaf) -> None:
     """A brace in the upper field, foot at the hinges; crossed ones half-lapped, both whole."""
     ctx, choice = leaf.ctx, leaf.choice
     rows = [row for row in leaf.layout.rows if row.columns]
@@ -249,7 +249,7 @@ def _braces(leaf: _Leaf) -> None:
 # --- what closes it ----------------------------------------------------------------------------------------
 
 
-def _fill(leaf: _Leaf) -> Figure | None:
+def _fill(leaf: _LightLeaf) -> Figure | None:
     """Add boards or sheet; return what the frame, glued over boards, holds back of their movement."""
     choice = leaf.choice
     if choice.fill is LightFill.REBATED:
@@ -261,7 +261,7 @@ def _fill(leaf: _Leaf) -> Figure | None:
     return _boards(leaf)
 
 
-def _boards(leaf: _Leaf) -> Figure | None:
+def _boards(leaf: _LightLeaf) -> Figure | None:
     """Boards side by side: over the whole leaf behind the frame, or in the rebates of each field."""
     ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     across, spans = _spans(leaf)
@@ -333,7 +333,7 @@ def _boards(leaf: _Leaf) -> Figure | None:
     )
 
 
-def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
+def _spans(leaf: _LightLeaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
     """Return how wide the boards lie, and each stretch of them: its name, where, its length, what it is longer now."""
     ctx, fit, choice = leaf.ctx, leaf.fit, leaf.choice
     if choice.fill is LightFill.BOARDS:
@@ -359,7 +359,7 @@ def _spans(leaf: _Leaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float]]]:
     return across, found
 
 
-def _sheet(leaf: _Leaf) -> None:
+def _sheet(leaf: _LightLeaf) -> None:
     fit, choice = leaf.fit, leaf.choice
     rect = Rect(0.0, 0.0, fit.width.value, fit.height.value)
     size = Size(fit.height.value, fit.width.value, choice.fill_thickness)
@@ -381,7 +381,7 @@ def _sheet(leaf: _Leaf) -> None:
     _from_behind(leaf, slotted=False)
 
 
-def _rebated(leaf: _Leaf) -> None:
+def _rebated(leaf: _LightLeaf) -> None:
     """A sheet in a rebate at the back, one for each field."""
     ctx, choice = leaf.ctx, leaf.choice
     rebate = ctx.chosen("fill_rebate", "rebate for the sheet", choice.rebate, "build.rebate")
@@ -419,7 +419,7 @@ def _rebated(leaf: _Leaf) -> None:
             )
 
 
-def _from_behind(leaf: _Leaf, *, slotted: bool) -> None:
+def _from_behind(leaf: _LightLeaf, *, slotted: bool) -> None:
     """Screws through what lies behind into every rail."""
     choice, fit = leaf.choice, leaf.fit
     total_thick = choice.frame + choice.fill_thickness

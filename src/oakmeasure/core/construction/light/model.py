@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import field_validator
 
 from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.rules import bounded
 
 
 class LightJoint(StrEnum):
@@ -61,21 +61,21 @@ class Light(ConstructionModel):
     trade_name: ClassVar[str] = "light face frame"
     is_worked_loose: ClassVar[bool] = True
     kind: Literal["light"] = "light"
-    frame: Annotated[float, between(12, 40, "frame thickness")] = 20.0
-    stile: Annotated[float, between(25, 250, "stile")] = 70.0
-    top_rail: Annotated[float, between(25, 250, "top rail")] = 70.0
-    middle_rail: Annotated[float, between(25, 300, "middle rail")] | None = None
-    bottom_rail: Annotated[float, between(25, 300, "bottom rail")] = 90.0
-    lock_height: Annotated[float, between(100, 2500, "lock height")] = 1000.0
+    frame: Annotated[float, bounded(12, 40, "frame thickness")] = 20.0
+    stile: Annotated[float, bounded(25, 250, "stile")] = 70.0
+    top_rail: Annotated[float, bounded(25, 250, "top rail")] = 70.0
+    middle_rail: Annotated[float, bounded(25, 300, "middle rail")] | None = None
+    bottom_rail: Annotated[float, bounded(25, 300, "bottom rail")] = 90.0
+    lock_height: Annotated[float, bounded(100, 2500, "lock height")] = 1000.0
     joint: LightJoint = LightJoint.POCKET
     fill: LightFill = LightFill.BOARDS
-    fill_thickness: Annotated[float, between(3, 25, "filling")] = 9.0
+    fill_thickness: Annotated[float, bounded(3, 25, "filling")] = 9.0
     sheet: str = "ply_birch"
-    board: Annotated[float, between(40, 250, "board")] = 100.0
-    rebate: Annotated[float, between(4, 30, "rebate")] = 10.0
+    board: Annotated[float, bounded(40, 250, "board")] = 100.0
+    rebate: Annotated[float, bounded(4, 30, "rebate")] = 10.0
     glue: LightGlue = LightGlue.JOINTS
     brace: LightBrace = LightBrace.NONE
-    brace_width: Annotated[float, between(25, 200, "brace")] = 70.0
+    brace_width: Annotated[float, bounded(25, 200, "brace")] = 70.0
 
     _known = field_validator("sheet")(known_sheet)
 

@@ -6,11 +6,11 @@ from oakmeasure.core.construction.light.model import Light, LightBrace, LightGlu
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def steps(m: Maker, choice: Light, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
     """Add the operations of a light frame, from its marked members to one that is filled."""
     _joints(m, choice)
     dry = m.add(
@@ -21,8 +21,8 @@ def steps(m: Maker, choice: Light, glue: GluePlan | None) -> None:
         needs=("bore:joints",),
         bucket=Bucket.GLUE,
         share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("diagonals, difference", 1.0),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("diagonals, difference", 1.0),
     )
     m.whole = dry
     glue_up(m, glue, "frame", dry)
@@ -31,7 +31,7 @@ def steps(m: Maker, choice: Light, glue: GluePlan | None) -> None:
     _filled(m, choice, glue)
 
 
-def _joints(m: Maker, choice: Light) -> None:
+def _joints(m: StepBuilder, choice: Light) -> None:
     """Add what is marked, bored and halved while the members lie loose."""
     members, rails = m.names(Role.STILE, Role.RAIL), m.names(Role.RAIL)
     stiles, braces = m.names(Role.STILE), m.names(Role.BRACE)
@@ -44,7 +44,7 @@ def _joints(m: Maker, choice: Light) -> None:
         bucket=Bucket.JOINTS,
         share=0.4,
         settings=m.set_to(shoulder_to_shoulder="shoulder"),
-        hold=Hold(Up.INNER_EDGE, stiles[0]) if stiles else None,
+        hold=WorkpieceSetup(SideUp.INNER_EDGE, stiles[0]) if stiles else None,
     )
     pocket = choice.joint is LightJoint.POCKET
     m.add(
@@ -58,8 +58,8 @@ def _joints(m: Maker, choice: Light) -> None:
         cautions=("drill",),
         settings=(*m.set_to(screw="pocket_screw"), many(2 * len(rails), "joints")),
         practice="one joint in off-cuts",
-        hold=Hold(Up.CLOSING, rails[0]) if rails else None,
-        check=Check("step between the faces", 0.1),
+        hold=WorkpieceSetup(SideUp.CLOSING, rails[0]) if rails else None,
+        check=StepCheck("step between the faces", 0.1),
         why="loose members lie in the jig",
         later="a frame that comes apart again",
     )
@@ -74,7 +74,7 @@ def _joints(m: Maker, choice: Light) -> None:
             bucket=Bucket.JOINTS,
             share=0.5,
             settings=(Setting("deep", choice.frame / 2),),
-            hold=Hold(Up.OPENING, braces[0]) if braces else None,
+            hold=WorkpieceSetup(SideUp.OPENING, braces[0]) if braces else None,
             cautions=("saw",),
             practice="one lap in off-cuts",
             why="before they are cut to length",
@@ -82,7 +82,7 @@ def _joints(m: Maker, choice: Light) -> None:
         )
 
 
-def _rebate(m: Maker, choice: Light) -> None:
+def _rebate(m: StepBuilder, choice: Light) -> None:
     m.whole = m.add(
         "rebate:frame",
         "Rebate the frame from the closing face",
@@ -93,13 +93,13 @@ def _rebate(m: Maker, choice: Light) -> None:
         share=0.6,
         cautions=("router", "dust"),
         settings=(Setting("wide", choice.rebate, figure="fill_rebate"), Setting("deep", choice.fill_thickness)),
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         practice="a corner of off-cuts",
         how="corners square with a chisel",
     )
 
 
-def _filled(m: Maker, choice: Light, glue: GluePlan | None) -> None:
+def _filled(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
     """Add the filling, and the brace before it."""
     braces = m.names(Role.BRACE)
     boards = tuple(p.name for p in m.build.parts if p.role in (Role.BOARD, Role.PANEL))
@@ -115,7 +115,7 @@ def _filled(m: Maker, choice: Light, glue: GluePlan | None) -> None:
             share=0.5,
             wait_hours=6.0,
             wait_for="it to dry",
-            check=Check("every edge that will be hidden"),
+            check=StepCheck("every edge that will be hidden"),
             why="they will move and show",
             later="bare stripes when they shrink",
         )
@@ -130,11 +130,11 @@ def _filled(m: Maker, choice: Light, glue: GluePlan | None) -> None:
             share=0.6,
             cautions=("saw",),
             settings=m.set_to(angle="brace_angle", long_edge="brace_edge"),
-            hold=Hold(Up.OPENING),
-            check=Check("no light at its shoulders", 0.3),
+            hold=WorkpieceSetup(SideUp.OPENING),
+            check=StepCheck("no light at its shoulders", 0.3),
         )
     if choice.glue is LightGlue.OVER:
-        glue_up(m, glue, "over", m.whole, *m.loose(boards), up=Up.CLOSING)
+        glue_up(m, glue, "over", m.whole, *m.loose(boards), up=SideUp.CLOSING)
     else:
         m.whole = m.add(
             "fill:frame",
@@ -143,8 +143,8 @@ def _filled(m: Maker, choice: Light, glue: GluePlan | None) -> None:
             parts=boards,
             needs=(m.whole, "seal:boards", *m.loose(boards)),
             bucket=Bucket.JOINTS,
-            hold=Hold(Up.CLOSING),
+            hold=WorkpieceSetup(SideUp.CLOSING),
             settings=(*m.set_to(over_all="boards_across"), many(len(boards), "pieces")),
-            check=Check("gap at both sides as drawn"),
+            check=StepCheck("gap at both sides as drawn"),
             how="each board held in its middle only",
         )

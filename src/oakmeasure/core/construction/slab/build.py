@@ -52,7 +52,7 @@ def slot_length(*, moves: float, from_middle: float, width: float, screw: float 
 
 
 @dataclass(slots=True)
-class _Leaf:
+class _SlabLeaf:
     ctx: Context
     fit: Fit
     wood: Timber
@@ -67,7 +67,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     """Return the slab; what cannot be made is said by verdicts, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Slab)
-    leaf = _Leaf(ctx, fit, wood, choice)
+    leaf = _SlabLeaf(ctx, fit, wood, choice)
     strips = _strips(leaf)
     _joints(leaf, strips)
     slab_movement(ctx, wood, fit.width)
@@ -96,7 +96,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
 
 
-def _glue_ups(leaf: _Leaf, strips: list[Part]) -> tuple[GlueUp, ...]:
+def _glue_ups(leaf: _SlabLeaf, strips: list[Part]) -> tuple[GlueUp, ...]:
     """Groups of strips first, then the groups with one another; a clamp about every 300."""
     choice, h, w = leaf.choice, leaf.fit.glued_height.value, leaf.fit.glued_width.value
     if choice.glue is SlabGlue.NOWHERE or len(strips) < 2:
@@ -120,7 +120,7 @@ def _over_all(choice: Slab) -> float:
 # --- strips ------------------------------------------------------------------------------------------------
 
 
-def _strips(leaf: _Leaf) -> list[Part]:
+def _strips(leaf: _SlabLeaf) -> list[Part]:
     ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
     widths = _measured(leaf) if choice.measured else _alike(leaf)
     made: list[Part] = []
@@ -153,7 +153,7 @@ def _strips(leaf: _Leaf) -> list[Part]:
     return made
 
 
-def _alike(leaf: _Leaf) -> list[Figure]:
+def _alike(leaf: _SlabLeaf) -> list[Figure]:
     choice, add = leaf.choice, leaf.ctx.figures.add
     most = add(given("strip_most", "strips, at most", choice.strip, edit="build.strip", choice=True))
     shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
@@ -186,7 +186,7 @@ def _alike(leaf: _Leaf) -> list[Figure]:
     return [each] * count
 
 
-def _measured(leaf: _Leaf) -> list[Figure]:
+def _measured(leaf: _SlabLeaf) -> list[Figure]:
     """Add the strips as they were measured: what they make together, and what is trimmed off both outer ones."""
     choice, add = leaf.choice, leaf.ctx.figures.add
     shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
@@ -231,7 +231,7 @@ def _measured(leaf: _Leaf) -> list[Figure]:
     return found
 
 
-def _joints(leaf: _Leaf, strips: list[Part]) -> None:
+def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
     """Loose tenons or dowels along every joint, the first near the ends, the others evenly between."""
     choice = leaf.choice
     if choice.joint is SlabJoint.GLUED or len(strips) < 2:
@@ -290,7 +290,7 @@ def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
     )
 
 
-def _stiffeners(leaf: _Leaf, season: Figure) -> None:
+def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
     ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
     word = {Stiffener.DADOES: "batten", Stiffener.CHANNELS: "channel", Stiffener.NAILED: "ledge"}[choice.stiffener]
     wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
@@ -370,7 +370,7 @@ def _places(height: float, end: float, count: int) -> list[float]:
     return [end + at * (height - 2 * end) / (count - 1) for at in range(count)]
 
 
-def _fix(leaf: _Leaf, name: str, face: Rect, season: Figure) -> None:
+def _fix(leaf: _SlabLeaf, name: str, face: Rect, season: Figure) -> None:
     """Screws across a stiffener, the middle one round; or two nails to each strip of a nailed ledge."""
     choice = leaf.choice
     if choice.stiffener is Stiffener.NAILED:

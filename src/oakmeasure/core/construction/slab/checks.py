@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from oakmeasure.core.base.units import HAIR, Unit, counted
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
-from oakmeasure.core.document.construction_model import Laid
+from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
@@ -71,7 +71,7 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
                 Remedy(
                     f"One more strip of {ctx.fmt(max(STRIP_LEAST, -over.value))}",
                     "build.measured",
-                    (*choice.measured, Laid(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0))),
+                    (*choice.measured, LaidBoard(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0))),
                 ),
                 where="part:strip 1",
                 figure="laid_over",

@@ -8,8 +8,8 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, Laid, laid
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, LaidBoard, laid
+from oakmeasure.core.document.rules import bounded
 
 
 class SlabJoint(StrEnum):
@@ -48,21 +48,21 @@ class Slab(ConstructionModel):
 
     trade_name: ClassVar[str] = "solid slab"
     kind: Literal["slab"] = "slab"
-    thickness: Annotated[float, between(16, 90, "thickness")] = 40.0
-    measured: Annotated[tuple[Laid, ...], Field(max_length=30)] = ()
-    strip: Annotated[float, between(40, 400, "strip")] = 140.0
-    shoot: Annotated[float, between(0, 10, "shooting")] = 0.0
+    thickness: Annotated[float, bounded(16, 90, "thickness")] = 40.0
+    measured: Annotated[tuple[LaidBoard, ...], Field(max_length=30)] = ()
+    strip: Annotated[float, bounded(40, 400, "strip")] = 140.0
+    shoot: Annotated[float, bounded(0, 10, "shooting")] = 0.0
     joint: SlabJoint = SlabJoint.TENONS
-    every: Annotated[float, between(80, 800, "distance")] = 300.0
+    every: Annotated[float, bounded(80, 800, "distance")] = 300.0
     glue: SlabGlue = SlabGlue.EDGES
     stages: Annotated[int, Field(ge=2, le=6)] = 3
     stiffener: Stiffener = Stiffener.DADOES
     stiffeners: Annotated[int, Field(ge=2, le=5)] = 2
-    stiffener_width: Annotated[float, between(8, 200, "batten")] = 70.0
-    stiffener_thickness: Annotated[float, between(5, 60, "batten thickness")] = 22.0
-    stiffener_in: Annotated[float, between(0, 200, "batten ends")] = 60.0
-    stiffener_end: Annotated[float, between(40, 800, "batten from the ends")] = 250.0
-    dado: Annotated[float, between(0, 40, "dado")] = 8.0
+    stiffener_width: Annotated[float, bounded(8, 200, "batten")] = 70.0
+    stiffener_thickness: Annotated[float, bounded(5, 60, "batten thickness")] = 22.0
+    stiffener_in: Annotated[float, bounded(0, 200, "batten ends")] = 60.0
+    stiffener_end: Annotated[float, bounded(40, 800, "batten from the ends")] = 250.0
+    dado: Annotated[float, bounded(0, 40, "dado")] = 8.0
 
     @property
     def glued_at_once(self) -> int:

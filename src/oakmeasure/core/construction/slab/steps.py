@@ -7,11 +7,11 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Setting, Trade, Up
-from oakmeasure.core.making.step_builder import Maker, many
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
-def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
     """Add the operations of a slab, from its marked strips to one that is held flat."""
     strips = tuple(part.name for part in m.build.parts if part.role is Role.STRIP)  # old boards are at hand
     old = any(part.at_hand for part in m.build.parts if part.role is Role.STRIP)
@@ -27,8 +27,8 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
                 bucket=Bucket.PARTS,
                 cautions=("nails", "plane"),
                 about=About.TIMBER,
-                hold=Hold(Up.CLOSING, strips[0]),
-                check=Check("detector over both faces and both edges"),
+                hold=WorkpieceSetup(SideUp.CLOSING, strips[0]),
+                check=StepCheck("detector over both faces and both edges"),
                 how="the rough face stays as it is, the other is planed",
             ),
         )
@@ -41,9 +41,9 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         bucket=Bucket.PARTS,
         share=0.5,
         settings=m.set_to(strip="strip_width", laid="boards_laid"),
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         about=About.TIMBER,
-        check=Check("widths as read, into the log"),
+        check=StepCheck("widths as read, into the log"),
         how="heart side in turn, grain that runs one way, a triangle across all of them",
     )
     m.add(
@@ -56,7 +56,7 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         share=0.4,
         cautions=("saw",),
         settings=m.set_to(first="strip_1", last=f"strip_{len(strips)}"),
-        check=Check("width over all strips", 1.0),
+        check=StepCheck("width over all strips", 1.0),
     )
     m.add(
         "shoot:edges",
@@ -67,9 +67,9 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         bucket=Bucket.JOINTS,
         settings=m.set_to(off_a_joint="shoot"),
         cautions=("plane",),
-        hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None,
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE, strips[0]) if strips else None,
         practice="",
-        check=Check("no light between two that stand on one another; hollow in the middle", 0.1),
+        check=StepCheck("no light between two that stand on one another; hollow in the middle", 0.1),
     )
     before = _joints(m, choice, strips)
     dry = m.add(
@@ -80,8 +80,8 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         needs=(before,),
         bucket=Bucket.GLUE,
         share=0.4,
-        hold=Hold(Up.OPENING),
-        check=Check("flat across by straightedge", 0.5),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("flat across by straightedge", 0.5),
         how="every clamp set and laid by, cauls waxed",
     )
     m.whole = dry
@@ -95,15 +95,15 @@ def steps(m: Maker, choice: Slab, glue: GluePlan | None) -> None:
         bucket=Bucket.PARTS,
         share=1.0,
         settings=m.set_to(thick="thickness"),
-        hold=Hold(Up.OPENING),
+        hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("dust",),
-        check=Check("thickest less thinnest", 0.5),
+        check=StepCheck("thickest less thinnest", 0.5),
         how="across the grain first, then along",
     )
     _held(m, choice)
 
 
-def _joints(m: Maker, choice: Slab, strips: tuple[str, ...]) -> str:
+def _joints(m: StepBuilder, choice: Slab, strips: tuple[str, ...]) -> str:
     if choice.joint is SlabJoint.GLUED or not m.build.tenons:
         return "shoot:edges"
     dowels = choice.joint is SlabJoint.DOWELS
@@ -123,15 +123,15 @@ def _joints(m: Maker, choice: Slab, strips: tuple[str, ...]) -> str:
             many(len(m.build.tenons), "joints"),
             Setting("fence to it", m.set_out_thick / 2),
         ),
-        hold=Hold(Up.LATCH_EDGE, strips[0]) if strips else None,
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE, strips[0]) if strips else None,
         practice="one joint in off-cuts: faces flush",
-        check=Check("step between the faces", 0.1),
+        check=StepCheck("step between the faces", 0.1),
         why="opening face to the fence, while they are loose",
         later="a glued edge takes no more tenon",
     )
 
 
-def _held(m: Maker, choice: Slab) -> None:
+def _held(m: StepBuilder, choice: Slab) -> None:
     """Battens in dadoes, channels, ledges: slotted so that the slab moves."""
     battens = m.names(Role.STIFFENER, Role.LEDGE) or tuple(p.name for p in m.build.parts if p.role is Role.STIFFENER)
     if choice.stiffener is Stiffener.NONE or not battens:
@@ -144,11 +144,11 @@ def _held(m: Maker, choice: Slab) -> None:
             parts=battens,
             needs=(m.whole, *m.loose(battens)),
             bucket=Bucket.JOINTS,
-            hold=Hold(Up.CLOSING),
+            hold=WorkpieceSetup(SideUp.CLOSING),
             cautions=("drill",),
             settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "nails")),
             practice="one nail through off-cuts, clenched",
-            check=Check("clenched across the grain"),
+            check=StepCheck("clenched across the grain"),
             how="holes bored first, near the ends always",
         )
         return
@@ -160,7 +160,7 @@ def _held(m: Maker, choice: Slab) -> None:
         needs=(m.whole, "measure:set"),
         bucket=Bucket.JOINTS,
         share=2.0,
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         cautions=("router", "dust"),
         settings=(
             Setting("wide", choice.stiffener_width, figure="stiffener_width"),
@@ -168,7 +168,7 @@ def _held(m: Maker, choice: Slab) -> None:
             *m.set_to(ends_in="stiffener_in"),
         ),
         practice="a short one across an off-cut",
-        check=Check("batten slides in by hand along all of it"),
+        check=StepCheck("batten slides in by hand along all of it"),
         how="against a straightedge, two passes",
     )
     m.add(
@@ -181,7 +181,7 @@ def _held(m: Maker, choice: Slab) -> None:
         bucket=Bucket.JOINTS,
         share=0.6,
         settings=m.set_to(slot="slot_length"),
-        hold=Hold(Up.CLOSING, battens[0]) if not metal else None,
+        hold=WorkpieceSetup(SideUp.CLOSING, battens[0]) if not metal else None,
         cautions=("drill",),
         why="a loose batten lies under the drill",
         later="by hand, in the leaf",
@@ -193,7 +193,7 @@ def _held(m: Maker, choice: Slab) -> None:
         parts=battens,
         needs=("dado:slab", "slot:battens"),
         bucket=Bucket.JOINTS,
-        hold=Hold(Up.CLOSING),
+        hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "screws")),
-        check=Check("screws in the slots' middle, just not tight"),
+        check=StepCheck("screws in the slots' middle, just not tight"),
     )

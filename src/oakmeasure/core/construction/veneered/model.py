@@ -9,7 +9,7 @@ from pydantic import Field, field_validator
 
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
-from oakmeasure.core.document.rules import between
+from oakmeasure.core.document.rules import bounded
 from oakmeasure.core.document.veneer_match import Match
 
 
@@ -43,19 +43,19 @@ class Veneered(Framed):
     kind: Literal["veneered"] = "veneered"  # type: ignore[assignment]
     form: VeneerForm = VeneerForm.FLUSH
     core: str = "blockboard"
-    veneer: Annotated[float, between(0.5, 6, "veneer")] = 2.5
-    sanding: Annotated[float, between(0, 3, "sanding")] = 0.5
-    wander: Annotated[float, between(0, 3, "spread")] = 0.3
-    stock: Annotated[float, between(12, 150, "board thickness")] = 52.0
-    stock_width: Annotated[float, between(50, 600, "board width")] = 200.0
-    thin: Annotated[float, between(0.3, 12, "thinnest veneer")] | None = None
-    thick: Annotated[float, between(0.3, 12, "thickest veneer")] | None = None
+    veneer: Annotated[float, bounded(0.5, 6, "veneer")] = 2.5
+    sanding: Annotated[float, bounded(0, 3, "sanding")] = 0.5
+    wander: Annotated[float, bounded(0, 3, "spread")] = 0.3
+    stock: Annotated[float, bounded(12, 150, "board thickness")] = 52.0
+    stock_width: Annotated[float, bounded(50, 600, "board width")] = 200.0
+    thin: Annotated[float, bounded(0.3, 12, "thinnest veneer")] | None = None
+    thick: Annotated[float, bounded(0.3, 12, "thickest veneer")] | None = None
     back: BackFace = BackFace.SAME
     match: Match = Match.SLIP
     stock_boards: Annotated[int, Field(ge=1, le=60)] | None = None
-    moulding: Annotated[float, between(0, 40, "moulding")] = 0.0
-    sapwood: Annotated[float, between(0, 80, "sapwood")] = 0.0
-    edging: Annotated[float, between(3, 80, "edging")] | None = None
+    moulding: Annotated[float, bounded(0, 40, "moulding")] = 0.0
+    sapwood: Annotated[float, bounded(0, 80, "sapwood")] = 0.0
+    edging: Annotated[float, bounded(3, 80, "edging")] | None = None
     edging_first: bool = True
 
     _known = field_validator("core")(known_sheet)

@@ -8,13 +8,13 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Check, Hold, Trade, Up
-from oakmeasure.core.making.step_builder import Maker
+from oakmeasure.core.making.operation import Bucket, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.step_builder import StepBuilder
 
 __all__ = ["last_steps", "steps"]
 
 
-def steps(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
+def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
     """Add the operations of a veneered leaf: veneers sawn and pressed, then it is flush or goes on as a frame."""
     veneers = tuple(p.name for p in m.build.parts if p.role is Role.VENEER)
     cores = tuple(p.name for p in m.build.parts if p.role not in (Role.VENEER, Role.LIPPING))
@@ -30,7 +30,7 @@ def steps(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
         about=About.TIMBER,
         settings=m.set_to(fence="veneer_raw", kerf="resaw_kerf", from_a_board="veneers_each"),
         practice="one cut on a narrower board of the same wood",
-        check=Check("thickest less thinnest of each", 0.3),
+        check=StepCheck("thickest less thinnest of each", 0.3),
         how="a face planed before every cut",
     )
     m.add(
@@ -54,10 +54,10 @@ def steps(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
             needs=m.loose((*edgings, *cores)),
             bucket=Bucket.PARTS,
             settings=m.set_to(edging="edging"),
-            hold=Hold(Up.INNER_EDGE, cores[0]),
+            hold=WorkpieceSetup(SideUp.INNER_EDGE, cores[0]),
             wait_hours=2.0,
             wait_for="the glue",
-            check=Check("flush with the core, no dip", 0.1),
+            check=StepCheck("flush with the core, no dip", 0.1),
             how="before the veneer, which hides the line",
         )
         first = (*first, "edge:cores")
@@ -69,8 +69,8 @@ def steps(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
         needs=("rest:veneers",),
         bucket=Bucket.PARTS,
         share=0.8,
-        hold=Hold(Up.OPENING, veneers[0] if veneers else ""),
-        check=Check("numbers in order, joints without light"),
+        hold=WorkpieceSetup(SideUp.OPENING, veneers[0] if veneers else ""),
+        check=StepCheck("numbers in order, joints without light"),
     )
     glue_up(m, glue, "press", *first, "match:veneers")
     pressed = m.whole or "match:veneers"
@@ -84,7 +84,7 @@ def steps(m: Maker, choice: Veneered, glue: GluePlan | None) -> None:
         share=1.0,
         settings=m.set_to(left="veneer", off="sanding"),
         cautions=("dust",),
-        check=Check("the same off both faces, difference", 0.2),
+        check=StepCheck("the same off both faces, difference", 0.2),
     )
     m.whole = sand
     for name in cores:

@@ -14,14 +14,14 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.cutting.lp.knapsack import Levels, Strips, Way
-from oakmeasure.core.cutting.lp.master import Frame, Master, Prices, Strip
+from oakmeasure.core.cutting.lp.master import Master, Prices, Strip, StripFrame
 from oakmeasure.core.cutting.model import shares
 from oakmeasure.core.cutting.two_d.slots import Slots, by_length, side_by_side, useful_slots
 
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.in_tenths import Stock
+    from oakmeasure.core.cutting.in_tenths import StockInTenths
 
 GRID = 10  # tenths, of what is reckoned for every width
 TRIED = 80  # widths reckoned exactly, after which the lengths are, too
@@ -55,7 +55,7 @@ def prove(master: Master, until: Callable[[], bool], told: Callable[[float], Non
             smooth = 0.0  # what the last prices ask for themselves
 
 
-def _tables(master: Master, frame: Frame, value: list[float]) -> Levels:
+def _tables(master: Master, frame: StripFrame, value: list[float]) -> Levels:
     def made(some: list[Way]) -> AnyWidth:
         return AnyWidth(some, master, value, frame)
 
@@ -83,7 +83,7 @@ def _round(master: Master, prices: Prices, until: Callable[[], bool]) -> tuple[f
 class AnyWidth(Strips):
     """What strips of any width can hold at the most, asked for width by width."""
 
-    def __init__(self, ways: list[Way], master: Master, value: list[float], frame: Frame) -> None:
+    def __init__(self, ways: list[Way], master: Master, value: list[float], frame: StripFrame) -> None:
         super().__init__(ways, master.demand)
         self.left, self.kerf, self.longest = master.demand, master.shop.kerf, frame.longest + master.shop.kerf
         self.stacks = side_by_side(ways, self.left, value, frame.widest, self.kerf, 1)
@@ -117,7 +117,9 @@ class AnyWidth(Strips):
 
     # --- a whole sheet ------------------------------------------------------------------------------------------
 
-    def sheet(self, stock: Stock, least: float, until: Callable[[], bool]) -> tuple[float, list[list[tuple[int, int]]]]:
+    def sheet(
+        self, stock: StockInTenths, least: float, until: Callable[[], bool]
+    ) -> tuple[float, list[list[tuple[int, int]]]]:
         """Return what a sheet can be worth at the most, and its strips as (y, width). Too much, but never too little,
         where the time is over before. least: where no sheet is worth more than that, `least` and no strips.
         """

@@ -19,7 +19,7 @@ from typing import Any
 from oakmeasure.core.cutting.bound.any_width import prove
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import Watch
+from oakmeasure.core.cutting.model import Deadline
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 
 NEAR = 1e-4  # of the cost; a bound as near is near enough
@@ -30,13 +30,13 @@ NICER = 5  # the copy gives way to what somebody waits for
 
 
 Tell = Callable[[str, Any], None]  # "prices" or "bound", and that
-Work = Callable[[Tell, Watch], None]  # told by the first, until the second is over
+Work = Callable[[Tell, Deadline], None]  # told by the first, until the second is over
 
 
-class Aside:
+class BoundProcess:
     """The copy, and what it has told so far."""
 
-    def __init__(self, watch: Watch, work: Work) -> None:
+    def __init__(self, watch: Deadline, work: Work) -> None:
         self.watch, self.bound = watch, 0.0
         self._prices: list[float] | None = None
         self._has_prices = False
@@ -79,12 +79,12 @@ class Aside:
         return True
 
 
-def started(watch: Watch, work: Work) -> Aside | None:
+def started(watch: Deadline, work: Work) -> BoundProcess | None:
     """Return a copy at work; None where the time is too short for it, or the machine has no room."""
     if watch.left < LEAST_TIME:
         return None
     try:
-        return Aside(watch, work)
+        return BoundProcess(watch, work)
     except OSError:
         return None
 
@@ -92,7 +92,7 @@ def started(watch: Watch, work: Work) -> Aside | None:
 def of_strips(shop: Shop, demand: list[int], stock: dict[int, int | None]) -> Work:
     """Return the proof for what is cut in two stages. Tells of the prices of a sample first."""
 
-    def work(tell: Tell, watch: Watch) -> None:
+    def work(tell: Tell, watch: Deadline) -> None:
         prices = sample.prices(shop, demand, stock, (), watch.over)
         tell("prices", prices)
         master = Master(_of_one_level(shop), demand, stock)
@@ -114,7 +114,7 @@ def of_strips(shop: Shop, demand: list[int], stock: dict[int, int | None]) -> Wo
 def of_sheets(master: Master) -> Work:
     """Return the proof for sheets that are cut in three stages, from their programme, solved already or not."""
 
-    def work(tell: Tell, watch: Watch) -> None:
+    def work(tell: Tell, watch: Deadline) -> None:
         if not math.isfinite(master.value):
             master.solve(watch.over, finest=1, near=NEAR)
         prove(master, watch.over, partial(tell, "bound"))
@@ -122,7 +122,7 @@ def of_sheets(master: Master) -> Work:
     return work
 
 
-def _run(work: Work, watch: Watch, said: Connection) -> None:
+def _run(work: Work, watch: Deadline, said: Connection) -> None:
     """Do the work in the copy."""
     _keep_quiet()
     parent = os.getppid()
@@ -130,7 +130,7 @@ def _run(work: Work, watch: Watch, said: Connection) -> None:
     def tell(what: str, told: Any) -> None:
         said.send((what, told))
 
-    work(tell, Watch(END * watch.seconds, stop=lambda: os.getppid() != parent, started=watch.started))
+    work(tell, Deadline(END * watch.seconds, stop=lambda: os.getppid() != parent, started=watch.started))
 
 
 def _of_one_level(shop: Shop) -> Shop:

@@ -15,7 +15,7 @@ from oakmeasure.core.cutting.model import shares
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.in_tenths import Stock, Tenths
+    from oakmeasure.core.cutting.in_tenths import StockInTenths, Tenths
 
 
 Run = tuple[int, int, int]  # from, to, and how clean the parts in it may have to be
@@ -46,7 +46,9 @@ def _tried(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
 class Filling:
     """Strips in one piece of stock, in its own frame: strips run along x."""
 
-    def __init__(self, shop: Tenths, stock: Stock, value: dict[int, float], demand: list[int], across: bool) -> None:
+    def __init__(
+        self, shop: Tenths, stock: StockInTenths, value: dict[int, float], demand: list[int], across: bool
+    ) -> None:
         self.shop, self.stock, self.value = shop, stock, value
         self.left = list(demand)
         self.used = [0] * len(demand)
@@ -130,7 +132,7 @@ class Filling:
         return free_spans(self.stock, y, wide)
 
 
-def free_spans(stock: Stock, y: int, wide: int) -> list[Run]:
+def free_spans(stock: StockInTenths, y: int, wide: int) -> list[Run]:
     """Return the spans of a strip that no defect reaches into, for parts of the highest level; and between them what
     only parts of lower ones may hold.
     """
@@ -142,7 +144,7 @@ def free_spans(stock: Stock, y: int, wide: int) -> list[Run]:
     return runs(met, stock)
 
 
-def runs(met: Sequence[Run], stock: Stock) -> list[Run]:
+def runs(met: Sequence[Run], stock: StockInTenths) -> list[Run]:
     """Return the spans that defects, as from, to and rank, leave free in a strip of a stock, each with the highest
     level of the parts that may lie in it; a kerf lies between two that touch.
     """

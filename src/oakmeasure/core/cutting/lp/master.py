@@ -17,7 +17,7 @@ from typing import TYPE_CHECKING
 from oakmeasure.core.base import linear_programme
 from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way
 from oakmeasure.core.cutting.two_d.exact_fill import CutAt
-from oakmeasure.core.cutting.two_d.layouts import Layout
+from oakmeasure.core.cutting.two_d.layouts import StripLayout
 from oakmeasure.core.cutting.two_d.slots import SLOT, Slots, side_by_side
 
 if TYPE_CHECKING:
@@ -41,14 +41,14 @@ Strip = tuple[int, int]  # y, width
 
 
 @dataclass(frozen=True, slots=True)
-class Frame:
+class StripFrame:
     """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips. pairs: widths of
     strips beside those of the parts.
     """
 
     across: bool
     lies: tuple[Way, ...]
-    layouts: dict[int, Layout]
+    layouts: dict[int, StripLayout]
     longest: int
     widest: int
     large_first: tuple[Way, ...]
@@ -121,7 +121,7 @@ class Master:
         self.far: dict[int, float] = {}  # how much less than its price each kind of stock was worth, of it
         self.center: list[float] = []  # worths of the parts that gave that bound
 
-    def _frame(self, across: bool) -> Frame:
+    def _frame(self, across: bool) -> StripFrame:
         shop = self.shop
         stocks = [shop.stock[at].turned() if across else shop.stock[at] for at in self.stock]
         longest, widest = max(each.length for each in stocks), max(each.width for each in stocks)
@@ -131,10 +131,10 @@ class Master:
         lies.sort(key=lambda way: (way.across, -way.along, way.part))
         pairs = self._pairs(lies, widest)
         widths = sorted({*pairs, *(way.across for way in lies)})
-        return Frame(
+        return StripFrame(
             across,
             tuple(lies),
-            {each.at: Layout(each, widths, shop.kerf) for each in stocks},
+            {each.at: StripLayout(each, widths, shop.kerf) for each in stocks},
             longest,
             widest,
             tuple(sorted(lies, key=lambda way: -way.along * way.across)),
@@ -381,11 +381,11 @@ class Master:
                 best[at, n] = frame.layouts[at].best(tables) if tables.widths else (0.0, [])
         return best
 
-    def useful(self, frame: Frame, value: list[float]) -> list[Way]:
+    def useful(self, frame: StripFrame, value: list[float]) -> list[Way]:
         """Return how the parts may lie that are wanted and worth something."""
         return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
 
-    def _tables(self, frame: Frame, value: list[float], grid: int) -> Levels:
+    def _tables(self, frame: StripFrame, value: list[float], grid: int) -> Levels:
         useful = self.useful(frame, value)
         longest, k = frame.longest + self.shop.kerf, self.shop.kerf
 

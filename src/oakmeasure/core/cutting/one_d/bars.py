@@ -12,7 +12,18 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.base import linear_programme
-from oakmeasure.core.cutting.model import CENT, SCALE, Cut, CutPlan, Problem, Watch, cents, least_cost, shares, tenths
+from oakmeasure.core.cutting.model import (
+    CENT,
+    SCALE,
+    Cut,
+    CutPlan,
+    Deadline,
+    Problem,
+    cents,
+    least_cost,
+    shares,
+    tenths,
+)
 from oakmeasure.core.cutting.one_d.patterns import Column, every_way
 
 if TYPE_CHECKING:
@@ -45,7 +56,7 @@ class _Bars:
         return max(self.sizes, default=0)
 
 
-def plan_bars(problem: Problem, watch: Watch) -> CutPlan:
+def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
     """Return the best plan found until the watch ends it, with its bound; parts too long for any bar are left."""
     kerf = tenths(problem.kerf, up=True)
     trim = 2 * tenths(problem.trim, up=True)
@@ -83,7 +94,7 @@ def plan_bars(problem: Problem, watch: Watch) -> CutPlan:
 class _Best:
     """The cheapest whole plan so far; tells the watch of every better one."""
 
-    def __init__(self, problem: Problem, fits: list[int], bars: _Bars, watch: Watch) -> None:
+    def __init__(self, problem: Problem, fits: list[int], bars: _Bars, watch: Deadline) -> None:
         self.problem, self.fits, self.bars, self.watch = problem, fits, bars, watch
         self.columns: list[Column] = []
         self.missing, self.cost, self.bound = 1 << 60, 0, 0
@@ -185,7 +196,7 @@ class _Linear:
     done: bool
 
 
-def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Watch) -> _Linear:
+def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Deadline) -> _Linear:
     """Solve the programme by column generation; ended early, its bound still holds.
 
     Columns are sought on a coarse grid first, ten times as fast; only when that finds no more, to the tenth.
@@ -338,7 +349,7 @@ class _Spread:
 # --- whole bars ----------------------------------------------------------------------------------------------
 
 
-def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Watch) -> None:
+def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline) -> None:
     """Whole bars: of the columns at hand; then, again and again, those that are surely taken kept and the rest solved
     as a problem of its own, whose new columns join the pool."""
     if sum(bars.demand) <= MANY:
@@ -351,7 +362,7 @@ def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best
             _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
 
 
-def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Watch, keep: float) -> None:
+def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline, keep: float) -> None:
     """Take whole bars of the programme, solve the rest anew, and so on until nothing is left; the tail exactly."""
     demand, counts = list(bars.demand), list(bars.counts)
     taken: list[Column] = []
@@ -418,7 +429,7 @@ def _whole(
     return found
 
 
-def _all_ways(bars: _Bars, best: _Best, watch: Watch) -> None:
+def _all_ways(bars: _Bars, best: _Best, watch: Deadline) -> None:
     """Where the ways of cutting are few enough to list, choose the best whole set of them: that is the least."""
     ways = every_way(bars.sizes, bars.lengths, bars.demand, most=MOST_WAYS)
     if ways is None:
@@ -435,7 +446,7 @@ def _master(
     taken: list[Column],
     columns: list[Column],
     best: _Best,
-    watch: Watch,
+    watch: Deadline,
 ) -> bool:
     """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan; return whether
     nothing cheaper can be made of them.
@@ -473,7 +484,7 @@ def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:
 
 
 def _plan_of(
-    problem: Problem, fits: list[int], bars: _Bars, columns: list[Column], bound: float, watch: Watch
+    problem: Problem, fits: list[int], bars: _Bars, columns: list[Column], bound: float, watch: Deadline
 ) -> CutPlan:
     """Return the plan in mm: on each bar its longest part first, a kerf between all."""
     kerf, start = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)

@@ -11,7 +11,7 @@ from __future__ import annotations
 import random
 from collections.abc import Sequence
 
-from oakmeasure.core.cutting.model import SCALE, Cut, CutPlan, Problem, StockItem, Watch, tenths
+from oakmeasure.core.cutting.model import SCALE, Cut, CutPlan, Deadline, Problem, StockItem, tenths
 
 MOST = 22  # parts at once: four million sums
 PAIRS = 4000  # ways to fill a bar that are held against one another, at the most
@@ -67,7 +67,7 @@ def fullest(parts: Sequence[int], rooms: Sequence[int], source: random.Random) -
     return (*best, whole - best[0] - best[1])
 
 
-def better_bars(problem: Problem, plan: CutPlan, watch: Watch, *, tidy: bool = False) -> CutPlan:
+def better_bars(problem: Problem, plan: CutPlan, watch: Deadline, *, tidy: bool = False) -> CutPlan:
     """Return a plan that costs less, or the same one when the watch ends it. Every bar keeps its stock. tidy: go on
     where nothing can be saved, so that what is left comes together in one long off-cut.
     """
@@ -127,7 +127,7 @@ def _cost(bars: dict[tuple[str, int], Fill], stock: dict[str, StockItem]) -> flo
     return sum(stock[name].price for name, _ in bars)
 
 
-def _plan(problem: Problem, plan: CutPlan, bars: dict[tuple[str, int], Fill], watch: Watch) -> CutPlan:
+def _plan(problem: Problem, plan: CutPlan, bars: dict[tuple[str, int], Fill], watch: Deadline) -> CutPlan:
     """Return the bars as a plan, in mm."""
     lengths = {each.name: each.length for each in problem.parts}
     stock = {each.name: each for each in problem.stock}

@@ -15,8 +15,8 @@ from oakmeasure.core.cutting.lp.knapsack import free_spans
 from oakmeasure.core.cutting.model import CutKind
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.in_tenths import Piece, Stock, Tenths
-    from oakmeasure.core.cutting.model import Watch
+    from oakmeasure.core.cutting.in_tenths import CutPiece, StockInTenths, Tenths
+    from oakmeasure.core.cutting.model import Deadline
 
 CutAt = tuple[int, int, int, int, int]
 Block = tuple[int, tuple[tuple[int, int], ...]]  # along, and the parts across it with their widths
@@ -47,10 +47,10 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 
 
 def perfect_pieces(
-    shop: Tenths, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Watch | None
-) -> list[Piece]:
+    shop: Tenths, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Deadline | None
+) -> list[CutPiece]:
     """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
-    found: list[Piece] = []
+    found: list[CutPiece] = []
     misses, spare = 0, source.choice(SPARES)
     while misses < MISSES and not (watch is not None and watch.over()):
         stocks = [each for each in shop.stock if counts[each.at] != 0]
@@ -68,12 +68,12 @@ def perfect_pieces(
             demand[cut[2]] -= 1
         count = counts[stock.at]
         counts[stock.at] = None if count is None else count - 1
-        found.append(Piece(stock.at, cuts))
+        found.append(CutPiece(stock.at, cuts))
     return found
 
 
 def _one(
-    shop: Tenths, stock: Stock, demand: list[int], across: bool, source: random.Random, spare: float
+    shop: Tenths, stock: StockInTenths, demand: list[int], across: bool, source: random.Random, spare: float
 ) -> list[CutAt]:
     """Return the cuts of one piece that wastes next to nothing; [] where none was found."""
     k, left = shop.kerf, list(demand)
@@ -108,7 +108,7 @@ def _one(
 
 
 def _classes(
-    shop: Tenths, left: list[int], stock: Stock, across: bool, source: random.Random
+    shop: Tenths, left: list[int], stock: StockInTenths, across: bool, source: random.Random
 ) -> dict[int, list[Block]]:
     """Return for each width of strip what can lie in it full: single parts, and parts side by side."""
     k = shop.kerf
@@ -143,7 +143,7 @@ def _side_by_side(
 
 
 def _strip(
-    shop: Tenths, stock: Stock, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
+    shop: Tenths, stock: StockInTenths, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
 ) -> list[CutAt]:
     """Return what fills a strip at y span by span; a span that is not filled well is left to others."""
     k, spare = shop.kerf, list(left)

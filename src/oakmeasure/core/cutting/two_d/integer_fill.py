@@ -16,7 +16,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.base import linear_programme
-from oakmeasure.core.cutting.in_tenths import Piece
+from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.two_d.exact_fill import fullest
 
 if TYPE_CHECKING:
@@ -38,7 +38,7 @@ class Slot:
     parts: tuple[Way, ...]
 
 
-def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list[Piece] | None:
+def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list[CutPiece] | None:
     """Return so many sheets that hold all parts; None where none was found in time, or the sheets would not be filled
     well enough for this. across: whether strips lie across the sheet. Only for one kind of stock, without defects.
     """
@@ -172,9 +172,9 @@ def _beside(shop: Shop, order: Sequence[Way], wide: int, spare: int) -> Iterator
                 todo.append((n, now, filled, (*parts, way)))
 
 
-def _piece(shop: Shop, strips: Sequence[Sequence[Slot]], across: bool) -> Piece:
+def _piece(shop: Shop, strips: Sequence[Sequence[Slot]], across: bool) -> CutPiece:
     """Return a sheet with those strips one beside the other, the widest first."""
-    piece, y = Piece(shop.stock[0].at), 0
+    piece, y = CutPiece(shop.stock[0].at), 0
     for strip in sorted(strips, key=lambda each: -each[0].wide):
         x = 0
         for slot in sorted(strip, key=lambda each: -each.along):

@@ -18,17 +18,17 @@ from oakmeasure.core.cutting.model import shares
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.in_tenths import Stock
+    from oakmeasure.core.cutting.in_tenths import StockInTenths
     from oakmeasure.core.cutting.lp.knapsack import Levels, Run
 
 MOST_PLACES = 3000  # for strips on a board; more are brought to a grid
 GRIDS = (1, 5, 10, 20, 50)  # tenths
 
 
-class Layout:
+class StripLayout:
     """A piece of stock in its own frame, strips along x: where strips of each width may start, and their free spans."""
 
-    def __init__(self, stock: Stock, widths: Sequence[int], kerf: int) -> None:
+    def __init__(self, stock: StockInTenths, widths: Sequence[int], kerf: int) -> None:
         import numpy as np
 
         self.stock, self.kerf = stock, kerf
@@ -145,7 +145,7 @@ class Layout:
         return sorted(free_spans(self.stock, y, wide), key=lambda span: span[0] - span[1])
 
 
-def _free(stock: Stock, mask: int) -> list[Run]:
+def _free(stock: StockInTenths, mask: int) -> list[Run]:
     """Return the spans that the defects of a mask leave free."""
     met = [
         (hole[0], hole[2], rank)

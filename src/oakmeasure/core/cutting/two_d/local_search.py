@@ -13,9 +13,9 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Protocol
 
-from oakmeasure.core.cutting.in_tenths import Piece
+from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.master import COARSE, Master
-from oakmeasure.core.cutting.model import Watch
+from oakmeasure.core.cutting.model import Deadline
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import assembled, chosen, kept
 
@@ -27,28 +27,28 @@ NEAR = 1e-4  # of the cost; a bound as near is near enough
 QUICK, QUICK_PARTS = 0.5, 30  # of the steps, how many keep piece after piece, and with how many parts
 SPREADS = (0.0, 0.03, 0.06, 0.1)  # chance in these
 DEAR = 3.0  # times its share of the stock, a part is bought at where pieces are to hold as much as they can
-Plan = tuple[list[Piece], list[int]]  # pieces, and what they leave of each part
+Plan = tuple[list[CutPiece], list[int]]  # pieces, and what they leave of each part
 
 
-class Search(Protocol):
+class Searching(Protocol):
     """The search that these belong to."""
 
     shop: Shop
-    watch: Watch
+    watch: Deadline
     source: random.Random
-    best: list[Piece] | None
+    best: list[CutPiece] | None
     key: tuple[float, float]
     area: dict[int, float]
 
-    def missing(self, pieces: Sequence[Piece]) -> list[int]:
+    def missing(self, pieces: Sequence[CutPiece]) -> list[int]:
         """Return how many of each part that would go into some stock are not cut."""
         ...
 
-    def stock_left(self, pieces: Sequence[Piece]) -> dict[int, int | None]:
+    def stock_left(self, pieces: Sequence[CutPiece]) -> dict[int, int | None]:
         """Return how many of each kind of stock are left beside those pieces."""
         ...
 
-    def offer(self, pieces: list[Piece], left: int) -> None:
+    def offer(self, pieces: list[CutPiece], left: int) -> None:
         """Take a plan that leaves less or costs less."""
         ...
 
@@ -56,7 +56,7 @@ class Search(Protocol):
 class Recut:
     """Takes pieces of a search's best plan apart, again and again."""
 
-    def __init__(self, search: Search) -> None:
+    def __init__(self, search: Searching) -> None:
         self.search, self.shop, self.parts = search, search.shop, PARTS
         self.step = max(SHARE * search.watch.seconds, LEAST_TIME)
 
@@ -139,7 +139,7 @@ class Recut:
         self.parts = min(max(self.parts * change, LEAST_PARTS), MOST_PARTS)
         return None if x is None else assembled(master, x)
 
-    def _held(self, best: Sequence[Piece], apart: set[int]) -> list[int]:
+    def _held(self, best: Sequence[CutPiece], apart: set[int]) -> list[int]:
         demand = [0] * len(self.shop.demand)
         for at in apart:
             for cut in best[at].cuts:
@@ -157,7 +157,7 @@ class Recut:
             some += source.sample(holds, min(len(holds), FREE_KINDS // 2))
         return some
 
-    def _drawn(self, best: Sequence[Piece], first: Sequence[int], most: float) -> set[int]:
+    def _drawn(self, best: Sequence[CutPiece], first: Sequence[int], most: float) -> set[int]:
         """Return a few pieces, the wasteful ones rather, with no more parts than are solved quickly."""
         shop, source = self.shop, self.search.source
         waste = [1.0 - shop.filled(each) + 0.03 for each in best]

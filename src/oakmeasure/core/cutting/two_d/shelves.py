@@ -9,10 +9,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.cutting.in_tenths import Piece
+from oakmeasure.core.cutting.in_tenths import CutPiece
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.in_tenths import Stock
+    from oakmeasure.core.cutting.in_tenths import StockInTenths
     from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 
 OPEN = 30  # strips, and sheets, that are looked at for a place
@@ -22,13 +22,13 @@ OPEN = 30  # strips, and sheets, that are looked at for a place
 class _Sheet:
     """A sheet in the frame of its strips. y: where the next strip may start."""
 
-    stock: Stock
-    piece: Piece
+    stock: StockInTenths
+    piece: CutPiece
     y: int = 0
 
 
 @dataclass(slots=True)
-class _Strip:
+class _ShelfStrip:
     """A strip of a sheet. x: where the next part may start."""
 
     sheet: _Sheet
@@ -46,9 +46,9 @@ class _Shelves:
         self.left = dict(left)
         self.kerf = shop.kerf
         self.sheets: list[_Sheet] = []
-        self.strips: list[_Strip] = []
+        self.strips: list[_ShelfStrip] = []
 
-    def strip(self, along: int, wide: int) -> _Strip | None:
+    def strip(self, along: int, wide: int) -> _ShelfStrip | None:
         """Return a strip with room for such a part, a new one where need be; None where no stock is left for it."""
         for strip in self.strips[-OPEN:]:
             if strip.width >= wide and strip.x + along <= strip.sheet.stock.length:
@@ -56,7 +56,7 @@ class _Shelves:
         sheet = self._sheet(along, wide)
         if sheet is None:
             return None
-        self.strips.append(_Strip(sheet, sheet.y, wide))
+        self.strips.append(_ShelfStrip(sheet, sheet.y, wide))
         sheet.y += wide + self.kerf
         return self.strips[-1]
 
@@ -68,12 +68,12 @@ class _Shelves:
             count = self.left[stock.at]
             if count != 0 and along <= stock.length and wide <= stock.width:
                 self.left[stock.at] = None if count is None else count - 1
-                self.sheets.append(_Sheet(stock, Piece(stock.at)))
+                self.sheets.append(_Sheet(stock, CutPiece(stock.at)))
                 return self.sheets[-1]
         return None
 
 
-def shelved(shop: Shop, demand: Sequence[int], left: dict[int, int | None]) -> tuple[list[Piece], list[int]]:
+def shelved(shop: Shop, demand: Sequence[int], left: dict[int, int | None]) -> tuple[list[CutPiece], list[int]]:
     """Return pieces that cut what is in demand in two stages out of the stock that is left, which has no defects, and
     how many of each part found no place.
     """

@@ -6,9 +6,9 @@ import math
 import random
 from collections.abc import Sequence
 
-from oakmeasure.core.cutting.in_tenths import MANY, Piece, Stock, Tenths
+from oakmeasure.core.cutting.in_tenths import MANY, CutPiece, StockInTenths, Tenths
 from oakmeasure.core.cutting.lp.knapsack import Filling
-from oakmeasure.core.cutting.model import SCALE, Cut, CutPlan, Watch
+from oakmeasure.core.cutting.model import SCALE, Cut, CutPlan, Deadline
 from oakmeasure.core.cutting.two_d import exact_fill
 
 NOISE = 0.06  # of a part's worth, from plan to plan
@@ -25,9 +25,9 @@ class Shop(Tenths):
         ways: str,
         source: random.Random,
         rounds: int,
-        watch: Watch | None,
+        watch: Deadline | None,
         below: float = math.inf,
-    ) -> tuple[list[Piece], list[int]] | None:
+    ) -> tuple[list[CutPiece], list[int]] | None:
         """Return a plan of everything and what it leaves of each part; None for one that cannot cost less than `below`,
         hundredths.
         """
@@ -48,19 +48,19 @@ class Shop(Tenths):
         below: float,
         *,
         perfect: bool,
-        watch: Watch | None,
-    ) -> list[Piece] | None:
+        watch: Deadline | None,
+    ) -> list[CutPiece] | None:
         """Return pieces that cut what is in demand, which goes down, out of the stock that is left, until the watch
         ends it; None where it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
         """
         few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
-        pieces: list[Piece] = exact_fill.perfect_pieces(self, demand, left, source, watch) if few else []
+        pieces: list[CutPiece] = exact_fill.perfect_pieces(self, demand, left, source, watch) if few else []
         while any(demand):
             if watch is not None and watch.over():
                 break
             if not self.may_win(pieces, demand, left, below):
                 return None
-            found: tuple[float, Piece, list[int]] | None = None
+            found: tuple[float, CutPiece, list[int]] | None = None
             for stock in self._asked(left, source, first=watch is None):
                 made, used = self._filled(stock, value, demand, ways)
                 gain = sum(value[at] * many for at, many in enumerate(used) if many)
@@ -71,7 +71,7 @@ class Shop(Tenths):
                 break
             _, made, used = found
             for _ in range(self._again(made, used, demand, left)):
-                pieces.append(Piece(made.stock, list(made.cuts)))
+                pieces.append(CutPiece(made.stock, list(made.cuts)))
                 for at, many in enumerate(used):
                     demand[at] -= many
                 count = left[made.stock]
@@ -80,7 +80,7 @@ class Shop(Tenths):
         self.cheapest(pieces, left)
         return pieces
 
-    def _asked(self, left: dict[int, int | None], source: random.Random, *, first: bool) -> list[Stock]:
+    def _asked(self, left: dict[int, int | None], source: random.Random, *, first: bool) -> list[StockInTenths]:
         """Return the kinds of stock that are tried for the next piece: a few of the good ones."""
         there = [each for each in self.stock if left[each.at] != 0]
         many = ASKED_FIRST if first else ASKED
@@ -89,16 +89,18 @@ class Shop(Tenths):
         good = sorted(there, key=lambda each: self.rate[each.at] * source.uniform(0.8, 1.25))
         return sorted(good[:many], key=lambda each: each.at)
 
-    def _again(self, made: Piece, used: list[int], demand: list[int], left: dict[int, int | None]) -> int:
+    def _again(self, made: CutPiece, used: list[int], demand: list[int], left: dict[int, int | None]) -> int:
         """Return how often the same piece is cut at once: half as often as its parts would allow, for long lists."""
         most = min(count // many for count, many in zip(demand, used, strict=True) if many)
         count = left[made.stock]
         most = most if count is None else min(most, count)
         return max(1, most // 2)
 
-    def _filled(self, stock: Stock, value: dict[int, float], demand: list[int], ways: str) -> tuple[Piece, list[int]]:
+    def _filled(
+        self, stock: StockInTenths, value: dict[int, float], demand: list[int], ways: str
+    ) -> tuple[CutPiece, list[int]]:
         """Return one piece of stock cut as well as can be, strips along it or across it, whichever is worth more."""
-        best: tuple[float, Piece, list[int]] | None = None
+        best: tuple[float, CutPiece, list[int]] | None = None
         for across in (False, True):
             if (across and ways == "rip") or (not across and ways == "cross"):
                 continue
@@ -107,11 +109,11 @@ class Shop(Tenths):
             if best is None or gain > best[0]:
                 if across:
                     cuts = [(y, x, part, width, length) for x, y, part, length, width in cuts]
-                best = (gain, Piece(stock.at, cuts), used)
+                best = (gain, CutPiece(stock.at, cuts), used)
         assert best is not None
         return best[1], best[2]
 
-    def cheapest(self, pieces: list[Piece], left: dict[int, int | None]) -> None:
+    def cheapest(self, pieces: list[CutPiece], left: dict[int, int | None]) -> None:
         """Change each piece for the cheapest stock that still holds its cuts beside its defects and is left."""
         for piece in pieces:
             if not piece.cuts:
@@ -127,7 +129,7 @@ class Shop(Tenths):
                     piece.stock = other.at
                     break
 
-    def _holds(self, stock: Stock, cuts: Sequence[tuple[int, int, int, int, int]]) -> bool:
+    def _holds(self, stock: StockInTenths, cuts: Sequence[tuple[int, int, int, int, int]]) -> bool:
         """Return whether a stock holds the same cuts, beside its defects."""
         for x, y, part, length, width in cuts:
             if x + length > stock.length or y + width > stock.width:
@@ -137,7 +139,7 @@ class Shop(Tenths):
                     return False
         return True
 
-    def correct(self, worth: dict[int, float], pieces: list[Piece]) -> None:
+    def correct(self, worth: dict[int, float], pieces: list[CutPiece]) -> None:
         """Raise the worth of parts that lie on wasteful pieces: the next plan cuts them first."""
         total: dict[int, float] = {}
         many: dict[int, int] = {}
@@ -151,7 +153,7 @@ class Shop(Tenths):
         for part, each in total.items():
             worth[part] = MEMORY * worth[part] + (1 - MEMORY) * each / many[part]
 
-    def plan(self, pieces: Sequence[Piece], bound: float, watch: Watch) -> CutPlan:
+    def plan(self, pieces: Sequence[CutPiece], bound: float, watch: Deadline) -> CutPlan:
         """Return the plan in mm, from the stock's corner."""
         cuts: list[Cut] = []
         index: dict[int, int] = {}

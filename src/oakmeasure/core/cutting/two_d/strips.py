@@ -13,10 +13,10 @@ from collections.abc import Sequence
 
 from oakmeasure.core.cutting.bound import bound_process
 from oakmeasure.core.cutting.bound.dual_feasible_functions import sheet_bound
-from oakmeasure.core.cutting.in_tenths import Piece
+from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.master import COARSE, Master
-from oakmeasure.core.cutting.model import CENT, CutKind, CutPlan, Problem, Watch, least_cost
+from oakmeasure.core.cutting.model import CENT, CutKind, CutPlan, Deadline, Problem, least_cost
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.local_search import Recut
 from oakmeasure.core.cutting.two_d.shelves import shelved
@@ -51,7 +51,7 @@ FEW_KINDS = 200  # of parts, for which tables are made quickly
 FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
 
-def plan_strips(problem: Problem, watch: Watch) -> CutPlan:
+def plan_strips(problem: Problem, watch: Deadline) -> CutPlan:
     """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left."""
     search = Search(Shop(problem), watch)
     try:
@@ -109,7 +109,7 @@ def programme_share(shop: Shop) -> float:
 class Search:
     """The best plan so far, and the ways to a better one."""
 
-    def __init__(self, shop: Shop, watch: Watch) -> None:
+    def __init__(self, shop: Shop, watch: Deadline) -> None:
         self.shop, self.watch = shop, watch
         k = shop.kerf
         self.need = sum(shop.demand[at] * (shop.sizes[at][0] + k) * (shop.sizes[at][1] + k) for at in shop.fits)
@@ -118,9 +118,9 @@ class Search:
         self.area = {at: float(shop.sizes[at][0] * shop.sizes[at][1]) for at in shop.fits}
         self.source = random.Random(SEED)
         self.rounds, self.bound, self.programme_bound, self.again, self.took, self.late = 0, 0, 0.0, 0.0, 0.0, LATE
-        self.best: list[Piece] | None = None
+        self.best: list[CutPiece] | None = None
         self.master: Master | None = None
-        self.aside: bound_process.Aside | None = None
+        self.aside: bound_process.BoundProcess | None = None
         self.key = (math.inf, math.inf)
 
     @property
@@ -281,7 +281,7 @@ class Search:
             if self.shop.problem.kind is CutKind.SHEETS and self.bound < most:
                 self.bound = max(self.bound, sheet_bound(self.shop, most))
 
-    def take(self, found: tuple[list[Piece], list[int]] | None) -> None:
+    def take(self, found: tuple[list[CutPiece], list[int]] | None) -> None:
         """Offer a plan; what it leaves over is cut as well as can be."""
         if found is None:
             return
@@ -297,7 +297,7 @@ class Search:
         if rest is not None or self.best is None:
             self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
 
-    def stock_left(self, pieces: Sequence[Piece]) -> dict[int, int | None]:
+    def stock_left(self, pieces: Sequence[CutPiece]) -> dict[int, int | None]:
         """Return how many of each kind of stock are left beside those pieces."""
         left = {each.at: each.count for each in self.shop.stock}
         for piece in pieces:
@@ -336,7 +336,7 @@ class Search:
         """Whether there is a plan of more than one piece of stock that leaves nothing."""
         return self.best is not None and len(self.best) > 1 and not self.key[0] and not self.shop.is_large
 
-    def aims(self, pieces: Sequence[Piece]) -> tuple[float, int]:
+    def aims(self, pieces: Sequence[CutPiece]) -> tuple[float, int]:
         """Return what counts among plans of one cost, less is better: the largest off-cut, negative, and how many
         widths the fence is set to.
         """
@@ -349,7 +349,7 @@ class Search:
             widths |= {cut[4] for cut in piece.cuts}
         return -float(largest), len(widths)
 
-    def missing(self, pieces: Sequence[Piece]) -> list[int]:
+    def missing(self, pieces: Sequence[CutPiece]) -> list[int]:
         """Return how many of each part that would go into some stock are not cut."""
         found = [many if at in self.worth else 0 for at, many in enumerate(self.shop.demand)]
         for piece in pieces:
@@ -394,7 +394,7 @@ class Search:
         """Whether no stock has defects."""
         return not any(each.holes for each in self.shop.stock)
 
-    def shelved(self, pieces: list[Piece], demand: Sequence[int]) -> tuple[list[Piece], list[int]]:
+    def shelved(self, pieces: list[CutPiece], demand: Sequence[int]) -> tuple[list[CutPiece], list[int]]:
         """Return those pieces, and what is still in demand as quickly as it can be cut."""
         more, rest = shelved(self.shop, demand, self.stock_left(pieces))
         return [*pieces, *more], rest
@@ -432,7 +432,7 @@ class Search:
         elif cost == paid and sum(shop.filled(each) ** 2 for each in new) >= even:
             self.best = [*kept, *new]  # as dear, but the waste is more in one place: from there it may go
 
-    def offer(self, pieces: list[Piece], left: int) -> None:
+    def offer(self, pieces: list[CutPiece], left: int) -> None:
         """Take a plan that leaves less or costs less."""
         cost = self.shop.cost(pieces)
         if (float(left), float(cost)) >= self.key:

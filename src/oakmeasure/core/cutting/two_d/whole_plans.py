@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.linear_programme import Solved
-from oakmeasure.core.cutting.in_tenths import Piece
+from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.knapsack import Way
 from oakmeasure.core.cutting.lp.master import Master, Prices, Slot, Span, Strip
 from oakmeasure.core.cutting.model import CutKind
@@ -20,7 +20,7 @@ from oakmeasure.core.cutting.two_d.slots import SLOT
 if TYPE_CHECKING:
     import numpy as np
 
-    from oakmeasure.core.cutting.model import Watch
+    from oakmeasure.core.cutting.model import Deadline
 LENIENT = 1.1  # times what the programme would pay for it, that a part may be bought at while pieces are kept
 HURRY = 0.3  # of its time, from which a plan is ended in haste
 FLOORS = 2  # times that the whole numbers of the programme are kept, solved anew between
@@ -53,7 +53,7 @@ def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts
 
 def kept(
     master: Master,
-    watch: Watch,
+    watch: Deadline,
     source: random.Random,
     *,
     spread: float,
@@ -63,7 +63,7 @@ def kept(
     below: float = math.inf,
     floor: bool = False,
     lenient: bool = False,
-) -> tuple[list[Piece], list[int]] | None:
+) -> tuple[list[CutPiece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves: pieces of stock are kept one after the other, those that lose
     least at the prices of the rest, which is solved and priced anew. spread: how much chance decides. share: of the
     pieces that could be kept, how many are at once, more where time is short. tail: seconds, each time that whole
@@ -111,18 +111,25 @@ class _Keeping:
     """Pieces of stock kept one after the other."""
 
     def __init__(
-        self, master: Master, watch: Watch, source: random.Random, spread: float, share: float, grid: int, lenient: bool
+        self,
+        master: Master,
+        watch: Deadline,
+        source: random.Random,
+        spread: float,
+        share: float,
+        grid: int,
+        lenient: bool,
     ) -> None:
         self.master, self.watch, self.source = master, watch, source
         self.spread, self.share, self.grid = spread, share, grid
         self.whole_time = watch.left
-        self.found: list[Piece] = []
+        self.found: list[CutPiece] = []
         self.solved = master.programme.solve()
         self.is_lenient, self.is_hurried = lenient, False
         if self.solved is not None and lenient:
             master.buy_at([LENIENT * each for each in master.paid(self.solved)])
 
-    def to_the_end(self, few: int) -> tuple[list[Piece], list[int]] | None:
+    def to_the_end(self, few: int) -> tuple[list[CutPiece], list[int]] | None:
         """Keep pieces until no more parts are left than `few`, or none can be kept; None where the watch ended it."""
         master, watch = self.master, self.watch
         while sum(master.demand) > few:
@@ -148,7 +155,7 @@ class _Keeping:
         value = math.inf if self.solved is None else self.solved.value
         return _Mark(len(self.found), list(self.master.demand), dict(self.master.stock), value)
 
-    def together(self, mark: _Mark, *, seconds: float, below: float) -> tuple[list[Piece], list[int]] | None:
+    def together(self, mark: _Mark, *, seconds: float, below: float) -> tuple[list[CutPiece], list[int]] | None:
         """Return the plan that goes on from a mark by choosing whole numbers for all that was left there; None for none
         that costs less than `below`.
         """
@@ -212,12 +219,12 @@ class _Keeping:
 
 def quick(
     master: Master, worth: dict[int, float], until: Callable[[], bool], source: random.Random
-) -> tuple[list[Piece], list[int]]:
+) -> tuple[list[CutPiece], list[int]]:
     """Return a whole plan made piece after piece without the programme, and the parts that it leaves. The tables of
     what is worth most serve for several pieces; what is cut in two stages is a column of the programme after that.
     """
     whole_demand, whole_stock = master.demand, master.stock
-    found: list[Piece] = []
+    found: list[CutPiece] = []
     master.demand, master.stock = list(whole_demand), dict(whole_stock)
     value = [worth.get(at, 0.0) for at in range(len(whole_demand))]
     rate, price, served, nothing = master.shop.rate, master.shop.price, 0, _Having(master, ())
@@ -292,7 +299,7 @@ class _Having:
         return _taken(self.slots.get(slot, []), left)
 
 
-def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: list[Piece]) -> int:
+def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: list[CutPiece]) -> int:
     """Keep a piece that is cut so, as often as wanted and as the parts and the stock allow; return how often."""
     at, n, _ = key
     used, count = Counter(cut[2] for cut in cuts), master.stock[at]
@@ -302,7 +309,7 @@ def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: lis
         lying = (
             [(y, x, part, wide, along) for x, y, part, along, wide in cuts] if master.frames[n].across else list(cuts)
         )
-        found.append(Piece(at, lying))
+        found.append(CutPiece(at, lying))
     for part, each in used.items():
         master.demand[part] -= each * many
     if count is not None:
@@ -357,7 +364,7 @@ def _taken(fills: list[list[Any]], left: Sequence[int]) -> tuple[Way, ...]:
     return ()
 
 
-def assembled(master: Master, x: np.ndarray) -> tuple[list[Piece], list[int]]:
+def assembled(master: Master, x: np.ndarray) -> tuple[list[CutPiece], list[int]]:
     """Return the pieces of stock that whole numbers of columns mean, and what is left over; nothing is cut twice."""
     fills: dict[Span, list[tuple[Way, ...]]] = defaultdict(list)
     stacks: dict[Slot, list[tuple[Way, ...]]] = defaultdict(list)
@@ -378,7 +385,7 @@ def assembled(master: Master, x: np.ndarray) -> tuple[list[Piece], list[int]]:
             if frame.across:
                 cuts = [(y, x0, part, wide, along) for x0, y, part, along, wide in cuts]
             if cuts:
-                pieces.append(Piece(stock, cuts))
+                pieces.append(CutPiece(stock, cuts))
     return pieces, left
 
 

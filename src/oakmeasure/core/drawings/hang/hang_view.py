@@ -16,7 +16,7 @@ from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied, frame_of
-from oakmeasure.core.hanging.gap_remedy import Frame, Place, Plan
+from oakmeasure.core.hanging.gap_remedy import GapPlace, HungFrame, RemedyPlan
 from oakmeasure.core.hanging.practice import Drill, Score
 from oakmeasure.core.hanging.remedy import LEAST_PACKED, turn_words
 from oakmeasure.core.hanging.run import RunPlan
@@ -102,7 +102,7 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
     up = (("top", frame.height), ("middle", frame.height / 2), ("bottom", 0.0))
     along = (("hinge", 0.0), ("middle", frame.width / 2), ("latch", frame.width))
     places = [
-        Place(side, name, at, f[figure_name(f"gap_{side}")].value, f[figure_name(f"gap_{side}")].value)
+        GapPlace(side, name, at, f[figure_name(f"gap_{side}")].value, f[figure_name(f"gap_{side}")].value)
         for side, stations in (("hinge", up), ("latch", up), ("head", along))
         for name, at in stations
     ]
@@ -131,8 +131,8 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
 
 def _leaf(
     sketch: Sketch,
-    frame: Frame,
-    places: Sequence[Place],
+    frame: HungFrame,
+    places: Sequence[GapPlace],
     pose: _Pose,
     show: Show,
     *,
@@ -207,7 +207,7 @@ def _leaf(
         sketch.label(middle, -18, pose.title, anchor=Anchor.BELOW, bold=True)
 
 
-def _between(places: Sequence[Place], gaps: Sequence[float], side: str, where: float, *, otherwise: float) -> float:
+def _between(places: Sequence[GapPlace], gaps: Sequence[float], side: str, where: float, *, otherwise: float) -> float:
     """Return the gap of a side at a place, between the places where it was read; `otherwise` where none was."""
     mine = sorted((p.at, gap) for p, gap in zip(places, gaps, strict=True) if p.side == side)
     if not mine:
@@ -220,7 +220,7 @@ def _between(places: Sequence[Place], gaps: Sequence[float], side: str, where: f
 
 def _numbers(
     sketch: Sketch,
-    places: Sequence[Place],
+    places: Sequence[GapPlace],
     pose: _Pose,
     show: Show,
     at: Callable[[float, float], Point],
@@ -332,7 +332,7 @@ def _row(
     sketch: Sketch,
     run: Sequence[RunLeaf],
     moves: Sequence[tuple[float, float, float]],
-    frame: Frame,
+    frame: HungFrame,
     k: float,
     times: float,
     *,
@@ -359,7 +359,7 @@ def _row(
     sketch.label(-30, y + frame.height * k / 2, words, anchor=Anchor.RIGHT, bold=True)
 
 
-def _moves(sketch: Sketch, plan: RunPlan, frame: Frame, k: float, show: Show) -> None:
+def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float, show: Show) -> None:
     pitch = (frame.width + 60) * k
 
     def by(mm: float) -> str:
@@ -426,7 +426,7 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bo
 
 
 def practice_view(
-    door: Drill, packed: Sequence[float], planed: float, judged: Score | None, show: Show, best: Plan | None
+    door: Drill, packed: Sequence[float], planed: float, judged: Score | None, show: Show, best: RemedyPlan | None
 ) -> Drawing:
     """Return the drill's door as it hangs, and, when it is judged, as the remedy leaves it."""
     sketch, k = Sketch(), TALL / door.frame.height

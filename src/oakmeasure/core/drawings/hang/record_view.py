@@ -9,7 +9,7 @@ from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer,
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.reports.hanging_record import Entry, Record
+from oakmeasure.core.reports.hanging_record import BookEntry, Record
 
 
 def cut(words: str, show: Show) -> tuple[str, ...]:
@@ -82,7 +82,7 @@ def _right(sketch: Sketch, record: Record, show: Show) -> None:
         y -= 40
 
 
-def book_view(entries: Sequence[Entry], chosen: int, show: Show) -> Drawing:
+def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
     """Return the leaves of the book to one scale, the chosen one with what was learnt of it."""
     if not entries:
         return empty_view("nothing in the book answers to that")

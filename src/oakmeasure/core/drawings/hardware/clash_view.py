@@ -10,7 +10,7 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hat
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import outline_of
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for
-from oakmeasure.core.hardware.clash.rules import Kind
+from oakmeasure.core.hardware.clash.rules import BodyKind
 from oakmeasure.core.hardware.clash.search import HARDWARE, Clash
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.leaf.part import Build, Rect
@@ -32,7 +32,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
         sketch.rect(rect, Layer.BAND, ref=zone.ref)
     for thing in leaf.clashes.things:
-        if thing.kind not in (Kind.BITE, Kind.PANEL, Kind.HOLLOW, Kind.BLOCKS):
+        if thing.kind not in (BodyKind.BITE, BodyKind.PANEL, BodyKind.HOLLOW, BodyKind.BLOCKS):
             layer = Layer.OUTLINE if thing.kind in HARDWARE else Layer.HIDDEN
             sketch.line(outline_of(thing.solid), layer, ref=thing.ref)
     page = sketch.page()

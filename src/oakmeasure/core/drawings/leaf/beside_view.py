@@ -8,11 +8,11 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, unit_step
-from oakmeasure.core.reports.compare_constructions import Beside
+from oakmeasure.core.reports.compare_constructions import ConstructionComparison
 from oakmeasure.core.solution import LeafSolution
 
 
-def beside_view(pair: Beside, show: Show) -> Drawing:
+def beside_view(pair: ConstructionComparison, show: Show) -> Drawing:
     """Return both leaves on one sheet, the one in hand first."""
     sketch = Sketch()
     x = 0.0

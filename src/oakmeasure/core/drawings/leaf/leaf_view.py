@@ -5,7 +5,7 @@ from __future__ import annotations
 import textwrap
 
 from oakmeasure.core.base.geometry import circle
-from oakmeasure.core.base.units import Show, System, Unit
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.construction.clip_to_outline import head_of
 from oakmeasure.core.document.job import Hand, Hanging
 from oakmeasure.core.document.roles import Place, Role
@@ -87,7 +87,7 @@ def unit_step(build: Build) -> float:
 
 def roomy_step(build: Build, show: Show, room: float) -> float:
     """Return the same for a view with much text beside the leaf, `room` times as wide; texts in inches take more."""
-    return room * unit_step(build) * (INCH_ROOM if show.system is System.INCH else 1.0)
+    return room * unit_step(build) * (INCH_ROOM if show.system is UnitSystem.INCH else 1.0)
 
 
 def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:

@@ -10,7 +10,7 @@ from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer,
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan, Stage, TaskPlan
+from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan, GlueStage, TaskPlan
 from oakmeasure.core.making.glue_tasks import Line
 from oakmeasure.core.solution import LeafSolution
 
@@ -51,7 +51,7 @@ def _no_plan(plan: GluePlan, show: Show) -> Drawing:
     return sketch.drawing()
 
 
-def _leaf(sketch: Sketch, leaf: LeafSolution, build: Build, stage: Stage) -> None:
+def _leaf(sketch: Sketch, leaf: LeafSolution, build: Build, stage: GlueStage) -> None:
     """The leaf on the bench, opening face up, what is glued now in its own wood, the clamps over and under it in
     turn.
     """
@@ -103,7 +103,7 @@ def _clamp(sketch: Sketch, bar: Line, k: float, at: tuple[float, float], small: 
         sketch.box(jaw, Layer.OUTLINE)
 
 
-def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: Stage, show: Show) -> None:
+def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage, show: Show) -> None:
     """A bar as tall as the glue stays open, filled by what is done in it; what closes and when stands beside it."""
     k = TALL / plan.glue.open_minutes
     sketch.box(Rect(BAR_X, 0, BAR_X + BAR_WIDE, TALL), Layer.OUTLINE)

@@ -11,7 +11,7 @@ from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.leaf.part import Build, Rect
-from oakmeasure.core.making.labels import Label
+from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.core.making.log import Progress
 from oakmeasure.core.making.repairs import Judgement
 from oakmeasure.core.reports.batch import Batch
@@ -89,7 +89,7 @@ def _leaf(sketch: Sketch, solved: LeafSolution, build: Build, lit: set[str], roo
     sketch.box(Rect(room.x0, room.y0, x1, y1), Layer.PENCIL)
 
 
-def labels_view(labels: Sequence[Label], show: Show, *, page: int = 0) -> Drawing:
+def labels_view(labels: Sequence[PieceLabel], show: Show, *, page: int = 0) -> Drawing:
     """Return labels as they are printed, nine at a time: an arrow to the head, the name, joints in large letters."""
     if not labels:
         return empty_view("no parts to label")
@@ -101,7 +101,7 @@ def labels_view(labels: Sequence[Label], show: Show, *, page: int = 0) -> Drawin
     return sketch.drawing(margin=12)
 
 
-def _label(sketch: Sketch, label: Label, r: Rect, show: Show) -> None:
+def _label(sketch: Sketch, label: PieceLabel, r: Rect, show: Show) -> None:
     sketch.rect(r, Layer.SPACE, ref=f"part:{label.name}")
     sketch.box(r, Layer.PENCIL)
     y = r.y1 - 20

@@ -20,7 +20,7 @@ from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.leaf.part import Build, Part, Rect
-from oakmeasure.core.making.operation import Operation, Trade, Up
+from oakmeasure.core.making.operation import Operation, SideUp, Trade
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 
@@ -32,7 +32,7 @@ WORDS_Y, LINE = 250.0, 29.0
 BESIDE = 150.0  # beside the work, in which the name of an end stands
 SETTINGS, MOST_LINES = 52, 4  # characters in a line of settings
 BESIDE_CUT, BESIDE_THUMB = (416.0, 46), (196.0, 58)  # where words begin, and how many characters a line has
-EDGES = (Up.HINGE_EDGE, Up.LATCH_EDGE, Up.INNER_EDGE)
+EDGES = (SideUp.HINGE_EDGE, SideUp.LATCH_EDGE, SideUp.INNER_EDGE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,8 +63,8 @@ def lies(leaf: LeafSolution, build: Build, op: Operation) -> Lies | None:
     box = part.outline if part is not None else Rect(0.0, 0.0, build.width, build.height)
     left = leaf.leaf.hand is Hand.LEFT
     level = part is not None and not part.grain_upright
-    if hold.up in (Up.FOOT, Up.HEAD):
-        foot = hold.up is Up.FOOT
+    if hold.up in (SideUp.FOOT, SideUp.HEAD):
+        foot = hold.up is SideUp.FOOT
         # The opening face towards one: right side up the hinges are where they are seen, on its head the other way.
         hinge_left = left is not foot
         ends = ("hinge side", "latch side") if hinge_left else ("latch side", "hinge side")
@@ -73,7 +73,7 @@ def lies(leaf: LeafSolution, build: Build, op: Operation) -> Lies | None:
         )
     if hold.up in EDGES:
         return _on_edge(build, hold.up, part, box, left=left, level=level)
-    opening = hold.up is Up.OPENING
+    opening = hold.up is SideUp.OPENING
     if level:
         ends = ("hinge end", "latch end")
         near = "foot edge" if opening else "head edge"
@@ -86,10 +86,12 @@ def lies(leaf: LeafSolution, build: Build, op: Operation) -> Lies | None:
     return Lies(box.height, box.width, "head", "foot", near, str(hold.up), True, not hinge_near, box, False, False)
 
 
-def _on_edge(build: Build, up: Up, part: Part | None, box: Rect, *, left: bool, level: bool) -> Lies:
-    at_hinge = up is Up.HINGE_EDGE or (up is Up.INNER_EDGE and part is not None and part.face.x0 > build.width / 2)
+def _on_edge(build: Build, up: SideUp, part: Part | None, box: Rect, *, left: bool, level: bool) -> Lies:
+    at_hinge = up is SideUp.HINGE_EDGE or (
+        up is SideUp.INNER_EDGE and part is not None and part.face.x0 > build.width / 2
+    )
     near = "opening face" if at_hinge is not left else "closing face"
-    words = {Up.INNER_EDGE: "inner edge up, to the panel"}.get(up, str(up))
+    words = {SideUp.INNER_EDGE: "inner edge up, to the panel"}.get(up, str(up))
     if level:
         return Lies(
             box.width,
@@ -261,7 +263,7 @@ def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:
     if how.by_depth:
         edge = [p for p in build.parts if _at_edge(p, build, op)]
         return edge or list(build.parts)
-    up_closing = op.hold is not None and op.hold.up is Up.CLOSING
+    up_closing = op.hold is not None and op.hold.up is SideUp.CLOSING
     panels = [p for p in build.parts if p.role is Role.PANEL]
     rest = [p for p in build.parts if p.role is not Role.PANEL]
     rest.sort(key=lambda p: build.depth_of(p)[1 if up_closing else 0] * (1 if up_closing else -1))
@@ -269,13 +271,13 @@ def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:
 
 
 def _at_edge(part: Part, build: Build, op: Operation) -> bool:
-    up = op.hold.up if op.hold else Up.OPENING
+    up = op.hold.up if op.hold else SideUp.OPENING
     r = part.face
     return {
-        Up.HINGE_EDGE: r.x0 < 1.0,
-        Up.LATCH_EDGE: r.x1 > build.width - 1.0,
-        Up.FOOT: r.y0 < 1.0,
-        Up.HEAD: r.y1 > build.height - 1.0,
+        SideUp.HINGE_EDGE: r.x0 < 1.0,
+        SideUp.LATCH_EDGE: r.x1 > build.width - 1.0,
+        SideUp.FOOT: r.y0 < 1.0,
+        SideUp.HEAD: r.y1 > build.height - 1.0,
     }.get(up, True)
 
 
@@ -361,7 +363,7 @@ def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
     if deep is None or op.trade not in (Trade.JOINT, Trade.ROUT, Trade.BORE):
         return False
     thick = build.edge or build.thickness
-    edge_cut = op.hold is not None and (op.hold.up in EDGES or op.hold.up in (Up.FOOT, Up.HEAD))
+    edge_cut = op.hold is not None and (op.hold.up in EDGES or op.hold.up in (SideUp.FOOT, SideUp.HEAD))
     if edge_cut:
         body_wide, body_high = thick, max(1.6 * deep, 1.2 * thick)
         wide = min(wide if wide is not None else thick / 3, thick)

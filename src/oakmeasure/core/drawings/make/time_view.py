@@ -13,7 +13,7 @@ from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.making.finish import Day, Schedule
-from oakmeasure.core.making.working_plan import Slot, Timetable, day_words
+from oakmeasure.core.making.working_plan import TimeSlot, Timetable, day_words
 
 WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
 TALL_ROW = 92.0
@@ -81,9 +81,9 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
     return sketch.drawing(margin=26)
 
 
-def _rows(table: Timetable, chosen: str) -> list[list[Slot]]:
+def _rows(table: Timetable, chosen: str) -> list[list[TimeSlot]]:
     """Return the slots in rows: those of one day that follow one another without a wait stand in one."""
-    rows: list[list[Slot]] = []
+    rows: list[list[TimeSlot]] = []
     for slot in table.slots:
         last = rows[-1][-1] if rows else None
         parted = (

@@ -16,7 +16,7 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.adjust import Judged, Status
-from oakmeasure.core.survey.kinds import Kind
+from oakmeasure.core.survey.kinds import SurveyKind
 from oakmeasure.core.survey.outline import scribed
 from oakmeasure.core.survey.takings.polygon import PREFIX
 
@@ -43,7 +43,7 @@ def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) 
     _plumb(sketch, leaf, show, shape, step)
     adjustment = leaf.opening.adjustment
     if adjustment is not None:
-        if isinstance(next(iter(adjustment.readings)), Kind):
+        if isinstance(next(iter(adjustment.readings)), SurveyKind):
             _taped(sketch, leaf, adjustment.readings, shape, show)
         else:
             _spans(sketch, leaf, adjustment.readings, shape, show)
@@ -148,14 +148,14 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
     hf, lf, lh, hh = shape.corners
     step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     places = {
-        Kind.DIAGONAL_RISING: (hf, lh),
-        Kind.DIAGONAL_FALLING: (hh, lf),
-        Kind.WIDTH_TOP: (_along(hf, hh, 0.94), _along(lf, lh, 0.94)),
-        Kind.WIDTH_MIDDLE: (_along(hf, hh, 0.5), _along(lf, lh, 0.5)),
-        Kind.WIDTH_BOTTOM: (_along(hf, hh, 0.05), _along(lf, lh, 0.05)),
-        Kind.HEIGHT_HINGE: (_along(hf, lf, 0.09), _along(hh, lh, 0.09)),
-        Kind.HEIGHT_MIDDLE: (_along(hf, lf, 0.5), _along(hh, lh, 0.5)),
-        Kind.HEIGHT_LATCH: (_along(hf, lf, 0.91), _along(hh, lh, 0.91)),
+        SurveyKind.DIAGONAL_RISING: (hf, lh),
+        SurveyKind.DIAGONAL_FALLING: (hh, lf),
+        SurveyKind.WIDTH_TOP: (_along(hf, hh, 0.94), _along(lf, lh, 0.94)),
+        SurveyKind.WIDTH_MIDDLE: (_along(hf, hh, 0.5), _along(lf, lh, 0.5)),
+        SurveyKind.WIDTH_BOTTOM: (_along(hf, hh, 0.05), _along(lf, lh, 0.05)),
+        SurveyKind.HEIGHT_HINGE: (_along(hf, lf, 0.09), _along(hh, lh, 0.09)),
+        SurveyKind.HEIGHT_MIDDLE: (_along(hf, lf, 0.5), _along(hh, lh, 0.5)),
+        SurveyKind.HEIGHT_LATCH: (_along(hf, lf, 0.91), _along(hh, lh, 0.91)),
     }
     for kind, (start, end) in places.items():
         reading = getattr(leaf.leaf.readings, kind)

@@ -7,7 +7,7 @@ import math
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.document.readings import Template
+from oakmeasure.core.document.readings import TickTemplate
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked
 from oakmeasure.core.drawings.measure.opening_view import WALL, largest_leaf, opening_view, sides_named, wall_round
@@ -55,7 +55,7 @@ def _on_opening(fit: TemplateFit, point: Point) -> Point:
     return point[0] - ox, point[1] - oy
 
 
-def _board(sketch: Sketch, template: Template, fit: TemplateFit) -> None:
+def _board(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
     """The board that the marks are on, a little larger than they are."""
     marks = [_on_opening(fit, (each.x, each.y)) for each in template.ticks]
     marks.append(_on_opening(fit, (template.nick_x, template.nick_y)))
@@ -67,7 +67,7 @@ def _board(sketch: Sketch, template: Template, fit: TemplateFit) -> None:
         sketch.label(board.x0 + edge / 2, board.y1 - edge, "board", layer=Layer.PENCIL, anchor=Anchor.LEFT)
 
 
-def _ticks(sketch: Sketch, template: Template, fit: TemplateFit, shape: Crooked, show: Show, step: float) -> None:
+def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked, show: Show, step: float) -> None:
     many = len(fit.ticks) > MANY
     for number, (tick, judged) in enumerate(zip(template.ticks, fit.ticks, strict=True), start=1):
         ref = f"tick:{number}"
@@ -122,7 +122,7 @@ def _cross(sketch: Sketch, at: Point, size: float, layer: Layer, ref: str = "") 
     sketch.line([(x, y - size), (x, y + size)], layer, ref=ref)
 
 
-def _check(sketch: Sketch, template: Template, fit: TemplateFit, shape: Crooked, step: float) -> None:
+def _check(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked, step: float) -> None:
     """The check reading: a square round its point, at the corner that it checks."""
     if fit.check is None:
         return
@@ -137,7 +137,7 @@ def _check(sketch: Sketch, template: Template, fit: TemplateFit, shape: Crooked,
     sketch.label(x, y + 2.2 * step, "check", layer=Layer.LEAF, ref="tick:check", anchor=Anchor.ABOVE, on_paper=True)
 
 
-def _nick(sketch: Sketch, template: Template, fit: TemplateFit, show: Show, step: float) -> None:
+def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit, show: Show, step: float) -> None:
     """The datum nick: a notch on the board with its height over the hinge side's foot."""
     x, y = _on_opening(fit, (template.nick_x, template.nick_y))
     sketch.line([(x - 2 * step, y + step), (x, y), (x - 2 * step, y - step)], Layer.OUTLINE, ref="tick:nick")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.document.stock import Board, Face, Flaw, Mark
+from oakmeasure.core.document.stock import Board, BoardMark, Face, Flaw
 from oakmeasure.core.drawings.drawing import Grain, Layer, Sketch, hatching
 from oakmeasure.core.leaf.part import Rect
 
@@ -31,14 +31,14 @@ def face_of(
     return rect
 
 
-def mark_rect(board: Board, mark: Mark, rect: Rect, face: Face) -> Rect:
+def mark_rect(board: Board, mark: BoardMark, rect: Rect, face: Face) -> Rect:
     """Return where a mark lies on a face as drawn: the other face is seen turned over about the board's length."""
     low = mark.y if face is not Face.OTHER else board.width - mark.y - mark.width
     x, y = rect.x0 + mark.x, rect.y0 + low
     return Rect(x, y, x + mark.length, y + mark.width)
 
 
-def draw_mark(sketch: Sketch, board: Board, mark: Mark, at: int, rect: Rect, face: Face, *, ref: str = "") -> None:
+def draw_mark(sketch: Sketch, board: Board, mark: BoardMark, at: int, rect: Rect, face: Face, *, ref: str = "") -> None:
     """Draw one mark: knots as rings, sapwood pale, splits as lines, metal and grooves hatched."""
     place = mark_rect(board, mark, rect, face)
     ref = ref or f"mark:{at + 1}"

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Show, counted
-from oakmeasure.core.cutting.board_plan import CutBoard, Piece
-from oakmeasure.core.cutting.leaf_plan import Group
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.cutting.board_plan import BoardPiece, CutBoard
+from oakmeasure.core.cutting.leaf_plan import ThicknessGroup
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.leaf.leaf_view import no_leaf, part_ref
 from oakmeasure.core.leaf.part import Rect
@@ -39,10 +39,10 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=1.5 * step)
 
 
-def _heading(group: Group, show: Show) -> str:
+def _heading(group: ThicknessGroup, show: Show) -> str:
     plan = group.plan
     made_of = stuff(group.species)
-    word = "sheet" if isinstance(made_of, Sheet) else "board"
+    word = "sheet" if isinstance(made_of, SheetMaterial) else "board"
     return (
         f"{made_of.name}, {show.length(group.thickness)} thick: {counted(len(plan.boards), word)}, "
         f"at least {plan.least_boards}"
@@ -50,7 +50,14 @@ def _heading(group: Group, show: Show) -> str:
 
 
 def _board(
-    sketch: Sketch, cut: CutBoard, group: Group, number: int, y: float, show: Show, step: float, marks: dict[str, str]
+    sketch: Sketch,
+    cut: CutBoard,
+    group: ThicknessGroup,
+    number: int,
+    y: float,
+    show: Show,
+    step: float,
+    marks: dict[str, str],
 ) -> None:
     whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
     sketch.rect(whole, Layer.WASTE)
@@ -85,7 +92,7 @@ def _board(
     )
 
 
-def _names(piece: Piece, mark: str) -> tuple[str, ...]:
+def _names(piece: BoardPiece, mark: str) -> tuple[str, ...]:
     """Return the names of a piece, longest first: in words, with its strip, by its number alone."""
     part, _, strip = piece.name.partition(", strip ")
     strip = " " + strip.replace(" of ", "/") if strip else ""

@@ -13,7 +13,7 @@ from oakmeasure.core.document.stock import Board, Face
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.timber.board_marks import draw_mark
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.planning.plan_model import CutStock, Laid, LotPlan
+from oakmeasure.core.planning.plan_model import CutStock, LotPlan, PlacedPiece
 
 BAR_SHARE = 45  # a bar is drawn no lower than this part of its length
 GAP = 1.6  # steps between two boards
@@ -143,7 +143,7 @@ def _stock(
     )
 
 
-def piece_ref(laid: Laid) -> str:
+def piece_ref(laid: PlacedPiece) -> str:
     """Return what a piece of a plan is called on the drawing."""
     return f"piece:{laid.wanted.leaf}/{laid.wanted.name}"
 
@@ -151,7 +151,7 @@ def piece_ref(laid: Laid) -> str:
 def _piece(
     sketch: Sketch,
     lot: LotPlan,
-    laid: Laid,
+    laid: PlacedPiece,
     at: tuple[float, float, float],
     show: Show,
     scale: tuple[float, float],

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from oakmeasure.core.costing.pricing import BuyWay, Line, Price
+from oakmeasure.core.costing.pricing import BuyWay, Price, PriceLine
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
@@ -22,7 +22,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
         return empty_view("this leaf cannot be made yet: no price")
     most = max(price.price, price.bought_price or 0.0, *(each.total for each in ways), 1.0)
     sketch = Sketch()
-    y = _stack(sketch, 0.0, "Made here", (*price.lines, Line("margin", price.margin)), most)
+    y = _stack(sketch, 0.0, "Made here", (*price.lines, PriceLine("margin", price.margin)), most)
     if price.bought:
         y = _stack(sketch, y, "Nearest bought leaf", price.bought, most)
     if ways:
@@ -41,7 +41,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
     return sketch.drawing(margin=BAR)
 
 
-def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[Line], most: float) -> float:
+def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[PriceLine], most: float) -> float:
     """Draw the lines of a price one under the other, each where the last one ended; return where the next begins."""
     total = sum(each.value for each in lines)
     sketch.label(-8, y, f"{title}: {total:.0f} with margin", anchor=Anchor.LEFT, bold=True)

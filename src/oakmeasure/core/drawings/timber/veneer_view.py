@@ -7,7 +7,7 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.planning.veneer_plan import Strip, VeneerPlan
+from oakmeasure.core.planning.veneer_plan import VeneerPlan, VeneerStrip
 from oakmeasure.core.solution import LeafSolution
 
 END = 9.0  # times as large as the faces the end of the board is drawn
@@ -52,7 +52,7 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
 
 
 def _strip(
-    sketch: Sketch, strip: Strip, x: float, width: float, tint: str, *, turned_round: bool, boards: bool
+    sketch: Sketch, strip: VeneerStrip, x: float, width: float, tint: str, *, turned_round: bool, boards: bool
 ) -> None:
     """Draw a veneer on its face, the back seen from behind, with its number and a flame that leans as it lies."""
     box = strip.rect

@@ -19,7 +19,7 @@ TOUCHING = 1e-9  # rad; what touches when shut does not stop the leaf
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class SwingPlan:
     """A leaf on its pin, mm. width: on the opening face. bevel_deg: of the latch edge, towards the closing face."""
 
     width: float
@@ -50,7 +50,7 @@ def turned(point: Point, pin: Point, degrees: float) -> Point:
     return pin[0] + x * math.cos(turn) + y * math.sin(turn), pin[1] - x * math.sin(turn) + y * math.cos(turn)
 
 
-def opens_to_deg(plan: Plan, obstacle: Sequence[Point]) -> float:
+def opens_to_deg(plan: SwingPlan, obstacle: Sequence[Point]) -> float:
     """Return the angle at which the opening leaf first touches an obstacle, degrees; 180 where it never does.
 
     obstacle: corners of a convex outline in plan, mm, clear of the shut leaf. Exact: each corner of one runs on a
@@ -86,7 +86,7 @@ def _meets(point: Point, outline: Sequence[Point], sense: float) -> list[float]:
     return found
 
 
-def clear_way(plan: Plan, *, latch_gap: float, degrees: float, pull: float = 0.0) -> float:
+def clear_way(plan: SwingPlan, *, latch_gap: float, degrees: float, pull: float = 0.0) -> float:
     """Return what is left to walk through with the leaf opened so far, mm.
 
     Up to 90° from the latch jamb's edge to the nearest of the leaf, from then on square across the opening.
@@ -102,7 +102,7 @@ def clear_way(plan: Plan, *, latch_gap: float, degrees: float, pull: float = 0.0
     return math.dist(jamb, nearest_of_leaf(plan, jamb, degrees))
 
 
-def nearest_of_leaf(plan: Plan, point: Point, degrees: float) -> Point:
+def nearest_of_leaf(plan: SwingPlan, point: Point, degrees: float) -> Point:
     """Return the place on the opened leaf's outline that is nearest to a point."""
     corners = plan.turned(degrees)
     sides = zip(corners, (*corners[1:], corners[0]), strict=True)

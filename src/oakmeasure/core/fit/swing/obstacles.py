@@ -16,7 +16,14 @@ from oakmeasure.core.figures.figure import Figure, derived, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import cup_pin
-from oakmeasure.core.fit.swing.geometry import Plan, clear_way, corner_rise, opens_to_deg, rising_easing, self_swing_nm
+from oakmeasure.core.fit.swing.geometry import (
+    SwingPlan,
+    clear_way,
+    corner_rise,
+    opens_to_deg,
+    rising_easing,
+    self_swing_nm,
+)
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -43,7 +50,7 @@ class Swing:
     cabinet that carries it, behind the leaf's opening face, mm.
     """
 
-    plan: Plan
+    plan: SwingPlan
     obstacles: tuple[Obstacle, ...]
     latch_gap: float
     stops_deg: float
@@ -97,13 +104,13 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     return made
 
 
-def _plan(ctx: Context, fitted: Fit) -> Plan:
+def _plan(ctx: Context, fitted: Fit) -> SwingPlan:
     f = ctx.figures
     width, thickness = fitted.width.value, f["thickness"].value
     if not ctx.leaf.hanging.has_butts:
         pin_in, pin_deep = cup_pin(ctx.leaf.hardware.cup.hinge, thickness=thickness, boring=f["cup_boring"].value)
-        return Plan(width, thickness, -pin_deep, -pin_in)
-    return Plan(width, thickness, f["butt_knuckle"].value, f["butt_setback"].value, fitted.bevel.value)
+        return SwingPlan(width, thickness, -pin_deep, -pin_in)
+    return SwingPlan(width, thickness, f["butt_knuckle"].value, f["butt_setback"].value, fitted.bevel.value)
 
 
 def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:

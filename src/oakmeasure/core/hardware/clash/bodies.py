@@ -12,7 +12,7 @@ from oakmeasure.core.base.prisms import Solid, block, rod
 from oakmeasure.core.construction.registry import has, module
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.hardware.boring import Boring
-from oakmeasure.core.hardware.clash.rules import Kind
+from oakmeasure.core.hardware.clash.rules import BodyKind
 from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Hollow
@@ -24,14 +24,14 @@ MARK_WIDE = 3.0  # of a V line where it meets something
 
 
 @dataclass(frozen=True, slots=True)
-class Thing:
+class ClashBody:
     """One thing in the leaf. family: things of one family never clash with one another, and are told of as one.
 
     is_slow, is_active: of a pair, in that leaf alone.
     """
 
     name: str
-    kind: Kind
+    kind: BodyKind
     solid: Solid
     ref: str
     family: str
@@ -39,32 +39,33 @@ class Thing:
     is_active: bool = False
 
 
-def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None) -> list[Thing]:
+def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None) -> list[ClashBody]:
     """Return what is cut and driven for hardware."""
     found = []
     for each in borings:
         if each.solid is not None and not each.is_slow:
             kinds = (
-                (Kind.SCREW, Kind.BITE)
+                (BodyKind.SCREW, BodyKind.BITE)
                 if each.kind.holds_a_screw
-                else (Kind.GROOVE if each.kind.is_groove else Kind.CUT,)
+                else (BodyKind.GROOVE if each.kind.is_groove else BodyKind.CUT,)
             )
             found += [
-                Thing(each.name, kind, each.solid, each.ref, each.family, is_active=each.is_active) for kind in kinds
+                ClashBody(each.name, kind, each.solid, each.ref, each.family, is_active=each.is_active)
+                for kind in kinds
             ]
     return found + list(_hinge_screws(ctx, butts))
 
 
-def slow_leaf_things(borings: Sequence[Boring]) -> list[Thing]:
+def slow_leaf_things(borings: Sequence[Boring]) -> list[ClashBody]:
     """Return what is cut in the slow leaf of a pair alone: the lock's keep and the flush bolts."""
     return [
-        Thing(each.name, Kind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
+        ClashBody(each.name, BodyKind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
         for each in borings
         if each.solid is not None and each.is_slow
     ]
 
 
-def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[Thing]:
+def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[ClashBody]:
     """The screws of each butt: spread along it, in two rows in turn, square to the edge."""
     if butts is None:
         return
@@ -74,12 +75,12 @@ def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[Thing]:
         for at in range(screws.count):
             y = place.rect.y0 + (at + 0.5) / screws.count * (place.rect.y1 - place.rect.y0)
             lies, name, ref = across * SCREW_ROWS[at % 2], f"screw {at + 1} of {family}", f"butt:{place.number}"
-            for kind, share in ((Kind.SCREW, 1.0), (Kind.BITE, BITE_SHARE)):
+            for kind, share in ((BodyKind.SCREW, 1.0), (BodyKind.BITE, BITE_SHARE)):
                 line = rod((depth, y), (depth + share * screws.length, y), screws.diameter, lies)
-                yield Thing(name, kind, line, ref, family)
+                yield ClashBody(name, kind, line, ref, family)
 
 
-def leaf_things(ctx: Context, build: Build) -> list[Thing]:
+def leaf_things(ctx: Context, build: Build) -> list[ClashBody]:
     """Return what the leaf itself has inside: joints, panels, fixings, grooves, hollows, and its late trims."""
     return [
         *_joints(build),
@@ -91,17 +92,17 @@ def leaf_things(ctx: Context, build: Build) -> list[Thing]:
     ]
 
 
-def fixing_things(build: Build) -> list[Thing]:
+def fixing_things(build: Build) -> list[ClashBody]:
     """Return the leaf's own nails, pins and screws."""
     found = []
     for at, each in enumerate(build.fixings, start=1):
         part = each.ref.partition(":")[2]
         what = each.what.removesuffix("s")
-        found.append(Thing(f"{what} {at} in the {part}", Kind.FIXING, each.solid, each.ref, each.what))
+        found.append(ClashBody(f"{what} {at} in the {part}", BodyKind.FIXING, each.solid, each.ref, each.what))
     return found
 
 
-def _joints(build: Build) -> Iterable[Thing]:
+def _joints(build: Build) -> Iterable[ClashBody]:
     middle = build.middle
     for at, each in enumerate(build.tenons):
         r, half = each.rect, each.thickness / 2
@@ -111,46 +112,48 @@ def _joints(build: Build) -> Iterable[Thing]:
             if each.member != each.into
             else (f"loose tenon {at + 1} beside {each.member}")
         )
-        yield Thing(
+        yield ClashBody(
             words,
-            Kind.JOINT,
+            BodyKind.JOINT,
             block(r.x0, r.y0, r.x1, r.y1, (middle - half, middle + half)),
             f"part:{each.member}",
             f"{each.member} {each.into}",
         )
 
 
-def _panels(build: Build) -> Iterable[Thing]:
+def _panels(build: Build) -> Iterable[ClashBody]:
     for each in build.parts:
         if each.role is Role.PANEL:
             r = each.outline
-            yield Thing(
+            yield ClashBody(
                 f"{each.name} in its groove",
-                Kind.PANEL,
+                BodyKind.PANEL,
                 block(r.x0, r.y0, r.x1, r.y1, build.depth_of(each)),
                 f"part:{each.name}",
                 each.name,
             )
 
 
-def _hollows(ctx: Context, build: Build) -> Iterable[Thing]:
+def _hollows(ctx: Context, build: Build) -> Iterable[ClashBody]:
     """Where there is no wood: inside an old hollow leaf, between the rails of a light frame."""
     kind = ctx.leaf.build.kind
     found: Iterable[Hollow] = module(kind, "hollows").hollows(ctx.leaf.build, build) if has(kind, "hollows") else ()
     for each in found:
         r = each.face
         solid = block(r.x0, r.y0, r.x1, r.y1, each.depth)
-        yield Thing(each.name, Kind.BLOCKS if each.has_blocks else Kind.HOLLOW, solid, "", "hollow")
+        yield ClashBody(each.name, BodyKind.BLOCKS if each.has_blocks else BodyKind.HOLLOW, solid, "", "hollow")
 
 
-def _marks(ctx: Context, build: Build) -> Iterable[Thing]:
+def _marks(ctx: Context, build: Build) -> Iterable[ClashBody]:
     """V lines on the face, as deep as they are cut."""
     deep = getattr(ctx.leaf.build, "groove_depth", 0.0)
     for at, each in enumerate(each for each in build.marks if len(each.points) == 2 and not each.hidden):
-        yield Thing(f"V line {at + 1}", Kind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref, "V lines")
+        yield ClashBody(
+            f"V line {at + 1}", BodyKind.LINE, Solid(each.points, (0.0, deep), MARK_WIDE / 2), each.ref, "V lines"
+        )
 
 
-def _trims(ctx: Context, build: Build) -> Iterable[Thing]:
+def _trims(ctx: Context, build: Build) -> Iterable[ClashBody]:
     """Where the saw goes when the leaf is trimmed once made: along the edges that lose something."""
     late, w, h = ctx.leaf.late, build.width, build.height
     ends = {
@@ -161,9 +164,9 @@ def _trims(ctx: Context, build: Build) -> Iterable[Thing]:
     }
     for edge, line in ends.items():
         if getattr(late, edge):
-            yield Thing(
+            yield ClashBody(
                 f"trim of the {edge}",
-                Kind.TRIM,
+                BodyKind.TRIM,
                 Solid(line, (0.0, build.thickness), SAW / 2),
                 f"figure:late_{edge}",
                 f"trim {edge}",

@@ -18,7 +18,7 @@ from oakmeasure.core.leaf.part import Build
 PIN_CLEAR = 8.0  # round what will be cut or driven, where no pin may go: common practice, no source
 
 
-def prove(
+def check_clashes(
     ctx: Context, build: Build, borings: Sequence[Boring], butts: Butts | None, cups: Cups | None
 ) -> tuple[Build, ClashMap]:
     """Return the build without pins that would meet hardware, and the map of the leaf with every clash judged."""

@@ -11,7 +11,7 @@ from enum import StrEnum
 from oakmeasure.core.figures.check import Level
 
 
-class Kind(StrEnum):
+class BodyKind(StrEnum):
     """What a thing in the leaf is; rules are for two kinds."""
 
     CUT = "cut"  # a recess, a mortise or a bore for hardware
@@ -43,39 +43,39 @@ class Spacing:
 STOP, LOOK = Level.STOP, Level.LOOK
 _STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
 _KNOCK = "there is wood only where a block is: knock, and drill a small hole first"
-SPACINGS: dict[frozenset[Kind], Spacing] = {
+SPACINGS: dict[frozenset[BodyKind], Spacing] = {
     frozenset(pair): spacing
     for pair, spacing in (
-        ((Kind.CUT, Kind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
-        ((Kind.CUT, Kind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
-        ((Kind.CUT, Kind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
-        ((Kind.CUT, Kind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK, grave=5.0)),
-        ((Kind.CUT, Kind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
-        ((Kind.CUT, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
-        ((Kind.CUT, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
-        ((Kind.SCREW, Kind.SCREW), Spacing(3.0, STOP, LOOK, "a screw meets a screw")),
-        ((Kind.SCREW, Kind.FIXING), Spacing(2.0, STOP, LOOK, "a screw meets steel")),
-        ((Kind.BITE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, "a screw in the end grain of a tenon hardly holds")),
-        ((Kind.BITE, Kind.PANEL), Spacing(1.0, LOOK, LOOK, "a screw that pins a panel lets it split")),
-        ((Kind.SCREW, Kind.GROOVE), Spacing(3.0, STOP, LOOK, _STEEL)),
-        ((Kind.BITE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "a screw needs wood")),
-        ((Kind.GROOVE, Kind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
-        ((Kind.GROOVE, Kind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
-        ((Kind.GROOVE, Kind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
-        ((Kind.GROOVE, Kind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
-        ((Kind.GROOVE, Kind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
-        ((Kind.LINE, Kind.FIXING), Spacing(1.0, STOP, LOOK, _STEEL)),
-        ((Kind.CUT, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
-        ((Kind.BITE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
-        ((Kind.GROOVE, Kind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
-        ((Kind.TRIM, Kind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
-        ((Kind.TRIM, Kind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
-        ((Kind.TRIM, Kind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),
+        ((BodyKind.CUT, BodyKind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
+        ((BodyKind.CUT, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
+        ((BodyKind.CUT, BodyKind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((BodyKind.CUT, BodyKind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK, grave=5.0)),
+        ((BodyKind.CUT, BodyKind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((BodyKind.CUT, BodyKind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((BodyKind.CUT, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
+        ((BodyKind.SCREW, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, "a screw meets a screw")),
+        ((BodyKind.SCREW, BodyKind.FIXING), Spacing(2.0, STOP, LOOK, "a screw meets steel")),
+        ((BodyKind.BITE, BodyKind.JOINT), Spacing(0.0, LOOK, LOOK, "a screw in the end grain of a tenon hardly holds")),
+        ((BodyKind.BITE, BodyKind.PANEL), Spacing(1.0, LOOK, LOOK, "a screw that pins a panel lets it split")),
+        ((BodyKind.SCREW, BodyKind.GROOVE), Spacing(3.0, STOP, LOOK, _STEEL)),
+        ((BodyKind.BITE, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "a screw needs wood")),
+        ((BodyKind.GROOVE, BodyKind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
+        ((BodyKind.GROOVE, BodyKind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
+        ((BodyKind.GROOVE, BodyKind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
+        ((BodyKind.GROOVE, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
+        ((BodyKind.GROOVE, BodyKind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
+        ((BodyKind.LINE, BodyKind.FIXING), Spacing(1.0, STOP, LOOK, _STEEL)),
+        ((BodyKind.CUT, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((BodyKind.BITE, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((BodyKind.GROOVE, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((BodyKind.TRIM, BodyKind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
+        ((BodyKind.TRIM, BodyKind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
+        ((BodyKind.TRIM, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),
     )
 }
 MOST_LEAST = max(each.least for each in SPACINGS.values())
 
 
-def spacing(one: Kind, other: Kind) -> Spacing | None:
+def spacing(one: BodyKind, other: BodyKind) -> Spacing | None:
     """Return the rule for two kinds; None where they may lie as they like."""
     return SPACINGS.get(frozenset((one, other)))

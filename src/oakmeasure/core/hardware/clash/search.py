@@ -11,8 +11,8 @@ from dataclasses import dataclass, field
 
 from oakmeasure.core.base.prisms import Box, Solid, Span, apart_in_depth, distances, nearest_free
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.hardware.clash.bodies import Thing
-from oakmeasure.core.hardware.clash.rules import MOST_LEAST, Kind, Spacing, spacing
+from oakmeasure.core.hardware.clash.bodies import ClashBody
+from oakmeasure.core.hardware.clash.rules import MOST_LEAST, BodyKind, Spacing, spacing
 from oakmeasure.core.leaf.leaf_context import Context
 
 TOUCH = 1e-6  # mm; nearer to its least distance than this is no clash
@@ -26,8 +26,8 @@ class Clash:
     families, this the worst of them.
     """
 
-    one: Thing
-    other: Thing
+    one: ClashBody
+    other: ClashBody
     distance: float
     rule: Spacing
     alike: int = 1
@@ -60,16 +60,16 @@ class Mover:
 class ClashMap:
     """Everything in the leaf and what clashes, the worst first."""
 
-    things: tuple[Thing, ...] = ()
+    things: tuple[ClashBody, ...] = ()
     clashes: tuple[Clash, ...] = ()
     movers: tuple[Mover, ...] = field(default=(), repr=False)
 
-    def family(self, name: str) -> list[Thing]:
+    def family(self, name: str) -> list[ClashBody]:
         """Return the things of a family."""
         return [each for each in self.things if each.family == name]
 
 
-def find_clashes(things: Sequence[Thing]) -> list[Clash]:
+def find_clashes(things: Sequence[ClashBody]) -> list[Clash]:
     """Return every pair that is nearer than its rule allows, the worst first.
 
     Things of one family are never asked of one another, nor are kinds without a rule.
@@ -84,10 +84,10 @@ def find_clashes(things: Sequence[Thing]) -> list[Clash]:
     return sorted(found, key=lambda each: (each.level is not Level.STOP, each.distance - each.rule.least))
 
 
-def _near_pairs(things: Sequence[Thing]) -> Iterable[tuple[Thing, Thing, Spacing]]:
+def _near_pairs(things: Sequence[ClashBody]) -> Iterable[tuple[ClashBody, ClashBody, Spacing]]:
     """Sweep up the leaf: only what stands at the same height, and is near by its box, is looked at closely."""
     boxed = sorted(((each.solid.box, each) for each in things), key=lambda pair: pair[0][1])
-    standing: list[tuple[Box, Thing]] = []
+    standing: list[tuple[Box, ClashBody]] = []
     for box, thing in boxed:
         standing = [each for each in standing if each[0][3] + MOST_LEAST > box[1]]
         for at, other in standing:
@@ -99,19 +99,19 @@ def _near_pairs(things: Sequence[Thing]) -> Iterable[tuple[Thing, Thing, Spacing
         standing.append((box, thing))
 
 
-HARDWARE = (Kind.CUT, Kind.SCREW, Kind.GROOVE)
+HARDWARE = (BodyKind.CUT, BodyKind.SCREW, BodyKind.GROOVE)
 RANK = (
-    Kind.CUT,
-    Kind.SCREW,
-    Kind.BITE,
-    Kind.GROOVE,
-    Kind.LINE,
-    Kind.TRIM,
-    Kind.FIXING,
-    Kind.JOINT,
-    Kind.PANEL,
-    Kind.HOLLOW,
-    Kind.BLOCKS,
+    BodyKind.CUT,
+    BodyKind.SCREW,
+    BodyKind.BITE,
+    BodyKind.GROOVE,
+    BodyKind.LINE,
+    BodyKind.TRIM,
+    BodyKind.FIXING,
+    BodyKind.JOINT,
+    BodyKind.PANEL,
+    BodyKind.HOLLOW,
+    BodyKind.BLOCKS,
 )
 
 
@@ -122,7 +122,7 @@ def _boxes_apart(one: Box, other: Box, depth: Span, other_depth: Span) -> float:
     return math.hypot(x, y, max(apart_in_depth(depth, other_depth), 0.0))
 
 
-def _ordered(one: Thing, other: Thing) -> tuple[Thing, Thing]:
+def _ordered(one: ClashBody, other: ClashBody) -> tuple[ClashBody, ClashBody]:
     """Return two things, what can be moved first."""
     first, second = sorted((one, other), key=lambda each: (RANK.index(each.kind), each.family))
     return first, second
@@ -138,7 +138,7 @@ def gathered(clashes: Sequence[Clash]) -> list[Clash]:
     return [Clash(each.one, each.other, each.distance, each.rule, count[each.code]) for each in worst.values()]
 
 
-def free_place(mover: Mover, things: Sequence[Thing]) -> float | None:
+def free_place(mover: Mover, things: Sequence[ClashBody]) -> float | None:
     """Return the shortest way to where nothing is too near, mm, 0 where it is free; None where there is none.
 
     By upright boxes: on the safe side for what is round or slants.
@@ -148,7 +148,7 @@ def free_place(mover: Mover, things: Sequence[Thing]) -> float | None:
     )
 
 
-def blocked(mover: Mover, things: Sequence[Thing]) -> list[Span]:
+def blocked(mover: Mover, things: Sequence[ClashBody]) -> list[Span]:
     """Return the ways, mm, that would bring what is moved too near to something that stays."""
     spans = []
     axis, other_axis = (0, 1) if mover.along == "x" else (1, 0)
@@ -169,7 +169,7 @@ def blocked(mover: Mover, things: Sequence[Thing]) -> list[Span]:
 
 
 def judge_clashes(
-    ctx: Context, things: Sequence[Thing], movers: Sequence[Mover], *, known: Iterable[str] = ()
+    ctx: Context, things: Sequence[ClashBody], movers: Sequence[Mover], *, known: Iterable[str] = ()
 ) -> ClashMap:
     """Find all clashes, say the worst of them with a remedy each, and return the map.
 
@@ -177,7 +177,9 @@ def judge_clashes(
     """
     spoken_for = set(known)
     found = [
-        each for each in find_clashes(things) if not (each.one.family in spoken_for and each.other.kind is Kind.JOINT)
+        each
+        for each in find_clashes(things)
+        if not (each.one.family in spoken_for and each.other.kind is BodyKind.JOINT)
     ]
     told = gathered(found)
     for clash in told[:SHOWN]:
@@ -191,7 +193,7 @@ def judge_clashes(
             "They are marked on the drawing of clashes.",
         )
     hardware = sum(each.kind in HARDWARE for each in things)
-    own = sum(each.kind in (Kind.FIXING, Kind.JOINT, Kind.PANEL) for each in things)
+    own = sum(each.kind in (BodyKind.FIXING, BodyKind.JOINT, BodyKind.PANEL) for each in things)
     if not told and hardware:
         ctx.say(
             "clash-none",
@@ -204,7 +206,7 @@ def judge_clashes(
     return ClashMap(tuple(things), tuple(told), tuple(movers))
 
 
-def _say(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequence[Mover]) -> None:
+def _say(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequence[Mover]) -> None:
     one, other, rule = clash.one, clash.other, clash.rule
     meets = clash.distance < -TOUCH
     alike = f" {clash.alike} places alike; this is the worst." if clash.alike > 1 else ""
@@ -222,7 +224,7 @@ def _say(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequence[M
     )
 
 
-def remedies(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequence[Mover]) -> list[Remedy]:
+def remedies(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequence[Mover]) -> list[Remedy]:
     """Return what would mend a clash: the nearest free place of what can be moved, else words."""
     found = []
     for mover in movers:
@@ -230,12 +232,12 @@ def remedies(ctx: Context, clash: Clash, things: Sequence[Thing], movers: Sequen
             way = free_place(mover, things)
             if way is not None and abs(way) > TOUCH:
                 found.append(mover.edit(_whole(way, mover, things)))
-    if clash.other.kind is Kind.FIXING and clash.one.kind in (Kind.GROOVE, Kind.TRIM, Kind.CUT):
+    if clash.other.kind is BodyKind.FIXING and clash.one.kind in (BodyKind.GROOVE, BodyKind.TRIM, BodyKind.CUT):
         found.append(Remedy(_fixing_words(ctx, clash)))
     return found or [Remedy("Move one of them, or a smaller one")]
 
 
-def _whole(way: float, mover: Mover, things: Sequence[Thing]) -> float:
+def _whole(way: float, mover: Mover, things: Sequence[ClashBody]) -> float:
     """Return the way in whole mm, a little longer, where that is free too: nobody sets out 13.27."""
     whole = float(int(way) + (1 if way > int(way) else -1 if way < int(way) else 0))
     if not mover.low <= whole <= mover.high:
@@ -249,13 +251,13 @@ def _fixing_words(ctx: Context, clash: Clash) -> str:
     start, low = fixing.solid.depth[0], cut.solid.depth[0]
     room = low - clash.rule.least - start
     family = fixing.family
-    if cut.kind is Kind.TRIM:
+    if cut.kind is BodyKind.TRIM:
         return f"No {family} within {ctx.fmt(clash.rule.least)} of the line, or trim first"
     shorter = f"; or {family} {ctx.fmt(int(room))} long there" if len(fixing.solid.points) == 1 and room >= 10 else ""
     return f"Cut the {cut.name} first, and no {family} after it there{shorter}"
 
 
-def keep_out(things: Sequence[Thing], margin: float) -> dict[str, Solid]:
+def keep_out(things: Sequence[ClashBody], margin: float) -> dict[str, Solid]:
     """Return for each family of hardware the block that it needs, `margin` round it on the face, mm."""
     found: dict[str, Solid] = {}
     for family in dict.fromkeys(each.family for each in things if each.kind in HARDWARE):

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.hardware.clash.rules import Kind, spacing
+from oakmeasure.core.hardware.clash.rules import BodyKind, spacing
 from oakmeasure.core.hardware.clash.search import HARDWARE, ClashMap, keep_out
 
-_FIXING_RULE = spacing(Kind.CUT, Kind.FIXING)
+_FIXING_RULE = spacing(BodyKind.CUT, BodyKind.FIXING)
 MARGIN = _FIXING_RULE.least if _FIXING_RULE is not None else 0.0  # round each, on the face and in depth, mm
 
 

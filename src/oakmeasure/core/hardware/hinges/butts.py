@@ -21,7 +21,7 @@ from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, 
 from oakmeasure.core.hardware.hinges import butt_checks as checks
 from oakmeasure.core.hardware.hinges.butt_places import ButtPlace, Butts
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
-from oakmeasure.core.hardware.hinges.mortise_depth import let_in
+from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Rect
@@ -329,7 +329,7 @@ def _depth(ctx: Context) -> Figure:
     depth = ctx.figures.derived(
         "butt_depth",
         "butt let in, leaf and lining each",
-        let_in(closed=closed.value, gap=gap.value),
+        mortise_depth(closed=closed.value, gap=gap.value),
         Unit.MM,
         closed,
         gap,

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.hardware.hinges.mortise_depth import let_in
+from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -34,7 +34,7 @@ def judge_packet(ctx: Context) -> None:
         f.derived(
             figure_name(f"packet_{at}_depth"),
             f"hinge {letter}, let in",
-            let_in(closed=closed.value, gap=gap.value),
+            mortise_depth(closed=closed.value, gap=gap.value),
             Unit.MM,
             closed,
             gap,

@@ -27,7 +27,7 @@ def solve_cup(
     return {name: -SIGNS[unknown] * rest if value is None else value for name, value in known.items()}
 
 
-def let_in(*, closed: float, gap: float) -> float:
+def mortise_depth(*, closed: float, gap: float) -> float:
     """Return how deep a butt is let in, leaf and lining each, mm: half of what it is thicker than the gap.
 
     >>> let_in(closed=5.5, gap=2)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import Sheet, stuff
+from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
@@ -87,7 +87,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         build.parts[0],
     )
     made_of = stuff(member.species)
-    if isinstance(made_of, Sheet):
+    if isinstance(made_of, SheetMaterial):
         ctx.say(
             "screws-sheet",
             Level.LOOK,

@@ -15,7 +15,7 @@ from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Mark
+from oakmeasure.core.leaf.part import Build, DrawnMark
 
 CHEEK = 5.0  # wood on each side of a groove: common practice, no source
 PLAY = (1.0, 4.0)  # of a fin in its groove: common practice, no source
@@ -39,7 +39,7 @@ def cut_guide(ctx: Context, build: Build) -> Build:
     if cheek.value <= 0:
         return build
     corners = ((0.0, 0.0), (0.0, deep.value), (w, deep.value), (w, 0.0))
-    return replace(build, marks=(*build.marks, Mark(corners, "figure:guide_depth", hidden=True)))
+    return replace(build, marks=(*build.marks, DrawnMark(corners, "figure:guide_depth", hidden=True)))
 
 
 def _judge_groove(ctx: Context, guide: Guide) -> None:

@@ -9,13 +9,13 @@ from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, State, minus, plus
+from oakmeasure.core.figures.figure import Figure, Provenance, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
 from oakmeasure.core.survey.checks import assumed, judge_readings, say_contradictory
 from oakmeasure.core.survey.heads import head_line
-from oakmeasure.core.survey.kinds import KINDS, Kind
+from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.survey_result import Taken, bow_at, outline_of
 
 LEAST_SPAN = 50.0
@@ -33,7 +33,7 @@ def take_by_tape(ctx: Context) -> Taken:
     }
     if head.is_curved and len(readings) > 1:
         # Then it is read to the crown, and says nothing of the four corners.
-        readings.pop(Kind.HEIGHT_MIDDLE, None)
+        readings.pop(SurveyKind.HEIGHT_MIDDLE, None)
     observed = {kind: _straightened(ctx, kind, each) for kind, each in readings.items()}
     try:
         adjustment = adjust(observed, is_raked=head is HeadKind.RAKED)
@@ -59,24 +59,24 @@ def take_by_tape(ctx: Context) -> Taken:
         f"least squares over {counted(count, 'reading')}, the hinge side's foot being 0",
         "survey adjustment, weighted by each reading's uncertainty",
         adjustment,
-        bow_width=_bow(ctx, adjustment, Kind.WIDTH_MIDDLE),
-        bow_height=_bow(ctx, adjustment, Kind.HEIGHT_MIDDLE),
+        bow_width=_bow(ctx, adjustment, SurveyKind.WIDTH_MIDDLE),
+        bow_height=_bow(ctx, adjustment, SurveyKind.HEIGHT_MIDDLE),
     )
 
 
 def judge_tape(ctx: Context, taken: Taken) -> None:
     """Say what the readings say of each other; after the clear width, whose uncertainty the sentences give."""
     if taken.adjustment is not None:
-        judge_readings(ctx, taken.adjustment, {kind: KINDS[kind].label for kind in Kind})
+        judge_readings(ctx, taken.adjustment, {kind: KINDS[kind].label for kind in SurveyKind})
 
 
-def readings_of(ctx: Context) -> dict[Kind, Reading]:
+def readings_of(ctx: Context) -> dict[SurveyKind, Reading]:
     """Return the readings that were taken."""
-    every = {kind: getattr(ctx.leaf.readings, kind) for kind in Kind}
+    every = {kind: getattr(ctx.leaf.readings, kind) for kind in SurveyKind}
     return {kind: reading for kind, reading in every.items() if reading is not None}
 
 
-def sigma_of(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
+def sigma_of(ctx: Context, kind: SurveyKind, reading: Reading | None = None) -> float:
     """Return the standard uncertainty of a reading, mm: its own, or its kind's by the shop rules."""
     if reading is not None and reading.sigma is not None:
         return reading.sigma
@@ -84,7 +84,7 @@ def sigma_of(ctx: Context, kind: Kind, reading: Reading | None = None) -> float:
         return ctx.rules.sigma_diagonal.value
     if kind.is_plumb:
         r = ctx.leaf.readings
-        span = r.some_width if kind in (Kind.SILL_RISE, Kind.HEAD_RISE) else r.some_height
+        span = r.some_width if kind in (SurveyKind.SILL_RISE, SurveyKind.HEAD_RISE) else r.some_height
         return ctx.rules.sigma_plumb_per_m.value * span.value / 1000
     return ctx.rules.sigma_tape.value
 
@@ -98,34 +98,34 @@ def lean_over_side(leaf: Leaf, name: str, slope: float) -> float:
     return slope * over.value / 1000
 
 
-def _straightened(ctx: Context, kind: Kind, reading: Reading) -> Observed:
+def _straightened(ctx: Context, kind: SurveyKind, reading: Reading) -> Observed:
     """Return the reading as it would be between straight sides: bows that were read themselves are added back."""
     value, bows, r = reading.value, ctx.leaf.bows, ctx.leaf.readings
     if bows and kind.is_width:
         height = r.some_height.value
-        at = {Kind.WIDTH_TOP: 1.0, Kind.WIDTH_MIDDLE: 0.5, Kind.WIDTH_BOTTOM: 0.0}[kind] * height
+        at = {SurveyKind.WIDTH_TOP: 1.0, SurveyKind.WIDTH_MIDDLE: 0.5, SurveyKind.WIDTH_BOTTOM: 0.0}[kind] * height
         value += sum(bow_at(bows, side, at, height) for side in (Side.HINGE, Side.LATCH))
-    if bows and kind is Kind.HEIGHT_MIDDLE:
+    if bows and kind is SurveyKind.HEIGHT_MIDDLE:
         width = r.some_width.value
         value += sum(bow_at(bows, side, width / 2, width) for side in (Side.HEAD, Side.FLOOR))
     return Observed(value, sigma_of(ctx, kind, reading))
 
 
-def _bow(ctx: Context, adj: Adjustment[Kind], kind: Kind) -> Figure | None:
+def _bow(ctx: Context, adj: Adjustment[SurveyKind], kind: SurveyKind) -> Figure | None:
     """Return how far a side bows in at the middle, beyond what the tapered clear size already gives away."""
     judged = adj.readings.get(kind)
     doubted = judged is not None and judged.status in (Status.BOWED, Status.UNDECIDED)
     if judged is None or not doubted or judged.miss >= 0:
         return None
     # A straight taper leaves room at the middle; only what the bow takes beyond that narrows the plumb size.
-    if kind is Kind.WIDTH_MIDDLE:
+    if kind is SurveyKind.WIDTH_MIDDLE:
         room = min(abs(adj.hinge_head[0]), abs(adj.latch_head[0] - adj.latch_foot[0])) / 2
     else:
         room = min(abs(adj.latch_foot[1]), abs(adj.latch_head[1] - adj.hinge_head[1])) / 2
     taken = -judged.miss - room
     if taken <= 0:
         return None
-    what = "width" if kind is Kind.WIDTH_MIDDLE else "height"
+    what = "width" if kind is SurveyKind.WIDTH_MIDDLE else "height"
     how = f"reading less what straight edges make it, {ctx.fmt(judged.adjusted)}, less the room {ctx.fmt(room)}"
     label = f"bow into the {what} at the middle"
     reading = ctx.figures[figure_name(f"reading_{kind}")]
@@ -137,7 +137,7 @@ def _bow(ctx: Context, adj: Adjustment[Kind], kind: Kind) -> Figure | None:
 # --- the head --------------------------------------------------------------------------------------------
 
 
-def _head(ctx: Context, adj: Adjustment[Kind], inputs: list[Figure]) -> tuple[Point, ...]:
+def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tuple[Point, ...]:
     """Add the figures of a curved head and return its line; () for one that is straight."""
     kind = ctx.leaf.head.kind
     start, end = adj.hinge_head, adj.latch_head
@@ -176,16 +176,20 @@ def _head(ctx: Context, adj: Adjustment[Kind], inputs: list[Figure]) -> tuple[Po
     return line
 
 
-def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[Kind]) -> Figure:
+def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[SurveyKind]) -> Figure:
     label = "rise of the head above where it springs"
     if ctx.leaf.head.rise is not None:
         return ctx.reading("head_arch_rise", label, ctx.leaf.head.rise, "head.rise", "crown above the springing line")
-    crown = ctx.figures.get(figure_name(f"reading_{Kind.HEIGHT_MIDDLE}"))
+    crown = ctx.figures.get(figure_name(f"reading_{SurveyKind.HEIGHT_MIDDLE}"))
     if kind is HeadKind.HALF_ROUND or crown is None:
         if kind is HeadKind.HALF_ROUND:
             rise, state, how = half_round_rise(span=span.value), None, "half the span"
         else:
-            rise, state, how = span.value / (8 if kind is HeadKind.SEGMENTAL else 1.1547), State.ASSUMED, "not read yet"
+            rise, state, how = (
+                span.value / (8 if kind is HeadKind.SEGMENTAL else 1.1547),
+                Provenance.ASSUMED,
+                "not read yet",
+            )
         if state is None:
             return ctx.figures.derived("head_arch_rise", label, rise, Unit.MM, span, formula=how)
         return ctx.figures.given("head_arch_rise", label, rise, state=state, source=how, edit="head.rise")
@@ -203,7 +207,7 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[Kind]) -> 
 # --- readings that close to nothing ------------------------------------------------------------------------
 
 
-def _contradictory(ctx: Context, observed: dict[Kind, Observed]) -> Taken:
+def _contradictory(ctx: Context, observed: dict[SurveyKind, Observed]) -> Taken:
     """Fall back to the least of each reading, square, so that the rest can be seen, and say so with a stop."""
     widths = [kind for kind in observed if kind.is_width]
     heights = [kind for kind in observed if kind.is_height]

@@ -7,7 +7,7 @@ import math
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point, signed_area
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.readings import Template
+from oakmeasure.core.document.readings import TickTemplate
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
@@ -20,7 +20,7 @@ ARC_PIECES = 24
 NICK_APART = 2.0  # mm between the nick as read on the wall and on the board: common practice, no source
 
 
-def take_by_ticks(ctx: Context, template: Template) -> Taken | None:
+def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
     """Fit the sides to the ticks; None, with a verdict, where they make no outline yet."""
     stick = ctx.reading("stick", "stick, point to mark", template.stick, "template.stick", "measured on the stick")
     used = [each for each in template.ticks if not each.excluded]
@@ -86,7 +86,7 @@ def _arch(arch: Round, origin: Point, start: Point, end: Point) -> tuple[Point, 
     return tuple((cx + arch.radius * math.cos(each), cy + arch.radius * math.sin(each)) for each in angles)
 
 
-def _nick(ctx: Context, template: Template, inputs: list[Figure], origin: Point) -> None:
+def _nick(ctx: Context, template: TickTemplate, inputs: list[Figure], origin: Point) -> None:
     """Add where the datum nick stands from the fitted hinge side's foot."""
     for name, label, value in (
         ("nick_across", "datum nick, from the hinge side's foot towards the latch", template.nick_x - origin[0]),
@@ -99,7 +99,7 @@ def _nick(ctx: Context, template: Template, inputs: list[Figure], origin: Point)
 # --- what is said of the ticks ------------------------------------------------------------------------------
 
 
-def judge_ticks(ctx: Context, template: Template, fit: TemplateFit) -> None:
+def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
     """Say which ticks are wrong, which sides nothing checks, how far the check reading misses."""
     names = side_names(template.sides)
     for at, tick in enumerate(fit.ticks):
@@ -159,7 +159,7 @@ def _say_wrong(ctx: Context, at: int, tick: JudgedTick, names: tuple[str, ...]) 
     )
 
 
-def _say_check(ctx: Context, template: Template, fit: TemplateFit, names: tuple[str, ...]) -> None:
+def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tuple[str, ...]) -> None:
     n = template.sides
     at, after = names[template.check_corner - 1], names[template.check_corner % n]
     if fit.check_miss is None:
@@ -221,7 +221,7 @@ def _say_check(ctx: Context, template: Template, fit: TemplateFit, names: tuple[
         )
 
 
-def _say_nick(ctx: Context, template: Template) -> None:
+def _say_nick(ctx: Context, template: TickTemplate) -> None:
     if template.nick_up is None:
         return
     up = ctx.figures["nick_up"]
