@@ -47,12 +47,12 @@ class Done:
         return (hands + THOUGHT * (self.boxes + self.clicks / 2)) / 60
 
     def take(self, step: Step) -> None:
-        """Go to a stage and page, "Fit/Opens"; take a verdict's remedy, "!code"; or fill a box."""
+        """Go to a stage and page, "Fit/Opens"; take a check's remedy, "!code"; or fill a box."""
         if isinstance(step, tuple):
             self.fill(step[0], str(step[1]))
         elif step.startswith("!"):
-            card = next(each for each in self.window.verdicts.cards if each.verdict.code == step[1:])
-            remedy = next(each for each in card.verdict.remedies if each.path)
+            card = next(each for each in self.window.checks.cards if each.check.code == step[1:])
+            remedy = next(each for each in card.check.remedies if each.path)
             words = typeset(remedy.text).split()
             button = next(each for each in card.findChildren(QPushButton) if each.text().split() == words)
             QTest.mouseClick(button, Qt.MouseButton.LeftButton)
@@ -65,9 +65,7 @@ class Done:
                 tab = self.window.sheet().findChild(QToolButton, f"page-{page}")
                 QTest.mouseClick(tab, Qt.MouseButton.LeftButton)
         QApplication.processEvents()
-        labels = [
-            label for place in (self.window.sheet(), self.window.verdicts) for label in place.findChildren(QLabel)
-        ]
+        labels = [label for place in (self.window.sheet(), self.window.checks) for label in place.findChildren(QLabel)]
         said = (each for each in labels if each.property("role") == "refused")
         self.refused += [f"{step}: {each.text()}" for each in said if each.text() and each.isVisibleTo(self.window)]
 

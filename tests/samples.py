@@ -58,7 +58,7 @@ def framed(width: float = 762.0, height: float = 1981.0, **build: Any) -> LeafSo
 
 
 def codes(leaf: LeafSolution, level: Level | None = None) -> set[str]:
-    return {each.code for each in leaf.verdicts if level is None or each.level is level}
+    return {each.code for each in leaf.checks if level is None or each.level is level}
 
 
 def assert_sums(leaf: LeafSolution) -> None:

@@ -39,7 +39,7 @@ def test_all_that_the_papers_say_is_said_in_german(demo, tmp_path):
     some = solve(demo.model_copy(update={"leaves": tuple(each for each in demo.leaves if each.id in LEAVES[:3])}))
     with listening() as listener:
         list(job_folder._put(job_folder._tasks(some, "A4", date(2026, 11, 26), []), tmp_path))
-    heard = [each for each in listener.heard if not each.startswith("Fine: ")]  # made of what was said before
+    heard = [each for each in listener.heard if not each.startswith("OK: ")]  # made of what was said before
     assert len(heard) > 800
     assert strange_in(phrases_of(Language.GERMAN), heard, demo) == []
 

@@ -42,7 +42,7 @@ def rows(window):
 
 
 def say(window, code):
-    return next(each for each in window.session.solved.verdicts if each.code == code)
+    return next(each for each in window.session.solved.checks if each.code == code)
 
 
 def test_gaps_are_written_and_both_remedies_stand_side_by_side(hung):
@@ -71,7 +71,7 @@ def test_a_gap_that_cannot_be_is_refused_beside_its_box_and_stays(hung):
     assert box(hung, "hung.gaps.latch_top").text() == "-2"
     write(hung, "hung.gaps.latch_top", "9")
     write(hung, "hung.gaps.hinge_top", "9")
-    assert say(hung, "hang-contradicts").level is Level.LOOK
+    assert say(hung, "hang-contradicts").level is Level.WARNING
     box(hung, "hung.gaps.latch_top").clear()
     QTest.keyClick(box(hung, "hung.gaps.latch_top"), Qt.Key.Key_Return)
     assert hung.session.leaf.hung.gaps.latch_top is None
@@ -95,7 +95,7 @@ def test_a_run_is_written_from_the_left_and_lined_up(hung):
     hung.choose_leaf("pigeon-holes")
     page(hung, HangPage.RUN)
     assert len(rows(hung)) == 3
-    assert say(hung, "hang-run").level is Level.FINE
+    assert say(hung, "hang-run").level is Level.OK
     QCoreApplication.processEvents()  # rows are made when there is time
     write(hung, "hung.run.0.low_left", "6")
     assert say(hung, "hang-run").level is Level.STOP

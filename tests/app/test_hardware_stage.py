@@ -122,7 +122,7 @@ def test_studs_are_entered_and_a_missed_one_is_mended_by_a_click(window):
     window.session.go_to(Stage.HARDWARE)
     page(window, HardwarePage.FIXINGS)
     assert not any(window.session.solved.gear.held)
-    button = next(each for each in window.verdicts.findChildren(QPushButton) if each.text().startswith("Shift the"))
+    button = next(each for each in window.checks.findChildren(QPushButton) if each.text().startswith("Shift the"))
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert all(window.session.solved.gear.held)
     assert box(window, "hardware.wall.shift").text() == "92"
@@ -145,7 +145,7 @@ def test_clash_is_drawn_listed_as_a_zone_and_taken_out_of_the_way_by_one_click(w
     page(window, HardwarePage.CLASHES)
     assert any(ref.startswith("clash:") for ref in window.board.drawing.refs())
     assert "latch" in {row.cells[0] for row in window.list.records.records}
-    buttons = window.verdicts.findChildren(QPushButton)
+    buttons = window.checks.findChildren(QPushButton)
     button = next(each for each in buttons if each.text().startswith("Move the latch"))
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not any(ref.startswith("clash:") for ref in window.board.drawing.refs())

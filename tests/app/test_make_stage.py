@@ -128,7 +128,7 @@ def test_a_mishap_is_judged_written_down_mended_and_done_with(made):
     assert len(not_mended(made.session.leaf.making.log)) == 1
     assert "not mended: split" in words(made)
     assert made.session.solved.making.op("mend:1") is not None
-    assert any(v.code == "mishap" for v in made.session.solved.verdicts)
+    assert any(v.code == "mishap" for v in made.session.solved.checks)
     page(made, MakePage.STEPS)
     made.session.room(MakeRoom).take("mend:1")
     press(made, "stepDone")
@@ -151,7 +151,7 @@ def test_glue_and_day_change_the_stages_and_a_day_that_is_too_hot_stops_it(made)
     choose(made, "making.glue", "hot hide glue, D1")
     write(made, "making.degrees", "30")
     assert "No stage fits" in words(made)
-    assert any(v.code == "glue-long" for v in made.session.solved.verdicts)
+    assert any(v.code == "glue-long" for v in made.session.solved.checks)
     write(made, "making.joint_minutes", "-2")
     assert refusals(made)
 

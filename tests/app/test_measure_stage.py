@@ -108,12 +108,12 @@ def test_floor_and_things_are_written_and_refused_in_words(window):
     assert "thing:1" in window.board.drawing.refs()
 
 
-def test_lining_to_be_made_and_its_school_by_the_verdicts_button(window):
+def test_lining_to_be_made_and_its_school_by_the_checks_button(window):
     page(window, MeasurePage.LINING)
     choose(window, "lining", "to the rough opening")
     assert window.session.solved.figures["between"].value == pytest.approx(736.5 - 12 - 50, abs=0.5)
     write(window, "lining.packing", "1")
-    said = next(each for each in window.session.solved.verdicts if each.code in ("lining-tight", "lining-packing"))
+    said = next(each for each in window.session.solved.checks if each.code in ("lining-tight", "lining-packing"))
     assert said.sentence
     write(window, "lining.trench", "24")
     assert "0 mm to 20 mm" in refusals(window)

@@ -68,15 +68,15 @@ def test_window_waits_for_the_leaf_in_hand_only_and_learns_of_the_others_later(w
     unfolding = solver.unfold(demo)
     assert unfolding.leaf("hatch").leaf.id == "hatch"
     assert solver.worked_out == 1
-    assert unfolding.verdicts == ()
+    assert unfolding.checks == ()
     assert unfolding.known("pair") is None
     whole = unfolding.whole()
     assert solver.worked_out == len(demo.leaves)
-    assert [each.verdicts for each in whole.leaves] == [each.verdicts for each in solve(demo).leaves]
+    assert [each.checks for each in whole.leaves] == [each.checks for each in solve(demo).leaves]
     few = job_edits.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
     window.session.open(few, None)
     qtbot.waitUntil(lambda: not window.session.solution.next_missing(), timeout=10_000)
-    assert any(each.code == "boards-shared" for each in window.verdicts.shown_verdicts())
+    assert any(each.code == "boards-shared" for each in window.checks.shown_checks())
 
 
 def test_leaf_is_chosen_from_the_list_beside_the_rack(window):

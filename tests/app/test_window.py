@@ -121,7 +121,7 @@ def test_state_of_a_reading_is_changed_with_a_key_and_what_hangs_on_it_says_so(w
     line.setFocus()
     QTest.keyClick(line, KEY.Key_M, Qt.KeyboardModifier.ControlModifier)
     assert window.session.leaf.readings.width_top.state is Provenance.ASSUMED
-    assert any(card.verdict.code == "assumed-measure" for card in window.verdicts.cards)
+    assert any(card.check.code == "assumed-measure" for card in window.checks.cards)
 
 
 def test_emptied_optional_box_goes_back_to_the_rules(window):
@@ -136,7 +136,7 @@ def test_emptied_optional_box_goes_back_to_the_rules(window):
 
 
 @pytest.mark.parametrize("stage", list(Stage))
-def test_rod_shows_key_figure_and_worst_verdict_and_leads_to_its_stage(window, stage):
+def test_rod_shows_key_figure_and_worst_check_and_leads_to_its_stage(window, stage):
     mark = window.rod.marks[stage]
     QTest.mouseClick(mark, Qt.MouseButton.LeftButton)
     assert window.session.stage is stage
@@ -202,25 +202,25 @@ def test_working_leads_down_to_the_readings_and_back(window):
     assert window.session.working == "latch_side_in"
 
 
-def test_verdicts_are_worst_first_lead_there_and_their_remedy_is_taken_and_undone(window):
+def test_checks_are_worst_first_lead_there_and_their_remedy_is_taken_and_undone(window):
     window.session.go_to(Stage.LEAF)
     write(window, "build.lock_height", "300")
-    levels = [card.verdict.level for card in window.verdicts.cards]
+    levels = [card.check.level for card in window.checks.cards]
     assert levels == sorted(levels, key=list(Level).index)
     assert levels[0] is Level.STOP
     window.session.go_to(Stage.MEASURE)
-    QTest.mouseClick(window.verdicts.cards[0], Qt.MouseButton.LeftButton, pos=QPoint(12, 12))
+    QTest.mouseClick(window.checks.cards[0], Qt.MouseButton.LeftButton, pos=QPoint(12, 12))
     assert window.session.stage is Stage.LEAF
     assert window.session.lit == "part:middle rail"
-    remedy = next(b for b in window.verdicts.cards[0].findChildren(QPushButton) if b.text() == "Lock at 334")
+    remedy = next(b for b in window.checks.cards[0].findChildren(QPushButton) if b.text() == "Lock at 334")
     QTest.mouseClick(remedy, Qt.MouseButton.LeftButton)
     assert window.session.leaf.build.lock_height == 334
-    assert all(card.verdict.level is not Level.STOP for card in window.verdicts.cards)
+    assert all(card.check.level is not Level.STOP for card in window.checks.cards)
     window.session.undo_stack.undo()
     assert window.session.leaf.build.lock_height == 300
 
 
-def test_find_goes_to_a_part_a_figure_and_a_verdict(window):
+def test_find_goes_to_a_part_a_figure_and_a_check(window):
     QTest.keyClick(window, KEY.Key_K, Qt.KeyboardModifier.ControlModifier)
     finder = window.job_line.finder
     finder.setFocus()
@@ -309,7 +309,7 @@ def test_bench_sheet_asks_for_a_reason_for_every_stop(window, tmp_path):
     window.commands.bench_sheet()
     assert not path.exists()
     del window.commands.answer_stops
-    stops = [each for each in window.session.solved.verdicts if each.level is Level.STOP]
+    stops = [each for each in window.session.solved.checks if each.level is Level.STOP]
 
     def answer(code, reason):
         return window.session.push(
@@ -421,7 +421,7 @@ def test_exaggeration_draws_again(window):
 def test_both_themes_meet_contrast_aa():
     for p in (theme.LIGHT, theme.DARK):
         for ink in (p.ink, p.pencil, p.accent, p.look, p.stop, p.fine):
-            for paper in (p.sheet, p.ground, p.verdict, p.field):
+            for paper in (p.sheet, p.ground, p.check, p.field):
                 assert theme.contrast(ink, paper) >= 4.5, (p.name, ink, paper)
 
 

@@ -37,7 +37,7 @@ def test_every_word_is_met_somewhere_and_none_is_explained_by_itself():
     assert all(meaning[0].islower() and len(meaning) < 110 for meaning in words().values())
 
 
-def test_boxes_verdicts_lists_and_sums_explain_the_words_in_them(window):
+def test_boxes_checks_lists_and_sums_explain_the_words_in_them(window):
     for stage in (Stage.LEAF, Stage.HARDWARE):
         window.session.go_to(stage)
         for line in window.sheet().findChildren(QLineEdit):

@@ -34,7 +34,7 @@ DRY = TimberChoices(species="redwood", moisture=13.0, wet=Climate(temperature=18
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def faces(leaf, role):
@@ -105,12 +105,12 @@ def test_boards_and_gaps_fill_the_leaf_and_braces_rise_from_the_hinge_side(build
             assert foot[0] < head[0]  # the foot at the hinges, whichever hand: the drawing turns it
             assert Polygon(part.shape).is_valid
     assert leaf_view(leaf, Show()).shapes
-    assert len({each.code for each in leaf.verdicts}) == len(leaf.verdicts)
-    for verdict in leaf.verdicts:
-        for remedy in (each for each in verdict.remedies if each.path):
+    assert len({each.code for each in leaf.checks}) == len(leaf.checks)
+    for check in leaf.checks:
+        for remedy in (each for each in check.remedies if each.path):
             taken = job_edits.with_remedy(job(width, height, build=build, hand=hand), "leaf-1", remedy)
             mended = solve(taken).leaves[0]
-            assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
+            assert check.level is not Level.STOP or check.code not in codes(mended, Level.STOP), remedy.text
 
 
 def test_crossing_brace_in_two_pieces_meets_the_whole_one_and_lies_in_its_field():
@@ -258,10 +258,10 @@ def test_strips_fill_the_slab_and_every_stop_is_mended_by_its_remedy(width, heig
     assert all(part.volume > 0 for part in leaf.build.parts)
     assert 0 < leaf.figures["centre_across"].value < leaf.build.width
     assert leaf_view(leaf, Show()).shapes
-    for verdict in leaf.verdicts:
-        for remedy in (each for each in verdict.remedies if each.path):
+    for check in leaf.checks:
+        for remedy in (each for each in check.remedies if each.path):
             mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
-            assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), remedy.text
+            assert check.level is not Level.STOP or check.code not in codes(mended, Level.STOP), remedy.text
 
 
 def test_old_boards_make_their_width_or_say_what_is_missing():

@@ -15,12 +15,12 @@ from samples import codes, job, solved
 
 def test_butts_that_are_too_weak_or_too_wide_name_the_one_of_the_table_that_does_and_taking_it_mends():
     heavy = job(780.0, 2040.0, build=Boarded(style=BoardedStyle.X, double=True))
-    weak = next(each for each in solve(heavy).leaves[0].verdicts if each.code == "butts-weak")
+    weak = next(each for each in solve(heavy).leaves[0].checks if each.code == "butts-weak")
     assert weak.remedies[0].text == "Take the Tern 102 ball-bearing, up to 80 kg"
     mended = solve(job_edits.with_remedy(heavy, "leaf-1", weak.remedies[0])).leaves[0]
     assert "butts-weak" not in codes(mended)
     thin = solved(780.0, 2040.0, build=Boarded())
-    wide = next(each for each in thin.verdicts if each.code == "butt-back")
+    wide = next(each for each in thin.checks if each.code == "butt-back")
     assert wide.title == "The butts are wider than the edge"  # 24 in 20
     assert all(each.path == "" for each in wide.remedies)  # none of the table is narrow enough for boards alone
 

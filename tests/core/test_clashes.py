@@ -51,7 +51,7 @@ KINDS = list(BodyKind)
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code.startswith(code))
+    return next(each for each in leaf.checks if each.code.startswith(code))
 
 
 # --- distances, by an independent way ----------------------------------------------------------------------
@@ -197,10 +197,10 @@ def latched(kind=LatchKind.TUBULAR, **more):
 def test_latch_bored_into_a_tenon_is_a_stop_and_its_free_place_mends_it():
     made = job(hardware=latched(up=950.0))  # where the lower half of the middle rail's tenon is
     leaf = solve(made).leaves[0]
-    verdict = said(leaf, "clash-latch-middle-rail")
-    assert verdict.level is Level.STOP
-    assert "tenon in the latch stile" in verdict.title
-    remedy = next(each for each in verdict.remedies if each.path == "hardware.latch.up")
+    check = said(leaf, "clash-latch-middle-rail")
+    assert check.level is Level.STOP
+    assert "tenon in the latch stile" in check.title
+    remedy = next(each for each in check.remedies if each.path == "hardware.latch.up")
     mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
     assert not [code for code in codes(mended) if code.startswith("clash-latch")]
     # A millimetre less of a way would not have done.
@@ -211,7 +211,7 @@ def test_latch_bored_into_a_tenon_is_a_stop_and_its_free_place_mends_it():
 
 def test_leaf_without_a_clash_says_so_and_against_how_much():
     leaf = solved(hardware=latched(up=700.0))
-    assert "clash-none" in codes(leaf, Level.FINE)
+    assert "clash-none" in codes(leaf, Level.OK)
     assert not leaf.clashes.clashes
 
 
@@ -219,8 +219,8 @@ def test_screw_deep_in_a_tenon_is_told_and_the_butt_moves_to_a_free_place_by_cli
     long = HardwareChoices(screws=Screws(length=60.0), tops=(150.0, 930.0, 1640.0))
     made = job(hardware=long, build=Framed(middle_rail=190.0))
     leaf = solve(made).leaves[0]
-    verdict = said(leaf, "clash-butt-2-middle-rail")
-    remedy = next(each for each in verdict.remedies if each.path == "hardware.tops")
+    check = said(leaf, "clash-butt-2-middle-rail")
+    remedy = next(each for each in check.remedies if each.path == "hardware.tops")
     mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
     assert not [code for code in codes(mended) if code.startswith("clash-butt-2")]
     assert [mended.figures[f"butt_{n}_top"].value for n in (1, 3)] == [150.0, 1640.0]
@@ -315,10 +315,10 @@ def test_latch_is_bored_in_leaf_and_lining_at_one_height_over_the_floor():
 )
 def test_latch_that_does_not_go_is_told_and_mended_by_its_click(change, code):
     made = job(hardware=latched(**({"up": 700.0} | change)))
-    verdict = said(solve(made).leaves[0], code)
-    remedy = next(each for each in verdict.remedies if each.path)
+    check = said(solve(made).leaves[0], code)
+    remedy = next(each for each in check.remedies if each.path)
     mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
-    assert code not in codes(mended, Level.STOP) | codes(mended, Level.LOOK)
+    assert code not in codes(mended, Level.STOP) | codes(mended, Level.WARNING)
 
 
 @pytest.mark.parametrize("kind", [each for each in LatchKind if each is not LatchKind.NONE])

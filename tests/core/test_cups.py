@@ -61,7 +61,7 @@ def hinged(
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 @given(
@@ -145,12 +145,12 @@ def test_inset_leaf_gets_its_thickness_behind_the_front_and_a_stop():
 def test_boring_out_of_range_offers_what_is_sold_or_a_little_less_overlay_and_mends():
     low = hinged(cabinet=CabinetChoices(overlay=12.0), plate=0.0)
     look = said(solve(low).leaves[0], "cup-boring")
-    assert look.level is Level.LOOK
+    assert look.level is Level.WARNING
     offered = [each for each in look.remedies if each.path]
     assert {each.path for each in offered} >= {"hardware.cup.plate", "cabinet.overlay"}
     for remedy in offered:
         mended = said(solve(job_edits.with_remedy(low, "leaf-1", remedy)).leaves[0], "cup-boring")
-        assert mended.level is Level.FINE, remedy.text
+        assert mended.level is Level.OK, remedy.text
     shared = hinged(Hanging.HALF_OVERLAY, key="heron-long", plate=0.0, cabinet=CabinetChoices(division=22.0, gap=3.0))
     look = said(solve(shared).leaves[0], "cup-boring")
     assert solve(shared).leaves[0].figures["cup_boring"].value == pytest.approx(6.5)
@@ -166,25 +166,25 @@ def test_boring_out_of_range_offers_what_is_sold_or_a_little_less_overlay_and_me
             Level.STOP,
         ),
         ({"build": CUPBOARD.model_copy(update={"stile": 36.0})}, "cup-stile", Level.STOP),
-        ({"count": 2, "size": (400.0, 1300.0)}, "cups-few", Level.LOOK),
+        ({"count": 2, "size": (400.0, 1300.0)}, "cups-few", Level.WARNING),
         ({"size": (400.0, 2600.0)}, "cups-few", Level.STOP),
-        ({"size": (640.0, 500.0)}, "cups-wide", Level.LOOK),
-        ({"push_latch": True}, "push-damped", Level.LOOK),
-        ({"cabinet": CabinetChoices(side=25.0)}, "cup-side", Level.LOOK),
-        ({"cabinet": CabinetChoices(run=2, frame=28.6)}, "cup-reveal", Level.LOOK),
+        ({"size": (640.0, 500.0)}, "cups-wide", Level.WARNING),
+        ({"push_latch": True}, "push-damped", Level.WARNING),
+        ({"cabinet": CabinetChoices(side=25.0)}, "cup-side", Level.WARNING),
+        ({"cabinet": CabinetChoices(run=2, frame=28.6)}, "cup-reveal", Level.WARNING),
         (
             {"unknown": CupUnknown.PLATE, "boring": 4.0, "cabinet": CabinetChoices(overlay=14.0)},
             "cup-not-sold",
-            Level.LOOK,
+            Level.WARNING,
         ),
     ],
 )
 def test_what_is_wrong_with_cups_is_said_and_a_stop_is_mended_by_its_click(change, code, level):
     made = hinged(**change)
-    verdict = said(solve(made).leaves[0], code)
-    assert (verdict.level, verdict.stage) == (level, Stage.HARDWARE)
-    assert verdict.remedies
-    for remedy in (each for each in verdict.remedies if each.path):
+    check = said(solve(made).leaves[0], code)
+    assert (check.level, check.stage) == (level, Stage.HARDWARE)
+    assert check.remedies
+    for remedy in (each for each in check.remedies if each.path):
         mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
         assert code not in codes(mended, Level.STOP)
 
@@ -265,10 +265,10 @@ def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and
     taken = job_edits.with_remedy(other, "leaf-1", own.remedy)
     assert taken.leaf("leaf-1").hardware.cup.hinge == mine
     assert len(table.options) == len(cup_keys()) + 1
-    for option in (each for each in table.options if each.remedy and each.level is Level.FINE):
+    for option in (each for each in table.options if each.remedy and each.level is Level.OK):
         leaf = solve(job_edits.with_remedy(other, "leaf-1", option.remedy)).leaves[0]
-        assert said(leaf, "cup-boring").level is Level.FINE
-        assert said(leaf, "cup-depth").level is Level.FINE
+        assert said(leaf, "cup-boring").level is Level.OK
+        assert said(leaf, "cup-depth").level is Level.OK
 
 
 def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
@@ -278,7 +278,7 @@ def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
     for option in (each for each in table.options if each.remedy):
         leaf = solve(job_edits.with_remedy(made, "leaf-1", option.remedy)).leaves[0]
         wrong = codes(leaf) & {"butt-back", "butts-weak", "butt-gap"}
-        assert bool(wrong) is (option.level is not Level.FINE), option.cells
+        assert bool(wrong) is (option.level is not Level.OK), option.cells
     sliding = job(hanging=Hanging.SLIDING)
     assert catalogue(sliding, solve(sliding).leaves[0]) == ()
     with pytest.raises(InputError):

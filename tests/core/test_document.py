@@ -1,4 +1,4 @@
-"""Figures, verdicts, edits: what everything else rests on."""
+"""Figures, checks, edits: what everything else rests on."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.job import Acknowledged, Climate, FitChoices, Hand, Job, TimberChoices, new_job
 from oakmeasure.core.document.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.check import Findings, Level, Stage, Verdict, worst
+from oakmeasure.core.figures.check import Check, Checks, Level, Stage, worst
 from oakmeasure.core.figures.figure import Figures, Provenance, derived, minus, plus, total
 from oakmeasure.core.figures.figure import given as known
 from oakmeasure.core.solver import solve
@@ -74,12 +74,12 @@ def test_parents_lead_down_to_readings_without_a_loop(demo):
 
 
 def test_findings_are_sorted_worst_first_and_keep_their_order_within_a_level():
-    findings = Findings()
-    for code, level in (("a", Level.FINE), ("b", Level.STOP), ("c", Level.LOOK), ("d", Level.STOP)):
-        findings.add(Verdict(code, level, Stage.FIT, "", ""))
-    assert [each.code for each in findings.sorted()] == ["b", "d", "c", "a"]
-    assert worst(findings.sorted()) is Level.STOP
-    assert worst(findings.sorted(), Stage.LEAF) is Level.FINE
+    checks_so_far = Checks()
+    for code, level in (("a", Level.OK), ("b", Level.STOP), ("c", Level.WARNING), ("d", Level.STOP)):
+        checks_so_far.add(Check(code, level, Stage.FIT, "", ""))
+    assert [each.code for each in checks_so_far.sorted()] == ["b", "d", "c", "a"]
+    assert worst(checks_so_far.sorted()) is Level.STOP
+    assert worst(checks_so_far.sorted(), Stage.LEAF) is Level.OK
 
 
 # --- edits -----------------------------------------------------------------------------------------------
@@ -223,21 +223,21 @@ jobs = st.builds(
 
 @given(jobs)
 def test_every_remedy_that_is_offered_can_be_taken_and_mends_what_it_was_offered_for(made):
-    for verdict in solve(made).leaves[0].verdicts:
-        for remedy in verdict.remedies:
+    for check in solve(made).leaves[0].checks:
+        for remedy in check.remedies:
             if remedy.path:
                 mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
-                left = [each for each in mended.verdicts if each.code == verdict.code and each.level is Level.STOP]
-                assert not (left and verdict.level is Level.STOP), (verdict.title, remedy.text)
+                left = [each for each in mended.checks if each.code == check.code and each.level is Level.STOP]
+                assert not (left and check.level is Level.STOP), (check.title, remedy.text)
 
 
 @given(jobs)
-def test_every_verdict_has_words_a_stage_and_points_at_what_exists(made):
+def test_every_check_has_words_a_stage_and_points_at_what_exists(made):
     leaf = solve(made).leaves[0]
-    codes = [each.code for each in leaf.verdicts]
+    codes = [each.code for each in leaf.checks]
     assert len(codes) == len(set(codes))
-    for verdict in leaf.verdicts:
-        assert verdict.title
-        assert verdict.sentence.endswith(".")
-        assert not verdict.figure or verdict.figure in leaf.figures
-        assert verdict.level is Level.FINE or verdict.remedies
+    for check in leaf.checks:
+        assert check.title
+        assert check.sentence.endswith(".")
+        assert not check.figure or check.figure in leaf.figures
+        assert check.level is Level.OK or check.remedies

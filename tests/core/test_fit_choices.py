@@ -51,7 +51,7 @@ def sliding(width=756.0, height=2075.0, **slide):
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 # --- an even gap -------------------------------------------------------------------------------------------
@@ -76,13 +76,13 @@ def test_every_gap_is_the_stack_of_shims_and_the_strokes_take_the_rest_off(stack
 def test_leaf_that_was_not_left_full_enough_is_a_stop_and_before_it_hangs_the_rule_stands_in():
     short = EvenGap(gap=Reading(value=2.0), full_width=Reading(value=758.0), full_height=Reading(value=1975.0))
     leaf = solved(fit=FitChoices(even=short))
-    assert said(leaf, "even-gap").level is Level.FINE  # 758 = 762 − 2 × 2
+    assert said(leaf, "even-gap").level is Level.OK  # 758 = 762 − 2 × 2
     assert leaf.figures["gap_floor"].value == 6.0  # over a floor the chosen gap stays
     shorter = short.model_copy(update={"full_width": Reading(value=757.0)})
     stop = said(solved(fit=FitChoices(even=shorter)), "not-full")
     assert stop.level is Level.STOP
     assert "1 at the latch edge" in stop.sentence
-    assert said(solved(fit=FitChoices(even=EvenGap())), "not-hung").level is Level.LOOK
+    assert said(solved(fit=FitChoices(even=EvenGap())), "not-hung").level is Level.WARNING
 
 
 def test_hinges_are_let_in_for_the_gap_that_was_wanted_not_the_one_that_came():
@@ -105,7 +105,7 @@ def test_headroom_is_the_track_the_leaf_and_the_lift_to_hang_it_on_and_its_remed
     assert stop.level is Level.STOP
     for remedy in stop.remedies:
         mended = solve(job_edits.with_remedy(low, "leaf-1", remedy)).leaves[0]
-        assert said(mended, "headroom").level is Level.FINE, remedy.text
+        assert said(mended, "headroom").level is Level.OK, remedy.text
 
 
 @pytest.mark.parametrize(
@@ -122,7 +122,7 @@ def test_set_that_does_not_suit_names_what_and_another_that_does(key, build, nee
     assert stop.level is Level.STOP
     assert needs in stop.sentence.lower()
     mended = solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]
-    assert said(mended, "set").level is Level.FINE
+    assert said(mended, "set").level is Level.OK
 
 
 def test_figures_of_the_set_go_before_the_default_and_those_by_hand_before_the_set():
@@ -193,7 +193,7 @@ def test_cupboard_opens_as_far_as_its_hinges_or_the_wall_beside_it_and_says_whic
     wish = {"hanging": Hanging.OVERLAY, "build": CUPBOARD}
     made = job(388.0, 512.0, cabinet=CabinetChoices(overlay=12.0, must_open=165.0), **wish)
     look = said(solve(made).leaves[0], "opens")
-    assert look.level is Level.LOOK
+    assert look.level is Level.WARNING
     mended = solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value >= 165.0
     wall = (InTheWay(what=Obstruction.WALL, where=Side.HINGE, away=30.0, stands_out=Reading(value=600.0)),)
@@ -238,7 +238,7 @@ def test_drawn_gap_at_the_latch_spreads_as_the_squares_say_and_trimming_answers_
     assert tolerance(leaf, MM, draws=5000) == tolerance(leaf, MM, draws=5000)  # the seed is said, so it comes again
     rough = job(fit=FitChoices(trim_side=0.0), readings=readings(width_middle=762.0, height_middle=1981.0))
     look = said(solve(rough).leaves[0], "goes-in")
-    assert look.level is Level.LOOK
+    assert look.level is Level.WARNING
     assert "goes-in" not in codes(solve(job_edits.with_remedy(rough, "leaf-1", look.remedies[0])).leaves[0])
 
 
@@ -290,7 +290,7 @@ def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_
         "Order it to size",
         "A thinner lining at the head",
     } == set(names)
-    fine = [float(each.cells[1]) for each in ways.options if each.level is Level.FINE]
+    fine = [float(each.cells[1]) for each in ways.options if each.level is Level.OK]
     assert fine == sorted(fine)
     for option in ways.options:
         if option.remedy is not None:
@@ -320,8 +320,8 @@ def test_bevels_side_by_side_hold_the_least_and_only_those_that_pass_can_be_take
     assert least > 1
     for option in bevels.options:
         degrees = float(option.cells[1].rstrip("°"))
-        assert (option.level is Level.FINE) is (degrees >= least - 0.01)
-        assert option.remedy is None or option.level is Level.FINE
+        assert (option.level is Level.OK) is (degrees >= least - 0.01)
+        assert option.remedy is None or option.level is Level.OK
 
 
 def test_much_left_on_a_framed_leaf_is_looked_at_again_and_a_scribed_leaf_keeps_its_gaps():
@@ -354,6 +354,6 @@ def test_wall_that_is_too_short_and_a_low_ceiling_have_their_ways_out_too():
     less = next(each for each in ways.options if each.cells[0] == "Less overlap at the head")
     assert less.remedy.value == pytest.approx(45 - leaf.figures["headroom_short"].value)
     mended = solve(job_edits.with_remedy(low, "leaf-1", less.remedy)).leaves[0]
-    assert said(mended, "headroom").level is Level.FINE
+    assert said(mended, "headroom").level is Level.OK
     taken = [each for each in next(c for c in leaf.fit_choices if c.title == "Track sets").options if each.is_taken]
     assert [each.cells[0] for each in taken] == ["Marram flat rail, heavy"]

@@ -37,7 +37,7 @@ from samples import codes, framed, job, readings, solved
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 # --- rows and columns --------------------------------------------------------------------------------------
@@ -142,7 +142,7 @@ def test_lock_case_that_meets_a_tenon_is_a_stop_and_a_deep_backset_widens_the_st
     hit = solved(hardware=HardwareChoices(lock=MortiseLock()))
     assert said(hit, "lock-tenon").level is Level.STOP
     small = HardwareChoices(lock=MortiseLock(case_height=50.0))
-    assert said(solved(hardware=small), "lock").level is Level.FINE  # it stands between the two tenons
+    assert said(solved(hardware=small), "lock").level is Level.OK  # it stands between the two tenons
     made = job(hardware=HardwareChoices(lock=MortiseLock(backset=90.0, case_height=50.0)))
     stop = said(solve(made).leaves[0], "lock-backset")
     assert "lock-backset" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])
@@ -161,7 +161,7 @@ def test_every_joint_has_its_rail_its_list_and_its_word(kind):
     assert all(rail.face.y0 - 1e-6 <= each.rect.y0 and each.rect.y1 <= rail.face.y1 + 1e-6 for each in mine)
     if kind in (TenonKind.LOOSE, TenonKind.DOWELS, TenonKind.POCKET):
         assert rail.note
-    look = [each for each in leaf.verdicts if each.code == "joint-weak"]
+    look = [each for each in leaf.checks if each.code == "joint-weak"]
     assert bool(look) is (kind in (TenonKind.POCKET, TenonKind.HALF_LAP))
     for each in look:
         assert "joint-weak" not in codes(

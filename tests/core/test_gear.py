@@ -43,7 +43,7 @@ SLIDING = [each for each in Hanging if each.slides]
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def slid(hanging=Hanging.SLIDING, **more):
@@ -145,7 +145,7 @@ def test_holes_off_the_studs_by_hand_are_shifted_drilled_anew_or_backed():
     assert ways["hardware.wall.shift"].value == pytest.approx(92)
     for remedy in stop.remedies:
         mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
-        assert "studs" in codes(mended, Level.FINE), remedy.text
+        assert "studs" in codes(mended, Level.OK), remedy.text
         assert all(mended.gear.held)
     shifted = solve(job_edits.with_remedy(made, "leaf-1", ways["hardware.wall.shift"])).leaves[0]
     assert shifted.figures["stud_margin"].value == pytest.approx(7)
@@ -155,11 +155,11 @@ def test_holes_off_the_studs_by_hand_are_shifted_drilled_anew_or_backed():
 
 
 def test_wall_of_board_is_never_enough_and_studs_are_asked_for_until_they_are_found():
-    assert said(solve(slid()).leaves[0], "studs").level is Level.LOOK
+    assert said(solve(slid()).leaves[0], "studs").level is Level.WARNING
     board = slid(wall=WallChoices(kind=WallKind.BOARD))
     assert said(solve(board).leaves[0], "wall-board").level is Level.STOP
     found = tuple(Stud(at=each) for each in (50.0, 450.0, 850.0, 1250.0, 1650.0, 1912.0))
-    assert "studs" in codes(solve(slid(wall=WallChoices(studs=found))).leaves[0], Level.FINE)
+    assert "studs" in codes(solve(slid(wall=WallChoices(studs=found))).leaves[0], Level.OK)
     none = solve(slid(wall=WallChoices(studs=(Stud(at=-900.0),)))).leaves[0]
     assert "no stud" in said(none, "studs").title
     assert redrilled(length=1900, studs=(-900.0,), apart=610.0) == ()
@@ -215,9 +215,9 @@ def test_kinds_of_screw_have_their_holes_and_heads():
     assert coach.figures["stack_pilot"].value == pytest.approx(4.2)
     for stack in (StackChoices(kind=ScrewKind.COUNTERSUNK), StackChoices(kind=ScrewKind.COACH, diameter=4.0)):
         made = slid(wall=WallChoices(stud_first=50.0), stack=stack)
-        verdict = said(solve(made).leaves[0], "stack-head")
-        mended = solve(job_edits.with_remedy(made, "leaf-1", verdict.remedies[0])).leaves[0]
-        assert "stack-holes" in codes(mended, Level.FINE)
+        check = said(solve(made).leaves[0], "stack-head")
+        mended = solve(job_edits.with_remedy(made, "leaf-1", check.remedies[0])).leaves[0]
+        assert "stack-holes" in codes(mended, Level.OK)
 
 
 def test_long_screw_of_a_hinge_passes_lining_and_packer():
@@ -234,23 +234,21 @@ def test_long_screw_of_a_hinge_passes_lining_and_packer():
 @pytest.mark.parametrize(
     ("guide", "code", "level"),
     [
-        (Guide(), "guide-none", Level.LOOK),
+        (Guide(), "guide-none", Level.WARNING),
         (Guide(kind=GuideKind.FIN, floor=FloorKind.LAMINATE), "guide-floor", Level.STOP),
         (Guide(kind=GuideKind.FIN, floor=FloorKind.CARPET), "guide-floor", Level.STOP),
         (Guide(kind=GuideKind.FIN, groove_width=32.0, fin=30.0), "guide-wide", Level.STOP),
         (Guide(kind=GuideKind.FIN, groove_width=60.0, fin=40.0), "guide-wide", Level.STOP),
         (Guide(kind=GuideKind.FIN, fin=7.0), "guide-play", Level.STOP),
-        (Guide(kind=GuideKind.FIN, groove_depth=6.0), "guide-holds", Level.LOOK),
+        (Guide(kind=GuideKind.FIN, groove_depth=6.0), "guide-holds", Level.WARNING),
         (Guide(kind=GuideKind.FIN, plate=9.0), "guide-plate", Level.STOP),
     ],
 )
 def test_guide_that_does_not_do_is_told_and_mended_by_its_click(guide, code, level):
     made = slid(guide=guide, fit=FitChoices(gap_floor=8.0))
-    verdict = said(solve(made).leaves[0], code)
-    assert verdict.level is level
-    mended = solve(job_edits.with_remedy(made, "leaf-1", next(each for each in verdict.remedies if each.path))).leaves[
-        0
-    ]
+    check = said(solve(made).leaves[0], code)
+    assert check.level is level
+    mended = solve(job_edits.with_remedy(made, "leaf-1", next(each for each in check.remedies if each.path))).leaves[0]
     assert code not in codes(mended, level)
 
 
@@ -341,7 +339,7 @@ def test_wheels_straps_and_guides_in_motion_are_judged_and_mended():
     for code, fine in (("straps-meet", "straps-pass"), ("guide-between", "guide-passes")):
         stop = said(solve(two).leaves[0], code)
         mended = solve(job_edits.with_remedy(two, "leaf-1", stop.remedies[0])).leaves[0]
-        assert fine in codes(mended, Level.FINE)
+        assert fine in codes(mended, Level.OK)
     outer = solve(two).leaves[0].figures
     assert outer["off_outer"].value == outer["off"].value + 38 + 5
 

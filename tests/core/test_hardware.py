@@ -39,7 +39,7 @@ from samples import assert_sums, codes, job, solved
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def cut(leaf):
@@ -101,7 +101,7 @@ def test_rating_of_zero_is_refused_and_a_lock_in_a_hollow_leaf_is_a_stop():
     leaf = solved(build=hollow, hardware=HardwareChoices(lock=MortiseLock()))
     assert "lock-hollow" in codes(leaf, Level.STOP)
     blocks = solved(build=Existing(), hardware=HardwareChoices(lock=MortiseLock()))
-    assert "lock-hollow" in codes(blocks, Level.LOOK)
+    assert "lock-hollow" in codes(blocks, Level.WARNING)
 
 
 # --- packets and templates -----------------------------------------------------------------------------------
@@ -121,7 +121,7 @@ def test_hinges_of_a_packet_have_letters_their_own_depths_and_a_template_for_the
     assert f["template_length"].value == pytest.approx(100.4 + 5)
     assert f["template_width"].value == pytest.approx(f["butt_across"].value + 2.5)
     two = solved(hardware=HardwareChoices(packet=packet[:2]))
-    assert "packet-few" in codes(two, Level.LOOK)
+    assert "packet-few" in codes(two, Level.WARNING)
     tight = solved(hardware=HardwareChoices(packet=packet, template=RouterTemplate(bush=10.0, cutter=10.0)))
     assert "template" in codes(tight, Level.STOP)
 
@@ -155,11 +155,11 @@ def test_loads_refuse_what_cannot_be(call, bad):
 def test_screws_are_judged_in_the_wood_that_they_bite_and_refused_in_the_edge_of_a_sheet():
     leaf = solved()
     f = leaf.figures
-    assert "screws-hold" in codes(leaf, Level.FINE)
+    assert "screws-hold" in codes(leaf, Level.OK)
     assert f["screws_work"].value == pytest.approx(f["screw_bears"].value * 4 / 6)
     assert f["packing_lifts"].value == pytest.approx(757 / f["butt_spacing"].value)
     bare = solved(build=Layered(lipping=Lipping.NONE))
-    assert "screws-sheet" in codes(bare, Level.LOOK)
+    assert "screws-sheet" in codes(bare, Level.WARNING)
     assert "screws_work" not in bare.figures
 
 
@@ -192,7 +192,7 @@ def test_butt_is_dragged_snaps_to_a_rail_and_stays_between_its_neighbours():
     three = job_edits.with_field(
         job_edits.with_field(made, "leaf-1", drop.path, drop.value), "leaf-1", "hardware.count", 4
     )
-    assert "butts-by-hand" in codes(solve(three).leaves[0], Level.LOOK)
+    assert "butts-by-hand" in codes(solve(three).leaves[0], Level.WARNING)
 
 
 @given(st.sampled_from(Hand), st.floats(60, 110), st.floats(850, 1150))
@@ -249,7 +249,7 @@ def test_screws_of_a_slab_stay_behind_its_face_or_it_says_that_none_is_short_eno
 
 def test_shallower_channels_leave_room_for_a_screw():
     deep = job(build=Slab(thickness=30.0, stiffener=Stiffener.CHANNELS, stiffener_thickness=17.0))
-    said = next(each for each in solve(deep).leaves[0].verdicts if each.code == "no-screw")
+    said = next(each for each in solve(deep).leaves[0].checks if each.code == "no-screw")
     assert said.level is Level.STOP
     mended = solve(job_edits.with_remedy(deep, "leaf-1", said.remedies[0])).leaves[0]
     assert "no-screw" not in codes(mended)

@@ -236,7 +236,7 @@ SAID_HUNG = [
     ("engine-room", "clash-guide-groove-nails"),
     ("reading-room", "guide"),
 ]
-# leaf, code of a verdict that must be said
+# leaf, code of a check that must be said
 SAID = [
     ("hatch", "tick-5"),
     ("hatch", "check"),
@@ -271,7 +271,7 @@ def test_every_job_has_its_opening_and_the_wrong_tick_is_named(leaves):
     assert len(leaves) == 28  # three room doors, twenty-one jobs, one of which has two openings, three more patterns
     more = {"seed-room", "drying-loft", "weighing-office", "sample-room", "scullery"}
     assert {leaf_id for leaf_id, *_ in FIGURES} == set(leaves) - more
-    said = next(each for each in leaves["hatch"].verdicts if each.code == "tick-5")
+    said = next(each for each in leaves["hatch"].checks if each.code == "tick-5")
     assert "latch side" in said.sentence
     assert leaves["hatch"].opening.template.ticks[4].miss == pytest.approx(9, abs=0.5)
 
@@ -307,16 +307,16 @@ def test_a_leaf_of_each_ready_pattern_stands_in_the_demo(leaves):
 
 
 def test_sliding_jobs_offer_what_their_trade_would_do(leaves):
-    barn = next(each for each in leaves["barn-side"].verdicts if each.code == "studs")
+    barn = next(each for each in leaves["barn-side"].checks if each.code == "studs")
     assert {each.path for each in barn.remedies} == {
         "hardware.wall.shift",
         "hardware.wall.redrill",
         "hardware.wall.backing",
     }
-    groove = next(each for each in leaves["engine-room"].verdicts if each.code == "clash-guide-groove-nails")
+    groove = next(each for each in leaves["engine-room"].checks if each.code == "clash-guide-groove-nails")
     assert "first" in groove.remedies[0].text
     assert "10 long" in groove.remedies[0].text
-    cover = next(each for each in leaves["meter"].verdicts if each.code == "projection")
+    cover = next(each for each in leaves["meter"].checks if each.code == "projection")
     assert "4 over the wish" in cover.sentence
 
 
@@ -324,8 +324,8 @@ def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
     long = {
         (each.leaf.id, remedy.text)
         for each in leaves.values()
-        for verdict in each.verdicts
-        for remedy in verdict.remedies
+        for check in each.checks
+        for remedy in check.remedies
         if remedy.path and len(remedy.text) > 42
     }
     assert not long
@@ -416,8 +416,8 @@ def told(made: Job) -> Iterator[str]:
     """Yield all that is said of the leaves of a job."""
     show = Show(made.unit)
     for leaf in solve(made).leaves:
-        for verdict in leaf.verdicts:
-            yield from (verdict.title, verdict.sentence, verdict.rule, *(each.text for each in verdict.remedies))
+        for check in leaf.checks:
+            yield from (check.title, check.sentence, check.rule, *(each.text for each in check.remedies))
         for figure in leaf.figures:
             yield from (figure.source, *(row.label for row in figure.rows))
         yield from (part.note for part in leaf.cut_parts)

@@ -31,7 +31,7 @@ from samples import BOARDS, codes, job, solved
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def row(leaf, what):
@@ -65,7 +65,7 @@ def test_worst_trim_is_judged_by_what_must_stay_and_names_the_smallest_change():
     lock = HardwareChoices(lock=MortiseLock(backset=57.0))
     made = job(build=Framed(), hardware=lock, late=LateTrim(latch=10.0, may_side=20.0))
     look = said(solve(made).leaves[0], "late-latch-latch-stile")
-    assert look.level is Level.LOOK
+    assert look.level is Level.WARNING
     assert look.remedies[0].value == pytest.approx(95 - 72 - 10)  # backset and 15, 10 gone already
     assert "late-latch-latch-stile" not in codes(
         solve(job_edits.with_remedy(made, "leaf-1", look.remedies[0])).leaves[0]
@@ -159,7 +159,7 @@ def test_place_sets_its_air_and_limits_core_glue_finish_fixings_and_slopes():
         look = said(solve(wrong).leaves[0], code)
         assert code not in codes(solve(job_edits.with_remedy(wrong, "leaf-1", look.remedies[0])).leaves[0])
     wet = job_edits.with_place(job(timber=TimberChoices(fixings="plated steel")), "leaf-1", Exposure.WET)
-    assert "place-tannin" in codes(solve(wet).leaves[0], Level.LOOK)
+    assert "place-tannin" in codes(solve(wet).leaves[0], Level.WARNING)
     assert solve(wet).leaves[0].figures["moisture_wet"].value > solved().figures["moisture_wet"].value
     assert "mdf" not in sheets_for(Exposure.WET)
     assert set(sheets_for(Exposure.OUTSIDE)) < set(sheets_for(Exposure.WET)) < set(sheets_for(Exposure.DRY))
@@ -182,7 +182,7 @@ def test_what_the_shop_cannot_hold_is_said_with_a_way_round(rule, value, code):
     plain = job(build=Slab())
     assert code not in codes(solve(plain).leaves[0])
     look = said(solve(job_edits.with_rule(plain, rule, value)).leaves[0], code)
-    assert look.level is Level.LOOK
+    assert look.level is Level.WARNING
     assert look.remedies
     assert Show().value(value, look_unit(rule)) in look.sentence or f"{value:.0f}" in look.sentence
 
@@ -195,7 +195,7 @@ def look_unit(rule):
 
 def test_sheet_wider_than_the_saw_is_said_and_glue_groups_are_counted_for_the_clamps():
     assert "shop-saw" in codes(
-        solve(job_edits.with_rule(job(build=Layered()), "saw_width", 500.0)).leaves[0], Level.LOOK
+        solve(job_edits.with_rule(job(build=Layered()), "saw_width", 500.0)).leaves[0], Level.WARNING
     )
     slab = solved(build=Slab(stages=3, strip=150.0))
     names = [each.name for each in slab.build.glue_ups]
@@ -220,7 +220,7 @@ def test_where_the_glue_goes_is_a_choice_with_its_movement():
     taken = solve(job_edits.with_remedy(made, "leaf-1", mortises.remedy)).leaves[0]
     assert taken.leaf_choices[0].options[1].is_taken
     glued = solved(build=Slab(joint=SlabJoint.GLUED)).leaf_choices[0].options[1]
-    assert (glued.level, glued.remedy) == (Level.LOOK, None)
+    assert (glued.level, glued.remedy) == (Level.WARNING, None)
 
 
 def test_cost_is_hours_timber_and_sheet_by_the_plan_and_the_rules():

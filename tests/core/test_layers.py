@@ -42,7 +42,7 @@ from samples import assert_sums, codes, job, readings, solved
 
 
 def said(leaf, code):
-    return next(each for each in leaf.verdicts if each.code == code)
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def part(leaf, name):
@@ -99,7 +99,7 @@ def test_three_full_layers_of_half_an_inch():
     assert leaf.figures["layers"].value == pytest.approx(38.1)
     assert len(leaf.build.parts) == 3
     assert volume(leaf) == pytest.approx(757 * 1973 * 38.1)
-    assert "edges-bare" in codes(leaf, Level.LOOK)
+    assert "edges-bare" in codes(leaf, Level.WARNING)
     assert leaf.figures["leaf_change_wet"].value == 0
 
 
@@ -119,7 +119,7 @@ def test_light_frame_worked_by_hand():
     assert all(each.slotted for each in leaf.build.fixings if each.what == "screws")
     assert leaf.build.edge == 20
     held = solved(build=Light(glue=LightGlue.OVER))
-    assert "held-across" in codes(held, Level.LOOK)
+    assert "held-across" in codes(held, Level.WARNING)
     mended = solve(
         job_edits.with_remedy(job(build=Light(glue=LightGlue.OVER)), "leaf-1", said(held, "held-across").remedies[0])
     ).leaves[0]
@@ -200,8 +200,8 @@ def test_existing_leaf_made_longer_and_narrower_by_hand():
     assert stop.level is Level.STOP
     assert "12" in stop.remedies[0].text  # cut 12 off the old end first: 58 + 12 = 70
     block = Existing(width=766.0, height=1915.0, splice=Splice.BLOCK)
-    assert "block-loaded" in codes(solved(build=block), Level.LOOK)
-    assert "splice-hinge" in codes(solved(762.0, 2100.0, build=made.leaves[0].build), Level.LOOK)
+    assert "block-loaded" in codes(solved(build=block), Level.WARNING)
+    assert "splice-hinge" in codes(solved(762.0, 2100.0, build=made.leaves[0].build), Level.WARNING)
 
 
 def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
@@ -222,11 +222,11 @@ def test_hollow_leaf_limits_what_may_be_done_and_names_the_smallest_change():
     assert (stop.level, leaf.figures["off_edge"].value) == (Level.STOP, pytest.approx(36.5))
     assert "18" in stop.remedies[0].text  # 28 less the 10 that stay
     for code in ("groove-deep", "recess-deep", "edge-unmeasured"):
-        verdict = said(leaf, code)
-        mended = solve(job_edits.with_remedy(job(build=hollow), "leaf-1", verdict.remedies[0])).leaves[0]
+        check = said(leaf, code)
+        mended = solve(job_edits.with_remedy(job(build=hollow), "leaf-1", check.remedies[0])).leaves[0]
         assert code not in codes(mended)
     little = solved(build=hollow.model_copy(update={"width": 799.0}))
-    assert "edge-gone" in codes(little, Level.LOOK)
+    assert "edge-gone" in codes(little, Level.WARNING)
     solid = solved(build=Existing(inside=Inside.SOLID, width=830.0))
     assert "edge-gone" not in codes(solid)
     assert solid.weights.mass.value > 1.4 * solved(build=Existing(inside=Inside.HOLLOW, width=830.0)).weights.mass.value
@@ -468,7 +468,7 @@ def anything(data, model):
 def test_whatever_a_construction_is_given_it_answers_and_its_sums_add_up(kind, data, width, height):
     build = anything(data, KINDS[kind])
     leaf = solve(job(width, height, build=build)).leaves[0]
-    assert leaf.verdicts
+    assert leaf.checks
     for stage in Stage:
         assert leaf.key_figure(stage, Show())
     assert leaf_view(leaf, Show()).shapes
@@ -494,12 +494,12 @@ def test_whatever_a_construction_is_given_it_answers_and_its_sums_add_up(kind, d
 def test_every_remedy_of_every_construction_can_be_taken_and_mends_its_stop(kind, data, width, height):
     build = anything(data, KINDS[kind])
     made = job(width, height, build=build)
-    for verdict in solve(made).leaves[0].verdicts:
-        assert verdict.level is Level.FINE or verdict.remedies, verdict.code
-        for remedy in (each for each in verdict.remedies if each.path and verdict.stage is Stage.LEAF):
+    for check in solve(made).leaves[0].checks:
+        assert check.level is Level.OK or check.remedies, check.code
+        for remedy in (each for each in check.remedies if each.path and check.stage is Stage.LEAF):
             mended = solve(job_edits.with_remedy(made, "leaf-1", remedy)).leaves[0]
-            assert verdict.level is not Level.STOP or verdict.code not in codes(mended, Level.STOP), (
-                verdict.title,
+            assert check.level is not Level.STOP or check.code not in codes(mended, Level.STOP), (
+                check.title,
                 remedy.text,
             )
 

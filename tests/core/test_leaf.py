@@ -91,7 +91,7 @@ def test_every_sum_that_is_shown_adds_up_to_its_figure(build, width, height):
 )
 def test_nothing_that_can_be_entered_is_answered_with_an_exception(values, build, fit):
     leaf = solve(job(readings=readings(**values), build=build, fit=fit)).leaves[0]
-    assert leaf.verdicts
+    assert leaf.checks
     for stage in Stage:
         assert leaf.key_figure(stage, Show())
 
@@ -123,7 +123,7 @@ def test_leaf_that_cannot_be_made_is_a_stop_that_names_what_would_mend_it(build,
     height = 1000.0 if build.get("bottom_rail") == 600.0 else 1981.0
     made = job(762.0, height, build=Framed(**build))
     leaf = solve(made).leaves[0]
-    stop = next(each for each in leaf.verdicts if each.code == code)
+    stop = next(each for each in leaf.checks if each.code == code)
     assert stop.level is Level.STOP
     assert stop.remedies
     for remedy in stop.remedies:
@@ -134,7 +134,7 @@ def test_leaf_that_cannot_be_made_is_a_stop_that_names_what_would_mend_it(build,
 
 def test_overlap_remedy_is_the_smallest_change():
     leaf = framed(lock_height=250.0)
-    stop = next(each for each in leaf.verdicts if each.code == "rails-bottom-rail-middle-rail")
+    stop = next(each for each in leaf.checks if each.code == "rails-bottom-rail-middle-rail")
     # bottom rail 200 + least panel 20 + half of 180 + floor gap 6
     assert stop.remedies[0].value == pytest.approx(316)
 
@@ -177,7 +177,7 @@ def test_panel_is_held_at_the_driest_and_free_at_the_wettest():
     wet = TimberChoices(species="beech", moisture=8, wet=Climate(temperature=10, humidity=85))
     leaf = solved(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0))
     assert "panel-drops" in codes(leaf)
-    deeper = next(each for each in leaf.verdicts if each.code == "panel-drops").remedies[0]
+    deeper = next(each for each in leaf.checks if each.code == "panel-drops").remedies[0]
     mended = solve(
         job_edits.with_remedy(
             job(900.0, 1981.0, timber=wet, build=Framed(muntin=None, groove_depth=8.0)), "leaf-1", deeper
@@ -194,7 +194,7 @@ def test_bevel_that_is_too_small_is_a_stop_with_the_least_one():
         fit=FitChoices(bevel_deg=1.0, gap_latch=2.0),
     )
     leaf = solve(narrow).leaves[0]
-    stop = next(each for each in leaf.verdicts if each.code == "bevel-short")
+    stop = next(each for each in leaf.checks if each.code == "bevel-short")
     assert stop.level is Level.STOP
     assert "bevel-short" not in codes(solve(job_edits.with_remedy(narrow, "leaf-1", stop.remedies[0])).leaves[0])
 
@@ -223,7 +223,7 @@ def test_butt_on_a_wedged_tenon_is_said():
 
 def test_thin_butt_for_a_wide_gap_is_a_stop():
     leaf = solved(fit=FitChoices(gap_hinge=7.0))
-    stop = next(each for each in leaf.verdicts if each.code == "butt-gap")
+    stop = next(each for each in leaf.checks if each.code == "butt-gap")
     assert stop.level is Level.STOP
     assert not leaf.butts.borings
 
@@ -292,7 +292,7 @@ def test_an_edit_solves_only_the_leaf_it_touches(demo):
 def test_leaves_that_want_the_same_boards_are_told(demo):
     few = tuple(board.model_copy(update={"quantity": 2}) for board in demo.boards)
     solution = solve(job_edits.with_value(demo, "boards", few))
-    assert any(each.code == "boards-shared" for each in solution.verdicts)
+    assert any(each.code == "boards-shared" for each in solution.checks)
 
 
 def test_rules_of_a_set_decide_what_is_left_open():

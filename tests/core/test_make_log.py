@@ -167,11 +167,11 @@ def test_diagonals_twist_and_spread_are_judged_against_what_is_left_to_plane():
             read(ReadingKind.SPREAD, 0.2),
         )
     )
-    said = next(v for v in leaf.verdicts if v.code == "made-square")
+    said = next(v for v in leaf.checks if v.code == "made-square")
     assert lean == pytest.approx(2.8, abs=0.2)
-    assert said.level is Level.LOOK
+    assert said.level is Level.WARNING
     assert "leans" in said.sentence
-    assert "made-twist" in codes(leaf, Level.LOOK)
+    assert "made-twist" in codes(leaf, Level.WARNING)
     assert "made-spread" not in codes(leaf)
     far = solved(making=making(read(ReadingKind.RISING, 2160.0), read(ReadingKind.FALLING, 2150.0)))
     assert "made-square" in codes(far, Level.STOP)
@@ -181,9 +181,9 @@ def test_the_last_board_as_ripped_is_held_against_what_is_left_for_it():
     plain = solved(742.0, 1850.0, build=Boarded())
     last = max((p for p in plain.build.parts if p.role is Role.BOARD), key=lambda p: p.face.x0)
     wanted = last.face.width + plain.figures["trim_side"].value
-    for value, level in ((wanted + 0.3, Level.FINE), (wanted + 2.0, Level.LOOK), (wanted - 1.5, Level.LOOK)):
+    for value, level in ((wanted + 0.3, Level.OK), (wanted + 2.0, Level.WARNING), (wanted - 1.5, Level.WARNING)):
         leaf = solved(742.0, 1850.0, build=Boarded(), making=making(read(ReadingKind.LAST_RIP, value, last.name)))
-        said = next(v for v in leaf.verdicts if v.code == "made-last-rip")
+        said = next(v for v in leaf.checks if v.code == "made-last-rip")
         assert said.level is level
         assert ("more to plane off" in said.sentence) is (value > wanted + 1)
 

@@ -286,7 +286,7 @@ def test_warmth_halves_the_open_time_and_a_slower_glue_or_a_second_person_mends_
     assert not hot.making.glue.fits
     mended = solved(build=Framed(), making=MakeChoices(glue="slow-white", degrees=20.0))
     assert mended.making.glue.fits
-    assert "glue" in codes(mended, Level.FINE)
+    assert "glue" in codes(mended, Level.OK)
     cold = solved(build=Framed(), making=MakeChoices(glue="slow-white", degrees=4.0))
     assert "glue-cold" in codes(cold, Level.STOP)
 
@@ -303,7 +303,7 @@ def test_a_countdown_says_what_to_do_next_until_the_last_clamp():
     assert [each.left for each in faces[:2]] == ["9:00", "8:55"]
     assert faces[-1].left == "over by 2:35"
     assert [each.gone for each in faces] == sorted(each.gone for each in faces)
-    assert list(dict.fromkeys(each.level for each in faces)) == [Level.FINE, Level.LOOK, Level.STOP]
+    assert list(dict.fromkeys(each.level for each in faces)) == [Level.OK, Level.WARNING, Level.STOP]
     assert faces[0].then == next(each for each in said if each != said[0])
 
 
@@ -372,10 +372,10 @@ def test_a_hole_that_comes_through_is_patched_and_one_that_does_not_is_not():
     member = next(c.member for c in cupboard.borings if c.name == "cup 1")
     depth = next(c.depth for c in cupboard.borings if c.name == "cup 1")
     little = judge_mishap(cupboard, MishapKind.HOLE_DEEP, member, 2.0)
-    assert little.sound is Level.FINE
+    assert little.sound is Level.OK
     assert little.best.key == "disc"
     through = judge_mishap(cupboard, MishapKind.HOLE_DEEP, member, 20.0 - depth)
-    assert through.sound is Level.LOOK
+    assert through.sound is Level.WARNING
     assert {r.key for r in through.repairs if r.fits} >= {"plug", "patch"}
 
 
@@ -413,7 +413,7 @@ def test_a_mishap_with_its_repair_becomes_an_operation_before_the_next_on_its_pa
     assert ids[ids.index("mend:1") - 1] == "mortise:stiles" or ids.index("mend:1") > ids.index("mortise:stiles")
     assert ids.index("mend:1") < ids.index("groove:frame") < ids.index("glue:frame")
     assert_in_order(ops_of(leaf))
-    assert "mishap" in codes(leaf, Level.LOOK)
+    assert "mishap" in codes(leaf, Level.WARNING)
     plain = solved(build=Framed())
     assert leaf.making.hours == pytest.approx(plain.making.hours + leaf.making.op("mend:1").hours)
 

@@ -78,7 +78,7 @@ def test_curved_head_takes_its_rise_from_the_crown_and_leaves_the_leaf_under_the
 
 def test_rise_that_no_segment_can_have_is_a_stop_with_its_limits():
     leaf = solved(readings=readings(**LEVEL), head=HeadShape(kind=HeadKind.SEGMENTAL, rise=Reading(value=500)))
-    said = next(each for each in leaf.verdicts if each.code == "head-impossible")
+    said = next(each for each in leaf.checks if each.code == "head-impossible")
     assert said.level is Level.STOP
     assert "400" in said.sentence
 
@@ -115,7 +115,7 @@ def test_side_that_bows_in_is_replaced_by_its_inner_chord_for_the_scribed_leaf()
 
 def test_hexagon_by_all_its_lengths_comes_back_and_one_misread_diagonal_is_set_aside():
     leaf = solved(measured_by=MeasuredBy.POLYGON, polygon=polygon(HEXAGON, wrong=((1, 4), 14.0)))
-    assert "misread-span_2-5" in codes(leaf, Level.LOOK)
+    assert "misread-span_2-5" in codes(leaf, Level.WARNING)
     for (x, y), (cx, cy) in zip(leaf.opening.taken.corners, HEXAGON, strict=True):
         assert math.dist((x, y), (cx, cy)) < 2.0
     assert 0 < leaf.figures["clear_width_uncertainty"].value < 10
@@ -152,7 +152,7 @@ def test_300_simulated_surveys_of_every_shape_name_the_misread_or_say_that_it_ca
 def test_polygon_that_can_rack_asks_for_the_length_that_would_hold_it():
     sides = [(at, (at + 1) % 5) for at in range(5)]
     leaf = solved(measured_by=MeasuredBy.POLYGON, polygon=polygon(HEXAGON[:5], pairs=sides))
-    said = next(each for each in leaf.verdicts if each.code == "polygon-open")
+    said = next(each for each in leaf.checks if each.code == "polygon-open")
     assert said.level is Level.STOP
     assert "diagonal from corner" in said.sentence
 
@@ -193,7 +193,7 @@ def test_worst_lean_eats_the_packing_first_and_the_remedy_makes_the_lining_go_in
     assert tall.figures["packing_left"].value == pytest.approx(2)
     sample = job(readings=readings(**{**LEVEL, "lean_hinge": 20.0, "lean_latch": 20.0}), lining=Lining(packing=12))
     leaf = solve(sample).leaves[0]
-    said = next(each for each in leaf.verdicts if each.code == "lining-tight")
+    said = next(each for each in leaf.checks if each.code == "lining-tight")
     mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "lining-tight" not in codes(mended)
     assert mended.figures["packing_left"].value == pytest.approx(2, abs=0.6)
@@ -241,7 +241,7 @@ def test_lining_made_to_a_leaf_gives_that_leaf_back(width, height):
 @pytest.mark.parametrize(("hinge", "latch", "where"), [(0, 5, "head"), (4, -1, "foot"), (3, 2, None)])
 def test_cross_legged_sides_say_which_corner_touches_first(hinge, latch, where):
     leaf = solved(readings=readings(**LEVEL, across_hinge=hinge, across_latch=latch))
-    said = [each for each in leaf.verdicts if each.code == "cross-legged"]
+    said = [each for each in leaf.checks if each.code == "cross-legged"]
     assert bool(said) is (where is not None)
     if where:
         assert f"latch side's {where}" in said[0].sentence
@@ -253,7 +253,7 @@ def test_floor_that_rises_under_the_swing_asks_for_a_wider_gap_and_that_mends_it
     )
     sample = job(readings=readings(**LEVEL), floor=floor, fit=FitChoices(gap_floor=6))
     leaf = solve(sample).leaves[0]
-    said = next(each for each in leaf.verdicts if each.code == "floor-drags")
+    said = next(each for each in leaf.checks if each.code == "floor-drags")
     assert said.where == "floor:2"
     mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "floor-drags" not in codes(mended)

@@ -81,7 +81,7 @@ def test_middle_width_that_disagrees_alone_is_a_bowed_side_and_narrows_the_leaf(
     bowed = readings(**{**NO_PLUMB, "width_middle": NO_PLUMB["width_middle"] - 8})
     straight = solved(readings=readings(**NO_PLUMB))
     leaf = solved(readings=bowed)
-    assert "bowed-width_middle" in codes(leaf, Level.LOOK)
+    assert "bowed-width_middle" in codes(leaf, Level.WARNING)
     lost = straight.figures["clear_width"].value - leaf.figures["clear_width"].value
     # Straight, the taper leaves about half the lesser lean (0.5) free at the middle.
     assert lost == pytest.approx(8 - 0.5, abs=0.3)
@@ -151,8 +151,8 @@ def test_contradictory_readings_are_a_stop_and_the_rest_is_still_shown():
     with pytest.raises(InputError):
         adjust(observed({name: each.value for name, each in crossed if each is not None}))
     leaf = solved(readings=crossed)
-    assert leaf.verdicts[0].code == "survey-contradictory"
-    assert leaf.verdicts[0].level is Level.STOP
+    assert leaf.checks[0].code == "survey-contradictory"
+    assert leaf.checks[0].level is Level.STOP
     assert leaf.figures["clear_width"].value == 300
 
 
@@ -191,14 +191,14 @@ def test_working_of_a_corner_names_the_readings_it_rests_on_and_none_that_was_se
     assert "reading_width_bottom" in named
     assert "reading_width_top" not in named
     assert any("least squares over 9 readings" in row.label for row in corner.rows)
-    said = next(each for each in leaf.verdicts if each.code == "misread-width_top")
+    said = next(each for each in leaf.checks if each.code == "misread-width_top")
     assert "It is set aside" in said.sentence
     assert said.where == "reading:width_top"
 
 
 def test_undecided_readings_are_all_kept_and_the_reading_that_would_decide_is_asked_for():
     leaf = solved(readings=readings(**{**NO_PLUMB, "diagonal_rising": NO_PLUMB["diagonal_rising"] + 11}))
-    said = next(each for each in leaf.verdicts if each.code == "survey-undecided")
+    said = next(each for each in leaf.checks if each.code == "survey-undecided")
     assert "rising diagonal" in said.sentence
     assert "falling diagonal" in said.sentence
     assert "lean of both sides" in said.remedies[0].text
@@ -235,7 +235,7 @@ def test_next_reading_foretells_what_taking_it_gives(left_out):
 def test_opening_without_a_level_is_told_that_a_level_would_help_most():
     leaf = solved(readings=readings(**NO_PLUMB))
     now, then = (leaf.figures[name].value for name in ("clear_width_uncertainty", "clear_width_uncertainty_next"))
-    said = next(each for each in leaf.verdicts if each.code == "survey-agrees")
+    said = next(each for each in leaf.checks if each.code == "survey-agrees")
     assert now > 2.5  # nobody knows which way is plumb
     assert then < now / 2
     assert "lean of the" in said.remedies[0].text or "rise of the sill" in said.remedies[0].text
@@ -249,7 +249,7 @@ def test_what_hangs_on_an_assumed_reading_says_so():
     leaf = solve(made).leaves[0]
     assert leaf.figures["leaf_width"].state is Provenance.ASSUMED
     assert KINDS[SurveyKind.WIDTH_TOP].label in leaf.figures["rail_length"].rests_on
-    said = next(each for each in leaf.verdicts if each.code == "assumed-measure")
+    said = next(each for each in leaf.checks if each.code == "assumed-measure")
     assert "leaf width" in said.sentence
 
 

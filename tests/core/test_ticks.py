@@ -91,7 +91,7 @@ def test_a_tick_wrong_by_nine_is_set_aside_and_named_whichever_it_is(at):
     side = points[at][1]
     wrong = moved(template(points), at, *((0, 9) if side in (1, 3) else (9, 0)))
     leaf = leaf_of(wrong)
-    assert f"tick-{at + 1}" in codes(leaf, Level.LOOK)
+    assert f"tick-{at + 1}" in codes(leaf, Level.WARNING)
     true = leaf_of(template(points)).figures["clear_width"].value
     assert leaf.figures["clear_width"].value == pytest.approx(true, abs=1.0)
 
@@ -100,14 +100,14 @@ def test_three_ticks_that_disagree_are_undecided_until_the_check_corner_decides(
     wrong = moved(template(along(CORNERS, (3, 3, 3, 3)), named=True), 4, 9.0, 0.0)
     leaf = leaf_of(wrong)
     assert "ticks-undecided-2" in codes(leaf, Level.STOP)  # a size hangs on it
-    said = next(each for each in leaf.verdicts if each.code == "ticks-undecided-2")
+    said = next(each for each in leaf.checks if each.code == "ticks-undecided-2")
     assert "as if it were tick 5" in said.sentence  # the one without which the opening is squarest is the likeliest
     true = leaf_of(template(along(CORNERS, (3, 3, 3, 3)), named=True)).figures["clear_width"].value
     assert leaf.figures["clear_width"].value == pytest.approx(true, abs=1.0)
     assert all(each.status is TickStatus.UNDECIDED for each in leaf.opening.template.ticks[3:6])
     check = template([(CORNERS[2], None)]).ticks[0]
     leaf = leaf_of(job_edits.with_value(job_edits.with_value(wrong, "check", check), "check_corner", 2))
-    assert {"tick-5", "check-used"} <= codes(leaf, Level.LOOK)
+    assert {"tick-5", "check-used"} <= codes(leaf, Level.WARNING)
 
 
 def test_tick_named_for_the_wrong_side_is_told_where_it_lies_and_the_remedy_mends_it():
@@ -115,7 +115,7 @@ def test_tick_named_for_the_wrong_side_is_told_where_it_lies_and_the_remedy_mend
     made = job_edits.with_value(made, "ticks.5.side", 4)
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     leaf = solve(sample).leaves[0]
-    said = next(each for each in leaf.verdicts if each.code == "tick-6")
+    said = next(each for each in leaf.checks if each.code == "tick-6")
     assert "lies on the latch side" in said.sentence
     mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert "tick-6" not in codes(mended)
@@ -124,7 +124,7 @@ def test_tick_named_for_the_wrong_side_is_told_where_it_lies_and_the_remedy_mend
 @pytest.mark.parametrize("counts", [(4, 4, 1, 4), (0, 4, 4, 4)])
 def test_side_with_too_few_points_is_said_and_the_rest_of_the_job_lives(counts):
     leaf = leaf_of(template(along(CORNERS, counts), named=True))
-    said = next(each for each in leaf.verdicts if each.code == "template-open")
+    said = next(each for each in leaf.checks if each.code == "template-open")
     assert said.level is Level.STOP
     assert ("head" if counts[0] else "floor") in said.sentence
     assert leaf.figures["clear_width"].value > 0
@@ -162,7 +162,7 @@ def test_check_reading_that_misses_is_said_with_its_miss():
     (x, y) = CORNERS[2]
     off = template([((x + 6, y), None)]).ticks[0]
     leaf = leaf_of(job_edits.with_value(job_edits.with_value(made, "check", off), "check_corner", 2))
-    assert "check-off" in codes(leaf, Level.LOOK)
+    assert "check-off" in codes(leaf, Level.WARNING)
     assert leaf.figures["check_miss"].value == pytest.approx(6, abs=0.8)
 
 

@@ -80,9 +80,9 @@ def test_panel_just_touches_nothing_at_the_wettest():
 
 def test_timber_that_is_too_wet_for_its_place_is_said():
     wet = solved(timber=TimberChoices(moisture=19, dry=Climate(temperature=20, humidity=30)))
-    assert "moisture-off" in codes(wet, Level.LOOK)
+    assert "moisture-off" in codes(wet, Level.WARNING)
     turned = TimberChoices(dry=Climate(temperature=15, humidity=80), wet=Climate(temperature=20, humidity=35))
-    assert "climate-turned" in codes(solved(timber=turned), Level.LOOK)
+    assert "climate-turned" in codes(solved(timber=turned), Level.WARNING)
 
 
 def test_leaf_that_swells_past_its_gaps_is_told_to_use_quarter_stock_and_that_helps():
@@ -90,7 +90,7 @@ def test_leaf_that_swells_past_its_gaps_is_told_to_use_quarter_stock_and_that_he
         build=Framed(stile=140.0),
         timber=TimberChoices(species="beech", moisture=8, wet=Climate(temperature=8, humidity=85)),
     )
-    said = next(each for each in solve(made).leaves[0].verdicts if each.code == "leaf-swells")
+    said = next(each for each in solve(made).leaves[0].checks if each.code == "leaf-swells")
     mended = solve(job_edits.with_remedy(made, "leaf-1", said.remedies[0])).leaves[0]
     assert mended.figures["leaf_change_wet"].value < 0.6 * solve(made).leaves[0].figures["leaf_change_wet"].value
 

@@ -75,7 +75,7 @@ def test_leaves_of_a_run_cover_the_frame_with_even_gaps_or_say_that_they_rub(cou
     assert ("run-tight" in codes(leaf)) is (leaf.fit.apart < 2)
 
 
-def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
+def test_every_remedy_of_the_ways_of_hanging_mends_its_check():
     cases = {
         "run-tight": {"hanging": Hanging.OVERLAY, "cabinet": CabinetChoices(overlay=22, run=3, frame=40)},
         "bypass": {"hanging": Hanging.BYPASS_RAIL, "slide": SlideChoices(centre=80)},
@@ -88,26 +88,23 @@ def test_every_remedy_of_the_ways_of_hanging_mends_its_verdict():
     }
     for code, more in cases.items():
         sample = job(readings=readings(**LEVEL), **more)
-        said = next(each for each in solve(sample).leaves[0].verdicts if each.code == code)
-        assert said.level is not Level.FINE
+        said = next(each for each in solve(sample).leaves[0].checks if each.code == code)
+        assert said.level is not Level.OK
         offered = [each for each in said.remedies if each.path]
         assert offered, code
         for remedy in offered:
             after = solve(job_edits.with_remedy(sample, "leaf-1", remedy)).leaves[0]
-            assert not [each for each in after.verdicts if each.code == code and each.level is said.level], (
-                code,
-                remedy,
-            )
+            assert not [each for each in after.checks if each.code == code and each.level is said.level], (code, remedy)
 
 
 @pytest.mark.parametrize(
     ("slide", "code", "level"),
     [
         (SlideChoices(track=700), "track-short", Level.STOP),
-        (SlideChoices(track=1500), "track-short", Level.LOOK),
-        (SlideChoices(track=2000), "track", Level.FINE),
-        (SlideChoices(free_wall=500), "free-wall", Level.LOOK),
-        (SlideChoices(size_width=Reading(value=820)), "slab-narrow", Level.LOOK),
+        (SlideChoices(track=1500), "track-short", Level.WARNING),
+        (SlideChoices(track=2000), "track", Level.OK),
+        (SlideChoices(free_wall=500), "free-wall", Level.WARNING),
+        (SlideChoices(size_width=Reading(value=820)), "slab-narrow", Level.WARNING),
     ],
 )
 def test_track_wall_and_slab_are_judged(slide, code, level):
@@ -127,7 +124,7 @@ def test_architrave_stops_the_leaf_and_a_pin_further_out_lets_it_open():
     sample = job(readings=readings(**LEVEL), in_the_way=(standing(18),))
     leaf = solve(sample).leaves[0]
     assert leaf.figures["opens_to"].value == pytest.approx(145.8, abs=0.1)  # p 6, s 1, gap 2
-    said = next(each for each in leaf.verdicts if each.code == "opens")
+    said = next(each for each in leaf.checks if each.code == "opens")
     assert "architrave" in said.sentence
     mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]
     assert mended.figures["opens_to"].value == 180
@@ -137,7 +134,7 @@ def test_hinge_line_out_of_plumb_says_how_the_corner_moves():
     leaf = solved(
         readings=readings(**{**LEVEL, "lean_hinge": 4.0, "lean_latch": 4.0}, across_hinge=3.0, across_latch=3.0)
     )
-    said = next(each for each in leaf.verdicts if each.code == "corner-rise")
+    said = next(each for each in leaf.checks if each.code == "corner-rise")
     assert "rises" in said.sentence
     assert leaf.figures["corner_rise"].value == pytest.approx(2 * leaf.fit.width.value * 4 / 2000, abs=0.02)
 
@@ -145,7 +142,7 @@ def test_hinge_line_out_of_plumb_says_how_the_corner_moves():
 def test_rising_hinges_are_offered_where_part_of_the_way_is_high():
     points = tuple(FloorPoint(at=at, height=Reading(value=high)) for at, high in ((20, 0), (90, 8)))
     leaf = solved(readings=readings(**LEVEL), floor=FloorReadings(swing=points))
-    assert "rising-hinges" in codes(leaf, Level.LOOK)
+    assert "rising-hinges" in codes(leaf, Level.WARNING)
     assert leaf.figures["rising_easing"].value > 0
 
 
@@ -201,7 +198,7 @@ def test_scribed_leaf_keeps_every_gap_and_says_what_comes_off_where():
     assert leaf.fit.width.value > square.fit.width.value + 5
     assert leaf.figures["scribe_latch_edge_foot"].value == pytest.approx(6, abs=0.1)
     assert leaf.figures["gap_latch_foot"].value == leaf.figures["gap_latch_head"].value
-    assert "scribed" in codes(leaf, Level.FINE)
+    assert "scribed" in codes(leaf, Level.OK)
     assert len(leaf.fit.outline) == 4
 
 

@@ -249,7 +249,7 @@ def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
         str(solution.leaf.hand),
         "Cut list",
         "Let in for hardware",
-        "Verdicts",
+        "Checks",
         "Working of the main figures",
         "middle rail",
     ):
@@ -257,9 +257,9 @@ def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
     show = demo_show(demo)
     for name in ("leaf_width", "leaf_height", "rail_length"):
         assert show.length(solution.figures[name].value) in text
-    for verdict in solution.verdicts:
-        if verdict.level != "fine":
-            assert verdict.title in text.replace("\n", " ")
+    for check in solution.checks:
+        if check.level != "fine":
+            assert check.title in text.replace("\n", " ")
 
 
 def demo_show(made):
@@ -289,7 +289,7 @@ def test_bench_sheet_prints_the_reason_that_a_stop_was_answered_with():
     code = "rails-bottom-rail-middle-rail"
     answered = job_edits.with_acknowledged(made, "leaf-1", code, "the old rail is kept for its carving")
     text, _ = text_of(bench_sheet_pdf(answered, solve(answered).leaves[0]))
-    assert "STOP" in text
+    assert "DO NOT CUT" in text
     assert "kept for its carving" in text.replace("\n", " ")
 
 

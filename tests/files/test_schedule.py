@@ -162,11 +162,11 @@ def test_what_is_written_is_read_back_with_the_same_openings_and_choices(tmp_pat
 # --- the schedule itself -----------------------------------------------------------------------------------
 
 
-def test_lines_say_sizes_weight_state_and_the_worst_verdict(whole, rows):
+def test_lines_say_sizes_weight_state_and_the_worst_check(whole, rows):
     for leaf, row in zip(whole.leaves, rows, strict=True):
         assert row.width == leaf.fit.width.value
         assert row.mass == leaf.figures["mass"].value
-        worst = min(rank(each.level) for each in leaf.verdicts)
+        worst = min(rank(each.level) for each in leaf.checks)
         assert rank(row.level) == worst
         assert (row.worst is None) is (worst == 2)
     states = {row.leaf_id: row.state for row in rows}

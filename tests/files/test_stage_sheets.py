@@ -44,8 +44,8 @@ def test_each_stage_of_every_demo_leaf_is_one_or_two_pages_with_its_lists_and_wa
         for block in stage_sheet(leaf, stage, Show(whole.job.unit)).blocks:
             assert block.title in text
             assert all(row[max(block.bold, 0)].split()[0] in text for row in block.rows if row[max(block.bold, 0)])
-        said = [each for each in leaf.verdicts if each.stage is stage and each.level is not Level.FINE]
-        assert text.count("LOOK AGAIN") + text.count("STOP ") >= len(said)
+        said = [each for each in leaf.checks if each.stage is stage and each.level is not Level.OK]
+        assert text.count("CHECK ") + text.count("DO NOT CUT") >= len(said)
 
 
 def test_each_list_holds_all_that_the_stage_has(whole):
@@ -119,7 +119,7 @@ def test_a_leaf_that_cannot_be_still_has_its_sheets():
     assert solution.leaves[0].build is None
     texts = pages(stage_sheets_pdf(tiny, solution.leaves[0]))
     assert "Readings" in texts[0]
-    assert "STOP" in " ".join(texts)
+    assert "DO NOT CUT" in " ".join(texts)
     assert "still to be measured or decided" in pages(customer_pdf(tiny, solution.leaves[0]))[0]
 
 

@@ -32,7 +32,7 @@ def test_what_a_leaf_leans_follows_from_its_diagonals_by_the_law_of_cosines(lean
         LogEntry(at=datetime(2026, 11, 26), kind=LogKind.READING, reading=kind, value=value)
         for kind, value in ((ReadingKind.RISING, rising), (ReadingKind.FALLING, falling))
     )
-    said = next(v for v in solved(making=MakeChoices(log=log)).verdicts if v.code == "made-square")
+    said = next(v for v in solved(making=MakeChoices(log=log)).checks if v.code == "made-square")
     assert (rising**2 - falling**2) / (4 * width) == pytest.approx(lean)
     assert f"leans {abs(lean):g} over" in said.sentence
 

@@ -35,7 +35,7 @@ def _page(page: str, stage: Stage) -> str:
 
 @app.command()
 def figures(job: JobPath, as_json: Annotated[bool, typer.Option("--json", help="as JSON")] = False) -> None:
-    """Print all figures, parts, borings and verdicts of a job."""
+    """Print all figures, parts, borings and checks of a job."""
     solution = opened(job)
     if as_json:
         print(json.dumps(tables.figures_record(solution), indent=1, ensure_ascii=False))
@@ -45,8 +45,8 @@ def figures(job: JobPath, as_json: Annotated[bool, typer.Option("--json", help="
         print(f"{leaf['name']} ({leaf['construction']}, {leaf['hanging']}, {leaf['hand']})")
         for name, figure in leaf["figures"].items():
             print(f"  {name}: {figure['value']:g} {figure['unit']}")
-        for verdict in leaf["verdicts"]:
-            print(f"  {verdict['level']}: {verdict['title']}. {verdict['sentence']}")
+        for check in leaf["verdicts"]:
+            print(f"  {check['level']}: {check['title']}. {check['sentence']}")
 
 
 @app.command("to-measure")

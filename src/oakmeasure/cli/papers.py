@@ -161,7 +161,7 @@ def folder(
 
 @app.command()
 def schedule(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
-    """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst verdict."""
+    """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst check."""
     from oakmeasure.files.tables.schedule_csv import schedule_csv
 
     written(csv, schedule_csv(opened(job)).encode("utf-8-sig"))

@@ -9,7 +9,7 @@ from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.sliding_gear import HangerKind
-from oakmeasure.core.figures.check import Level, Stage, Verdict
+from oakmeasure.core.figures.check import Check, Level, Stage
 from oakmeasure.core.hanging.adjust import NOT_HUNG, Hung
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.making.sequence import Making
@@ -19,7 +19,7 @@ from oakmeasure.core.making.sequence import Making
 class LeafSolution(LeafDesign):
     """Everything that follows from one leaf: its design, how it is made, how it hangs, what is to be said of it."""
 
-    verdicts: tuple[Verdict, ...] = ()
+    checks: tuple[Check, ...] = ()
     """The worst first."""
     making: Making | None = None
     """Its operations in working order."""
@@ -27,14 +27,12 @@ class LeafSolution(LeafDesign):
     """What the gaps as read ask for."""
 
     @classmethod
-    def of(
-        cls, design: LeafDesign, *, verdicts: tuple[Verdict, ...], making: Making | None, hung: Hung
-    ) -> LeafSolution:
+    def of(cls, design: LeafDesign, *, checks: tuple[Check, ...], making: Making | None, hung: Hung) -> LeafSolution:
         """Return a design worked out to the end.
 
         Args:
             design: The leaf from its readings to its hardware.
-            verdicts: What is to be said of it, the worst first.
+            checks: What is to be said of it, the worst first.
             making: Its operations, None where it cannot be.
             hung: What the gaps as read ask for.
 
@@ -42,12 +40,12 @@ class LeafSolution(LeafDesign):
             The whole of it.
         """
         known = {each.name: getattr(design, each.name) for each in fields(design)}
-        return cls(**known, verdicts=verdicts, making=making, hung=hung)
+        return cls(**known, checks=checks, making=making, hung=hung)
 
-    def open_stops(self) -> list[Verdict]:
+    def open_stops(self) -> list[Check]:
         """Return the stops that nobody has answered for; with any left, no bench sheet is printed."""
         answered = {each.code for each in self.leaf.acknowledged}
-        return [each for each in self.verdicts if each.level is Level.STOP and each.code not in answered]
+        return [each for each in self.checks if each.level is Level.STOP and each.code not in answered]
 
     def key_figure(self, stage: Stage, show: Show) -> str:
         """Return the figure that stands under the stage's name on the rod."""
@@ -99,11 +97,11 @@ class LeafSolution(LeafDesign):
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """The whole job, worked out. `verdicts` are those of the job as a whole."""
+    """The whole job, worked out. `checks` are those of the job as a whole."""
 
     job: Job
     leaves: tuple[LeafSolution, ...]
-    verdicts: tuple[Verdict, ...]
+    checks: tuple[Check, ...]
 
     def leaf(self, leaf_id: str) -> LeafSolution:
         for each in self.leaves:

@@ -1,4 +1,4 @@
-"""The chain: readings → survey → fit → build → timber → hardware → verdicts. One way, nothing worked out twice.
+"""The chain: readings → survey → fit → build → timber → hardware → checks. One way, nothing worked out twice.
 
 `solve(job)` is pure. `Solver` keeps the result of each leaf as long as the leaf and what it shares with the job
 (rules, boards, unit) stay the same, so that an edit works out only what it touches.
@@ -19,7 +19,7 @@ from oakmeasure.core.cutting.leaf_plan import SAWN_ALIKE, plan_leaf
 from oakmeasure.core.design import LeafDesign, pieces_sawn
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Level, Remedy, Stage, Verdict
+from oakmeasure.core.figures.check import Check, Level, Remedy, Stage
 from oakmeasure.core.fit.alternatives import side_by_side
 from oakmeasure.core.fit.bought_leaf import buy_or_make
 from oakmeasure.core.fit.fit_probability import say_chance
@@ -108,7 +108,7 @@ class LazySolution:
 
     job: Job
     solver: Solver
-    _verdicts: tuple[Verdict, ...] | None = None
+    _checks: tuple[Check, ...] | None = None
 
     def leaf(self, leaf_id: str) -> LeafSolution:
         """Return what follows from one leaf."""
@@ -128,13 +128,13 @@ class LazySolution:
         return next((leaf.id for leaf in self.job.leaves if self.solver.kept(self.job, leaf) is None), "")
 
     @property
-    def verdicts(self) -> tuple[Verdict, ...]:
-        """Return the verdicts of the job as a whole; none until every leaf is worked out."""
-        if self._verdicts is None:
+    def checks(self) -> tuple[Check, ...]:
+        """Return the checks of the job as a whole; none until every leaf is worked out."""
+        if self._checks is None:
             if self.next_missing():
                 return ()
-            self._verdicts = _shared_boards(self.job, self.leaves)
-        return self._verdicts
+            self._checks = _shared_boards(self.job, self.leaves)
+        return self._checks
 
     def whole(self) -> Solution:
         """Return the finished solution."""
@@ -161,7 +161,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     if making is not None and design.build is not None:
         judge_making(ctx, design.build, making)
         judge_hanging(ctx, hung)
-    return LeafSolution.of(design, verdicts=ctx.findings.sorted(), making=making, hung=hung)
+    return LeafSolution.of(design, checks=ctx.checks_so_far.sorted(), making=making, hung=hung)
 
 
 def design_leaf(job: Job, leaf: Leaf) -> LeafDesign:
@@ -291,7 +291,7 @@ def _is_sold(job: Job, board: Board) -> bool:
     return any(each.species is None or each.species == board.species for each in alike)
 
 
-def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Verdict, ...]:
+def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Check, ...]:
     """Each leaf is planned by itself; say where they together take more boards than there are."""
     show, short = Show(job.unit), []
     for at, board in enumerate(job.boards):
@@ -305,4 +305,4 @@ def _shared_boards(job: Job, leaves: tuple[LeafSolution, ...]) -> tuple[Verdict,
         return ()
     remedy = Remedy("Get more, or make the leaves one after the other")
     title, sentence = "The leaves want the same boards", "; ".join(short) + "."
-    return (Verdict("boards-shared", Level.LOOK, Stage.TIMBER, title, sentence, remedies=(remedy,)),)
+    return (Check("boards-shared", Level.WARNING, Stage.TIMBER, title, sentence, remedies=(remedy,)),)

@@ -74,7 +74,7 @@ class Silhouette(Clickable):
 
 
 class Find(QLineEdit):
-    """Finds a figure, a part, a verdict or a quick sum by its words. Signal `found(kind, key)`."""
+    """Finds a figure, a part, a check or a quick sum by its words. Signal `found(kind, key)`."""
 
     found = Signal(str, str)
 
@@ -82,8 +82,8 @@ class Find(QLineEdit):
         super().__init__()
         self.session = session
         self.setObjectName("find")
-        self.setPlaceholderText(say("Find figure, part, verdict, sum   Ctrl+K"))
-        self.setAccessibleName(say("find a figure, part, verdict or quick sum"))
+        self.setPlaceholderText(say("Search this job   Ctrl+K"))
+        self.setAccessibleName(say("Search for a size, a part, a check or a quick sum"))
         self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}
         self._model = QStringListModel()
@@ -108,8 +108,8 @@ class Find(QLineEdit):
                 targets[say(f"{figure.label}: {show.value(figure.value, figure.unit)}")] = ("figure", figure.name)
         for part in solved.cut_parts:
             targets[say(f"{part.name}, part")] = ("part", f"part:{part.name}")
-        for verdict in solved.verdicts:
-            targets[say(f"{verdict.title} ({verdict.level})")] = ("verdict", verdict.code)
+        for check in solved.checks:
+            targets[say(f"{check.title} ({check.level.words})")] = ("check", check.code)
         for quick in SUMS.values():
             targets[say(f"{quick.title}, quick sum")] = ("sum", quick.name)
         self._targets = targets

@@ -1,4 +1,4 @@
-"""Right of the board: the verdicts, worst first, and the working of the figure that was asked for."""
+"""Right of the board: the checks, worst first, and the working of the figure that was asked for."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.stage_bar import paint_level
 from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.units import MINUS
-from oakmeasure.core.figures.check import Level, Remedy, Verdict, rank
+from oakmeasure.core.figures.check import Check, Level, Remedy, rank
 from oakmeasure.core.figures.figure import Figure, Provenance, WorkingRow
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.language import say
@@ -68,14 +68,14 @@ class Words(QLabel):
 
 
 class Card(Clickable):
-    """One verdict: its shape, its title, its sentence with the numbers, and what would mend it."""
+    """One check: its shape, its title, its sentence with the numbers, and what would mend it."""
 
     taken = Signal(object)
     pointed = Signal(bool)
 
     def __init__(self) -> None:
         super().__init__()
-        self.verdict: Verdict | None = None
+        self.check: Check | None = None
         self._answered = ""
         column = QVBoxLayout(self)
         column.setContentsMargins(38, 7, 8, 8)
@@ -88,44 +88,42 @@ class Card(Clickable):
         column.addWidget(self._text)
         self._buttons: list[QWidget] = []
 
-    def show_verdict(self, verdict: Verdict, answered: str) -> None:
-        """Show a verdict; a card keeps its widgets while only numbers change."""
-        if verdict == self.verdict and answered == self._answered:
+    def show_check(self, check: Check, answered: str) -> None:
+        """Show a check; a card keeps its widgets while only numbers change."""
+        if check == self.check and answered == self._answered:
             return
-        old, self.verdict, self._answered = self.verdict, verdict, answered
-        self.setAccessibleName(say(f"{verdict.level}: {verdict.title}. {verdict.sentence}"))
-        level = f"{verdict.level}" + (f" · {verdict.rule}" if verdict.rule else "")
-        self.setToolTip(
-            say("\n".join(each for each in (level, explained(f"{verdict.title} {verdict.sentence}")) if each))
-        )
-        self._text.setText(say(self._html(verdict, answered)))
-        if old is None or old.remedies != verdict.remedies:
-            self._renew_buttons(verdict)
+        old, self.check, self._answered = self.check, check, answered
+        self.setAccessibleName(say(f"{check.level.words}: {check.title}. {check.sentence}"))
+        level = check.level.words + (f" · {check.rule}" if check.rule else "")
+        self.setToolTip(say("\n".join(each for each in (level, explained(f"{check.title} {check.sentence}")) if each)))
+        self._text.setText(say(self._html(check, answered)))
+        if old is None or old.remedies != check.remedies:
+            self._renew_buttons(check)
         self.update()
 
-    def _html(self, verdict: Verdict, answered: str) -> str:
+    def _html(self, check: Check, answered: str) -> str:
         pencil = theme.palette().pencil
         lines = [
-            f'<span style="font-size:14px; font-weight:600">{escape(theme.typeset(verdict.title))}</span>',
-            escape(theme.typeset(verdict.sentence)),
+            f'<span style="font-size:14px; font-weight:600">{escape(theme.typeset(check.title))}</span>',
+            escape(theme.typeset(check.sentence)),
         ]
         if answered:
             lines.append(f'<span style="color:{pencil}">Answered for: {escape(answered)}</span>')
         lines += [
             f'<span style="color:{pencil}">{escape(theme.typeset(each.text))}</span>'
-            for each in verdict.remedies
+            for each in check.remedies
             if not each.path
         ]
         return "<br>".join(lines)
 
-    def _renew_buttons(self, verdict: Verdict) -> None:
+    def _renew_buttons(self, check: Check) -> None:
         column = self.layout()
         assert column is not None
         for button in self._buttons:
             column.removeWidget(button)
             button.hide()
             button.deleteLater()
-        self._buttons = [self._button(each) for each in verdict.remedies if each.path]
+        self._buttons = [self._button(each) for each in check.remedies if each.path]
         for button in self._buttons:
             column.addWidget(button)
 
@@ -151,9 +149,9 @@ class Card(Clickable):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(QColor(p.accent) if self.hasFocus() else Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(p.verdict))
+        painter.setBrush(QColor(p.check))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
-        level = self.verdict.level if self.verdict else Level.FINE
+        level = self.check.level if self.check else Level.OK
         painter.fillRect(QRectF(0, 0, 4, self.height()), p.level(level))
         paint_level(painter, level, QRectF(15, 11, 13, 12))
         painter.end()
@@ -165,8 +163,8 @@ class Card(Clickable):
         self.pointed.emit(False)
 
 
-class Verdicts(QScrollArea):
-    """The one list of verdicts, worst first; those of the stage in hand before the others of their level."""
+class CheckList(QScrollArea):
+    """The one list of checks, worst first; those of the stage in hand before the others of their level."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -182,40 +180,40 @@ class Verdicts(QScrollArea):
         self._column.addStretch(1)
         self.setWidget(self._body)
 
-    def shown_verdicts(self) -> list[Verdict]:
-        """Return the verdicts in the order of the list."""
+    def shown_checks(self) -> list[Check]:
+        """Return the checks in the order of the list."""
         session = self.session
-        every = [*session.solution.verdicts, *session.solved.verdicts]
+        every = [*session.solution.checks, *session.solved.checks]
         return sorted(every, key=lambda each: (rank(each.level), each.stage is not session.stage))
 
     def refresh(self) -> None:
-        """Show the verdicts as they are now, in as many of the cards as there were before as will do."""
-        verdicts = self.shown_verdicts()
+        """Show the checks as they are now, in as many of the cards as there were before as will do."""
+        checks = self.shown_checks()
         answers = {each.code: each.reason for each in self.session.leaf.acknowledged}
-        while len(self.cards) > len(verdicts):
+        while len(self.cards) > len(checks):
             card = self.cards.pop()
             self._column.removeWidget(card)
             card.hide()
             card.deleteLater()
-        while len(self.cards) < len(verdicts):
+        while len(self.cards) < len(checks):
             self._new_card()
-        for card, verdict in zip(self.cards, verdicts, strict=True):
-            card.show_verdict(verdict, answers.get(verdict.code, ""))
+        for card, check in zip(self.cards, checks, strict=True):
+            card.show_check(check, answers.get(check.code, ""))
 
     def _new_card(self) -> None:
         card = Card()
-        card.clicked.connect(lambda: self._go(card.verdict))
+        card.clicked.connect(lambda: self._go(card.check))
         card.taken.connect(lambda remedy: card.refuse(self.session.take(remedy)))
-        card.pointed.connect(lambda over: self.session.light(card.verdict.where if over and card.verdict else ""))
+        card.pointed.connect(lambda over: self.session.light(card.check.where if over and card.check else ""))
         self._column.insertWidget(len(self.cards), card)
         self.cards.append(card)
 
-    def _go(self, verdict: Verdict | None) -> None:
-        if verdict is None:
+    def _go(self, check: Check | None) -> None:
+        if check is None:
             return
-        self.session.go_to(verdict.stage)
-        self.session.show_working(verdict.figure)
-        self.session.light(verdict.where)
+        self.session.go_to(check.stage)
+        self.session.show_working(check.figure)
+        self.session.light(check.where)
 
 
 class WorkingView(QWidget):
@@ -324,10 +322,10 @@ def _notes(figure: Figure) -> list[str]:
     return notes
 
 
-def count_text(verdicts: list[Verdict]) -> str:
+def count_text(checks: list[Check]) -> str:
     """Return "1 stop · 2 look · 14 fine"."""
-    words = {Level.STOP: "stop", Level.LOOK: "look", Level.FINE: "fine"}
-    counts = {level: sum(each.level is level for each in verdicts) for level in Level}
+    words = {Level.STOP: "do not cut", Level.WARNING: "to check", Level.OK: "OK"}
+    counts = {level: sum(each.level is level for each in checks) for level in Level}
     return " · ".join(f"{counts[level]} {words[level]}" for level in Level if counts[level])
 
 
@@ -335,25 +333,25 @@ PANEL_WIDTH, NARROW_WIDTH, NARROW_TO = 292, 262, 1180  # px of the panel, and of
 
 
 class SidePanel(QWidget):
-    """The verdicts with their count, and under them the working of the figure that was asked for."""
+    """The checks with their count, and under them the working of the figure that was asked for."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(PANEL_WIDTH)
-        self.verdicts, self.working = Verdicts(session), WorkingView(session)
+        self.checks, self.working = CheckList(session), WorkingView(session)
         self._count = label("", "pencil")
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 14, 10, 8)
         column.setSpacing(6)
         head = QHBoxLayout()
-        head.addWidget(label("Verdicts", "head"))
+        head.addWidget(label("Checks", "head"))
         head.addStretch(1)
         head.addWidget(self._count)
         head.setContentsMargins(0, 0, 8, 0)
         column.addLayout(head)
-        column.addWidget(self.verdicts, 1)
+        column.addWidget(self.checks, 1)
         self._scroll = QScrollArea()
         self._scroll.setWidgetResizable(True)
         self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -366,11 +364,11 @@ class SidePanel(QWidget):
         self.setFixedWidth(NARROW_WIDTH if window_px < NARROW_TO else PANEL_WIDTH)
 
     def refresh(self) -> None:
-        """Show the verdicts as they are now, and how many there are of each level."""
-        self.verdicts.refresh()
-        self._count.setText(say(count_text(self.verdicts.shown_verdicts())))
+        """Show the checks as they are now, and how many there are of each level."""
+        self.checks.refresh()
+        self._count.setText(say(count_text(self.checks.shown_checks())))
 
     def show_working(self, window_height: int) -> None:
-        """Show the working, its box as high as it needs and no higher than leaves the verdicts room."""
+        """Show the working, its box as high as it needs and no higher than leaves the checks room."""
         self.working.refresh()
         self._scroll.setFixedHeight(min(self.working.height_wanted(), max(window_height // 2 - 50, 240)))

@@ -17,11 +17,11 @@ HEIGHT = theme.ROD_HIGH
 
 
 def paint_level(painter: QPainter, level: Level, box: QRectF) -> None:
-    """Paint a level as its shape: a square with a bar for stop, a triangle for look again, a tick for fine."""
+    """Paint a level as its shape: a square with a bar for a stop, a triangle for a warning, a tick for OK."""
     p = theme.palette()
     tone = p.level(level)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    if level is Level.FINE:
+    if level is Level.OK:
         painter.setPen(QPen(tone, 2.0, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         painter.drawPolyline(
             [
@@ -46,13 +46,13 @@ def paint_level(painter: QPainter, level: Level, box: QRectF) -> None:
 
 
 class StageMark(Clickable):
-    """One stage on the rod: its name, its key figure now and its worst verdict."""
+    """One stage on the rod: its name, its key figure now and its worst check."""
 
     def __init__(self, stage: Stage) -> None:
         super().__init__()
         self.stage = stage
         self.key = ""
-        self.level: Level | None = Level.FINE
+        self.level: Level | None = Level.OK
         self.current = False
         self.setObjectName(f"mark-{stage}")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -65,7 +65,7 @@ class StageMark(Clickable):
         if (key, level, current) == (self.key, self.level, self.current):
             return
         self.key, self.level, self.current = key, level, current
-        words = str(level) if level is not None else "not yet"
+        words = level.words if level is not None else "not yet"
         self.setAccessibleName(say(f"{self.stage}: {key}; {words}"))
         self.setToolTip(say(f"{self.stage}: {key}; {words}"))
         self.update()

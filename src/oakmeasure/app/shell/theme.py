@@ -34,11 +34,11 @@ class Palette:
     look: str
     stop: str
     fine: str
-    verdict: str
+    check: str
     wood_share: float
 
     def level(self, level: Level) -> QColor:
-        return QColor({Level.STOP: self.stop, Level.LOOK: self.look, Level.FINE: self.fine}[level])
+        return QColor({Level.STOP: self.stop, Level.WARNING: self.look, Level.OK: self.fine}[level])
 
 
 LIGHT = Palette(

@@ -1,4 +1,4 @@
-"""The main window: job line, rod, stage sheet, board, verdicts and working."""
+"""The main window: job line, rod, stage sheet, board, checks and working."""
 
 from __future__ import annotations
 
@@ -72,7 +72,7 @@ class Window(QMainWindow):
         self.sure, self.goes_in = self.middle.sure, self.middle.goes_in
         self.gauge = GaugeStrip(session)
         self.side = SidePanel(session)
-        self.verdicts, self.working = self.side.verdicts, self.side.working
+        self.checks, self.working = self.side.checks, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
         self._lay_out()
         self.commands = Commands(
@@ -215,7 +215,7 @@ class Window(QMainWindow):
                 self._stage_laid_out()
 
     def _timber_changed(self) -> None:
-        """Show a better plan; the sheet and the verdicts stay as they are."""
+        """Show a better plan; the sheet and the checks stay as they are."""
         page = self._job_page()
         if isinstance(page, TimberPage):
             self.draw()
@@ -251,7 +251,7 @@ class Window(QMainWindow):
                 s.solved.key_figure(stage, s.show),
                 None
                 if s.solved.build is None and stage not in (Stage.MEASURE, Stage.FIT)
-                else worst((*s.solution.verdicts, *s.solved.verdicts), stage),
+                else worst((*s.solution.checks, *s.solved.checks), stage),
                 stage is s.stage,
             )
 
@@ -500,10 +500,10 @@ class Window(QMainWindow):
         elif kind == "sum":
             self.commands.quick_sums(key)
         else:
-            for verdict in (each for each in self.session.solved.verdicts if each.code == key):
-                self.session.go_to(verdict.stage)
-                self.session.show_working(verdict.figure)
-                self.session.light(verdict.where)
+            for check in (each for each in self.session.solved.checks if each.code == key):
+                self.session.go_to(check.stage)
+                self.session.show_working(check.figure)
+                self.session.light(check.where)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self.side.fit_into(event.size().width())

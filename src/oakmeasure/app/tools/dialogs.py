@@ -14,7 +14,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
 from oakmeasure.core.document.job import Hand, Job, new_job
 from oakmeasure.core.edits.job_edits import with_acknowledged, with_field, with_leaf, with_start, with_value
-from oakmeasure.core.figures.check import Verdict
+from oakmeasure.core.figures.check import Check
 from oakmeasure.language import say
 
 
@@ -110,14 +110,14 @@ class AnswerStops(QDialog):
     """Before a bench sheet is printed, or a leaf signed off, every stop is answered for; the reasons go with it."""
 
     def __init__(
-        self, parent: QWidget | None, stops: list[Verdict], answer: Callable[[str, str], str], *, signs: bool = False
+        self, parent: QWidget | None, stops: list[Check], answer: Callable[[str, str], str], *, signs: bool = False
     ) -> None:
         """signs: the leaf is signed off; else a sheet is printed."""
         super().__init__(parent)
         self.setWindowTitle(say("Stops to answer for"))
         self.setMinimumWidth(520)
         self._answer = answer
-        self._reasons: list[tuple[Verdict, QLineEdit]] = []
+        self._reasons: list[tuple[Check, QLineEdit]] = []
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 20, 24, 18)
         column.setSpacing(8)

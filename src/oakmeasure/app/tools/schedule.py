@@ -34,6 +34,7 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import species, species_keys
+from oakmeasure.core.figures.check import Level
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.reports.schedule import SORTS, ScheduleRow, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solution import LeafSolution
@@ -117,7 +118,7 @@ class ScheduleModel(QAbstractTableModel):
             return "–" if value is None else show.length(value)
         if column == 5:
             return "–" if each.mass is None else show.value(each.mass, Unit.KG)
-        worst = each.worst.title if each.worst is not None else "fine"
+        worst = each.worst.title if each.worst is not None else Level.OK.words
         return ("", each.name, "", "", "", "", each.construction, each.hanging, each.state, worst)[column]
 
 

@@ -238,7 +238,7 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
         field = "build.ledge_top" if "ledge_top" in ctx.figures else "build.stiffener_end"
         name = field.rpartition(".")[2]
         lower = ctx.figures[figure_name(name)].value - room + 20.0
-        ctx.say(
+        ctx.report(
             "ledge-head",
             Level.STOP,
             Stage.LEAF,
@@ -256,9 +256,9 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
 def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
     cut = sum(bool(part.shape) and part.role is not Role.BRACE for part in parts)
     what = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}" if len(head.points) == 2 else "arched"
-    ctx.say(
+    ctx.report(
         "outline",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         f"The head is {what}",
         f"{cut} parts are cut to it; each has its own length in the list.",

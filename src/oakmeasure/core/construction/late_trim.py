@@ -69,7 +69,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         return fit, build, (table,)
     new_fit = _smaller(ctx, fit, late)
     if min(new_fit.width.value, new_fit.height.value) < 50:
-        ctx.say(
+        ctx.report(
             "late-all",
             Level.STOP,
             Stage.LEAF,
@@ -332,9 +332,9 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
             else Remedy(f"Leave the site {ctx.fmt(spare)}, at the most", may, spare)
         )
         code = f"late-{each.edge}-{each.what}".replace(" ", "-").replace(",", "")
-        ctx.say(
+        ctx.report(
             code,
-            Level.STOP if over else Level.LOOK,
+            Level.STOP if over else Level.WARNING,
             Stage.LEAF,
             f"Too little is left of the {each.what}" if not over else f"The trim takes too much of the {each.what}",
             f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
@@ -346,9 +346,9 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         )
     if not bad and rows:
         least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
-        ctx.say(
+        ctx.report(
             "late-fine",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The leaf bears its trim",
             f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
@@ -367,7 +367,7 @@ def _table(ctx: Context, rows: list[Remains]) -> Comparison:
                 ctx.fmt(each.worst),
                 ctx.fmt(each.least) if each.least else "",
             ),
-            Level.FINE if each.worst >= each.least - 0.005 else Level.LOOK,
+            Level.OK if each.worst >= each.least - 0.005 else Level.WARNING,
         )
         for each in rows
     ]

@@ -37,9 +37,9 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
     )
     if refused:
         listed = ", ".join(dict.fromkeys(names))
-        ctx.say(
+        ctx.report(
             "pins-refused",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             f"{counted(len(refused), what.removesuffix('s'))} left out",
             f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",

@@ -15,16 +15,16 @@ from oakmeasure.core.leaf.part import Build, Part
 
 def judge_shop(ctx: Context, build: Build) -> None:
     """Say what of the leaf the shop cannot hold as it is, and the ways round."""
-    found = len(ctx.findings.items)
+    found = len(ctx.checks_so_far.items)
     _bench(ctx, build)
     _clamps(ctx, build)
     _planer(ctx, build)
     _sander(ctx, build)
     _saw(ctx, build)
-    if len(ctx.findings.items) == found and build.glue_ups:
-        ctx.say(
+    if len(ctx.checks_so_far.items) == found and build.glue_ups:
+        ctx.report(
             "shop",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The shop can hold it",
             f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
@@ -36,9 +36,9 @@ def _bench(ctx: Context, build: Build) -> None:
     bench = ctx.rule("bench_length", "bench, length")
     longest = max([build.height, *(part.planed.length for part in build.parts)])
     if longest > bench.value:
-        ctx.say(
+        ctx.report(
             "shop-bench",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "It is longer than the bench",
             f"{ctx.fmt(longest)} on {ctx.fmt(bench)}.",
@@ -58,9 +58,9 @@ def _clamps(ctx: Context, build: Build) -> None:
     add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, choice=True, source="as it is set out"))
     add(given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, choice=True, source="common practice"))
     if widest.across > reach.value:
-        ctx.say(
+        ctx.report(
             "shop-reach",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The clamps do not reach",
             f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
@@ -68,9 +68,9 @@ def _clamps(ctx: Context, build: Build) -> None:
             figure="glue_across",
         )
     if most.clamps > number.value:
-        ctx.say(
+        ctx.report(
             "shop-clamps",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Not enough clamps at one time",
             f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
@@ -85,9 +85,9 @@ def _planer(ctx: Context, build: Build) -> None:
     wide = [part for part in build.parts if _planed(part) and part.planed.width > planer.value]
     if wide:
         first = max(wide, key=lambda each: each.planed.width)
-        ctx.say(
+        ctx.report(
             "shop-planer",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "A part is wider than the planer",
             f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
@@ -104,9 +104,9 @@ def _planed(part: Part) -> bool:
 def _sander(ctx: Context, build: Build) -> None:
     sander = ctx.rule("sander_width", "sander takes")
     if 0 < sander.value < build.width:
-        ctx.say(
+        ctx.report(
             "shop-sander",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The leaf is wider than the sander",
             f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
@@ -120,9 +120,9 @@ def _saw(ctx: Context, build: Build) -> None:
     sheets = [part for part in build.parts if isinstance(stuff(part.species), SheetMaterial) and not part.at_hand]
     wide = [part for part in sheets if min(part.planed.width, part.planed.length) > saw.value]
     if wide:
-        ctx.say(
+        ctx.report(
             "shop-saw",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "A sheet part is wider than the saw takes",
             f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",

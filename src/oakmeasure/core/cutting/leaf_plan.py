@@ -231,7 +231,7 @@ def _report(
     )
     for part in homeless:
         thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
-        ctx.say(
+        ctx.report(
             f"no-board-{part.slug}",
             Level.STOP,
             Stage.TIMBER,
@@ -244,9 +244,9 @@ def _report(
     if sheets and not any(group.plan.unplaced for group in sheets):
         number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
-        ctx.say(
+        ctx.report(
             "sheets",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             f"{counted(round(number), 'sheet')}; {words}",
             "Of each thickness whole sheets are counted.",
@@ -265,7 +265,7 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             if piece.name in said:  # the same part of another leaf of a pair or a run
                 continue
             said.add(piece.name)
-            ctx.say(
+            ctx.report(
                 f"unplaced-{piece.name.replace(' ', '-').replace(',', '')}",
                 Level.STOP,
                 Stage.TIMBER,
@@ -279,9 +279,9 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
         return
     share = ctx.show.value(percent, Unit.PERCENT)
     if boards <= least:
-        ctx.say(
+        ctx.report(
             "boards",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             f"{counted(boards, 'board')}; fewer is not possible",
             f"{share} of them goes into rough parts.",
@@ -289,9 +289,9 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             figure="yield",
         )
     else:
-        ctx.say(
+        ctx.report(
             "boards",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             f"{boards} boards; {least} is the least that could be",
             f"{share} of them goes into rough parts. The plan is a quick one and is not proven best.",

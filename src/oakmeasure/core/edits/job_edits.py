@@ -135,7 +135,7 @@ def with_state(job: Job, leaf_id: str, path: str, state: Provenance) -> Job:
 
 
 def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
-    """Return the job with a verdict's remedy taken."""
+    """Return the job with a check's remedy taken."""
     return with_field(job, leaf_id, remedy.path, remedy.value)
 
 

@@ -10,12 +10,18 @@ class Level(StrEnum):
     """How bad it is. Shown as a shape and a word, never by colour alone."""
 
     STOP = "stop"
-    LOOK = "look again"
-    FINE = "fine"
+    WARNING = "look again"
+    OK = "fine"
+
+    @property
+    def words(self) -> str:
+        """What it is called on the screen; files keep its value."""
+        return _WORDS[self]
 
 
-ON_PAPER = {Level.STOP: "STOP", Level.LOOK: "LOOK AGAIN", Level.FINE: "fine"}  # where no shape stands beside it
-_ORDER = {Level.STOP: 0, Level.LOOK: 1, Level.FINE: 2}
+_WORDS = {Level.STOP: "Do not cut", Level.WARNING: "Check", Level.OK: "OK"}
+ON_PAPER = {Level.STOP: "DO NOT CUT", Level.WARNING: "CHECK", Level.OK: "OK"}  # where no shape stands beside it
+_ORDER = {Level.STOP: 0, Level.WARNING: 1, Level.OK: 2}
 
 
 def rank(level: Level) -> int:
@@ -45,7 +51,7 @@ class Remedy:
 
 
 @dataclass(frozen=True, slots=True)
-class Verdict:
+class Check:
     """One finding.
 
     code: stable, for acknowledging a stop. title: a few words. sentence: the numbers. rule: the limit and
@@ -65,23 +71,23 @@ class Verdict:
 
 
 @dataclass(slots=True)
-class Findings:
-    """Collects verdicts; a check never stops at the first one."""
+class Checks:
+    """Collects checks; a check never stops at the first one."""
 
-    items: list[Verdict] = field(default_factory=list)
+    items: list[Check] = field(default_factory=list)
 
-    def add(self, verdict: Verdict) -> None:
-        self.items.append(verdict)
+    def add(self, check: Check) -> None:
+        self.items.append(check)
 
     def has(self, code: str) -> bool:
-        """Return whether a verdict of that code was said."""
+        """Return whether a check of that code was said."""
         return any(each.code == code for each in self.items)
 
-    def sorted(self) -> tuple[Verdict, ...]:
+    def sorted(self) -> tuple[Check, ...]:
         return tuple(sorted(self.items, key=lambda each: _ORDER[each.level]))
 
 
-def worst(verdicts: tuple[Verdict, ...], stage: Stage | None = None) -> Level:
-    """Return the worst level, of one stage or of all; `fine` where there is no verdict."""
-    levels = [each.level for each in verdicts if stage is None or each.stage is stage]
-    return min(levels, key=_ORDER.__getitem__, default=Level.FINE)
+def worst(checks: tuple[Check, ...], stage: Stage | None = None) -> Level:
+    """Return the worst level, of one stage or of all; `fine` where there is no check."""
+    levels = [each.level for each in checks if stage is None or each.stage is stage]
+    return min(levels, key=_ORDER.__getitem__, default=Level.OK)

@@ -26,7 +26,7 @@ class Option:
     """One of the choices. cells: a text for each column. level: whether it does. remedy: takes it by one click."""
 
     cells: tuple[str, ...]
-    level: Level = Level.FINE
+    level: Level = Level.OK
     remedy: Remedy | None = None
     is_taken: bool = False
 
@@ -64,7 +64,7 @@ def way(
     area: float = 0.0,
     extra: float = 0.0,
     title: str = "",
-    level: Level = Level.FINE,
+    level: Level = Level.OK,
     remedy: Remedy | None = None,
 ) -> Option:
     """Return one way out with what it costs: hours × the hour's price + material.
@@ -81,7 +81,7 @@ def way(
 
 def _dearest_last(options: Iterator[Option] | list[Option]) -> tuple[Option, ...]:
     """Return what does first, each kind by its cost."""
-    return tuple(sorted(options, key=lambda each: (each.level is not Level.FINE, float(each.cells[1]))))
+    return tuple(sorted(options, key=lambda each: (each.level is not Level.OK, float(each.cells[1]))))
 
 
 # --- the ways out ------------------------------------------------------------------------------------------
@@ -115,10 +115,10 @@ def _height_ways(ctx: Context, fitted: Fit, place: GearPlace) -> list[Comparison
                 ctx,
                 "thinner_lining",
                 f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
-                level=Level.FINE if enough else Level.LOOK,
+                level=Level.OK if enough else Level.WARNING,
             )
         )
-        options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.LOOK))
+        options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.WARNING))
         area = fitted.width.value * (height - short) / MM2_PER_M2
         options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
     else:
@@ -129,7 +129,7 @@ def _height_ways(ctx: Context, fitted: Fit, place: GearPlace) -> list[Comparison
                 "less_overlap",
                 f"{fmt(lower)} over the head",
                 remedy=Remedy("", "slide.overlap_head", lower),
-                level=Level.FINE if lower >= 0 else Level.LOOK,
+                level=Level.OK if lower >= 0 else Level.WARNING,
             )
         )
     what = "the opening is too low" if name == "gear_short" else "the wall over the opening is too low"
@@ -143,11 +143,11 @@ def _trim_ways(ctx: Context, fitted: Fit, short: float) -> Iterator[Option]:
     each = short / 2
     is_slab = ctx.leaf.slide.size_height is not None
     means = f"{ctx.fmt(each)} off top and foot"
-    level = Level.FINE
+    level = Level.OK
     if is_slab:
         left = solid - each
         means += f", {ctx.fmt(left)} of solid edge left" if left >= 0 else f", its solid edge is only {ctx.fmt(solid)}"
-        level = Level.FINE if left >= 0 else Level.LOOK
+        level = Level.OK if left >= 0 else Level.WARNING
     yield way(ctx, "trim_slab", means, size=short, level=level, remedy=Remedy("", "slide.size_height", height - short))
 
 
@@ -159,7 +159,7 @@ def _wall_ways(ctx: Context) -> list[Comparison]:
     lost = needed.value - free.value
     left = ctx.figures["clear_width"].value - lost
     options = [
-        way(ctx, "less_way", f"{ctx.fmt(left)} to walk through", level=Level.LOOK),
+        way(ctx, "less_way", f"{ctx.fmt(left)} to walk through", level=Level.WARNING),
         way(ctx, "two_leaves", "half the way at a time", remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)),
         way(
             ctx,
@@ -167,7 +167,7 @@ def _wall_ways(ctx: Context) -> list[Comparison]:
             "into the wall; opens it up: look for pipes and wires",
             title="A pocket in the wall",
             extra=min(each.price for each in sets_for(Hanging.POCKET).values()),
-            level=Level.LOOK,
+            level=Level.WARNING,
             remedy=Remedy("", "hanging", Hanging.POCKET),
         ),
     ]
@@ -195,7 +195,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
                 ctx,
                 "move_behind",
                 f"gains {ctx.fmt(gained)}" + ("" if enough else ", not enough by itself"),
-                level=Level.FINE if enough else Level.LOOK,
+                level=Level.OK if enough else Level.WARNING,
             )
         )
     about = f"It stands {ctx.fmt(over)} further out than was wished."
@@ -208,7 +208,7 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
 def _sets(ctx: Context, place: GearPlace) -> Comparison:
     """Every set of the table for this way of hanging, against the opening, the leaf and the wall."""
     options = [_set(ctx, each, place) for each in sets_for(place.way).values()]
-    options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
+    options.sort(key=lambda each: (each.level is not Level.OK, float(each.cells[1])))
     about = "Opening, headroom, thickness, weight, length of track; made-up makers, put in your set's sheet."
     return Comparison("Track sets", about, ("set", "price", "needs", "track", "does it fit"), tuple(options))
 
@@ -223,7 +223,7 @@ def _set(ctx: Context, each: TrackSet, place: GearPlace) -> Option:
     if not found and backing > HAIR:
         words = f"fits, with a backing board of {ctx.fmt(backing)}"
     cells = (each.name, f"{each.price:.0f}", f"{ctx.fmt(needs)} {where}", ctx.fmt(buy) if buy else "–", words)
-    level = Level.LOOK if found or backing > HAIR else Level.FINE
+    level = Level.WARNING if found or backing > HAIR else Level.OK
     is_taken = ctx.leaf.slide.track_set == each
     return Option(cells, level, None if is_taken else Remedy("", "slide.track_set", each), is_taken)
 
@@ -256,7 +256,7 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
                 means,
                 size=found.off_width + found.off_height,
                 area=found.width * found.height * fitted.leaves / MM2_PER_M2,
-                level=Level.FINE if off <= solid else Level.LOOK,
+                level=Level.OK if off <= solid else Level.WARNING,
             )
         )
     about = f"For {ctx.show.size(width, height)}; hours at {ctx.rules.hour_price.value:g}."
@@ -283,7 +283,7 @@ def _bevels(ctx: Context) -> Comparison:
                     ctx.fmt(behind),
                     "passes" if passes else "its corner strikes",
                 ),
-                Level.FINE if passes else Level.LOOK,
+                Level.OK if passes else Level.WARNING,
                 None if is_taken or not passes else Remedy("", "fit.bevel_deg", math.ceil(degrees * 100 - 1e-9) / 100),
                 is_taken,
             )

@@ -70,9 +70,9 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         return
     found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())
     if found is None:
-        ctx.say(
+        ctx.report(
             "stock",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "To be made: no common slab will do",
             f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
@@ -93,9 +93,9 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
     size = ctx.show.size(found.width, found.height)
     words = f"{ctx.fmt(off)} off each edge and {ctx.fmt(found.off_height)} off the height."
     if off.value > solid.value:
-        ctx.say(
+        ctx.report(
             "stock",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "To be made: the nearest slab has too little edge",
             f"{size}: {words} Its solid edge is {ctx.fmt(solid)}.",
@@ -115,9 +115,9 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
             formula="solid edge − what comes off",
         )
     )
-    ctx.say(
+    ctx.report(
         "stock",
-        Level.FINE,
+        Level.OK,
         Stage.FIT,
         f"A slab of {size} could be altered",
         f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",

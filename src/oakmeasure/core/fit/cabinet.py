@@ -53,7 +53,7 @@ def _run(ctx: Context, overlay: Figure) -> float:
     between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
-        ctx.say(
+        ctx.report(
             "run-tight",
             Level.STOP,
             Stage.FIT,
@@ -64,9 +64,9 @@ def _run(ctx: Context, overlay: Figure) -> float:
             figure="run_between",
         )
     else:
-        ctx.say(
+        ctx.report(
             "run",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             f"{choice.run} leaves in a run",
             f"{ctx.fmt(between)} from one to the next.",

@@ -45,9 +45,9 @@ def gaps_along(
             )
         if abs(one - other) > UNEVEN:
             uneven = True
-            ctx.say(
+            ctx.report(
                 f"uneven-{edge.split()[0]}",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 f"The gap along the {edge} is uneven",
                 f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
@@ -57,9 +57,9 @@ def gaps_along(
                 figure=f"gap_{edge.split()[0]}_{first.split()[-1]}",
             )
     if not uneven and not is_scribed:
-        ctx.say(
+        ctx.report(
             "even",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "The gaps are even",
             f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",

@@ -64,9 +64,9 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     if terms:
         return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")
     made = ctx.chosen("gap_made", label, None, "fit.even.gap", rule="gap_hinge")
-    ctx.say(
+    ctx.report(
         "not-hung",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         "Hang it full, then read the gap",
         f"The other sides are sized to the gap that the hinges make; until it is read, {ctx.fmt(made)} is taken.",
@@ -126,7 +126,7 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
     missing = [each for each in planed if each.off.value < -HAIR]
     if missing:
         words = "; ".join(f"{ctx.fmt(-each.off.value)} at the {each.edge}" for each in missing)
-        ctx.say(
+        ctx.report(
             "not-full",
             Level.STOP,
             Stage.FIT,
@@ -137,9 +137,9 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
         )
         return
     words = ", ".join(f"{ctx.fmt(each.off)} off the {each.edge} ({each.strokes.value:.0f} strokes)" for each in planed)
-    ctx.say(
+    ctx.report(
         "even-gap",
-        Level.FINE,
+        Level.OK,
         Stage.FIT,
         f"Even gap of {ctx.fmt(made)}",
         f"The hinges made it; the other sides follow: {words}.",

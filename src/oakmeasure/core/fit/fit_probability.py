@@ -61,9 +61,9 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
     )
     if chance.value < 100 * LIKELY and fitted.trim_side.value < sigma:
         leave = max(1.0, math.ceil(2 * sigma))
-        ctx.say(
+        ctx.report(
             "goes-in",
-            Level.LOOK,
+            Level.WARNING,
             Stage.FIT,
             "It may not go in without planing",
             f"{chance.value:.0f} of 100 do at the latch, and {ctx.fmt(fitted.trim_side)} a side is left on to trim.",

@@ -41,7 +41,7 @@ class Fit:
 
 
 def add_gaps(ctx: Context) -> None:
-    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's verdict."""
+    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's check."""
     choice = ctx.leaf.fit
     if even_reveal.is_the_aim(ctx.leaf):
         even_reveal.gaps(ctx)
@@ -74,7 +74,7 @@ def finished(
     _judge_trim(ctx, side, ends)
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
     if not possible:
-        ctx.say(
+        ctx.report(
             "no-leaf",
             Level.STOP,
             Stage.FIT,
@@ -92,9 +92,9 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
     most = MOST_TRIM.get(ctx.leaf.build.kind, TRIM_ANY)
     for figure, field, where in ((side, "fit.trim_side", "each side"), (ends, "fit.trim_height", "top and bottom")):
         if figure.value > most:
-            ctx.say(
+            ctx.report(
                 f"trim-much-{'side' if figure is side else 'height'}",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "That is much to trim off such a leaf",
                 f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",

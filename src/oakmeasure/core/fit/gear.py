@@ -146,7 +146,7 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         words = "; ".join(each.words for each in found)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         cheapest = min(others, key=lambda each: each.price, default=None)
-        ctx.say(
+        ctx.report(
             "set",
             Level.STOP,
             Stage.FIT,
@@ -159,9 +159,9 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         return
     buy = length_to_buy(chosen, place.track)
     cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
-    ctx.say(
+    ctx.report(
         "set",
-        Level.FINE,
+        Level.OK,
         Stage.FIT,
         f"The {chosen.name} suits this leaf",
         f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
@@ -197,7 +197,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
     drop = from_set_or(ctx, "drop", chosen.drop)
     room = add(total("anti_lift_room", "room over the leaf for the block", plus(drop)))
     if room.value < block.value:
-        ctx.say(
+        ctx.report(
             "anti-lift",
             Level.STOP,
             Stage.FIT,
@@ -208,9 +208,9 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             figure="anti_lift_room",
         )
     elif lift.value > 0:
-        ctx.say(
+        ctx.report(
             "anti-lift",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "Fit the anti-lift block last",
             f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
@@ -226,7 +226,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
     if short.value > HAIR:
         lower = overlap_left(ctx, short)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
-        ctx.say(
+        ctx.report(
             "headroom",
             Level.STOP,
             Stage.FIT,
@@ -242,9 +242,9 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             figure="headroom_short",
         )
     else:
-        ctx.say(
+        ctx.report(
             "headroom",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "There is room to lift it on",
             f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.",

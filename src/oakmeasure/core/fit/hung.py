@@ -114,7 +114,7 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         growth = square_corner_growth(**plan)
         least_value = least_bevel_deg(**plan, gap=gap.value, margin=margin.value)
     except InputError:
-        ctx.say(
+        ctx.report(
             "no-bevel",
             Level.STOP,
             Stage.FIT,
@@ -155,7 +155,7 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
     numbers = f"Least {ctx.fmt(least)}, planed {ctx.fmt(school)}: the gap is {ctx.fmt(behind)} at the back."
     if school.value + 1e-9 < least.value:
         enough = math.ceil(least.value * 10) / 10
-        ctx.say(
+        ctx.report(
             "bevel-short",
             Level.STOP,
             Stage.FIT,
@@ -167,7 +167,7 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
             figure="least_bevel",
         )
     else:
-        ctx.say(
-            "bevel", Level.FINE, Stage.FIT, "The latch edge passes", numbers, where="edge:latch", figure="least_bevel"
+        ctx.report(
+            "bevel", Level.OK, Stage.FIT, "The latch edge passes", numbers, where="edge:latch", figure="least_bevel"
         )
     return school

@@ -117,9 +117,9 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
         )
     most = max(figures, key=lambda each: each.value, default=None)
     words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > HAIR else "It stays square."
-    ctx.say(
+    ctx.report(
         "scribed",
-        Level.FINE,
+        Level.OK,
         Stage.FIT,
         "Scribed to the opening: every gap is even",
         words,

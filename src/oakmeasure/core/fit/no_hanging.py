@@ -14,9 +14,9 @@ from oakmeasure.core.survey.clear_opening import Opening
 def fit_open(ctx: Context, opening: Opening) -> Fit:
     """Return the largest leaf that would stand in the opening, to be seen and not to be made."""
     width, height, at = size_inside(ctx, opening)
-    ctx.say(
+    ctx.report(
         "hanging-open",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         "How it hangs is not decided",
         f"The opening is known: {ctx.show.size(opening.clear_width.value, opening.clear_height.value)} clear. "

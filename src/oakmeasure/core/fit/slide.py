@@ -65,9 +65,9 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
         width = ctx.reading("leaf_width", "leaf width, the slab at hand", size, "slide.size_width")
         covered = width.value - opening.clear_width.value
         if covered < left.value + right.value - HAIR:
-            ctx.say(
+            ctx.report(
                 "slab-narrow",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "The slab covers less than was wished",
                 f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
@@ -100,9 +100,9 @@ def _height(ctx: Context, opening: Opening) -> Figure:
         )
         ctx.figures.add(over)
         if over.value < 0:
-            ctx.say(
+            ctx.report(
                 "head-open",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "The leaf does not reach the opening's head",
                 f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
@@ -141,7 +141,7 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
     """Judge a slab at hand under a track that is up already."""
     over = slab.value - most.value
     if over > HAIR:
-        ctx.say(
+        ctx.report(
             "under-track",
             Level.STOP,
             Stage.FIT,
@@ -174,7 +174,7 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
         )
     except InputError as error:
         remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
-        ctx.say(
+        ctx.report(
             "bypass",
             Level.STOP,
             Stage.FIT,
@@ -207,9 +207,9 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         inputs.append(add(given("pull", "pull that cannot pass the jamb", choice.pull, edit="slide.pull", choice=True)))
         how += ", less the pull"
     figure = add(derived("clear_way", "clear way", way, Unit.MM, *inputs, formula=how))
-    ctx.say(
+    ctx.report(
         "clear-way",
-        Level.FINE,
+        Level.OK,
         Stage.FIT,
         f"The clear way is {ctx.fmt(figure)}",
         f"Of an opening of {ctx.fmt(opening.clear_width)}.",
@@ -226,7 +226,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
         there = add(given("track", "track at hand", choice.track, edit="slide.track", choice=True))
         rest = there.value - needed.value
         if there.value < width.value:
-            ctx.say(
+            ctx.report(
                 "track-short",
                 Level.STOP,
                 Stage.FIT,
@@ -236,9 +236,9 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 figure="track",
             )
         elif rest < 0:
-            ctx.say(
+            ctx.report(
                 "track-short",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "The leaf does not clear the opening",
                 f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
@@ -246,9 +246,9 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 figure="track_needed",
             )
         else:
-            ctx.say(
+            ctx.report(
                 "track",
-                Level.FINE,
+                Level.OK,
                 Stage.FIT,
                 "The track is long enough",
                 f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.",
@@ -267,9 +267,9 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
     )
     if free.value < wanted.value:
         lost = wanted.value - free.value
-        ctx.say(
+        ctx.report(
             "free-wall",
-            Level.LOOK,
+            Level.WARNING,
             Stage.FIT,
             "The wall beside is too short",
             f"{ctx.fmt(free)} free; the leaf needs {ctx.fmt(wanted)}: {ctx.fmt(lost)} stay in the way.",
@@ -285,9 +285,9 @@ def _floor(ctx: Context) -> None:
     ctx.figures.total(
         "hung_higher", "hung higher, for the floor along its way", plus(rise), source="set from the highest point"
     )
-    ctx.say(
+    ctx.report(
         "hung-higher",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         "Hang it from the highest floor",
         f"The floor rises {ctx.fmt(rise)} along the travel: track and leaf go up by as much; the size stays.",
@@ -337,9 +337,9 @@ def _stack(ctx: Context, leaves: int) -> None:
         )
         if missing > 0:
             what = most.label.partition(",")[0] if most is not None else "wall"
-            ctx.say(
+            ctx.report(
                 "backing",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "The leaf would rub on what stands out",
                 f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
@@ -353,9 +353,9 @@ def _stack(ctx: Context, leaves: int) -> None:
                 figure="backing",
             )
         else:
-            ctx.say(
+            ctx.report(
                 "backing",
-                Level.FINE,
+                Level.OK,
                 Stage.FIT,
                 "The leaf clears what stands out",
                 f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
@@ -377,9 +377,9 @@ def _stack(ctx: Context, leaves: int) -> None:
                 if held is back
                 else f"Its track holds it {ctx.fmt(held)} off the wall"
             )
-            ctx.say(
+            ctx.report(
                 "projection",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.FIT,
                 "It stands out more than was wished",
                 f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
@@ -429,7 +429,7 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
     short = add(total("gear_short", "missing for the set", plus(needed), minus(there)))
     if short.value > HAIR:
         shorter = height.value - short.value
-        ctx.say(
+        ctx.report(
             "gear-short",
             Level.STOP,
             Stage.FIT,
@@ -441,9 +441,9 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
             figure="gear_short",
         )
     else:
-        ctx.say(
+        ctx.report(
             "gear",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "The set fits the opening",
             f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.",

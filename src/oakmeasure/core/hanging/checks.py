@@ -18,9 +18,9 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
     _turns(ctx, hung)
     if hung.run is not None:
         short = hung.run.short
-        ctx.say(
+        ctx.report(
             "hang-run",
-            Level.STOP if short else Level.FINE,
+            Level.STOP if short else Level.OK,
             Stage.HANG,
             "Not all of the run can be lined up" if short else "The run can be lined up",
             "; ".join(short[:2]) + "."
@@ -30,9 +30,9 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
         )
     wrong = next((look for look in hung.looks if look.fine is False), None)
     if wrong is not None:
-        ctx.say(
+        ctx.report(
             "hang-binds",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HANG,
             f"Look first at {wrong.what}",
             f"{wrong.found.capitalize()}. No hole is drilled again before this is right.",
@@ -41,9 +41,9 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
     if hung.level is not None:
         turns = hung.level.turns
         way = "down" if turns < 0 else "up"
-        ctx.say(
+        ctx.report(
             "hang-jamb",
-            Level.FINE if abs(turns) < 0.25 else Level.LOOK,
+            Level.OK if abs(turns) < 0.25 else Level.WARNING,
             Stage.HANG,
             "The leaf against its jamb",
             f"Latch hanger {abs(turns):.1f} turns {way}: then {ctx.fmt(hung.level.jamb)} all the way.",
@@ -66,9 +66,9 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         source="the remedy with the least wood off",
     )
     if each.contradictions:
-        ctx.say(
+        ctx.report(
             f"hang-contradicts{tag}",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HANG,
             "Gaps that contradict the leaf",
             f"{name}{each.contradictions[0]}.",
@@ -76,17 +76,17 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         )
     if least.within and not least.planes:
         done = all(step.kind == "nothing" for step in each.least_wood)
-        ctx.say(
+        ctx.report(
             f"hang-gaps{tag}",
-            Level.FINE if done else Level.LOOK,
+            Level.OK if done else Level.WARNING,
             Stage.HANG,
             f"{name}the gaps are right".capitalize() if done else f"{name}the hinges put it right".capitalize(),
             f"Worst {ctx.fmt(least.worst)} off" + ("." if done else f" then: {each.least_wood[0].words}."),
         )
         return
-    ctx.say(
+    ctx.report(
         f"hang-gaps{tag}",
-        Level.LOOK if least.within or even.within else Level.STOP,
+        Level.WARNING if least.within or even.within else Level.STOP,
         Stage.HANG,
         f"{name}some wood must come off".capitalize()
         if least.within or even.within
@@ -131,7 +131,7 @@ def _turns(ctx: Context, hung: Hung) -> None:
     if over:
         most = max(over, key=lambda each: abs(each.amount))
         limit = {"side": SIDE_RANGE, "depth": DEPTH_RANGE}.get(most.screw, HEIGHT_RANGE)
-        ctx.say(
+        ctx.report(
             "hang-turns",
             Level.STOP,
             Stage.HANG,
@@ -141,9 +141,9 @@ def _turns(ctx: Context, hung: Hung) -> None:
             rule=f"±{ctx.fmt(SIDE_RANGE)}, height ±{ctx.fmt(HEIGHT_RANGE)}: common practice",
         )
         return
-    ctx.say(
+    ctx.report(
         "hang-turns",
-        Level.LOOK,
+        Level.WARNING,
         Stage.HANG,
         "The screws put it right",
         f"{len(hung.turns)} screws: heights first, then sides, then depth.",
@@ -155,16 +155,16 @@ def _proof(ctx: Context, hung: Hung) -> None:
     if load is None or (not ctx.leaf.hung.gaps.is_read and ctx.leaf.hung.signed is None and not hung.is_read):
         return
     if ctx.leaf.hung.proof_held:
-        ctx.say(
+        ctx.report(
             "hang-proof",
-            Level.FINE,
+            Level.OK,
             Stage.HANG,
             "The track held its proof load",
             f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.",
             figure="proof_load",
         )
     else:
-        ctx.say(
+        ctx.report(
             "hang-proof",
             Level.STOP,
             Stage.HANG,
@@ -179,18 +179,18 @@ def _signed(ctx: Context) -> None:
     touches, signed = ctx.leaf.hung.gaps.touches, ctx.leaf.hung.signed
     if touches is not Touches.NONE:
         top = touches in (Touches.TOP_LATCH, Touches.TOP_HINGE)
-        ctx.say(
+        ctx.report(
             "hang-touches",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HANG,
             f"{str(touches).capitalize()} touches first",
             f"It meets its stop at the {'top' if top else 'foot'}: half of it at each hinge, or the stop is moved.",
             Remedy(f"Across: the {'bottom' if top else 'top'} hinge out, or the other in, by half"),
         )
     if signed is not None:
-        ctx.say(
+        ctx.report(
             "hang-signed",
-            Level.FINE,
+            Level.OK,
             Stage.HANG,
             "Hung and signed off",
             f"{signed.on.day} {signed.on:%b %Y}, {signed.by}.",

@@ -107,7 +107,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
     _holes(ctx)
     words = f"{ctx.fmt(screw)} long: through {ctx.fmt(passes)}, {ctx.fmt(bites)} into what must hold."
     if most is not None and screw.value > most.value + 1e-9:
-        ctx.say(
+        ctx.report(
             "stack-deep",
             Level.STOP,
             Stage.HARDWARE,
@@ -119,9 +119,9 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             figure="stack_screw",
         )
     elif bites.value < bite.value - 1e-9:
-        ctx.say(
+        ctx.report(
             "stack-bite",
-            Level.STOP if bites.value < LEAST_BITE / 2 else Level.LOOK,
+            Level.STOP if bites.value < LEAST_BITE / 2 else Level.WARNING,
             Stage.HARDWARE,
             "The screw bites too little",
             words,
@@ -132,9 +132,9 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             figure="stack_bites",
         )
     else:
-        ctx.say(
+        ctx.report(
             "stack",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}",
             words,
@@ -178,9 +178,9 @@ def _holes(ctx: Context) -> None:
         )
         words += f", {ctx.fmt(hole)} in the stud"
     if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
-        ctx.say(
+        ctx.report(
             "stack-head",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "No coach screw is so thin",
             f"{ctx.fmt(size)} across.",
@@ -188,9 +188,9 @@ def _holes(ctx: Context) -> None:
             figure="stack_diameter",
         )
     elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
-        ctx.say(
+        ctx.report(
             "stack-head",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "A countersunk head wedges in a track's round hole",
             "It rides up the hole's edge and never draws the track flat.",
@@ -198,9 +198,9 @@ def _holes(ctx: Context) -> None:
             figure="stack_diameter",
         )
     else:
-        ctx.say(
+        ctx.report(
             "stack-holes",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"{str(stack.kind).capitalize()}: its holes",
             f"{words[0].upper()}{words[1:]}.",
@@ -227,7 +227,7 @@ def _none_does(ctx: Context, what: str, passes: Figure, least: Figure, most: Fig
     remedies = [Remedy("Fix beside the pipe or cable, where it is not: find it first")]
     if bite >= 15:
         remedies.insert(0, Remedy(f"Bite {ctx.fmt(bite)} only, with twice as many", "hardware.stack.bite", bite))
-    ctx.say(
+    ctx.report(
         "stack-none",
         Level.STOP,
         Stage.HARDWARE,
@@ -251,9 +251,9 @@ def _plug(ctx: Context, bites: Figure) -> None:
     deep = ctx.figures.total(
         "plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster), plus(deeper)
     )
-    ctx.say(
+    ctx.report(
         "plug",
-        Level.FINE,
+        Level.OK,
         Stage.HARDWARE,
         f"Plugs of {ctx.fmt(wall.plug)}",
         f"Holes {ctx.fmt(deep)} deep; the plug in the masonry, not in the plaster.",

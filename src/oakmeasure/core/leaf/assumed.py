@@ -41,9 +41,9 @@ def judge_assumed(ctx: Context) -> None:
         if stage is Stage.MEASURE and ctx.next_reading:
             remedy = Remedy(f"Most would help: {ctx.next_reading}")
         where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
-        ctx.say(
+        ctx.report(
             f"assumed-{stage.lower()}",
-            Level.LOOK,
+            Level.WARNING,
             stage,
             "Assumed, not measured",
             f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",

@@ -1,4 +1,4 @@
-"""What one leaf's way down the chain carries along: choices, rules, figures so far, findings so far."""
+"""What one leaf's way down the chain carries along: choices, rules, figures so far, checks so far."""
 
 from __future__ import annotations
 
@@ -7,20 +7,20 @@ from dataclasses import dataclass, field
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.rules import Rule, ShopRules
-from oakmeasure.core.figures.check import Findings, Level, Remedy, Stage, Verdict
+from oakmeasure.core.figures.check import Check, Checks, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Figures
 from oakmeasure.core.figures.names import FigureName, figure_name
 
 
 @dataclass(slots=True)
 class Context:
-    """Handed from stage to stage; each adds its figures and its verdicts."""
+    """Handed from stage to stage; each adds its figures and its checks."""
 
     leaf: Leaf
     rules: ShopRules
     show: Show
     figures: Figures = field(default_factory=Figures)
-    findings: Findings = field(default_factory=Findings)
+    checks_so_far: Checks = field(default_factory=Checks)
     next_reading: str = ""  # in words: what would make the clear width surest, and how sure
 
     def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
@@ -61,7 +61,7 @@ class Context:
             return self.show.value(figure.value, figure.unit, with_unit=figure.unit is not Unit.MM)
         return self.show.length(figure)
 
-    def say(
+    def report(
         self,
         code: str,
         level: Level,
@@ -73,5 +73,5 @@ class Context:
         where: str = "",
         figure: str = "",
     ) -> None:
-        """Add a verdict."""
-        self.findings.add(Verdict(code, level, stage, title, sentence, rule, remedies, where, figure))
+        """Add a check."""
+        self.checks_so_far.add(Check(code, level, stage, title, sentence, rule, remedies, where, figure))

@@ -59,9 +59,9 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
     _flat(ctx)
     _thickness(ctx)
     _last_rip(ctx, build)
-    ctx.say(
+    ctx.report(
         "make",
-        Level.FINE,
+        Level.OK,
         Stage.MAKE,
         f"{len(making.operations)} operations",
         f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.",
@@ -90,7 +90,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         source=f"{plan.people} at it, {plan.clamps} clamps",
     )
     if ctx.leaf.making.degrees < glue.least:
-        ctx.say(
+        ctx.report(
             "glue-cold",
             Level.STOP,
             Stage.MAKE,
@@ -102,7 +102,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         )
     for each in plan.tasks:
         if not each.stages:
-            ctx.say(
+            ctx.report(
                 "glue-long",
                 Level.STOP,
                 Stage.MAKE,
@@ -115,9 +115,9 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
             return
     cauls = [stage for stage in stages if stage.cauls]
     if longest > TIGHT * glue.open_minutes:
-        ctx.say(
+        ctx.report(
             "glue-tight",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MAKE,
             "A glue-up with no time to spare",
             f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
@@ -127,9 +127,9 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
     elif stages:
         many = f"{len(stages)} stages" if len(stages) > 1 else "one stage"
         words = f"; {len(cauls)} of them with bowed cauls, clamps are short" if cauls else ""
-        ctx.say(
+        ctx.report(
             "glue",
-            Level.FINE,
+            Level.OK,
             Stage.MAKE,
             f"Glued in {many}",
             f"The longest takes {longest:.1f} of {glue.open_minutes:.1f} minutes{words}.",
@@ -146,9 +146,9 @@ def _ways(plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
 
 def _mishaps(ctx: Context) -> None:
     for entry in not_mended(ctx.leaf.making.log)[:3]:
-        ctx.say(
+        ctx.report(
             "mishap",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MAKE,
             f"Not mended yet: {entry.mishap}",
             f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
@@ -174,19 +174,19 @@ def _square(ctx: Context) -> None:
     wide = ctx.figures["glued_width"]
     lean = skew_from_both(width=wide.value, first=rising.value, second=falling.value)
     room = 2 * ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
-    level = Level.FINE if abs(lean) <= 0.5 else Level.LOOK if abs(lean) <= room else Level.STOP
+    level = Level.OK if abs(lean) <= 0.5 else Level.WARNING if abs(lean) <= room else Level.STOP
     remedies = (
         ()
-        if level is Level.FINE
+        if level is Level.OK
         else (Remedy("Planed out of the edges, wedge-shaped"),)
-        if level is Level.LOOK
+        if level is Level.WARNING
         else (Remedy("Steam the joints open, or a leaf that is narrower"),)
     )
-    ctx.say(
+    ctx.report(
         "made-square",
         level,
         Stage.MAKE,
-        "Square as it came out" if level is Level.FINE else "It came out of square",
+        "Square as it came out" if level is Level.OK else "It came out of square",
         f"It leans {ctx.fmt(abs(lean))} over its height; {ctx.fmt(room)} are left on to plane.",
         *remedies,
         rule="(rising² − falling²) ÷ (4 × width)",
@@ -198,9 +198,9 @@ def _flat(ctx: Context) -> None:
     twist, spread = _read(ctx, ReadingKind.TWIST, "made_twist"), _read(ctx, ReadingKind.SPREAD, "made_spread")
     if twist is not None:
         out = twist.value > OUT_OF_TWIST
-        ctx.say(
+        ctx.report(
             "made-twist",
-            Level.LOOK if out else Level.FINE,
+            Level.WARNING if out else Level.OK,
             Stage.MAKE,
             "It is in twist" if out else "Out of twist",
             f"{ctx.fmt(twist)} by winding sticks, {ctx.fmt(OUT_OF_TWIST)} at the most.",
@@ -208,9 +208,9 @@ def _flat(ctx: Context) -> None:
             figure="made_twist",
         )
     if spread is not None and spread.value > SPREAD_MOST:
-        ctx.say(
+        ctx.report(
             "made-spread",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MAKE,
             "It is not of one thickness",
             f"{ctx.fmt(spread)} from the thickest place to the thinnest.",
@@ -229,9 +229,9 @@ def _thickness(ctx: Context) -> None:
         cup, bored = ctx.figures["cup_depth"], ctx.figures["cup_bored"]
         if abs(cup.value - bored.value) > 0.01:
             words += f": cups {ctx.fmt(bored)} deep, not {ctx.fmt(cup)}"
-    ctx.say(
+    ctx.report(
         "made-thick",
-        Level.FINE if abs(now.value - planned.value) < 1.0 else Level.LOOK,
+        Level.OK if abs(now.value - planned.value) < 1.0 else Level.WARNING,
         Stage.MAKE,
         "As thick as it came out",
         words + ".",
@@ -247,16 +247,16 @@ def _last_rip(ctx: Context, build: Build) -> None:
         return
     room = ctx.figures["trim_side"].value if "trim_side" in ctx.figures else 0.0
     over = entry.value - (part.face.width + room)
-    level = Level.FINE if abs(over) <= LAST_RIP_OFF else Level.LOOK
+    level = Level.OK if abs(over) <= LAST_RIP_OFF else Level.WARNING
     words = f"{ctx.fmt(entry.value)}; {ctx.fmt(part.face.width)} and {ctx.fmt(room)} to plane are wanted"
     more = f": {ctx.fmt(abs(over))} {'more to plane off' if over > 0 else 'less to plane than was left on'}"
-    remedies = () if level is Level.FINE or over > 0 else (Remedy("A wider last board, or a wider gap at the latch"),)
-    ctx.say(
+    remedies = () if level is Level.OK or over > 0 else (Remedy("A wider last board, or a wider gap at the latch"),)
+    ctx.report(
         "made-last-rip",
         level,
         Stage.MAKE,
         "The last board as it was ripped",
-        words + (more if level is Level.LOOK else "") + ".",
+        words + (more if level is Level.WARNING else "") + ".",
         *remedies,
         where=f"part:{part.name}",
     )

@@ -232,7 +232,7 @@ def clock_face(stage: GlueStage, open_minutes: float, seconds: float) -> ClockFa
     minutes = seconds / 60
     left = open_minutes - minutes
     shown = abs(int(left * 60 + math.copysign(1e-6, left)))
-    level = Level.STOP if left < LAST_MINUTE else Level.LOOK if left < LAST_SHARE * open_minutes else Level.FINE
+    level = Level.STOP if left < LAST_MINUTE else Level.WARNING if left < LAST_SHARE * open_minutes else Level.OK
     now = next_words(stage, minutes)
     later = (next_words(stage, minutes + n * LOOKS_EVERY) for n in range(1, LOOKS_AHEAD))
     return ClockFace(

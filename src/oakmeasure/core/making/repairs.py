@@ -174,8 +174,8 @@ def _hole_deep(case: Case) -> Found:
         (("patch at least, long", PATCH_LONG * wide), ("wide", wide + 6.0), ("deep", max(left, 0.0) + PATCH_DEEPER)),
     )
     if through:
-        return Level.LOOK, f"{case.fmt(left)} left of the far face: it shows, or will", [plug, patch, disc]
-    return Level.FINE, f"{case.fmt(left)} left behind it: sound, only its bottom is too low", [disc, plug, patch]
+        return Level.WARNING, f"{case.fmt(left)} left of the far face: it shows, or will", [plug, patch, disc]
+    return Level.OK, f"{case.fmt(left)} left behind it: sound, only its bottom is too low", [disc, plug, patch]
 
 
 def _hole_off(case: Case) -> Found:
@@ -215,7 +215,7 @@ def _hole_off(case: Case) -> Found:
         ("plate or recess on the other side, the same way", "keep-out zones and clashes: look again"),
     )
     return (
-        (Level.FINE if free else Level.LOOK),
+        (Level.OK if free else Level.WARNING),
         f"{case.fmt(case.by)} off, hole {case.fmt(wide)} wide",
         [plug, leave, move],
     )
@@ -265,8 +265,8 @@ def _split(case: Case) -> Found:
     if case.by > 0.5 * long:
         return Level.STOP, f"{case.fmt(case.by)} of {case.fmt(long)}: it runs through the part", [key, splice]
     if short and not jointed:
-        return Level.FINE, "short and clear of a joint: glued it holds", [glue, key, splice]
-    return Level.LOOK, "mended it holds; in a joint it would open again", [glue, key, splice]
+        return Level.OK, "short and clear of a joint: glued it holds", [glue, key, splice]
+    return Level.WARNING, "mended it holds; in a joint it would open again", [glue, key, splice]
 
 
 def _short(case: Case) -> Found:
@@ -296,7 +296,7 @@ def _short_leaf(case: Case) -> Found:
         (),
         (f"gap over the floor + {case.fmt(case.by)}",),
     )
-    return ((Level.FINE if case.by <= 6 else Level.LOOK), "the leaf is shorter than its opening wants", [leave, strip])
+    return ((Level.OK if case.by <= 6 else Level.WARNING), "the leaf is shorter than its opening wants", [leave, strip])
 
 
 def _short_part(case: Case, part: Part) -> Found:
@@ -341,7 +341,7 @@ def _short_part(case: Case, part: Part) -> Found:
             "panels narrower too",
         ),
     )
-    level = Level.FINE if whole else Level.LOOK if fits or reach > 0 else Level.STOP
+    level = Level.OK if whole else Level.WARNING if fits or reach > 0 else Level.STOP
     return level, f"{case.fmt(case.by)} short of {case.fmt(long)}", [tenon, loose, splice, other, narrow]
 
 
@@ -418,7 +418,7 @@ def _screw(case: Case) -> Found:
         (("away", 3 * wide),),
         (f"{screws.count - 1} screws carry for the others",) if screws.count > 2 else (),
     )
-    return Level.LOOK, "a stump in the wood: nothing holds there", [core, beside]
+    return Level.WARNING, "a stump in the wood: nothing holds there", [core, beside]
 
 
 def _mortise_deep(case: Case) -> Found:
@@ -446,7 +446,7 @@ def _mortise_deep(case: Case) -> Found:
             (("slip", case.by + 1.0), ("long", hinge.along)),
         )
         moves = f"left as it is, the gap at the hinges is {case.fmt(case.by)} less and the leaf binds there"
-        return Level.LOOK, moves, [pack, fill]
+        return Level.WARNING, moves, [pack, fill]
     width = case.part.finished.width if case.part else 0.0
     reach = (
         max((t.reach for t in case.leaf.build.tenons if t.into == case.name), default=0.0) if case.leaf.build else 0.0
@@ -470,7 +470,7 @@ def _mortise_deep(case: Case) -> Found:
         GLUE_SETS,
         (("block", case.by),),
     )
-    level = Level.FINE if behind >= 10.0 else Level.LOOK
+    level = Level.OK if behind >= 10.0 else Level.WARNING
     return level, f"{case.fmt(behind)} of wood stays behind the tenon", [leave, block]
 
 
@@ -510,7 +510,7 @@ def _tear_out(case: Case) -> Found:
         ("face and edge marks change sides",),
     )
     return (
-        (Level.FINE if case.by <= spare else Level.LOOK),
+        (Level.OK if case.by <= spare else Level.WARNING),
         f"{case.fmt(case.by)} deep: sound, it only shows",
         [plane, patch, turn],
     )

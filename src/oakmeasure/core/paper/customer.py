@@ -110,5 +110,5 @@ def _open(leaf: LeafSolution) -> tuple[Block, ...]:
         (f"{each.label[:1].upper()}{each.label[1:]} is assumed; it is measured before it is made.",)
         for each in still_to_measure(leaf.figures)
     ]
-    rows += [(f"{each.title}.",) for each in leaf.verdicts if each.level is Level.STOP]
+    rows += [(f"{each.title}.",) for each in leaf.checks if each.level is Level.STOP]
     return (Block("Still open", ("",), (1.0,), tuple(rows), bold=-1),) if rows else ()

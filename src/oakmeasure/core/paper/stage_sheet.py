@@ -1,4 +1,4 @@
-"""What a bench sheet of one stage says: its drawing, its figures with their sums, its lists, its verdicts.
+"""What a bench sheet of one stage says: its drawing, its figures with their sums, its lists, its checks.
 
 Only words and numbers as they are shown; how they come on paper is the files' affair. A cell that is BOX is a square to
 tick, one that is "" in a tall block is room for a pencil.
@@ -161,10 +161,10 @@ def stage_sheet(leaf: LeafSolution, stage: Stage, show: Show) -> StageSheet:
         blocks = [each for each in _LISTS[stage](leaf, show) if each.rows]
     said = [
         (ON_PAPER[each.level], f"{each.title}. {each.sentence}", ". ".join(r.text for r in each.remedies))
-        for each in leaf.verdicts
-        if each.stage is stage and each.level is not Level.FINE
+        for each in leaf.checks
+        if each.stage is stage and each.level is not Level.OK
     ]
-    blocks.append(Block("Verdicts", ("", "", "what would mend it"), (0.13, 0.55, 0.32), tuple(said)))
+    blocks.append(Block("Checks", ("", "", "what would mend it"), (0.13, 0.55, 0.32), tuple(said)))
     draws = stage is not Stage.MAKE and (leaf.build is not None or stage is Stage.MEASURE)
     drawing = VIEWS[stage](leaf, show) if draws else None
     return StageSheet(stage, leaf.key_figure(stage, show), drawing, tuple(each for each in blocks if each.rows))

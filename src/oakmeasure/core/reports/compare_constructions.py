@@ -1,4 +1,4 @@
-"""Two constructions for the same opening, side by side: parts, timber, weight, hours, cost, verdicts."""
+"""Two constructions for the same opening, side by side: parts, timber, weight, hours, cost, checks."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.constructions import KINDS, trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.check import Level, Stage, Verdict, rank
+from oakmeasure.core.figures.check import Check, Level, Stage, rank
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.solution import LeafSolution
@@ -55,25 +55,25 @@ def _rows(leaf: LeafSolution, show: Show) -> list[tuple[str, str, Level]]:
     if build is None or plan is None:
         labels = ("thickness", "parts", "timber", "weight", "moves in a year", "hours", "cost", "to look at", "stops")
         return [(label, "no leaf", Level.STOP) for label in labels]
-    looks = [each for each in leaf.verdicts if each.level is Level.LOOK]
-    stops = [each for each in leaf.verdicts if each.level is Level.STOP]
+    looks = [each for each in leaf.checks if each.level is Level.WARNING]
+    stops = [each for each in leaf.checks if each.level is Level.STOP]
     # Boards move each for itself; any other leaf as a whole.
     of = "leaf_change" if "leaf_change_wet" in f else "board_change"
     moves = sum(abs(f[figure_name(f"{of}_{air}")].value) for air in ("wet", "dry") if figure_name(f"{of}_{air}") in f)
     return [
-        ("thickness", show.length(build.thickness), Level.FINE),
-        ("parts", str(len(build.parts)), Level.FINE),
-        ("timber", plan.in_words(), Level.FINE),
-        ("weight", show.value(f["mass"].value, Unit.KG), Level.FINE),
-        ("moves in a year", show.length(moves), Level.FINE),
-        ("hours", f"{f['hours'].value:.1f}", Level.FINE),
-        ("cost", f"{f['cost'].value:.0f}", Level.FINE),
-        ("to look at", f"{len(looks)}: {_first(looks)}" if looks else "none", Level.LOOK if looks else Level.FINE),
-        ("stops", f"{len(stops)}: {_first(stops)}" if stops else "none", Level.STOP if stops else Level.FINE),
+        ("thickness", show.length(build.thickness), Level.OK),
+        ("parts", str(len(build.parts)), Level.OK),
+        ("timber", plan.in_words(), Level.OK),
+        ("weight", show.value(f["mass"].value, Unit.KG), Level.OK),
+        ("moves in a year", show.length(moves), Level.OK),
+        ("hours", f"{f['hours'].value:.1f}", Level.OK),
+        ("cost", f"{f['cost'].value:.0f}", Level.OK),
+        ("to look at", f"{len(looks)}: {_first(looks)}" if looks else "none", Level.WARNING if looks else Level.OK),
+        ("stops", f"{len(stops)}: {_first(stops)}" if stops else "none", Level.STOP if stops else Level.OK),
     ]
 
 
-def _first(verdicts: list[Verdict]) -> str:
-    """Return the title of the first verdict about the leaf itself, or of the first one."""
-    about = [each for each in verdicts if each.stage in (Stage.LEAF, Stage.TIMBER)]
-    return (about or verdicts)[0].title
+def _first(checks: list[Check]) -> str:
+    """Return the title of the first check about the leaf itself, or of the first one."""
+    about = [each for each in checks if each.stage in (Stage.LEAF, Stage.TIMBER)]
+    return (about or checks)[0].title

@@ -92,7 +92,7 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
         lines.append(RecordLine("hours", f"{leaf.making.hours:.1f} reckoned", f"{hours:.1f} taken" if hours else ""))
     if said.hung.proof_held and "proof_load" in f:
         lines.append(RecordLine("proof load", show.value(f["proof_load"].value, Unit.KG), "held"))
-    titles = {v.code: v.title for v in leaf.verdicts}
+    titles = {v.code: v.title for v in leaf.checks}
     answered = tuple((titles.get(each.code, each.code), each.reason) for each in said.acknowledged)
     notes = tuple(
         f"{e.at.day} {e.at:%b}: {e.text}"

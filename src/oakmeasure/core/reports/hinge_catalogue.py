@@ -62,12 +62,12 @@ def _cups(job: Job, leaf: LeafSolution) -> Comparison:
         options.append(
             Option(
                 cells,
-                Level.LOOK if wants else Level.FINE,
+                Level.WARNING if wants else Level.OK,
                 None if is_taken else Remedy("", "hardware.cup.hinge", hinge),
                 is_taken,
             )
         )
-    options.sort(key=lambda each: each.level is not Level.FINE)
+    options.sort(key=lambda each: each.level is not Level.OK)
     about = "For this leaf, its overlay, crank and plate; made-up makers: put in the figures of yours and keep it."
     return Comparison("Cup hinges", about, CUP_COLUMNS, tuple(options))
 
@@ -99,11 +99,11 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
         options.append(
             Option(
                 cells,
-                Level.LOOK if wants else Level.FINE,
+                Level.WARNING if wants else Level.OK,
                 None if is_taken else Remedy("", "hardware.butt", butt),
                 is_taken,
             )
         )
-    options.sort(key=lambda each: each.level is not Level.FINE)
+    options.sort(key=lambda each: each.level is not Level.OK)
     about = "For this leaf, its gap, thickness and weight; made-up makers: measure yours and keep it."
     return Comparison("Butts", about, BUTT_COLUMNS, tuple(options))

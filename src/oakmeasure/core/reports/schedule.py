@@ -1,4 +1,4 @@
-"""The leaves of a job as a schedule: a line each with sizes, state and worst verdict; several changed alike."""
+"""The leaves of a job as a schedule: a line each with sizes, state and worst check; several changed alike."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import MeasuredBy, Reading
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.check import Level, Verdict, rank
+from oakmeasure.core.figures.check import Check, Level, rank
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.solution import LeafSolution
@@ -34,12 +34,12 @@ class ScheduleRow:
     hanging: str
     hand: str
     state: str
-    worst: Verdict | None
+    worst: Check | None
 
     @property
     def level(self) -> Level:
-        """Return how bad its worst verdict is."""
-        return self.worst.level if self.worst is not None else Level.FINE
+        """Return how bad its worst check is."""
+        return self.worst.level if self.worst is not None else Level.OK
 
     def matches(self, words: str, system: UnitSystem = UnitSystem.MM) -> bool:
         """Return whether every word stands somewhere in its line; a size finds widths and heights near it."""
@@ -63,8 +63,8 @@ class ScheduleRow:
 def schedule_row(leaf: LeafSolution) -> ScheduleRow:
     """Return the line of a leaf."""
     said, built = leaf.leaf, leaf.build is not None
-    verdicts = sorted(leaf.verdicts, key=lambda each: rank(each.level))
-    worst = verdicts[0] if verdicts and verdicts[0].level is not Level.FINE else None
+    checks = sorted(leaf.checks, key=lambda each: rank(each.level))
+    worst = checks[0] if checks and checks[0].level is not Level.OK else None
     return ScheduleRow(
         said.id,
         said.name,

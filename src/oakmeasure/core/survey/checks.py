@@ -1,4 +1,4 @@
-"""What the readings of a survey say of each other, as verdicts; whatever the shape of the opening."""
+"""What the readings of a survey say of each other, as checks; whatever the shape of the opening."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
 
 def say_contradictory(ctx: Context) -> None:
     """Say that no opening has these readings."""
-    ctx.say(
+    ctx.report(
         "survey-contradictory",
         Level.STOP,
         Stage.MEASURE,
@@ -62,9 +62,9 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
     width, sigma = ctx.figures["clear_width"], ctx.figures["clear_width_uncertainty"]
     if unchecked:
         helps = [] if adj.assumptions or not ctx.next_reading else [Remedy(f"Most would help: {ctx.next_reading}")]
-        ctx.say(
+        ctx.report(
             "survey-unchecked",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "A misread would not show",
             f"Nothing checks the {', '.join(labels[key] for key in unchecked)}. The clear width is known to ± "
@@ -78,9 +78,9 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
         )
     elif not said:
         least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
-        ctx.say(
+        ctx.report(
             "survey-agrees",
-            Level.FINE,
+            Level.OK,
             Stage.MEASURE,
             "The readings agree",
             f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
@@ -103,9 +103,9 @@ def _say_aside(ctx: Context, key: str, label: str, judged: Judged) -> None:
     else:
         code, title = f"misread-{key}", f"Misread: {label}"
         numbers += " It is set aside."
-    ctx.say(
+    ctx.report(
         code,
-        Level.LOOK,
+        Level.WARNING,
         Stage.MEASURE,
         title,
         numbers,
@@ -129,9 +129,9 @@ def _say_undecided(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
     if not prefix and not any(key.is_plumb for key in adj.readings):
         advice += ", or read the lean of both sides"
     first = adj.undecided[0]
-    ctx.say(
+    ctx.report(
         "survey-undecided",
-        Level.LOOK,
+        Level.WARNING,
         Stage.MEASURE,
         "Readings disagree; which one is wrong cannot be told",
         f"One of {listed} is out by about {ctx.fmt(size)}; each explains it equally well. All are kept for now.",

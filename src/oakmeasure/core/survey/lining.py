@@ -298,7 +298,7 @@ def _judge(
     strips: tuple[Stretch, ...],
 ) -> None:
     lost = width.value - rough["clear_width"].value
-    say, fmt = ctx.say, ctx.fmt
+    say, fmt = ctx.report, ctx.fmt
     if slack.value < 0:
         less = lining.packing - slack.value + LEAST_PACKING
         can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
@@ -320,7 +320,7 @@ def _judge(
     elif slack.value < LEAST_PACKING:
         say(
             "lining-packing",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "Hardly any packing is left",
             f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
@@ -331,7 +331,7 @@ def _judge(
     else:
         say(
             "lining",
-            Level.FINE,
+            Level.OK,
             Stage.MEASURE,
             "The lining goes in plumb",
             f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
@@ -343,7 +343,7 @@ def _judge(
         if spare > 25:
             say(
                 "lining-wide",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.MEASURE,
                 "The opening is wider than the lining needs",
                 f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
@@ -357,7 +357,7 @@ def _judge(
         )
         say(
             "lining-strips",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The wall is made up to the lining",
             f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
@@ -368,7 +368,7 @@ def _judge(
     if lining.school is LiningSchool.FOLLOW_WALL:
         say(
             "lining-follows",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The lining follows the wall",
             f"No strips; the hinge line leans as the wall does, and the plumb width is "

@@ -57,9 +57,9 @@ def _wind(ctx: Context) -> None:
         return  # a lining to be made is set without wind; the wall's crookedness is in its strips
     where = "head" if wind.value > 0 else "foot"
     if abs(wind.value) > IN_WIND:
-        ctx.say(
+        ctx.report(
             "cross-legged",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The sides are cross-legged",
             f"They lean {ctx.fmt(abs(wind.value))} differently across the wall: the leaf touches its stop at the latch "
@@ -70,9 +70,9 @@ def _wind(ctx: Context) -> None:
             figure="wind",
         )
     else:
-        ctx.say(
+        ctx.report(
             "wind",
-            Level.FINE,
+            Level.OK,
             Stage.MEASURE,
             "The sides are out of wind",
             f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.",
@@ -122,9 +122,9 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
     left = gap.value - rise.value
     if left < 1.0:
         wanted = min(60.0, round(rise.value + gap.value, 1))
-        ctx.say(
+        ctx.report(
             "floor-drags",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The leaf would drag on the floor as it opens",
             f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
@@ -135,9 +135,9 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
             figure="floor_rise",
         )
     else:
-        ctx.say(
+        ctx.report(
             "floor",
-            Level.FINE,
+            Level.OK,
             Stage.MEASURE,
             "The floor clears the swing",
             f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.",
@@ -165,17 +165,17 @@ def _travel(
         "floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel"
     )
     if fall.value < 1.0:
-        ctx.say(
+        ctx.report(
             "floor",
-            Level.FINE,
+            Level.OK,
             Stage.MEASURE,
             "The floor is level along the travel",
             f"Within {ctx.fmt(fall)}.",
             figure="floor_fall",
         )
         return
-    level = Level.LOOK if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.FINE
-    ctx.say(
+    level = Level.WARNING if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.OK
+    ctx.report(
         "floor-travel",
         level,
         Stage.MEASURE,
@@ -206,9 +206,9 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         safe = ctx.figures.derived(
             figure_name(f"{name}_deep"), label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how
         )
-        ctx.say(
+        ctx.report(
             f"hidden-{at + 1}",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             f"A {thing.what} lies {ctx.fmt(-value)} deep",
             f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
@@ -223,9 +223,9 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )
     behind = thing.where is Side.BEHIND
-    ctx.say(
+    ctx.report(
         f"in-the-way-{at + 1}",
-        Level.FINE,
+        Level.OK,
         Stage.MEASURE,
         f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
         f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more."

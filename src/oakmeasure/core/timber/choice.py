@@ -126,9 +126,9 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
 
 def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     if dry.value > wet.value:
-        ctx.say(
+        ctx.report(
             "climate-turned",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "The driest air is wetter than the wettest",
             f"Wood rests at {ctx.fmt(dry)} in the one and {ctx.fmt(wet)} in the other.",
@@ -136,9 +136,9 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             figure="moisture_dry",
         )
     elif not dry.value - READY_WITHIN <= made.value <= wet.value + READY_WITHIN:
-        ctx.say(
+        ctx.report(
             "moisture-off",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "The timber is not ready",
             f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
@@ -147,18 +147,18 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             figure="moisture_made",
         )
     else:
-        ctx.say(
+        ctx.report(
             "moisture",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             "Dry enough to make",
             f"Made at {ctx.fmt(made)}; it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             figure="moisture_made",
         )
     if dry.value < COEFFICIENT_FROM - 0.5 or wet.value > COEFFICIENT_TO + 0.5:
-        ctx.say(
+        ctx.report(
             "movement-range",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "Movement is worked beyond its table",
             f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "

@@ -69,9 +69,9 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             )
         )
     if moves["wet"].value > gap.value + 0.1:
-        ctx.say(
+        ctx.report(
             "boards-buckle",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The boards will push one another when wet",
             f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
@@ -80,9 +80,9 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             figure="board_change_wet",
         )
     else:
-        ctx.say(
+        ctx.report(
             "boards-move",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The boards have room to swell",
             f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
@@ -104,9 +104,9 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
         )
     )
     if held.value < TONGUE_HELD:
-        ctx.say(
+        ctx.report(
             "tongue-out",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The tongues draw out when dry",
             f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
@@ -142,9 +142,9 @@ def _gaps(ctx: Context, mends: str) -> None:
     """Judge whether the two side gaps take the swelling; a leaf before its opening has none to lose."""
     swell = ctx.figures["leaf_change_wet"]
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
-        ctx.say(
+        ctx.report(
             "leaf-moves",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             "The leaf has room to move",
             f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
@@ -154,9 +154,9 @@ def _gaps(ctx: Context, mends: str) -> None:
     room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
     if swell.value > room - GAP_FREE:
-        ctx.say(
+        ctx.report(
             "leaf-swells",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "The leaf may bind in wet weather",
             numbers,
@@ -165,7 +165,9 @@ def _gaps(ctx: Context, mends: str) -> None:
             figure="leaf_change_wet",
         )
     else:
-        ctx.say("leaf-moves", Level.FINE, Stage.TIMBER, "The gaps take the movement", numbers, figure="leaf_change_wet")
+        ctx.report(
+            "leaf-moves", Level.OK, Stage.TIMBER, "The gaps take the movement", numbers, figure="leaf_change_wet"
+        )
 
 
 # --- what else wood does -----------------------------------------------------------------------------------
@@ -196,9 +198,9 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
             else f["gap_hinge"].value + gap.value - takes.value
         )
         if left < 0.5:
-            ctx.say(
+            ctx.report(
                 "finish-gap",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.TIMBER,
                 "The finish takes the last of the gap",
                 f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
@@ -222,9 +224,9 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
         )
     )
     if ctx.leaf.timber.between_climates and figure.value > BOW_SEEN:
-        ctx.say(
+        ctx.report(
             "climate-bow",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "Between its two climates it bows",
             f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",

@@ -69,14 +69,14 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
     """Judge core, glue, finish and fixings against where the leaf lives, and say how joints are sloped there."""
     choice = ctx.leaf.timber
     needs, words = asks(choice.place), str(choice.place)
-    found = len(ctx.findings.items)
+    found = len(ctx.checks_so_far.items)
     _sheets(ctx, parts, words)
     for field, value in (("glue", glue_of(choice)), ("finish", finish_of(choice)), ("fixings", fixings_of(choice))):
         if value not in needs[field]:
             best = needs[field][0]
-            ctx.say(
+            ctx.report(
                 f"place-{field}",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.TIMBER,
                 f"The {field} will not bear a {words}"
                 if choice.place is not Exposure.OUTSIDE
@@ -97,15 +97,15 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             source="common practice",
             choice=True,
         )
-    if len(ctx.findings.items) == found:
+    if len(ctx.checks_so_far.items) == found:
         says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."
         if slope:
             says += (
                 f" Upper edges of rails and ledges slope {slope:g}° outwards; joints are laid so that water runs off."
             )
-        ctx.say(
+        ctx.report(
             "place",
-            Level.FINE,
+            Level.OK,
             Stage.TIMBER,
             f"It will bear where it lives: {words}",
             says,
@@ -126,9 +126,9 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
         build = ctx.leaf.build
         field = next((name for name in ("sheet", "core") if getattr(build, name, None) == key), "")
         better = stuff(fit[0])
-        ctx.say(
+        ctx.report(
             "place-core",
-            Level.STOP if place is Exposure.OUTSIDE else Level.LOOK,
+            Level.STOP if place is Exposure.OUTSIDE else Level.WARNING,
             Stage.TIMBER,
             "The sheet will not bear where it lives",
             f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
@@ -151,9 +151,9 @@ def _tannin(ctx: Context) -> None:
         or metal in ("stainless steel", "brass")
     ):
         return
-    ctx.say(
+    ctx.report(
         "place-tannin",
-        Level.LOOK,
+        Level.WARNING,
         Stage.TIMBER,
         "Its tannin will blacken the steel",
         f"{stuff(choice.species).name} in the damp, fixings of {metal}.",

@@ -50,9 +50,9 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
     mass = ctx.figures.total("mass", "leaf, weight without hardware", *(plus(each) for each in parts.values()))
     _centre(ctx, build, parts, mass)
     if mass.value > TWO_PEOPLE_KG:
-        ctx.say(
+        ctx.report(
             "lift",
-            Level.LOOK,
+            Level.WARNING,
             Stage.TIMBER,
             "Two people, or a lift",
             f"The leaf weighs {ctx.fmt(mass)}.",

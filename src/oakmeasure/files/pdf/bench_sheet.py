@@ -1,6 +1,6 @@
 """The bench sheet of a leaf: one A4 leaf of paper, front and back, to be pinned up.
 
-Front: the drawing to a stated scale, sizes, hinge places, weights, verdicts with the reasons given for stops.
+Front: the drawing to a stated scale, sizes, hinge places, weights, checks with the reasons given for stops.
 Back: cut list, boring list and the working of the main figures.
 """
 
@@ -148,8 +148,8 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     ]
     out: list[Flowable] = [words("Sizes", HEADING), pairs(sizes, COLUMN * mm), Spacer(0, 5)]
     out += hardware_block(leaf, show)
-    out.append(words("Verdicts", HEADING))
-    out += _verdicts(leaf)
+    out.append(words("Checks", HEADING))
+    out += _checks(leaf)
     out.append(Spacer(0, 4))
     out.append(
         words(
@@ -161,25 +161,25 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     return out
 
 
-def _verdicts(leaf: LeafSolution) -> list[Flowable]:
-    """Stops and looks in full, with the reasons that stops were answered with; fine ones by their titles."""
+def _checks(leaf: LeafSolution) -> list[Flowable]:
+    """Stops and what is to be checked in full, with the reasons for stops; what is OK by its title."""
     reasons = {each.code: each.reason for each in leaf.leaf.acknowledged}
     out: list[Flowable] = []
     fine = []
-    for verdict in leaf.verdicts:
-        if verdict.level is Level.FINE:
-            title = say(verdict.title)
-            fine.append(title.lower() if title == verdict.title else title)  # German has its nouns large
+    for check in leaf.checks:
+        if check.level is Level.OK:
+            title = say(check.title)
+            fine.append(title.lower() if title == check.title else title)  # German has its nouns large
             continue
-        title, sentence = escape(say(verdict.title)), escape(say(verdict.sentence))
-        text = f"<b>{say(ON_PAPER[verdict.level])}: {title}.</b> {sentence}"
-        if verdict.code in reasons:
-            text += f" <b>{say('Answered for')}:</b> {escape(reasons[verdict.code])}"
-        elif verdict.remedies:
-            text += " " + escape(". ".join(say(each.text) for each in verdict.remedies)) + "."
+        title, sentence = escape(say(check.title)), escape(say(check.sentence))
+        text = f"<b>{say(ON_PAPER[check.level])}: {title}.</b> {sentence}"
+        if check.code in reasons:
+            text += f" <b>{say('Answered for')}:</b> {escape(reasons[check.code])}"
+        elif check.remedies:
+            text += " " + escape(". ".join(say(each.text) for each in check.remedies)) + "."
         out.append(Paragraph(text, style(8.0, after=3)))
     if fine:
-        out.append(words(f"{say('Fine: ')}{'; '.join(fine)}.", SMALL))
+        out.append(words(f"{say('OK: ')}{'; '.join(fine)}.", SMALL))
     return out
 
 

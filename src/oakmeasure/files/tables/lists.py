@@ -241,11 +241,11 @@ def written_csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
 
 
 def figures_record(solution: Solution) -> dict[str, Any]:
-    """Return all figures, parts, borings and verdicts of a job as plain values."""
+    """Return all figures, parts, borings and checks of a job as plain values."""
     show = Show(solution.job.unit)
     return {
         "leaves": [_leaf_record(leaf, show) for leaf in solution.leaves],
-        "verdicts": [_verdict_record(each) for each in solution.verdicts],
+        "verdicts": [_check_record(each) for each in solution.checks],
     }
 
 
@@ -282,7 +282,7 @@ def _leaf_record(leaf: LeafSolution, show: Show) -> dict[str, Any]:
             }
             for each in leaf.borings
         ],
-        "verdicts": [_verdict_record(each) for each in leaf.verdicts],
+        "verdicts": [_check_record(each) for each in leaf.checks],
     }
 
 
@@ -303,15 +303,15 @@ def _part_record(leaf: LeafSolution, part: Any) -> dict[str, Any]:
     }
 
 
-def _verdict_record(verdict: Any) -> dict[str, Any]:
+def _check_record(check: Any) -> dict[str, Any]:
     return {
-        "code": verdict.code,
-        "level": str(verdict.level),
-        "stage": str(verdict.stage),
-        "title": verdict.title,
-        "sentence": verdict.sentence,
-        "rule": verdict.rule,
-        "where": verdict.where,
-        "figure": verdict.figure,
-        "remedies": [each.text for each in verdict.remedies],
+        "code": check.code,
+        "level": str(check.level),
+        "stage": str(check.stage),
+        "title": check.title,
+        "sentence": check.sentence,
+        "rule": check.rule,
+        "where": check.where,
+        "figure": check.figure,
+        "remedies": [each.text for each in check.remedies],
     }

@@ -27,8 +27,8 @@ class LevelMark(QWidget):
         super().__init__()
         self.level = level
         self.setFixedSize(QSize(20, 20))
-        self.setAccessibleName(say(str(level)))
-        self.setToolTip(say(str(level)))
+        self.setAccessibleName(say(level.words))
+        self.setToolTip(say(level.words))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

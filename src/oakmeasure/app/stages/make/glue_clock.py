@@ -90,7 +90,7 @@ class GlueClock(QWidget):
         self.next.setText(say(face.now))
         self.after.setText(say(f"then: {face.then}" if face.then else f"{self.stage.clamps} clamps stay on"))
         p = theme.palette()
-        colour = p.accent if face.level is Level.FINE else p.level(face.level).name()
+        colour = p.accent if face.level is Level.OK else p.level(face.level).name()
         self.count.setStyleSheet(f"color: {colour};")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -66,7 +66,7 @@ class _BoardedLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the boarded leaf; what cannot be made is said by verdicts, and the rest is still set out."""
+    """Return the boarded leaf; what cannot be made is said by checks, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Boarded)
     leaf = _set_out(ctx, fit, wood, choice)

@@ -38,9 +38,9 @@ def judge(
     if choice.style is BoardedStyle.FRAMED:
         _flush(ctx, choice)
     if choice.style is BoardedStyle.LEDGED and fit.width.value > BRACED_FROM:
-        ctx.say(
+        ctx.report(
             "no-brace",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Without a brace it will drop",
             f"{ctx.fmt(fit.width)} wide on ledges alone.",
@@ -63,9 +63,9 @@ def _boards(ctx: Context, choice: Boarded) -> None:
         return
     over = f.get("boards_over")
     if choice.measured and (over is None or over.value < FULL):
-        ctx.say(
+        ctx.report(
             "lay-up",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             f"{count} boards, the last one ripped to {ctx.fmt(end)}"
             if over is None
@@ -74,7 +74,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             figure=end.name,
         )
     elif over is not None:
-        ctx.say(
+        ctx.report(
             "boards-over",
             Level.STOP,
             Stage.LEAF,
@@ -88,9 +88,9 @@ def _boards(ctx: Context, choice: Boarded) -> None:
         return
     if end.value < NARROW_SHARE * cover.value and count > 2:
         other = choice.rip is Rip.LAST and not choice.measured
-        ctx.say(
+        ctx.report(
             "ends-narrow",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The end boards are narrow",
             f"{ctx.fmt(end)} beside {ctx.fmt(cover)}: it looks like a mistake and splits at the fixings.",
@@ -111,9 +111,9 @@ def _boards(ctx: Context, choice: Boarded) -> None:
         note = ""
         if choice.edge is BoardEdge.TONGUED and paper - ctx.figures["boards_width"].value < 2 * cover.value:
             note = f" Each tongue hides {ctx.fmt(f['board_groove'])}: only the covers count."
-        ctx.say(
+        ctx.report(
             "lay-up",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             f"{count} boards, {words}",
             f"For {ctx.fmt(f['boards_width'])}.{note}",
@@ -143,7 +143,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
         room = high.face.y0 - low.face.y1
         if room <= 0:
             less = max(20.0, (fit.height.value - 2 * choice.ledge_width - 60) / 2)
-            ctx.say(
+            ctx.report(
                 "ledges-meet",
                 Level.STOP,
                 Stage.LEAF,
@@ -155,7 +155,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             )
             return
     if choice.style is not BoardedStyle.FRAMED and ctx.figures["ledge_length"].value < 100:
-        ctx.say(
+        ctx.report(
             "ledge-short",
             Level.STOP,
             Stage.LEAF,
@@ -166,9 +166,9 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             figure="ledge_length",
         )
     if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
-        ctx.say(
+        ctx.report(
             "ledge-stop",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The ledges may meet the stop",
             f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
@@ -182,7 +182,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
 def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part], fixings: list[Fixing]) -> None:
     length, stack = ctx.figures["fixing_length"], ctx.figures["fixing_stack"]
     if length.value <= 0:
-        ctx.say(
+        ctx.report(
             "no-screw",
             Level.STOP,
             Stage.LEAF,
@@ -195,9 +195,9 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     boards = [each for each in parts if each.role is Role.BOARD]
     narrow = [each for each in boards if 0 < each.face.width < 2 * FROM_JOINT]
     if narrow:
-        ctx.say(
+        ctx.report(
             "fixing-edge",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "A board takes one fixing only",
             f"The {narrow[0].name} is {ctx.fmt(narrow[0].face.width)}: {ctx.fmt(FROM_JOINT)} from each joint is not "
@@ -208,9 +208,9 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             figure="fixing_length",
         )
     if ledges[0].face.height / 4 < FROM_EDGE:
-        ctx.say(
+        ctx.report(
             "ledge-narrow",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The fixings are near the ledge's edge",
             f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
@@ -224,9 +224,9 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     words += f", {slotted} in slots" if slotted else ""
     if choice.fixed_by is FixedBy.NAILS:
         words += "; bored first, bent across the grain"
-    ctx.say(
+    ctx.report(
         "fixings",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         "Two fixings to each board and ledge",
         words + ".",
@@ -239,9 +239,9 @@ def _flush(ctx: Context, choice: Boarded) -> None:
     wanted = choice.frame - choice.board
     if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
-        ctx.say(
+        ctx.report(
             "ledge-flush",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Ledges and frame are not flush",
             f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
@@ -260,7 +260,7 @@ def _flush(ctx: Context, choice: Boarded) -> None:
 def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: InputError) -> None:
     """Say that a brace does not go into its field."""
     less = 0.5 * min(inside.width, inside.height)
-    ctx.say(
+    ctx.report(
         f"brace-{prefix.strip().rstrip('.') or 'one'}",
         Level.STOP,
         Stage.LEAF,
@@ -277,9 +277,9 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
 def say_no_stiles(ctx: Context, prefix: str) -> None:
     """Say that there are no stiles for a brace to end on; it is set out on the ledges."""
     tail = prefix.strip().rstrip(".") or "one"
-    ctx.say(
+    ctx.report(
         f"no-stiles-{tail}",
-        Level.LOOK,
+        Level.WARNING,
         Stage.LEAF,
         "There are no stiles to end on",
         "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
@@ -298,9 +298,9 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     if brace.angle_deg < FLAT_TO or brace.angle_deg > STEEP_FROM:
         how = "flat" if brace.angle_deg < FLAT_TO else "steep"
         mend = "A ledge between makes two shorter fields" if how == "steep" else "Ledges further apart"
-        ctx.say(
+        ctx.report(
             f"brace-slope-{tail or 'one'}",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             f"The {prefix}brace is {how}",
             f"{said} from the level.",
@@ -323,9 +323,9 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     moved = choice.ledge_top + down
     if abs(down) > LEDGE_MOVES or not 20 <= moved <= 800 or choice.ledges > 2 or choice.style is BoardedStyle.FRAMED:
         return
-    ctx.say(
+    ctx.report(
         f"brace-round-{tail or 'one'}",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         f"The {prefix}brace stands at {said}",
         f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "

@@ -52,7 +52,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
             ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
         )
     options = [_reduction(ctx, choice, each) for each in distinct(found, choice.by)]
-    options.sort(key=lambda each: (each.level is not Level.FINE, float(each.cells[1])))
+    options.sort(key=lambda each: (each.level is not Level.OK, float(each.cells[1])))
     about = f"{ctx.fmt(over)} too wide; whole panels, sight lines alike; hours at {ctx.rules.hour_price.value:g}."
     return (Comparison("Ways to make it narrower", about, REDUCE_COLUMNS, tuple(options)),)
 
@@ -84,7 +84,7 @@ def _strength(ctx: Context, choice: Existing, each: Reduction) -> tuple[str, Lev
     if each.is_apart:
         words += "; shoulders cut anew"
     weak = left < WEAK_SHARE * choice.stile or (not choice.through and each.tenon_cover < TENON_COVER - 0.1)
-    return words, Level.LOOK if weak else Level.FINE
+    return words, Level.WARNING if weak else Level.OK
 
 
 def _looks(ctx: Context, choice: Existing, each: Reduction) -> str:

@@ -61,7 +61,7 @@ class OldLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the leaf as it will be; what cannot be done is said by verdicts, and the rest is still set out."""
+    """Return the leaf as it will be; what cannot be done is said by checks, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Existing)
     leaf = _read(ctx, fit, wood, choice)

@@ -1,6 +1,6 @@
 """What can be wrong with a leaf that exists: it contradicts itself, or more is asked of it than it has inside.
 
-Every verdict names the smallest change that would make it work.
+Every check names the smallest change that would make it work.
 """
 
 from __future__ import annotations
@@ -49,13 +49,13 @@ def says(choice: Existing, off_edge: Figure, off_height: Figure) -> str:
 
 def contradictions(ctx: Context, choice: Existing) -> bool:
     """Say where a leaf is described so that it cannot be; return whether it can."""
-    found = len(ctx.findings.items)
+    found = len(ctx.checks_so_far.items)
 
     def stop(what: str, sentence: str, field: str, most: float, least: float, figure: str) -> None:
         ok = most >= least
         words = f"{field.replace('_', ' ').capitalize()} of {ctx.fmt(most)}, at the most"
         value = int(most) if field == "panels" else most
-        ctx.say(
+        ctx.report(
             f"contradicts-{field.replace('_', '-')}",
             Level.STOP,
             Stage.LEAF,
@@ -96,16 +96,16 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     if choice.inside is Inside.PANELLED:
         _panelled(ctx, choice, stop)
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
-        ctx.say(
+        ctx.report(
             "edge-unmeasured",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             f"Its edges are {choice.edge_shape}: by how much?",
             "That much must be planed off before anything is glued on.",
             Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
             figure="edge_by",
         )
-    return all(each.level is not Level.STOP for each in ctx.findings.items[found:])
+    return all(each.level is not Level.STOP for each in ctx.checks_so_far.items[found:])
 
 
 def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
@@ -176,7 +176,7 @@ def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
 
 def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, reduction: Reduction | None) -> None:
     """Judge everything that is done to the leaf."""
-    found = len(ctx.findings.items)
+    found = len(ctx.checks_so_far.items)
     if choice.inside is Inside.PANELLED:
         _reduced(ctx, choice, reduction)
     else:
@@ -184,10 +184,10 @@ def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, 
     _widened(ctx, choice, off_edge)
     _height(ctx, choice, off_height)
     _cuts(ctx, choice)
-    if all(each.level is Level.FINE for each in ctx.findings.items[found:]):
-        ctx.say(
+    if all(each.level is Level.OK for each in ctx.checks_so_far.items[found:]):
+        ctx.report(
             "existing",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The leaf can be made to fit",
             f"{ctx.show.size(choice.width, choice.height)} becomes "
@@ -211,7 +211,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
             if smallest > 0
             else (f"{ctx.fmt(over)} is more than panels and stiles can lose.")
         )
-        ctx.say(
+        ctx.report(
             "reduce-too-far",
             Level.STOP,
             Stage.LEAF,
@@ -225,9 +225,9 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         return
     words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
     panels = f", panels {words}" if words else ""
-    ctx.say(
+    ctx.report(
         "reduced",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
         f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
@@ -254,9 +254,9 @@ def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         beyond = off > choice.solid
         most = max(choice.solid - EDGE_KEPT, 0.0)
         more = off - most
-        ctx.say(
+        ctx.report(
             "edge-gone",
-            Level.STOP if beyond else Level.LOOK,
+            Level.STOP if beyond else Level.WARNING,
             Stage.LEAF,
             "The trim goes beyond the solid edge" if beyond else "Little solid edge is left",
             f"{ctx.fmt(off)} off each edge; {ctx.fmt(choice.solid)} is solid"
@@ -274,9 +274,9 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         return
     on, shaped = -off_edge.value, ctx.figures["edge_by"].value
     if shaped:
-        ctx.say(
+        ctx.report(
             "edge-shape",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             f"Its edges are {choice.edge_shape}: plane them square first",
             f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
@@ -285,9 +285,9 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
             figure="edge_by",
         )
     if on + shaped < STRIP_LEAST:
-        ctx.say(
+        ctx.report(
             "strip-thin",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The strips are too thin to glue on and plane",
             f"{ctx.fmt(on + shaped)} on each edge.",
@@ -302,7 +302,7 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
     off = off_height.value
     if off > HAIR:
         if choice.inside in WITH_FACES and off > choice.rail:
-            ctx.say(
+            ctx.report(
                 "end-gone",
                 Level.STOP,
                 Stage.LEAF,
@@ -318,7 +318,7 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
         if choice.inside is Inside.PANELLED:
             left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
             if left < RAIL_KEPT:
-                ctx.say(
+                ctx.report(
                     "rails-gone",
                     Level.STOP,
                     Stage.LEAF,
@@ -336,9 +336,9 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
 def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     if choice.splice is Splice.BLOCK:
         if ctx.leaf.hanging.has_butts:
-            ctx.say(
+            ctx.report(
                 "block-loaded",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.LEAF,
                 "A block bears no hinge",
                 f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
@@ -350,7 +350,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
     if grow < lap - HAIR and choice.splice is Splice.STAGGERED:
         smaller = grow >= HALVED_LEAST
-        ctx.say(
+        ctx.report(
             "splice-short",
             Level.STOP,
             Stage.LEAF,
@@ -369,9 +369,9 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             figure="splice_lap",
         )
     elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
-        ctx.say(
+        ctx.report(
             "splice-lap",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The splice is short",
             f"Halved over {ctx.fmt(lap)}.",
@@ -380,9 +380,9 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             figure="splice_lap",
         )
     if choice.splice_stagger < STAGGER_LEAST:
-        ctx.say(
+        ctx.report(
             "splice-beside",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The splices lie beside one another",
             f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
@@ -394,9 +394,9 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
         end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
         reach = grow + lap + choice.splice_stagger
         if reach > end.value:
-            ctx.say(
+            ctx.report(
                 "splice-hinge",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.LEAF,
                 "A hinge stands on the splice",
                 f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
@@ -411,9 +411,9 @@ def _cuts(ctx: Context, choice: Existing) -> None:
     faces = choice.inside in WITH_FACES
     deepest = choice.face - FACE_KEPT if faces else choice.thickness / 4
     if choice.grooves and choice.groove_depth > deepest:
-        ctx.say(
+        ctx.report(
             "groove-deep",
-            Level.STOP if faces and choice.groove_depth >= choice.face else Level.LOOK,
+            Level.STOP if faces and choice.groove_depth >= choice.face else Level.WARNING,
             Stage.LEAF,
             "The V lines cut through the face" if faces else "The V lines cut the leaf thin",
             f"{ctx.fmt(choice.groove_depth)} deep in {ctx.fmt(choice.face if faces else choice.thickness)}.",
@@ -424,7 +424,7 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         )
     if "pitch" in ctx.figures and ctx.figures["pitch"].value < 5:
         band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
-        ctx.say(
+        ctx.report(
             "band-wide",
             Level.STOP,
             Stage.LEAF,
@@ -439,9 +439,9 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         and (choice.recess_depth > choice.face - FACE_KEPT)
     ):
         most = choice.face - FACE_KEPT
-        ctx.say(
+        ctx.report(
             "recess-deep",
-            Level.LOOK if choice.inside is Inside.BLOCKS else Level.STOP,
+            Level.WARNING if choice.inside is Inside.BLOCKS else Level.STOP,
             Stage.LEAF,
             "The recess breaks into the leaf's inside",
             f"{ctx.fmt(choice.recess_depth)} deep in a face of {ctx.fmt(choice.face)}.",

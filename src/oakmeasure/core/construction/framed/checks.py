@@ -46,15 +46,15 @@ def judge(
 
 def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure) -> None:
     """Judge whether stiles, rails and fields have room in the leaf; for any construction that is set out as a frame."""
-    stops = len(ctx.findings.items)
+    stops = len(ctx.checks_so_far.items)
     _widths(ctx, choice, fit, shoulder)
     _heights(ctx, choice, layout)
-    if len(ctx.findings.items) == stops:
+    if len(ctx.checks_so_far.items) == stops:
         wide = max((len(row.columns) for row in layout.rows), default=0)
         across = f" and {wide} wide" if wide > 1 else ""
-        ctx.say(
+        ctx.report(
             "frame-fits",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The frame fills the leaf",
             f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
@@ -86,7 +86,7 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     sights = [each for each in ctx.figures if each.name.startswith("sight_width")]
     sight = min(sights, key=lambda each: each.value)
     what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
-    ctx.say(
+    ctx.report(
         "panel-width",
         Level.STOP,
         Stage.LEAF,
@@ -127,7 +127,7 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
     numbers = f"The {low_name} ends {ctx.fmt(low.y1)} up the leaf, the {high_name} begins at {ctx.fmt(high.y0)}: " + (
         f"they overlap by {ctx.fmt(-sight)}." if sight < 0 else f"{ctx.fmt(sight)} would show."
     )
-    ctx.say(
+    ctx.report(
         f"rails-{low_name}-{high_name}".replace(" ", "-"),
         Level.STOP,
         Stage.LEAF,
@@ -144,9 +144,9 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
     thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
     _say_joints(ctx, choice, tenon)
     if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
-        ctx.say(
+        ctx.report(
             "tenon-deep",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Little wood beyond the mortise",
             f"Tenon {ctx.fmt(tenon)} in a stile of {ctx.fmt(choice.stile)} leaves "
@@ -159,9 +159,9 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
         between = choice.middle_rail - 2 * ctx.rules.muntin_tenon.value
         if between < BETWEEN_MUNTINS:
             needed = 2 * ctx.rules.muntin_tenon.value + BETWEEN_MUNTINS
-            ctx.say(
+            ctx.report(
                 "muntin-tenons-meet",
-                Level.STOP if between <= 0 else Level.LOOK,
+                Level.STOP if between <= 0 else Level.WARNING,
                 Stage.LEAF,
                 "The muntins' tenons meet in the middle rail"
                 if between <= 0
@@ -173,9 +173,9 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
                 figure="middle_rail",
             )
     if thickness.value - thick.value < 2 * TONGUE_WOOD:
-        ctx.say(
+        ctx.report(
             "tenon-thick",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Thin cheeks beside the mortise",
             f"Tenon {ctx.fmt(thick)} in {ctx.fmt(thickness)} leaves {ctx.fmt((thickness.value - thick.value) / 2)} "
@@ -185,9 +185,9 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
         )
     narrowest = min(width for width in (choice.stile, choice.top_rail, choice.bottom_rail) if width)
     if groove.value > narrowest / 3:
-        ctx.say(
+        ctx.report(
             "groove-deep",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The groove is deep for its frame",
             f"{ctx.fmt(groove)} in a member of {ctx.fmt(narrowest)}.",
@@ -211,9 +211,9 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
     }
     weak = choice.tenon in (TenonKind.POCKET, TenonKind.HALF_LAP) and choice.thickness >= 30
     if weak:
-        ctx.say(
+        ctx.report(
             "joint-weak",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             f"{str(choice.tenon).capitalize()} are for light frames",
             f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
@@ -222,13 +222,8 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
             figure="tenon",
         )
     else:
-        ctx.say(
-            "joints",
-            Level.FINE,
-            Stage.LEAF,
-            f"Rails on {JOINT_WORDS[choice.tenon]}",
-            words[choice.tenon],
-            figure="tenon",
+        ctx.report(
+            "joints", Level.OK, Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon], figure="tenon"
         )
     if (
         choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS)
@@ -236,9 +231,9 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
         and (choice.thickness >= 30)
     ):
         wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
-        ctx.say(
+        ctx.report(
             "tenon-short",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "A short tenon for a door",
             f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
@@ -268,9 +263,9 @@ def judge_panels(
     numbers = f"{ctx.fmt(hold)} held at the driest, {ctx.fmt(free)} free each side at the wettest."
     where = "part:panel"
     if hold.value < least.value:
-        ctx.say(
+        ctx.report(
             "panel-drops",
-            Level.STOP if hold.value <= 0 else Level.LOOK,
+            Level.STOP if hold.value <= 0 else Level.WARNING,
             Stage.LEAF,
             "A panel may come out of its groove",
             numbers,
@@ -280,21 +275,15 @@ def judge_panels(
             figure=hold.name,
         )
     else:
-        ctx.say(
-            "panel-holds",
-            Level.FINE,
-            Stage.LEAF,
-            "Panels stay in their grooves",
-            numbers,
-            where=where,
-            figure=hold.name,
+        ctx.report(
+            "panel-holds", Level.OK, Stage.LEAF, "Panels stay in their grooves", numbers, where=where, figure=hold.name
         )
     wood = (choice.thickness - choice.panel_thickness) / 2
     if wood < TONGUE_WOOD:
         thinner = choice.thickness - 2 * TONGUE_WOOD
-        ctx.say(
+        ctx.report(
             "panel-thick",
-            Level.STOP if wood <= 0 else Level.LOOK,
+            Level.STOP if wood <= 0 else Level.WARNING,
             Stage.LEAF,
             "The panel is thick for its frame",
             f"A groove of {ctx.fmt(choice.panel_thickness)} in {ctx.fmt(choice.thickness)} leaves "
@@ -305,9 +294,9 @@ def judge_panels(
             figure="thickness",
         )
     elif choice.panel_thickness > tenon_thick.value:
-        ctx.say(
+        ctx.report(
             "groove-wide",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The groove is wider than the mortise",
             f"Groove {ctx.fmt(choice.panel_thickness)}, mortise {ctx.fmt(tenon_thick)}: the tenon's cheeks would "
@@ -344,7 +333,7 @@ def _deeper_groove(
 def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
     """Say that no segment has such a rise."""
     most = max(span.value / 2, 5.0)
-    ctx.say(
+    ctx.report(
         "arch",
         Level.STOP,
         Stage.LEAF,
@@ -358,9 +347,9 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
 
 def say_glass(ctx: Context, pane: Part) -> None:
     """The caution that stands at glass."""
-    ctx.say(
+    ctx.report(
         "glass",
-        Level.LOOK,
+        Level.WARNING,
         Stage.LEAF,
         "Glass in a door",
         f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "
@@ -393,9 +382,9 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     cheek = (choice.thickness - thick.value) / 2
     if cheek < LOCK_CHEEK:
         thicker = thick.value + 2 * LOCK_CHEEK
-        ctx.say(
+        ctx.report(
             "lock-thin",
-            Level.STOP if cheek < 3 else Level.LOOK,
+            Level.STOP if cheek < 3 else Level.WARNING,
             Stage.LEAF,
             "The leaf is thin for its lock",
             f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
@@ -414,7 +403,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
         if each.rect.y0 < high and low < each.rect.y1 and each.rect.x1 > fit.width.value - deep.value
     ]
     if back.value > choice.stile - BEHIND_SPINDLE:
-        ctx.say(
+        ctx.report(
             "lock-backset",
             Level.STOP,
             Stage.LEAF,
@@ -426,9 +415,9 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             figure="lock_backset",
         )
     elif wood < 8 and not met:
-        ctx.say(
+        ctx.report(
             "lock-case",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The lock case comes through the stile",
             f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
@@ -440,7 +429,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
         )
     if met:
         first = met[0]
-        ctx.say(
+        ctx.report(
             "lock-tenon",
             Level.STOP,
             Stage.LEAF,
@@ -454,9 +443,9 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             figure="lock_case",
         )
     elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
-        ctx.say(
+        ctx.report(
             "lock",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The lock case misses the tenons",
             f"{ctx.fmt(wood)} of the stile stay behind it.",

@@ -77,7 +77,7 @@ class _LayeredLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the layered leaf; what cannot be made is said by verdicts, and the rest is still set out."""
+    """Return the layered leaf; what cannot be made is said by checks, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Layered)
     leaf = _set_out(ctx, fit, wood, choice)

@@ -14,9 +14,9 @@ PAINTED = ("paint", "outside paint")
 def judge(ctx: Context, choice: Layered) -> None:
     """Judge layers, lippings, trims and pieced members."""
     layers = ctx.figures["layers"]
-    ctx.say(
+    ctx.report(
         "layers",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         "Balanced layers",
         f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
@@ -27,9 +27,9 @@ def judge(ctx: Context, choice: Layered) -> None:
     _trims(ctx, choice)
     _pieces(ctx, choice)
     if "pin_length" not in ctx.figures:
-        ctx.say(
+        ctx.report(
             "pins-long",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "No pin is short enough",
             f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
@@ -40,9 +40,9 @@ def judge(ctx: Context, choice: Layered) -> None:
 
 def _lipping(ctx: Context, choice: Layered) -> None:
     if choice.lipping is Lipping.NONE:
-        ctx.say(
+        ctx.report(
             "edges-bare",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The layers show on its edges",
             "Plies show, drink water, and hold no hinge screw well.",
@@ -53,7 +53,7 @@ def _lipping(ctx: Context, choice: Layered) -> None:
     core = ctx.figures["core_width"]
     if core.value < 40:
         most = max(3.0, choice.lipping_depth - (40 - core.value) / 2)
-        ctx.say(
+        ctx.report(
             "core-narrow",
             Level.STOP,
             Stage.LEAF,
@@ -65,9 +65,9 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             figure="core_width",
         )
     if ctx.leaf.hanging.has_butts and choice.lipping_depth < HINGE_WOOD:
-        ctx.say(
+        ctx.report(
             "lipping-thin",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Hinge screws reach the plies",
             f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
@@ -82,9 +82,9 @@ def _trims(ctx: Context, choice: Layered) -> None:
     if choice.trim is None or choice.style is LayerStyle.FULL:
         return
     if choice.trim_thickness > choice.face:
-        ctx.say(
+        ctx.report(
             "trim-proud",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The trim stands proud of the stiles",
             f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
@@ -100,9 +100,9 @@ def _pieces(ctx: Context, choice: Layered) -> None:
         return
     finish = finish_of(ctx.leaf.timber)
     if finish not in PAINTED:
-        ctx.say(
+        ctx.report(
             "pieced-shows",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The joints of its pieces will show",
             f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
@@ -112,9 +112,9 @@ def _pieces(ctx: Context, choice: Layered) -> None:
             figure="layers",
         )
     else:
-        ctx.say(
+        ctx.report(
             "pieced",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             f"{choice.pieced.capitalize()} in two pieces",
             f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",

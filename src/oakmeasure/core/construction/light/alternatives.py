@@ -24,13 +24,13 @@ def _light_glue(ctx: Context, choice: Light) -> Comparison:
     moves, each = ctx.figures["boards_move"], ctx.figures["boards_count"]
     one = moves.value / max(each.value, 1.0)
     rows = (
-        (LightGlue.JOINTS, one, one, "each board for itself, in slots; the frame stays square", Level.FINE),
+        (LightGlue.JOINTS, one, one, "each board for itself, in slots; the frame stays square", Level.OK),
         (
             LightGlue.OVER,
             0.0,
             0.0,
             f"{ctx.fmt(moves)} of movement is held back: split boards or a bowed frame",
-            Level.FINE if moves.value <= HELD_MOVES else Level.LOOK,
+            Level.OK if moves.value <= HELD_MOVES else Level.WARNING,
         ),
     )
     options = tuple(

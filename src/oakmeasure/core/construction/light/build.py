@@ -63,7 +63,7 @@ class _LightLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the light leaf; what cannot be made is said by verdicts, and the rest is still set out."""
+    """Return the light leaf; what cannot be made is said by checks, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
@@ -376,6 +376,7 @@ def _sheet(leaf: _LightLeaf) -> None:
             upright=True,
             depth=(choice.frame, choice.thickness),
             bought=True,
+            is_back=True,
         )
     )
     _from_behind(leaf, slotted=False)

@@ -18,9 +18,9 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         _boards(ctx, choice, moves)
     if choice.fill.is_in_rebate and choice.frame - choice.fill_thickness < UNDER_REBATE:
         thinner = choice.frame - UNDER_REBATE
-        ctx.say(
+        ctx.report(
             "rebate-deep",
-            Level.STOP if choice.frame <= choice.fill_thickness else Level.LOOK,
+            Level.STOP if choice.frame <= choice.fill_thickness else Level.WARNING,
             Stage.LEAF,
             "The rebate leaves the frame thin",
             f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
@@ -33,7 +33,7 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         )
     if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
-        ctx.say(
+        ctx.report(
             "rebate-wide",
             Level.STOP,
             Stage.LEAF,
@@ -49,9 +49,9 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         and choice.brace is LightBrace.NONE
         and (tall.value > TALL)
     ):
-        ctx.say(
+        ctx.report(
             "light-sags",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Nothing keeps a tall light frame square",
             f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
@@ -64,9 +64,9 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
 
 def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
     if choice.glue is LightGlue.OVER and moves.value > HELD_MOVES:
-        ctx.say(
+        ctx.report(
             "held-across",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The glued frame holds the boards across their grain",
             f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
@@ -80,9 +80,9 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
         how = (
             "screwed in slots from behind, no glue on them" if choice.glue is LightGlue.JOINTS else "glued to the frame"
         )
-        ctx.say(
+        ctx.report(
             "boards-free",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The boards can move",
             f"{ctx.fmt(moves)} together; they are {how}.",
@@ -94,7 +94,7 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
 def say_brace(ctx: Context, width: Figure, room: float) -> None:
     """Say that a brace is too wide for its field."""
     most = max(25.0, 0.4 * room)
-    ctx.say(
+    ctx.report(
         "brace-wide",
         Level.STOP,
         Stage.LEAF,

@@ -49,7 +49,7 @@ def _slab_glue(ctx: Context, choice: Slab, fit: Fit, build: Build, wood: Timber)
         remedy = None if taken or cannot else Remedy("", "build.glue", glue)
         options.append(
             Option(
-                (str(glue), ctx.fmt(moves), ctx.fmt(opens), words), Level.LOOK if cannot else Level.FINE, remedy, taken
+                (str(glue), ctx.fmt(moves), ctx.fmt(opens), words), Level.WARNING if cannot else Level.OK, remedy, taken
             )
         )
     about = f"{len(widths)} strips; from the driest to the wettest, and at the driest in one joint."

@@ -64,7 +64,7 @@ class _SlabLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the slab; what cannot be made is said by verdicts, and the rest is still set out."""
+    """Return the slab; what cannot be made is said by checks, and the rest is still set out."""
     choice = ctx.leaf.build
     assert isinstance(choice, Slab)
     leaf = _SlabLeaf(ctx, fit, wood, choice)

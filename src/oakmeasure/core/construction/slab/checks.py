@@ -42,9 +42,9 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Seq
     _strips(ctx, choice, fit, strips)
     _glue(ctx, choice, strips, season)
     if choice.stiffener is Stiffener.NONE:
-        ctx.say(
+        ctx.report(
             "no-stiffener",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Nothing keeps it flat",
             f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
@@ -62,7 +62,7 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     if over is not None:
         laid = ctx.figures["boards_laid"]
         if over.value < -HAIR:
-            ctx.say(
+            ctx.report(
                 "strips-short",
                 Level.STOP,
                 Stage.LEAF,
@@ -77,9 +77,9 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
                 figure="laid_over",
             )
         else:
-            ctx.say(
+            ctx.report(
                 "lay-up",
-                Level.FINE,
+                Level.OK,
                 Stage.LEAF,
                 f"The strips make {ctx.fmt(laid)}",
                 f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
@@ -88,9 +88,9 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
             )
     narrow = [each for each in strips if each.finished.width < STRIP_LEAST]
     if narrow:
-        ctx.say(
+        ctx.report(
             "strip-narrow",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "An outer strip gets thin",
             f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
@@ -101,9 +101,9 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
         )
     widest = max(strips, key=lambda each: each.finished.width)
     if widest.finished.width > WIDEST_STRIP:
-        ctx.say(
+        ctx.report(
             "strip-wide",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Wide strips cup",
             f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
@@ -126,7 +126,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         formula=f"{choice.stages} at a time, then what came of them",
     )
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:
-        ctx.say(
+        ctx.report(
             "glue-where",
             Level.STOP,
             Stage.LEAF,
@@ -142,9 +142,9 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         if (choice.glue is SlabGlue.MORTISES)
         else "on every edge: it moves as one"
     )
-    ctx.say(
+    ctx.report(
         "glue",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         counted(round(stages.value), "glue-up"),
         f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
@@ -157,7 +157,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     height, half = fit.height.value, choice.stiffener_width / 2
     if not half <= choice.stiffener_end <= height / 2 - half:
         end = height / 5
-        ctx.say(
+        ctx.report(
             "stiffener-out",
             Level.STOP,
             Stage.LEAF,
@@ -171,7 +171,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         )
     if f["stiffener_length"].value < 0.3 * fit.width.value:
         less = fit.width.value / 10
-        ctx.say(
+        ctx.report(
             "stiffener-short",
             Level.STOP,
             Stage.LEAF,
@@ -182,9 +182,9 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         )
     if choice.stiffener is Stiffener.NAILED:
         if season.value > HELD_MOVES:
-            ctx.say(
+            ctx.report(
                 "held-across",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.LEAF,
                 "The nails hold the wood across its grain",
                 f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
@@ -194,9 +194,9 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
                 where="part:ledge 1",
                 figure="season",
             )
-            ctx.say(
+            ctx.report(
                 "nails",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.LEAF,
                 "Nails stay in the wood",
                 "Later tools will meet them: groove, lock and trimming.",
@@ -211,9 +211,9 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     if under < kept:
         deepest = choice.thickness - kept
         field, least = ("build.dado", 0.0) if is_dado else ("build.stiffener_thickness", CHANNEL_LEAST)
-        ctx.say(
+        ctx.report(
             "dado-deep",
-            Level.STOP if under <= 0 else Level.LOOK,
+            Level.STOP if under <= 0 else Level.WARNING,
             Stage.LEAF,
             "The stiffener cuts the slab thin",
             f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
@@ -222,9 +222,9 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             figure="stiffener_width",
         )
     slot = f["slot_length"]
-    ctx.say(
+    ctx.report(
         "slots",
-        Level.FINE,
+        Level.OK,
         Stage.LEAF,
         "The slab can move on its stiffeners",
         f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
@@ -235,7 +235,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
 def _no_screw(ctx: Context, choice: Slab) -> None:
     """Say that nothing sold is short enough for what lies under a channel, and how shallow one it would be for."""
     most = choice.thickness - UNDER_CHANNEL
-    ctx.say(
+    ctx.report(
         "no-screw",
         Level.STOP,
         Stage.LEAF,

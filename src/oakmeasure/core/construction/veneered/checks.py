@@ -17,7 +17,7 @@ def judge(ctx: Context, choice: Veneered) -> None:
     core = ctx.figures["core"]
     if core.value < CORE_LEAST:
         thicker = choice.thickness + CORE_LEAST - core.value
-        ctx.say(
+        ctx.report(
             "core-thin",
             Level.STOP,
             Stage.LEAF,
@@ -34,9 +34,9 @@ def judge(ctx: Context, choice: Veneered) -> None:
 def _faces(ctx: Context, choice: Veneered) -> None:
     bow = ctx.figures["veneer_bow"]
     if bow.value > BOW_SEEN:
-        ctx.say(
+        ctx.report(
             "veneer-bow",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "Unlike faces bow the leaf",
             f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
@@ -46,18 +46,18 @@ def _faces(ctx: Context, choice: Veneered) -> None:
             figure="veneer_bow",
         )
     elif choice.back is BackFace.SAME:
-        ctx.say(
+        ctx.report(
             "veneer-balanced",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "Balanced faces",
             "The same veneer on both, laid in one press: it stays flat.",
             figure="veneer_bow",
         )
     else:
-        ctx.say(
+        ctx.report(
             "veneer-unlike",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "Unlike faces, but it stays flat enough",
             f"It bows {ctx.fmt(bow)} at the worst.",
@@ -69,7 +69,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
     f = ctx.figures
     got, raw = f["veneers_each"], f["veneer_raw"]
     if got.value < 1:
-        ctx.say(
+        ctx.report(
             "veneer-stock",
             Level.STOP,
             Stage.LEAF,
@@ -80,9 +80,9 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
         )
     elif choice.thin is None:
         left = choice.stock - got.value * raw.value - (got.value - 1) * f["resaw_kerf"].value
-        ctx.say(
+        ctx.report(
             "veneers",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             f"{got.value:.0f} veneers from a board",
             f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
@@ -99,7 +99,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
         else Remedy("Other veneers, thicker")
     )
     if may.value < 0:
-        ctx.say(
+        ctx.report(
             "veneer-short",
             Level.STOP,
             Stage.LEAF,
@@ -109,9 +109,9 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             figure="veneer_may_lose",
         )
     elif may.value < choice.sanding:
-        ctx.say(
+        ctx.report(
             "veneer-short",
-            Level.LOOK,
+            Level.WARNING,
             Stage.LEAF,
             "The thinnest veneer stands little sanding",
             f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at {ctx.fmt(choice.veneer)}.",
@@ -120,9 +120,9 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             figure="veneer_may_lose",
         )
     else:
-        ctx.say(
+        ctx.report(
             "veneers",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The veneers can be sanded to one thickness",
             f"{numbers} The thinnest may lose {ctx.fmt(may)}.",
@@ -135,9 +135,9 @@ def _edging(ctx: Context, choice: Veneered) -> None:
     left = edging.value - choice.moulding
     if choice.moulding and left < 1.0:
         wider = choice.moulding + BEHIND_MOULDING
-        ctx.say(
+        ctx.report(
             "edging-cut",
-            Level.STOP if left < 0 else Level.LOOK,
+            Level.STOP if left < 0 else Level.WARNING,
             Stage.LEAF,
             "The moulding cuts through its edging",
             f"{ctx.fmt(choice.moulding)} deep in an edging of {ctx.fmt(edging)}: the core would show.",
@@ -150,9 +150,9 @@ def _edging(ctx: Context, choice: Veneered) -> None:
             if choice.edging_first
             else ("its joint shows on the face")
         )
-        ctx.say(
+        ctx.report(
             "edging",
-            Level.FINE,
+            Level.OK,
             Stage.LEAF,
             "The edging takes its moulding",
             f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "

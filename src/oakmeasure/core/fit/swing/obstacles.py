@@ -141,9 +141,9 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         )
     )
     if choice.must_open is None:
-        ctx.say(
+        ctx.report(
             "opens",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"There it meets the {swing.stopped_by}.",
@@ -153,9 +153,9 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         return
     wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, edit="cabinet.must_open", choice=True))
     if opens.value >= wish.value - 1e-9:
-        ctx.say(
+        ctx.report(
             "opens",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"{ctx.fmt(wish)} is wished.",
@@ -175,9 +175,9 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             if wider is not None
             else Remedy("No cup hinge opens so far: butts, or a smaller wish")
         )
-    ctx.say(
+    ctx.report(
         "opens",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         f"It opens to {ctx.fmt(opens)} only",
         f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.",
@@ -210,9 +210,9 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
     else:
         way = "past the middle it falls shut" if swing.lean_latch < 0 else "past the middle it falls open"
         words = f"Out of plumb along the wall: {way}"
-    ctx.say(
+    ctx.report(
         "self-swing",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         "The leaf swings by itself",
         f"{words}, with {ctx.fmt(figure)}.",
@@ -265,9 +265,9 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
         )
     )
     if not swing.stopped_by:
-        ctx.say(
+        ctx.report(
             "opens",
-            Level.FINE,
+            Level.OK,
             Stage.FIT,
             "It opens all the way",
             f"180°; at 90° the clear way is {ctx.fmt(way)}.",
@@ -280,9 +280,9 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
     reach = Remedy(
         f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out", "hardware.butt.knuckle", float(math.ceil(wanted))
     )
-    ctx.say(
+    ctx.report(
         "opens",
-        Level.LOOK if swing.stops_deg < 100 else Level.FINE,
+        Level.WARNING if swing.stops_deg < 100 else Level.OK,
         Stage.FIT,
         f"It opens to {ctx.fmt(opens)}",
         f"There it meets the {swing.stopped_by}. At 90° the clear way is "
@@ -313,9 +313,9 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
     )
     if abs(rise.value) > RISE_SEEN:
         way = "rises" if rise.value > 0 else "drops"
-        ctx.say(
+        ctx.report(
             "corner-rise",
-            Level.LOOK,
+            Level.WARNING,
             Stage.FIT,
             "The hinge line is out of plumb",
             f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
@@ -383,9 +383,9 @@ def _floor(ctx: Context, swing: Swing) -> None:
         setback,
         formula="((t + p)·cos θ − p) ÷ sin θ − s, θ = 90 × gap ÷ lift",
     )
-    ctx.say(
+    ctx.report(
         "rising-hinges",
-        Level.LOOK,
+        Level.WARNING,
         Stage.FIT,
         "Rising hinges would lift it over",
         (f"It drags from {swing.stops_deg:.0f}°, " if swing.stopped_by == "floor" else "It comes close, ")

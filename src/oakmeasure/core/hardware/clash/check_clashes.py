@@ -39,6 +39,6 @@ def _judged_already(ctx: Context, butts: Butts | None) -> set[str]:
     """Return what is judged against joints where it is set out, with a remedy of its own."""
     known = {"lock"} if ctx.leaf.build.judges_its_lock else set()
     for place in butts.places if butts else ():
-        if ctx.findings.has(f"butt-{place.number}-wedge"):
+        if ctx.checks_so_far.has(f"butt-{place.number}-wedge"):
             known.add(f"butt {place.number}")
     return known

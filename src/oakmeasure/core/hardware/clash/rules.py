@@ -40,37 +40,41 @@ class Spacing:
     grave: float = 0.0
 
 
-STOP, LOOK = Level.STOP, Level.LOOK
+STOP = Level.STOP
+WARNING = Level.WARNING
 _STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
 _KNOCK = "there is wood only where a block is: knock, and drill a small hole first"
 SPACINGS: dict[frozenset[BodyKind], Spacing] = {
     frozenset(pair): spacing
     for pair, spacing in (
-        ((BodyKind.CUT, BodyKind.CUT), Spacing(5.0, STOP, LOOK, _SHORT)),
-        ((BodyKind.CUT, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, _SHORT)),
-        ((BodyKind.CUT, BodyKind.FIXING), Spacing(3.0, STOP, LOOK, _STEEL)),
-        ((BodyKind.CUT, BodyKind.JOINT), Spacing(0.0, STOP, LOOK, _WEAK, grave=5.0)),
-        ((BodyKind.CUT, BodyKind.PANEL), Spacing(2.0, STOP, LOOK, "it breaks into the panel's groove")),
-        ((BodyKind.CUT, BodyKind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
-        ((BodyKind.CUT, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
-        ((BodyKind.SCREW, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, "a screw meets a screw")),
-        ((BodyKind.SCREW, BodyKind.FIXING), Spacing(2.0, STOP, LOOK, "a screw meets steel")),
-        ((BodyKind.BITE, BodyKind.JOINT), Spacing(0.0, LOOK, LOOK, "a screw in the end grain of a tenon hardly holds")),
-        ((BodyKind.BITE, BodyKind.PANEL), Spacing(1.0, LOOK, LOOK, "a screw that pins a panel lets it split")),
-        ((BodyKind.SCREW, BodyKind.GROOVE), Spacing(3.0, STOP, LOOK, _STEEL)),
-        ((BodyKind.BITE, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "a screw needs wood")),
-        ((BodyKind.GROOVE, BodyKind.FIXING), Spacing(2.0, STOP, LOOK, _STEEL)),
-        ((BodyKind.GROOVE, BodyKind.JOINT), Spacing(0.0, LOOK, LOOK, _WEAK)),
-        ((BodyKind.GROOVE, BodyKind.PANEL), Spacing(3.0, STOP, LOOK, "it breaks into the panel's groove")),
-        ((BodyKind.GROOVE, BodyKind.HOLLOW), Spacing(0.0, STOP, LOOK, "there is no wood there")),
-        ((BodyKind.GROOVE, BodyKind.GROOVE), Spacing(4.0, STOP, LOOK, _SHORT)),
-        ((BodyKind.LINE, BodyKind.FIXING), Spacing(1.0, STOP, LOOK, _STEEL)),
-        ((BodyKind.CUT, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
-        ((BodyKind.BITE, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
-        ((BodyKind.GROOVE, BodyKind.BLOCKS), Spacing(0.0, LOOK, LOOK, _KNOCK)),
+        ((BodyKind.CUT, BodyKind.CUT), Spacing(5.0, STOP, WARNING, _SHORT)),
+        ((BodyKind.CUT, BodyKind.SCREW), Spacing(3.0, STOP, WARNING, _SHORT)),
+        ((BodyKind.CUT, BodyKind.FIXING), Spacing(3.0, STOP, WARNING, _STEEL)),
+        ((BodyKind.CUT, BodyKind.JOINT), Spacing(0.0, STOP, WARNING, _WEAK, grave=5.0)),
+        ((BodyKind.CUT, BodyKind.PANEL), Spacing(2.0, STOP, WARNING, "it breaks into the panel's groove")),
+        ((BodyKind.CUT, BodyKind.GROOVE), Spacing(4.0, STOP, WARNING, _SHORT)),
+        ((BodyKind.CUT, BodyKind.HOLLOW), Spacing(0.0, STOP, WARNING, "there is no wood there")),
+        ((BodyKind.SCREW, BodyKind.SCREW), Spacing(3.0, STOP, WARNING, "a screw meets a screw")),
+        ((BodyKind.SCREW, BodyKind.FIXING), Spacing(2.0, STOP, WARNING, "a screw meets steel")),
+        (
+            (BodyKind.BITE, BodyKind.JOINT),
+            Spacing(0.0, WARNING, WARNING, "a screw in the end grain of a tenon hardly holds"),
+        ),
+        ((BodyKind.BITE, BodyKind.PANEL), Spacing(1.0, WARNING, WARNING, "a screw that pins a panel lets it split")),
+        ((BodyKind.SCREW, BodyKind.GROOVE), Spacing(3.0, STOP, WARNING, _STEEL)),
+        ((BodyKind.BITE, BodyKind.HOLLOW), Spacing(0.0, STOP, WARNING, "a screw needs wood")),
+        ((BodyKind.GROOVE, BodyKind.FIXING), Spacing(2.0, STOP, WARNING, _STEEL)),
+        ((BodyKind.GROOVE, BodyKind.JOINT), Spacing(0.0, WARNING, WARNING, _WEAK)),
+        ((BodyKind.GROOVE, BodyKind.PANEL), Spacing(3.0, STOP, WARNING, "it breaks into the panel's groove")),
+        ((BodyKind.GROOVE, BodyKind.HOLLOW), Spacing(0.0, STOP, WARNING, "there is no wood there")),
+        ((BodyKind.GROOVE, BodyKind.GROOVE), Spacing(4.0, STOP, WARNING, _SHORT)),
+        ((BodyKind.LINE, BodyKind.FIXING), Spacing(1.0, STOP, WARNING, _STEEL)),
+        ((BodyKind.CUT, BodyKind.BLOCKS), Spacing(0.0, WARNING, WARNING, _KNOCK)),
+        ((BodyKind.BITE, BodyKind.BLOCKS), Spacing(0.0, WARNING, WARNING, _KNOCK)),
+        ((BodyKind.GROOVE, BodyKind.BLOCKS), Spacing(0.0, WARNING, WARNING, _KNOCK)),
         ((BodyKind.TRIM, BodyKind.FIXING), Spacing(3.0, STOP, STOP, "the saw meets steel")),
-        ((BodyKind.TRIM, BodyKind.CUT), Spacing(3.0, LOOK, LOOK, "the trim opens it")),
-        ((BodyKind.TRIM, BodyKind.SCREW), Spacing(3.0, STOP, LOOK, "the saw meets steel")),
+        ((BodyKind.TRIM, BodyKind.CUT), Spacing(3.0, WARNING, WARNING, "the trim opens it")),
+        ((BodyKind.TRIM, BodyKind.SCREW), Spacing(3.0, STOP, WARNING, "the saw meets steel")),
     )
 }
 MOST_LEAST = max(each.least for each in SPACINGS.values())

@@ -17,7 +17,7 @@ from oakmeasure.core.leaf.leaf_context import Context
 
 TOUCH = 1e-6  # mm; nearer to its least distance than this is no clash
 MOVES_MOST = 500.0  # mm; further away a free place is no help
-SHOWN = 12  # clashes that become verdicts; more are counted
+SHOWN = 12  # clashes that become checks; more are counted
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,9 +185,9 @@ def judge_clashes(
     for clash in told[:SHOWN]:
         _say(ctx, clash, things, movers)
     if len(told) > SHOWN:
-        ctx.say(
+        ctx.report(
             "clash-more",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             f"{len(told) - SHOWN} more clash",
             "They are marked on the drawing of clashes.",
@@ -195,9 +195,9 @@ def judge_clashes(
     hardware = sum(each.kind in HARDWARE for each in things)
     own = sum(each.kind in (BodyKind.FIXING, BodyKind.JOINT, BodyKind.PANEL) for each in things)
     if not told and hardware:
-        ctx.say(
+        ctx.report(
             "clash-none",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "Nothing clashes",
             f"{hardware} cuts and screws for hardware against each other and {own} joints, "
@@ -212,7 +212,7 @@ def _say(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequen
     alike = f" {clash.alike} places alike; this is the worst." if clash.alike > 1 else ""
     how = f"They share {ctx.fmt(-clash.distance)}." if meets else f"{ctx.fmt(max(clash.distance, 0.0))} between them."
     title = f"{one.name[0].upper()}{one.name[1:]} {'meets' if meets else 'is near'} the {other.name}"
-    ctx.say(
+    ctx.report(
         clash.code,
         clash.level,
         Stage.HARDWARE,

@@ -36,9 +36,9 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
     rating = ctx.figures["butt_rating_kg"]
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
     if count < by_rule:
-        ctx.say(
+        ctx.report(
             "butts-few",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Too few butts",
             numbers,
@@ -47,7 +47,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             figure="butt_count",
         )
     if mass.value > rating.value:
-        ctx.say(
+        ctx.report(
             "butts-weak",
             Level.STOP,
             Stage.HARDWARE,
@@ -60,9 +60,9 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             figure="mass",
         )
     elif count >= by_rule:
-        ctx.say(
+        ctx.report(
             "butts-carry",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The butts carry the leaf",
             f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
@@ -78,9 +78,9 @@ def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> N
         for tenon in ends:
             low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)
             if high - low > 0:
-                ctx.say(
+                ctx.report(
                     f"butt-{place.number}-wedge",
-                    Level.LOOK,
+                    Level.WARNING,
                     Stage.HARDWARE,
                     f"Butt {place.number} sits on a wedged tenon",
                     f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",

@@ -112,7 +112,7 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     across = _across(ctx, build)
     tops = _tops(ctx, school, int(count.value), height, length, end)
     if not tops[school]:
-        ctx.say(
+        ctx.report(
             "butts-room",
             Level.STOP,
             Stage.HARDWARE,
@@ -224,9 +224,9 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
     if not tops:
         return ()
     if len(tops) != count:
-        ctx.say(
+        ctx.report(
             "butts-by-hand",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Places by hand are for another number of butts",
             f"{len(tops)} are set, the leaf has {count}.",
@@ -237,7 +237,7 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
         return ()
     ends = (*tops[1:], height.value + 1e9)
     if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
-        ctx.say(
+        ctx.report(
             "butts-by-hand",
             Level.STOP,
             Stage.HARDWARE,
@@ -336,7 +336,7 @@ def _depth(ctx: Context) -> Figure:
         formula="half of (thickness when shut − gap)",
     )
     if depth.value < 0:
-        ctx.say(
+        ctx.report(
             "butt-gap",
             Level.STOP,
             Stage.HARDWARE,
@@ -356,9 +356,9 @@ def _across(ctx: Context, build: Build) -> Figure:
     wood = ctx.figures.total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
     least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
     if across.value <= 0 or wood.value < least.value:
-        ctx.say(
+        ctx.report(
             "butt-back",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
             f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",

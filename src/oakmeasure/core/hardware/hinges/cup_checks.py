@@ -45,9 +45,9 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
     boring = f["cup_boring"]
     low, high = hinge.boring_least, hinge.boring_most
     if low - 1e-6 <= boring.value <= high + 1e-6:
-        ctx.say(
+        ctx.report(
             "cup-boring",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"Boring {ctx.fmt(boring)}, middle {ctx.fmt(f['cup_centre'])}",
             f"Overlay {ctx.fmt(over)}, crank {ctx.fmt(f['cup_crank'])}, plate {ctx.fmt(f['cup_plate'])}.",
@@ -57,9 +57,9 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
         )
         return
     out = boring.value - (high if boring.value > high else low)
-    ctx.say(
+    ctx.report(
         "cup-boring",
-        Level.STOP if boring.value < 0 else Level.LOOK,
+        Level.STOP if boring.value < 0 else Level.WARNING,
         Stage.HARDWARE,
         "The boring is out of the hinge's range",
         f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
@@ -113,9 +113,9 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
         wanted = f[figure_name(f"cup_{word}")]
         nearest = min(sold, key=lambda each: abs(each - wanted.value))
         if abs(nearest - wanted.value) > 0.26:
-            ctx.say(
+            ctx.report(
                 "cup-not-sold",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.HARDWARE,
                 f"No such {word} is sold",
                 f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
@@ -124,9 +124,9 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
                 figure=wanted.name,
             )
     if choice.unknown is CupUnknown.REACH:
-        ctx.say(
+        ctx.report(
             "cup-mock-up",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
             "Keep the hinge, and its figures join the catalogue of this job.",
@@ -137,9 +137,9 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
 def _depth(ctx: Context, choice: CupChoices) -> None:
     left = ctx.figures["cup_left"]
     if left.value >= LEFT_LEAST - 1e-6:
-        ctx.say(
+        ctx.report(
             "cup-depth",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"{ctx.fmt(left)} stays under the cup",
             f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
@@ -153,7 +153,7 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
     mend = Remedy("A thicker leaf, or a shallower hinge")
     if point >= 0:
         mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
-    ctx.say(
+    ctx.report(
         "cup-depth",
         Level.STOP,
         Stage.HARDWARE,
@@ -175,9 +175,9 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
     left = stile.face.x1 - inner
     if left < INNER_WOOD:
         wider = inner + INNER_WOOD
-        ctx.say(
+        ctx.report(
             "cup-stile",
-            Level.STOP if left < 0 else Level.LOOK,
+            Level.STOP if left < 0 else Level.WARNING,
             Stage.HARDWARE,
             "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
             f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
@@ -194,7 +194,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
     width = ctx.figures["leaf_width"]
     numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
     if by_rule is None:
-        ctx.say(
+        ctx.report(
             "cups-few",
             Level.STOP,
             Stage.HARDWARE,
@@ -205,9 +205,9 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             figure="cup_count",
         )
     elif count < by_rule:
-        ctx.say(
+        ctx.report(
             "cups-few",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Too few cup hinges",
             numbers,
@@ -216,9 +216,9 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             figure="cup_count",
         )
     elif width.value > WIDEST:
-        ctx.say(
+        ctx.report(
             "cups-wide",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The leaf is wide for its hinges",
             f"{ctx.fmt(width)}; the numbers are for leaves to {ctx.fmt(WIDEST)}.",
@@ -226,9 +226,9 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             figure="cup_count",
         )
     else:
-        ctx.say(
+        ctx.report(
             "cups-carry",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"{count} hinges carry it",
             numbers,
@@ -246,9 +246,9 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         f.get("run_between") or f.get("gap_between") or (f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)
     )
     if room is not None and room.value < needed.value - HAIR:
-        ctx.say(
+        ctx.report(
             "cup-reveal",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Its corner strikes what stands beside it",
             f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
@@ -259,9 +259,9 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         )
     else:
         where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
-        ctx.say(
+        ctx.report(
             "cup-reveal",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "Its corner passes",
             f"It needs {ctx.fmt(needed)}; {where}.",
@@ -270,9 +270,9 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         )
     side = f.get("side")
     if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
-        ctx.say(
+        ctx.report(
             "cup-side",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Straight arms are made for other sides",
             f"The side is {ctx.fmt(side)}.",
@@ -288,9 +288,9 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         travel = choice.push_travel
         stand = choice.hinge.stand_off
         if stand < travel:
-            ctx.say(
+            ctx.report(
                 "push-latch",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.HARDWARE,
                 "The push latch has too little travel",
                 f"It needs {ctx.fmt(travel)}; shut, the leaf stands off {ctx.fmt(stand)}.",
@@ -298,18 +298,18 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 figure="cup_count",
             )
         else:
-            ctx.say(
+            ctx.report(
                 "push-latch",
-                Level.FINE,
+                Level.OK,
                 Stage.HARDWARE,
                 "The push latch has its travel",
                 f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.",
                 figure="cup_count",
             )
         if choice.hinge.damped:
-            ctx.say(
+            ctx.report(
                 "push-damped",
-                Level.LOOK,
+                Level.WARNING,
                 Stage.HARDWARE,
                 "Dampers work against a push latch",
                 f"“{choice.hinge.name}” is damped.",
@@ -318,9 +318,9 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
             )
     elif choice.hinge.damped and ctx.figures["mass"].value < 2.0:
         light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
-        ctx.say(
+        ctx.report(
             "damped-light",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "A light leaf with a damper in every hinge hardly shuts",
             f"{light} on {ctx.fmt(ctx.figures['cup_count'])} hinges.",

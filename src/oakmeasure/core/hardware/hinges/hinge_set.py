@@ -55,9 +55,9 @@ def judge_packet(ctx: Context) -> None:
     letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
     count = int(f["butt_count"].value)
     if len(packet) < count:
-        ctx.say(
+        ctx.report(
             "packet-few",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Not every hinge is measured",
             f"{len(packet)} of {count} are.",
@@ -66,9 +66,9 @@ def judge_packet(ctx: Context) -> None:
             figure="packet_spread",
         )
     if spread.value > SPREAD:
-        ctx.say(
+        ctx.report(
             "packet",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The hinges of the packet differ",
             f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
@@ -78,9 +78,9 @@ def judge_packet(ctx: Context) -> None:
             figure="packet_spread",
         )
     else:
-        ctx.say(
+        ctx.report(
             "packet",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The hinges of the packet are alike",
             f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.",
@@ -98,7 +98,7 @@ def set_out_template(ctx: Context) -> None:
     bush = ctx.chosen("bush", "guide bush, outside", choice.bush, "hardware.template.bush")
     cutter = ctx.chosen("cutter", "cutter", choice.cutter, "hardware.template.cutter")
     if cutter.value >= bush.value:
-        ctx.say(
+        ctx.report(
             "template",
             Level.STOP,
             Stage.HARDWARE,
@@ -123,9 +123,9 @@ def set_out_template(ctx: Context) -> None:
         cutter,
         formula="half of the cutter",
     )
-    ctx.say(
+    ctx.report(
         "template",
-        Level.FINE,
+        Level.OK,
         Stage.HARDWARE,
         f"Template {ctx.fmt(along)} along, {ctx.fmt(f['template_width'])} in",
         f"For the largest hinge; the bush stands off {ctx.fmt(offset)}; corners of {ctx.fmt(corner)} are pared square.",

@@ -88,9 +88,9 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     )
     made_of = stuff(member.species)
     if isinstance(made_of, SheetMaterial):
-        ctx.say(
+        ctx.report(
             "screws-sheet",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Hinge screws in the edge of a sheet",
             f"The {member.name} is {made_of.name.lower()}: its plies or chips split, and no value is known.",
@@ -190,7 +190,7 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
     rule = "a sixth of what pulls them out: Wood Handbook, ch. 8"
     if pull.value > work.value:
         longer = min(120.0, ctx.figures["screw_length"].value * pull.value / work.value * 1.02)
-        ctx.say(
+        ctx.report(
             "screws-hold",
             Level.STOP,
             Stage.HARDWARE,
@@ -202,9 +202,9 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             figure="screws_work",
         )
     elif misuse.value > one.value * count.value:
-        ctx.say(
+        ctx.report(
             "screws-hold",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "A person on the open leaf tears it off",
             words,
@@ -214,9 +214,9 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             figure="misuse_pull",
         )
     else:
-        ctx.say(
+        ctx.report(
             "screws-hold",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The screws hold",
             words,

@@ -30,7 +30,7 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     down = _down(ctx, fit)
     if not 0 < down.value < fit.height.value:
         up = fit.height.value / 2 + f["gap_floor"].value
-        ctx.say(
+        ctx.report(
             "latch-off",
             Level.STOP,
             Stage.HARDWARE,
@@ -134,7 +134,7 @@ def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y:
 def _backset(ctx: Context, latch: Latch, deep: Figure) -> None:
     if latch.backset >= deep.value:
         wanted = latch.backset + 15
-        ctx.say(
+        ctx.report(
             "latch-backset",
             Level.STOP,
             Stage.HARDWARE,
@@ -151,9 +151,9 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
     """The bore against the leaf's thickness, and against the width of the member that it goes into."""
     if beside.value < BESIDE:
         most = ctx.figures["thickness"].value - 2 * BESIDE
-        ctx.say(
+        ctx.report(
             "latch-thin",
-            Level.STOP if beside.value < 2 else Level.LOOK,
+            Level.STOP if beside.value < 2 else Level.WARNING,
             Stage.HARDWARE,
             "The leaf is thin for its latch",
             f"{ctx.fmt(beside)} stay on each side of a bore of {ctx.fmt(ctx.figures['latch_bore'])}.",
@@ -164,9 +164,9 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             figure="latch_beside",
         )
     else:
-        ctx.say(
+        ctx.report(
             "latch",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"The latch is bored {ctx.fmt(deep)} into the edge",
             f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
@@ -175,9 +175,9 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
     part = build.part(member)
     if part.role in (Role.STILE, Role.LIPPING) and not build.layered and deep.value > part.face.width - INNER_WOOD:
         short = part.face.width - INNER_WOOD
-        ctx.say(
+        ctx.report(
             "latch-deep",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The latch's bore comes through the stile",
             f"{ctx.fmt(deep)} deep in {ctx.fmt(part.face.width)}.",
@@ -195,9 +195,9 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     part = build.part(member)
     inner = latch.backset + max(latch.slot_wide, latch.spindle) / 2
     if part.role is Role.STILE and inner > part.face.width:
-        ctx.say(
+        ctx.report(
             "latch-deep",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The latch's hole lies beyond the stile",
             f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
@@ -205,9 +205,9 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
             figure="latch_down",
         )
     side = "on the face that it shuts to" if latch.kind is LatchKind.RIM else "its bar behind"
-    ctx.say(
+    ctx.report(
         "latch",
-        Level.FINE,
+        Level.OK,
         Stage.HARDWARE,
         f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
         f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.",
@@ -246,9 +246,9 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
     if beside.value < BESIDE:
         most = thick.value - 2 * BESIDE
-        ctx.say(
+        ctx.report(
             "bolts-thin",
-            Level.STOP if beside.value < 2 else Level.LOOK,
+            Level.STOP if beside.value < 2 else Level.WARNING,
             Stage.HARDWARE,
             "The leaf is thin for its flush bolts",
             f"{ctx.fmt(beside)} stay on each side.",
@@ -259,9 +259,9 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             figure="bolt_beside",
         )
     else:
-        ctx.say(
+        ctx.report(
             "bolts",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "Flush bolts in the slow leaf, top and bottom",
             f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",

@@ -135,7 +135,7 @@ def latch_member(build: Build) -> str:
 def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
     """Judge what the construction itself does not: backset inside the case, a leaf that is thin or hollow there."""
     if lock.backset >= lock.case_depth:
-        ctx.say(
+        ctx.report(
             "lock-contradicts",
             Level.STOP,
             Stage.HARDWARE,
@@ -154,9 +154,9 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
         and solid is not None
         and (lock.case_depth > solid.value)
     ):
-        ctx.say(
+        ctx.report(
             "lock-hollow",
-            Level.STOP if inside.name == "HOLLOW" else Level.LOOK,
+            Level.STOP if inside.name == "HOLLOW" else Level.WARNING,
             Stage.HARDWARE,
             "The lock's case reaches beyond the solid edge",
             f"{ctx.fmt(lock.case_depth)} deep; {ctx.fmt(solid)} is solid.",
@@ -182,7 +182,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     x, y = fit.width.value - edge.value, fit.height.value - down.value
     if not half < down.value < fit.height.value - half:
         half_way = f["pull_up"].value + down.value - fit.height.value / 2
-        ctx.say(
+        ctx.report(
             "pull-out",
             Level.STOP,
             Stage.HARDWARE,
@@ -199,9 +199,9 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True)
         f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
         f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
-        ctx.say(
+        ctx.report(
             "pull",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The bar's holes, both sides alike",
             f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
@@ -228,7 +228,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     left = f.total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep))
     if left.value < FACE_LEFT:
         less = f["thickness"].value - FACE_LEFT
-        ctx.say(
+        ctx.report(
             "pull-deep",
             Level.STOP,
             Stage.HARDWARE,

@@ -52,7 +52,7 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             if cheek.value <= 0
             else ("The guide's groove leaves thin cheeks")
         )
-        ctx.say(
+        ctx.report(
             "guide-wide",
             Level.STOP,
             Stage.HARDWARE,
@@ -66,9 +66,9 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
         )
     if not PLAY[0] <= play.value <= PLAY[1]:
         fin = max(wide.value - 2.0, 1.0)
-        ctx.say(
+        ctx.report(
             "guide-play",
-            Level.STOP if play.value <= 0 else Level.LOOK,
+            Level.STOP if play.value <= 0 else Level.WARNING,
             Stage.HARDWARE,
             "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
             f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
@@ -79,7 +79,7 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
     solid = ctx.leaf.build.solid_from_foot
     if solid is not None and deep.value > solid - SOLID_OVER and f["off_height"].value >= 0:
         most = solid - SOLID_OVER
-        ctx.say(
+        ctx.report(
             "guide-deep",
             Level.STOP,
             Stage.HARDWARE,
@@ -110,9 +110,9 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:
         more = deep.value + HOLD - held.value
-        ctx.say(
+        ctx.report(
             "guide-holds",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The fin hardly reaches into its groove",
             f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
@@ -125,9 +125,9 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             figure="guide_holds",
         )
     else:
-        ctx.say(
+        ctx.report(
             "guide",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The fin holds the foot",
             f"{ctx.fmt(f['guide_width'])} × {ctx.fmt(deep)} in the foot, {ctx.fmt(f['guide_play'])} of play; the fin "
@@ -154,9 +154,9 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
 def _cheeks(ctx: Context, guide: Guide) -> None:
     felt = ctx.chosen("guide_felt", "felt on each cheek", guide.felt, "hardware.guide.felt")
     apart = ctx.figures.total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2))
-    ctx.say(
+    ctx.report(
         "guide",
-        Level.FINE,
+        Level.OK,
         Stage.HARDWARE,
         f"Cheeks {ctx.fmt(apart)} apart",
         f"The leaf and {ctx.fmt(felt)} of felt on each side.",
@@ -173,9 +173,9 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
     air = f.total("guide_under", "air between plate and foot", plus(f["gap_floor"]), minus(plate))
     if air.value < AIR_UNDER:
         wanted = plate.value + AIR_UNDER
-        ctx.say(
+        ctx.report(
             "guide-plate",
-            Level.STOP if air.value <= 0 else Level.LOOK,
+            Level.STOP if air.value <= 0 else Level.WARNING,
             Stage.HARDWARE,
             "The foot meets the guide's screws" if air.value <= 0 else "The foot hardly clears the guide",
             f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
@@ -189,9 +189,9 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
 def _judge_floor(ctx: Context, guide: Guide) -> None:
     """Which guide a floor bears, and what holds it there."""
     if guide.kind is GuideKind.NONE:
-        ctx.say(
+        ctx.report(
             "guide-none",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Nothing keeps the foot in line",
             "A sliding leaf without a guide swings, and comes off its track.",
@@ -202,7 +202,7 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
         return
     on_floor = guide.kind is not GuideKind.ROLLER
     if guide.floor is FloorKind.LAMINATE and on_floor and not guide.let_in:
-        ctx.say(
+        ctx.report(
             "guide-floor",
             Level.STOP,
             Stage.HARDWARE,
@@ -213,7 +213,7 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             rule="never through a floating floor",
         )
     elif guide.floor is FloorKind.CARPET and on_floor:
-        ctx.say(
+        ctx.report(
             "guide-floor",
             Level.STOP,
             Stage.HARDWARE,
@@ -229,4 +229,4 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             FloorKind.LAMINATE: "Its own piece is glued to the floor under it, the boards end round it with a gap.",
             FloorKind.CARPET: "Nothing touches the carpet.",
         }[guide.floor]
-        ctx.say("guide-floor", Level.FINE, Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)
+        ctx.report("guide-floor", Level.OK, Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)

@@ -112,7 +112,7 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
     apart = f.total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2))
     if apart.value <= 0:
         usual = min(USUAL_IN, fit.width.value / 4)
-        ctx.say(
+        ctx.report(
             "hangers-beyond",
             Level.STOP,
             Stage.HARDWARE,
@@ -224,7 +224,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
     if works.value > limit.value:
         need = works.value / GRAVITY
-        ctx.say(
+        ctx.report(
             "hangers-weak",
             Level.STOP,
             Stage.HARDWARE,
@@ -240,9 +240,9 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
             figure="hanger_works" if kind is HangerKind.FACE else most.name,
         )
     else:
-        ctx.say(
+        ctx.report(
             "hangers-carry",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"The hangers carry it at {ratio.value:.0%} of their rating",
             f"{words} Hang {ctx.fmt(load)} from the track first.",
@@ -286,9 +286,9 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
     f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
     if down.value < wood or at[0] < wood:
-        ctx.say(
+        ctx.report(
             "bolts-edge",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The hanger bolts are near the edge",
             f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",
@@ -331,9 +331,9 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     f.given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True)
     cheek = f.total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
     if cheek.value < 5.0:
-        ctx.say(
+        ctx.report(
             "recess-thin",
-            Level.STOP if cheek.value < 2 else Level.LOOK,
+            Level.STOP if cheek.value < 2 else Level.WARNING,
             Stage.HARDWARE,
             f"The {what}s' recesses leave thin cheeks",
             f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",

@@ -28,9 +28,9 @@ def _wheel_over_heads(ctx: Context) -> None:
     air = f.total("wheel_air", "air between wheel and bolt heads", plus(room), minus(head))
     if air.value < PASSING - 1e-9:
         lower = max(room.value - PASSING, 0.0)
-        ctx.say(
+        ctx.report(
             "wheel-jams",
-            Level.STOP if air.value <= 0 else Level.LOOK,
+            Level.STOP if air.value <= 0 else Level.WARNING,
             Stage.HARDWARE,
             "The wheels jam on the bolt heads" if air.value <= 0 else "The wheels hardly pass the bolt heads",
             f"Heads {ctx.fmt(head)} high, {ctx.fmt(room)} of room.",
@@ -40,9 +40,9 @@ def _wheel_over_heads(ctx: Context) -> None:
             figure="wheel_air",
         )
     else:
-        ctx.say(
+        ctx.report(
             "wheels-pass",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The wheels pass the bolt heads",
             f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.",
@@ -61,7 +61,7 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
     air = f.total("strap_air", "air between the leaves past straps and heads", plus(f["slide_air"]), minus(strap))
     if air.value < PASSING - 1e-9:
         wanted = strap.value + PASSING
-        ctx.say(
+        ctx.report(
             "straps-meet",
             Level.STOP,
             Stage.HARDWARE,
@@ -73,9 +73,9 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
             figure="strap_air",
         )
     else:
-        ctx.say(
+        ctx.report(
             "straps-pass",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The leaves pass each other's straps",
             f"{ctx.fmt(air)} of air.",
@@ -95,7 +95,7 @@ def _leaf_past_cheeks(ctx: Context) -> None:
     )
     if air.value < PASSING - 1e-9:
         wanted = cheek.value + felt.value + PASSING
-        ctx.say(
+        ctx.report(
             "guide-between",
             Level.STOP,
             Stage.HARDWARE,
@@ -107,9 +107,9 @@ def _leaf_past_cheeks(ctx: Context) -> None:
             figure="cheek_air",
         )
     else:
-        ctx.say(
+        ctx.report(
             "guide-passes",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The inner leaf passes the guide",
             f"{ctx.fmt(air)} of air.",

@@ -50,7 +50,7 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
         pitch = of_set(ctx, "hole_pitch", "track's holes, from one to the next", USUAL_PITCH)
         holes = track_holes(length=f["track_needed"].value, first=first.value, pitch=pitch.value)
     except InputError as error:
-        ctx.say(
+        ctx.report(
             "track-holes",
             Level.STOP,
             Stage.HARDWARE,
@@ -100,9 +100,9 @@ def _height(ctx: Context) -> None:
     if "hung_higher" in f:
         terms.insert(1, plus(f["hung_higher"]))
     line = f.total("track_line", "track's holes over the finished floor, level", *terms)
-    ctx.say(
+    ctx.report(
         "track-line",
-        Level.FINE,
+        Level.OK,
         Stage.HARDWARE,
         f"Snap the track's line {ctx.fmt(line)} over the floor",
         "Level, from the highest floor along the travel.",
@@ -116,7 +116,7 @@ def _height(ctx: Context) -> None:
 def _fixed(ctx: Context, gear: Gear) -> Gear:
     wall = ctx.leaf.hardware.wall
     if wall.kind is WallKind.BOARD:
-        ctx.say(
+        ctx.report(
             "wall-board",
             Level.STOP,
             Stage.HARDWARE,
@@ -133,9 +133,9 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     length = ctx.figures["track_needed"].value
     studs = _studs(wall, length)
     if not studs:
-        ctx.say(
+        ctx.report(
             "studs",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Where are the studs behind the track?",
             "Not found yet; every hole of the track must meet one.",
@@ -159,9 +159,9 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     _shifted(ctx, wall)
     if now.hits == len(holes):
         again = "Drilled anew before the studs, " if wall.redrill else ""
-        ctx.say(
+        ctx.report(
             "studs",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "Every hole meets a stud",
             f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
@@ -207,9 +207,9 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if short.value > HAIR:
         f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))
         side = "hinge" if wall.shift > 0 else "latch"
-        ctx.say(
+        ctx.report(
             "track-shifted",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The shifted track must be longer",
             f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
@@ -243,7 +243,7 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
     board = max(LEAST_BACKING, wall.backing)
     remedies.append(Remedy(f"A backing board of {ctx.fmt(board)}", "hardware.wall.backing", board))
     title = "The track has no stud behind it" if not now.hits else "Not every hole of the track meets a stud"
-    ctx.say(
+    ctx.report(
         "studs",
         Level.STOP,
         Stage.HARDWARE,
@@ -260,7 +260,7 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
     """A board carries the track anywhere, as long as it is held itself by every stud behind it."""
     behind = [each for each in studs if 0 <= each <= length]
     if len(behind) < 2:
-        ctx.say(
+        ctx.report(
             "studs",
             Level.STOP,
             Stage.HARDWARE,
@@ -270,9 +270,9 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             figure="track_needed",
         )
     elif max(b - a for a, b in pairwise(behind)) > 1.5 * MOST_APART:
-        ctx.say(
+        ctx.report(
             "studs",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The backing board's studs are far apart",
             f"{len(behind)} in {ctx.fmt(length)}.",
@@ -280,9 +280,9 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             figure="track_needed",
         )
     else:
-        ctx.say(
+        ctx.report(
             "studs",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             f"A backing board of {ctx.fmt(wall.backing)} carries the track",
             f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
@@ -301,9 +301,9 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     _load_path(ctx)
     points = sorted((each.at, each.height.value) for each in floor.travel)
     if floor.along is not FloorAlong.TRAVEL or len(points) < 2:
-        ctx.say(
+        ctx.report(
             "floor-level",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The floor under the track is not read",
             "A leaf on wheels rolls by itself where its track falls.",
@@ -328,9 +328,9 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     most = max(found, key=lambda each: each.value)
     slope = max(abs(b[1] - a[1]) / (b[0] - a[0]) * 1000 for a, b in pairwise(points) if b[0] > a[0])
     if most.value > SHIM_SEEN:
-        ctx.say(
+        ctx.report(
             "floor-level",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "Shim the track until it is level",
             f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
@@ -339,9 +339,9 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             figure=most.name,
         )
     else:
-        ctx.say(
+        ctx.report(
             "floor-level",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The floor under the track is level",
             f"{ctx.fmt(most)} at the most.",
@@ -369,7 +369,7 @@ def _load_path(ctx: Context) -> None:
     most = max(f["hanger_1"], f["hanger_2"], key=lambda each: each.value)
     kind = ctx.leaf.hardware.guide.floor
     if kind.name in ("LAMINATE", "CARPET"):
-        ctx.say(
+        ctx.report(
             "floor-bears",
             Level.STOP,
             Stage.HARDWARE,
@@ -380,9 +380,9 @@ def _load_path(ctx: Context) -> None:
             figure=most.name,
         )
     else:
-        ctx.say(
+        ctx.report(
             "floor-bears",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The weight goes into the floor",
             f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
@@ -412,9 +412,9 @@ def _stops(ctx: Context, gear: Gear) -> None:
     if early > HAIR:
         # The stop would stand beyond the track's end: the leaf ends its way before the opening is clear or covered.
         f.total("stops_early", "leaf stops early by", plus(long), minus(room))
-        ctx.say(
+        ctx.report(
             "stops-early",
-            Level.LOOK,
+            Level.WARNING,
             Stage.HARDWARE,
             "The leaf stops before the end of its way",
             f"A stop of {ctx.fmt(long)} has {ctx.fmt(room)} between wheel and track's end: {ctx.fmt(early)} early at "
@@ -425,9 +425,9 @@ def _stops(ctx: Context, gear: Gear) -> None:
             figure="stop_room",
         )
     else:
-        ctx.say(
+        ctx.report(
             "stops",
-            Level.FINE,
+            Level.OK,
             Stage.HARDWARE,
             "The stops fit on the track",
             f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",

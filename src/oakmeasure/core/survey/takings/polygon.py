@@ -57,7 +57,7 @@ def next_span(leaf: Leaf) -> dict[str, int]:
 
 
 def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
-    """Adjust the sides and diagonals; None, with a verdict, where they fix no shape yet."""
+    """Adjust the sides and diagonals; None, with a check, where they fix no shape yet."""
     rules = ctx.rules
     readings = readings_of(polygon)
     observed = {}
@@ -78,7 +78,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
         code, title = "polygon-open", "The readings fix no shape yet"
         if isinstance(error, ContradictoryError):
             code, title = "survey-contradictory", "No opening has these readings"
-        ctx.say(
+        ctx.report(
             code,
             Level.STOP,
             Stage.MEASURE,

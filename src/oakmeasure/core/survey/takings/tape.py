@@ -160,7 +160,7 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
             radius, formula = segmental_radius(span=span.value, rise=rise.value), "span² ÷ (8 × rise) + rise ÷ 2"
         line = head_line(start, end, kind, rise.value)
     except InputError as error:
-        ctx.say(
+        ctx.report(
             "head-impossible",
             Level.STOP,
             Stage.MEASURE,

@@ -21,7 +21,7 @@ NICK_APART = 2.0  # mm between the nick as read on the wall and on the board: co
 
 
 def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
-    """Fit the sides to the ticks; None, with a verdict, where they make no outline yet."""
+    """Fit the sides to the ticks; None, with a check, where they make no outline yet."""
     stick = ctx.reading("stick", "stick, point to mark", template.stick, "template.stick", "measured on the stick")
     used = [each for each in template.ticks if not each.excluded]
     uses_stick = any(each.angle_deg is not None or each.x2 is not None for each in used)
@@ -32,7 +32,7 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
         if signed_area(fit.corners) <= 0:
             raise InputError("ticks", "crossed", "an outline that goes round anticlockwise: look at the sides' names")
     except InputError as error:
-        ctx.say(
+        ctx.report(
             "template-open",
             Level.STOP,
             Stage.MEASURE,
@@ -110,7 +110,7 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
         open_ones = [at for at in own if fit.ticks[at].status is TickStatus.UNDECIDED]
         if open_ones:
             listed = ", ".join(str(at + 1) for at in open_ones)
-            ctx.say(
+            ctx.report(
                 f"ticks-undecided-{side}",
                 Level.STOP,
                 Stage.MEASURE,
@@ -124,9 +124,9 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
             )
     unchecked = [name for name, side in zip(names, fit.sides, strict=True) if side.spread is None and not side.rivals]
     if unchecked:
-        ctx.say(
+        ctx.report(
             "ticks-unchecked",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "A wrong tick would not show",
             f"The {', '.join(unchecked)}: as many ticks as the line needs, and none that checks it.",
@@ -146,9 +146,9 @@ def _say_wrong(ctx: Context, at: int, tick: JudgedTick, names: tuple[str, ...]) 
         other = names[tick.nearer - 1]
         sentence = f"It is named for the {name}, {ctx.fmt(abs(tick.miss))} away, and lies on the {other}."
         remedies = [Remedy(f"It belongs to the {other}", f"template.ticks.{at}.side", tick.nearer)]
-    ctx.say(
+    ctx.report(
         f"tick-{at + 1}",
-        Level.LOOK,
+        Level.WARNING,
         Stage.MEASURE,
         f"Tick {at + 1} is wrong",
         sentence,
@@ -163,9 +163,9 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
     n = template.sides
     at, after = names[template.check_corner - 1], names[template.check_corner % n]
     if fit.check_miss is None:
-        ctx.say(
+        ctx.report(
             "check-none",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "No check reading",
             "Nothing outside the ticks says that the template is true.",
@@ -188,9 +188,9 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
     where = f"It misses the corner of {at} and {after} by {ctx.fmt(miss)}; up to {ctx.fmt(limit)} is usual."
     if fit.decided_by_check:
         side = names[fit.decided_by_check[0] - 1]
-        ctx.say(
+        ctx.report(
             "check-used",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The check reading had to decide",
             f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
@@ -199,19 +199,13 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
             figure="check_miss",
         )
     elif fit.check_miss <= limit:
-        ctx.say(
-            "check",
-            Level.FINE,
-            Stage.MEASURE,
-            "The check reading agrees",
-            where,
-            where="tick:check",
-            figure="check_miss",
+        ctx.report(
+            "check", Level.OK, Stage.MEASURE, "The check reading agrees", where, where="tick:check", figure="check_miss"
         )
     else:
-        ctx.say(
+        ctx.report(
             "check-off",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The check reading misses",
             where,
@@ -227,9 +221,9 @@ def _say_nick(ctx: Context, template: TickTemplate) -> None:
     up = ctx.figures["nick_up"]
     apart = template.nick_up - up.value
     if abs(apart) > NICK_APART:
-        ctx.say(
+        ctx.report(
             "nick",
-            Level.LOOK,
+            Level.WARNING,
             Stage.MEASURE,
             "The nick is not where it was read",
             f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
