@@ -31,10 +31,10 @@ OPENING = """
 import sys, time
 start = float(sys.argv[1])
 from oakmeasure.app.shell.application import application
-from oakmeasure.app.shell.splash import Opening
+from oakmeasure.app.shell.splash import Splash
 from oakmeasure.app.shell.last_seen import last_look
 app = application()
-class Window(Opening):
+class Window(Splash):
     def __init__(self):
         super().__init__("the demo job", *last_look(None))
         assert self.look is not None

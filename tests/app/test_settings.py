@@ -14,11 +14,11 @@ from oakmeasure.language import Language
 
 START = """
 from oakmeasure.app.shell.application import application
-from oakmeasure.app.shell.splash import Opening
+from oakmeasure.app.shell.splash import Splash
 from oakmeasure.app.shell import theme
 from oakmeasure.language import spoken
 app = application()
-opening = Opening("store")
+opening = Splash("store")
 opening.show()
 app.processEvents()
 print(app.devicePixelRatio(), theme.palette().name, opening.was_painted, spoken())

@@ -26,9 +26,9 @@ AT_WORK = """
 import sys
 sys.path.insert(0, sys.argv[1])
 from oakmeasure.core.cutting.plan import cut
-from oakmeasure.core.cutting.model import Watch
+from oakmeasure.core.cutting.model import Deadline
 from planning import boards_cut_up
-cut(boards_cut_up(40, 1)[0], Watch(60.0))
+cut(boards_cut_up(40, 1)[0], Deadline(60.0))
 """
 
 

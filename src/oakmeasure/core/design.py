@@ -74,7 +74,10 @@ class LeafDesign:
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
-        """Return everything on the cut list: the leaf's parts, then those of a lining to be made and its packing."""
+        """Return everything on the cut list.
+
+        The leaf's parts, then those of a lining to be made and its packing.
+        """
         lining = self.opening.lining
         return (self.build.parts if self.build else ()) + (lining.parts if lining else ())
 
@@ -85,16 +88,27 @@ class LeafDesign:
         return pieces_sawn((self.build.parts * self.fit.leaves if self.build else ()) + lining)
 
     def pieces_of(self, part: Part) -> int:
-        """Return how many of a part are made: of a pair or a run, one for each leaf."""
+        """Return how many of a part are made: of a pair or a run, one for each leaf.
+
+        Args:
+            part: The part.
+        """
         return 1 if part.role in (Role.LINING, Role.PACKING) else self.fit.leaves
 
     def mass_of(self, part: Part) -> Figure | None:
-        """Return the weight of one of a part of the leaf; None for one of its lining."""
+        """Return the weight of one of a part of the leaf; None for one of its lining.
+
+        Args:
+            part: The part.
+        """
         return self.weights.parts.get(part.name) if self.weights else None
 
     @property
     def woods(self) -> list[str]:
-        """Return what the leaf is made of, by its keys, what weighs most first; less than 2 % of it is not told."""
+        """Return what the leaf is made of, by its keys, what weighs most first.
+
+        Less than 2 % of it is not told.
+        """
         masses: dict[str, float] = {}
         for part in self.build.parts if self.build else ():
             mass = self.mass_of(part)
@@ -104,5 +118,11 @@ class LeafDesign:
 
 
 def pieces_sawn(parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """Return the parts that come out of boards or sheets: no packing, which off-cuts give, nothing that is there."""
+    """Return the parts that come out of boards or sheets: no packing.
+
+    Which off-cuts give, nothing that is there.
+
+    Args:
+        parts: The leaf's parts.
+    """
     return tuple(each for each in parts if each.role is not Role.PACKING and not each.at_hand)

@@ -48,7 +48,12 @@ class LeafSolution(LeafDesign):
         return [each for each in self.checks if each.level is Level.STOP and each.code not in answered]
 
     def key_figure(self, stage: Stage, show: Show) -> str:
-        """Return the figure that stands under the stage's name on the rod."""
+        """Return the figure that stands under the stage's name on the rod.
+
+        Args:
+            stage: The stage that it belongs to.
+            show: How lengths and other quantities are written.
+        """
         f = self.figures
         if stage is Stage.MEASURE:
             return show.size(f["clear_width"].value, f["clear_height"].value)
@@ -100,10 +105,18 @@ class Solution:
     """The whole job, worked out. `checks` are those of the job as a whole."""
 
     job: Job
+    """The job."""
     leaves: tuple[LeafSolution, ...]
+    """Every leaf, worked out."""
     checks: tuple[Check, ...]
+    """What is said of the job as a whole, the worst first."""
 
     def leaf(self, leaf_id: str) -> LeafSolution:
+        """Return a leaf of the job, worked out.
+
+        Args:
+            leaf_id: Id of the leaf in the job.
+        """
         for each in self.leaves:
             if each.leaf.id == leaf_id:
                 return each

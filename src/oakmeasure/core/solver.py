@@ -61,7 +61,11 @@ BORES = (bore_lock, bore_latch, bore_bolts, bore_pull)  # what is cut for beside
 
 
 def solve(job: Job) -> Solution:
-    """Return everything that follows from the job."""
+    """Return everything that follows from the job.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     return Solver().solve(job)
 
 
@@ -71,20 +75,35 @@ class Solver:
 
     _kept: dict[str, tuple[tuple[object, ...], LeafSolution]] = field(default_factory=dict)
     worked_out: int = 0
+    """How many leaves were worked out anew."""
 
     def solve(self, job: Job) -> Solution:
+        """Return the job, worked out.
+
+        Args:
+            job: The job that is read; it is not changed.
+        """
         leaves = tuple(self._leaf(job, leaf) for leaf in job.leaves)
         self._kept = {leaf.id: self._kept[leaf.id] for leaf in job.leaves}
         return Solution(job, leaves, _shared_boards(job, leaves))
 
     def unfold(self, job: Job) -> LazySolution:
-        """Return the same as `solve`, each leaf worked out when it is first asked for."""
+        """Return the same as `solve`, each leaf worked out when it is first asked for.
+
+        Args:
+            job: The job that is read; it is not changed.
+        """
         ids = {leaf.id for leaf in job.leaves}
         self._kept = {leaf_id: kept for leaf_id, kept in self._kept.items() if leaf_id in ids}
         return LazySolution(job, self)
 
     def kept(self, job: Job, leaf: Leaf) -> LeafSolution | None:
-        """Return a leaf's result if nothing that it rests on has changed since."""
+        """Return a leaf's result if nothing that it rests on has changed since.
+
+        Args:
+            job: The job that is read; it is not changed.
+            leaf: The leaf, as the document holds it.
+        """
         kept = self._kept.get(leaf.id)
         return kept[1] if kept is not None and all(map(_same, kept[0], _rests_on(job, leaf))) else None
 
@@ -107,11 +126,17 @@ class LazySolution:
     """A solution whose leaves are worked out one by one, so that a window need not wait for two hundred of them."""
 
     job: Job
+    """The job."""
     solver: Solver
+    """What works out its leaves when they are asked for."""
     _checks: tuple[Check, ...] | None = None
 
     def leaf(self, leaf_id: str) -> LeafSolution:
-        """Return what follows from one leaf."""
+        """Return what follows from one leaf.
+
+        Args:
+            leaf_id: Id of the leaf in the job.
+        """
         return self.solver._leaf(self.job, self.job.leaf(leaf_id))
 
     @property
@@ -120,7 +145,11 @@ class LazySolution:
         return tuple(self.solver._leaf(self.job, leaf) for leaf in self.job.leaves)
 
     def known(self, leaf_id: str) -> LeafSolution | None:
-        """Return what follows from a leaf if it is worked out already."""
+        """Return what follows from a leaf if it is worked out already.
+
+        Args:
+            leaf_id: Id of the leaf in the job.
+        """
         return self.solver.kept(self.job, self.job.leaf(leaf_id))
 
     def next_missing(self) -> str:

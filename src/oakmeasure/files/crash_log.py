@@ -12,7 +12,12 @@ from oakmeasure import __version__
 
 
 def log_trouble(error: BaseException, folder: Path | None = None) -> str:
-    """Append the traceback to the log and return a sentence that says so. Never raises."""
+    """Append the traceback to the log and return a sentence that says so. Never raises.
+
+    Args:
+        error: What was not caught.
+        folder: Where the log is kept; None for the user's state folder.
+    """
     try:
         place = folder or user_log_path("oak-measure", ensure_exists=True)
         path = place / "trouble.log"

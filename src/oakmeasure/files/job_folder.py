@@ -39,8 +39,11 @@ class Written:
     """What came into a folder: names of its files, and what was left out with its reason."""
 
     folder: Path
+    """The folder."""
     files: tuple[str, ...]
+    """Names of the files in it."""
     left_out: tuple[str, ...]
+    """What is not in it, and why."""
 
 
 def write_folder(
@@ -52,11 +55,22 @@ def write_folder(
     told: Told | None = None,
     helpers: int | None = None,
 ) -> Written | None:
-    """Write the job folder. told: how many files of how many, and which; returning False stops it. helpers: processes
-    that write leaves beside this one; where left out, as many as there are other cores, and none for a few leaves.
+    """Write the job folder.
 
-    Returns None where it was stopped; then, and when JobFileError is raised, nothing is left behind. A folder that
-    holds something already is not touched. Raises PaperError for a paper that is none or too small for a rod.
+    Returns None where it was stopped; then, and when JobFileError is raised, nothing is left behind. A folder
+    that holds something already is not touched.
+
+    Args:
+        solution: The job, worked out.
+        target: The folder that is written; it must not be there, or be one of ours.
+        paper: "A4" or "Letter".
+        on: The day that stands on the paper; None for none.
+        told: How many files of how many, and which; returning False stops it.
+        helpers: Processes that write leaves beside this one; where left out, as many as there are other cores,
+            and none for a few leaves.
+
+    Raises:
+        PaperError: For a paper that is none or too small for a rod.
     """
     if target.exists() and (not target.is_dir() or any(target.iterdir())):
         raise JobFileError(f"{target.name} is there already and not empty: choose another name")
@@ -86,8 +100,10 @@ def write_folder(
 def _written(
     solution: Solution, tasks: Sequence[Task], folder: Path, paper: str, on: date, helpers: int | None
 ) -> Iterator[str]:
-    """Write every file and yield its name. Whole leaves go to helpers, from the last one on; this process writes the
-    rest from the first one on, and what a helper that died has left.
+    """Write every file and yield its name.
+
+    Whole leaves go to helpers, from the last one on; this process writes the rest from the first one on, and what a
+    helper that died has left.
     """
     by_leaf: dict[str, list[Task]] = {}
     for task in tasks:

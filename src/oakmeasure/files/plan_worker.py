@@ -22,12 +22,24 @@ LEAST = 0.3  # seconds for a lot that is improved
 
 
 def encoded(problems: Sequence[Problem], seconds: float) -> str:
-    """Return the document that the worker reads."""
+    """Return the document that the worker reads.
+
+    Args:
+        problems: The problems.
+        seconds: For how long it may look, s.
+    """
     return json.dumps({"seconds": seconds, "problems": [asdict(each) for each in problems]})
 
 
 def problem_from(document: dict[str, Any]) -> Problem:
-    """Return a problem from its document. Raises KeyError, TypeError or ValueError for another document."""
+    """Return a problem from its document.
+
+    Args:
+        document: The problem as JSON gave it.
+
+    Raises:
+        KeyError: TypeError or ValueError for another document.
+    """
     first = document["first"]
     lists: dict[str, tuple[Any, ...]] = {
         name: tuple(kind(**each) for each in document[name])
@@ -46,14 +58,27 @@ def problem_from(document: dict[str, Any]) -> Problem:
 
 
 def plan_from(document: dict[str, Any]) -> CutPlan:
-    """Return a plan from its document. Raises KeyError, TypeError or ValueError for another document."""
+    """Return a plan from its document.
+
+    Args:
+        document: The plan as JSON gave it.
+
+    Raises:
+        KeyError: TypeError or ValueError for another document.
+    """
     cuts = tuple(Cut(**each) for each in document["cuts"])
     left, used = (tuple((name, many) for name, many in document[each]) for each in ("left", "used"))
     return CutPlan(document["cost"], document["bound"], cuts, left, used, document["seconds"])
 
 
 def improve(problems: Sequence[Problem], seconds: float, told: Callable[[int, CutPlan], None]) -> None:
-    """Plan each problem, and tell of every better plan with the problem's place."""
+    """Plan each problem, and tell of every better plan with the problem's place.
+
+    Args:
+        problems: The problems.
+        seconds: For how long it may look, s.
+        told: What is called with each better bound, hundredths of the money.
+    """
     best: list[CutPlan] = []
     for at, problem in enumerate(problems):
         plan = cut(problem, Deadline(QUICK))

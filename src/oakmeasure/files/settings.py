@@ -15,13 +15,14 @@ SCALES = (1.0, 1.25, 1.5, 2.0)  # of everything on the screen
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """dark: pencil on dark paper. scale: how much larger than usual everything is drawn, one of SCALES. language: that
-    the screen speaks.
-    """
+    """What the person set for the application."""
 
     dark: bool = False
+    """Pencil on dark paper."""
     scale: float = 1.0
+    """How many times as large as usual everything is drawn, one of SCALES."""
     language: Language = Language.ENGLISH
+    """That the screen speaks."""
 
 
 def place() -> Path:
@@ -43,7 +44,14 @@ def read_settings() -> Settings:
 
 
 def keep_settings(settings: Settings) -> None:
-    """Keep what was chosen. Raises JobFileError where it cannot be written."""
+    """Keep what was chosen.
+
+    Args:
+        settings: The settings.
+
+    Raises:
+        JobFileError: Where it cannot be written.
+    """
     from oakmeasure.files.job.job_file import JobFileError, write_whole  # what is read at the start is light
 
     try:

@@ -18,7 +18,11 @@ class PrinterError(Exception):
 
 
 def message(lines: Sequence[str]) -> bytes:
-    """Return the bytes of one label."""
+    """Return the bytes of one label.
+
+    Args:
+        lines: Lines of the label.
+    """
     clean = [" ".join(each.split()) for each in lines]
     return f"LABEL {len(clean)}\n".encode() + "".join(f"{each}\n" for each in clean).encode("utf-8")
 
@@ -26,7 +30,17 @@ def message(lines: Sequence[str]) -> bytes:
 def send_labels(
     labels: Sequence[Sequence[str]], *, host: str, port: int, on_printed: Callable[[int], None] | None = None
 ) -> int:
-    """Print labels, each as its lines; returns how many came out. Raises PrinterError, which says how many did."""
+    """Print labels, each as its lines; returns how many came out.
+
+    Args:
+        labels: Lines of each label.
+        host: Name or address of the printer.
+        port: Its port.
+        on_printed: Called with how many are printed.
+
+    Raises:
+        PrinterError: Which says how many did.
+    """
     printed = 0
     if not 0 < port < 65536:
         raise PrinterError(f"{port} is no port: 1 to 65535", 0)

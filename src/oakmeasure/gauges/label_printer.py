@@ -1,5 +1,6 @@
-"""A label printer that is not there: it takes labels over a socket and shows its tape. The lines are in
-docs/labels.md.
+"""A label printer that is not there: it takes labels over a socket and shows its tape.
+
+The lines are in docs/labels.md.
 """
 
 from __future__ import annotations
@@ -16,8 +17,9 @@ HOST = "127.0.0.1"
 
 
 class SimulatedPrinter:
-    """Listens on `port` of this machine (0: any free one). tape: the labels so far, each as its lines. paper: labels
-    until it runs out; None: never.
+    """Listens on `port` of this machine (0: any free one).
+
+    tape: the labels so far, each as its lines. paper: labels until it runs out; None: never.
     """
 
     def __init__(
@@ -74,7 +76,11 @@ class SimulatedPrinter:
 
 
 def tape_text(label: tuple[str, ...]) -> str:
-    """Return a label as it comes out of the printer, in a frame of text."""
+    """Return a label as it comes out of the printer, in a frame of text.
+
+    Args:
+        label: What it is called, for the working and the drawing.
+    """
     wide = max(map(len, label), default=1)
     rule = "+" + "-" * (wide + 2) + "+"
     return "\n".join([rule, *(f"| {line.ljust(wide)} |" for line in label), rule])

@@ -39,6 +39,7 @@ class GaugePort:
         self._thread = threading.Thread(target=self._run, name=f"gauge {path}", daemon=True)
 
     def start(self) -> None:
+        """Begin to listen."""
         self._thread.start()
 
     def stop(self) -> None:

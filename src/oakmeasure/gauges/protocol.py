@@ -25,7 +25,9 @@ class GaugeReading:
     """One reading: distance in mm, slope in mm per metre, angle in degrees."""
 
     quantity: Quantity
+    """What was read."""
     value: float
+    """Its value, mm or %."""
 
 
 class BadLineError(ValueError):
@@ -36,7 +38,11 @@ _LINE = re.compile(r"^([DSA]) ([+-]?\d{1,7}(?:\.\d{1,6})?) (mm|cm|m|in|mm/m|deg)
 
 
 def checksum(body: bytes) -> int:
-    """Return the exclusive or of all bytes, 0 to 255."""
+    """Return the exclusive or of all bytes, 0 to 255.
+
+    Args:
+        body: The line without its check.
+    """
     result = 0
     for each in body:
         result ^= each
@@ -44,14 +50,25 @@ def checksum(body: bytes) -> int:
 
 
 def line_of(reading: GaugeReading) -> bytes:
-    """Return the line, with its checksum, that a gauge sends for a reading."""
+    """Return the line, with its checksum, that a gauge sends for a reading.
+
+    Args:
+        reading: The reading.
+    """
     unit = {Quantity.DISTANCE: "mm", Quantity.SLOPE: "mm/m", Quantity.ANGLE: "deg"}[reading.quantity]
     body = f"{reading.quantity} {reading.value:.2f} {unit}".encode("ascii")
     return body + b"*%02X\r\n" % checksum(body)
 
 
 def parse_line(line: bytes) -> GaugeReading:
-    """Return the reading of a line, its end taken off. Raises BadLineError with the reason."""
+    """Return the reading of a line, its end taken off.
+
+    Args:
+        line: The line as it was received, without its end.
+
+    Raises:
+        BadLineError: With the reason.
+    """
     if len(line) > LONGEST_LINE:
         raise BadLineError(f"longer than {LONGEST_LINE} characters")
     body, star, given = line.strip(b" \t\r\n").partition(b"*")
@@ -82,7 +99,11 @@ class Lines:
         self._skipping = False
 
     def feed(self, received: bytes) -> list[bytes]:
-        """Return the lines that are complete now, without their ends; an overlong one in its first part only."""
+        """Return the lines that are complete now, without their ends; an overlong one in its first part only.
+
+        Args:
+            received: Bytes as they came.
+        """
         *whole, rest = (self._rest + received).replace(b"\r", b"\n").split(b"\n")
         lines = []
         for line in whole:

@@ -64,6 +64,10 @@ class SimulatedGauge:
         """Send a reading of something that truly is `true_value`; returns what was sent, to a hundredth.
 
         Now and then a bad line goes before it.
+
+        Args:
+            true_value: What there is to be read, mm or %.
+            quantity: What is read.
         """
         if self._source.random() < self.bad_share:
             self.send(self._source.choice(RUBBISH))
@@ -72,7 +76,11 @@ class SimulatedGauge:
         return value
 
     def send(self, line: bytes) -> None:
-        """Send bytes as they are; lost when it is unplugged or nobody listens."""
+        """Send bytes as they are; lost when it is unplugged or nobody listens.
+
+        Args:
+            line: The line with its end.
+        """
         if self._ends is not None:
             with contextlib.suppress(OSError):
                 os.write(self._ends[0], line)

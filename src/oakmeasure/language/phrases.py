@@ -59,8 +59,10 @@ class Pattern:
 
 
 class Phrases:
-    """The phrases of one language. decimal: what stands between whole and tenths. after: what becomes of a name in a
-    place, by the words before it and the English phrase.
+    """The phrases of one language.
+
+    decimal: what stands between whole and tenths. after: what becomes of a name in a place, by the words before it
+    and the English phrase.
     """
 
     def __init__(
@@ -107,8 +109,9 @@ class Phrases:
         return self.best(text)[1] == 0
 
     def best(self, text: str, depth: int = 0) -> Said:
-        """Return what a text becomes and how many of its letters stay strange, by the way to take it apart that leaves
-        the fewest.
+        """Return what a text becomes and how many of its letters stay strange.
+
+        By the way to take it apart that leaves the fewest.
         """
         if depth == 0:
             self._tried.clear()

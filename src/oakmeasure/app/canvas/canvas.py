@@ -232,8 +232,9 @@ class Canvas(QWidget):
     # --- by keyboard -----------------------------------------------------------------------------------------
 
     def things(self) -> dict[str, Shape]:
-        """Return everything on the drawing that can be asked for, once each, in the order in which it is drawn; of a
-        part and a size of it the size, where that can be written.
+        """Return everything on the drawing that can be asked for, once each, in the order in which it is drawn.
+
+        Of a part and a size of it the size, where that can be written.
         """
         found: dict[str, Shape] = {}
         for shape in self.drawing.shapes:

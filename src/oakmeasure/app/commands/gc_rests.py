@@ -1,5 +1,7 @@
-"""When memory is swept: while nobody changes anything. Python's collector walks through all that is there now and then,
-a pause of some 100 ms with a whole job worked out, in the middle of a stroke or a plan if it is left to itself.
+"""When memory is swept: while nobody changes anything.
+
+Python's collector walks through all that is there now and then, a pause of some 100 ms with a whole job worked out,
+in the middle of a stroke or a plan if it is left to itself.
 """
 
 from __future__ import annotations

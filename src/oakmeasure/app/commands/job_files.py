@@ -38,8 +38,9 @@ class JobFiles(Papers):
         return self.ask_file("Open a job", JOB_FILTER)
 
     def _asked(self, title: str, text: str, answers: dict[str, str]) -> str:
-        """Ask with a button for each answer; returns its key, the last one's where the box is shut. answers: words by
-        their keys, the safest last.
+        """Ask with a button for each answer; returns its key, the last one's where the box is shut.
+
+        answers: words by their keys, the safest last.
         """
         box = QMessageBox(self.window)
         box.setWindowTitle(say(title))

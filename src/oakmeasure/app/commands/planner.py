@@ -1,5 +1,6 @@
-"""Plans the wood of the job in another process: better plans come in while the window stays live; a stop keeps the
-best.
+"""Plans the wood of the job in another process: better plans come in while the window stays live.
+
+A stop keeps the best.
 """
 
 from __future__ import annotations

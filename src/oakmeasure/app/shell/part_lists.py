@@ -235,8 +235,9 @@ def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
 def list_of_page(
     stage: Stage, page: str, leaf: LeafSolution, leaves: Sequence[LeafSolution], show: Show
 ) -> Listed | None:
-    """Return header and rows of what belongs to a page about one leaf, or about all that are worked out, `leaves`; None
-    where nothing does. Pages of the whole job, of Make and of Hang have theirs in their rooms.
+    """Return header and rows of what belongs to a page about one leaf, or about all that are worked out.
+
+    `leaves`; None where nothing does. Pages of the whole job, of Make and of Hang have theirs in their rooms.
     """
     if stage is Stage.MEASURE:
         return measure_list(leaf, show, MeasurePage(page))

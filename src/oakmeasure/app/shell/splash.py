@@ -31,8 +31,10 @@ LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
 
 
 class Splash(QWidget):
-    """The window as it looked when this job was closed; of one that was never seen, or has changed since, its frame:
-    its line, its rod with the seven stages, and what is being opened. It cannot answer yet: the cursor is busy.
+    """The window as it looked when this job was closed.
+
+    Of one that was never seen, or has changed since, its frame: its line, its rod with the seven stages, and what
+    is being opened. It cannot answer yet: the cursor is busy.
     """
 
     def __init__(self, what: str, look: QPixmap | None = None, seen: Seen | None = None) -> None:

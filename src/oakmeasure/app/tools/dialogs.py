@@ -30,8 +30,9 @@ def _buttons(dialog: QDialog, accept: str) -> QDialogButtonBox:
 
 
 class NewJob(QDialog):
-    """A new job in three questions: what is it for, how does it hang, what did you read. Or, at a start with nothing to
-    open, a look at the job that ships with the application: `wants_demo`.
+    """A new job in three questions: what is it for, how does it hang, what did you read.
+
+    Or, at a start with nothing to open, a look at the job that ships with the application: `wants_demo`.
     """
 
     def __init__(self, parent: QWidget | None, unit: UnitSystem, *, offers_demo: bool = False) -> None:

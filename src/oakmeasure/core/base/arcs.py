@@ -8,9 +8,15 @@ from oakmeasure.core.base.errors import InputError
 def segmental_radius(*, span: float, rise: float) -> float:
     """Return the radius of a segmental head, mm: s²/(8h) + h/2.
 
-    span: clear chord where the arch springs, mm. rise: crown above that chord, mm; 0 < rise ≤ span/2.
-    Not rounded. Sensitivity: 1 mm more rise shortens the radius by about radius/rise − 1 mm.
-    Raises InputError naming the field outside. Source: intersecting chords, Euclid III.35.
+    Not rounded. Sensitivity: 1 mm more rise shortens the radius by about radius/rise − 1 mm. Source:
+    intersecting chords, Euclid III.35.
+
+    Args:
+        span: Clear chord where the arch springs, mm.
+        rise: Crown above that chord, mm; 0 < rise ≤ span/2.
+
+    Raises:
+        InputError: Naming the field outside.
 
     >>> round(segmental_radius(span=800, rise=120), 3)
     726.667
@@ -24,8 +30,14 @@ def segmental_radius(*, span: float, rise: float) -> float:
 def two_centred_radius(*, span: float, rise: float) -> float:
     """Return the radius of both arcs of a pointed head whose centres lie on the springing line, mm: h²/s + s/4.
 
-    span: clear chord where it springs, mm. rise: point above that chord, mm; ≥ span/2 (equal is a half-round).
-    Raises InputError naming the field outside. Source: each arc springs square to the line of the centres.
+    Source: each arc springs square to the line of the centres.
+
+    Args:
+        span: Clear chord where it springs, mm.
+        rise: Point above that chord, mm; ≥ span/2 (equal is a half-round).
+
+    Raises:
+        InputError: Naming the field outside.
 
     >>> two_centred_radius(span=800, rise=800)
     1000.0
@@ -37,7 +49,14 @@ def two_centred_radius(*, span: float, rise: float) -> float:
 
 
 def half_round_rise(*, span: float) -> float:
-    """Return the rise of a half-round head, half its span, mm. Raises InputError for a span that is none."""
+    """Return the rise of a half-round head, half its span, mm.
+
+    Args:
+        span: From springing to springing, mm.
+
+    Raises:
+        InputError: For a span that is none.
+    """
     _span(span)
     return span / 2
 

@@ -23,7 +23,11 @@ class InputError(ValueError):
         self.need = need or (_range(*limits, unit) if limits else "another value")
 
     def at(self, field: str) -> InputError:
-        """Return the same refusal, naming another field."""
+        """Return the same refusal, naming another field.
+
+        Args:
+            field: Path of the other field.
+        """
         return InputError(field, self.value, self.need, limits=self.limits, unit=self.unit)
 
     def __str__(self) -> str:

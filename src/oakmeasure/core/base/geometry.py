@@ -9,7 +9,12 @@ Point = tuple[float, float]
 
 
 def signed_area(corners: Sequence[Point]) -> float:
-    """Return the area inside corners, mm²: positive where they go round anticlockwise. Source: Gauss's trapezia.
+    """Return the area inside corners, mm²: positive where they go round anticlockwise.
+
+    Source: Gauss's trapezia.
+
+    Args:
+        corners: Corners, anticlockwise, mm.
 
     >>> signed_area([(0, 0), (4, 0), (4, 3), (0, 3)])
     12.0
@@ -19,12 +24,22 @@ def signed_area(corners: Sequence[Point]) -> float:
 
 
 def area(corners: Sequence[Point]) -> float:
-    """Return the area of a polygon, mm², whichever way its corners go round."""
+    """Return the area of a polygon, mm², whichever way its corners go round.
+
+    Args:
+        corners: Corners, anticlockwise, mm.
+    """
     return abs(signed_area(corners))
 
 
 def centroid(corners: Sequence[Point]) -> Point:
-    """Return the middle of a polygon's area. Raises nothing: one without area gives the mean of its corners.
+    """Return the middle of a polygon's area.
+
+    Args:
+        corners: Corners, anticlockwise, mm.
+
+    Raises:
+        nothing: One without area gives the mean of its corners.
 
     >>> centroid([(0, 0), (6, 0), (0, 3)])
     (2.0, 1.0)
@@ -41,8 +56,11 @@ def centroid(corners: Sequence[Point]) -> Point:
 def kept(corners: Sequence[Point], off: Callable[[Point], float]) -> list[Point]:
     """Return what of a polygon lies where `off` is not more than 0; [] where nothing does.
 
-    off: how far a point lies beyond a straight line, in any measure that grows evenly. Source: one step of Sutherland
-    and Hodgman's clipping.
+    Source: one step of Sutherland and Hodgman's clipping.
+
+    Args:
+        corners: Corners, anticlockwise, mm.
+        off: How far a point lies beyond a straight line, in any measure that grows evenly.
 
     >>> kept([(0, 0), (4, 0), (4, 4), (0, 4)], lambda point: point[0] - 3)
     [(0, 0), (3.0, 0.0), (3.0, 4.0), (0, 4)]
@@ -60,7 +78,12 @@ def kept(corners: Sequence[Point], off: Callable[[Point], float]) -> list[Point]
 
 
 def left_of(start: Point, end: Point) -> Callable[[Point], float]:
-    """Return how far to the left of the line from start to end a point lies, times the line's length."""
+    """Return how far to the left of the line from start to end a point lies, times the line's length.
+
+    Args:
+        start: Where it begins, mm.
+        end: Where it ends, mm.
+    """
 
     def off(point: Point) -> float:
         return (end[0] - start[0]) * (point[1] - start[1]) - (end[1] - start[1]) * (point[0] - start[0])
@@ -70,6 +93,12 @@ def left_of(start: Point, end: Point) -> Callable[[Point], float]:
 
 def circle(x: float, y: float, radius: float, *, steps: int = 24) -> list[Point]:
     """Return a circle as a closed line of so many straight pieces.
+
+    Args:
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+        radius: Radius, mm.
+        steps: In how many straight pieces a curve is drawn.
 
     >>> [(round(a), round(b)) for a, b in circle(0, 0, 5, steps=4)]
     [(5, 0), (0, 5), (-5, 0), (0, -5), (5, 0)]

@@ -29,6 +29,9 @@ def _pattern() -> re.Pattern[str]:
 def trade_words(text: str) -> tuple[str, ...]:
     """Return the words of the trade in a text, each once, in its first form.
 
+    Args:
+        text: The text.
+
     >>> trade_words("rail, between shoulders")
     ('rail', 'shoulder')
     """
@@ -38,6 +41,9 @@ def trade_words(text: str) -> tuple[str, ...]:
 @lru_cache(maxsize=4096)
 def explained(text: str) -> str:
     """Return what the words of the trade in a text mean, a line each; "" where there is none.
+
+    Args:
+        text: The text.
 
     >>> explained("haunched")
     'haunch: the short rest of a tenon beside it: it fills the groove and keeps the rail from twisting'

@@ -16,11 +16,14 @@ DUAL, PRIMAL = 1, 4  # ways of the simplex method, as HiGHS counts them
 
 @dataclass(frozen=True, slots=True)
 class Solved:
-    """x: how much of each column. value: of the aim. prices: what one more of each row's limit would cost."""
+    """Answer of a linear programme."""
 
     x: np.ndarray
+    """How much of each column."""
     value: float
+    """What the aim comes to."""
     prices: np.ndarray
+    """What one more of each row's limit would cost."""
 
 
 def _quiet() -> Any:
@@ -39,8 +42,10 @@ class Programme:
     """The least cost of columns x ≥ 0 that bring every row between its limits; each solve goes on from the last one."""
 
     def __init__(self, low: Sequence[float], high: Sequence[float], *, goes_on: bool = False) -> None:
-        """low, high: limits of each row; infinite ones for none. goes_on: after new columns from the last answer, by
-        the primal method; that is twice as fast where there are thousands, for some hundreds it makes no difference.
+        """low, high: limits of each row; infinite ones for none.
+
+        goes_on: after new columns from the last answer, by the primal method; that is twice as fast where there are
+        thousands, for some hundreds it makes no difference.
         """
         import highspy
         import numpy as np
@@ -59,27 +64,55 @@ class Programme:
             self.row(a, b)
 
     def row(self, low: float, high: float) -> int:
-        """Add a row with nothing in it yet; return its place."""
+        """Add a row with nothing in it yet; return its place.
+
+        Args:
+            low: The least that its sum may be; None for no limit.
+            high: The most that its sum may be; None for no limit.
+        """
         self._solver.addRow(low, high, 0, *self._none)
         self.rows += 1
         return self.rows - 1
 
     def limit(self, row: int, low: float, high: float) -> None:
-        """Set the limits of a row anew."""
+        """Set the limits of a row anew.
+
+        Args:
+            row: Place of the row.
+            low: The least that its sum may be; None for no limit.
+            high: The most that its sum may be; None for no limit.
+        """
         self._moved = True
         self._solver.changeRowBounds(row, low, high)
 
     def hold(self, column: int, low: float, high: float) -> None:
-        """Set the limits of a column anew."""
+        """Set the limits of a column anew.
+
+        Args:
+            column: Place of the column.
+            low: The least that it may be.
+            high: The most that it may be.
+        """
         self._moved = True
         self._solver.changeColBounds(column, low, high)
 
     def cost(self, column: int, cost: float) -> None:
-        """Set the cost of a column anew."""
+        """Set the cost of a column anew.
+
+        Args:
+            column: Place of the column.
+            cost: Its new cost for each unit.
+        """
         self._solver.changeColCost(column, cost)
 
     def add(self, cost: float, entries: dict[int, float], top: float = float("inf")) -> int:
-        """Add a column: its cost, what it brings to each row, and the most of it; return its place."""
+        """Add a column: its cost, what it brings to each row, and the most of it; return its place.
+
+        Args:
+            cost: Cost of one unit of the column.
+            entries: What the column brings to each row, by the row's place.
+            top: The most that may be taken of it; None for no limit.
+        """
         rows = self._np.array(sorted(entries), dtype=self._np.int32)
         values = self._np.array([entries[row] for row in sorted(entries)], dtype=float)
         self._solver.addCol(cost, 0.0, top, len(rows), rows, values)
@@ -87,8 +120,12 @@ class Programme:
         return self.columns - 1
 
     def inside(self, on: bool) -> None:
-        """Solve by interior points from now on, whose prices lie in the middle of those that are as good, or by the
-        simplex method, whose answer is a corner.
+        """Solve by interior points from now on, whose prices lie in the middle of those that are as good.
+
+        Or by the simplex method, whose answer is a corner.
+
+        Args:
+            on: True for interior points, false for the simplex method.
         """
         self._solver.setOptionValue("solver", "ipm" if on else "choose")
         self._solver.setOptionValue("run_crossover", "off" if on else "on")
@@ -126,7 +163,12 @@ class Programme:
         return self._np.array(self._solver.getSolution().col_value)
 
     def solve_whole(self, *, seconds: float, below: float | None = None) -> np.ndarray | None:
-        """Return whole x of the least cost that was found in time; None for none. below: only what costs less."""
+        """Return whole x of the least cost that was found in time; None for none.
+
+        Args:
+            seconds: For how long it may look, s.
+            below: Only an answer that costs less than this counts.
+        """
         np = self._np
         self._solver.setOptionValue("time_limit", max(seconds, LEAST_TIME))
         self._solver.setOptionValue("mip_rel_gap", 0.0)

@@ -14,22 +14,42 @@ Matrix = Sequence[Vector]
 
 
 def dot(a: Vector, b: Vector) -> float:
-    """Return the scalar product."""
+    """Return the scalar product.
+
+    Args:
+        a: One vector.
+        b: The other, of the same length.
+    """
     return sum(map(mul, a, b))
 
 
 def times(matrix: Matrix, vector: Vector) -> list[float]:
-    """Return matrix · vector."""
+    """Return matrix · vector.
+
+    Args:
+        matrix: The matrix, row by row.
+        vector: The vector, as long as its rows.
+    """
     return [sum(map(mul, row, vector)) for row in matrix]
 
 
 def combined(weights: Vector, rows: Matrix) -> list[float]:
-    """Return the sum of the rows, each times its weight."""
+    """Return the sum of the rows, each times its weight.
+
+    Args:
+        weights: One for each row.
+        rows: The rows.
+    """
     return [sum(map(mul, weights, column)) for column in zip(*rows, strict=True)]
 
 
 def normal_matrix(weights: Vector, rows: Matrix) -> list[list[float]]:
-    """Return the sum of weight · row' · row: symmetric, as wide as a row."""
+    """Return the sum of weight · row' · row: symmetric, as wide as a row.
+
+    Args:
+        weights: One for each row.
+        rows: The rows.
+    """
     n = len(rows[0])
     normal = [[0.0] * n for _ in range(n)]
     for weight, row in zip(weights, rows, strict=True):
@@ -45,7 +65,15 @@ def normal_matrix(weights: Vector, rows: Matrix) -> list[list[float]]:
 
 
 def solved(matrix: Matrix, right: Vector) -> list[float]:
-    """Return x of matrix · x = right, by elimination with pivots. Raises ZeroDivisionError for a singular matrix."""
+    """Return x of matrix · x = right, by elimination with pivots.
+
+    Args:
+        matrix: A square matrix, row by row; it stays as it is.
+        right: The right-hand side.
+
+    Raises:
+        ZeroDivisionError: For a singular matrix.
+    """
     n = len(matrix)
     work = [[*row, each] for row, each in zip(matrix, right, strict=True)]
     for column in range(n):
@@ -68,13 +96,25 @@ def solved(matrix: Matrix, right: Vector) -> list[float]:
 
 
 def inverse(matrix: Matrix) -> list[list[float]]:
-    """Return the inverse of a symmetric matrix. Raises ZeroDivisionError for a singular one."""
+    """Return the inverse of a symmetric matrix.
+
+    Args:
+        matrix: A symmetric matrix, row by row.
+
+    Raises:
+        ZeroDivisionError: For a singular one.
+    """
     n = len(matrix)
     return [solved(matrix, [1.0 if at == of else 0.0 for of in range(n)]) for at in range(n)]
 
 
 def rank(rows: Matrix, *, tolerance: float = 1e-6) -> int:
-    """Return how many of the rows are independent, by elimination with full pivots."""
+    """Return how many of the rows are independent, by elimination with full pivots.
+
+    Args:
+        rows: The rows.
+        tolerance: Less than this counts as nothing.
+    """
     work = [list(row) for row in rows]
     found = 0
     while work:

@@ -17,13 +17,14 @@ Box = tuple[float, float, float, float]
 
 @dataclass(frozen=True, slots=True)
 class Solid:
-    """A prism. points: corners of a convex outline, the ends of a line, or one centre. radius: that it stands out
-    beyond them, so that a bore is its centre and a screw in the plane its line. depth: from and to.
-    """
+    """A prism."""
 
     points: tuple[Point, ...]
+    """Corners of a convex outline, the ends of a line, or one centre."""
     depth: Span
+    """From and to."""
     radius: float = 0.0
+    """How far it stands out beyond its points, mm: a bore is its centre, a screw in the plane its line."""
 
     @property
     def box(self) -> Box:
@@ -32,36 +33,74 @@ class Solid:
         return min(xs) - self.radius, min(ys) - self.radius, max(xs) + self.radius, max(ys) + self.radius
 
     def moved(self, dx: float, dy: float) -> Solid:
-        """Return the same, moved on the face."""
+        """Return the same, moved on the face.
+
+        Args:
+            dx: Across, away from the hinge edge, mm.
+            dy: Up, mm.
+        """
         return replace(self, points=tuple((x + dx, y + dy) for x, y in self.points))
 
 
 def block(x0: float, y0: float, x1: float, y1: float, depth: Span) -> Solid:
-    """Return an upright block, its ends in any order: a leaf that contradicts itself is judged elsewhere."""
+    """Return an upright block, its ends in any order: a leaf that contradicts itself is judged elsewhere.
+
+    Args:
+        x0: Where it begins, across, mm.
+        y0: Its lower end, mm.
+        x1: Where it ends, across, mm.
+        y1: Its upper end, mm.
+        depth: From where to where it lies, in from the opening face, mm.
+    """
     (x0, x1), (y0, y1) = sorted((x0, x1)), sorted((y0, y1))
     return Solid(((x0, y0), (x1, y0), (x1, y1), (x0, y1)), (min(depth), max(depth)))
 
 
 def bore(x: float, y: float, diameter: float, depth: Span) -> Solid:
-    """Return a hole square to the face."""
+    """Return a hole square to the face.
+
+    Args:
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+        diameter: Of the hole or the screw, mm.
+        depth: From where to where it lies, in from the opening face, mm.
+    """
     return Solid(((x, y),), depth, diameter / 2)
 
 
 def rod(start: Point, end: Point, diameter: float, at: float) -> Solid:
-    """Return what lies along the face: a screw or a dowel in an edge. at: its middle, from the opening face."""
+    """Return what lies along the face: a screw or a dowel in an edge.
+
+    Args:
+        start: Where it begins, mm.
+        end: Where it ends, mm.
+        diameter: Of the hole or the screw, mm.
+        at: Its middle, in from the opening face, mm.
+    """
     return Solid((start, end), (at - diameter / 2, at + diameter / 2), diameter / 2)
 
 
 def apart_in_depth(one: Span, other: Span) -> float:
-    """Return the distance of two spans, mm; less than 0: by how much they share."""
+    """Return the distance of two spans, mm; less than 0: by how much they share.
+
+    Args:
+        one: From where to where the one lies, mm.
+        other: From where to where the other lies, mm.
+    """
     return max(one[0], other[0]) - min(one[1], other[1])
 
 
 def distances(pairs: Sequence[tuple[Solid, Solid]]) -> list[float]:
-    """Return how far apart the solids of each pair are, mm; less than 0 where they overlap on the face and in depth.
+    """Return how far apart the solids of each pair are, mm.
 
-    Two prisms are √(face² + depth²) apart, each taken as 0 where they share. Of overlapping ones it is the depth that
-    they share or the width of their common outline, whichever is less: an estimate, good to tell worse from bad.
+    Less than 0 where they overlap on the face and in depth.
+
+    Two prisms are √(face² + depth²) apart, each taken as 0 where they share. Of overlapping ones it is the
+    depth that they share or the width of their common outline, whichever is less: an estimate, good to tell
+    worse from bad.
+
+    Args:
+        pairs: The solids, two by two.
     """
     if all(_is_upright(a) and _is_upright(b) for a, b in pairs):
         return [_of_blocks(a, b) for a, b in pairs]
@@ -107,9 +146,17 @@ def _of_blocks(one: Solid, other: Solid) -> float:
 
 
 def nearest_free(blocked: Sequence[Span], *, at: float, low: float, high: float) -> float | None:
-    """Return the place nearest to `at` between low and high that lies in none of the blocked spans; None without one.
+    """Return the place nearest to `at` between low and high that lies in none of the blocked spans.
+
+    None without one.
 
     All mm. A place on the end of a blocked span is free.
+
+    Args:
+        blocked: Spans in which no place may lie, mm.
+        at: The place that is wished for, mm.
+        low: The lowest place that is allowed, mm.
+        high: The highest place that is allowed, mm.
 
     >>> nearest_free([(0.0, 10.0), (8.0, 20.0)], at=9.0, low=-50.0, high=50.0)
     0.0

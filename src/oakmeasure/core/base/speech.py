@@ -12,7 +12,7 @@ class Speech(Protocol):
         """Return a text of the program in this language.
 
         Args:
-            text: As core makes it.
+            text: The text, as core makes it in English.
 
         Returns:
             The same in this language.
@@ -23,7 +23,7 @@ class Speech(Protocol):
         """Return what was said already, broken or cut off since; it is not said again where it is shown.
 
         Args:
-            said: In this language.
+            said: The text as it is said in this language.
 
         Returns:
             The same text.

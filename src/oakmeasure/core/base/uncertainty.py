@@ -23,27 +23,38 @@ BARS = 48
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """What came of the draws, mm. low, high: 2.5 and 97.5 % of them lie below. bars: shares of equal steps from
-    `start` to `end`. share: of the draws that a question asked of them holds for.
-    """
+    """What came of the draws, mm."""
 
     mean: float
+    """Mean, mm."""
     sd: float
+    """Standard deviation, mm."""
     low: float
+    """2.5 % of the draws lie below, mm."""
     high: float
+    """97.5 % of the draws lie below, mm."""
     start: float
+    """Where the first bar begins, mm."""
     end: float
+    """Where the last bar ends, mm."""
     bars: tuple[float, ...]
+    """Shares of equal steps from `start` to `end`."""
     share: float
+    """Share of the draws that a question asked of them holds for, 0 to 1."""
     draws: int
+    """How many openings were drawn."""
     seed: int
+    """Of the random numbers; the same one gives the same draws."""
 
 
 def root_sum_square(gradient: Vector, covariance: Matrix) -> float:
     """Return the standard uncertainty of a linear function, mm: √(g'Σg); of independent readings √Σ(gσ)².
 
-    gradient: by coordinate. covariance: of the coordinates. Source: law of propagation of uncertainty,
-    JCGM 100:2008 (GUM) 5.2, from memory.
+    Source: law of propagation of uncertainty, JCGM 100:2008 (GUM) 5.2, from memory.
+
+    Args:
+        gradient: By coordinate.
+        covariance: Of the coordinates.
 
     >>> root_sum_square([1.0, -1.0], [[9.0, 0.0], [0.0, 16.0]])
     5.0
@@ -62,9 +73,18 @@ def monte_carlo(
 ) -> Spread:
     """Return the spread of a size over openings drawn from normal distributions.
 
-    size: from an array of coordinates, one row each, the draws in columns, to an array of mm. holds: from that array
-    to true or false. mean, covariance: of the coordinates. draws: at least 100. Raises InputError for fewer.
     Source: JCGM 101:2008 (propagation of distributions), from memory.
+
+    Args:
+        size: From an array of coordinates, one row each, the draws in columns, to an array of mm.
+        mean: Of the coordinates, one for each.
+        covariance: Of the coordinates.
+        holds: Says of that array of sizes, true or false for each draw.
+        draws: How many, at least 100.
+        seed: Of the random numbers; the same one gives the same draws.
+
+    Raises:
+        InputError: For fewer.
     """
     import numpy as np
 
@@ -83,7 +103,13 @@ def monte_carlo(
 
 
 def draw_normal(source: Any, covariance: Matrix, draws: int) -> Any:
-    """Return normal draws about 0 with that covariance, one row for each coordinate. source: a NumPy generator."""
+    """Return normal draws about 0 with that covariance, one row for each coordinate.
+
+    Args:
+        source: A NumPy generator of random numbers.
+        covariance: Covariance of the corners' coordinates, mm².
+        draws: How many openings are drawn.
+    """
     import numpy as np
 
     root = _root(np.asarray(covariance, dtype=float))
@@ -99,7 +125,11 @@ def _root(covariance: np.ndarray) -> np.ndarray:
 
 
 def of_hundred(share: float) -> str:
-    """Return a share of the draws in words: "93 of 100"."""
+    """Return a share of the draws in words: "93 of 100".
+
+    Args:
+        share: Where on the line the number stands, 0 to 1.
+    """
     if share > 0.995:
         return "more than 99 of 100"
     if share < 0.005:

@@ -115,14 +115,16 @@ _TOKEN = re.compile(
 @dataclass(frozen=True, slots=True)
 class _Value:
     number: Fraction
-    is_length: bool  # carries a unit; a bare number does not
+    is_length: bool
+    """Carries a unit; a bare number does not."""
 
 
 @dataclass(frozen=True, slots=True)
 class _Token:
     kind: str
     text: str
-    spaced: bool  # stands after white space
+    spaced: bool
+    """Stands after white space."""
 
 
 def _clean(text: str) -> str:
@@ -300,9 +302,13 @@ class _Reader:
 def parse_length(text: str, system: UnitSystem = UnitSystem.MM, *, allow_negative: bool = False) -> float:
     """Return the length that `text` writes, in mm. Not rounded.
 
-    text: a length or a sum of lengths, in any form of the module's header.
-    system: the unit of a bare number. allow_negative: for readings with a sign, such as a lean.
-    Raises LengthError with a plain reason.
+    Args:
+        text: A length or a sum of lengths, in any form of the module's header.
+        system: The unit of a bare number.
+        allow_negative: Whether it may be less than 0: for readings with a sign, such as a lean.
+
+    Raises:
+        LengthError: With a plain reason.
 
     >>> parse_length('(59 5/8" - 3*1/8")/2')
     752.475
@@ -319,7 +325,14 @@ def parse_length(text: str, system: UnitSystem = UnitSystem.MM, *, allow_negativ
 def parse_quantity(text: str, unit: Unit) -> float:
     """Return the number that `text` writes, in `unit` (kg, N, %, °C, degrees, count).
 
-    A bare number is in that unit; lb, lbf and °F are read where they belong. Raises LengthError.
+    A bare number is in that unit; lb, lbf and °F are read where they belong.
+
+    Args:
+        text: The text.
+        unit: Its unit.
+
+    Raises:
+        LengthError: See the message.
 
     >>> parse_quantity("68 °F", Unit.CELSIUS)
     20.0
@@ -332,7 +345,12 @@ def parse_quantity(text: str, unit: Unit) -> float:
 
 
 def counted(count: int, one: str, many: str = "") -> str:
-    """Return how many of a thing: "1 board", "3 boards". many: its plural, where that is more than an s.
+    """Return how many of a thing: "1 board", "3 boards".
+
+    Args:
+        count: How many there are.
+        one: The word for one of them.
+        many: Its plural; "" for the word with an s.
 
     >>> counted(1, "board"), counted(3, "board"), counted(2, "leaf", "leaves")
     ('1 board', '3 boards', '2 leaves')
@@ -344,8 +362,12 @@ NEAR_SIZE = 5.0  # mm, within which a size that is sought is found
 
 
 def is_near_size(word: str, sizes: Iterable[float], system: UnitSystem) -> bool:
-    """Return whether a word that is sought writes a length, bare in the unit of `system`, that is near one of `sizes`,
-    mm.
+    """Return whether a word that is sought writes a length near one of `sizes`, bare in the unit of `system`.
+
+    Args:
+        word: The word for one of them.
+        sizes: The sizes, mm.
+        system: In which units a bare number is.
 
     >>> is_near_size("30", [760.0], UnitSystem.INCH), is_near_size("30", [760.0], UnitSystem.MM)
     (True, False)
@@ -382,6 +404,11 @@ def inch_text(mm: float, denominator: int = 16, *, sign: bool = True) -> str:
     """Return `mm` in inches to the nearest 1/denominator, ties up, as in `27 7/8" +`.
 
     The sign behind says that the true value is a little more (+) or less (−) than what is shown.
+
+    Args:
+        mm: The length, mm.
+        denominator: Of the finest part of an inch: 2, 4, 8, 16, 32 or 64.
+        sign: Whether inches end in their sign.
     """
     exact = abs(mm) / MM_PER_INCH
     steps = math.floor(exact * denominator + 0.5 + 1e-9)
@@ -423,12 +450,22 @@ class Show:
     """Turns values into text in the job's unit. One of these is handed to whoever writes for a person."""
 
     system: UnitSystem = UnitSystem.MM
+    """Metric or inches."""
     denominator: int = 16
+    """Of the finest part of an inch."""
     decimals: int = 1
+    """Digits behind the point of a mm."""
     speech: Speech = field(default=AS_MADE, compare=False)
     """Whose words a drawing breaks into lines."""
 
     def length(self, mm: float, *, unit: bool = False, sign: bool = True) -> str:
+        """Return a length as it is shown.
+
+        Args:
+            mm: The length, mm.
+            unit: Whether the unit stands behind it.
+            sign: Whether inches end in their sign.
+        """
         if self.system is UnitSystem.INCH:
             inches = mm / MM_PER_INCH
             if 0 < abs(inches) < 1 / self.denominator and abs(inches * 64 - round(inches * 64)) > 1e-6:
@@ -439,24 +476,42 @@ class Show:
         return _trim(mm, decimals) + (" mm" if unit else "")
 
     def size(self, *mm: float) -> str:
-        """Return `708 × 2016`."""
+        """Return `708 × 2016`.
+
+        Args:
+            mm: The length, mm.
+        """
         return " × ".join(self.length(each, sign=False) for each in mm)
 
     def short_length(self, mm: float) -> str:
-        """Return a length for a place too narrow for a sixteenth with its sign: inches as a decimal, to 1/100."""
+        """Return a length for a place too narrow for a sixteenth with its sign: inches as a decimal, to 1/100.
+
+        Args:
+            mm: The length, mm.
+        """
         if self.system is UnitSystem.INCH:
             return f'{mm / MM_PER_INCH:.2f}"'.replace("-", MINUS)
         return self.length(mm)
 
     def fine(self, mm: float, *, signed: bool = False) -> str:
-        """Return a small length as feelers and shims tell it: hundredths of a mm, or thousandths of an inch. signed:
-        with a plus where it is more than nothing.
+        """Return a small length as feelers and shims tell it: hundredths of a mm, or thousandths of an inch.
+
+        Args:
+            mm: The length, mm.
+            signed: With a plus where it is more than nothing.
         """
         inch = self.system is UnitSystem.INCH
         text = _trim(mm / MM_PER_INCH, 3) if inch else _trim(mm, 2)
         return ("+" if signed and mm > 0 and text != "0" else "") + text + ('"' if inch and text != "0" else "")
 
     def value(self, value: float, unit: Unit, *, with_unit: bool = True) -> str:
+        """Return a value in its unit as it is shown.
+
+        Args:
+            value: The value, in its unit; None where nothing is chosen.
+            unit: Its unit.
+            with_unit: Whether the unit stands behind it.
+        """
         if unit is Unit.MM:
             return self.length(value, unit=with_unit)
         if unit is Unit.MONEY:
@@ -477,7 +532,12 @@ _IN_MM = re.compile(r"(\d+(?:\.\d+)?) mm\b")
 
 
 def in_words(error: InputError, show: Show) -> str:
-    """Return what a refusal asks for, its lengths as they are written in the unit of `show`."""
+    """Return what a refusal asks for, its lengths as they are written in the unit of `show`.
+
+    Args:
+        error: Why it was refused.
+        show: How lengths and other quantities are written.
+    """
     if show.system is UnitSystem.MM:
         return f"needs {error.need}"
     return "needs " + _IN_MM.sub(lambda found: show.length(float(found[1]), unit=True, sign=False), error.need)

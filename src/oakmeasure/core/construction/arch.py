@@ -16,6 +16,11 @@ def height_at(*, span: float, rise: float, across: float) -> float:
 
     Source: the circle through both ends and the crown.
 
+    Args:
+        span: From springing to springing, mm.
+        rise: Height of the crown over the springing, mm.
+        across: From one end of the span, mm.
+
     >>> height_at(span=1200.0, rise=200.0, across=600.0)
     200.0
     """
@@ -25,7 +30,14 @@ def height_at(*, span: float, rise: float, across: float) -> float:
 
 
 def arch_points(*, x0: float, x1: float, springing: float, rise: float) -> tuple[Point, ...]:
-    """Return points along a segment from (x0, springing) over its crown to (x1, springing)."""
+    """Return points along a segment from (x0, springing) over its crown to (x1, springing).
+
+    Args:
+        x0: Where it begins, across, mm.
+        x1: Where it ends, across, mm.
+        springing: Height of the springing line, mm.
+        rise: Height of the crown over the springing, mm.
+    """
     span = x1 - x0
     return tuple(
         (x0 + span * at / STEPS, springing + height_at(span=span, rise=rise, across=span * at / STEPS))
@@ -34,12 +46,22 @@ def arch_points(*, x0: float, x1: float, springing: float, rise: float) -> tuple
 
 
 def segment_area(points: Sequence[Point]) -> float:
-    """Return the area between an arch and its springing line, mm²; 0 for no points."""
+    """Return the area between an arch and its springing line, mm²; 0 for no points.
+
+    Args:
+        points: Points, mm.
+    """
     return area(points) if points else 0.0
 
 
 def under(points: Sequence[Point], x0: float, x1: float) -> list[Point]:
-    """Return the arch between two places, from the right one to the left one, both ends worked in."""
+    """Return the arch between two places, from the right one to the left one, both ends worked in.
+
+    Args:
+        points: Points, mm.
+        x0: Where it begins, across, mm.
+        x1: Where it ends, across, mm.
+    """
     (left, _), (right, _) = points[0], points[-1]
     springing, rise = points[0][1], max(y for _, y in points) - points[0][1]
 

@@ -15,19 +15,29 @@ from oakmeasure.core.base.geometry import Point, kept, left_of
 
 @dataclass(frozen=True, slots=True)
 class Brace:
-    """angle_deg: from the level. edge: each long edge. blank: length of the board it is cut from."""
+    """A brace as it is cut."""
 
     angle_deg: float
+    """From the level, degrees."""
     edge: float
+    """Length of each long edge, mm."""
     blank: float
+    """Length of the board that it is cut from, mm."""
 
 
 def corner_brace(*, base: float, height: float, width: float) -> Brace:
     """Return a brace whose ends lie flat on the ledges, its long edges through the corners of the field.
 
-    base, height: of the clear field; width: of the brace; mm. Domain: width less than the field's diagonal and than
-    `base`. b·sin α − h·cos α = width; each long edge h/sin α; blank h/sin α + width/tan α. Not rounded.
-    Raises InputError. Source: see above.
+    Domain: width less than the field's diagonal and than `base`. b·sin α − h·cos α = width; each long edge
+    h/sin α; blank h/sin α + width/tan α. Not rounded. Source: see above.
+
+    Args:
+        base: Width of the clear field, mm.
+        height: Height of the clear field, mm.
+        width: Width of the brace, mm.
+
+    Raises:
+        InputError: See the message.
 
     >>> round(corner_brace(base=600, height=700, width=100).angle_deg, 3)
     55.626
@@ -44,6 +54,11 @@ def stile_brace(*, base: float, height: float, width: float) -> Brace:
 
     h·cos α − b·sin α = width; each long edge b/cos α; blank b/cos α + width·tan α. As `corner_brace`.
 
+    Args:
+        base: Width of the field that the brace crosses, mm.
+        height: Height, mm.
+        width: Width, mm.
+
     >>> round(stile_brace(base=600, height=700, width=100).edge, 1)
     822.7
     """
@@ -55,7 +70,13 @@ def stile_brace(*, base: float, height: float, width: float) -> Brace:
 
 
 def pointed_brace(*, base: float, height: float) -> Brace:
-    """Return a brace whose centre line runs from corner to corner, two cuts at each end; edge and blank tip to tip.
+    """Return a brace whose centre line runs from corner to corner, two cuts at each end.
+
+    Edge and blank tip to tip.
+
+    Args:
+        base: Width of the field that the brace crosses, mm.
+        height: Height, mm.
 
     >>> round(pointed_brace(base=600, height=700).blank, 2)
     921.95
@@ -66,19 +87,36 @@ def pointed_brace(*, base: float, height: float) -> Brace:
 
 
 def height_for_corner(*, base: float, width: float, angle_deg: float) -> float:
-    """Return how high the field must be for a corner brace to stand at an angle: (b·sin α − width)/cos α, mm."""
+    """Return how high the field must be for a corner brace to stand at an angle: (b·sin α − width)/cos α, mm.
+
+    Args:
+        base: Width of the field that the brace crosses, mm.
+        width: Width, mm.
+        angle_deg: Angle of the brace to the ledge, degrees.
+    """
     turn = math.radians(angle_deg)
     return (base * math.sin(turn) - width) / math.cos(turn)
 
 
 def height_for_stile(*, base: float, width: float, angle_deg: float) -> float:
-    """Return the same for a brace whose ends lie on the stiles: (width + b·sin α)/cos α, mm."""
+    """Return the same for a brace whose ends lie on the stiles: (width + b·sin α)/cos α, mm.
+
+    Args:
+        base: Width of the field that the brace crosses, mm.
+        width: Width, mm.
+        angle_deg: Angle of the brace to the ledge, degrees.
+    """
     turn = math.radians(angle_deg)
     return (width + base * math.sin(turn)) / math.cos(turn)
 
 
 def height_for_pointed(*, base: float, angle_deg: float) -> float:
-    """Return the same for a pointed brace: b·tan α, mm."""
+    """Return the same for a pointed brace: b·tan α, mm.
+
+    Args:
+        base: Width of the field that the brace crosses, mm.
+        angle_deg: Angle of the brace to the ledge, degrees.
+    """
     return base * math.tan(math.radians(angle_deg))
 
 
@@ -91,13 +129,29 @@ def _check(base: float, height: float, width: float) -> None:
 
 
 def corner_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
-    """Return the corners of a corner brace in a field, foot at (x0, y0), anticlockwise."""
+    """Return the corners of a corner brace in a field, foot at (x0, y0), anticlockwise.
+
+    Args:
+        x0: Where it begins, across, mm.
+        y0: Its lower end, mm.
+        x1: Where it ends, across, mm.
+        y1: Its upper end, mm.
+        width: Width, mm.
+    """
     along = width / math.sin(math.radians(corner_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
     return (x0, y0), (x0 + along, y0), (x1, y1), (x1 - along, y1)
 
 
 def stile_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
-    """Return the corners of a brace between two stiles, foot at (x0, y0), anticlockwise."""
+    """Return the corners of a brace between two stiles, foot at (x0, y0), anticlockwise.
+
+    Args:
+        x0: Where it begins, across, mm.
+        y0: Its lower end, mm.
+        x1: Where it ends, across, mm.
+        y1: Its upper end, mm.
+        width: Width, mm.
+    """
     up = width / math.cos(math.radians(stile_brace(base=x1 - x0, height=y1 - y0, width=width).angle_deg))
     return (x0, y0), (x1, y1 - up), (x1, y1), (x0, y0 + up)
 
@@ -105,7 +159,15 @@ def stile_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tup
 def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> tuple[Point, ...]:
     """Return the corners of a pointed brace in a field, foot at (x0, y0), anticlockwise.
 
-    Raises InputError where its two cuts would reach over the middle of the field's sides.
+    Args:
+        x0: Where it begins, across, mm.
+        y0: Its lower end, mm.
+        x1: Where it ends, across, mm.
+        y1: Its upper end, mm.
+        width: Width, mm.
+
+    Raises:
+        InputError: Where its two cuts would reach over the middle of the field's sides.
     """
     base, height = x1 - x0, y1 - y0
     reach = math.hypot(base, height)
@@ -116,14 +178,24 @@ def pointed_shape(x0: float, y0: float, x1: float, y1: float, width: float) -> t
 
 
 def turned_over(shape: tuple[Point, ...], x0: float, x1: float) -> tuple[Point, ...]:
-    """Return a shape mirrored in its field, anticlockwise again."""
+    """Return a shape mirrored in its field, anticlockwise again.
+
+    Args:
+        shape: Corners of its face, mm; () where that is an upright rectangle.
+        x0: Where it begins, across, mm.
+        x1: Where it ends, across, mm.
+    """
     return tuple((x0 + x1 - x, y) for x, y in reversed(shape))
 
 
 def halves(shape: tuple[Point, ...], first: tuple[Point, ...]) -> list[tuple[Point, ...]]:
     """Return the two pieces of a pointed brace that are left beside another one that crosses it whole.
 
-    shape, first: as `pointed_shape` gives them (the crossed one turned over). The long edges of `first` cut it.
+    The long edges of `first` cut it.
+
+    Args:
+        shape: The brace that crosses it, turned over.
+        first: The brace that is crossed, as `pointed_shape` gives it.
     """
     long_edges = (first[1], first[2]), (first[4], first[5])  # the lower one, the upper one
     return [tuple(kept(shape, left_of(*each))) for each in long_edges]

@@ -28,9 +28,14 @@ class HeadCurve:
     """The upper edge of an outline, from the hinge side to the latch side."""
 
     points: tuple[Point, ...]
+    """The points, mm."""
 
     def at(self, x: float) -> float:
-        """Return its height at a place, mm up the leaf; beyond its ends that of the nearer one."""
+        """Return its height at a place, mm up the leaf; beyond its ends that of the nearer one.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         if x <= self.points[0][0]:
             return self.points[0][1]
         for (ax, ay), (bx, by) in zip(self.points, self.points[1:], strict=False):
@@ -39,7 +44,13 @@ class HeadCurve:
         return self.points[-1][1]
 
     def between(self, x0: float, x1: float, down: float = 0.0) -> list[Point]:
-        """Return it between two places, left to right, lowered by so much."""
+        """Return it between two places, left to right, lowered by so much.
+
+        Args:
+            x0: Where it begins, across, mm.
+            x1: Where it ends, across, mm.
+            down: How far below the head, mm.
+        """
         inner = [each for each in self.points if x0 < each[0] < x1]
         return [(x, y - down) for x, y in [(x0, self.at(x0)), *inner, (x1, self.at(x1))]]
 
@@ -57,7 +68,11 @@ class HeadCurve:
 
 
 def head_of(outline: Sequence[Point]) -> HeadCurve:
-    """Return the upper edge of an outline that goes round anticlockwise from its foot at the hinges."""
+    """Return the upper edge of an outline that goes round anticlockwise from its foot at the hinges.
+
+    Args:
+        outline: Corners of the leaf's outline, anticlockwise, mm.
+    """
     height = max(y for _, y in outline)
     middle = height / 2
     upper = sorted((each for each in outline if each[1] > middle), key=lambda each: each[0])
@@ -65,7 +80,13 @@ def head_of(outline: Sequence[Point]) -> HeadCurve:
 
 
 def shape_to(ctx: Context, fit: Fit, build: Build) -> Build:
-    """Return the build cut to the leaf's outline; the same one where that is a rectangle."""
+    """Return the build cut to the leaf's outline; the same one where that is a rectangle.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     if len(fit.outline) < 3:
         return build
     head = head_of(fit.outline)
@@ -214,7 +235,13 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
 
 
 def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ...]:
-    """Return what of a shape lies inside a convex outline that goes round anticlockwise. Source: Sutherland, Hodgman.
+    """Return what of a shape lies inside a convex outline that goes round anticlockwise.
+
+    Source: Sutherland, Hodgman.
+
+    Args:
+        shape: Corners of the shape, mm.
+        outline: Corners of the leaf's outline, anticlockwise, mm.
 
     >>> clipped([(0, 0), (4, 0), (4, 4), (0, 4)], [(1, 1), (3, 1), (3, 3), (1, 3)])
     ((1.0, 3.0), (1.0, 1.0), (3.0, 1.0), (3.0, 3.0))
@@ -267,7 +294,12 @@ def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
 
 
 def hinge_edge(ctx: Context, fit: Fit) -> Fit:
-    """Return the fit with the height of its hinge edge, which under a raked or arched head is not the leaf's."""
+    """Return the fit with the height of its hinge edge, which under a raked or arched head is not the leaf's.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+    """
     if len(fit.outline) < 3:
         return fit
     head = head_of(fit.outline)

@@ -36,19 +36,34 @@ EDGES = {"foot": "foot", "head": "head", "hinge": "hinge edge", "latch": "latch 
 
 @dataclass(frozen=True, slots=True)
 class Remains:
-    """What is left of something at one edge. before: as made; after: trimmed; worst: when the site takes all it may."""
+    """What is left of something at one edge."""
 
     what: str
+    """What is left."""
     edge: str
+    """At which edge."""
     before: float
+    """What is left of it as it was made, mm."""
     after: float
+    """What is left of it once it is trimmed, mm."""
     worst: float
+    """What is left of it when the site takes all that it may, mm."""
     least: float
+    """The least that may be left, mm."""
     where: str = ""
+    """What it shows on the drawing."""
 
 
 def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[Comparison, ...]]:
-    """Return fit and build with the late trim taken, and what it leaves as a table; the same where there is none."""
+    """Return fit and build with the late trim taken, and what it leaves as a table.
+
+    The same where there is none.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     late = ctx.leaf.late
     if not late.is_any and not late.may_side and not late.may_end:
         return fit, build, ()
@@ -127,7 +142,14 @@ def _box(late: LateTrim, width: float, height: float) -> tuple[tuple[float, floa
 
 
 def trimmed(ctx: Context, build: Build, late: LateTrim, fit: Fit) -> Build:
-    """Return the build with everything outside the trimmed leaf cut off and everything else where it then is."""
+    """Return the build with everything outside the trimmed leaf cut off and everything else where it then is.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        late: What comes off each edge once the leaf is made, mm.
+        fit: Size of the leaf and its gaps, mm.
+    """
     w, h = fit.width.value, fit.height.value
     box = _box(late, w, h)
     parts = [cut for part in build.parts if (cut := _cut(ctx, part, box, late)) is not None]

@@ -20,7 +20,10 @@ DEPTH_CLEAR = 2.0  # under or over a pin's point: common practice, no source
 def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
     """Return a layered build without the pins that would meet what is cut or driven, and say which those are.
 
-    outs: what it is and the block that it needs.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        outs: What it is and the block that it needs.
     """
     if not build.layered or not build.fixings:
         return build

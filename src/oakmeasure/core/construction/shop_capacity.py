@@ -14,7 +14,12 @@ from oakmeasure.core.leaf.part import Build, Part
 
 
 def judge_shop(ctx: Context, build: Build) -> None:
-    """Say what of the leaf the shop cannot hold as it is, and the ways round."""
+    """Say what of the leaf the shop cannot hold as it is, and the ways round.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     found = len(ctx.checks_so_far.items)
     _bench(ctx, build)
     _clamps(ctx, build)

@@ -10,8 +10,13 @@ from oakmeasure.core.base.errors import InputError
 def board_count(*, width: float, cover: float, groove: float) -> int:
     """Return the fewest boards that make a width: the least n with n·cover − groove ≥ width.
 
-    width: of the leaf; cover: what one board shows, its gap with it; groove: 0 for square edges; mm.
-    Raises InputError for a cover that is not more than the groove.
+    Args:
+        width: Width of the leaf, mm.
+        cover: What one board shows, its gap with it, mm.
+        groove: Depth of the groove that a tongue goes into, mm; 0 for square edges.
+
+    Raises:
+        InputError: For a cover that is not more than the groove.
 
     >>> board_count(width=742, cover=112, groove=6)
     7
@@ -24,6 +29,11 @@ def board_count(*, width: float, cover: float, groove: float) -> int:
 def equal_ends(*, width: float, cover: float, count: int) -> float:
     """Return the width of both end boards when they are ripped alike: (width − (n − 2)·cover)/2, mm.
 
+    Args:
+        width: Width, mm.
+        cover: What a whole board shows, its gap with it, mm.
+        count: How many there are.
+
     >>> equal_ends(width=742, cover=112, count=7)
     91.0
     """
@@ -32,6 +42,11 @@ def equal_ends(*, width: float, cover: float, count: int) -> float:
 
 def pitch_between(*, width: float, band: float, count: int) -> float:
     """Return how far apart V lines stand: (W − 2·band)/(n − 1), the band to the outer line's middle; mm.
+
+    Args:
+        width: Width, mm.
+        band: From the edge to the middle of the outer line, mm.
+        count: How many there are.
 
     >>> round(pitch_between(width=832, band=72, count=7), 3)
     114.667
@@ -42,7 +57,13 @@ def pitch_between(*, width: float, band: float, count: int) -> float:
 def even_split(*, total: float, count: int, step: float = 1.0) -> tuple[float, float]:
     """Return (off each of `count` panels in whole steps, what is left over for the middle ones), mm.
 
-    total: off all of them together, mm, 0 or more. step: mm. Raises InputError for fewer panels than one.
+    Args:
+        total: Off all of them together, mm, 0 or more.
+        count: How many panels share it.
+        step: It is shared out in whole ones of it, mm.
+
+    Raises:
+        InputError: For fewer panels than one.
 
     >>> even_split(total=25, count=3)
     (8.0, 1.0)

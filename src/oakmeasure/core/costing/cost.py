@@ -20,7 +20,15 @@ SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm
 
 
 def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) -> None:
-    """Add hours, timber, sheet and cost of a leaf; of several alike, of all of them where timber is counted."""
+    """Add hours, timber, sheet and cost of a leaf; of several alike, of all of them where timber is counted.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        plan: The leaf's own parts on the stock.
+        rack: The boards that there are, and that can be bought.
+        leaves: How many leaves alike hang in the opening.
+    """
     hours = _hours(ctx, build)
     timber, sheet = _timber(ctx, plan, rack, leaves), _sheet(ctx, plan, leaves)
     price = ctx.rule("hour_price", "an hour of work", Unit.MONEY)

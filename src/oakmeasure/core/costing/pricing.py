@@ -1,5 +1,7 @@
-"""What a leaf costs and is sold for: timber, sheet, hardware, finish, hours by operation, margin; beside a bought leaf.
-And the same parts bought three ways: rough and milled here, planed to size, machined out of house.
+"""What a leaf costs and is sold for: timber, sheet, hardware, finish, hours by operation, margin.
+
+Beside a bought leaf. And the same parts bought three ways: rough and milled here, planed to size, machined out of
+house.
 
 Prices are the shop's own rules and data/prices.toml, all made up. Sources: sums; common practice, no source.
 """
@@ -32,25 +34,32 @@ OPERATIONS = {
 
 @dataclass(frozen=True, slots=True)
 class PriceLine:
-    """A line of the price. hours: where it is work. value: in the job's money."""
+    """A line of the price."""
 
     words: str
+    """In words."""
     value: float
+    """In the job's money."""
     hours: float = 0.0
+    """Hours, where it is work; 0 for material."""
     note: str = ""
+    """How it is reckoned."""
 
 
 @dataclass(frozen=True, slots=True)
 class Price:
-    """lines: material, then work. cost: of all of them. margin, price: on top of it, and with it. bought: what altering
-    and hanging the nearest bought leaf comes to; None where there is none.
-    """
+    """What a leaf costs and is sold for."""
 
     lines: tuple[PriceLine, ...]
+    """Material, then work."""
     cost: float
+    """Cost of all lines together, in the job's money."""
     margin: float
+    """What is put on top of the cost, in the job's money."""
     price: float
+    """Cost and margin together, in the job's money."""
     bought: tuple[PriceLine, ...] = ()
+    """What altering and hanging the nearest bought leaf comes to; None where there is none."""
 
     @property
     def bought_price(self) -> float | None:
@@ -59,8 +68,12 @@ class Price:
 
 
 def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Price | None:
-    """Return the price of a leaf; None where it cannot be made. timber: its share of the plan of the whole job, where
-    that is known; else that of its own plan.
+    """Return the price of a leaf; None where it cannot be made.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, set out with its hardware.
+        timber: What the job's plan says the leaf's timber costs, in its money; None: by its own plan.
     """
     if leaf.build is None or "cost" not in leaf.figures:
         return None
@@ -87,7 +100,14 @@ def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Pric
 
 
 def wood_share(plan: JobPlan, leaf_id: str) -> float:
-    """Return what the wood of an opening costs in the plan of the job: each board by the area that its pieces take."""
+    """Return what the wood of an opening costs in the plan of the job.
+
+    Each board by the area that its pieces take.
+
+    Args:
+        plan: The plan of the job's wood.
+        leaf_id: Id of the leaf in the job.
+    """
     total = 0.0
     for stock in (each for lot in plan.lots for each in lot.stock):
         areas = [each.length * each.width for each in stock.pieces]
@@ -97,12 +117,21 @@ def wood_share(plan: JobPlan, leaf_id: str) -> float:
 
 
 def wood_of_one(plan: JobPlan, leaf: LeafDesign) -> float:
-    """Return what the wood of one leaf costs in the plan of the job; of a pair or a run each has its share."""
+    """Return what the wood of one leaf costs in the plan of the job; of a pair or a run each has its share.
+
+    Args:
+        plan: The plan of the job's wood.
+        leaf: The leaf, set out with its hardware.
+    """
     return wood_share(plan, leaf.leaf.id) / leaf.fit.leaves
 
 
 def hardware_price(leaf: LeafDesign) -> float:
-    """Return what the hinges or gear of one leaf, and its lock or latch, cost."""
+    """Return what the hinges or gear of one leaf, and its lock or latch, cost.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+    """
     prices, total = table("prices")["hardware"], 0.0
     if leaf.butts is not None:
         total += prices["butt"] * len(leaf.butts.places)
@@ -148,14 +177,20 @@ def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[PriceLine,
 
 @dataclass(frozen=True, slots=True)
 class BuyWay:
-    """One way to come by the parts. material, service: money. hours: of milling here. total: with the hours' price."""
+    """One way to come by the parts."""
 
     words: str
+    """In words."""
     material: float
+    """What the wood costs, in the job's money."""
     service: float
+    """What the work on it costs, in the job's money."""
     hours: float
+    """Hours of milling in this shop."""
     total: float
+    """With the hours' price."""
     note: str
+    """How it is reckoned."""
 
     @property
     def hours_cost(self) -> float:
@@ -164,11 +199,18 @@ class BuyWay:
 
 
 def buy_ways(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> tuple[BuyWay, ...]:
-    """Return what the solid parts of a leaf cost rough and milled here, planed to size, and machined out of house.
+    """Return what the solid parts of a leaf cost rough and milled here, planed to size.
 
-    Rough: the boards of the plan, and so many minutes of milling for each part. Planed: by the cubic metre of the
-    planed parts, with the yard's waste in its price; each part is only cut to length here. Machined: planed, and so
-    much for every part with its joints; nothing is milled here. () where nothing is solid.
+    And machined out of house.
+
+    Rough: the boards of the plan, and so many minutes of milling for each part. Planed: by the cubic metre of
+    the planed parts, with the yard's waste in its price; each part is only cut to length here. Machined:
+    planed, and so much for every part with its joints; nothing is milled here. () where nothing is solid.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, set out with its hardware.
+        timber: What the job's plan says the leaf's timber costs, in its money; None: by the leaf's own plan.
     """
     rules = job.rules
     parts = [

@@ -19,12 +19,16 @@ _EPS = 1e-6
 
 @dataclass(frozen=True, slots=True)
 class BoardPiece:
-    """A rectangle to cut, grain along its length, mm. part: the part that it is, or is a strip of."""
+    """A rectangle to cut, grain along its length, mm."""
 
     name: str
+    """Its name, as it is shown."""
     part: str
+    """The part that it is, or is a strip of."""
     length: float
+    """Length, mm."""
     width: float
+    """Width, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,13 +36,19 @@ class BoardStock:
     """A size of board, mm. quantity None: as many as needed. price None: judged by its area."""
 
     name: str
+    """Its name, as it is shown."""
     length: float
+    """Length, mm."""
     width: float
+    """Width, mm."""
     quantity: int | None = None
+    """How many there are; None for as many as wanted."""
     price: float | None = None
+    """Price, in the job's money; None where it is not known."""
 
     @property
     def area(self) -> float:
+        """Area of its face, mm²."""
         return self.length * self.width
 
 
@@ -47,8 +57,11 @@ class Placed:
     """A piece on its board; x along the board from its head end, y across from its lower edge."""
 
     piece: BoardPiece
+    """The piece."""
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,23 +69,29 @@ class CutBoard:
     """One board with what is cut from it."""
 
     stock: BoardStock
+    """The board."""
     pieces: tuple[Placed, ...]
-    strips: tuple[tuple[float, float], ...]  # (y, width) of each ripped strip
+    """What is cut from it."""
+    strips: tuple[tuple[float, float], ...]
+    """(y, width) of each ripped strip."""
 
 
 @dataclass(frozen=True, slots=True)
 class BoardPlan:
-    """boards: in cutting order. unplaced: pieces that no board on the rack can hold (or none that is left).
-
-    least_boards: no plan can use fewer boards. least_area: no plan can use less, mm². area_used: whole boards.
-    """
+    """Boards with what is cut from them."""
 
     boards: tuple[CutBoard, ...]
+    """In cutting order."""
     unplaced: tuple[BoardPiece, ...]
+    """Pieces that no board on the rack can hold (or none that is left)."""
     least_boards: int
+    """No plan can use fewer boards."""
     least_area: float
+    """No plan can use less, mm²."""
     area_used: float
+    """Area of the whole boards, mm²."""
     area_of_pieces: float
+    """Area of all pieces, mm²."""
 
 
 @dataclass(slots=True)
@@ -116,8 +135,13 @@ def plan_boards(
 ) -> BoardPlan:
     """Return the best plan found.
 
-    pieces, stock: each with a name of its own. kerf: of the saw. end_trim: taken off each end of a board before
-    anything is cut. All mm. Deterministic. Source: first-fit decreasing over strips; area bound.
+    All mm. Deterministic. Source: first-fit decreasing over strips; area bound.
+
+    Args:
+        pieces: Each with a name of its own.
+        stock: Each with a name of its own.
+        kerf: Of the saw, mm.
+        end_trim: Taken off each end of a board before anything is cut, mm.
     """
     rack = _Rack(list(stock), kerf, end_trim)
     fits = [each for each in pieces if any(rack.holds(board, each.length, each.width) for board in stock)]

@@ -17,20 +17,26 @@ QUICK = 20  # that grid, tenths
 
 @dataclass(frozen=True, slots=True)
 class StockInTenths:
-    """A kind of stock, whole tenths, without its trim: where things may lie. holes: defects as x0, y0, x1, y1.
-
-    ranks: of the holes. levels: how clean the parts must be, each that there is, the highest last.
-    """
+    """A kind of stock, whole tenths, without its trim: where things may lie."""
 
     at: int
+    """Its place in the problem, from 0."""
     length: int
+    """Length, tenths of a mm."""
     width: int
+    """Width, tenths of a mm."""
     price: int
+    """Price, hundredths of the money."""
     count: int | None
+    """How many there are; None for no limit."""
     holes: tuple[tuple[int, int, int, int], ...] = ()
+    """Defects as x0, y0, x1, y1."""
     ranks: tuple[int, ...] = ()
+    """Rank of each hole."""
     levels: tuple[int, ...] = (2,)
+    """How clean the parts must be, each that there is, the highest last."""
     kerf: int = 0
+    """Of the saw, tenths of a mm."""
 
     def turned(self) -> StockInTenths:
         """Return it with length and width changed: strips then lie across it."""
@@ -43,7 +49,9 @@ class CutPiece:
     """One piece of stock with what is cut from it, as x, y, part, length, width in tenths within the trim."""
 
     stock: int
+    """Place of the kind of stock, from 0."""
     cuts: list[tuple[int, int, int, int, int]] = field(default_factory=list)
+    """Part, x, y, length and width of each, tenths of a mm."""
 
 
 class Tenths:
@@ -87,27 +95,46 @@ class Tenths:
         return x0, y0, x1 - self.trim, y1 - self.side
 
     def goes(self, at: int, stock: StockInTenths) -> bool:
-        """Return whether a part goes into a piece of stock without regard to its defects."""
+        """Return whether a part goes into a piece of stock without regard to its defects.
+
+        Args:
+            at: Its place in the list, from 0.
+            stock: The kind of stock.
+        """
         a, b = self.sizes[at]
         return (a <= stock.length and b <= stock.width) or (self.turns[at] and b <= stock.length and a <= stock.width)
 
     def lies(self, at: int, length: int, width: int, *, across: bool) -> list[tuple[int, int]]:
-        """Return how a part may lie in strips of a frame of that length and width: along them and across them. across:
-        the strips lie across the stock.
+        """Return how a part may lie in strips of a frame of that length and width: along them and across them.
+
+        Args:
+            at: Its place in the list, from 0.
+            length: Length of the span, tenths of a mm.
+            width: Width of the frame, tenths of a mm.
+            across: Whether the strips lie across the stock.
         """
         a, b = self.sizes[at]
         ways = {(b, a) if across else (a, b)} | ({(a, b), (b, a)} if self.turns[at] else set())
         return sorted((along, wide) for along, wide in ways if along <= length and wide <= width)
 
     def cost(self, pieces: Iterable[CutPiece]) -> int:
-        """Return what pieces cost, hundredths."""
+        """Return what pieces cost, hundredths.
+
+        Args:
+            pieces: The pieces of stock.
+        """
         return sum(self.price[each.stock] for each in pieces)
 
     def room(self, stock: StockInTenths) -> int:
-        """Return what parts with their kerfs may take of a stock: all of it but its defects, a kerf round each off.
+        """Return what parts with their kerfs may take of a stock.
 
-        A defect can be cut away with cuts that other parts need too: that much less is taken off, so that the bound
-        never promises too much.
+        All of it but its defects, a kerf round each off.
+
+        A defect can be cut away with cuts that other parts need too: that much less is taken off, so that the
+        bound never promises too much.
+
+        Args:
+            stock: The kind of stock.
         """
         k = self.kerf
         whole = (stock.length + k) * (stock.width + k)
@@ -120,12 +147,23 @@ class Tenths:
         return max(whole - lost, 0)
 
     def filled(self, piece: CutPiece) -> float:
-        """Return how much of a piece is parts, 0 to 1."""
+        """Return how much of a piece is parts, 0 to 1.
+
+        Args:
+            piece: The piece of stock with its cuts.
+        """
         stock = self.stock[piece.stock]
         return sum(length * width for _, _, _, length, width in piece.cuts) / max(stock.length * stock.width, 1)
 
     def may_win(self, pieces: list[CutPiece], demand: list[int], left: dict[int, int | None], below: float) -> bool:
-        """Return whether the rest can still be cut for so little that the whole costs less than what is known."""
+        """Return whether the rest can still be cut for so little that the whole costs less than what is known.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            demand: How many of each part are still wanted.
+            left: How many of each kind of stock are left; None for no limit.
+            below: What is known to be possible, hundredths of the money.
+        """
         if math.isinf(below):
             return True
         k = self.kerf

@@ -23,21 +23,29 @@ class ThicknessGroup:
     """Boards of one species and thickness with their plan."""
 
     species: str
+    """Key of its species or sheet."""
     thickness: float
+    """Thickness, mm."""
     plan: BoardPlan
+    """The boards of that thickness with their cuts."""
 
 
 @dataclass(frozen=True, slots=True)
 class LeafPlan:
-    """groups: by species and thickness, thickest first. used: boards taken, by index into the job's boards.
-    sheets: whole ones; their groups stand behind those of the boards."""
+    """The boards and sheets of one leaf."""
 
     groups: tuple[ThicknessGroup, ...]
+    """By species and thickness, thickest first."""
     used: dict[int, int]
+    """Boards taken, by index into the job's boards."""
     boards: int
+    """How many boards it takes."""
     least_boards: int
+    """No plan can take fewer."""
     yield_percent: float
+    """Share of the boards that becomes parts, %."""
     sheets: int = 0
+    """Whole ones; their groups stand behind those of the boards."""
 
     def in_words(self) -> str:
         """Return what it takes, short: boards with their yield, or sheets beside them."""
@@ -54,7 +62,15 @@ SHORTEST = 200.0  # clear length that the quick plan looks at, mm
 
 
 def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
-    """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it."""
+    """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound.
+
+    And judge it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        parts: The parts.
+        rack: The boards that there are, and that can be bought.
+    """
     rules = ctx.rules
     sheets = _plan_sheets(ctx, [part for part in parts if isinstance(stuff(part.species), SheetMaterial)])
     parts = [part for part in parts if not isinstance(stuff(part.species), SheetMaterial)]
@@ -119,8 +135,14 @@ def _of(rack: tuple[Board, ...], species: str) -> list[Board]:
 
 
 def boards_for(rack: Sequence[Board], species: str, rough: float) -> list[tuple[int, Board]]:
-    """Return the boards, with their places on the rack, that a part so thick is cut out of: those just thick enough,
-    the thinnest first, and those a little over, for no two are sawn alike.
+    """Return the boards, with their places on the rack, that a part so thick is cut out of.
+
+    Those just thick enough, the thinnest first, and those a little over, for no two are sawn alike.
+
+    Args:
+        rack: The boards of the rack, in their order.
+        species: Key of its species or sheet.
+        rough: Sawn thickness of the part, mm.
     """
     thick = [
         (at, each)
@@ -134,13 +156,19 @@ def boards_for(rack: Sequence[Board], species: str, rough: float) -> list[tuple[
 
 
 def board_at(name: str) -> int:
-    """Return which board of the rack a stock of the plan is, or is a clear length of."""
+    """Return which board of the rack a stock of the plan is, or is a clear length of.
+
+    Args:
+        name: Its name.
+    """
     return int(name.partition("/")[0])
 
 
 def _clear(at: int, board: Board) -> list[BoardStock]:
-    """Return a board for the quick plan of one leaf: whole, or in the lengths that its defects leave, those along its
-    edges ripped off. The plan of the whole job goes round each defect.
+    """Return a board for the quick plan of one leaf.
+
+    Whole, or in the lengths that its defects leave, those along its edges ripped off. The plan of the whole job
+    goes round each defect.
     """
     width = board.width - board.crook
     marks = [mark for mark in board.marks if mark.rank < 2]
@@ -173,6 +201,12 @@ def pieces_of(part: Part, widest: float, joint: float, planing: float) -> list[B
     """Return the part as one piece, or a panel wider than any board as strips to be glued up.
 
     Each strip takes its share of the planed width and the allowance for shooting its two edges.
+
+    Args:
+        part: The part.
+        widest: The widest piece that there is, mm.
+        joint: What shooting one glue joint takes, mm.
+        planing: What planing takes off both faces, mm.
     """
     if part.role is not Role.PANEL or part.rough.width <= widest:
         return [BoardPiece(part.name, part.name, part.rough.length, part.rough.width)]

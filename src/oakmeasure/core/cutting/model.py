@@ -29,60 +29,82 @@ class CutKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class StockItem:
-    """A kind of stock. quantity None: as many as needed. width 0: a bar. price: of one."""
+    """A kind of stock. quantity None: as many as needed. width 0: a bar."""
 
     name: str
+    """Its name, as it is shown."""
     length: float
+    """Length, mm."""
     width: float
+    """Width, mm."""
     quantity: int | None
+    """How many there are; None for as many as wanted."""
     price: float
+    """Price of one, in the job's money."""
 
 
 @dataclass(frozen=True, slots=True)
 class PartItem:
-    """Parts that are alike. turns: may be turned across the stock's length; else its grain runs along it.
-
-    clear: how clean its wood must be: 0 sound, 1 clear on the face that shows, 2 clear all round.
-    """
+    """Parts that are alike."""
 
     name: str
+    """Its name, as it is shown."""
     length: float
+    """Length, mm."""
     width: float
+    """Width, mm."""
     quantity: int
+    """How many there are; None for as many as wanted."""
     turns: bool = False
+    """May be turned across the stock's length; else its grain runs along it."""
     clear: int = 2
+    """How clean its wood must be: 0 sound, 1 clear on the face that shows, 2 clear all round."""
 
 
 @dataclass(frozen=True, slots=True)
 class Defect:
-    """A rectangle of a stock that no part may hold whose `clear` is as high as its rank or higher; each piece of that
-    stock has it. rank 0: a split, metal; 1: a knot, sapwood; 2: one on the face that does not show.
+    """A rectangle of a stock that no part may hold whose `clear` is as high as its rank or higher.
+
+    Each piece of that stock has it. rank 0: a split, metal; 1: a knot, sapwood; 2: one on the face that does not
+    show.
     """
 
     board: str
+    """Name of the stock."""
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
     length: float
+    """Length, mm."""
     width: float
+    """Width, mm."""
     rank: int = 0
+    """What it spoils: 0 for a split or metal, 1 for a knot or sapwood, 2 for one on the face that does not show.
+    """
 
 
 @dataclass(frozen=True, slots=True)
 class Problem:
-    """kerf: of the saw. trim: taken off every edge of a sheet, both ends of a board or bar, before anything is cut.
-
-    first: the first cuts; boards are ripped, sheets cut either way where nothing is said. stages: 2, strips and what
-    lies one behind the other in them, as boards are; 3, several side by side in them too. Trimming is no stage.
-    """
+    """Trimming is no stage."""
 
     kind: CutKind
+    """Bars, boards or sheets."""
     stock: tuple[StockItem, ...]
+    """The stock that there is."""
     parts: tuple[PartItem, ...]
+    """The parts that are wanted."""
     defects: tuple[Defect, ...] = ()
+    """What parts must keep off."""
     kerf: float = 3.2
+    """Width of the saw's cut, mm."""
     trim: float = 0.0
+    """Taken off every edge of a sheet, or both ends of a board or bar, before anything is cut, mm."""
     first: FirstCut | None = None
+    """The first cuts; boards are ripped, sheets cut either way where nothing is said."""
     stages: int | None = None
+    """2, strips and what lies one behind the other in them, as boards are; 3, several side by side in them too.
+    """
 
     @property
     def cut_first(self) -> FirstCut:
@@ -97,29 +119,40 @@ class Problem:
 
 @dataclass(frozen=True, slots=True)
 class Cut:
-    """A part on a piece of stock: index counts the pieces of that stock. length, width: as it lies."""
+    """A part on a piece of stock: index counts the pieces of that stock."""
 
     stock: str
+    """Name of the stock."""
     index: int
+    """Which piece of that stock, from 0."""
     part: str
+    """Name of the part."""
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
     length: float
+    """Along the stock as it lies, mm."""
     width: float
+    """Across the stock as it lies, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class CutPlan:
-    """cost: of the stock taken. bound: no plan of all parts can cost less. left: parts that found no stock, with how
-    many. used: pieces of each stock. seconds: that it took.
-    """
+    """What is cut from which stock."""
 
     cost: float
+    """Cost of the stock that is taken, in the job's money."""
     bound: float
+    """What no plan of all parts can cost less than, in the job's money."""
     cuts: tuple[Cut, ...]
+    """Every part with its place."""
     left: tuple[tuple[str, int], ...] = ()
+    """Parts that found no stock, with how many."""
     used: tuple[tuple[str, int], ...] = ()
+    """Pieces of each stock."""
     seconds: float = 0.0
+    """Seconds that it took."""
 
     @property
     def gap(self) -> float:
@@ -137,9 +170,13 @@ class Deadline:
     """How long a search may go on, who may stop it, and who is told of every better plan."""
 
     seconds: float
+    """How long there is, s."""
     stop: Callable[[], bool] | None = None
+    """Says whether the person has stopped it; None for nobody."""
     tell: Callable[[CutPlan], None] | None = None
+    """Is told of each better plan; None for nobody."""
     started: float = field(default_factory=time.monotonic)
+    """When it began, s of a clock that only runs on."""
 
     @property
     def left(self) -> float:
@@ -148,6 +185,7 @@ class Deadline:
 
     @property
     def gone(self) -> float:
+        """Whether the time is over."""
         return time.monotonic() - self.started
 
     def over(self) -> bool:
@@ -156,7 +194,12 @@ class Deadline:
 
 
 def tenths(mm: float, *, up: bool) -> int:
-    """Return a length in solver units, rounded up or down; what a float cannot hold counts for nothing."""
+    """Return a length in solver units, rounded up or down; what a float cannot hold counts for nothing.
+
+    Args:
+        mm: The length, mm.
+        up: Whether it is rounded up, else down.
+    """
     scaled = mm * SCALE
     near = round(scaled)
     if abs(scaled - near) < 1e-6:
@@ -165,12 +208,19 @@ def tenths(mm: float, *, up: bool) -> int:
 
 
 def cents(price: float) -> int:
-    """Return a price in whole hundredths."""
+    """Return a price in whole hundredths.
+
+    Args:
+        price: The price, in the job's money.
+    """
     return round(price * CENT)
 
 
 def shares(count: int) -> Iterator[int]:
     """Yield the sizes of bundles that make up every number up to a count: each is taken whole or not at all.
+
+    Args:
+        count: How many there are.
 
     >>> list(shares(10))
     [1, 2, 4, 3]
@@ -199,9 +249,16 @@ def _by_material(stock: Sequence[tuple[int, int, int | None]], need: int) -> flo
 def least_cost(stock: Sequence[tuple[int, int, int | None]], *, need: int, at_least: float, most: int) -> int:
     """Return the least cost of whole pieces of stock, hundredths, that reaches `at_least` and holds `need` in all.
 
-    stock: price, size and how many of each there are. most: cost of a plan that is known; no more is tried. Exact:
-    the most size that every whole cost can buy, by dynamic programming. Raises nothing; returns `most` where no
-    combination below it does.
+    Exact: the most size that every whole cost can buy, by dynamic programming.
+
+    Args:
+        stock: Price, size and how many of each there are.
+        need: What they must hold in all, in units of the size.
+        at_least: The least cost that counts, hundredths.
+        most: Cost of a plan that is known, hundredths; no more is tried.
+
+    Raises:
+        nothing: ; returns `most` where no combination below it does.
     """
     import numpy as np
 

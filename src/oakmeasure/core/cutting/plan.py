@@ -10,7 +10,14 @@ BY_COLUMNS = 0.75  # of the time for bars, for columns; the rest for taking bars
 
 
 def cut(problem: Problem, watch: Deadline) -> CutPlan:
-    """Return the best plan that is found until the watch ends it. What fits no stock, or finds none left, is left."""
+    """Return the best plan that is found until the watch ends it.
+
+    What fits no stock, or finds none left, is left.
+
+    Args:
+        problem: What is to be cut out of what.
+        watch: The time that there is, and whom to tell; None for no end.
+    """
     if problem.kind is CutKind.BARS:
         from oakmeasure.core.cutting.one_d.bars import plan_bars
         from oakmeasure.core.cutting.one_d.repack import better_bars
@@ -30,7 +37,12 @@ def cut(problem: Problem, watch: Deadline) -> CutPlan:
 
 
 def longest_offcut(problem: Problem, plan: CutPlan) -> float:
-    """Return the longest piece that is left of a bar, mm."""
+    """Return the longest piece that is left of a bar, mm.
+
+    Args:
+        problem: What is to be cut out of what.
+        plan: The plan.
+    """
     length = {each.name: each.length for each in problem.stock}
     end: dict[tuple[str, int], float] = {}
     for cut in plan.cuts:
@@ -40,7 +52,13 @@ def longest_offcut(problem: Problem, plan: CutPlan) -> float:
 
 
 def fits(part: PartItem, stock: StockItem, problem: Problem) -> bool:
-    """Return whether a part goes into a whole piece of stock without regard to its defects."""
+    """Return whether a part goes into a whole piece of stock without regard to its defects.
+
+    Args:
+        part: The part.
+        stock: The piece of stock.
+        problem: What is to be cut out of what.
+    """
     long = stock.length - 2 * problem.trim + 1e-6
     if problem.kind is CutKind.BARS:
         return part.length <= long
@@ -49,7 +67,12 @@ def fits(part: PartItem, stock: StockItem, problem: Problem) -> bool:
 
 
 def why_left(problem: Problem, plan: CutPlan) -> list[str]:
-    """Return for each part that is left how many, why, and what would help."""
+    """Return for each part that is left how many, why, and what would help.
+
+    Args:
+        problem: What is to be cut out of what.
+        plan: The plan.
+    """
     said = []
     by_name = {each.name: each for each in problem.parts}
     for name, many in plan.left:

@@ -12,16 +12,21 @@ from oakmeasure.core.document.species import CORES
 
 
 def known_sheet(key: str) -> str:
-    """Return the key of a sheet that wood can be laid on; InputError for any other."""
+    """Return the key of a sheet that wood can be laid on; InputError for any other.
+
+    Args:
+        key: Its key in the table.
+    """
     if key not in CORES:
         raise InputError("sheet", key, "one of " + ", ".join(CORES))
     return key
 
 
 class LaidBoard(FrozenModel):
-    """A board or strip at hand, measured. width: what it shows in the leaf, a tongue not counted."""
+    """A board or strip at hand, measured."""
 
     width: Annotated[float, bounded(30, 600, "board")]
+    """What it shows in the leaf, a tongue not counted, mm."""
 
 
 def laid(widths: Sequence[float]) -> tuple[LaidBoard, ...]:

@@ -34,10 +34,12 @@ class Hanging(StrEnum):
 
     @property
     def has_butts(self) -> bool:
+        """Whether the leaf hangs on butts."""
         return self in (Hanging.LINING, Hanging.PAIR, Hanging.INSET_BUTTS)
 
     @property
     def is_cabinet(self) -> bool:
+        """Whether it is the door of a cabinet."""
         return self in (Hanging.OVERLAY, Hanging.HALF_OVERLAY, Hanging.INSET, Hanging.INSET_BUTTS)
 
     @property
@@ -47,10 +49,12 @@ class Hanging(StrEnum):
 
     @property
     def slides(self) -> bool:
+        """Whether the leaf slides."""
         return self in (Hanging.SLIDING, Hanging.POCKET, Hanging.FLOOR_GEAR) or self.bypasses
 
     @property
     def bypasses(self) -> bool:
+        """Whether two leaves slide past each other."""
         return self in (Hanging.BYPASS_RAIL, Hanging.BYPASS_TRACKS)
 
     @property
@@ -83,81 +87,103 @@ class Shim(FrozenModel):
     """Shims of one thickness that fill a gap, or part of it."""
 
     thickness: Annotated[float, bounded(0.05, 20, "shim")] = 0.5
+    """Shim, mm."""
     count: Annotated[int, Field(ge=1, le=40)] = 1
+    """How many are stacked."""
 
 
 class EvenGap(FrozenModel):
-    """The leaf is left full and hung; the gap that its hinges make is read, and the other sides are planed to it.
-
-    shims: what just fills the gap at the hinges; gap: the same by a feeler, instead. full_width, full_height: of the
-    leaf as it hangs; None takes its size at the glue-up.
-    """
+    """The leaf is left full and hung; the gap that its hinges make is read, and the other sides are planed to it."""
 
     shims: Annotated[tuple[Shim, ...], Field(max_length=8)] = ()
+    """What just fills the gap at the hinges."""
     gap: SmallReading | None = None
+    """The same by a feeler, instead."""
     full_width: WidthReading | None = None
+    """Width of the leaf as it hangs, mm; None takes its size at the glue-up."""
     full_height: HeightReading | None = None
+    """Height of the leaf as it hangs, mm; None takes its size at the glue-up."""
 
 
 class PairChoices(FrozenModel):
-    """meeting: gap between the two leaves; None takes the gap at the latch. rebate: how far they overlap there."""
+    """How the two leaves of a pair meet."""
 
     meeting: Annotated[float, bounded(0, 60, "gap")] | None = None
+    """Gap between the two leaves, mm; None takes the gap at the latch."""
     rebate: Annotated[float, bounded(0, 40, "rebate")] = 0.0
+    """How far they overlap there, mm."""
 
 
 class CabinetChoices(FrozenModel):
-    """overlay: on each side of the opening, of a leaf that lies on it. division: that two leaves share. gap: between
-    those two. run: leaves on one frame; frame: between two of its openings. must_open: as wished; None: no wish.
-    side: thickness of the cabinet's side.
-    """
+    """How the door of a cabinet lies on it, mm."""
 
     overlay: Annotated[float, bounded(0, 60, "overlay")] = 14.0
+    """On each side of the opening, of a leaf that lies on it, mm."""
     division: Annotated[float, bounded(5, 120, "division")] = 22.0
+    """That two leaves share."""
     gap: Annotated[float, bounded(0, 20, "gap")] = 3.0
+    """Between those two, mm."""
     run: Annotated[int, Field(ge=1, le=24)] = 1
+    """Leaves on one frame."""
     frame: Annotated[float, bounded(5, 300, "frame")] = 40.0
+    """Between two of its openings, mm."""
     must_open: Annotated[float, bounded(10, 270, "opening angle", "°")] | None = None
+    """As wished; None: no wish."""
     side: Annotated[float, bounded(6, 80, "side")] = 18.0
+    """Thickness of the cabinet's side."""
 
 
 class TrackSet(FrozenModel):
-    """Track, hangers and guide as sold, by its sheet. Lengths in mm.
-
-    ways: of hanging that it is made for. opening: of opening that it needs beyond the leaf's height, where the track
-    lies in the opening; None: it goes on the wall. above: from the leaf's top to the top of the track with its
-    hangers. drop: from the track's underside to the leaf's top. lift: how far the leaf goes up to be hung on.
-    block: of an anti-lift block, over the leaf. stand_off: wall to the leaf's back. thickness_*: of the leaf that its
-    hangers take. rating_kg: of one hanger, two to a leaf. roller, roller_in: width of a roller, its centre from the
-    leaf's edge. kind: how its hangers hold the leaf; bolt_in: their middle from the leaf's edge; off: from the wheel's
-    plane to the leaf's middle. hole_*: of the track, from its end, and down from its top. plate: let into head or foot
-    for each hanger, as long, wide and deep; head_groove: wide and deep, along the head; 0 for none.
-    lengths: of track that are sold. price: in the job's money.
-    """
+    """Track, hangers and guide as sold, by its sheet. Lengths in mm."""
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
+    """Its name, as it is shown."""
     ways: tuple[Hanging, ...]
+    """Of hanging that it is made for."""
     opening: Small | None = None
+    """Of opening that it needs beyond the leaf's height, where the track lies in the opening; None: it goes on the
+    wall.
+    """
     above: Small
+    """From the leaf's top to the top of the track with its hangers."""
     drop: Small
+    """From the track's underside to the leaf's top."""
     lift: Small
+    """How far the leaf goes up to be hung on."""
     block: Small
+    """Of an anti-lift block, over the leaf."""
     stand_off: Small
+    """Wall to the leaf's back."""
     thickness_least: Small
+    """The thinnest leaf that its hangers take, mm."""
     thickness_most: Small
+    """The thickest leaf that its hangers take, mm."""
     rating_kg: Annotated[float, bounded(1, 1000, "rating", "kg")]
+    """Of one hanger, two to a leaf, kg."""
     roller: Small
+    """Width of a roller, mm."""
     roller_in: Small
+    """From the leaf's edge to the roller's middle, mm."""
     kind: HangerKind = HangerKind.FACE
+    """How its hangers hold the leaf."""
     bolt_in: Annotated[float, bounded(15, 600, "hanger from the edge")] = 75.0
+    """Their middle from the leaf's edge."""
     off: Small = 25.0
+    """From the wheel's plane to the leaf's middle."""
     hole_first: Annotated[float, bounded(10, 1000, "first hole")] = 50.0
+    """From the track's end to its first hole, mm."""
     hole_pitch: Annotated[float, bounded(50, 1500, "pitch of holes")] = 400.0
+    """From hole to hole of the track, mm."""
     hole_down: Small = 20.0
+    """From the track's top to its holes, mm."""
     plate: tuple[Small, Small, Small] = (0.0, 0.0, 0.0)
+    """Let into head or foot for each hanger, as long, wide and deep."""
     head_groove: tuple[Small, Small] = (0.0, 0.0)
+    """Wide and deep, along the head; 0 for none."""
     lengths: tuple[Annotated[float, bounded(300, 8000, "track")], ...]
+    """Of track that are sold, mm."""
     price: Annotated[float, bounded(0, 1e5, "price", "")]
+    """In the job's money."""
 
     @model_validator(mode="after")
     def _sensible(self) -> TrackSet:
@@ -175,35 +201,45 @@ def track_sets() -> dict[str, TrackSet]:
 
 
 class SlideChoices(FrozenModel):
-    """For a leaf that slides or covers. None: left to the set, or not known.
-
-    overlap_*: beyond the opening; may be negative. centre: of two that pass each other; None takes the least.
-    track_set: the one that is chosen. roller, roller_in: width of a roller, its centre from the leaf's edge. air:
-    between the leaf and what it passes. stand_off: of the track, wall to the leaf's back. free_wall: beside the
-    opening, where the leaf goes. stop: kept free at its end. pull: of the leaf that cannot pass the jamb. track: of the
-    length at hand; None: cut to need. gear_height: of opening that the set needs beyond the leaf. drop: from the
-    track's underside to the leaf's top. headroom: free wall over the opening. track_up: finished floor to the
-    underside of a track that is up already. size_width, size_height: of a slab that is to be used. projection: the
-    most that it may stand out of the wall, as wished.
-    """
+    """For a leaf that slides or covers. None: left to the set, or not known."""
 
     overlap_hinge: Overlap = 38.0
+    """How far the leaf reaches beyond the opening at the hinge side, mm; may be less than 0."""
     overlap_latch: Overlap = 38.0
+    """How far the leaf reaches beyond the opening at the latch side, mm; may be less than 0."""
     overlap_head: Overlap = 45.0
+    """How far the leaf reaches beyond the opening at the head, mm; may be less than 0."""
     centre: Annotated[float, bounded(0, 800, "overlap")] | None = None
+    """Of two that pass each other, mm; None takes the least."""
     track_set: TrackSet | None = None
+    """The one that is chosen."""
     roller: Small | None = None
+    """Width of a roller, mm; None by the track set."""
     roller_in: Small | None = None
+    """From the leaf's edge to the roller's middle, mm; None by the track set."""
     air: Annotated[float, bounded(0, 60, "air")] = 5.0
+    """Between the leaf and what it passes, mm."""
     stand_off: Small | None = None
+    """Of the track, wall to the leaf's back."""
     free_wall: Annotated[float, bounded(0, 6000, "free wall")] | None = None
+    """Beside the opening, where the leaf goes, mm."""
     stop: Small = 40.0
+    """Kept free at its end."""
     pull: Small = 0.0
+    """Of the leaf that cannot pass the jamb."""
     track: Annotated[float, bounded(100, 8000, "track")] | None = None
+    """Of the length at hand, mm; None: cut to need."""
     gear_height: Annotated[float, bounded(0, 600, "gear")] | None = None
+    """Of opening that the set needs beyond the leaf, mm."""
     drop: Small | None = None
+    """From the track's underside to the leaf's top."""
     headroom: Annotated[float, bounded(0, 3000, "free wall")] | None = None
+    """Free wall over the opening, mm."""
     track_up: HeightReading | None = None
+    """Finished floor to the underside of a track that is up already."""
     size_width: WidthReading | None = None
+    """Width of the slab that is to be used, mm; None for none."""
     size_height: HeightReading | None = None
+    """Height of the slab that is to be used, mm; None for none."""
     projection: Annotated[float, bounded(5, 400, "projection")] | None = None
+    """The most that it may stand out of the wall, as wished, mm."""

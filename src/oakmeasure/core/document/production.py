@@ -44,7 +44,11 @@ NOT_LENGTHS = {ReadingKind.MOISTURE: Unit.PERCENT, ReadingKind.MASS: Unit.KG}
 
 
 def unit_of(reading: ReadingKind) -> Unit:
-    """Return the unit that a reading of the log is in."""
+    """Return the unit that a reading of the log is in.
+
+    Args:
+        reading: What was read.
+    """
     return NOT_LENGTHS.get(reading, Unit.MM)
 
 
@@ -83,22 +87,30 @@ class About(StrEnum):
 
 
 class LogEntry(FrozenModel):
-    """One line of the log. op: id of the operation. part: that a reading or a mishap is of. value: in mm, % or kg; of a
-    mishap how far it went wrong, mm. repair: by which it is or was mended. photo: a file, by its name. about: of a note
-    that is a lesson.
-    """
+    """One line of the log."""
 
     at: datetime
+    """When it was."""
     kind: LogKind
+    """What happened."""
     op: Annotated[str, Field(max_length=80)] = ""
+    """Id of the operation."""
     part: Annotated[str, Field(max_length=80)] = ""
+    """That a reading or a mishap is of."""
     reading: ReadingKind | None = None
+    """What was read; None for no reading."""
     value: Annotated[float, bounded(0, 5000, "value", "")] | None = None
+    """In mm, % or kg; of a mishap how far it went wrong, mm."""
     mishap: MishapKind | None = None
+    """What went wrong; None for no mishap."""
     repair: Annotated[str, Field(max_length=80)] = ""
+    """By which it is or was mended."""
     text: Annotated[str, Field(max_length=500)] = ""
+    """The person's words; "" for none."""
     photo: Annotated[str, Field(max_length=300)] = ""
+    """A file, by its name."""
     about: About | None = None
+    """Of a note that is a lesson."""
 
     @model_validator(mode="after")
     def _agrees(self) -> LogEntry:
@@ -122,22 +134,28 @@ class LogEntry(FrozenModel):
 
 
 class MakeChoices(FrozenModel):
-    """glue: key of data/glues.toml; None: the first that bears where the leaf lives. degrees: of the shop, °C. people:
-    at a glue-up. joint_minutes: to spread and close one joint; None by its kind. coats: of finish; None by the finish.
-    start, due: days; None: not said. hours_a_day: at the bench, on days from Monday to Friday. bench_humidity: of the
-    shop, where finish dries, %. log: in the order of time.
-    """
+    """bench_humidity: of the shop, where finish dries, %."""
 
     glue: str | None = None
+    """Key of data/glues.toml; None: the first that bears where the leaf lives."""
     degrees: Annotated[float, bounded(-5, 40, "temperature", "°C")] = 18.0
+    """Of the shop, °C."""
     people: Annotated[int, Field(ge=1, le=4)] = 1
+    """At a glue-up."""
     joint_minutes: Annotated[float, bounded(0.1, 30, "time", "minutes")] | None = None
+    """To spread and close one joint; None by its kind."""
     coats: Annotated[int, Field(ge=1, le=8)] | None = None
+    """Of finish; None by the finish."""
     humidity: Annotated[float, bounded(10, 95, "humidity", "%")] = 55.0
+    """Humidity, %."""
     start: date | None = None
+    """Day on which it is begun; None where that is not said."""
     due: date | None = None
+    """Day for which it is promised; None where that is not said."""
     hours_a_day: Annotated[float, bounded(0.5, 14, "hours a day", "hours")] = 6.0
+    """At the bench, on days from Monday to Friday."""
     log: Annotated[tuple[LogEntry, ...], Field(max_length=2000)] = ()
+    """In the order of time."""
 
     @field_validator("glue")
     @classmethod

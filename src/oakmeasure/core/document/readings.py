@@ -19,13 +19,21 @@ class Reading(FrozenModel):
     """One reading: its value, how well it is known and, where it differs from its kind's, its uncertainty."""
 
     value: float
+    """As it was read, in the reading's unit."""
     state: Provenance = Provenance.MEASURED
+    """How well it is known."""
     sigma: Annotated[float, bounded(0.01, 50, "uncertainty")] | None = None
+    """Uncertainty, mm; None: by rule."""
 
 
 def restated(value: Any, state: Provenance) -> Any:
-    """Return a part of the document in which every reading, however deep, that is known better than `state`, which is
-    assumed or from a table, is known as that instead.
+    """Return a part of the document in which every reading, however deep, that is known better than `state`.
+
+    Which is assumed or from a table, is known as that instead.
+
+    Args:
+        value: The new value.
+        state: How well it is known.
     """
     if isinstance(value, Reading):
         kept = value.state is Provenance.ASSUMED or value.state is state
@@ -71,20 +79,35 @@ class OpeningReadings(FrozenModel):
     """
 
     width_top: WidthReading | None = None
+    """Width near the head, mm; None where it was not read."""
     width_middle: WidthReading | None = None
+    """Width half way up, mm."""
     width_bottom: WidthReading | None = None
+    """Width near the foot, mm."""
     height_hinge: HeightReading | None = None
+    """Height at the hinge side, mm."""
     height_middle: HeightReading | None = None
+    """Height in the middle, mm."""
     height_latch: HeightReading | None = None
+    """Height at the latch side, mm."""
     diagonal_rising: DiagonalReading | None = None
+    """From the foot of the hinge side to the head of the latch side, mm."""
     diagonal_falling: DiagonalReading | None = None
+    """From the head of the hinge side to the foot of the latch side, mm."""
     lean_hinge: LeanReading | None = None
+    """How far the hinge side leans at its head, mm; + towards the latch."""
     lean_latch: LeanReading | None = None
+    """How far the latch side leans at its head, mm; + away from the hinge."""
     sill_rise: LeanReading | None = None
+    """How much the floor rises to the latch side, mm."""
     head_rise: LeanReading | None = None
+    """How much the head rises to the latch side, mm."""
     across_hinge: LeanReading | None = None
+    """How far the hinge side leans through the wall, mm; + towards the opening face at the head."""
     across_latch: LeanReading | None = None
+    """How far the latch side leans through the wall, mm; + towards the opening face at the head."""
     depth: DepthReading | None = None
+    """Depth of the opening through the wall, mm."""
 
     @property
     def some_width(self) -> Reading:
@@ -124,14 +147,17 @@ class HeadKind(StrEnum):
 
     @property
     def is_curved(self) -> bool:
+        """Whether the head is an arc."""
         return self in (HeadKind.SEGMENTAL, HeadKind.HALF_ROUND, HeadKind.TWO_CENTRED)
 
 
 class HeadShape(FrozenModel):
-    """rise: crown above the springing line; None takes it from the middle height, or from a half-round's span."""
+    """Shape of an opening's head, mm."""
 
     kind: HeadKind = HeadKind.LEVEL
+    """Straight, raked, segmental, half-round or pointed."""
     rise: RiseReading | None = None
+    """Crown above the springing line; None takes it from the middle height, or from a half-round's span."""
 
 
 class Side(StrEnum):
@@ -145,14 +171,14 @@ class Side(StrEnum):
 
 
 class SideOffset(FrozenModel):
-    """How far a side bulges into the opening (+) off a line stretched from its one end to the other.
-
-    at: from the foot of an upright side, from the hinge end of the head or the floor.
-    """
+    """How far a side bulges into the opening (+) off a line stretched from its one end to the other."""
 
     side: Side = Side.LATCH
+    """The side."""
     at: Annotated[float, bounded(0, 4000, "place")] = 1000.0
+    """From the foot of an upright side, from the hinge end of the head or the floor, mm."""
     into: OffsetReading = Reading(value=0.0)
+    """How far it stands into the opening there, mm."""
 
     @model_validator(mode="after")
     def _a_side(self) -> SideOffset:
@@ -169,22 +195,25 @@ class FloorAlong(StrEnum):
 
 
 class FloorPoint(FrozenModel):
-    """A height of the finished floor over the sill at the hinge side's foot.
-
-    at: degrees of opening (the swing), or mm along the wall from the hinge side, towards the latch and beyond
-    (the travel).
-    """
+    """A height of the finished floor over the sill at the hinge side's foot."""
 
     at: Annotated[float, bounded(-4000, 6000, "place")]
+    """Degrees of opening (the swing), or mm along the wall from the hinge side, towards the latch and beyond (the
+    travel).
+    """
     height: FloorReading
+    """Height of the floor there, mm."""
 
 
 class FloorReadings(FrozenModel):
     """The floor where the leaf will pass: along its swing, `at` in degrees, or along its travel, in mm."""
 
     along: FloorAlong = FloorAlong.SWING
+    """Along the opening, from the hinge side."""
     swing: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+    """Under the swinging leaf."""
     travel: Annotated[tuple[FloorPoint, ...], Field(max_length=40)] = ()
+    """Along a sliding leaf's way."""
 
     @model_validator(mode="after")
     def _on_the_swing(self) -> FloorReadings:
@@ -218,17 +247,18 @@ class Obstruction(StrEnum):
 
 
 class InTheWay(FrozenModel):
-    """Something beside or behind the leaf.
-
-    away: from the opening's edge outward; behind the leaf: from the hinge side. up: over the floor.
-    stands_out: from the wall's face; negative: how deep it lies in the wall.
-    """
+    """Something beside or behind the leaf."""
 
     what: Obstruction = Obstruction.ARCHITRAVE
+    """What it is."""
     where: Side = Side.HINGE
+    """At which side it stands."""
     away: Annotated[float, bounded(0, 4000, "place")] = 0.0
+    """From the opening's edge outward; behind the leaf: from the hinge side."""
     up: Annotated[float, bounded(0, 4000, "height")] = 0.0
+    """Over the floor, mm."""
     stands_out: StandOutReading
+    """From the wall's face; negative: how deep it lies in the wall."""
 
 
 class LiningFrom(StrEnum):
@@ -248,20 +278,29 @@ class LiningSchool(StrEnum):
 class Lining(FrozenModel):
     """A lining to be made. The readings are then those of the rough opening.
 
-    packing: both sides together. packing_head: over the head. depth None: the depth read. trench: how far the legs
-    are housed into the head. leaf_width, leaf_height: the leaf that exists, for a lining made to it.
+    depth None: the depth read.
     """
 
     made_from: LiningFrom = LiningFrom.ROUGH
+    """Whether the opening was read bare or lined."""
     thickness: Annotated[float, bounded(10, 60, "lining thickness")] = 25.0
+    """Lining thickness, mm."""
     packing: Annotated[float, bounded(0, 100, "packing")] = 12.0
+    """Both sides together, mm."""
     packing_head: Annotated[float, bounded(0, 100, "packing")] = 6.0
+    """Over the head, mm."""
     depth: Annotated[float, bounded(40, 600, "lining depth")] | None = None
+    """Lining depth, mm; None: by rule."""
     trench: Annotated[float, bounded(0, 30, "trench")] = 10.0
+    """How far the legs are housed into the head, mm."""
     school: LiningSchool = LiningSchool.PLUMB_FIRST
+    """How the lining sits in the wall."""
     species: str | None = None
+    """Key of its species; None for the leaf's."""
     leaf_width: WidthReading | None = None
+    """Width of the leaf that exists, for a lining made to it, mm."""
     leaf_height: HeightReading | None = None
+    """Height of the leaf that exists, for a lining made to it, mm."""
 
     @model_validator(mode="after")
     def _sensible(self) -> Lining:
@@ -274,8 +313,11 @@ class PolygonSide(FrozenModel):
     """A length between two corners of a polygon, numbered from 1 at the hinge side's foot, along the floor and up."""
 
     start: Annotated[int, Field(ge=1, le=8)]
+    """Number of the corner that it starts at, from 1."""
     end: Annotated[int, Field(ge=1, le=8)]
+    """Number of the corner that it ends at, from 1."""
     length: SideReading
+    """Its length, mm."""
 
     @model_validator(mode="after")
     def _two_corners(self) -> PolygonSide:
@@ -288,13 +330,16 @@ class Polygon(FrozenModel):
     """An opening of 3 to 8 straight sides by its sides and diagonals.
 
     Corner 1 is the foot of the hinge side, 2 the foot of the latch side, the rest go round over the head.
-    floor_rise, lean_hinge: by the level, as of a four-sided opening.
     """
 
     corners: Annotated[int, Field(ge=3, le=8)] = 4
+    """How many corners the opening has."""
     spans: Annotated[tuple[PolygonSide, ...], Field(max_length=40)] = ()
+    """Sides and diagonals."""
     floor_rise: LeanReading | None = None
+    """How much the floor rises to the latch side by the level, mm."""
     lean_hinge: LeanReading | None = None
+    """How far the hinge side leans by the level, mm."""
 
     @model_validator(mode="after")
     def _inside(self) -> Polygon:
@@ -312,17 +357,23 @@ class Tick(FrozenModel):
     """One tick: the mark on the board, and which way the stick lay.
 
     Either an angle (from the mark to the point, anticlockwise from the board's x), or a second point on the traced
-    edge, x2 y2, or neither: then x y is the point itself. side: 1 the floor, 2 the latch side, then round over the
-    head to the hinge side; None is left to the program. excluded: taken out by hand.
+    edge, x2 y2, or neither: then x y is the point itself.
     """
 
     x: Coordinate
+    """Of the mark, mm along the board."""
     y: Coordinate
+    """Of the mark, mm across the board."""
     angle_deg: Annotated[float, bounded(-360, 360, "angle", "°")] | None = None
+    """Angle, degrees; None: by rule."""
     x2: Coordinate | None = None
+    """Of the stick's other mark, or of the point, mm along the board; None where there is none."""
     y2: Coordinate | None = None
+    """Of the stick's other mark, or of the point, mm across the board; None where there is none."""
     side: Annotated[int, Field(ge=1, le=8)] | None = None
+    """1 the floor, 2 the latch side, then round over the head to the hinge side; None is left to the program."""
     excluded: bool = False
+    """Taken out by hand."""
 
     @model_validator(mode="after")
     def _one_direction(self) -> Tick:
@@ -344,23 +395,32 @@ class TickForm(StrEnum):
 
 
 class TickTemplate(FrozenModel):
-    """A template by ticks. The board is fixed to the hinge side; the nick, x y on it, says where.
-
-    stick: point to mark. sides: of the opening. nick_up: the nick's height over the floor at the hinge side as read
-    on the wall, so that the template finds its place again. check: a tick laid into a corner and kept out of the fit,
-    that between `check_corner` and the next side round (1: floor and latch side, 2: latch side and head …).
-    """
+    """A template by ticks. The board is fixed to the hinge side; the nick, x y on it, says where."""
 
     stick: StickReading = Reading(value=250.0, state=Provenance.ASSUMED)
+    """Point to mark."""
     form: TickForm = TickForm.ANGLE
+    """How ticks are written."""
     sides: Annotated[int, Field(ge=3, le=8)] = 4
+    """How many sides the opening has."""
     head: Literal["straight", "curved"] = "straight"
+    """Whether the head is straight or an arc."""
     ticks: Annotated[tuple[Tick, ...], Field(max_length=5000)] = ()
+    """The ticks."""
     check: Tick | None = None
+    """A tick laid into a corner and kept out of the fit, that between `check_corner` and the next side round (1:
+    floor and latch side, 2: latch side and head …).
+    """
     check_corner: Annotated[int, Field(ge=1, le=8)] = 2
+    """Number of the corner that the check reading is of."""
     nick_x: Coordinate = 0.0
+    """Of the nick that says how the board stood, mm along the board."""
     nick_y: Coordinate = 0.0
+    """Of the nick that says how the board stood, mm across the board."""
     nick_up: HeightAlong | None = None
+    """The nick's height over the floor at the hinge side as read on the wall, so that the template finds its place
+    again.
+    """
 
     @model_validator(mode="after")
     def _inside(self) -> TickTemplate:

@@ -25,13 +25,27 @@ class FrozenModel(BaseModel):
 
 
 def bounded(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
-    """Return the check of a number's range; its refusal says what it was read as and what would do."""
+    """Return the check of a number's range; its refusal says what it was read as and what would do.
 
+    Args:
+        low: The least that it may be, in the field's unit.
+        high: The most that it may be, in the field's unit.
+        what: What it is.
+        unit: What the unit is called in a refusal.
+    """
     return AfterValidator(lambda value: check_between(value, low, high, what, unit))
 
 
 def check_between(value: float, low: float, high: float, what: str, unit: str = "mm") -> float:
-    """Return `value`; InputError when it is not a number from low to high."""
+    """Return `value`; InputError when it is not a number from low to high.
+
+    Args:
+        value: The value, in its unit; None where nothing is chosen.
+        low: The least that it may be, in the value's unit.
+        high: The most that it may be, in the value's unit.
+        what: What it is.
+        unit: What the unit is called in a refusal.
+    """
     if not math.isfinite(value) or not low <= value <= high:
         raise InputError(what, f"{value:g}", limits=(low, high), unit=unit)
     return value
@@ -49,7 +63,9 @@ class Rule(FrozenModel):
     """One value and why the shop does it so."""
 
     value: Annotated[float, bounded(-1e5, 1e5, "rule", "")]
+    """Rule."""
     reason: str = ""
+    """Why the shop does it so."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,10 +73,15 @@ class RuleKind:
     """What a rule is called, what it is counted in, and between what it makes sense."""
 
     group: str
+    """Under which heading it stands."""
     label: str
+    """What it is called on the screen."""
     low: float
+    """The least that makes sense, in its unit."""
     high: float
+    """The most that makes sense, in its unit."""
     unit: Unit = Unit.MM
+    """Its unit."""
 
 
 RULE_KINDS: dict[str, RuleKind] = {
@@ -122,65 +143,120 @@ class ShopRules(FrozenModel):
     """A named set. Lengths in mm unless the name says otherwise; each within the limits of RULE_KINDS."""
 
     name: str
+    """Its name, as it is shown."""
     about: str = ""
+    """Whose rules they are and what they are good for."""
     # readings: standard uncertainty of one
     sigma_tape: Rule
+    """One by tape, mm."""
     sigma_diagonal: Rule
+    """A diagonal, mm."""
     sigma_plumb_per_m: Rule
+    """Plumb or level, for each metre, mm."""
     sigma_tick: Rule = Rule(value=0.5, reason="a pencil line and a sharp point")
+    """A tick on the board, mm."""
     # fit
     gap_hinge: Rule
+    """At the hinges, mm."""
     gap_latch: Rule
+    """At the latch, mm."""
     gap_head: Rule
+    """At the head, mm."""
     gap_floor: Rule
+    """Over the floor, mm."""
     trim_side: Rule
+    """Each side, mm."""
     trim_height: Rule
+    """Top and bottom each, mm."""
     solid_edge: Rule = Rule(value=25, reason="what most bought slabs have behind their edge; look at yours")
+    """Solid edge, mm."""
     sigma_cut: Rule = Rule(value=0.3, reason="plane and straightedge, tried along the whole edge")
+    """A planed size, mm."""
     sigma_hang: Rule = Rule(value=0.4, reason="a gauged recess and hinges of one packet")
+    """The gap that the hinges make, mm."""
     shaving: Rule = Rule(value=0.1, reason="a try plane set to trim")
+    """One stroke of the plane takes, mm."""
     bench_length: Rule = Rule(value=2400, reason="the bench, or two bearers set true")
+    """Bench, or floor kept flat: length, mm."""
     clamp_reach: Rule = Rule(value=1200, reason="the longest that there are enough of")
+    """Clamps reach, mm."""
     clamps: Rule = Rule(value=8, reason="of that reach")
+    """Clamps, count."""
     planer_width: Rule = Rule(value=400, reason="thicknesser")
+    """Planer takes, mm."""
     sander_width: Rule = Rule(value=0, reason="none: scraped and sanded by hand")
+    """Sander takes, mm."""
     saw_width: Rule = Rule(value=1250, reason="fence out as far as it goes")
+    """Saw: beside the blade, mm."""
     timber_price: Rule = Rule(value=1900, reason="made up: put in what your yard asks")
+    """A cubic metre of sawn timber, money."""
     hour_price: Rule = Rule(value=40, reason="made up: put in yours")
+    """An hour of work, money."""
     planed_price: Rule = Rule(value=5200, reason="made up: the yard's waste is in it")
+    """A cubic metre planed to size, money."""
     milling_minutes: Rule = Rule(value=14, reason="made up: faced, edged, thicknessed, and left to rest")
+    """Minutes to mill a rough part, ratio."""
     length_minutes: Rule = Rule(value=3, reason="made up: looked at and cut to length")
+    """Minutes to cut a planed part, ratio."""
     machining_price: Rule = Rule(value=9.5, reason="made up: planed part in, jointed part out")
+    """A part machined out of house, money."""
     finish_price: Rule = Rule(value=5, reason="made up: oil or varnish for all its coats")
+    """Finish for a square metre, money."""
     margin: Rule = Rule(value=20, reason="made up: tools, rent, what goes wrong")
+    """Margin, %."""
     bevel_deg: Rule
+    """Bevel, deg."""
     bevel_margin: Rule
+    """Gap kept as the corner passes, mm."""
     # joints
     tenon_share: Rule
+    """Tenon, share of the thickness, ratio."""
     blind_share: Rule
+    """Blind tenon, share of the stile, ratio."""
     divide_at: Rule
+    """Tenon divided when wider than this many thicknesses, ratio."""
     haunch_share: Rule
+    """Haunch, share of an end rail, ratio."""
     haunch_most: Rule
+    """Haunch, at the most, mm."""
     joint_step: Rule
+    """Set out to the full, mm."""
     muntin_tenon: Rule
+    """Muntin's tenon, mm."""
     groove_depth: Rule
+    """Groove, mm."""
     panel_hold: Rule
+    """Least hold at the driest, mm."""
     panel_clearance: Rule
+    """Clearance, mm."""
     cutters: tuple[float, ...]
+    """Widths of the cutters that there are, mm."""
     # sawing and planing
     allow_length: Rule
+    """Length of a rough part, mm."""
     allow_width: Rule
+    """Width of a rough part, mm."""
     allow_thickness: Rule
+    """Thickness of a rough part, mm."""
     horn: Rule
+    """Horn of a stile, mm."""
     kerf: Rule
+    """Saw kerf, mm."""
     end_trim: Rule
+    """Off each end of a board, mm."""
     joint_allowance: Rule
+    """For shooting a glue joint, mm."""
     # hinges
     butt_from_top: Rule
+    """Leaf's top to the top one, mm."""
     butt_from_bottom: Rule
+    """Leaf's foot to the bottom one, mm."""
     butt_third_below: Rule
+    """Between the top one and the third, mm."""
     butt_school: ButtSchool
+    """Where the butts go."""
     butt_back_wood: Rule
+    """Wood that stays behind, mm."""
 
     @model_validator(mode="after")
     def _sensible(self) -> ShopRules:
@@ -198,7 +274,11 @@ def rule_set_names() -> tuple[str, ...]:
 
 
 def load_rules(key: str) -> ShopRules:
-    """Return the shipped set `key`; every set names only where it differs from the first."""
+    """Return the shipped set `key`; every set names only where it differs from the first.
+
+    Args:
+        key: Its key in the table.
+    """
     base: dict[str, Any] = dict(table("rules/site-metric"))
     base.update(table(f"rules/{key}"))
     return ShopRules.model_validate(base)

@@ -19,27 +19,43 @@ class Sawing(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Species:
-    """basic_gravity: oven-dry mass over green volume. radial, tangential: change of a dimension per point of
-    moisture content, 6 to 14 %."""
+    """A species of wood."""
 
     key: str
+    """Its key in the table."""
     name: str
+    """Its name, as it is shown."""
     basic_gravity: float
+    """Oven-dry mass over green volume."""
     radial: float
+    """Change of a dimension on the quarter for each point of moisture, 6 to 14 %."""
     tangential: float
+    """Change of a dimension on the flat for each point of moisture, 6 to 14 %."""
     tint: str
+    """Colour in drawings, as #rrggbb."""
     source: str
+    """Where the values are from."""
 
     def movement(self, cut: Sawing) -> float:
-        """Return the change of width per point of moisture for a board of that cut."""
+        """Return the change of width per point of moisture for a board of that cut.
+
+        Args:
+            cut: How the board is sawn: flat, quarter or between.
+        """
         return self.tangential if cut is Sawing.FLAT else self.radial
 
 
 def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
     """Return the dimensional change coefficient per point of moisture from total shrinkage.
 
-    total_shrinkage: green to oven dry, %, 0 < S < 60. Not rounded. Raises InputError outside.
-    Source: Wood Handbook, FPL-GTR-282, ch. 13, C = 1/(3000/S − 20) (30 % fibre saturation, base at 10 %).
+    Not rounded. Source: Wood Handbook, FPL-GTR-282, ch. 13, C = 1/(3000/S − 20) (30 % fibre saturation, base at
+    10 %).
+
+    Args:
+        total_shrinkage: Green to oven dry, %, 0 < S < 60.
+
+    Raises:
+        InputError: Outside.
 
     >>> round(coefficient_from_shrinkage(total_shrinkage=7.8), 5)
     0.00274
@@ -51,17 +67,23 @@ def coefficient_from_shrinkage(*, total_shrinkage: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class SheetMaterial:
-    """What is no solid timber: sheets, glass, metal. density: kg/m³. moist: the wettest place that a sheet bears.
+    """What is no solid timber: sheets, glass, metal.
 
-    price_m2: of 12 thick, in the job's money. moist is "" for what nothing can be laid on.
+    moist is "" for what nothing can be laid on.
     """
 
     key: str
+    """Its key in the table."""
     name: str
+    """Its name, as it is shown."""
     density: float
+    """Density, kg/m³."""
     tint: str
+    """Colour in drawings, as #rrggbb."""
     moist: str = ""
+    """The wettest place that a sheet bears."""
     price_m2: float = 0.0
+    """Of 12 thick, in the job's money."""
 
 
 CORES = tuple(key for key, row in table("sheets").items() if "moist" in row)
@@ -70,7 +92,11 @@ SHEET_LENGTH, SHEET_WIDTH = 2440.0, 1220.0  # as sold, mm
 
 @cache
 def stuff(key: str) -> Species | SheetMaterial:
-    """Return a species or a sheet by its key; InputError when neither table has it."""
+    """Return a species or a sheet by its key; InputError when neither table has it.
+
+    Args:
+        key: Its key in the table.
+    """
     row = table("sheets").get(key)
     if row is None:
         return species(key)
@@ -86,6 +112,9 @@ def species_keys() -> tuple[str, ...]:
 
 def plain_name(text: str) -> str:
     """Return a name as a key is written.
+
+    Args:
+        text: The text.
 
     >>> plain_name("Red oak"), plain_name("red-oak")
     ('red_oak', 'red_oak')
@@ -107,7 +136,11 @@ def sheet_keys() -> tuple[str, ...]:
 
 @cache
 def species(key: str) -> Species:
-    """Return the species `key`; InputError when the table has none of that name."""
+    """Return the species `key`; InputError when the table has none of that name.
+
+    Args:
+        key: Its key in the table.
+    """
     row = table("species").get(key)
     if row is None:
         raise InputError("species", key, "one of " + ", ".join(species_keys()))

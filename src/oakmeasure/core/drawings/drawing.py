@@ -64,16 +64,25 @@ class Anchor(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Area:
-    """A filled outline. tint: the species' colour, where it is wood."""
+    """A filled outline."""
 
     points: tuple[Point, ...]
+    """Its corners, mm."""
     layer: Layer
+    """What kind of line or area it is."""
     ref: str = ""
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     grain: Grain = Grain.NONE
+    """Which way the grain runs."""
     tint: str = ""
+    """The species' colour, where it is wood."""
 
     def moved(self, x: float) -> Area:
-        """Return it so far to the right."""
+        """Return it so far to the right.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         return replace(self, points=_moved(self.points, x))
 
 
@@ -82,11 +91,18 @@ class Line:
     """An open line."""
 
     points: tuple[Point, ...]
+    """The points, mm."""
     layer: Layer
+    """What kind of line or area it is."""
     ref: str = ""
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
 
     def moved(self, x: float) -> Line:
-        """Return it so far to the right."""
+        """Return it so far to the right.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         return replace(self, points=_moved(self.points, x))
 
 
@@ -97,32 +113,49 @@ LETTERS = 1.1  # of the height that a label may fill, the size of type whose let
 
 @dataclass(frozen=True, slots=True)
 class Label:
-    """A text. size: 1 is body text. on_paper: knocks out what lies under it.
-
-    room: mm that it may fill across; where it does not fit, the first of `shorter` that does is shown, or nothing.
-    high: mm that it may fill up; where that is less than a line, it is set smaller.
-    """
+    """A text."""
 
     x: float
+    """Across, where it is set, mm."""
     y: float
+    """Up, where it is set, mm."""
     text: str
+    """The text."""
     layer: Layer = Layer.OUTLINE
+    """What kind of line or area it is."""
     size: float = 1.0
+    """Size of its type; 1 is body text."""
     anchor: Anchor = Anchor.CENTRE
+    """Which point of the text stands there."""
     bold: bool = False
+    """Whether it stands in bold type."""
     ref: str = ""
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     on_paper: bool = False
+    """Knocks out what lies under it."""
     room: float = 0.0
+    """Width that it may fill, mm; where it does not fit, the first of `shorter` that does is shown, or nothing.
+    """
     shorter: tuple[str, ...] = ()
+    """The same in fewer letters, the longest first."""
     high: float = 0.0
+    """Height that it may fill, mm; where that is less than a line, it is set smaller."""
 
     def moved(self, x: float) -> Label:
-        """Return it so far to the right."""
+        """Return it so far to the right.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         return replace(self, x=self.x + x)
 
     def set_in(self, body: float, per_mm: float, *, least: float) -> float:
-        """Return how large it is set: smaller where it lacks the height of a line, but to be read. body: of body text,
-        least: of what is read, in the unit of which there are `per_mm` to a mm of the drawing.
+        """Return how large it is set: smaller where it lacks the height of a line, but to be read.
+
+        Args:
+            body: Size of body text, in the view's unit.
+            per_mm: How many of the view's units are a mm of the drawing.
+            least: The least size that is read, in the view's unit.
         """
         whole = body * self.size
         return min(whole, max(LETTERS * self.high * per_mm, least)) if self.high else whole
@@ -130,23 +163,33 @@ class Label:
 
 @dataclass(frozen=True, slots=True)
 class Dimension:
-    """A dimension line from point to point with its value; `edit` is the field that it sets, where it sets one.
-
-    share: how far along the line the text stands.
-    """
+    """A dimension line from point to point with its value; `edit` is the field that it sets, where it sets one."""
 
     start: Point
+    """Where it begins, mm."""
     end: Point
+    """Where it ends, mm."""
     text: str
+    """The text."""
     figure: str = ""
+    """Name of the figure; "" for none."""
     edit: str = ""
+    """Path of the field that sets it; "" for none."""
     layer: Layer = Layer.DIMENSION
+    """What kind of line or area it is."""
     arrows: bool = False
+    """Whether it has arrow heads."""
     ref: str = ""
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     share: float = 0.5
+    """How far along the line its text stands, 0 to 1."""
 
     def moved(self, x: float) -> Dimension:
-        """Return it so far to the right."""
+        """Return it so far to the right.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         return replace(self, start=(self.start[0] + x, self.start[1]), end=(self.end[0] + x, self.end[1]))
 
 
@@ -162,7 +205,9 @@ class Drawing:
     """All shapes of a view, bottom one first, and the mm box that they fill."""
 
     shapes: tuple[Shape, ...]
+    """What is drawn, the first lowest."""
     bounds: Rect
+    """What it takes up, mm."""
 
     def refs(self) -> set[str]:
         """Return everything that the drawing shows and can point at."""
@@ -178,29 +223,70 @@ class Sketch:
     """Collects shapes. `mirror_at` turns the view round for hinges on the right: x becomes mirror_at − x."""
 
     shapes: list[Shape] = field(default_factory=list)
+    """What is drawn so far."""
     mirror_at: float | None = None
+    """Line about which it is mirrored, mm; None for none."""
 
     def page(self) -> Sketch:
-        """Return a sketch on the same sheet that is not mirrored: for rods, titles and sections beside the leaf."""
+        """Return a sketch on the same sheet that is not mirrored.
+
+        For rods, titles and sections beside the leaf.
+        """
         return Sketch(self.shapes)
 
     def at(self, x: float, y: float) -> Point:
+        """Return a point of this sketch as one of the drawing.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+            y: Up, from the foot, mm.
+        """
         return (self.mirror_at - x if self.mirror_at is not None else x, y)
 
     def area(
         self, points: Sequence[Point], layer: Layer, *, ref: str = "", grain: Grain = Grain.NONE, tint: str = ""
     ) -> None:
+        """Add an area.
+
+        Args:
+            points: Points, mm.
+            layer: What kind of line or area it is.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+            grain: Which way the grain runs.
+            tint: Colour of the wood, as #rrggbb; "" for the layer's own.
+        """
         self.shapes.append(Area(tuple(self.at(*each) for each in points), layer, ref, grain, tint))
 
     def rect(self, rect: Rect, layer: Layer, *, ref: str = "", grain: Grain = Grain.NONE, tint: str = "") -> None:
-        """Add a rectangle; how its grain is drawn is the renderer's business."""
+        """Add a rectangle; how its grain is drawn is the renderer's business.
+
+        Args:
+            rect: The rectangle, mm.
+            layer: What kind of line or area it is.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+            grain: Which way the grain runs.
+            tint: Colour of the wood, as #rrggbb; "" for the layer's own.
+        """
         self.area(corners(rect), layer, ref=ref, grain=grain, tint=tint)
 
     def line(self, points: Sequence[Point], layer: Layer, *, ref: str = "") -> None:
+        """Add a line through points.
+
+        Args:
+            points: Points, mm.
+            layer: What kind of line or area it is.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+        """
         self.shapes.append(Line(tuple(self.at(*each) for each in points), layer, ref))
 
     def box(self, rect: Rect, layer: Layer, *, ref: str = "") -> None:
-        """Add the outline of a rectangle."""
+        """Add the outline of a rectangle.
+
+        Args:
+            rect: The rectangle, mm.
+            layer: What kind of line or area it is.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+        """
         points = corners(rect)
         self.line([*points, points[0]], layer, ref=ref)
 
@@ -220,6 +306,22 @@ class Sketch:
         shorter: tuple[str, ...] = (),
         high: float = 0.0,
     ) -> None:
+        """Add a text.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+            y: Up, from the foot, mm.
+            text: The text.
+            layer: What kind of line or area it is.
+            size: Of the type, in units of the view's own.
+            anchor: Which point of the text stands at the place.
+            bold: Whether it stands in bold type.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+            on_paper: Whether the text has a ground of its own, so that lines do not cross it.
+            room: Width that there is for it, mm; 0 for as much as it needs.
+            shorter: The same in fewer letters, the longest first, for little room.
+            high: Height that there is for it, mm; 0 for as much as it needs.
+        """
         if self.mirror_at is not None and anchor in (Anchor.LEFT, Anchor.RIGHT):
             anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
         x, y = self.at(x, y)
@@ -238,10 +340,27 @@ class Sketch:
         ref: str = "",
         share: float = 0.5,
     ) -> None:
+        """Add a dimension.
+
+        Args:
+            start: Where it begins, mm.
+            end: Where it ends, mm.
+            text: The text.
+            figure: Name of the figure; "" for none.
+            edit: Path of the field that sets it; "" for none.
+            layer: What kind of line or area it is.
+            arrows: Whether the line has arrow heads.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+            share: Where on the line the number stands, 0 to 1.
+        """
         self.shapes.append(Dimension(self.at(*start), self.at(*end), text, figure, edit, layer, arrows, ref, share))
 
     def drawing(self, *, margin: float = 0.0) -> Drawing:
-        """Return the finished drawing; `margin`, mm, is added round everything for texts at its edges."""
+        """Return the finished drawing; `margin`, mm, is added round everything for texts at its edges.
+
+        Args:
+            margin: Added round everything, mm.
+        """
         points = [point for shape in self.shapes for point in _points_of(shape)]
         if not points:
             return Drawing((), Rect(0, 0, 1, 1))
@@ -259,19 +378,35 @@ def _points_of(shape: Shape) -> Iterable[Point]:
 
 
 def corners(rect: Rect) -> list[Point]:
-    """Return the corners of a rectangle, round from the lower left."""
+    """Return the corners of a rectangle, round from the lower left.
+
+    Args:
+        rect: The rectangle, mm.
+    """
     return [(rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)]
 
 
 def handle(sketch: Sketch, at: Point, radius: float, ref: str) -> None:
-    """Draw a round handle that can be dragged."""
+    """Draw a round handle that can be dragged.
+
+    Args:
+        sketch: The drawing that is added to.
+        at: Where it stands on the drawing, mm.
+        radius: Radius, mm.
+        ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+    """
     ring = circle(*at, radius, steps=20)
     sketch.area(ring[:-1], Layer.HANDLE, ref=ref)
     sketch.line(ring, Layer.LEAF, ref=ref)
 
 
 def hatching(rect: Rect, spacing: float) -> list[list[Point]]:
-    """Return lines at 45° that fill a rectangle: cut end grain, or wall, as on a workshop drawing."""
+    """Return lines at 45° that fill a rectangle: cut end grain, or wall, as on a workshop drawing.
+
+    Args:
+        rect: The rectangle, mm.
+        spacing: Between two lines, mm.
+    """
     lines: list[list[Point]] = []
     offset = rect.y0 - rect.width + spacing / 2  # of the line y = x − x0 + offset
     while offset < rect.y1:
@@ -284,7 +419,11 @@ def hatching(rect: Rect, spacing: float) -> list[list[Point]]:
 
 
 def grain_in(area: Area) -> list[list[Point]]:
-    """Return the lines that show which way the wood runs in an area, over the box that it fills: to be clipped."""
+    """Return the lines that show which way the wood runs in an area, over the box that it fills: to be clipped.
+
+    Args:
+        area: The area with its grain.
+    """
     xs, ys = [x for x, _ in area.points], [y for _, y in area.points]
     box = Rect(min(xs), min(ys), max(xs), max(ys))
     if area.grain is Grain.NONE:
@@ -295,9 +434,15 @@ def grain_in(area: Area) -> list[list[Point]]:
 
 
 def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
-    """Return the face grain of a board: lines along it that wander, closer towards the edges as in flat-sawn wood.
+    """Return the face grain of a board.
+
+    Lines along it that wander, closer towards the edges as in flat-sawn wood.
 
     The same rectangle always gets the same grain.
+
+    Args:
+        rect: The rectangle, mm.
+        upright: Whether its grain runs up the leaf.
     """
     length, width = (rect.height, rect.width) if upright else (rect.width, rect.height)
     if length <= 0 or width <= 0:

@@ -51,8 +51,19 @@ def edge_on(
     at_latch: bool = False,
     ends: bool = False,
 ) -> None:
-    """Draw an edge at x: its layers, through tenons, and every cut near it; beside each how deep it goes, or with
-    `ends` where it starts and stops, down from the leaf's top.
+    """Draw an edge at x: its layers, through tenons, and every cut near it.
+
+    Beside each how deep it goes, or with `ends` where it starts and stops, down from the leaf's top.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+        x: Across, away from the hinge edge, mm.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+        at_latch: Whether the latch edge is seen, else the hinge edge.
+        ends: Whether it says where cuts start and stop, else how deep they go.
     """
     t, w = build.thickness, build.width
     face_right = (leaf.leaf.hand is Hand.LEFT) is not at_latch
@@ -144,8 +155,16 @@ def section(
     *,
     lit: tuple[str, ...] = (),
 ) -> None:
-    """Draw a level section at height y between two distances from the hinge edge. at: from there and the depth to the
-    sheet. lit: families that are drawn in full; all others in hidden line.
+    """Draw a level section at height y between two distances from the hinge edge.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        y: Up, from the foot, mm.
+        along: From where to where it is cut, along the width, mm.
+        at: From there and from the depth, mm, to the place on the sheet.
+        lit: Families that are drawn in full; all others in hidden line.
     """
     low, high = along
 

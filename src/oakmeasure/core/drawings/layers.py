@@ -23,7 +23,11 @@ NARROW = 9.0  # steps: what is narrower has no room for its number beside anothe
 
 
 def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
-    """Return lines along the longest side of a slanting part, inside it."""
+    """Return lines along the longest side of a slanting part, inside it.
+
+    Args:
+        shape: Corners of its face, mm; () where that is an upright rectangle.
+    """
     sides = list(zip(shape, (*shape[1:], shape[0]), strict=True))
     (ax, ay), (bx, by) = max(sides, key=lambda each: math.dist(*each))
     length = math.dist((ax, ay), (bx, by))
@@ -45,7 +49,12 @@ def grain_along(shape: tuple[Point, ...]) -> list[tuple[Point, Point]]:
 
 
 def strands_in(shape: tuple[Point, ...], upright: bool) -> list[tuple[Point, Point]]:
-    """Return straight lines along the grain inside a shape that is level or upright."""
+    """Return straight lines along the grain inside a shape that is level or upright.
+
+    Args:
+        shape: Corners of its face, mm; () where that is an upright rectangle.
+        upright: Whether its grain runs up the leaf.
+    """
     turned = shape if upright else tuple((y, x) for x, y in shape)
     low, high = min(x for x, _ in turned), max(x for x, _ in turned)
     count = max(2, min(7, round((high - low) / 18)))
@@ -63,7 +72,13 @@ def strands_in(shape: tuple[Point, ...], upright: bool) -> list[tuple[Point, Poi
 
 
 def panel(sketch: Sketch, part: Part, tint: str) -> None:
-    """A panel in its field: its wood or its glass, what is fielded or boarded, a line where it lies lower."""
+    """A panel in its field: its wood or its glass, what is fielded or boarded, a line where it lies lower.
+
+    Args:
+        sketch: The drawing that is added to.
+        part: The part.
+        tint: Colour of the wood, as #rrggbb; "" for the layer's own.
+    """
     ref, face = f"part:{part.name}", part.face
     if part.species == "glass":
         sketch.area(part.corners, Layer.SPACE, ref=ref)
@@ -98,7 +113,13 @@ def panel(sketch: Sketch, part: Part, tint: str) -> None:
 
 
 def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
-    """A screw as a small round, one in a slot with its slot, a nail as a cross."""
+    """A screw as a small round, one in a slot with its slot, a nail as a cross.
+
+    Args:
+        sketch: The drawing that is added to.
+        each: The nail or the screw.
+        radius: Radius, mm.
+    """
     if each.what.startswith(("nail", "clenched")):
         for dx, dy in ((radius, radius), (radius, -radius)):
             sketch.line([(each.x - dx, each.y - dy), (each.x + dx, each.y + dy)], Layer.OUTLINE, ref=each.ref)
@@ -111,15 +132,28 @@ def fixing(sketch: Sketch, each: Fixing, radius: float) -> None:
 
 
 def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
-    """A fixing that must not be driven: a ring in the colour of doubt, struck through."""
+    """A fixing that must not be driven: a ring in the colour of doubt, struck through.
+
+    Args:
+        sketch: The drawing that is added to.
+        each: The nail or the screw.
+        radius: Radius, mm.
+    """
     ring = circle(each.x, each.y, radius, steps=12)
     sketch.line(ring, Layer.DOUBT, ref=each.ref)
     sketch.line([(each.x - radius, each.y - radius), (each.x + radius, each.y + radius)], Layer.DOUBT, ref=each.ref)
 
 
 def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
-    """The sizes that the builder asks for: up the latch side, and on top from the hinge edge."""
+    """The sizes that the builder asks for: up the latch side, and on top from the hinge edge.
 
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
     y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
@@ -140,7 +174,15 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
 
 
 def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool = True) -> None:
-    """Upright section near the hinges, the opening face to the left, thickness at twice its size."""
+    """Upright section near the hinges, the opening face to the left, thickness at twice its size.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        x0: Where it begins, across, mm.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+        words: Whether parts are named in it.
+    """
     times = 2.0
     if words:
         text = "section, thickness × 2"
@@ -159,7 +201,13 @@ def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool =
 
 
 def plan(sketch: Sketch, build: Build, step: float) -> None:
-    """Level section through a ledge or a stiffener, the opening face at the bottom, thickness at twice its size."""
+    """Level section through a ledge or a stiffener, the opening face at the bottom, thickness at twice its size.
+
+    Args:
+        sketch: The drawing that is added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     times = 2.0
     level = [part for part in build.parts if part.role in (Role.LEDGE, Role.STIFFENER)]
     cut = level[-1].face.y0 + 0.5 * level[-1].face.height if level else 0.6 * build.height
@@ -256,6 +304,10 @@ LINING_SHOWN = 26.0  # mm of lining drawn round the leaf
 
 
 def side_gaps(leaf: LeafSolution) -> tuple[float, float]:
-    """Return the gaps at the left and at the right of the leaf as it is seen."""
+    """Return the gaps at the left and at the right of the leaf as it is seen.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     hinge, latch = leaf.figures["gap_hinge"].value, leaf.figures["gap_latch"].value
     return (latch, hinge) if leaf.leaf.hand is Hand.RIGHT else (hinge, latch)

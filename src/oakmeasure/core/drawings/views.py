@@ -44,7 +44,14 @@ class MeasurePage(StrEnum):
 def measure_view(
     leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0, page: MeasurePage = MeasurePage.OPENING
 ) -> Drawing:
-    """Return the view of a page of Measure; of its first page, as the opening was taken."""
+    """Return the view of a page of Measure; of its first page, as the opening was taken.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        exaggeration: How many times crookedness is drawn.
+        page: The page of Measure that is open.
+    """
     view: Callable[..., Drawing] = ticks_view if leaf.leaf.measured_by is MeasuredBy.TICKS else opening_view
     if page is MeasurePage.ROUND:
         view = floor_view
@@ -63,7 +70,14 @@ class FitPage(StrEnum):
 
 
 def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LEAF, opened: float = 0.35) -> Drawing:
-    """Return the leaf in or before its opening; on the second page opened by a share of its way, 0 shut to 1."""
+    """Return the leaf in or before its opening; on the second page opened by a share of its way, 0 shut to 1.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        page: The page of Fit that is open.
+        opened: Share of its way, 0 shut to 1 open.
+    """
     hanging = leaf.leaf.hanging
     if leaf.swing is not None and page is FitPage.WAY:
         return swing_view(leaf, show, leaf.swing, opened=180 * opened)
@@ -77,7 +91,13 @@ def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LE
 
 
 def opened_by(leaf: LeafSolution, x: float, y: float) -> float:
-    """Return the share of its way to which a leaf goes when its handle is drawn to a place on the drawing, mm."""
+    """Return the share of its way to which a leaf goes when its handle is drawn to a place on the drawing, mm.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+    """
     if leaf.swing is not None:
         return swung_to(leaf, leaf.swing, x, y)
     return slid_to(leaf, x)
@@ -95,7 +115,14 @@ class LeafPage(StrEnum):
 def leaf_stage_view(
     leaf: LeafSolution, show: Show, *, page: LeafPage = LeafPage.SET_OUT, title: bool = True
 ) -> Drawing:
-    """Return the leaf set out, with its joints and fixings alone, or the ways of making it."""
+    """Return the leaf set out, with its joints and fixings alone, or the ways of making it.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        page: The page of the sheet that is open.
+        title: Whether it is said in words what the leaf is.
+    """
     if page is LeafPage.WAYS:
         return ways_view(leaf, show)
     return joints_view(leaf, show) if page is LeafPage.JOINTS else leaf_view(leaf, show, title=title, handles=True)
@@ -115,7 +142,13 @@ class TimberPage(StrEnum):
 
 
 def timber_view(leaf: LeafSolution, show: Show, *, page: TimberPage = TimberPage.BOARDS) -> Drawing:
-    """Return the quick plan of the leaf, or how it moves through its year; the other pages are the job's."""
+    """Return the quick plan of the leaf, or how it moves through its year; the other pages are the job's.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        page: The page of the sheet that is open.
+    """
     return year_view(leaf, show) if page is TimberPage.YEAR else cutting_view(leaf, show)
 
 
@@ -131,7 +164,15 @@ class HardwarePage(StrEnum):
 
 
 def hardware_stage_view(leaf: LeafSolution, show: Show, *, page: HardwarePage = HardwarePage.HINGES) -> Drawing:
-    """Return the leaf with its hinges or on its gear, with what carries it, with its lock, or with all that clashes."""
+    """Return the leaf with its hinges or on its gear, with what carries it, with its lock.
+
+    Or with all that clashes.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        page: The page of the sheet that is open.
+    """
     if leaf.gear is not None and page in (HardwarePage.HINGES, HardwarePage.GEAR):
         return gear_view(leaf, show, leaf.gear)
     if page is HardwarePage.FIXINGS:
@@ -155,7 +196,13 @@ class MakePage(StrEnum):
 
 
 def make_view(leaf: LeafSolution, show: Show, *, op: str = "") -> Drawing:
-    """Return the operation at hand, the first where none is named; the other pages are the window's to ask for."""
+    """Return the operation at hand, the first where none is named; the other pages are the window's to ask for.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        op: Id of the operation; "" for the first.
+    """
     return op_view(leaf, show, op)
 
 

@@ -13,8 +13,8 @@ def broken(show: Show, text: str, characters: int, head: str = "") -> list[str]:
     Args:
         show: In whose words.
         text: As core makes it.
-        characters: At the most in a line.
-        head: A number or a mark before the first of them.
+        characters: How many stand in a line at the most.
+        head: A number or a mark that stands before the first line; "" for none.
 
     Returns:
         The lines, as they are shown.
@@ -32,7 +32,7 @@ def cut_off(show: Show, text: str, *characters: int, head: str = "") -> tuple[st
         show: In whose words.
         text: As core makes it.
         characters: How many are left of it, one number for each text that is wanted.
-        head: What stands before it.
+        head: What stands before it; "" for nothing.
 
     Returns:
         The texts, as they are shown, in the order of the lengths.

@@ -20,22 +20,35 @@ STEP = 1.0  # to which a dragged rail is set
 
 @dataclass(frozen=True, slots=True)
 class DragEdit:
-    """Where a dragged rail goes: one edit of the leaf. words: what it snapped to, "" for nothing."""
+    """Where a dragged rail goes: one edit of the leaf."""
 
     path: str
+    """Path of the field that it sets."""
     value: object
+    """The value that it sets."""
     words: str
+    """What it snapped to, "" for nothing."""
 
 
 def rails_to_drag(leaf: LeafSolution) -> list[Part]:
-    """Return the rails that can be dragged: those between the top and the bottom one."""
+    """Return the rails that can be dragged: those between the top and the bottom one.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     kind = leaf.leaf.build.kind
     found: list[Part] = [] if leaf.build is None or not has(kind, "drag") else module(kind, "drag").rails(leaf.build)
     return found
 
 
 def dragged(leaf: LeafSolution, name: str, y: float) -> DragEdit | None:
-    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged."""
+    """Return the edit that sets a rail's centre at y, mm up the leaf; None where no such rail can be dragged.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        name: Its name.
+        y: Up, from the foot, mm.
+    """
     choice = leaf.leaf.build
     if leaf.build is None or not has(choice.kind, "drag"):
         return None
@@ -53,10 +66,17 @@ def dragged(leaf: LeafSolution, name: str, y: float) -> DragEdit | None:
 
 
 def dragged_butt(leaf: LeafSolution, number: int, y: float) -> DragEdit | None:
-    """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are; None without it.
+    """Return the edit that sets a butt's middle at y, mm up the leaf, with all others where they are.
 
-    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; and out of what it would
-    meet to where it is free. It passes no neighbour.
+    None without it.
+
+    It snaps to the rails: an end in line with a rail's edge, or its middle on the rail's; and out of what it
+    would meet to where it is free. It passes no neighbour.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        number: Its number, from 1.
+        y: Up, from the foot, mm.
     """
     if leaf.butts is None or leaf.build is None or not 1 <= number <= len(leaf.butts.places):
         return None
@@ -87,6 +107,11 @@ def dragged_cup(leaf: LeafSolution, number: int, y: float) -> DragEdit | None:
     """Return the edit that sets the top or the bottom cup's middle at y, mm up the leaf; None for one between.
 
     It snaps to where its hinge lies in line with a rail's inner edge, and stays 30 and more from the ends.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        number: Its number, from 1.
+        y: Up, from the foot, mm.
     """
     if leaf.cups is None or leaf.build is None or number not in (1, len(leaf.cups.places)):
         return None

@@ -31,7 +31,12 @@ LOW_LEAF = 1400.0  # mm; a lower one begins without a middle rail
 def get(model: BaseModel, path: str) -> Any:
     """Return the value at a dotted path, a number being a place in a list; None below something that is None.
 
-    Raises InputError for no such field.
+    Args:
+        model: What holds the field.
+        path: Path of the field in the leaf, its names joined by points.
+
+    Raises:
+        InputError: For no such field.
     """
     value: Any = model
     for name in path.split("."):
@@ -66,7 +71,13 @@ def _inner(old: Any, path: str, value: Any) -> Any:
 def with_value(model: M, path: str, value: Any) -> M:
     """Return the model with the value at a dotted path changed; everything untouched stays the same object.
 
-    Raises InputError naming the path when the document refuses the value.
+    Args:
+        model: The model that is changed; it stays as it is.
+        path: Path of the field in the leaf, its names joined by points.
+        value: The new value.
+
+    Raises:
+        InputError: Naming the path when the document refuses the value.
     """
     name, _, rest = path.partition(".")
     if name not in type(model).model_fields:
@@ -82,7 +93,12 @@ def with_value(model: M, path: str, value: Any) -> M:
 
 
 def refusal(error: ValidationError, path: str = "") -> InputError:
-    """Return the first reason for which the document was refused, in plain words."""
+    """Return the first reason for which the document was refused, in plain words.
+
+    Args:
+        error: What the document's own checks say.
+        path: Path of the field in the leaf, its names joined by points.
+    """
     first = error.errors()[0]
     cause = first.get("ctx", {}).get("error")
     where = path or ".".join(str(each) for each in first["loc"])
@@ -103,14 +119,27 @@ def _plain(message: str) -> str:
 
 
 def with_leaf(job: Job, leaf_id: str, change: Callable[[Leaf], Leaf]) -> Job:
-    """Return the job with one leaf changed; the other leaves stay the same objects."""
+    """Return the job with one leaf changed; the other leaves stay the same objects.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        change: What is done to the leaf; it returns another.
+    """
     job.leaf(leaf_id)
     leaves = tuple(change(each) if each.id == leaf_id else each for each in job.leaves)
     return with_value(job, "leaves", leaves)
 
 
 def with_field(job: Job, leaf_id: str, path: str, value: Any) -> Job:
-    """Return the job with one field of a leaf changed. A number given for a reading becomes a measured one."""
+    """Return the job with one field of a leaf changed. A number given for a reading becomes a measured one.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        path: Path of the field in the leaf, its names joined by points.
+        value: The new value.
+    """
     return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, path, _as_reading(leaf, path, value)))
 
 
@@ -130,17 +159,36 @@ def _holds_reading(annotation: Any) -> bool:
 
 
 def with_state(job: Job, leaf_id: str, path: str, state: Provenance) -> Job:
-    """Return the job with the state of a reading or of a hardware figure changed."""
+    """Return the job with the state of a reading or of a hardware figure changed.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        path: Path of the field in the leaf, its names joined by points.
+        state: How well it is known.
+    """
     return with_leaf(job, leaf_id, lambda leaf: with_value(leaf, f"{path}.state", state))
 
 
 def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
-    """Return the job with a check's remedy taken."""
+    """Return the job with a check's remedy taken.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        remedy: What takes it; None where it is taken, or cannot be.
+    """
     return with_field(job, leaf_id, remedy.path, remedy.value)
 
 
 def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
-    """Return the job with another way of taking a leaf's opening; what the other ways hold is kept."""
+    """Return the job with another way of taking a leaf's opening; what the other ways hold is kept.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        way: How the opening is taken: tape, template and ticks or a drawing.
+    """
 
     def change(leaf: Leaf) -> Leaf:
         more: dict[str, Any] = {}
@@ -154,7 +202,13 @@ def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
 
 
 def with_tick_form(job: Job, leaf_id: str, form: TickForm) -> Job:
-    """Return the job with a leaf's ticks written another way; their points stay where they are."""
+    """Return the job with a leaf's ticks written another way; their points stay where they are.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        form: How ticks are written: along and in, or as a distance from a stick.
+    """
 
     def change(leaf: Leaf) -> Leaf:
         if leaf.template is None:
@@ -168,7 +222,13 @@ def with_tick_form(job: Job, leaf_id: str, form: TickForm) -> Job:
 
 
 def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
-    """Return the job with a leaf's ticks replaced by those of a file, and its opening taken by them."""
+    """Return the job with a leaf's ticks replaced by those of a file, and its opening taken by them.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        ticks: The ticks of the file.
+    """
     job = with_measured_by(job, leaf_id, MeasuredBy.TICKS)
     form = TickForm.POINT
     if any(each.angle_deg is not None for each in ticks):
@@ -186,7 +246,12 @@ def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
 def with_last_tick_as_check(job: Job, leaf_id: str) -> Job:
     """Return the job with the last tick taken out of the fit and kept as the check reading.
 
-    Raises InputError when there is none.
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+
+    Raises:
+        InputError: When there is none.
     """
     template = job.leaf(leaf_id).template
     if template is None or not template.ticks:
@@ -197,18 +262,38 @@ def with_last_tick_as_check(job: Job, leaf_id: str) -> Job:
 
 
 def with_butt(job: Job, leaf_id: str, key: str) -> Job:
-    """Return the job with the butt of a leaf changed for one of the table."""
+    """Return the job with the butt of a leaf changed for one of the table.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        key: Its key in the table.
+    """
     butt: Butt = butt_from_table(key)
     return with_field(job, leaf_id, "hardware.butt", butt)
 
 
 def with_cup(job: Job, leaf_id: str, key: str) -> Job:
-    """Return the job with the cup hinge of a leaf changed for one of the table."""
+    """Return the job with the cup hinge of a leaf changed for one of the table.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        key: Its key in the table.
+    """
     return with_field(job, leaf_id, "hardware.cup.hinge", cup_from_table(key))
 
 
 def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
-    """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none."""
+    """Return the job with the hinge of a leaf among its own, named by the day `on`.
+
+    InputError where it has none.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        on: The day, in words.
+    """
     from oakmeasure.core.edits.kept_hinges import kept_butt, kept_cup
     from oakmeasure.core.solver import solve_leaf
 
@@ -221,7 +306,13 @@ def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
 
 
 def with_place(job: Job, leaf_id: str, place: Exposure) -> Job:
-    """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays."""
+    """Return the job with a leaf living elsewhere: its air is that of the place, what was chosen by hand stays.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        place: Where the leaf lives: indoors, outdoors, wet.
+    """
     row = table("places")[str(place)]
     air = {name: Climate.model_validate(row[name]) for name in ("dry", "wet")}
 
@@ -232,10 +323,17 @@ def with_place(job: Job, leaf_id: str, place: Exposure) -> Job:
 
 
 def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
-    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such.
+    """Return the job with a leaf built another way, on that construction's own defaults.
 
-    What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts at the
-    size that is wanted, until somebody measures it.
+    InputError for none such.
+
+    What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts
+    at the size that is wanted, until somebody measures it.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        kind: A construction, one of `KINDS`.
     """
     if kind not in KINDS:
         raise InputError("build.kind", kind, "one of " + ", ".join(KINDS))
@@ -280,22 +378,39 @@ def _as_wanted(job: Job, leaf_id: str, build: ConstructionModel) -> Construction
 
 
 def with_start(job: Job, leaf_id: str) -> Job:
-    """Return a new job with the pattern that a leaf as tall as its opening usually has: a low one has no lock rail.
+    """Return a new job with the pattern that a leaf as tall as its opening usually has.
+
+    A low one has no lock rail.
 
     Common practice, no source: a hatch or a cupboard under some 1400 mm is one panel high.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
     """
     height = job.leaf(leaf_id).readings.height_middle
     return with_pattern(job, leaf_id, "one") if height is not None and height.value < LOW_LEAF else job
 
 
 def with_pattern(job: Job, leaf_id: str, key: str) -> Job:
-    """Return the job with a framed leaf on one of the ready patterns; InputError where it is not framed."""
+    """Return the job with a framed leaf on one of the ready patterns; InputError where it is not framed.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        key: Its key in the table.
+    """
     build = job.leaf(leaf_id).build
     return with_field(job, leaf_id, "build", patterns.with_pattern(build, key))
 
 
 def with_rules(job: Job, key: str) -> Job:
-    """Return the job with another shipped set of shop rules."""
+    """Return the job with another shipped set of shop rules.
+
+    Args:
+        job: The job that is read; it is not changed.
+        key: Key of the set of shop rules.
+    """
     return with_value(job, "rules", load_rules(key))
 
 
@@ -303,7 +418,13 @@ CHANGED = ", changed"
 
 
 def with_rule(job: Job, name: str, value: float) -> Job:
-    """Return the job with one shop rule of its own set changed; a shipped set takes another name by that."""
+    """Return the job with one shop rule of its own set changed; a shipped set takes another name by that.
+
+    Args:
+        job: The job that is read; it is not changed.
+        name: Its name.
+        value: The value, in its unit; None where nothing is chosen.
+    """
     rules = with_value(job.rules, f"{name}.value", value)
     reason = f"changed from {getattr(job.rules, name).value:g} in this job"
     rules = with_value(rules, f"{name}.reason", reason)
@@ -313,7 +434,14 @@ def with_rule(job: Job, name: str, value: float) -> Job:
 
 
 def with_acknowledged(job: Job, leaf_id: str, code: str, reason: str) -> Job:
-    """Return the job with a stop answered for."""
+    """Return the job with a stop answered for.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        code: The check's code, which stays the same for ever.
+        reason: Why it may stay so, in the person's words.
+    """
 
     def change(leaf: Leaf) -> Leaf:
         others = tuple(each for each in leaf.acknowledged if each.code != code)
@@ -337,8 +465,13 @@ UNHUNG: dict[str, Any] = {
 
 
 def begun_again(leaf: Leaf) -> Leaf:
-    """Return a leaf as the start of another one: its choices stay, all that was read at its opening is assumed, and
-    what became of it is gone: its log and days, what was trimmed off it, its gaps, its signing, its answers.
+    """Return a leaf as the start of another one.
+
+    Its choices stay, all that was read at its opening is assumed, and what became of it is gone: its log and
+    days, what was trimmed off it, its gaps, its signing, its answers.
+
+    Args:
+        leaf: The leaf, as the document holds it.
     """
     return leaf.model_copy(
         update={
@@ -352,8 +485,12 @@ def begun_again(leaf: Leaf) -> Leaf:
 
 
 def for_another_opening(leaf: Leaf) -> Leaf:
-    """Return a leaf as the start of one for another opening: sizes by tape stay, assumed; what else was read at that
-    one opening stays with it.
+    """Return a leaf as the start of one for another opening: sizes by tape stay, assumed.
+
+    What else was read at that one opening stays with it.
+
+    Args:
+        leaf: The leaf, as the document holds it.
     """
     own = {
         "measured_by": MeasuredBy.TAPE,
@@ -367,7 +504,12 @@ def for_another_opening(leaf: Leaf) -> Leaf:
 
 
 def with_new_leaf(job: Job, name: str) -> Job:
-    """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed."""
+    """Return the job with one more leaf: a copy of the last one's choices, its readings all assumed.
+
+    Args:
+        job: The job that is read; it is not changed.
+        name: Its name.
+    """
     model = job.leaves[-1]
     taken = {each.id for each in job.leaves}
     leaf_id = next(f"leaf-{at}" for at in range(1, len(taken) + 2) if f"leaf-{at}" not in taken)
@@ -376,5 +518,13 @@ def with_new_leaf(job: Job, name: str) -> Job:
 
 
 def without_leaf(job: Job, leaf_id: str) -> Job:
-    """Return the job without a leaf. Raises InputError for the last one."""
+    """Return the job without a leaf.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+
+    Raises:
+        InputError: For the last one.
+    """
     return with_value(job, "leaves", tuple(each for each in job.leaves if each.id != leaf_id))

@@ -10,9 +10,16 @@ from oakmeasure.core.solution import LeafSolution
 
 
 def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
-    """Return the leaf's cup hinge as it joins the job's own: named by its day, its reach from the mock-up if sought.
+    """Return the leaf's cup hinge as it joins the job's own.
 
-    on: the day, in words. Raises InputError for a leaf without cup hinges.
+    Named by its day, its reach from the mock-up if sought.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        on: The day, in words.
+
+    Raises:
+        InputError: For a leaf without cup hinges.
     """
     if leaf.cups is None:
         raise InputError("hardware.cup", leaf.leaf.name, "a leaf on cup hinges")
@@ -31,7 +38,15 @@ def kept_cup(leaf: LeafSolution, on: str) -> CupHinge:
 
 
 def kept_butt(leaf: LeafSolution, on: str) -> Butt:
-    """Return the leaf's butt as it joins the job's own, named by its day. Raises InputError where it has none."""
+    """Return the leaf's butt as it joins the job's own, named by its day.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        on: The day, in words.
+
+    Raises:
+        InputError: Where it has none.
+    """
     if leaf.butts is None:
         raise InputError("hardware.butt", leaf.leaf.name, "a leaf on butts")
     butt = leaf.leaf.hardware.butt

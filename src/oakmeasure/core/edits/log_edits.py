@@ -16,7 +16,11 @@ from oakmeasure.core.solution import LeafSolution
 
 
 def entry_of(**fields: Any) -> LogEntry:
-    """Return an entry; InputError naming the field that is refused."""
+    """Return an entry; InputError naming the field that is refused.
+
+    Args:
+        fields: Fields of the entry with their values.
+    """
     try:
         return LogEntry.model_validate(fields)
     except ValidationError as error:
@@ -24,13 +28,24 @@ def entry_of(**fields: Any) -> LogEntry:
 
 
 def with_entry(job: Job, leaf_id: str, *entries: LogEntry) -> Job:
-    """Return the job with entries in the log of a leaf, all of it in the order of time."""
+    """Return the job with entries in the log of a leaf, all of it in the order of time.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        entries: The entries.
+    """
     log = (*job.leaf(leaf_id).making.log, *entries)
     return with_field(job, leaf_id, "making.log", tuple(sorted(log, key=lambda entry: entry.at)))
 
 
 def check_part(leaf: LeafSolution, part: str) -> None:
-    """Raise InputError for a part that the leaf does not have; "" is the leaf as a whole."""
+    """Raise InputError for a part that the leaf does not have; "" is the leaf as a whole.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        part: Name of the part; "" for the leaf as a whole.
+    """
     names = [each.name for each in leaf.cut_parts]
     if part and part not in names:
         raise InputError(
@@ -39,13 +54,25 @@ def check_part(leaf: LeafSolution, part: str) -> None:
 
 
 def check_op(leaf: LeafSolution, op_id: str) -> None:
-    """Raise InputError for an operation that the leaf does not have; "" is none."""
+    """Raise InputError for an operation that the leaf does not have; "" is none.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        op_id: Id of the operation.
+    """
     if op_id and (leaf.making is None or leaf.making.op(op_id) is None):
         raise InputError("op", op_id, f"an operation of the {leaf.leaf.name}")
 
 
 def begun(job: Job, leaf: LeafSolution, op_id: str, at: datetime) -> Job:
-    """Return the job with an operation started; the one that runs is stopped at that moment."""
+    """Return the job with an operation started; the one that runs is stopped at that moment.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        op_id: Id of the operation.
+        at: When it was.
+    """
     check_op(leaf, op_id)
     entries = []
     if leaf.making is not None:
@@ -61,8 +88,16 @@ def begun(job: Job, leaf: LeafSolution, op_id: str, at: datetime) -> Job:
 
 
 def ended(job: Job, leaf: LeafSolution, op_id: str, at: datetime, *, done: bool) -> Job:
-    """Return the job with an operation done, or stopped to be taken up again; a mend that is done answers its
-    mishap.
+    """Return the job with an operation done, or stopped to be taken up again.
+
+    A mend that is done answers its mishap.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        op_id: Id of the operation.
+        at: When it was.
+        done: Whether it is done; else it was stopped.
     """
     check_op(leaf, op_id)
     entries = [LogEntry(at=at, kind=LogKind.DONE if done else LogKind.STOP, op=op_id)]
@@ -86,7 +121,18 @@ def ended(job: Job, leaf: LeafSolution, op_id: str, at: datetime, *, done: bool)
 def gone_wrong(
     job: Job, leaf: LeafSolution, kind: MishapKind, *, part: str, by: float, repair: str, op_id: str, at: datetime
 ) -> Job:
-    """Return the job with a mishap in the log; with a repair it becomes an operation."""
+    """Return the job with a mishap in the log; with a repair it becomes an operation.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        kind: What went wrong.
+        part: Name of the part; "" for the leaf as a whole.
+        by: How far too deep, off or too short; the length of a split, the depth of a tear-out; mm.
+        repair: Key of the repair that was chosen; "" for none.
+        op_id: Id of the operation.
+        at: When it was.
+    """
     check_part(leaf, part)
     entry = entry_of(at=at, kind=LogKind.MISHAP, op=op_id, part=part, value=by, mishap=kind, repair=repair)
     return with_entry(job, leaf.leaf.id, entry)

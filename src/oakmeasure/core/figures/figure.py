@@ -31,13 +31,21 @@ class WorkingRow:
     """One line of a written sum. `op` is "", "+", "−", "×", "÷", "=" or "note" (words only)."""
 
     op: str
+    """The sign before it: "", +, − or =."""
     label: str
+    """What it is called on the screen."""
     value: float | None = None
+    """Its value; None for a line of words."""
     unit: Unit = Unit.MM
+    """Its unit."""
     ref: str = ""
+    """Name of the figure that it is; "" for none."""
 
     def as_written(self) -> tuple[str, float]:
-        """Return its sign and number as a person writes them: an overlap of −10 is taken off, not added as "+ −10"."""
+        """Return its sign and number as a person writes them.
+
+        An overlap of −10 is taken off, not added as "+ −10".
+        """
         value = self.value or 0.0
         if self.op in ("+", MINUS) and value < 0:
             return ("+" if self.op == MINUS else MINUS), -value
@@ -46,30 +54,43 @@ class WorkingRow:
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A number with its name, its unit, the sum that gave it and what it rests on.
-
-    name: stable, for files and links. label: the trade's words. source: whose rule, table or practice.
-    state: the least sure of the readings and hardware figures that went in; None when it is all choice.
-    rests_on: labels of the assumed inputs below it.
-    edit: path of the field that sets it, relative to the leaf; empty when it is worked out.
-    """
+    """A number with its name, its unit, the sum that gave it and what it rests on."""
 
     name: str
+    """Stable, for files and links."""
     label: str
+    """The trade's words."""
     value: float
+    """The value, mm where the unit is a length."""
     unit: Unit
+    """Its unit."""
     rows: tuple[WorkingRow, ...] = ()
+    """Its working, line by line."""
     source: str = ""
+    """Whose rule, table or practice."""
     state: Provenance | None = None
+    """The least sure of the readings and hardware figures that went in; None when it is all choice."""
     rests_on: frozenset[str] = frozenset()
+    """Labels of the assumed inputs below it."""
     edit: str = ""
+    """Path of the field that sets it, relative to the leaf; empty when it is worked out."""
 
     def lines(self, show: Show) -> list[str]:
-        """Return the working as lines of text, the last one the result."""
+        """Return the working as lines of text, the last one the result.
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         return [row_text(row, show) for row in self.rows] + ([self.source] if self.source else [])
 
 
 def row_text(row: WorkingRow, show: Show) -> str:
+    """Return a row of a working as one line of text.
+
+    Args:
+        row: The row.
+        show: How lengths and other quantities are written.
+    """
     if row.value is None:
         return row.label
     op, value = row.as_written()
@@ -90,8 +111,16 @@ def given(
 ) -> Figure:
     """Return a figure that is an input: a reading, a choice or a table value.
 
-    choice: it is no reading, and nothing is uncertain in it: chosen, where `edit` names the field that says so; else a
-    value of a table or of a rule, or what was counted or sought, and `source` says whose.
+    Args:
+        name: The figure's name.
+        label: What it is called, for the working and the drawing.
+        value: The value, in its unit; None where nothing is chosen.
+        unit: Its unit.
+        state: How well it is known.
+        source: Whose value or formula it is.
+        edit: Path of the field that sets it; "" for none.
+        choice: Whether it is no reading, and nothing is uncertain in it: chosen, where `edit` names the field;
+            else a value of a table or a rule, or counted or sought, and `source` says whose.
     """
     how = str(state) if not choice else "chosen" if edit else ""
     rests = frozenset({label}) if state is Provenance.ASSUMED else frozenset()
@@ -122,15 +151,31 @@ def _inherit(parents: Iterable[Figure]) -> tuple[Provenance | None, frozenset[st
 
 @dataclass(frozen=True, slots=True)
 class Term:
+    """A figure as it counts in a sum."""
+
     figure: Figure
+    """The figure."""
     times: float = 1.0
+    """How often it counts."""
 
 
 def plus(figure: Figure, times: float = 1.0) -> Term:
+    """Return a term that is added.
+
+    Args:
+        figure: The figure.
+        times: How often it counts.
+    """
     return Term(figure, times)
 
 
 def minus(figure: Figure, times: float = 1.0) -> Term:
+    """Return a term that is taken off.
+
+    Args:
+        figure: The figure.
+        times: How often it counts.
+    """
     return Term(figure, -times)
 
 
@@ -138,7 +183,14 @@ SHARES = {1.0: "", 0.5: "half of ", 0.333333: "a third of ", 0.666667: "two thir
 
 
 def total(name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
-    """Return the sum of the terms as a figure in the unit of the first one."""
+    """Return the sum of the terms as a figure in the unit of the first one.
+
+    Args:
+        name: The figure's name.
+        label: What it is called, for the working and the drawing.
+        terms: What is added and what is taken off.
+        source: Whose value or formula it is.
+    """
     rows, value = [], 0.0
     for at, term in enumerate(terms):
         amount = term.times * term.figure.value
@@ -160,7 +212,17 @@ def total(name: FigureName, label: str, *terms: Term, source: str = "") -> Figur
 def derived(
     name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
 ) -> Figure:
-    """Return a figure worked out by a formula that is more than a sum; the formula stands in its working."""
+    """Return a figure worked out by a formula that is more than a sum; the formula stands in its working.
+
+    Args:
+        name: The figure's name.
+        label: What it is called, for the working and the drawing.
+        value: The value, in its unit; None where nothing is chosen.
+        unit: Its unit.
+        inputs: The figures that it is worked out from.
+        formula: The formula, as it is shown in the working.
+        source: Whose value or formula it is.
+    """
     rows = [WorkingRow("", each.label, each.value, each.unit, each.name) for each in inputs]
     if formula:
         rows.append(WorkingRow("note", formula))
@@ -174,8 +236,14 @@ class Figures:
     """All figures of a leaf, by name, in the order in which they were worked out."""
 
     by_name: dict[str, Figure] = field(default_factory=dict)
+    """Each figure by its name."""
 
     def add(self, figure: Figure) -> Figure:
+        """Add a figure under its own name and return it.
+
+        Args:
+            figure: The figure.
+        """
         if figure.name in self.by_name:
             raise KeyError(f"figure {figure.name} is worked out twice")
         self.by_name[figure.name] = figure
@@ -193,17 +261,46 @@ class Figures:
         edit: str = "",
         choice: bool = False,
     ) -> Figure:
-        """Add an input and return it; see the function `given`."""
+        """Add an input and return it; see the function `given`.
+
+        Args:
+            name: The figure's name.
+            label: What it is called, for the working and the drawing.
+            value: The value, in its unit; None where nothing is chosen.
+            unit: Its unit.
+            state: How well it is known.
+            source: Whose value or formula it is.
+            edit: Path of the field that sets it; "" for none.
+            choice: Whether it is no reading, and nothing is uncertain in it: chosen, where `edit` names the
+                field; else a value of a table or a rule, or counted or sought, and `source` says whose.
+        """
         return self.add(given(name, label, value, unit, state=state, source=source, edit=edit, choice=choice))
 
     def total(self, name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
-        """Add a sum and return it; see the function `total`."""
+        """Add a sum and return it; see the function `total`.
+
+        Args:
+            name: The figure's name.
+            label: What it is called, for the working and the drawing.
+            terms: What is added and what is taken off.
+            source: Whose value or formula it is.
+        """
         return self.add(total(name, label, *terms, source=source))
 
     def derived(
         self, name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
     ) -> Figure:
-        """Add a figure worked out by a formula and return it; see the function `derived`."""
+        """Add a figure worked out by a formula and return it; see the function `derived`.
+
+        Args:
+            name: The figure's name.
+            label: What it is called, for the working and the drawing.
+            value: The value, in its unit; None where nothing is chosen.
+            unit: Its unit.
+            inputs: The figures that it is worked out from.
+            formula: The formula, as it is shown in the working.
+            source: Whose value or formula it is.
+        """
         return self.add(derived(name, label, value, unit, *inputs, formula=formula, source=source))
 
     def __getitem__(self, name: FigureName) -> Figure:
@@ -213,6 +310,11 @@ class Figures:
         return name in self.by_name
 
     def get(self, name: FigureName) -> Figure | None:
+        """Return the figure of that name; None where the leaf has none.
+
+        Args:
+            name: The figure's name.
+        """
         return self.by_name.get(name)
 
     def __iter__(self) -> Iterator[Figure]:
@@ -222,5 +324,9 @@ class Figures:
         return len(self.by_name)
 
     def parents(self, name: str) -> list[Figure]:
-        """Return the figures that `name` was taken from, in the order of its rows."""
+        """Return the figures that `name` was taken from, in the order of its rows.
+
+        Args:
+            name: Its name.
+        """
         return [self.by_name[row.ref] for row in self.by_name[name].rows if row.ref in self.by_name and row.ref != name]

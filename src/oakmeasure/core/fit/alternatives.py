@@ -23,26 +23,40 @@ WAY_COLUMNS = ("way", "cost", "hours", "dirt", "what it means")
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """One of the choices. cells: a text for each column. level: whether it does. remedy: takes it by one click."""
+    """One of the choices."""
 
     cells: tuple[str, ...]
+    """A text for each column."""
     level: Level = Level.OK
+    """Whether it does."""
     remedy: Remedy | None = None
+    """Takes it by one click."""
     is_taken: bool = False
+    """Whether it is what the leaf has now."""
 
 
 @dataclass(frozen=True, slots=True)
 class Comparison:
-    """Choices of one kind. about: what is compared, in one line."""
+    """Choices of one kind."""
 
     title: str
+    """Its heading."""
     about: str
+    """What is compared, in one line."""
     columns: tuple[str, ...]
+    """What is compared."""
     options: tuple[Option, ...]
+    """The choices side by side."""
 
 
 def side_by_side(ctx: Context, fitted: Fit, place: GearPlace | None) -> tuple[Comparison, ...]:
-    """Return everything that can be compared at Fit. place: of a track set; None for a leaf on hinges."""
+    """Return everything that can be compared at Fit.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fitted: Size of the leaf and its gaps, mm.
+        place: Of a track set; None for a leaf on hinges.
+    """
     found: list[Comparison] = []
     if place is not None:
         found += [*_height_ways(ctx, fitted, place), *_wall_ways(ctx)]
@@ -69,7 +83,16 @@ def way(
 ) -> Option:
     """Return one way out with what it costs: hours × the hour's price + material.
 
-    key: of data/ways_out.toml. size: mm that are cut. area: of leaf, m². extra: material, in the job's money.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        key: Its key in data/ways_out.toml.
+        means: What it means, in words.
+        size: Length that is cut, mm.
+        area: Of the leaf's face, m².
+        extra: Cost of what else is bought, in the job's money.
+        title: A few words.
+        level: How bad it is.
+        remedy: What takes it; None where it is taken, or cannot be.
     """
     row = table("ways_out")[key]
     hours = row["hours"] + row.get("per_100", 0) * size / 100 + row.get("hours_per_m2", 0) * area

@@ -17,12 +17,16 @@ FAR = 120.0  # a slab that is this much too large is another door
 
 @dataclass(frozen=True, slots=True)
 class Alteration:
-    """A bought slab against the leaf that is wanted, mm. off_width, off_height: to be taken off."""
+    """A bought slab against the leaf that is wanted, mm."""
 
     width: float
+    """What comes off its width, mm."""
     height: float
+    """What comes off its height, mm."""
     off_width: float
+    """What is to come off its width, mm."""
     off_height: float
+    """What is to come off its height, mm."""
 
     @property
     def each_edge(self) -> float:
@@ -33,7 +37,12 @@ class Alteration:
 def left_after(*, depth: float, off: float) -> float:
     """Return what is left of a groove, or of a solid edge, after so much is taken off its edge, mm.
 
-    Raises InputError where more comes off than there is: it is gone.
+    Args:
+        depth: Depth of the groove, or of the solid edge, mm.
+        off: What is taken off the edge, mm.
+
+    Raises:
+        InputError: Where more comes off than there is: it is gone.
 
     >>> left_after(depth=20, off=5)
     15
@@ -46,7 +55,12 @@ def left_after(*, depth: float, off: float) -> float:
 def nearest_slab(*, width: float, height: float, sizes: list[tuple[float, float]]) -> Alteration | None:
     """Return the slab from which least wood comes off; None where every one is too small or far off.
 
-    width, height: of the leaf that is wanted, mm. sizes: of slabs, mm. Source: the areas taken off, compared.
+    Source: the areas taken off, compared.
+
+    Args:
+        width: Of the leaf that is wanted, mm.
+        height: Of the leaf that is wanted, mm.
+        sizes: Width, height and thickness of the slabs that are sold, mm.
 
     >>> nearest_slab(width=703, height=2032, sizes=[(762, 1981), (709, 2040)]).each_edge
     3.0
@@ -65,7 +79,13 @@ def slab_sizes() -> list[tuple[float, float]]:
 
 
 def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
-    """Say which slab could be bought for the leaf, and whether its solid edge would take the trimming."""
+    """Say which slab could be bought for the leaf, and whether its solid edge would take the trimming.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        width: Width, mm.
+        height: Height, mm.
+    """
     if width.value < DOOR_WIDTH or height.value < DOOR_HEIGHT or ctx.leaf.slide.size_height is not None:
         return
     found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())

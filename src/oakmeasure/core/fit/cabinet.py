@@ -15,7 +15,12 @@ LEAST_BETWEEN = 2.0  # between two leaves of a run, or they rub: common practice
 
 
 def fit_overlay(ctx: Context, opening: Opening) -> Fit:
-    """Work out a leaf that lies on its opening: opening + overlay at each edge."""
+    """Work out a leaf that lies on its opening: opening + overlay at each edge.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     choice, add = ctx.leaf.cabinet, ctx.figures.add
     # Where the overlay is what the hinges give, it is there already.
     overlay = ctx.figures.get("overlay") or add(
@@ -76,7 +81,12 @@ def _run(ctx: Context, overlay: Figure) -> float:
 
 
 def fit_inset(ctx: Context, opening: Opening) -> Fit:
-    """Work out a leaf that stands in its opening, on cups: opening − a gap at each edge."""
+    """Work out a leaf that stands in its opening, on cups: opening − a gap at each edge.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     width, height, at = size_inside(ctx, opening)
     fitted = finished(ctx, width, height, square_edge(ctx), at=at)
     if fitted.possible:

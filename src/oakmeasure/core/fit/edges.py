@@ -17,7 +17,13 @@ def gaps_along(
 ) -> None:
     """Add the gap at both ends of every edge; say where a square leaf leaves an uneven one.
 
-    at: the leaf's hinge edge and foot, in the opening's coordinates. is_scribed: then each gap is what was asked.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        width: Width, mm.
+        height: Height, mm.
+        at: Hinge edge and foot of the leaf, mm in the opening's coordinates.
+        is_scribed: Whether the leaf is scribed; each gap is then what was asked.
     """
     x0, y0 = at
     x1, y1 = x0 + width.value, y0 + height.value

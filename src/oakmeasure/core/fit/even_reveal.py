@@ -16,9 +16,16 @@ from oakmeasure.core.leaf.leaf_context import Context
 
 
 def strokes(off: float, *, shaving: float) -> int:
-    """Return how many strokes of the plane take `off` mm away, each a shaving thick; 0 where nothing is to come off.
+    """Return how many strokes of the plane take `off` mm away, each a shaving thick.
 
-    Raises InputError for a shaving of no thickness.
+    0 where nothing is to come off.
+
+    Args:
+        off: What is to come off, mm.
+        shaving: Thickness of one shaving, mm.
+
+    Raises:
+        InputError: For a shaving of no thickness.
 
     >>> strokes(1.1, shaving=0.1)
     11
@@ -29,12 +36,20 @@ def strokes(off: float, *, shaving: float) -> int:
 
 
 def is_the_aim(leaf: Leaf) -> bool:
-    """Return whether the leaf is left full and sized to the gap that its hinges make."""
+    """Return whether the leaf is left full and sized to the gap that its hinges make.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+    """
     return leaf.fit.even is not None and leaf.hanging in (Hanging.LINING, Hanging.INSET_BUTTS)
 
 
 def gaps(ctx: Context) -> None:
-    """Add the gap that the hinges made, and the same at every other side; over a floor the chosen one stays."""
+    """Add the gap that the hinges made, and the same at every other side; over a floor the chosen one stays.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.fit.even
     assert choice is not None
     made = _made(ctx, choice)
@@ -81,12 +96,23 @@ class Planing:
     """What comes off one edge of a leaf that was left full."""
 
     edge: str
+    """Which edge is planed."""
     off: Figure
+    """What comes off it at the most, mm."""
     strokes: Figure
+    """How many strokes of the plane that is."""
 
 
 def plane_to(ctx: Context, width: Figure, height: Figure) -> tuple[Planing, ...]:
-    """Add what is planed off the leaf that hangs full: all of the width at the latch, the height at head and foot."""
+    """Add what is planed off the leaf that hangs full.
+
+    All of the width at the latch, the height at head and foot.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        width: Width, mm.
+        height: Height, mm.
+    """
     choice, f = ctx.leaf.fit.even, ctx.figures
     assert choice is not None
     full_width = (

@@ -17,7 +17,13 @@ LIKELY = 0.9  # under it one should have something to plane off
 
 
 def least_at_latch(f: Figures) -> float:
-    """Return the gap at the latch that must be left, mm: what the passing corner needs, of a fine gap half of it."""
+    """Return the gap at the latch that must be left, mm.
+
+    What the passing corner needs, of a fine gap half of it.
+
+    Args:
+        f: The leaf's figures.
+    """
     margin = f.get("bevel_margin")
     return min(margin.value if margin is not None else LEAST_GAP, gap_that_opens(f).value / 2)
 
@@ -26,6 +32,10 @@ def chance_over(room: float, sigma: float) -> float:
     """Return the share of normal errors of standard uncertainty `sigma` that are under `room`, both mm.
 
     Source: the normal distribution, Φ(room/σ).
+
+    Args:
+        room: Width that there is for it, mm; 0 for as much as it needs.
+        sigma: Standard uncertainty of the error, mm.
 
     >>> round(chance_over(1.645, 1.0), 3)
     0.95
@@ -36,7 +46,15 @@ def chance_over(room: float, sigma: float) -> float:
 
 
 def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
-    """Add the chance of a leaf that stands in its opening, and say where it ought to have something left on to trim."""
+    """Add the chance of a leaf that stands in its opening.
+
+    And say where it ought to have something left on to trim.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        fitted: Size of the leaf and its gaps, mm.
+    """
     f, clear = ctx.figures, ctx.figures["clear_width_uncertainty"]
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on or not opening.taken.outline.is_upright:
         return

@@ -18,30 +18,45 @@ LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT = 150.0, 250.0
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """The leaf in its opening. x_hinge_edge: the leaf's hinge edge in the opening's coordinates; y_foot: its foot.
+    """The leaf in its opening.
 
-    The glued size is the size at the bench, with the trimming allowance still on. leaves: of this size that hang in the
-    opening. apart: from one of them to the next, negative where they overlap, mm. outline: of a scribed leaf, in
-    its own coordinates; () for a square one.
+    The glued size is the size at the bench, with the trimming allowance still on.
     """
 
     width: Figure
+    """Finished width on the opening face, mm."""
     height: Figure
+    """Finished height, mm."""
     trim_side: Figure
+    """Kept for fitting at each long edge, mm."""
     trim_height: Figure
+    """Kept for fitting of the height, mm."""
     glued_width: Figure
+    """Width as it is glued up, mm."""
     glued_height: Figure
+    """Height as it is glued up, mm."""
     x_hinge_edge: float
+    """The leaf's hinge edge in the opening's coordinates."""
     y_foot: float
+    """Where its foot is in the opening, mm."""
     bevel: Figure
+    """Bevel of the latch edge, degrees."""
     possible: bool
+    """Whether such a leaf can be."""
     leaves: int = 1
+    """Of this size that hang in the opening."""
     apart: float = 0.0
+    """From one of them to the next, negative where they overlap, mm."""
     outline: tuple[tuple[float, float], ...] = ()
+    """Of a scribed leaf, in its own coordinates; () for a square one."""
 
 
 def add_gaps(ctx: Context) -> None:
-    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's check."""
+    """Add the gaps round the leaf; a lining made to a leaf rests on them, and so does the floor's check.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.fit
     if even_reveal.is_the_aim(ctx.leaf):
         even_reveal.gaps(ctx)
@@ -64,7 +79,14 @@ def finished(
 ) -> Fit:
     """Return the fit of a leaf of that size: what is left on to trim added, one that is too small refused.
 
-    at: hinge edge and foot, in the opening's coordinates.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        width: Width, mm.
+        height: Height, mm.
+        bevel: Bevel of the latch edge, degrees.
+        at: Hinge edge and foot of the leaf, mm in the opening's coordinates.
+        leaves: How many leaves alike hang in the opening.
+        apart: Gap between two leaves of a run, mm.
     """
     choice = ctx.leaf.fit
     side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
@@ -108,9 +130,14 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
 def size_inside(
     ctx: Context, opening: Opening, *, width: Figure | None = None
 ) -> tuple[Figure, Figure, tuple[float, float]]:
-    """Add the size of a square leaf that stands in its opening, a gap at each edge; return it with its hinge foot.
+    """Add the size of a square leaf that stands in its opening, a gap at each edge.
 
-    width: of one of a pair, worked out already.
+    Return it with its hinge foot.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        width: Width of one of a pair, mm, worked out already; None for one leaf.
     """
     f, add = ctx.figures, ctx.figures.add
     if width is None:
@@ -123,7 +150,11 @@ def size_inside(
 
 
 def square_edge(ctx: Context) -> Figure:
-    """Return the bevel of a leaf whose edges stay square."""
+    """Return the bevel of a leaf whose edges stay square.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     return ctx.figures.given(
         "bevel", "bevel of the latch edge", 0.0, Unit.DEG, source="no edge passes a jamb", choice=True
     )

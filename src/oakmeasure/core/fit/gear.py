@@ -25,7 +25,12 @@ OF_SET = {"gear_height": "opening"}  # where the set calls it otherwise
 
 
 def from_set(ctx: Context, name: str) -> Figure | None:
-    """Return a figure of the gear: set by hand, else of the chosen set; None where nobody says."""
+    """Return a figure of the gear: set by hand, else of the chosen set; None where nobody says.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        name: Its name.
+    """
     if figure_name(name) in ctx.figures:
         return ctx.figures[figure_name(name)]
     choice = ctx.leaf.slide
@@ -36,7 +41,13 @@ def from_set(ctx: Context, name: str) -> Figure | None:
 
 
 def from_set_or(ctx: Context, name: str, default: float) -> Figure:
-    """Return the same, or the default as the figure until a set is chosen."""
+    """Return the same, or the default as the figure until a set is chosen.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        name: Its name.
+        default: What it is where neither the leaf nor the set says so, in the figure's unit.
+    """
     return from_set(ctx, name) or ctx.figures.add(_gear(name, default, "taken until a set is chosen"))
 
 
@@ -46,34 +57,50 @@ def _gear(name: str, value: float, source: str) -> Figure:
 
 @dataclass(frozen=True, slots=True)
 class GearPlace:
-    """What a set must fit into, lengths in mm. None: not known.
-
-    opening: tallest, floor to head. leaf_height, thickness: of the leaf; over_head: its top over the opening's head.
-    headroom: free wall over the head. back: wall to the leaf's back at the least. track: needed. mass: of a leaf, kg.
-    """
+    """What a set must fit into, lengths in mm. None: not known."""
 
     way: Hanging
+    """How the leaf hangs."""
     leaf_height: float
+    """Height of the leaf, mm."""
     thickness: float
+    """Thickness of the leaf, mm."""
     over_head: float
+    """Its top over the opening's head."""
     opening: float
+    """Height of the opening where it is tallest, floor to head, mm."""
     headroom: float | None
+    """Free wall over the head, mm; None where nobody has read it."""
     back: float
+    """Wall to the leaf's back at the least."""
     track: float
+    """Length of the track that is needed, mm."""
     mass: float | None
+    """Mass of one leaf, kg; None where it is not known."""
 
 
 @dataclass(frozen=True, slots=True)
 class Miss:
-    """One thing in which a set does not fit. short: by how much, mm; 0 where it is no length."""
+    """One thing in which a set does not fit."""
 
     what: str
+    """What is missing."""
     words: str
+    """By how much, in words."""
     short: float = 0.0
+    """By how much, mm; 0 where it is no length."""
 
 
 def misses(track_set: TrackSet, place: GearPlace, show: Show) -> list[Miss]:
-    """Return everything in which a set does not fit its place; none where it does. The load's lever is not in it."""
+    """Return everything in which a set does not fit its place; none where it does.
+
+    The load's lever is not in it.
+
+    Args:
+        track_set: The track set.
+        place: The opening, the leaf and what is over it, for a track set.
+        show: How lengths and other quantities are written.
+    """
     found: list[Miss] = []
     fmt = show.length
     if place.way not in track_set.ways:
@@ -98,22 +125,43 @@ def misses(track_set: TrackSet, place: GearPlace, show: Show) -> list[Miss]:
 
 
 def length_to_buy(track_set: TrackSet, needed: float) -> float | None:
-    """Return the shortest track sold that is long enough, mm; None where none is."""
+    """Return the shortest track sold that is long enough, mm; None where none is.
+
+    Args:
+        track_set: The track set.
+        needed: What is needed, mm.
+    """
     return min((each for each in track_set.lengths if each >= needed - HAIR), default=None)
 
 
 def backing_for(track_set: TrackSet, place: GearPlace) -> float:
-    """Return the backing board that a set's stand-off lacks, mm; 0 where it does."""
+    """Return the backing board that a set's stand-off lacks, mm; 0 where it does.
+
+    Args:
+        track_set: The track set.
+        place: The opening, the leaf and what is over it, for a track set.
+    """
     return max(0.0, place.back - track_set.stand_off)
 
 
 def sets_for(way: Hanging) -> dict[str, TrackSet]:
-    """Return the sets of the table that are made for a way of hanging."""
+    """Return the sets of the table that are made for a way of hanging.
+
+    Args:
+        way: How the leaf hangs.
+    """
     return {key: each for key, each in track_sets().items() if way in each.ways}
 
 
 def place_of(ctx: Context, opening: Opening, fitted: Fit, mass: float | None = None) -> GearPlace:
-    """Return what a set must fit into."""
+    """Return what a set must fit into.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        fitted: Size of the leaf and its gaps, mm.
+        mass: Of the leaf, kg; None where it is not known.
+    """
     f = ctx.figures
     top = fitted.y_foot + fitted.height.value
     return GearPlace(
@@ -130,13 +178,22 @@ def place_of(ctx: Context, opening: Opening, fitted: Fit, mass: float | None = N
 
 
 def tallest(opening: Opening) -> float:
-    """Return the opening from its floor to the highest place of its head, mm: there a track could lie."""
+    """Return the opening from its floor to the highest place of its head, mm: there a track could lie.
+
+    Args:
+        opening: The clear opening.
+    """
     crown = max((y for _, y in opening.taken.outline.of(Side.HEAD)), default=opening.head_low.value)
     return max(crown, opening.head_low.value) - opening.floor_high.value
 
 
 def judge_set(ctx: Context, place: GearPlace) -> None:
-    """Say whether the chosen set fits, or which of the table's do; ratings of a leaf off its middle come later."""
+    """Say whether the chosen set fits, or which of the table's do; ratings of a leaf off its middle come later.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        place: The opening, the leaf and what is over it, for a track set.
+    """
     chosen = ctx.leaf.slide.track_set
     _headroom(ctx, place)
     if chosen is None:
@@ -171,7 +228,12 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
 
 
 def overlap_left(ctx: Context, short: Figure) -> float:
-    """Return the overlap at the head that would leave room to lift the leaf on, mm; may be negative."""
+    """Return the overlap at the head that would leave room to lift the leaf on, mm; may be negative.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        short: By how much it is too short, mm.
+    """
     return ctx.leaf.slide.overlap_head - short.value
 
 

@@ -29,7 +29,12 @@ AIM_WORDS = {
 
 
 def fit_hung(ctx: Context, opening: Opening) -> Fit:
-    """Work out the leaf, or pair, that hangs plumb in the opening on butts, and judge it."""
+    """Work out the leaf, or pair, that hangs plumb in the opening on butts, and judge it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     choice, f = ctx.leaf.fit, ctx.figures
     pair = ctx.leaf.hanging is Hanging.PAIR
     if not pair and (choice.shape is LeafShape.SCRIBED or choice.aim is not Aim.WIDTH):

@@ -19,19 +19,29 @@ from oakmeasure.core.survey.outline import Box, HalfPlane, Outline, half_planes,
 
 @dataclass(frozen=True, slots=True)
 class Scribed:
-    """outline: of the leaf, in the opening's coordinates. box: the upright rectangle round it, to start from."""
+    """A leaf that follows a crooked opening."""
 
     outline: tuple[Point, ...]
+    """Of the leaf, in the opening's coordinates."""
     box: Box
+    """The upright rectangle round it, to start from."""
 
 
 def largest_square(outline: Outline, gaps: dict[Side, float], aim: Aim, *, width_counts: float = 0.5) -> Box:
     """Return the largest upright, square leaf in an opening, mm in its coordinates, every gap kept.
 
-    Width first: as wide as the plumb opening allows over its whole height, then as tall as head and floor allow over
-    that width. Height first: the same, turned round. Weighed: the greatest k·width + (1 − k)·height, k being
-    width_counts. Most area: over both together. Sides that bow in are replaced by their inner chords.
-    Raises InputError where the gaps leave nothing.
+    Width first: as wide as the plumb opening allows over its whole height, then as tall as head and floor allow
+    over that width. Height first: the same, turned round. Weighed: the greatest k·width + (1 − k)·height, k
+    being width_counts. Most area: over both together. Sides that bow in are replaced by their inner chords.
+
+    Args:
+        outline: The clear opening's corners and head.
+        gaps: The gap at each side, mm; None for none.
+        aim: What counts: the widest, the highest or the largest.
+        width_counts: Weight of the width against the height, 0 to 1.
+
+    Raises:
+        InputError: Where the gaps leave nothing.
     """
     planes = half_planes(outline, gaps)
     plumb = plumb_box(outline) if outline.is_upright else None
@@ -82,7 +92,13 @@ def _across(planes: list[HalfPlane], y0: float, y1: float) -> tuple[float, float
 
 
 def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed | None:
-    """Return the leaf scribed to the opening, adding by how much each edge tapers; None where nothing is left."""
+    """Return the leaf scribed to the opening, adding by how much each edge tapers; None where nothing is left.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        gaps: The gap at each side, mm; None for none.
+    """
     outline = scribed(opening.outline, gaps)
     if len(outline) < 3:
         return None

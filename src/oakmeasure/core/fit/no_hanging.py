@@ -12,7 +12,12 @@ from oakmeasure.core.survey.clear_opening import Opening
 
 
 def fit_open(ctx: Context, opening: Opening) -> Fit:
-    """Return the largest leaf that would stand in the opening, to be seen and not to be made."""
+    """Return the largest leaf that would stand in the opening, to be seen and not to be made.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     width, height, at = size_inside(ctx, opening)
     ctx.report(
         "hanging-open",

@@ -15,7 +15,12 @@ if TYPE_CHECKING:
 
 
 def fit(ctx: Context, opening: Opening) -> Fit:
-    """Return the leaf that hangs in the opening the way that is chosen, judged."""
+    """Return the leaf that hangs in the opening the way that is chosen, judged.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     from oakmeasure.core.document.hanging import Hanging
     from oakmeasure.core.fit import cabinet, even_reveal, hung, no_hanging, slide
 

@@ -22,7 +22,12 @@ ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common prac
 
 
 def fit_slide(ctx: Context, opening: Opening) -> Fit:
-    """Work out a leaf before its opening: its size by its overlaps, its way, its track, what it must clear."""
+    """Work out a leaf before its opening: its size by its overlaps, its way, its track, what it must clear.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+    """
     choice, add = ctx.leaf.slide, ctx.figures.add
     hanging = ctx.leaf.hanging
     left = add(

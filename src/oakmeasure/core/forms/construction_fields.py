@@ -18,12 +18,27 @@ def size(
     figure: str = "",
     ref: str = "",
 ) -> Field:
-    """Return the box of one of the construction's own fields; figure: of another name than the field's."""
+    """Return the box of one of the construction's own fields.
+
+    Args:
+        name: Its name.
+        label: What it is called, for the working and the drawing.
+        note: What is said beside it; "" for nothing.
+        optional: Whether it may be left empty.
+        unit: Its unit.
+        figure: Name of the figure, where it is another than the field's.
+        ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+    """
     return Field(f"build.{name}", label, unit, note, figure or name, optional=optional, ref=ref)
 
 
 def laid_up(name: str, word: str) -> Group:
-    """The boards at hand, measured one by one; the gauge writes into the box that has the cursor."""
+    """The boards at hand, measured one by one; the gauge writes into the box that has the cursor.
+
+    Args:
+        name: Its name.
+        word: The word for one of them.
+    """
     rows = Rows(
         name, "build.measured", (Column("width", "width that it shows"),), lambda values: LaidBoard(**values), word
     )

@@ -14,69 +14,92 @@ from oakmeasure.core.edits import job_edits
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """A box. path: of the leaf. figure: what stands there while the field is left to the rules.
-
-    optional: an emptied box goes back to the rules, or means that there is none. ref: what it lights up.
-    """
+    """A box."""
 
     path: str
+    """Path of the field in the leaf."""
     label: str
+    """What it is called on the screen."""
     unit: Unit = Unit.MM
+    """Its unit."""
     note: str = ""
+    """What is said beside it; "" for nothing."""
     figure: str = ""
+    """What stands there while the field is left to the rules."""
     signed: bool = False
+    """Whether it may be less than 0."""
     optional: bool = False
+    """An emptied box goes back to the rules, or means that there is none."""
     has_state: bool = False
+    """Whether it says how well it is known."""
     ref: str = ""
+    """What it lights up."""
 
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One of several. get: the chosen key; put: the edit that chooses another."""
+    """One of several."""
 
     name: str
+    """Path of the field."""
     label: str
+    """What it is called on the screen."""
     options: Callable[[], list[tuple[Any, str]]]
+    """What can be chosen: each value with its words."""
     get: Callable[[Job, str], Any]
+    """The chosen key."""
     put: Callable[[Job, str, Any], Job]
+    """The edit that chooses another."""
     note: str = ""
-    other: Callable[[Job], str] | None = None  # what to show when it is none of the options
+    """What is said beside it; "" for nothing."""
+    other: Callable[[Job], str] | None = None
+    """What to show when it is none of the options."""
 
 
 @dataclass(frozen=True, slots=True)
 class Column:
-    """One box, or one of several `options`, in each row of a list. share: of the row's width.
-
-    optional: may be left empty. is_reading: it holds a reading, with its state.
-    """
+    """One box, or one of several `options`, in each row of a list."""
 
     name: str
+    """Name of the field in its row."""
     label: str
+    """What it is called on the screen."""
     unit: Unit = Unit.MM
+    """Its unit."""
     signed: bool = False
+    """Whether it may be less than 0."""
     optional: bool = False
+    """May be left empty."""
     is_reading: bool = False
+    """It holds a reading, with its state."""
     options: Callable[[], list[tuple[Any, str]]] | None = None
+    """What can be chosen; None for a number or a text."""
     share: int = 4
+    """Of the row's width."""
 
 
 @dataclass(frozen=True, slots=True)
 class Rows:
-    """A list of the leaf, or of the job, with a row for each item and an empty one to write the next into.
-
-    path: of the list. make: the item from the values of a row. suggest: values for the empty row's boxes that are left
-    empty. where: what a row shows on the drawing, before its number.
-    """
+    """A list of the leaf, or of the job, with a row for each item and an empty one to write the next into."""
 
     name: str
+    """Key of its texts."""
     path: str
+    """Path of the list."""
     columns: tuple[Column, ...]
+    """Its columns."""
     make: Callable[[dict[str, Any]], Any]
+    """The item from the values of a row."""
     word: str
+    """What one row is called."""
     of_job: bool = False
+    """Whether the list is the job's, else the leaf's."""
     suggest: Callable[[Leaf], dict[str, Any]] | None = None
+    """Values for the empty row's boxes that are left empty."""
     where: str = ""
-    columns_for: Callable[[Leaf], tuple[str, ...]] | None = None  # names of the columns that are shown
+    """What a row shows on the drawing, before its number."""
+    columns_for: Callable[[Leaf], tuple[str, ...]] | None = None
+    """Names of the columns that are shown."""
 
 
 class Ask(StrEnum):
@@ -106,38 +129,53 @@ class Ask(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Command:
-    """A word to click that does more than set a field. ask: which of the window's commands."""
+    """A word to click that does more than set a field."""
 
     ask: Ask
+    """Which of the window's commands."""
     label: str
+    """What it is called on the screen."""
     note: str = ""
+    """What is said beside it; "" for nothing."""
 
 
 @dataclass(frozen=True, slots=True)
 class Panel:
-    """A widget of its own in a group. make: it, for a session; it has `refresh()`."""
+    """A widget of its own in a group."""
 
     name: str
+    """Its name, as it is shown."""
     make: Callable[[Any], Any]
+    """It, for a session; it has `refresh()`."""
 
 
 @dataclass(frozen=True, slots=True)
 class Group:
-    """Fields asked together. columns: how many boxes in a row; 1 puts the label to the left of its box.
-
-    page: the page of the sheet that it is on. when: whether it is asked of this leaf.
-    """
+    """Fields asked together."""
 
     title: str
+    """Its heading."""
     items: tuple[Field | Choice | Rows | Command | Panel, ...]
+    """What stands in it."""
     columns: int = 1
+    """How many boxes in a row; 1 puts the label to the left of its box."""
     hint: str = ""
+    """What is said under its heading; "" for nothing."""
     page: str = ""
+    """The page of the sheet that it is on."""
     when: Callable[[Leaf], bool] | None = None
+    """Whether it is asked of this leaf."""
 
 
 def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "") -> Choice:
-    """Return the choice that sets one field of the leaf."""
+    """Return the choice that sets one field of the leaf.
+
+    Args:
+        path: Path of the field in the leaf, its names joined by points.
+        label: What it is called, for the working and the drawing.
+        options: What can be chosen: each value with its words.
+        note: What is said beside it; "" for nothing.
+    """
     return Choice(
         path,
         label,
@@ -149,5 +187,9 @@ def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, st
 
 
 def enum_options(kind: type) -> Callable[[], list[tuple[Any, str]]]:
-    """Return the options of an enumeration, each by its own words."""
+    """Return the options of an enumeration, each by its own words.
+
+    Args:
+        kind: The enumeration.
+    """
     return lambda: [(each, str(each)) for each in kind]  # type: ignore[attr-defined]

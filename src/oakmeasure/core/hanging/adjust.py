@@ -30,30 +30,41 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True, slots=True)
 class Remedied:
-    """One leaf put right. found: its gaps; None for cups read as low and proud. steps: least wood, then the most
-    even.
+    """One leaf put right.
+
+    steps: least wood, then the most even.
     """
 
     name: str
+    """Which leaf it is."""
     frame: HungFrame
+    """Width, height and hinges of the leaf as it hangs."""
     found: Found | None
+    """Its gaps; None for cups read as low and proud."""
     least_wood: tuple[Step, ...]
+    """Steps that take the least wood."""
     even: tuple[Step, ...]
+    """Steps that give the most even gaps."""
     contradictions: tuple[str, ...]
+    """Readings that cannot all be right, in words."""
     read: tuple[float, ...]
+    """The gaps as they were read, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Hung:
-    """What follows from how a leaf hangs. leaves: one, or the two of a pair. turns: of cup hinges that stand low or
-    proud. run, looks, level: of a run, of a leaf that slides.
-    """
+    """What follows from how a leaf hangs."""
 
     leaves: tuple[Remedied, ...]
+    """One, or the two of a pair."""
     turns: tuple[CupTurn, ...]
+    """Of cup hinges that stand low or proud."""
     run: RunPlan | None
+    """How a run of leaves is lined up; None for no run."""
     looks: tuple[Look, ...]
+    """What is looked at on a leaf that slides, in order."""
     level: TrackLevel | None
+    """How its hangers are turned; None for a leaf that does not slide."""
 
     @property
     def is_read(self) -> bool:
@@ -65,7 +76,11 @@ NOT_HUNG = Hung((), (), None, (), None)
 
 
 def hinge_heights(leaf: LeafDesign) -> tuple[float, ...]:
-    """Return the middles of a leaf's hinges over its foot, mm, from the top down."""
+    """Return the middles of a leaf's hinges over its foot, mm, from the top down.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+    """
     height = leaf.fit.height.value
     if leaf.butts is not None:
         return tuple(
@@ -80,7 +95,11 @@ def hinge_heights(leaf: LeafDesign) -> tuple[float, ...]:
 
 
 def frame_of(leaf: LeafDesign) -> HungFrame:
-    """Return the leaf as a plate and how far its hinges let it go: butts are packed, cups are screwed."""
+    """Return the leaf as a plate and how far its hinges let it go: butts are packed, cups are screwed.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+    """
     hung = leaf.leaf.hung
     width, height = leaf.fit.width.value, leaf.fit.height.value
     if leaf.cups is not None:
@@ -89,7 +108,12 @@ def frame_of(leaf: LeafDesign) -> HungFrame:
 
 
 def adjust_leaf(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
-    """Return the remedy for a leaf as it hangs; nothing where there is no leaf or nothing was read."""
+    """Return the remedy for a leaf as it hangs; nothing where there is no leaf or nothing was read.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+        show: How lengths and other quantities are written.
+    """
     hung = leaf.leaf.hung
     if leaf.build is None:
         return NOT_HUNG
@@ -133,8 +157,9 @@ def _without_meeting(gaps: Gaps) -> Gaps:
 
 
 def _met(gaps: Gaps, slow: Motion, height: float) -> Gaps:
-    """Return the gaps of the active leaf once the slow one has moved: what that comes nearer, the meeting line
-    narrows.
+    """Return the gaps of the active leaf once the slow one has moved.
+
+    What that comes nearer, the meeting line narrows.
     """
     update = {}
     for name, at in (("top", height), ("middle", height / 2), ("bottom", 0.0)):

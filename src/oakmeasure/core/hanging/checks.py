@@ -12,7 +12,12 @@ from oakmeasure.core.leaf.leaf_context import Context
 
 
 def judge_hanging(ctx: Context, hung: Hung) -> None:
-    """Judge a leaf as it hangs; where nothing was read it says only that."""
+    """Judge a leaf as it hangs; where nothing was read it says only that.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        hung: How the leaf hangs, and what is to be done.
+    """
     for n, each in enumerate(hung.leaves):
         _gaps(ctx, each, second=n == 1)
     _turns(ctx, hung)

@@ -22,44 +22,58 @@ WOOD_LEAST = 0.05  # less is a breath on the plane
 
 @dataclass(frozen=True, slots=True)
 class GapPlace:
-    """A gap that was read. side: hinge, latch, head, floor. at: up the leaf, or from its hinge edge, mm. wanted: mm."""
+    """A gap that was read."""
 
     side: str
+    """Hinge, latch, head, floor."""
     name: str
+    """Where it is."""
     at: float
+    """Up the leaf, or from its hinge edge, mm."""
     gap: float
+    """The gap that was read, mm."""
     wanted: float
+    """The gap that it should have, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class HungFrame:
-    """The leaf and what moves it. hinges: heights over the foot. pack, let_in: how far each may go. lift: how far the
-    leaf may be set up or down at its hinges.
-    """
+    """The leaf and what moves it."""
 
     width: float
+    """Width, mm."""
     height: float
+    """Height, mm."""
     hinges: tuple[float, ...]
+    """Heights over the foot."""
     pack: float
+    """How far each hinge may be packed, mm."""
     let_in: float
+    """How much deeper each hinge may be let in, mm."""
     lift: float = 0.0
+    """How far the leaf may be set up or down at its hinges, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class RemedyPlan:
-    """motion: of the leaf. packed: at each hinge, less than 0 let in deeper. planed: at each place, mm. after: gaps
-    then. worst: how far the worst of them is off. wood: planed off, mm · mm along the edges. within: all in the
-    tolerance.
-    """
+    """One way of putting a hung leaf right, mm."""
 
     aim: PutRight
+    """What counts."""
     motion: Motion
+    """How the leaf moves."""
     packed: tuple[float, ...]
+    """At each hinge, less than 0 let in deeper."""
     planed: tuple[float, ...]
+    """At each place, mm."""
     after: tuple[float, ...]
+    """Gaps then."""
     worst: float
+    """How far the worst of the gaps is off, mm."""
     wood: float
+    """Planed off, mm · mm along the edges."""
     within: bool
+    """All in the tolerance."""
 
     @property
     def planes(self) -> bool:
@@ -69,21 +83,37 @@ class RemedyPlan:
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """places: what was read. least_wood, even: the two plans. needs: what each hinge would have to be packed to do it
-    without the plane, where that is more than it may; () where it is not.
-    """
+    """What was found for a hung leaf."""
 
     places: tuple[GapPlace, ...]
+    """What was read."""
     least_wood: RemedyPlan
+    """The plan that takes the least wood."""
     even: RemedyPlan
+    """The plan that gives the most even gaps."""
     needs: tuple[float, ...] = ()
+    """What each hinge would have to be packed to do it without the plane, where that is more than it may; () where
+    it is not.
+    """
 
     def plan(self, aim: PutRight) -> RemedyPlan:
+        """Return the remedy that serves an aim best.
+
+        Args:
+            aim: The least wood off, or the most even gaps.
+        """
         return self.least_wood if aim is PutRight.LEAST_WOOD else self.even
 
 
 def places_of(gaps: Gaps, *, width: float, height: float, wanted: dict[str, float]) -> tuple[GapPlace, ...]:
-    """Return the places that were read. wanted: the gap of each side, mm."""
+    """Return the places that were read.
+
+    Args:
+        gaps: The gaps as they were read, mm.
+        width: Width, mm.
+        height: Height, mm.
+        wanted: The gap that each side should have, mm.
+    """
     up = {"top": height, "middle": height / 2, "bottom": 0.0}
     along = {"hinge": 0.0, "middle": width / 2, "latch": width}
     found = []
@@ -96,7 +126,12 @@ def places_of(gaps: Gaps, *, width: float, height: float, wanted: dict[str, floa
 
 
 def moved(place: GapPlace, motion: Motion) -> float:
-    """Return the gap at a place after a motion, nothing planed, mm."""
+    """Return the gap at a place after a motion, nothing planed, mm.
+
+    Args:
+        place: Where the gap is read.
+        motion: How the leaf moves.
+    """
     if place.side == "hinge":
         return place.gap + motion.across_at(place.at)
     if place.side == "latch":
@@ -117,8 +152,10 @@ def _effect(place: GapPlace, frame: HungFrame) -> tuple[float, float, float]:
 
 @dataclass(slots=True)
 class _Programme:
-    """Columns: across, up, turn (mm over the height), what is planed at each place, the worst deviation, and how far
-    each hinge goes whichever way.
+    """The linear programme of a remedy.
+
+    Its columns: across, up, turn (mm over the height), what is planed at each place, the worst deviation, and how
+    far each hinge goes whichever way.
     """
 
     places: Sequence[GapPlace]
@@ -188,8 +225,9 @@ class _Programme:
 
 
 def _solve(programme: _Programme, aims: Sequence[list[float]], *, floor: bool) -> Least | None:
-    """Solve one aim after the other; floor: no gap less than its tolerance lets it be. None where there is no
-    solution.
+    """Solve one aim after the other; floor: no gap less than its tolerance lets it be.
+
+    None where there is no solution.
     """
     rows, most = programme.rows()
     if floor:
@@ -223,6 +261,11 @@ def put_right(places: Sequence[GapPlace], frame: HungFrame, *, tolerance: float)
     """Return both plans for the gaps that were read; None where nothing was read.
 
     Whatever the aim, no wood is planed where the hinges alone bring every gap within the tolerance.
+
+    Args:
+        places: Where gaps are read, and what they are.
+        frame: Width, height and hinges of the leaf as it hangs.
+        tolerance: Less than this counts as nothing, mm.
     """
     if not places:
         return None
@@ -253,8 +296,14 @@ def put_right(places: Sequence[GapPlace], frame: HungFrame, *, tolerance: float)
 def contradictions(
     gaps: Gaps, *, room_across: float, room_up: float, sure: float = 3.0, show: Show = IN_MM
 ) -> list[str]:
-    """Return which gaps cannot be of this leaf in this opening, in words. room_*: opening less leaf, mm; sure: how far
-    two measurements may differ before they contradict each other.
+    """Return which gaps cannot be of this leaf in this opening, in words.
+
+    Args:
+        gaps: The gaps as they were read, mm.
+        room_across: Width of the opening less that of the leaf, mm.
+        room_up: Height of the opening less that of the leaf, mm.
+        sure: How far two measurements may differ before they contradict each other, mm.
+        show: How lengths and other quantities are written.
     """
     found, fine = list[str](), show.fine
     for name in ("top", "middle", "bottom"):

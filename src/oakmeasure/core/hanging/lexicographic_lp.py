@@ -14,14 +14,25 @@ Bounds = Sequence[tuple[float | None, float | None]]
 
 @dataclass(frozen=True, slots=True)
 class Least:
-    """x: each column. value: of the last aim."""
+    """Answer of a lexicographic linear programme."""
 
     x: tuple[float, ...]
+    """Each column."""
     value: float
+    """What the last aim comes to."""
 
 
 def least(aim: Sequence[float], rows: Sequence[Sequence[float]], most: Sequence[float], bounds: Bounds) -> Least | None:
-    """Return the x with the least aim · x, rows · x ≤ most and x within its bounds (None: none); None without one."""
+    """Return the x with the least aim · x, rows · x ≤ most and x within its bounds (None: none).
+
+    None without one.
+
+    Args:
+        aim: Coefficients of what is made least.
+        rows: Coefficients of each row, one for each column.
+        most: The most of each row.
+        bounds: The least and the most of each column; None for no limit.
+    """
     programme = Programme([-math.inf] * len(rows), list(most))
     for n, cost in enumerate(aim):
         column = programme.add(cost, {at: row[n] for at, row in enumerate(rows) if row[n]})
@@ -34,7 +45,14 @@ def least(aim: Sequence[float], rows: Sequence[Sequence[float]], most: Sequence[
 def in_turn(
     aims: Sequence[Sequence[float]], rows: Sequence[Sequence[float]], most: Sequence[float], bounds: Bounds
 ) -> Least | None:
-    """Return the least of the last aim among all that have the least of those before it; None without any."""
+    """Return the least of the last aim among all that have the least of those before it; None without any.
+
+    Args:
+        aims: Coefficients of each aim, one for each column; the first counts most.
+        rows: Coefficients of each row, one for each column.
+        most: The most of each row.
+        bounds: The least and the most of each column; None for no limit.
+    """
     best = None
     limits, values = [list(row) for row in rows], list(most)
     for aim in aims:

@@ -18,15 +18,18 @@ SPOILT, WOOD_COSTS, OFF_COSTS = 25.0, 15.0, 30.0  # points: a gap that binds; wo
 
 @dataclass(frozen=True, slots=True)
 class Drill:
-    """seed: gives the same door again. faults: what each hinge was set wrong by, from the top, mm (what would put it
-    right is their opposite). swollen: the latch edge is too full by so much. places: the gaps as read.
-    """
+    """A crooked door to practise on."""
 
     seed: int
+    """Gives the same door again."""
     frame: HungFrame
+    """Width, height and hinges of the leaf as it hangs."""
     faults: tuple[float, ...]
+    """What each hinge was set wrong by, from the top, mm (what would put it right is their opposite)."""
     swollen: float
+    """How much too full the latch edge is, mm."""
     places: tuple[GapPlace, ...]
+    """The gaps as read."""
 
     @property
     def found(self) -> Found:
@@ -37,8 +40,12 @@ class Drill:
 
 
 def drill(seed: int) -> Drill:
-    """Return the door of a seed: two or three butts, one or two of them wrong, every third door too full at the
-    latch.
+    """Return the door of a seed.
+
+    Two or three butts, one or two of them wrong, every third door too full at the latch.
+
+    Args:
+        seed: Of the random numbers; the same one gives the same draws.
     """
     source = random.Random(seed)
     width, height = float(source.randrange(620, 900, 2)), float(source.randrange(1900, 2080, 2))
@@ -70,19 +77,30 @@ def _places(frame: HungFrame, wrong: Motion, swollen: float) -> tuple[GapPlace, 
 
 @dataclass(frozen=True, slots=True)
 class Score:
-    """points: of 100. worst: of the gaps then, mm off. wood: planed, mm at the latch. working: how it came about."""
+    """wood: planed, mm at the latch."""
 
     points: int
+    """Points, of 100."""
     worst: float
+    """Of the gaps then, mm off."""
     after: tuple[float, ...]
+    """The gaps after the remedy, mm."""
     working: tuple[str, ...]
+    """How it came about."""
 
 
 def score(door: Drill, packed: Sequence[float], planed: float, show: Show = IN_MM) -> Score:
-    """Return what a remedy is worth. packed: at each hinge from the top, mm, less than 0 let in deeper; the outer two
-    count, a middle one that does not lie between them binds. planed: off the latch edge, mm.
+    """Return what a remedy is worth.
 
-    Raises ValueError unless there is one value for each hinge.
+    Args:
+        door: The drill's crooked door.
+        packed: What each hinge is packed by from the top, mm, less than 0 let in deeper; the outer two count, a
+            middle one that does not lie between them binds.
+        planed: What is planed off the latch edge, mm.
+        show: How lengths and other quantities are written.
+
+    Raises:
+        ValueError: Unless there is one value for each hinge.
     """
     hinges = door.frame.hinges
     if len(packed) != len(hinges):

@@ -1,5 +1,7 @@
-"""The remedy in plain words and turns: shims by number and thickness, how much deeper, screws and their turns, what is
-planed where, in the order in which it is done.
+"""The remedy in plain words and turns.
+
+Shims by number and thickness, how much deeper, screws and their turns, what is planed where, in the order in which
+it is done.
 
 What a screw of a cup hinge moves at one turn is by its maker; the figures here are common practice, no source.
 """
@@ -22,16 +24,26 @@ CROSS_LEAST = 0.3  # mm out of plane that nobody sees: common practice, no sourc
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One thing to do. words: what. amount: mm. where: hinge 1 from the top, or an edge."""
+    """One thing to do."""
 
     kind: str
+    """Pack, let in, plane, turn or look."""
     words: str
+    """What."""
     amount: float
+    """By how much, mm."""
     where: str
+    """Hinge 1 from the top, or an edge."""
 
 
 def shims_for(thickness: float, at_hand: Sequence[float]) -> tuple[float, ...]:
-    """Return the fewest shims that come nearest to a thickness, the thickest first; () where none is the nearest.
+    """Return the fewest shims that come nearest to a thickness, the thickest first.
+
+    () where none is the nearest.
+
+    Args:
+        thickness: Thickness of the leaf, mm.
+        at_hand: Thicknesses of the shims that there are, mm.
 
     >>> shims_for(0.8, (0.25, 0.5, 1.0))
     (0.5, 0.25)
@@ -47,14 +59,24 @@ def shims_for(thickness: float, at_hand: Sequence[float]) -> tuple[float, ...]:
 
 
 def shim_words(shims: Sequence[float], show: Show = IN_MM) -> str:
-    """Return "2 shims of 0.5 and 1 of 0.25"."""
+    """Return "2 shims of 0.5 and 1 of 0.25".
+
+    Args:
+        shims: Thicknesses of the shims that there are, mm.
+        show: How lengths and other quantities are written.
+    """
     counts = {each: list(shims).count(each) for each in sorted(set(shims), reverse=True)}
     words = [f"{many} of {show.fine(each)}" for each, many in counts.items()]
     return ("shim " if sum(counts.values()) == 1 else "shims: ") + " and ".join(words)
 
 
 def hinge_name(at: int, count: int) -> str:
-    """Return what a hinge is called, counted from the top."""
+    """Return what a hinge is called, counted from the top.
+
+    Args:
+        at: Its place in the list, from 0.
+        count: How many there are.
+    """
     if at == 0:
         return "the top hinge"
     return "the bottom hinge" if at == count - 1 else ("the middle hinge" if count == 3 else f"hinge {at + 1}")
@@ -63,7 +85,17 @@ def hinge_name(at: int, count: int) -> str:
 def butt_steps(
     plan: RemedyPlan, places: Sequence[GapPlace], shims: Sequence[float], *, height: float, show: Show = IN_MM
 ) -> tuple[Step, ...]:
-    """Return the steps of a plan on butts: packing first, then letting in, then the plane. Hinges from the top down."""
+    """Return the steps of a plan on butts: packing first, then letting in, then the plane.
+
+    Hinges from the top down.
+
+    Args:
+        plan: The remedy's numbers.
+        places: Where gaps are read, and what they are.
+        shims: Thicknesses of the shims that there are, mm.
+        height: Height, mm.
+        show: How lengths and other quantities are written.
+    """
     steps: list[Step] = []
     count = len(plan.packed)
     ordered = list(enumerate(plan.packed))
@@ -88,10 +120,17 @@ def across_steps(
 ) -> tuple[Step, ...]:
     """Return what is moved across so that a leaf on butts lies in its plane; () where it does.
 
-    proud_*: how far its latch edge stands out of its plane at top and foot when it is shut, mm. hinges: heights of
-    their middles, of a leaf `height` high, mm. A flat leaf leans at the latch as it does at the hinges, so the outer
-    hinges take up what differs, half each, less by the ratio of their distance to the height; what is alike is the
-    stop's. Source: a plane turned about a level line.
+    proud_*: how far its latch edge stands out of its plane at top and foot when it is shut, mm. A flat leaf
+    leans at the latch as it does at the hinges, so the outer hinges take up what differs, half each, less by
+    the ratio of their distance to the height; what is alike is the stop's. Source: a plane turned about a level
+    line.
+
+    Args:
+        proud_top: How far the top stands proud, mm; less than 0: how far back.
+        proud_bottom: How far the bottom stands proud, mm; less than 0: how far back.
+        hinges: Heights of their middles over the foot of a leaf that is `height` high, mm.
+        height: Height, mm.
+        show: How lengths and other quantities are written.
     """
     twist, alike = proud_top - proud_bottom, (proud_top + proud_bottom) / 2
     steps = []
@@ -111,7 +150,14 @@ def across_steps(
 def plane_steps(
     planed: Sequence[float], places: Sequence[GapPlace], *, height: float, show: Show = IN_MM
 ) -> list[Step]:
-    """Return what is planed off each edge: how much at each place, where it runs out."""
+    """Return what is planed off each edge: how much at each place, where it runs out.
+
+    Args:
+        planed: What is planed off the latch edge, mm.
+        places: Where gaps are read, and what they are.
+        height: Height, mm.
+        show: How lengths and other quantities are written.
+    """
     steps = []
     words = {"hinge": "hinge edge, the hinges off", "latch": "latch edge", "head": "head", "floor": "foot"}
     for side, edge in words.items():
@@ -130,15 +176,21 @@ def plane_steps(
 
 @dataclass(frozen=True, slots=True)
 class CupTurn:
-    """One screw of one hinge. amount: mm; turns: of its screw. out: up, away from the hinge side, or out of the
-    cabinet.
+    """One screw of one hinge.
+
+    out: up, away from the hinge side, or out of the cabinet.
     """
 
     hinge: int
+    """Number of the hinge from the top."""
     screw: str
+    """Which of its screws."""
     amount: float
+    """How far the leaf goes there, mm."""
     turns: float
+    """How often its screw is turned."""
     within: bool
+    """Whether the screw goes so far."""
 
 
 def cup_turns(
@@ -154,9 +206,18 @@ def cup_turns(
 ) -> tuple[CupTurn, ...]:
     """Return what each screw of each cup hinge turns, in order: heights, then sides, then depth.
 
-    tops: middles of the cups down from the leaf's top, mm. low_*: how much too low the leaf stands at each edge.
-    proud_*: how far its top and its foot stand out. shift: to the latch, of the leaf as a whole. Turning the leaf about
-    its middle keeps its gaps at the sides. Source: geometry; ranges common practice.
+    low_*: how much too low the leaf stands at each edge. proud_*: how far its top and its foot stand out.
+    Turning the leaf about its middle keeps its gaps at the sides. Source: geometry; ranges common practice.
+
+    Args:
+        tops: Middles of the cups, down from the leaf's top, mm.
+        width: Width, mm.
+        height: Height, mm.
+        low_hinge: How much too low the leaf hangs at the hinge side, mm.
+        low_latch: How much too low it hangs at the latch side, mm.
+        proud_top: How far the top stands proud, mm; less than 0: how far back.
+        proud_bottom: How far the bottom stands proud, mm; less than 0: how far back.
+        shift: How far the leaf as a whole goes to the latch, mm.
     """
     turn = (low_latch - low_hinge) / width
     middle = height / 2
@@ -177,7 +238,13 @@ def cup_turns(
 
 
 def turn_words(each: CupTurn, count: int, show: Show = IN_MM) -> str:
-    """Return "top hinge, side screw: 1 3/4 turns, 1.2 to the latch"."""
+    """Return "top hinge, side screw: 1 3/4 turns, 1.2 to the latch".
+
+    Args:
+        each: The screw and how far it is turned.
+        count: How many there are.
+        show: How lengths and other quantities are written.
+    """
     name = hinge_name(each.hinge - 1, count).removeprefix("the ")
     way = {
         "height": ("up", "down"),
@@ -195,6 +262,10 @@ def turn_words(each: CupTurn, count: int, show: Show = IN_MM) -> str:
 
 def signed(value: float, digits: int = 1) -> str:
     """Return a number with its sign, a true minus; "0" for what rounds to nothing.
+
+    Args:
+        value: The value, in its unit; None where nothing is chosen.
+        digits: Digits behind the point.
 
     >>> signed(0.04), signed(1.25, 2)
     ('0', '+1.25')

@@ -17,25 +17,43 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Motion:
-    """across: of the foot's hinge corner towards the latch, up: of the same, mm. turn: radians, latch edge up."""
+    """How a rigid leaf moves, mm."""
 
     across: float = 0.0
+    """Of the foot's hinge corner towards the latch."""
     up: float = 0.0
+    """Of the same, mm."""
     turn: float = 0.0
+    """Turn, radians, the latch edge up."""
 
     def across_at(self, y: float) -> float:
-        """Return how far the leaf goes to the latch at a height, mm."""
+        """Return how far the leaf goes to the latch at a height, mm.
+
+        Args:
+            y: Up, from the foot, mm.
+        """
         return self.across - self.turn * y
 
     def up_at(self, x: float) -> float:
-        """Return how far it goes up at a distance from its hinge edge, mm."""
+        """Return how far it goes up at a distance from its hinge edge, mm.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+        """
         return self.up + self.turn * x
 
 
 def motion_of(*, low: float, low_packed: float, high: float, high_packed: float) -> Motion:
     """Return how a leaf moves when two of its hinges are packed, mm; less than 0: let in deeper.
 
-    low, high: heights of the two hinges over the foot, mm. Raises ZeroDivisionError for two at one height.
+    Args:
+        low: Height of the lower hinge over the foot, mm.
+        low_packed: What the lower hinge is packed by, mm.
+        high: Height of the upper hinge over the foot, mm.
+        high_packed: What the upper hinge is packed by, mm.
+
+    Raises:
+        ZeroDivisionError: For two at one height.
 
     >>> round(motion_of(low=200, low_packed=1, high=1800, high_packed=0).up_at(762), 5)
     0.47625
@@ -45,5 +63,10 @@ def motion_of(*, low: float, low_packed: float, high: float, high_packed: float)
 
 
 def packed_at(motion: Motion, heights: Sequence[float]) -> tuple[float, ...]:
-    """Return what each hinge must be packed for a motion, mm, so that none of them binds."""
+    """Return what each hinge must be packed for a motion, mm, so that none of them binds.
+
+    Args:
+        motion: How the leaf moves.
+        heights: Where hinges are, up the leaf, mm.
+    """
     return tuple(motion.across_at(y) for y in heights)

@@ -13,32 +13,40 @@ from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE
 
 @dataclass(frozen=True, slots=True)
 class LeafTurned:
-    """What one leaf of a run goes, mm. up: all of it. rises: its right end over its left. across: its middle, to the
-    right. depth_top, depth_bottom: out of the cabinet. gap_top, gap_bottom: to the next one afterwards; None for the
-    last.
-    """
+    """What one leaf of a run goes, mm."""
 
     up: float
+    """How far all of it goes up, mm."""
     rises: float
+    """How far its right end rises over its left, mm."""
     across: float
+    """How far its middle goes to the right, mm."""
     depth_top: float
+    """How far its top goes out of the cabinet, mm."""
     depth_bottom: float
+    """How far its foot goes out of the cabinet, mm."""
     gap_top: float | None
+    """Gap to the next leaf afterwards at the top, mm; None for the last."""
     gap_bottom: float | None
+    """Gap to the next leaf afterwards at the foot, mm; None for the last."""
 
 
 @dataclass(frozen=True, slots=True)
 class RunPlan:
-    """leaves: from the left. line: how high the tops then lie, from where they should. gap: that they share.
-    worst_*: what is left of unevenness. short: what cannot be reached, in words.
-    """
+    """How a run of leaves is lined up, mm."""
 
     leaves: tuple[LeafTurned, ...]
+    """From the left."""
     line: float
+    """How high the tops then lie, from where they should, mm."""
     gap: float
+    """That they share."""
     worst_height: float
+    """What is left of uneven heights, mm."""
     worst_gap: float
+    """What is left of uneven gaps, mm."""
     short: tuple[str, ...]
+    """What cannot be reached, in words."""
 
 
 def line_up(
@@ -52,10 +60,19 @@ def line_up(
 ) -> RunPlan | None:
     """Return how a run of leaves is lined up; None for an empty run.
 
-    width, height: of one leaf, mm. spread: between its outermost hinges, mm. wanted: gap between two leaves; None: the
-    one that makes the worst of them best. Heights: the tops on one line, as near as may be to where they should be.
-    Sides: the leaf is turned by its hinges' side screws, and what is left of their range brings the gaps together
-    (linear programme, HiGHS). Raises ZeroDivisionError for a leaf without width.
+    Heights: the tops on one line, as near as may be to where they should be. Sides: the leaf is turned by its
+    hinges' side screws, and what is left of their range brings the gaps together (linear programme, HiGHS).
+
+    Args:
+        run: The leaves of the run, from left to right.
+        width: Of one leaf, mm.
+        height: Of one leaf, mm.
+        spread: Between its outermost hinges, mm.
+        wanted: Gap between two leaves, mm; None: the one that makes the worst of them best.
+        show: How lengths and other quantities are written.
+
+    Raises:
+        ZeroDivisionError: For a leaf without width.
     """
     if not run:
         return None

@@ -14,18 +14,27 @@ A_TURN = 1.25  # mm of a hanger's bolt, M8: ISO 261 coarse pitch
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """One thing to look at. fine: None while nobody has. remedy: where it is not."""
+    """One thing to look at."""
 
     what: str
+    """What is looked at."""
     found: str
+    """What was found."""
     fine: bool | None
+    """None while nobody has."""
     remedy: str = ""
+    """Where it is not."""
 
 
 def looks(read: Sliding, *, track: float, floor_rises: float | None, show: Show = IN_MM) -> tuple[Look, ...]:
     """Return what is looked at, in order: floor, rail level, rail straight, guide, wheels; only then the holes.
 
-    track: its length, mm. floor_rises: most along the leaf's way, mm; None where nobody has read it.
+    Args:
+        read: What was read of the sliding leaf.
+        track: Length of the track, mm.
+        floor_rises: How much the floor rises at the most along the leaf's way, mm; None where nobody has read
+            it.
+        show: How lengths and other quantities are written.
     """
     allowed = LEVEL_PER_M * track / 1000
     found = [
@@ -78,8 +87,14 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None, show: Show 
 
 
 def last_settings(shims: Sequence[float], stop_open: float | None, show: Show = IN_MM) -> tuple[Look, ...]:
-    """Return what is set once it runs free: shims under the wheels' track, mm, and the stop of the open leaf, mm from
-    the track's hinge end. None where the gear has none.
+    """Return what is set once it runs free: shims under the wheels' track, mm.
+
+    And the stop of the open leaf, mm from the track's hinge end. None where the gear has none.
+
+    Args:
+        shims: Thicknesses of the shims that there are, mm.
+        stop_open: From the track's end to the open stop, mm; None where there is none.
+        show: How lengths and other quantities are written.
     """
     found = []
     if shims:
@@ -93,20 +108,28 @@ def last_settings(shims: Sequence[float], stop_open: float | None, show: Show = 
 
 @dataclass(frozen=True, slots=True)
 class TrackLevel:
-    """How the hangers are turned. latch_up: of the hanger at the latch edge, mm, less than 0 down. turns: of its bolt.
-    jamb: gap at the jamb then, all the way up.
-    """
+    """How the hangers are turned."""
 
     latch_up: float
+    """Of the hanger at the latch edge, mm, less than 0 down."""
     turns: float
+    """How often its bolt is turned."""
     jamb: float
+    """Gap at the jamb then, all the way up, mm."""
 
 
 def hanger_turns(read: Sliding, *, height: float, apart: float) -> TrackLevel | None:
-    """Return how one hanger is turned so that the leaf stands parallel to its jamb; None where both ends are not read.
+    """Return how one hanger is turned so that the leaf stands parallel to its jamb.
 
-    A wider gap at the top leans the leaf away from the jamb there: its latch hanger must come down by the difference
-    times apart ÷ height. height: of the leaf, apart: between the hangers, mm. Source: a rigid leaf turned, geometry.
+    None where both ends are not read.
+
+    A wider gap at the top leans the leaf away from the jamb there: its latch hanger must come down by the
+    difference times apart ÷ height. Source: a rigid leaf turned, geometry.
+
+    Args:
+        read: What was read of the sliding leaf.
+        height: Of the leaf, mm.
+        apart: Between the hangers' bolts, mm.
 
     >>> hanger_turns(Sliding(jamb_top=6.0, jamb_bottom=2.0), height=2000.0, apart=800.0).latch_up
     -1.6

@@ -243,11 +243,11 @@ class Boring:
     from_top: float
     """To its upper end."""
     along: float
-    """How long it is, up the member."""
+    """How long it is, up the member, mm."""
     across: float
-    """How wide it is, or how far from the face or edge that `side` names."""
+    """How wide it is, or how far from the face or edge that `side` names, mm."""
     depth: float
-    """Into the edge or the face."""
+    """How far it goes into the edge or the face, mm."""
     solid: Solid | None = None
     """Where it lies in the leaf; None for a cut in what carries it."""
     number: int = 0
@@ -302,7 +302,12 @@ _NUMBERED = (Device.BUTT, Device.CUP, Device.PLATE, Device.HANGER, Device.WHEEL)
 
 
 def leg(hanging: Hanging, side: str) -> str:
-    """Return what carries the leaf at a side, "hinge" or "latch": a lining's leg or a cabinet's side."""
+    """Return what carries the leaf at a side, "hinge" or "latch": a lining's leg or a cabinet's side.
+
+    Args:
+        hanging: How the leaf hangs.
+        side: "hinge" or "latch".
+    """
     return f"cabinet, {side} side" if hanging is Hanging.INSET_BUTTS else f"{side} lining leg"
 
 
@@ -318,10 +323,22 @@ def keep(
     plate: tuple[float, float, float],
     depth: tuple[float, float],
 ) -> Boring | None:
-    """Return the plate that a lock or latch shuts into: in the lining, or of a pair in the edge of its slow leaf.
+    """Return the plate that a lock or latch shuts into: in the lining.
 
-    from_top: its upper end on the leaf. head_gap: more, down from the lining's head. width, height: of the leaf. plate:
-    its length, width and thickness. depth: where it lies in the slow leaf's edge. None where nothing stands there.
+    Or of a pair in the edge of its slow leaf.
+
+    None where nothing stands there.
+
+    Args:
+        kind: What is cut: a lock's keep or a latch's.
+        hanging: How the leaf hangs.
+        member: Name of the part that the lock or latch is in.
+        from_top: Its upper end, down from the leaf's top, mm.
+        head_gap: What it is lower in the lining, down from the head, mm.
+        width: Width of the leaf, mm.
+        height: Height of the leaf, mm.
+        plate: Length, width and thickness of the plate, mm.
+        depth: Where it lies in the slow leaf's edge, in from the opening face, mm.
     """
     long, wide, thick = plate
     if hanging is Hanging.PAIR:

@@ -26,7 +26,12 @@ HOLE_DEEPER = 10.0  # of a plug's hole beyond the screw's point: common practice
 def screw_between(*, least: float, most: float | None) -> float | None:
     """Return the shortest screw sold that is long enough and not too long, mm; None where none is sold.
 
-    Raises InputError for a least length that is not positive.
+    Args:
+        least: The least length that holds, mm.
+        most: The greatest length that does not come through, mm; None for no limit.
+
+    Raises:
+        InputError: For a least length that is not positive.
 
     >>> screw_between(least=72.5, most=95.0), screw_between(least=47.5, most=30.0)
     (80.0, None)
@@ -37,7 +42,11 @@ def screw_between(*, least: float, most: float | None) -> float | None:
 
 
 def judge_stack(ctx: Context) -> None:
-    """Add what the fixings of a track, or the long screw of each hinge, pass and bite, and the screw that does."""
+    """Add what the fixings of a track, or the long screw of each hinge, pass and bite, and the screw that does.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     hanging = ctx.leaf.hanging
     if hanging is Hanging.POCKET:
         return  # its frame carries it

@@ -20,7 +20,11 @@ KEY_FIGURES: tuple[FigureName, ...] = (
 
 
 def judge_assumed(ctx: Context) -> None:
-    """Say, for the opening and for the hardware, what is only assumed and what hangs on it."""
+    """Say, for the opening and for the hardware, what is only assumed and what hangs on it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     for stage in (Stage.MEASURE, Stage.HARDWARE):
         assumed = [
             each for each in still_to_measure(ctx.figures) if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
@@ -55,7 +59,11 @@ def judge_assumed(ctx: Context) -> None:
 
 
 def still_to_measure(figures: Figures) -> list[Figure]:
-    """Return the inputs that are only assumed."""
+    """Return the inputs that are only assumed.
+
+    Args:
+        figures: The leaf's figures.
+    """
     return [
         each
         for each in figures

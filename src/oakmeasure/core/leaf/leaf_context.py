@@ -17,14 +17,26 @@ class Context:
     """Handed from stage to stage; each adds its figures and its checks."""
 
     leaf: Leaf
+    """The leaf, as the document holds it."""
     rules: ShopRules
+    """The shop rules."""
     show: Show
+    """How lengths are written."""
     figures: Figures = field(default_factory=Figures)
+    """The leaf's figures so far."""
     checks_so_far: Checks = field(default_factory=Checks)
-    next_reading: str = ""  # in words: what would make the clear width surest, and how sure
+    """What has been said so far."""
+    next_reading: str = ""
+    """In words: what would make the clear width surest, and how sure."""
 
     def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
-        """Return the shop rule `name` as a figure with its reason."""
+        """Return the shop rule `name` as a figure with its reason.
+
+        Args:
+            name: Its name.
+            label: What it is called, for the working and the drawing.
+            unit: Its unit.
+        """
         known = figure_name(f"rule_{name}")
         if known in self.figures:
             return self.figures[known]
@@ -34,7 +46,16 @@ class Context:
     def chosen(
         self, name: FigureName, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
     ) -> Figure:
-        """Return the choice as a figure; where it is None, the shop rule `rule` (or `name`) decides."""
+        """Return the choice as a figure; where it is None, the shop rule `rule` (or `name`) decides.
+
+        Args:
+            name: The figure's name.
+            label: What it is called, for the working and the drawing.
+            value: The value, in its unit; None where nothing is chosen.
+            edit: Path of the field that sets it; "" for none.
+            unit: Its unit.
+            rule: The limit and whose it is; for a choice, the shop rule that decides where nothing is chosen.
+        """
         source = "set by hand for this leaf"
         if value is None:
             shop: Rule = getattr(self.rules, rule or name)
@@ -44,19 +65,39 @@ class Context:
     def reading(
         self, name: FigureName, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
     ) -> Figure:
-        """Return a reading or a hardware figure, with its state."""
+        """Return a reading or a hardware figure, with its state.
+
+        Args:
+            name: The figure's name.
+            label: What it is called, for the working and the drawing.
+            reading: The reading, as the document holds it.
+            edit: Path of the field that sets it; "" for none.
+            source: Whose value or formula it is.
+            unit: Its unit.
+        """
         return self.figures.given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit)
 
     def _why(self, rule: Rule) -> str:
         return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"
 
     def thickness_remedy(self, words: str, thickness: float) -> Remedy:
-        """Return the remedy of another thickness; a leaf of layers has no single box for it, then it is words alone."""
+        """Return the remedy of another thickness.
+
+        A leaf of layers has no single box for it, then it is words alone.
+
+        Args:
+            words: The words.
+            thickness: Thickness of the leaf, mm.
+        """
         edit = self.figures["thickness"].edit
         return Remedy(words, edit, thickness) if edit else Remedy(words)
 
     def fmt(self, figure: Figure | float) -> str:
-        """Return a length (or a figure in its unit) as short text for a sentence."""
+        """Return a length (or a figure in its unit) as short text for a sentence.
+
+        Args:
+            figure: The figure.
+        """
         if isinstance(figure, Figure):
             return self.show.value(figure.value, figure.unit, with_unit=figure.unit is not Unit.MM)
         return self.show.length(figure)
@@ -73,5 +114,17 @@ class Context:
         where: str = "",
         figure: str = "",
     ) -> None:
-        """Add a check."""
+        """Add a check.
+
+        Args:
+            code: The check's code, which stays the same for ever.
+            level: How bad it is.
+            stage: The stage that it belongs to.
+            title: A few words.
+            sentence: The numbers in one plain sentence.
+            remedies: What would mend it, the best first.
+            rule: The limit and whose it is; for a choice, the shop rule that decides where nothing is chosen.
+            where: What it shows on the drawing ("part:middle rail"); "" for nothing.
+            figure: Name of the figure; "" for none.
+        """
         self.checks_so_far.add(Check(code, level, stage, title, sentence, rule, remedies, where, figure))

@@ -22,19 +22,30 @@ class Rect:
     """An upright rectangle in the leaf."""
 
     x0: float
+    """Left edge, mm."""
     y0: float
+    """Lower edge, mm."""
     x1: float
+    """Right edge, mm."""
     y1: float
+    """Upper edge, mm."""
 
     @property
     def width(self) -> float:
+        """Width, mm."""
         return self.x1 - self.x0
 
     @property
     def height(self) -> float:
+        """Height, mm."""
         return self.y1 - self.y0
 
     def overlaps(self, other: Rect) -> bool:
+        """Return whether two rectangles share an area; touching is none.
+
+        Args:
+            other: The other rectangle.
+        """
         return self.x0 < other.x1 and other.x0 < self.x1 and self.y0 < other.y1 and other.y0 < self.y1
 
 
@@ -43,25 +54,35 @@ class Size:
     """length along the grain, width across it, thickness; mm."""
 
     length: float
+    """Along the grain, mm."""
     width: float
+    """Across the grain on the face, mm."""
     thickness: float
+    """Thickness, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Tenon:
-    """One tenon, where it lies in the finished leaf. thickness: across the leaf."""
+    """One tenon, where it lies in the finished leaf."""
 
     member: str
+    """Name of the part that has it."""
     into: str
+    """Name of the part that it goes into."""
     rect: Rect
+    """The rectangle that it takes up, mm in the leaf."""
     thickness: float
+    """Thickness across the leaf, mm."""
     through: bool
+    """Whether it comes out on the other side."""
     is_haunch: bool = False
+    """Whether it is a haunch beside a tenon."""
     is_upright: bool = False
     """Whether it goes up or down into a rail, not level into a stile."""
 
     @property
     def volume(self) -> float:
+        """Net volume, mm³."""
         return self.rect.width * self.rect.height * self.thickness
 
     @property
@@ -72,37 +93,48 @@ class Tenon:
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part with the same name on the drawing, in the lists and on its label.
-
-    face: what is seen of it in the finished leaf (a panel: its sight). outline: the whole part, tongues too.
-    finished: in the hung leaf. planed: at the glue-up, trimming allowance still on. rough: sawn.
-    length, width: the figures behind `finished`. volume: net of joints and grooves, mm³, finished.
-    mark: its number in the cut list. shape: corners of its face where that is no upright rectangle, () where it is.
-    depth: from and to, into the leaf from its opening face; None: the whole thickness, a panel in its middle.
-    note: what its cut ends or edges need, for the list. boards: side by side, that it is made of. fielded: width of the
-    slope round a raised panel. at_hand: it is there already and cut out of nothing. is_old: of a leaf that hung before.
-    """
+    """A part with the same name on the drawing, in the lists and on its label."""
 
     name: str
+    """Its name in the leaf."""
     role: Role
+    """What it is in the leaf."""
     face: Rect
+    """What is seen of it in the finished leaf (a panel: its sight)."""
     outline: Rect
+    """The whole part, tongues too."""
     grain_upright: bool
+    """Whether its grain runs up the leaf."""
     species: str
+    """Key of its species or sheet."""
     finished: Size
+    """Its size in the hung leaf, mm."""
     planed: Size
+    """Its size at the glue-up, the trimming allowance still on, mm."""
     rough: Size
+    """Its size as it is sawn, mm."""
     length: Figure
+    """Figure behind the finished length; None where there is none."""
     width: Figure
+    """Figure behind the finished width; None where there is none."""
     volume: float
+    """Net of joints and grooves, mm³, finished."""
     mark: str = ""
+    """Its number in the cut list."""
     shape: tuple[Point, ...] = ()
+    """Corners of its face where that is no upright rectangle, () where it is."""
     depth: tuple[float, float] | None = None
+    """From and to, into the leaf from its opening face; None: the whole thickness, a panel in its middle."""
     note: str = ""
+    """What its cut ends or edges need, for the list."""
     boards: int = 1
+    """Side by side, that it is made of."""
     fielded: float = 0.0
+    """Width of the slope round a raised panel, mm; 0 for none."""
     at_hand: bool = False
+    """It is there already and cut out of nothing."""
     is_old: bool = False
+    """Of a leaf that hung before."""
     place: Place | None = None
     """Where it stands among those of its role; None where that is not told."""
     is_back: bool = False
@@ -116,24 +148,33 @@ class Part:
 
     @property
     def slug(self) -> str:
+        """The name as figures' names have it, with underscores."""
         return self.name.replace(" ", "_").replace("-", "_")
 
 
 @dataclass(frozen=True, slots=True)
 class Fixing:
-    """A screw or a nail. length, mm. slotted: its hole lets the wood move. ref: of the part that it holds. depth: from
-    and to, into the leaf from its opening face, of one driven square to it. end: of one driven along the face, in the
-    middle of the thickness that `depth` gives.
+    """A screw or a nail.
+
+    length, mm.
     """
 
     x: float
+    """Across, mm."""
     y: float
+    """Up, mm."""
     length: float
+    """Length of the nail or screw, mm."""
     what: str
+    """What it is."""
     slotted: bool
+    """Its hole lets the wood move."""
     ref: str
+    """Of the part that it holds."""
     depth: tuple[float, float] = (0.0, 0.0)
+    """From and to, into the leaf from its opening face, of one driven square to it."""
     end: Point | None = None
+    """Of one driven along the face, in the middle of the thickness that `depth` gives."""
 
     @property
     def solid(self) -> Solid:
@@ -154,33 +195,46 @@ class GlueUpKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class GlueUp:
-    """What is glued at one time. length: along its clamps' row; across: what they span; mm. clamps: how many."""
+    """What is glued at one time."""
 
     name: str
+    """What comes of it."""
     length: float
+    """Length along the row of its clamps, mm."""
     across: float
+    """What they span; mm."""
     clamps: int
+    """How many."""
     kind: GlueUpKind = GlueUpKind.OTHER
+    """Of what kind it is."""
 
 
 @dataclass(frozen=True, slots=True)
 class Dim:
-    """A size to be written on the setting-out drawing. upright: up the latch side, else along the top."""
+    """A size to be written on the setting-out drawing."""
 
     start: float
+    """Where it begins, mm."""
     end: float
+    """Where it ends, mm."""
     figure: str
+    """Name of the figure; "" for none."""
     ref: str
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     upright: bool
+    """Up the latch side, else along the top."""
 
 
 @dataclass(frozen=True, slots=True)
 class DrawnMark:
-    """A line on the leaf's face that is no edge of a part: a V line, a groove, a recess. hidden: inside the wood."""
+    """A line on the leaf's face that is no edge of a part: a V line, a groove, a recess."""
 
     points: tuple[Point, ...]
+    """The points, mm."""
     ref: str
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     hidden: bool = False
+    """Inside the wood."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -188,7 +242,9 @@ class Hollow:
     """A place in a leaf where there is no wood."""
 
     name: str
+    """Its name, as it is shown."""
     face: Rect
+    """Where it lies on the face, mm."""
     depth: tuple[float, float]
     """From where to where, in from the opening face, mm."""
     has_blocks: bool = False
@@ -197,31 +253,44 @@ class Hollow:
 
 @dataclass(frozen=True, slots=True)
 class Build:
-    """A leaf as it is built. groove_*: of the panel groove, 0 where there is none. edge: thickness at its edges.
-
-    fixings: seen from the opening face. dims: sizes to write; () leaves them to a frame's own. says: what its joints
-    are, in a few words. glue_ups: one after the other. layered: its parts
-    lie on one another, the foremost hides the others. refused: fixings that would meet a lock or a hinge.
-    """
+    """A leaf as it is built."""
 
     width: float
+    """Width as it is glued up, mm."""
     height: float
+    """Height as it is glued up, mm."""
     thickness: float
+    """Thickness, mm."""
     parts: tuple[Part, ...]
+    """Its parts."""
     tenons: tuple[Tenon, ...] = ()
+    """Its tenons."""
     sights: tuple[Rect, ...] = ()
+    """What shows of each panel, mm."""
     groove_depth: float = 0.0
+    """Depth of the panel groove, mm; 0 where there is none."""
     groove_width: float = 0.0
+    """Width of the panel groove, mm; 0 where there is none."""
     tenon_thickness: float = 0.0
+    """Thickness of the tenons, mm; 0 for none."""
     summary: str = ""
+    """In a few words, how it is built."""
     edge: float = 0.0
+    """Thickness at its edges, mm."""
     fixings: tuple[Fixing, ...] = ()
+    """Seen from the opening face."""
     dims: tuple[Dim, ...] = ()
+    """Sizes to write; () leaves them to a frame's own."""
     says: str = ""
+    """What its joints are, in a few words."""
     glue_ups: tuple[GlueUp, ...] = ()
+    """One after the other."""
     layered: bool = False
+    """Its parts lie on one another, the foremost hides the others."""
     refused: tuple[Fixing, ...] = ()
+    """Fixings that would meet a lock or a hinge."""
     marks: tuple[DrawnMark, ...] = ()
+    """What else is drawn on it."""
 
     @property
     def middle(self) -> float:
@@ -229,7 +298,11 @@ class Build:
         return (self.edge or self.thickness) / 2
 
     def depth_of(self, part: Part) -> tuple[float, float]:
-        """Return from where to where a part lies into the leaf from its opening face, mm."""
+        """Return from where to where a part lies into the leaf from its opening face, mm.
+
+        Args:
+            part: The part.
+        """
         if part.depth is not None:
             return part.depth
         if part.role is Role.PANEL:
@@ -238,16 +311,31 @@ class Build:
         return 0.0, self.thickness
 
     def at(self, role: Role, place: Place) -> Part | None:
-        """Return the part of a role at a place, the front one of two; None where there is none."""
+        """Return the part of a role at a place, the front one of two; None where there is none.
+
+        Args:
+            role: What it is in the leaf.
+            place: Where it stands among those of its role; None where that is not told.
+        """
         return next((p for p in self.parts if p.role is role and p.place is place and not p.is_back), None)
 
     def is_at(self, name: str, role: Role, place: Place) -> bool:
-        """Return whether the part called `name` is that of a role at a place."""
+        """Return whether the part called `name` is that of a role at a place.
+
+        Args:
+            name: Its name.
+            role: What it is in the leaf.
+            place: Where it stands among those of its role; None where that is not told.
+        """
         found = self.at(role, place)
         return found is not None and found.name == name
 
     def part(self, name: str) -> Part:
-        """Return the part called `name`; KeyError when there is none."""
+        """Return the part called `name`; KeyError when there is none.
+
+        Args:
+            name: Its name.
+        """
         for each in self.parts:
             if each.name == name:
                 return each

@@ -28,7 +28,11 @@ GOES_BACK = (ReadingKind.THICKNESS, ReadingKind.BOARD_WIDTH, ReadingKind.MOISTUR
 
 
 def source_of(entry: LogEntry) -> str:
-    """Return where a figure comes from, for its working."""
+    """Return where a figure comes from, for its working.
+
+    Args:
+        entry: The reading in the log.
+    """
     return f"read when it was made, {entry.at.day} {entry.at:%b}"
 
 
@@ -36,7 +40,11 @@ def source_of(entry: LogEntry) -> str:
 
 
 def widths_read(leaf: Leaf) -> dict[str, LogEntry]:
-    """Return the latest reading of the width of every board or strip that has one."""
+    """Return the latest reading of the width of every board or strip that has one.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+    """
     found: dict[str, LogEntry] = {}
     for entry in leaf.making.log:
         if entry.kind is LogKind.READING and entry.reading is ReadingKind.BOARD_WIDTH:
@@ -47,8 +55,12 @@ def widths_read(leaf: Leaf) -> dict[str, LogEntry]:
 
 
 def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
-    """Return the leaf with moisture and widths as they were read. set_out: the leaf as it was set out, for the
-    widths of the boards that nobody has read; asked for only where some were.
+    """Return the leaf with moisture and widths as they were read.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        set_out: Gives the leaf as it was set out, for the widths of the boards that nobody has read; asked for
+            only where some were.
     """
     wet = last_reading(leaf.making.log, ReadingKind.MOISTURE)
     if wet is not None and wet.value is not None:
@@ -68,7 +80,12 @@ def read_back(leaf: Leaf, set_out: Callable[[], Build | None]) -> Leaf:
 
 
 def still_made(build: Build, leaf: Leaf) -> Build:
-    """Return a leaf whose boards were read while it was made: they are no boards at hand, they are its parts."""
+    """Return a leaf whose boards were read while it was made: they are no boards at hand, they are its parts.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        leaf: The leaf, as the document holds it.
+    """
     if not widths_read(leaf) or bool(getattr(leaf.build, "measured", None)):
         return build
     return replace(
@@ -80,7 +97,12 @@ def still_made(build: Build, leaf: Leaf) -> Build:
 
 
 def as_made(ctx: Context, build: Build) -> Build:
-    """Return the leaf as thick as it came out, its parts with it; the same where nobody has read it."""
+    """Return the leaf as thick as it came out, its parts with it; the same where nobody has read it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     entry = last_reading(ctx.leaf.making.log, ReadingKind.THICKNESS)
     if entry is None or entry.value is None:
         return build
@@ -120,7 +142,12 @@ def _moved(depth: float, old: float, off: float) -> float:
 
 
 def as_weighed(ctx: Context, weights: Weights) -> Weights:
-    """Return the weights with the leaf's own as it was weighed; the same where nobody has weighed it."""
+    """Return the weights with the leaf's own as it was weighed; the same where nobody has weighed it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        weights: The weights, worked out.
+    """
     entry = last_reading(ctx.leaf.making.log, ReadingKind.MASS)
     if entry is None or entry.value is None:
         return weights
@@ -169,13 +196,22 @@ class Change:
     """One figure before and after a reading."""
 
     label: str
+    """What it is called on the screen."""
     before: float
+    """As it was set out, in its unit."""
     after: float
+    """As it was made, in its unit."""
     unit: Unit
+    """Its unit."""
 
 
 def changes(before: LeafDesign, after: LeafDesign) -> tuple[Change, ...]:
-    """Return what a reading has changed, what is cut by it first."""
+    """Return what a reading has changed, what is cut by it first.
+
+    Args:
+        before: The leaf without the reading.
+        after: The leaf with the reading.
+    """
     found = []
     for name, words in SHOWN.items():
         old, new = _value(before, name), _value(after, name)

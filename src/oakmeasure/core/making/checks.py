@@ -19,7 +19,13 @@ SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
 
 
 def judge_making(ctx: Context, build: Build, making: Making) -> None:
-    """Judge the making of a leaf; `making` is worked out."""
+    """Judge the making of a leaf; `making` is worked out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        making: The making, worked out.
+    """
     add = ctx.figures.add
     add(
         given(

@@ -14,7 +14,11 @@ OUT_OF_TWIST = 1.5  # mm by winding sticks over the leaf: common practice, no so
 
 
 def size(m: StepBuilder) -> None:
-    """Cut the leaf to its size: long edges, foot and head, the bevel; then its edges are as they stay."""
+    """Cut the leaf to its size: long edges, foot and head, the bevel; then its edges are as they stay.
+
+    Args:
+        m: Where the operations are added.
+    """
     leaf = m.leaf.leaf
     scribed = leaf.fit.shape is LeafShape.SCRIBED and bool(m.leaf.fit.outline)
     check = m.add(
@@ -81,7 +85,11 @@ def size(m: StepBuilder) -> None:
 
 
 def lining(m: StepBuilder) -> None:
-    """Make a lining and fix it, where one is to be made."""
+    """Make a lining and fix it, where one is to be made.
+
+    Args:
+        m: Where the operations are added.
+    """
     if m.leaf.opening.lining is None:
         return
     parts = tuple(p.name for p in m.leaf.opening.lining.parts)
@@ -124,7 +132,12 @@ def lining(m: StepBuilder) -> None:
 
 
 def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
-    """Hang it dry with the real hardware, take it down, sand, finish coat by coat, hang it for good."""
+    """Hang it dry with the real hardware, take it down, sand, finish coat by coat, hang it for good.
+
+    Args:
+        m: Where the operations are added.
+        schedule: The coats of the finish.
+    """
     leaf = m.leaf.leaf
     cuts = tuple(
         op.id

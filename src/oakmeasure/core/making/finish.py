@@ -23,30 +23,38 @@ ENDS_TWICE = 2.0  # end grain drinks as much as two coats of face
 
 @dataclass(frozen=True, slots=True)
 class Coat:
-    """number: from 1. grams: for all leaves of the opening. wait_hours: until the next coat, or until it may be
-    hung.
-    """
+    """One coat of finish."""
 
     number: int
+    """From 1."""
     grams: float
+    """Finish for all leaves of the opening, g."""
     wait_hours: float
+    """Hours until the next coat, or until it may be hung."""
     how: str
+    """How it is put on."""
 
 
 @dataclass(frozen=True, slots=True)
 class Schedule:
-    """finish: in words. faces, edges, ends: m², of all leaves of the opening. handle_hours: until it may be turned
-    over. cure_days: from the last coat until it is hard.
-    """
+    """The coats of a leaf's finish."""
 
     finish: str
+    """In words."""
     coats: tuple[Coat, ...]
+    """The coats, in their order."""
     faces: float
+    """Area of the faces, m², of all leaves of the opening."""
     edges: float
+    """Area of the edges, m², of all leaves of the opening."""
     ends: float
+    """Area of the ends, m², of all leaves of the opening."""
     handle_hours: float
+    """Hours until it may be turned over."""
     cure_days: float
+    """Days from the last coat until it is hard."""
     rags: bool
+    """Whether oily rags may catch fire."""
 
     @property
     def grams(self) -> float:
@@ -55,7 +63,12 @@ class Schedule:
 
 
 def in_the_cold(degrees: float) -> float:
-    """Return how many times as long glue or finish takes at a temperature, °C, as at 20: twice for every 10 less.
+    """Return how many times as long glue or finish takes at a temperature, °C, as at 20.
+
+    Twice for every 10 less.
+
+    Args:
+        degrees: Temperature of the workshop, °C.
 
     >>> in_the_cold(10.0)
     2.0
@@ -66,6 +79,10 @@ def in_the_cold(degrees: float) -> float:
 def slower(*, degrees: float, humidity: float) -> float:
     """Return how many times as long a finish dries as at 20 °C and 55 %.
 
+    Args:
+        degrees: Temperature of the workshop, °C.
+        humidity: Relative humidity of the workshop, %.
+
     >>> slower(degrees=10.0, humidity=55.0)
     2.0
     """
@@ -73,7 +90,13 @@ def slower(*, degrees: float, humidity: float) -> float:
 
 
 def finish_schedule(leaf: Leaf, build: Build, leaves: int) -> Schedule:
-    """Return the coats of a leaf, or of all leaves of its opening."""
+    """Return the coats of a leaf, or of all leaves of its opening.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        leaves: How many leaves alike hang in the opening.
+    """
     kind = finish_of(leaf.timber)
     row = table("finishes")[kind]
     edge = build.edge or build.thickness
@@ -95,15 +118,27 @@ class Day:
     """One thing of the finish on the calendar."""
 
     words: str
+    """In words."""
     start: datetime
+    """When it begins."""
     end: datetime
+    """When it ends."""
     is_work: bool
+    """Whether it is work, else waiting."""
 
 
 def finish_days(schedule: Schedule, begin: datetime, days: Workdays, *, hours_a_coat: float) -> tuple[Day, ...]:
-    """Return the calendar from the first coat to the day on which it may be hung, and the one on which it is hard.
+    """Return the calendar from the first coat to the day on which it may be hung.
+
+    And the one on which it is hard.
 
     Each coat is begun in working hours, when the one before is dry; between its faces it is turned over.
+
+    Args:
+        schedule: The coats of the finish.
+        begin: When the first coat is put on.
+        days: On which days and for how many hours one works.
+        hours_a_coat: Work of one coat, h.
     """
     found: list[Day] = []
     at = days.next_work(begin)

@@ -31,41 +31,58 @@ TIGHT = 0.85  # share of the open time over which a stage is called tight
 
 @dataclass(frozen=True, slots=True)
 class Glue:
-    """A glue as it is on the day. open_minutes: from the first bead to the last clamp. clamp_hours: in the clamps."""
+    """A glue as it is on the day."""
 
     key: str
+    """Its key in the table."""
     name: str
+    """Its name, as it is shown."""
     durability: str
+    """Its class, D1 to D4."""
     open_minutes: float
+    """Minutes from the first bead to the last clamp."""
     clamp_hours: float
+    """Hours in the clamps."""
     gap: float
+    """The widest gap that it fills, mm."""
     least: float
+    """The lowest temperature for it, °C."""
     end_grain: str
+    """What it does on end grain."""
     clean: str
+    """How squeeze-out is cleaned."""
 
 
 @dataclass(frozen=True, slots=True)
 class GlueStage:
-    """What is glued in one go. minutes: until the last clamp is tight. clamps: places that are clamped. cauls: one
-    clamp pulls two of them. start: of each closing, minutes from the first bead.
-    """
+    """What is glued in one go."""
 
     number: int
+    """Its number, from 1."""
     closings: tuple[Closing, ...]
+    """Joints that are closed in it."""
     minutes: float
+    """Minutes until the last clamp is tight."""
     clamps: int
+    """Places that are clamped."""
     cauls: bool
+    """One clamp pulls two of them."""
     start: tuple[float, ...]
+    """Of each closing, minutes from the first bead."""
 
 
 @dataclass(frozen=True, slots=True)
 class TaskPlan:
-    """The stages of a glue-up; none where one step alone runs over. trouble: which. ways: what would help."""
+    """The stages of a glue-up; none where one step alone runs over."""
 
     task: Task
+    """What is glued up."""
     stages: tuple[GlueStage, ...]
+    """In what order it is closed."""
     trouble: str = ""
+    """Which."""
     ways: tuple[str, ...] = ()
+    """What would help."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,9 +90,13 @@ class GluePlan:
     """The glue-ups of a leaf, one after the other."""
 
     glue: Glue
+    """The glue."""
     tasks: tuple[TaskPlan, ...]
+    """Each glue-up in its stages."""
     clamps: int
+    """How many clamps it takes at the most."""
     people: int
+    """How many work at it."""
 
     @property
     def fits(self) -> bool:
@@ -83,11 +104,19 @@ class GluePlan:
         return all(each.stages for each in self.tasks)
 
     def spare(self, stage: GlueStage) -> float:
-        """Return how many minutes the glue stays open after a stage is closed."""
+        """Return how many minutes the glue stays open after a stage is closed.
+
+        Args:
+            stage: The joints that are closed in one go.
+        """
         return self.glue.open_minutes - stage.minutes
 
     def stage(self, number: int) -> tuple[TaskPlan, GlueStage] | None:
-        """Return the stage of a number over all glue-ups, from 1."""
+        """Return the stage of a number over all glue-ups, from 1.
+
+        Args:
+            number: Its number, from 1.
+        """
         flat = [(each, stage) for each in self.tasks for stage in each.stages]
         return flat[number - 1] if 0 < number <= len(flat) else None
 
@@ -95,7 +124,12 @@ class GluePlan:
 def glue_on_the_day(key: str, degrees: float) -> Glue:
     """Return a glue with its times at the temperature of the shop, °C.
 
-    Raises KeyError for no such glue.
+    Args:
+        key: Its key in the table.
+        degrees: Temperature of the workshop, °C.
+
+    Raises:
+        KeyError: For no such glue.
 
     >>> round(glue_on_the_day("white", 20.0).open_minutes, 1), round(glue_on_the_day("white", 30.0).open_minutes, 1)
     (8.0, 4.0)
@@ -116,8 +150,12 @@ def glue_on_the_day(key: str, degrees: float) -> Glue:
 
 
 def glue_keys(leaf: Leaf) -> tuple[str, ...]:
-    """Return the glue that is chosen, or all that bear where the leaf lives: the first that stays open long enough is
-    then taken.
+    """Return the glue that is chosen, or all that bear where the leaf lives.
+
+    The first that stays open long enough is then taken.
+
+    Args:
+        leaf: The leaf, as the document holds it.
     """
     if leaf.making.glue is not None:
         return (leaf.making.glue,)
@@ -126,21 +164,39 @@ def glue_keys(leaf: Leaf) -> tuple[str, ...]:
 
 
 def stage_minutes(closings: Sequence[Closing], *, people: int, share: bool, cauls: bool = False) -> float:
-    """Return how long a stage takes until its last clamp is tight, minutes."""
+    """Return how long a stage takes until its last clamp is tight, minutes.
+
+    Args:
+        closings: Joints that are closed one after the other.
+        people: How many work at it.
+        share: Whether clamps stay the same however many joints close in one stage.
+        cauls: Whether cauls are laid first.
+    """
     spread = sum(each.minutes for each in closings)
     clamps = places(closings, share=share) / (CAUL_PLACES if cauls else 1)
     return (spread + CLAMP_MINUTES * clamps) / max(people, 1) + SQUARE_MINUTES
 
 
 def places(closings: Sequence[Closing], *, share: bool) -> int:
-    """Return how many places are clamped in a stage."""
+    """Return how many places are clamped in a stage.
+
+    Args:
+        closings: Joints that are closed one after the other.
+        share: Whether clamps stay the same however many joints close in one stage.
+    """
     return max((each.clamps for each in closings), default=0) if share else sum(each.clamps for each in closings)
 
 
 def plan_task(task: Task, *, open_minutes: float, people: int, clamps: int) -> TaskPlan:
-    """Return the stages of a glue-up: as many closings in each as fit the open time and the clamps, in their order.
+    """Return the stages of a glue-up: as many closings in each as fit the open time and the clamps.
 
-    clamps: that are owned; where they are short, one pulls two places over a bowed caul.
+    In their order.
+
+    Args:
+        task: What is glued up.
+        open_minutes: For how long the glue stays open on the day, minutes.
+        people: How many work at it.
+        clamps: How many clamps there are; where they are short, one pulls two places over a bowed caul.
     """
     groups: list[list[Closing]] = []
     for closing in task.closings:
@@ -194,8 +250,14 @@ def _no_plan(task: Task, group: Sequence[Closing], open_minutes: float, people: 
 
 
 def plan_glue(leaf: Leaf, build: Build, rules: ShopRules) -> GluePlan | None:
-    """Return the glue plan of a leaf; None where nothing is glued. Where no glue is chosen, the first that bears where
-    the leaf lives and stays open long enough is taken.
+    """Return the glue plan of a leaf; None where nothing is glued.
+
+    Where no glue is chosen, the first that bears where the leaf lives and stays open long enough is taken.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        rules: The shop rules of the job.
     """
     tasks = tasks_of(leaf, build)
     if not tasks:
@@ -214,20 +276,29 @@ def plan_glue(leaf: Leaf, build: Build, rules: ShopRules) -> GluePlan | None:
 
 @dataclass(frozen=True, slots=True)
 class ClockFace:
-    """What a glue clock shows. left: "7:30", or "over by 0:20". gone: share of the open time, 0 to 1. now: what is to
-    be done; then: what comes after it, "" for nothing.
-    """
+    """What a glue clock shows."""
 
     left: str
+    """"7:30", or "over by 0:20"."""
     gone: float
+    """Share of the open time, 0 to 1."""
     level: Level
+    """How bad it is."""
     now: str
+    """What is to be done."""
     then: str
+    """What comes after it, "" for nothing."""
 
 
 def clock_face(stage: GlueStage, open_minutes: float, seconds: float) -> ClockFace:
-    """Return what a clock shows so many seconds after the first bead; it warns in the last quarter of the open time,
-    and stops in its last minute.
+    """Return what a clock shows so many seconds after the first bead.
+
+    It warns in the last quarter of the open time, and stops in its last minute.
+
+    Args:
+        stage: The joints that are closed in one go.
+        open_minutes: For how long the glue stays open on the day, minutes.
+        seconds: Since the first bead, s.
     """
     minutes = seconds / 60
     left = open_minutes - minutes
@@ -245,7 +316,13 @@ def clock_face(stage: GlueStage, open_minutes: float, seconds: float) -> ClockFa
 
 
 def next_words(stage: GlueStage, minutes: float, *, say: Callable[[str], str] = str) -> str:
-    """Return what is to be done at a time after the first bead, minutes: spread and close, clamp, or leave it."""
+    """Return what is to be done at a time after the first bead, minutes: spread and close, clamp, or leave it.
+
+    Args:
+        stage: The joints that are closed in one go.
+        minutes: Since the first bead, minutes.
+        say: What says a text in the language of the screen.
+    """
     for closing, start, end in zip(stage.closings, stage.start, (*stage.start[1:], None), strict=True):
         finish = end if end is not None else start + closing.minutes
         if minutes < finish:

@@ -11,8 +11,16 @@ SQUARE, SPREAD = 1.0, 0.2  # mm: common practice, no source
 
 
 def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: SideUp = SideUp.OPENING) -> None:
-    """Add the stages of one glue-up of the plan; what is glued is then `m.whole`. A glue-up that has no stages is one
-    operation all the same, which says what is in its way.
+    """Add the stages of one glue-up of the plan; what is glued is then `m.whole`.
+
+    A glue-up that has no stages is one operation all the same, which says what is in its way.
+
+    Args:
+        m: Where the operations are added.
+        plan: The leaf's glue plan; None where nothing is glued.
+        key: Begins the ids of its operations.
+        needs: Ids of the operations that come before.
+        up: Which side lies up.
     """
     found = next((each for each in plan.tasks if each.task.key == key), None) if plan is not None else None
     if plan is None or found is None:

@@ -26,33 +26,48 @@ Line = tuple[tuple[float, float], tuple[float, float]]
 
 @dataclass(frozen=True, slots=True)
 class Closing:
-    """Done in one go. minutes: of one person, clamps not counted. clamps: that hold it. bars: where they lie in the
-    leaf. alone: it starts a stage of its own. at: where its number stands; None: on its part.
-    """
+    """Done in one go."""
 
     words: str
+    """In words."""
     parts: tuple[str, ...]
+    """Names of the parts."""
     minutes: float
+    """Minutes of one person, clamps not counted."""
     clamps: int
+    """That hold it."""
     bars: tuple[Line, ...] = ()
+    """Where they lie in the leaf."""
     alone: bool = False
+    """It starts a stage of its own."""
     at: tuple[float, float] | None = None
+    """Where its number stands; None: on its part."""
 
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """What is glued up one closing after the other. share: clamps stay the same however many close in one stage."""
+    """What is glued up one closing after the other."""
 
     key: str
+    """Its key in operations."""
     name: str
+    """What comes of it."""
     closings: tuple[Closing, ...]
+    """Joints that are closed one after the other."""
     share: bool = False
+    """Clamps stay the same however many close in one stage."""
     cauls: str = ""
+    """What is laid under the clamps; "" for nothing."""
 
 
 def tasks_of(leaf: Leaf, build: Build) -> tuple[Task, ...]:
-    """Return the glue-ups of a leaf in their order; none where nothing is glued. One's own minutes a joint, where they
-    are said, take the place of those by kind.
+    """Return the glue-ups of a leaf in their order; none where nothing is glued.
+
+    One's own minutes a joint, where they are said, take the place of those by kind.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
     """
     if not build.glue_ups:
         return ()

@@ -1,5 +1,6 @@
-"""What is cut for hinges, lock, latch, pull and gear: in the loose member where its edges stay, else on the sized
-leaf.
+"""What is cut for hinges, lock, latch, pull and gear.
+
+In the loose member where its edges stay, else on the sized leaf.
 """
 
 from __future__ import annotations
@@ -15,7 +16,11 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def hardware(m: StepBuilder) -> None:
-    """Add what is cut for hardware, in the leaf and in what carries it."""
+    """Add what is cut for hardware, in the leaf and in what carries it.
+
+    Args:
+        m: Where the operations are added.
+    """
     by = _by_device(m.leaf.borings)
     if Device.BUTT in by:
         _butts(m, by[Device.BUTT])

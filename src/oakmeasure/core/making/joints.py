@@ -10,17 +10,25 @@ from oakmeasure.core.leaf.part import Build, Part
 
 @dataclass(frozen=True, slots=True)
 class Joint:
-    """letter: on both parts. member goes into `into`. at: its middle in the finished leaf. pieces: tenons, dowels."""
+    """member goes into `into`."""
 
     letter: str
+    """On both parts."""
     member: str
+    """Name of the part that has the tenon."""
     into: str
+    """Name of the part that it goes into."""
     at: tuple[float, float]
+    """Its middle in the finished leaf."""
     pieces: int = 1
+    """Tenons, dowels."""
 
 
 def letter_of(number: int) -> str:
     """Return the letter of a number from 0: A to Z without I and O, then AA, AB and so on.
+
+    Args:
+        number: Its number, from 1.
 
     >>> letter_of(0), letter_of(8), letter_of(24)
     ('A', 'J', 'AA')
@@ -31,8 +39,12 @@ def letter_of(number: int) -> str:
 
 
 def joints_of(build: Build) -> tuple[Joint, ...]:
-    """Return the joints of a leaf: its tenons by pairs of parts; of a frame without tenons, every rail at both
-    stiles.
+    """Return the joints of a leaf: its tenons by pairs of parts.
+
+    Of a frame without tenons, every rail at both stiles.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
     """
     found: dict[tuple[str, str], list[tuple[float, float]]] = {}
     for tenon in build.tenons:

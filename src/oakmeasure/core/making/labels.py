@@ -20,21 +20,30 @@ INNER = (Role.STILE, Role.RAIL, Role.MUNTIN)
 
 @dataclass(frozen=True, slots=True)
 class PieceLabel:
-    """What stands on one label. number: in the cut list. piece: "1 of 2" of a pair or a run, else "". face, edge: where
-    the marks go. letters: of its joints, in order from its foot or its hinge end.
-    """
+    """What stands on one label."""
 
     number: str
+    """In the cut list."""
     name: str
+    """Its name, as it is shown."""
     leaf: str
+    """Name of the leaf."""
     job: str
+    """Name of the job."""
     size: str
+    """Finished size, in words."""
     face: str
+    """Where the mark goes on its face."""
     edge: str
+    """Where the mark goes on its edge."""
     letters: str
+    """Of its joints, in order from its foot or its hinge end."""
     hand: str
+    """At which side the hinges are, in words."""
     head: str
+    """Which end is the head, in words."""
     piece: str = ""
+    """"1 of 2" of a pair or a run, else ""."""
 
     def lines(self) -> tuple[str, ...]:
         """Return the label as lines of text, the name first."""
@@ -54,7 +63,15 @@ class PieceLabel:
 
 
 def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[PieceLabel, ...]:
-    """Return a label for every piece of a leaf that is made, and of its lining; of a pair, its fellow is mirrored."""
+    """Return a label for every piece of a leaf that is made, and of its lining.
+
+    Of a pair, its fellow is mirrored.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+        show: How lengths and other quantities are written.
+        job: The job's name, for the label.
+    """
     if leaf.build is None:
         return ()
     joints = joints_of(leaf.build)
@@ -105,5 +122,11 @@ def _head(part: Part) -> str:
 
 
 def all_labels(leaves: Iterable[LeafDesign], show: Show, *, job: str = "") -> tuple[PieceLabel, ...]:
-    """Return the labels of several leaves, one leaf after the other."""
+    """Return the labels of several leaves, one leaf after the other.
+
+    Args:
+        leaves: The leaves, worked out.
+        show: How lengths and other quantities are written.
+        job: The job's name, for the label.
+    """
     return tuple(label for leaf in leaves for label in labels_of(leaf, show, job=job))

@@ -16,15 +16,22 @@ MOST = 3  # shown at one operation
 
 @dataclass(frozen=True, slots=True)
 class Lesson:
-    """about, key: what brings it back. op: the operation at which it was learnt; "" at none. leaf, job: where."""
+    """What was learnt at a leaf."""
 
     about: About
+    """What brings it back: construction, hardware or timber."""
     key: str
+    """Which construction, hardware or timber."""
     op: str
+    """The operation at which it was learnt; "" at none."""
     text: str
+    """What was learnt."""
     leaf: str
+    """Name of the leaf at which it was learnt."""
     job: str
+    """Name of the job at which it was learnt."""
     on: date
+    """The day."""
 
     def record(self) -> dict[str, str]:
         """Return it as plain values."""
@@ -32,7 +39,14 @@ class Lesson:
 
     @classmethod
     def of_record(cls, row: Mapping[str, Any]) -> Lesson:
-        """Return the lesson of such values. Raises KeyError, ValueError or TypeError for others."""
+        """Return the lesson of such values.
+
+        Args:
+            row: The record.
+
+        Raises:
+            KeyError: ValueError or TypeError for others.
+        """
         return cls(
             About(row["about"]),
             str(row["key"]),
@@ -45,7 +59,12 @@ class Lesson:
 
 
 def keys_of(leaf: Leaf, about: About) -> tuple[str, ...]:
-    """Return what a lesson on a leaf is filed under."""
+    """Return what a lesson on a leaf is filed under.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        about: What a lesson is about.
+    """
     if about is About.CONSTRUCTION:
         return (leaf.build.kind,)
     if about is About.TIMBER:
@@ -60,7 +79,11 @@ def keys_of(leaf: Leaf, about: About) -> tuple[str, ...]:
 
 
 def lessons_in(job: Job) -> tuple[Lesson, ...]:
-    """Return the lessons of a job's own logs."""
+    """Return the lessons of a job's own logs.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     return tuple(
         Lesson(entry.about, keys_of(leaf, entry.about)[0], entry.op, entry.text, leaf.name, job.name, entry.at.date())
         for leaf in job.leaves
@@ -70,8 +93,14 @@ def lessons_in(job: Job) -> tuple[Lesson, ...]:
 
 
 def lessons_for(lessons: Iterable[Lesson], leaf: Leaf, op: Operation | None = None) -> tuple[Lesson, ...]:
-    """Return what was learnt with the same construction, hardware or timber as a leaf's, the newest first; at an
-    operation only what was learnt at the same one, or about what the operation is about.
+    """Return what was learnt with the same construction, hardware or timber as a leaf's, the newest first.
+
+    At an operation only what was learnt at the same one, or about what the operation is about.
+
+    Args:
+        lessons: Lessons of all jobs.
+        leaf: The leaf, as the document holds it.
+        op: The operation; None for none.
     """
     keys = {about: keys_of(leaf, about) for about in About}
     found = [each for each in lessons if each.key in keys[each.about]]
@@ -86,6 +115,12 @@ def lessons_for(lessons: Iterable[Lesson], leaf: Leaf, op: Operation | None = No
 def at_operations(
     lessons: Sequence[Lesson], leaf: Leaf, operations: Iterable[Operation]
 ) -> dict[str, tuple[Lesson, ...]]:
-    """Return the lessons of each operation that has some."""
+    """Return the lessons of each operation that has some.
+
+    Args:
+        lessons: The lessons.
+        leaf: The leaf, as the document holds it.
+        operations: The operations.
+    """
     found = {op.id: lessons_for(lessons, leaf, op)[:MOST] for op in operations}
     return {op_id: each for op_id, each in found.items() if each}

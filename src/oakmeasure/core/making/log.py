@@ -26,16 +26,25 @@ class Progress(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Spent:
-    """hours: at it so far, of sittings that have an end. since: the running sitting's start. done: when it was done."""
+    """The hours that an operation has taken."""
 
     hours: float = 0.0
+    """Hours at it so far, of sittings that have an end."""
     since: datetime | None = None
+    """The running sitting's start."""
     done: datetime | None = None
+    """When it was done."""
     sittings: int = 0
+    """How often one sat down to it."""
 
 
 def spent(log: Sequence[LogEntry], op_id: str) -> Spent:
-    """Return how long was spent on an operation: from each start to the stop, the end, or the next start."""
+    """Return how long was spent on an operation: from each start to the stop, the end, or the next start.
+
+    Args:
+        log: The log of the leaf.
+        op_id: Id of the operation.
+    """
     hours, since, done, sittings = 0.0, None, None, 0
     for entry in in_time(log):
         if entry.op != op_id or entry.kind not in (LogKind.START, LogKind.STOP, LogKind.DONE):
@@ -52,19 +61,33 @@ def spent(log: Sequence[LogEntry], op_id: str) -> Spent:
 
 
 def in_time(log: Iterable[LogEntry]) -> list[LogEntry]:
-    """Return the entries in the order of time; those of one moment as they were written."""
+    """Return the entries in the order of time; those of one moment as they were written.
+
+    Args:
+        log: The log.
+    """
     return sorted(log, key=lambda entry: entry.at)
 
 
 def all_spent(operations: Sequence[Operation], log: Sequence[LogEntry]) -> dict[str, Spent]:
-    """Return what was spent on every operation; those that nobody began are left out."""
+    """Return what was spent on every operation; those that nobody began are left out.
+
+    Args:
+        operations: The operations, in working order.
+        log: The log of the leaf.
+    """
     begun = dict.fromkeys(entry.op for entry in log if entry.op)
     known = {op.id for op in operations}
     return {op_id: spent(log, op_id) for op_id in begun if op_id in known}
 
 
 def progress(operations: Sequence[Operation], log: Sequence[LogEntry]) -> dict[str, Progress]:
-    """Return how far each operation is; the first that may be done now is `next`."""
+    """Return how far each operation is; the first that may be done now is `next`.
+
+    Args:
+        operations: The operations, in working order.
+        log: The log of the leaf.
+    """
     times = all_spent(operations, log)
     found: dict[str, Progress] = {}
     for op in operations:
@@ -91,7 +114,13 @@ def progress(operations: Sequence[Operation], log: Sequence[LogEntry]) -> dict[s
 
 
 def last_reading(log: Sequence[LogEntry], kind: ReadingKind, part: str = "") -> LogEntry | None:
-    """Return the latest reading of a kind, of a part where one is named; None where there is none."""
+    """Return the latest reading of a kind, of a part where one is named; None where there is none.
+
+    Args:
+        log: The log of the leaf.
+        kind: What was read.
+        part: Name of the part; "" for the leaf as a whole.
+    """
     found = [
         e for e in in_time(log) if e.kind is LogKind.READING and e.reading is kind and (not part or e.part == part)
     ]
@@ -99,7 +128,13 @@ def last_reading(log: Sequence[LogEntry], kind: ReadingKind, part: str = "") -> 
 
 
 def not_mended(log: Sequence[LogEntry]) -> list[LogEntry]:
-    """Return the mishaps that nobody has mended yet: each `mended` answers the first open one of its kind and part."""
+    """Return the mishaps that nobody has mended yet.
+
+    Each `mended` answers the first open one of its kind and part.
+
+    Args:
+        log: The log of the leaf.
+    """
     left: list[LogEntry] = []
     for entry in in_time(log):
         if entry.kind is LogKind.MISHAP:
@@ -113,19 +148,26 @@ def not_mended(log: Sequence[LogEntry]) -> list[LogEntry]:
 
 @dataclass(frozen=True, slots=True)
 class Pace:
-    """How one's own times stand to the estimates of a kind of work. factor: on every estimate of it. count: operations
-    that were timed from their start to their end.
-    """
+    """How one's own times stand to the estimates of a kind of work."""
 
     factor: float
+    """What every estimate of it is multiplied by."""
     estimated: float
+    """Hours as they were estimated."""
     spent: float
+    """Hours that it took."""
     count: int
+    """Operations that were timed from their start to their end."""
 
 
 def own_pace(made: Iterable[tuple[Sequence[Operation], Sequence[LogEntry]]]) -> dict[Trade, Pace]:
-    """Return one's pace by kind of work, from all that was timed: (spent + 2 h) ÷ (estimated + 2 h), so that one short
-    record moves an estimate little and many move it all the way. Source: ours, a prior of two hours.
+    """Return one's pace by kind of work, from all that was timed: (spent + 2 h) ÷ (estimated + 2 h).
+
+    So that one short record moves an estimate little and many move it all the way. Source: ours, a prior of two
+    hours.
+
+    Args:
+        made: Operations of leaves that were made, with their logs.
     """
     sums: dict[Trade, tuple[float, float, int]] = {}
     for operations, log in made:

@@ -51,15 +51,23 @@ class Bucket(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Setting:
-    """What a tool is set to. figure: whose working explains it, where there is one."""
+    """What a tool is set to."""
 
     label: str
+    """What it is called on the screen."""
     value: float
+    """The value, in its unit."""
     unit: Unit = Unit.MM
+    """Its unit."""
     figure: str = ""
+    """Whose working explains it, where there is one."""
 
     def in_words(self, show: Show) -> str:
-        """Return "fence 14.5"."""
+        """Return "fence 14.5".
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         if self.unit is Unit.COUNT:
             return f"{self.label} {self.value:g}"
         return f"{self.label} {show.value(self.value, self.unit, with_unit=self.unit is not Unit.MM)}"
@@ -79,57 +87,82 @@ class SideUp(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class WorkpieceSetup:
-    """How the work lies: what looks up, what is at the left hand. part: the one that is drawn; "" the whole leaf."""
+    """How the work lies: what looks up, what is at the left hand."""
 
     up: SideUp
+    """Which side lies up."""
     part: str = ""
+    """The one that is drawn; "" the whole leaf."""
     head_left: bool = True
+    """Whether the head lies to the left."""
 
 
 @dataclass(frozen=True, slots=True)
 class StepCheck:
-    """What is to be seen before it goes on. limit: in mm, where it has one."""
+    """What is to be seen before it goes on."""
 
     words: str
+    """In words."""
     limit: float | None = None
+    """In mm, where it has one."""
 
     def in_words(self, show: Show) -> str:
-        """Return the check with its limit."""
+        """Return the check with its limit.
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         return self.words if self.limit is None else f"{self.words}: at most {show.length(self.limit)}"
 
 
 @dataclass(frozen=True, slots=True)
 class Operation:
-    """id: stable, the same for the same work on every leaf. parts: names of those at hand. needs: ids of what must
-    be done before. early: done as soon as it may be. why: of its moment. later: what it costs to leave it for later.
-    cautions: keys of data/cautions.toml. practice: the practice piece, where a slip would spoil the leaf. bucket,
-    share: of which of the leaf's hours it takes how many parts. hours: of work. wait_hours: after it, nobody at it,
-    until what needs it may start. cuts: names of borings. stage: of the glue-up, from 1. machine: it is set once for
-    many.
-    """
+    """machine: it is set once for many."""
 
     id: str
+    """Stable, the same for the same work on every leaf."""
     name: str
+    """What is done."""
     trade: Trade
+    """What kind of work it is."""
     parts: tuple[str, ...] = ()
+    """Names of those at hand."""
     needs: tuple[str, ...] = ()
+    """Ids of what must be done before."""
     settings: tuple[Setting, ...] = ()
+    """What is set, in the order that one sets it."""
     hold: WorkpieceSetup | None = None
+    """How the workpiece lies; None where that does not matter."""
     check: StepCheck | None = None
+    """What is checked before one goes on; None for nothing."""
     cautions: tuple[str, ...] = ()
+    """Keys of data/cautions.toml."""
     practice: str = ""
+    """The practice piece, where a slip would spoil the leaf."""
     early: bool = False
+    """Done as soon as it may be."""
     why: str = ""
+    """Why it is done now."""
     later: str = ""
+    """What it costs to leave it for later."""
     bucket: Bucket = Bucket.NONE
+    """Which of the leaf's hours it takes from."""
     share: float = 1.0
+    """How many parts of those hours it takes."""
     hours: float = 0.0
+    """Hours of work."""
     wait_hours: float = 0.0
+    """Hours after it, with nobody at it, until what needs it may start."""
     wait_for: str = ""
+    """What one waits for afterwards; "" for nothing."""
     cuts: tuple[str, ...] = ()
+    """Names of borings."""
     stage: int = 0
+    """Of the glue-up, from 1."""
     about: About = About.CONSTRUCTION
+    """What it is about, for lessons and hours."""
     how: str = ""
+    """How it is done; "" where that is plain."""
 
 
 @dataclass(slots=True)
@@ -137,38 +170,68 @@ class Steps:
     """Collects operations in the trade's order. `add` leaves out needs that this leaf does not have."""
 
     items: dict[str, Operation] = field(default_factory=dict)
+    """The operations by their ids."""
     _later_needs: dict[str, list[str]] = field(default_factory=dict)
 
     def add(self, op: Operation) -> str:
-        """Add an operation; returns its id. Raises KeyError where the id is taken."""
+        """Add an operation; returns its id.
+
+        Args:
+            op: The operation; None for none.
+
+        Raises:
+            KeyError: Where the id is taken.
+        """
         if op.id in self.items:
             raise KeyError(f"operation {op.id} stands twice")
         self.items[op.id] = op
         return op.id
 
     def need(self, op_id: str, *needs: str) -> None:
-        """Let an operation need others too, those of them that the leaf has; unknown ones are left out."""
+        """Let an operation need others too, those of them that the leaf has; unknown ones are left out.
+
+        Args:
+            op_id: Id of the operation.
+            needs: Ids of the operations that come before.
+        """
         self._later_needs.setdefault(op_id, []).extend(needs)
 
     def needs_of(self, op: Operation) -> tuple[str, ...]:
-        """Return what an operation needs of what the leaf has."""
+        """Return what an operation needs of what the leaf has.
+
+        Args:
+            op: The operation; None for none.
+        """
         wanted = dict.fromkeys((*op.needs, *self._later_needs.get(op.id, ())))
         return tuple(each for each in wanted if each in self.items and each != op.id)
 
     def has(self, op_id: str) -> bool:
-        """Return whether there is such an operation."""
+        """Return whether there is such an operation.
+
+        Args:
+            op_id: Id of the operation.
+        """
         return op_id in self.items
 
     def finished(self, hours: Callable[[Operation], float]) -> tuple[Operation, ...]:
-        """Return all in working order, their needs without what the leaf does not have, with their hours."""
+        """Return all in working order, their needs without what the leaf does not have, with their hours.
+
+        Args:
+            hours: Gives the hours of an operation.
+        """
         return in_order([replace(op, needs=self.needs_of(op), hours=hours(op)) for op in self.items.values()])
 
 
 def in_order(operations: Sequence[Operation]) -> tuple[Operation, ...]:
-    """Return the operations so that each follows what it needs; of those that may come next the early ones first, else
-    in the order given.
+    """Return the operations so that each follows what it needs.
 
-    Raises InputError where they need one another in a ring, or need what is not there.
+    Of those that may come next the early ones first, else in the order given.
+
+    Args:
+        operations: The operations, in working order.
+
+    Raises:
+        InputError: Where they need one another in a ring, or need what is not there.
     """
     place = {op.id: at for at, op in enumerate(operations)}
     waits = {op.id: len(op.needs) for op in operations}

@@ -9,7 +9,11 @@ from oakmeasure.core.making.step_builder import StepBuilder
 
 
 def mends(m: StepBuilder) -> None:
-    """Add an operation for every mishap in the log that a repair was chosen for."""
+    """Add an operation for every mishap in the log that a repair was chosen for.
+
+    Args:
+        m: Where the operations are added.
+    """
     log = m.leaf.leaf.making.log
     number = 0
     for entry in log:

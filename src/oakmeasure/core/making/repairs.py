@@ -29,19 +29,26 @@ PACK_MOST, CLAMPED_MOST, KEY_WIDTH_LEAST = 2.0, 150.0, 60.0
 
 @dataclass(frozen=True, slots=True)
 class Repair:
-    """key: kept in the log. fits: whether it will do here; why: the reason where it will not, or what limits it. sizes:
-    label and mm. moves: what else is no longer as it was.
-    """
+    """One way of mending a mishap."""
 
     key: str
+    """Kept in the log."""
     name: str
+    """What it is called."""
     words: str
+    """What is done."""
     fits: bool
+    """Whether it will do here."""
     why: str
+    """The reason where it will not, or what limits it."""
     hours: float
+    """Hours that it takes."""
     wait_hours: float = 0.0
+    """Hours that one waits for it."""
     sizes: tuple[tuple[str, float], ...] = ()
+    """Label and mm."""
     moves: tuple[str, ...] = ()
+    """What else is no longer as it was."""
 
     @property
     def adds(self) -> float:
@@ -51,16 +58,18 @@ class Repair:
 
 @dataclass(frozen=True, slots=True)
 class Judgement:
-    """sound: fine, it goes on; look again, mended it does; stop, the part is made again. repairs: what fits first, the
-    quickest before the others.
-    """
+    """What a mishap means, and how it is mended."""
 
     sound: Level
+    """Fine, it goes on; look again, mended it does; stop, the part is made again."""
     words: str
+    """What the mishap means."""
     repairs: tuple[Repair, ...]
+    """What fits first, the quickest before the others."""
 
     @property
     def best(self) -> Repair | None:
+        """The repair that is advised."""
         return next((each for each in self.repairs if each.fits), None)
 
 
@@ -69,28 +78,46 @@ class Case:
     """What went wrong, where, by how much, mm, and what lies in that part."""
 
     leaf: LeafDesign
+    """The leaf."""
     part: Part | None
+    """The part; None for the leaf as a whole."""
     by: float
+    """How far it went wrong, mm."""
     cuts: tuple[Boring, ...]
+    """Cuts near it."""
     show: Show
+    """How lengths are written."""
 
     def fmt(self, mm: float) -> str:
-        """Return a length as it is written."""
+        """Return a length as it is written.
+
+        Args:
+            mm: The length, mm.
+        """
         return self.show.length(mm, sign=False)
 
     @property
     def name(self) -> str:
+        """Name of the part."""
         return self.part.name if self.part is not None else "leaf"
 
     @property
     def thick(self) -> float:
+        """Thickness of the part, mm."""
         return self.part.finished.thickness if self.part is not None else self.leaf.figures["thickness"].value
 
 
 def judge_mishap(leaf: LeafDesign, kind: MishapKind, part: str, by: float, show: Show = IN_MM) -> Judgement:
-    """Return what a mishap means and how it is mended. part: by name; "" or an unknown one is the leaf as a whole.
+    """Return what a mishap means and how it is mended.
 
-    by: too deep, off, too short, or the length of a split; the depth of a tear-out, mm. Of a screw it is not asked.
+    Of a screw it is not asked.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+        kind: What went wrong.
+        part: Name of the part; "" or an unknown one is the leaf as a whole.
+        by: How far too deep, off or too short, or the length of a split; the depth of a tear-out; mm.
+        show: How lengths and other quantities are written.
     """
     build = leaf.build
     found = next((p for p in leaf.cut_parts if p.name == part), None) if build is not None else None

@@ -28,14 +28,21 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True, slots=True)
 class Making:
-    """How a leaf is made. operations: in working order, hours for all leaves of its opening."""
+    """How a leaf is made."""
 
     operations: tuple[Operation, ...]
+    """In working order, hours for all leaves of its opening."""
     glue: GluePlan | None
+    """How it is glued up; None where nothing is."""
     finish: Schedule
+    """Its coats."""
 
     def op(self, op_id: str) -> Operation | None:
-        """Return an operation by its id; None where there is none."""
+        """Return an operation by its id; None where there is none.
+
+        Args:
+            op_id: Id of the operation.
+        """
         return next((each for each in self.operations if each.id == op_id), None)
 
     @property
@@ -45,7 +52,13 @@ class Making:
 
 
 def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | None:
-    """Return how a leaf is made; None where there is no leaf."""
+    """Return how a leaf is made; None where there is no leaf.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+        rules: The shop rules of the job.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return None
@@ -77,7 +90,12 @@ def _hours(m: StepBuilder) -> Callable[[Operation], float]:
 
 
 def hours_of(m: StepBuilder, bucket: Bucket) -> float:
-    """Return the hours of one leaf for one kind of work, as its cost has them; hanging by the table of prices."""
+    """Return the hours of one leaf for one kind of work, as its cost has them; hanging by the table of prices.
+
+    Args:
+        m: Where the operations are added.
+        bucket: The kind of hours that the leaf's cost has them under.
+    """
     if bucket is Bucket.HANGING:
         return float(table("prices")["hanging"]["hours"])
     return m.value(f"hours_{bucket}")

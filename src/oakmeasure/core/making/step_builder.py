@@ -1,5 +1,6 @@
-"""What the step makers share: the leaf, its parts by role, its figures as settings, and where its loose parts are
-ready.
+"""What the step makers share.
+
+The leaf, its parts by role, its figures as settings, and where its loose parts are ready.
 """
 
 from __future__ import annotations
@@ -25,34 +26,60 @@ NOTHING = 0.005  # mm: no setting
 
 @dataclass(slots=True)
 class StepBuilder:
-    """Handed from one step maker to the next. ready: id after which a part may be worked by itself, by its name.
-    whole: id after which the leaf is one piece. sized: id after which its edges are as they stay. show: how lengths are
-    written.
-    """
+    """Handed from one step maker to the next."""
 
     leaf: LeafDesign
+    """The leaf."""
     build: Build
+    """Its parts and joints."""
     steps: Steps = field(default_factory=Steps)
+    """The operations so far."""
     ready: dict[str, str] = field(default_factory=dict)
+    """Id after which a part may be worked by itself, by its name."""
     whole: str = ""
+    """Id after which the leaf is one piece."""
     sized: str = ""
+    """Id after which its edges are as they stay."""
     show: Show = IN_MM
+    """How lengths are written."""
 
     def add(self, op_id: str, name: str, trade: Trade, **what: Any) -> str:
-        """Add an operation; see `Operation`."""
+        """Add an operation; see `Operation`.
+
+        Args:
+            op_id: Id of the operation.
+            name: Its name.
+            trade: What kind of work it is.
+            what: Further fields of the operation.
+        """
         return self.steps.add(Operation(op_id, name, trade, **what))
 
     def has(self, figure: str) -> bool:
+        """Return whether the leaf has such a figure.
+
+        Args:
+            figure: Name of the figure; "" for none.
+        """
         return figure_name(figure) in self.leaf.figures
 
     def value(self, figure: str, otherwise: float = 0.0) -> float:
-        """Return a figure's value."""
+        """Return a figure's value.
+
+        Args:
+            figure: Name of the figure; "" for none.
+            otherwise: What it is where the leaf has no such figure, in the figure's unit.
+        """
         found = self.leaf.figures.get(figure_name(figure))
         return found.value if found is not None else otherwise
 
     def set_to(self, **figures: str) -> tuple[Setting, ...]:
-        """Return settings from figures, as `label="figure"`; those that the leaf does not have, or that
-        are nothing, are left out."""
+        """Return settings from figures, as `label="figure"`.
+
+        Those that the leaf does not have, or that are nothing, are left out.
+
+        Args:
+            figures: Names of figures by the label that each has in the settings.
+        """
         found = []
         for label, name in figures.items():
             figure = self.leaf.figures.get(figure_name(name))
@@ -61,10 +88,20 @@ class StepBuilder:
         return tuple(found)
 
     def parts(self, *roles: Role, made: bool = True) -> tuple[Part, ...]:
-        """Return the parts of some roles; made: only those that are made, not what is there already."""
+        """Return the parts of some roles.
+
+        Args:
+            roles: What the parts are in the leaf.
+            made: Whether only those are wanted that are made, not what is there already.
+        """
         return tuple(p for p in self.build.parts if p.role in roles and not (made and p.at_hand))
 
     def names(self, *roles: Role) -> tuple[str, ...]:
+        """Return the names of the parts with one of these roles.
+
+        Args:
+            roles: What the parts are in the leaf.
+        """
         return tuple(part.name for part in self.parts(*roles))
 
     @property
@@ -94,19 +131,32 @@ class StepBuilder:
 
     @property
     def is_heavy(self) -> bool:
+        """Whether two lift the leaf."""
         return self.value("mass") > TWO_PEOPLE_KG
 
     def loose(self, names: Iterable[str]) -> tuple[str, ...]:
-        """Return the ids after which parts may be worked, each once."""
+        """Return the ids after which parts may be worked, each once.
+
+        Args:
+            names: Names of the parts.
+        """
         return tuple(dict.fromkeys(self.ready[name] for name in names if name in self.ready))
 
     def cautions(self, *keys: str) -> tuple[str, ...]:
-        """Return cautions, with the one on weight where the leaf is heavy and is to be lifted."""
+        """Return cautions, with the one on weight where the leaf is heavy and is to be lifted.
+
+        Args:
+            keys: Keys of data/cautions.toml; "" for none.
+        """
         return tuple(each for each in keys if each and (each != "heavy" or self.is_heavy))
 
 
 def is_solid(part: Part) -> bool:
-    """Return whether a part is of solid wood."""
+    """Return whether a part is of solid wood.
+
+    Args:
+        part: The part.
+    """
     return part.species not in NO_WOOD and not isinstance(stuff(part.species), SheetMaterial)
 
 
@@ -114,11 +164,22 @@ def sizes(parts: Iterable[Part], what: str, label: str, *, most: int = 4) -> tup
     """Return the sizes that a machine is set to, the largest first: "length", "width" or "thickness" as planed.
 
     Where there are more than `most`, the others are found on the page of settings.
+
+    Args:
+        parts: The parts.
+        what: What it is.
+        label: What it is called, for the working and the drawing.
+        most: How many sizes stand in the text.
     """
     found = sorted({round(getattr(part.planed, what), 1) for part in parts}, reverse=True)
     return tuple(Setting(label, each) for each in found[:most])
 
 
 def many(count: int, word: str) -> Setting:
-    """Return a count as a setting."""
+    """Return a count as a setting.
+
+    Args:
+        count: How many there are.
+        word: The word for one of them.
+    """
     return Setting(word, float(count), Unit.COUNT)

@@ -17,7 +17,11 @@ FLAT = 0.3  # of a face by straightedge over a part, mm: common practice, no sou
 
 
 def measure_first(m: StepBuilder) -> None:
-    """Measure what all else hangs on: the set as it lies on the bench, and readings that are only assumed."""
+    """Measure what all else hangs on: the set as it lies on the bench, and readings that are only assumed.
+
+    Args:
+        m: Where the operations are added.
+    """
     leaf = m.leaf.leaf
     if m.leaf.borings:
         set_of = "hinges" if m.leaf.butts or m.leaf.cups else "gear" if m.leaf.gear else "lock and latch"
@@ -76,7 +80,11 @@ def measure_first(m: StepBuilder) -> None:
 
 
 def timber_steps(m: StepBuilder) -> None:
-    """Choose, saw, rest and plane what is of solid wood, cut what is of sheet, and mark all of it."""
+    """Choose, saw, rest and plane what is of solid wood, cut what is of sheet, and mark all of it.
+
+    Args:
+        m: Where the operations are added.
+    """
     parts, sheet = m.solid, m.sheet
     last: tuple[str, ...] = ("measure:opening",)
     if parts:
@@ -257,7 +265,15 @@ def _sheets(m: StepBuilder) -> str:
 
 
 def panels_ahead(m: StepBuilder, closes: str, *, needs: tuple[str, ...]) -> tuple[str, ...]:
-    """Sand panels and inner edges and give their tongues a first coat, before `closes` hides them; return the ids."""
+    """Sand panels and inner edges and give their tongues a first coat, before `closes` hides them.
+
+    Return the ids.
+
+    Args:
+        m: Where the operations are added.
+        closes: Id of the operation that closes the grooves over them.
+        needs: Ids of the operations that come before.
+    """
     panels = m.names(Role.PANEL)
     frame = m.names(Role.STILE, Role.RAIL, Role.MUNTIN)
     if not panels:

@@ -1,5 +1,6 @@
-"""The working hours of a shop: Monday to Friday from eight, as many as one is at the bench. Waiting goes on all
-night.
+"""The working hours of a shop: Monday to Friday from eight, as many as one is at the bench.
+
+Waiting goes on all night.
 """
 
 from __future__ import annotations
@@ -16,9 +17,10 @@ EPSILON = timedelta(seconds=1)
 
 @dataclass(frozen=True, slots=True)
 class Workdays:
-    """hours: a day. Raises InputError unless more than 0 and at most 14."""
+    """Raises InputError unless more than 0 and at most 14."""
 
     hours: float = 6.0
+    """A day."""
 
     def __post_init__(self) -> None:
         if not 0 < self.hours <= 14:
@@ -31,11 +33,19 @@ class Workdays:
         return self._opens(at) + timedelta(hours=self.hours)
 
     def is_work(self, at: datetime) -> bool:
-        """Return whether there is work at a moment."""
+        """Return whether there is work at a moment.
+
+        Args:
+            at: When it was.
+        """
         return at.weekday() < SATURDAY and self._opens(at) <= at < self._shuts(at)
 
     def next_work(self, at: datetime) -> datetime:
-        """Return the moment, or the first one after it, at which there is work."""
+        """Return the moment, or the first one after it, at which there is work.
+
+        Args:
+            at: When it was.
+        """
         if at.weekday() < SATURDAY and at < self._opens(at):
             return self._opens(at)
         while not self.is_work(at):
@@ -43,14 +53,23 @@ class Workdays:
         return at
 
     def last_work(self, at: datetime) -> datetime:
-        """Return the moment, or the last one before it, up to which there is work."""
+        """Return the moment, or the last one before it, up to which there is work.
+
+        Args:
+            at: When it was.
+        """
         while True:
             if at.weekday() < SATURDAY and at > self._opens(at):
                 return min(at, self._shuts(at))
             at = datetime.combine(at.date() - timedelta(days=1), time(23, 59, 59))
 
     def after(self, at: datetime, hours: float) -> datetime:
-        """Return when so many hours of work that begin at a moment, or after it, are done."""
+        """Return when so many hours of work that begin at a moment, or after it, are done.
+
+        Args:
+            at: When it was.
+            hours: Of work, h.
+        """
         left, at = timedelta(hours=hours), self.next_work(at)
         while left > timedelta(0):
             here = min(left, self._shuts(at) - at)
@@ -62,7 +81,12 @@ class Workdays:
         return at
 
     def before(self, at: datetime, hours: float) -> datetime:
-        """Return when so many hours of work must begin to be done at a moment, or before it."""
+        """Return when so many hours of work must begin to be done at a moment, or before it.
+
+        Args:
+            at: When it was.
+            hours: Of work, h.
+        """
         left, at = timedelta(hours=hours), self.last_work(at)
         while left > timedelta(0):
             here = min(left, at - self._opens(at))

@@ -21,43 +21,56 @@ MINUTE = timedelta(minutes=1)
 
 @dataclass(frozen=True, slots=True)
 class TimeSlot:
-    """start, end: of its work; ready: when what needs it may begin. latest: its latest start; None without a due
-    day.
-    """
+    """When an operation is done."""
 
     op: Operation
+    """The operation."""
     hours: float
+    """Hours that it takes."""
     start: datetime
+    """When its work begins."""
     end: datetime
+    """When its work ends."""
     ready: datetime
+    """When what needs it may begin."""
     latest: datetime | None = None
+    """Its latest start; None without a due day."""
 
     @property
     def is_late(self) -> bool:
+        """Whether it ends after the day that was promised."""
         return self.latest is not None and self.start > self.latest + MINUTE
 
 
 @dataclass(frozen=True, slots=True)
 class Timetable:
-    """slots: of what is left, in the order of their start. first_late: counted back from the due day, the first step
-    that would have had to begin before now; None where there is none. late_by: the end behind the due day; 0 or
-    less: in time. hours: of work left; waits: hours of it in which nobody can go on.
-    """
+    """late_by: the end behind the due day; 0 or less: in time."""
 
     slots: tuple[TimeSlot, ...]
+    """Of what is left, in the order of their start."""
     begin: datetime
+    """When the first begins."""
     end: datetime
+    """When the last ends."""
     due: datetime | None
+    """When it is promised; None where that is not said."""
     first_late: TimeSlot | None
+    """Counted back from the due day, the first step that would have had to begin before now; None where there is
+    none.
+    """
     hours: float
+    """Hours of work that are left."""
     waits: float
+    """Hours of it in which nobody can go on."""
 
     @property
     def late_by(self) -> timedelta:
+        """Days after the one that was promised; 0 where it is in time."""
         return self.end - self.due if self.due is not None else timedelta(0)
 
     @property
     def is_late(self) -> bool:
+        """Whether it ends after the day that was promised."""
         return self.due is not None and self.end > self.due
 
     @property
@@ -67,7 +80,13 @@ class Timetable:
 
 
 def hours_left(op: Operation, pace: Mapping[Trade, Pace], spent: float) -> float:
-    """Return the hours of an operation that are still to come, by one's own pace."""
+    """Return the hours of an operation that are still to come, by one's own pace.
+
+    Args:
+        op: The operation; None for none.
+        pace: How fast one works, by the kind of work.
+        spent: Hours that were worked at it.
+    """
     own = pace.get(op.trade)
     return max(op.hours * (own.factor if own is not None else 1.0) - spent, 0.0)
 
@@ -75,7 +94,14 @@ def hours_left(op: Operation, pace: Mapping[Trade, Pace], spent: float) -> float
 def timetable(
     operations: Sequence[Operation], choices: MakeChoices, pace: Mapping[Trade, Pace], now: datetime
 ) -> Timetable:
-    """Return when the rest of the operations is done, from `now` or the day on which it is to begin."""
+    """Return when the rest of the operations is done, from `now` or the day on which it is to begin.
+
+    Args:
+        operations: The operations, in working order.
+        choices: What is chosen for the making: days, hours, coats.
+        pace: How fast one works, by the kind of work.
+        now: The time by the clock.
+    """
     days = Workdays(choices.hours_a_day)
     log: Sequence[LogEntry] = choices.log
     times = all_spent(operations, log)
@@ -135,5 +161,9 @@ def _backwards(slots: Sequence[TimeSlot], due: datetime, days: Workdays) -> tupl
 
 
 def day_words(day: date) -> str:
-    """Return "Fri 4 Dec"."""
+    """Return "Fri 4 Dec".
+
+    Args:
+        day: The day.
+    """
     return f"{day:%a} {day.day} {day:%b}"

@@ -1,5 +1,6 @@
-"""The customer's sheet: what is going to be made, in plain words and without its sums, and what is to be agreed before
-the first cut. Each choice can still be changed on paper; after that, wood is cut.
+"""The customer's sheet: what is going to be made, in plain words and without its sums.
+
+And what is to be agreed before the first cut. Each choice can still be changed on paper; after that, wood is cut.
 """
 
 from __future__ import annotations
@@ -25,7 +26,12 @@ CAUTION = (
 
 
 def customer_drawing(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf in its opening, its width and height written, nothing else."""
+    """Return the leaf in its opening, its width and height written, nothing else.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
@@ -40,7 +46,12 @@ def customer_drawing(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def customer_blocks(leaf: LeafSolution, show: Show) -> tuple[Block, ...]:
-    """Return what is told and what is asked."""
+    """Return what is told and what is asked.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.build is None:
         return (Block("Not yet", ("",), (1.0,), (("The opening is still to be measured or decided.",),), bold=-1),)
     told = Block(f"What it will be, {show.system} and kg", ("", ""), (0.24, 0.76), _told(leaf, show), bold=0)

@@ -24,7 +24,12 @@ LEVEL = 0.5  # mm; a head whose corners differ by less is level
 
 
 def cut_from(outline: Sequence[Point], box: Box) -> tuple[Point, ...]:
-    """Return what of an outline lies in a box; () where nothing does."""
+    """Return what of an outline lies in a box; () where nothing does.
+
+    Args:
+        outline: Corners of the leaf's outline, anticlockwise, mm.
+        box: The box, mm.
+    """
     from shapely import Polygon
     from shapely import box as rectangle
 
@@ -35,7 +40,14 @@ def cut_from(outline: Sequence[Point], box: Box) -> tuple[Point, ...]:
 
 
 def edges_of(wood: Sequence[Point], outline: Sequence[Point], width: float, height: float) -> tuple[Reference, ...]:
-    """Return the sides of a piece that are edges of the leaf itself, named by where they lie."""
+    """Return the sides of a piece that are edges of the leaf itself, named by where they lie.
+
+    Args:
+        wood: Corners of the piece, mm.
+        outline: Corners of the leaf's outline, anticlockwise, mm.
+        width: Width, mm.
+        height: Height, mm.
+    """
     from shapely import LineString, Polygon
     from shapely import Point as At
 
@@ -51,7 +63,12 @@ def edges_of(wood: Sequence[Point], outline: Sequence[Point], width: float, heig
 
 
 def has_edge_in(template: Template, box: Box) -> bool:
-    """Return whether an edge of the wood comes into a box: whether a sheet of paper there is worth its ink."""
+    """Return whether an edge of the wood comes into a box: whether a sheet of paper there is worth its ink.
+
+    Args:
+        template: The template.
+        box: The box, mm.
+    """
     from shapely import LineString
     from shapely import box as rectangle
 
@@ -72,7 +89,11 @@ def _named(start: Point, end: Point, width: float, height: float) -> str:
 
 
 def joined(found: Iterable[Template]) -> tuple[Template, ...]:
-    """Return templates with those that are the same in all but their place as one, its places together."""
+    """Return templates with those that are the same in all but their place as one, its places together.
+
+    Args:
+        found: Those that there are.
+    """
     kept: dict[object, Template] = {}
     for each in found:
         cuts = tuple((c.layer, _rounded(c.points), round(c.radius, 2), round(c.depth, 2)) for c in each.cuts)
@@ -90,7 +111,12 @@ def _rounded(points: Iterable[Point]) -> tuple[Point, ...]:
 
 
 def brace_ends(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
-    """Return both ends of every brace, each lying along the board that it is cut from: x along it from its tip."""
+    """Return both ends of every brace, each lying along the board that it is cut from: x along it from its tip.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.build is None:
         return ()
     found = []
@@ -146,7 +172,11 @@ def _middle(points: Sequence[Point]) -> Point:
 
 
 def big_ones(leaf: LeafSolution) -> tuple[Template, ...]:
-    """Return the arch or the raked head, and the whole outline of a leaf that is scribed to its opening."""
+    """Return the arch or the raked head, and the whole outline of a leaf that is scribed to its opening.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     build = leaf.build
     if build is None:
         return ()

@@ -1,5 +1,6 @@
-"""The setting-out rod: every mark of a leaf along its height and its width, each from one end, so that errors do not
-add up.
+"""The setting-out rod: every mark of a leaf along its height and its width, each from one end.
+
+So that errors do not add up.
 
 Lanes of a rod lie beside one another like the sides of the stick: the members, their joints, the panels and boards,
 the hardware. Distances are of the finished leaf, mm: of the height rod up from the foot, of the width rod from the
@@ -34,21 +35,28 @@ class RodSpan:
     """From where to where on a rod something lies; a point where both are the same."""
 
     start: float
+    """Where it begins on the rod, mm."""
     end: float
+    """Where it ends on the rod, mm."""
     what: str
+    """What it is."""
     lane: Lane
+    """In which row of the rod it lies."""
 
     @property
     def is_point(self) -> bool:
+        """Whether it is one place and no length."""
         return self.end - self.start < SAME
 
 
 @dataclass(frozen=True, slots=True)
 class RodMark:
-    """One line across the stick. at: mm from the datum end. what: everything that begins, ends or lies there."""
+    """One line across the stick."""
 
     at: float
+    """From the datum end, mm."""
     what: tuple[str, ...]
+    """Everything that begins, ends or lies there."""
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -58,16 +66,25 @@ class RodMark:
 
 @dataclass(frozen=True, slots=True)
 class Rod:
-    """A stick. datum: the end that everything is measured from. upright: of a height rod."""
+    """A stick."""
 
     name: str
+    """Its name, as it is shown."""
     datum: str
+    """The end that everything is measured from."""
     length: float
+    """Length of the rod, mm."""
     spans: tuple[RodSpan, ...]
+    """What is marked on it."""
     upright: bool
+    """Of a height rod."""
 
     def lane(self, lane: Lane) -> tuple[RodSpan, ...]:
-        """Return what lies on one side of the stick, from the datum on."""
+        """Return what lies on one side of the stick, from the datum on.
+
+        Args:
+            lane: Which row of the rod.
+        """
         return tuple(sorted((each for each in self.spans if each.lane is lane), key=lambda s: (s.start, s.end)))
 
     def marks(self) -> tuple[RodMark, ...]:
@@ -90,7 +107,11 @@ class Rod:
 
 
 def rods(leaf: LeafSolution) -> tuple[Rod, ...]:
-    """Return the height rod and the width rod of a leaf; () where there is none."""
+    """Return the height rod and the width rod of a leaf; () where there is none.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     build = leaf.build
     if build is None:
         return ()

@@ -43,16 +43,18 @@ class FlatLayer(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Flat:
-    """One shape. points: corners of a closed outline, two ends of a line, or the centre of a circle of `radius`.
-
-    depth: from the face that is up, mm; 0 of what is not cut to a depth.
-    """
+    """One shape."""
 
     layer: FlatLayer
+    """What it is: wood, tenon, cut."""
     points: tuple[Point, ...]
+    """Corners of a closed outline, two ends of a line, or the centre of a circle of `radius`."""
     what: str
+    """What is cut."""
     radius: float = 0.0
+    """Of a bore, mm; 0 for other outlines."""
     depth: float = 0.0
+    """From the face that is up, mm; 0 of what is not cut to a depth."""
 
     @property
     def name(self) -> str:
@@ -61,10 +63,14 @@ class Flat:
 
 
 def flat(leaf: LeafSolution, face: FaceUp, hand: Hand | None = None) -> tuple[Flat, ...]:
-    """Return the leaf with one face up; () where there is no leaf. hand: None for its own; of a pair, the other one's
-    is the slow leaf.
+    """Return the leaf with one face up; () where there is no leaf.
 
     What lies inside the wood or is cut from an edge is not cut from a face and left out.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        face: Which face lies up on the bench.
+        hand: None for its own; of a pair, the other one's is the slow leaf.
     """
     build = leaf.build
     if build is None:
@@ -94,7 +100,16 @@ def flat(leaf: LeafSolution, face: FaceUp, hand: Hand | None = None) -> tuple[Fl
 def flat_part(leaf: LeafSolution, name: str, face: FaceUp, hand: Hand | None = None) -> tuple[Flat, ...]:
     """Return one part with one face up, tenons and tongues with it, the lower left corner of all at 0, 0.
 
-    Raises ValueError for a name that is no part of the leaf. Depths are from the part's own face.
+    Depths are from the part's own face.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        name: Its name.
+        face: Which face lies up on the bench.
+        hand: At which side the hinges are, seen from the opening side; None: the leaf's own.
+
+    Raises:
+        ValueError: For a name that is no part of the leaf.
     """
     from shapely import Point as At
     from shapely import Polygon, box, unary_union
@@ -134,7 +149,11 @@ def _middle(boring: Boring) -> Point:
 
 
 def outline_of(leaf: LeafSolution) -> tuple[Point, ...]:
-    """Return the corners of a whole leaf from the hinge edge's foot, anticlockwise: scribed, arched or square."""
+    """Return the corners of a whole leaf from the hinge edge's foot, anticlockwise: scribed, arched or square.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     build = leaf.build
     if build is None:
         return ()
@@ -151,8 +170,9 @@ def outline_of(leaf: LeafSolution) -> tuple[Point, ...]:
 
 
 def _cut(boring: Boring, span: tuple[float, float], face: FaceUp, place: Callable[[Point], Point]) -> Flat | None:
-    """Return what is cut from the face that is up; None for what is not reached from there. span: from where to where
-    the wood lies, from the leaf's opening face.
+    """Return what is cut from the face that is up; None for what is not reached from there.
+
+    span: from where to where the wood lies, from the leaf's opening face.
     """
     if boring.solid is None:
         return None
@@ -175,10 +195,15 @@ def _cut(boring: Boring, span: tuple[float, float], face: FaceUp, place: Callabl
 
 
 def bulges(points: Sequence[Point]) -> tuple[float, ...]:
-    """Return for each side of a closed outline, from its point to the next, the tangent of a quarter of the arc that it
-    stands for, positive to the left; 0 for a straight one.
+    """Return for each side of a closed outline.
+
+    From its point to the next, the tangent of a quarter of the arc that it stands for, positive to the left; 0
+    for a straight one.
 
     An arch is kept as short chords: four points in a row on one circle, turning a little at each, are such.
+
+    Args:
+        points: Points, mm.
 
     >>> bulges([(0, 0), (10, 0), (10, 10), (0, 10)])
     (0.0, 0.0, 0.0, 0.0)
@@ -196,8 +221,9 @@ def bulges(points: Sequence[Point]) -> tuple[float, ...]:
 
 
 def _arc_of(four: Sequence[Point]) -> float:
-    """Return the radius of the circle that four points lie on, less than 0 where it turns right; 0 where there is none
-    or it turns too far at a point to be an arch kept as chords.
+    """Return the radius of the circle that four points lie on, less than 0 where it turns right.
+
+    0 where there is none or it turns too far at a point to be an arch kept as chords.
     """
     turns = []
     for a, b, c in zip(four, four[1:], four[2:], strict=False):

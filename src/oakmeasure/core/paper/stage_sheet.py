@@ -134,28 +134,44 @@ HANG_FIGURES = (
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """A table of a sheet. shares: of the page's width. tall: rows have room for a pencil."""
+    """A table of a sheet."""
 
     title: str
+    """Its heading."""
     columns: Row
+    """Heads of its columns."""
     shares: tuple[float, ...]
+    """Of the page's width."""
     rows: tuple[Row, ...]
+    """Its rows."""
     bold: int = 0
+    """How many of its columns stand in bold type."""
     tall: bool = False
+    """Rows have room for a pencil."""
 
 
 @dataclass(frozen=True, slots=True)
 class StageSheet:
-    """One stage of one leaf. key: the figure under its name on the rod. drawing: None where a list says it better."""
+    """One stage of one leaf."""
 
     stage: Stage
+    """The stage."""
     key: str
+    """The figure under its name on the rod."""
     drawing: Drawing | None
+    """None where a list says it better."""
     blocks: tuple[Block, ...]
+    """What stands on the sheet."""
 
 
 def stage_sheet(leaf: LeafSolution, stage: Stage, show: Show) -> StageSheet:
-    """Return the sheet of a stage; where there is no leaf yet, what there is: its opening, and why not."""
+    """Return the sheet of a stage; where there is no leaf yet, what there is: its opening, and why not.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        stage: The stage that it belongs to.
+        show: How lengths and other quantities are written.
+    """
     blocks: list[Block] = []
     if stage is Stage.MEASURE or leaf.build is not None:
         blocks = [each for each in _LISTS[stage](leaf, show) if each.rows]
@@ -171,8 +187,13 @@ def stage_sheet(leaf: LeafSolution, stage: Stage, show: Show) -> StageSheet:
 
 
 def sum_of(figure: Figure, show: Show) -> str:
-    """Return a figure's sum in one line, "736.1 clear width − 2 gap at the latch", or its formula in words; "" where it
-    is neither, or too long to be read so.
+    """Return a figure's sum in one line, "736.1 clear width − 2 gap at the latch", or its formula in words.
+
+    "" where it is neither, or too long to be read so.
+
+    Args:
+        figure: The figure.
+        show: How lengths and other quantities are written.
     """
     terms = [row for row in figure.rows if row.value is not None and row.op not in ("=", "note")]
     if len(terms) > 1 and all(row.op for row in terms[1:]):

@@ -15,33 +15,42 @@ Box = tuple[float, float, float, float]
 
 @dataclass(frozen=True, slots=True)
 class Reference:
-    """A line of the wood's own. is_datum: the paper is laid against it; else it is there to check by."""
+    """A line of the wood's own."""
 
     start: Point
+    """Where the line begins, mm."""
     end: Point
+    """Where it ends, mm."""
     name: str
+    """Its name, as it is shown."""
     is_datum: bool = True
+    """The paper is laid against it; else it is there to check by."""
 
 
 @dataclass(frozen=True, slots=True)
 class Template:
-    """One template, as for a leaf with its hinges on the left. mm in a frame of its own.
-
-    kind: "cup", "butt" … surface: what is looked at. wood: its outline as far as it is shown, () for none. cuts: holes
-    and pockets, their depth from this surface. lines: heights and middles. places: what it is for, and where that
-    lies, in words. lay: how it is laid. notes: what else is to be known. is_slow: of a pair's slow leaf.
-    """
+    """One template, as for a leaf with its hinges on the left. mm in a frame of its own."""
 
     kind: str
+    """"cup", "butt" … surface: what is looked at."""
     notes: tuple[str, ...]
+    """What else is to be known."""
     surface: str
+    """Which face or edge it is laid on."""
     wood: tuple[Point, ...]
+    """Its outline as far as it is shown, () for none."""
     references: tuple[Reference, ...]
+    """Lines that it is laid by."""
     cuts: tuple[Flat, ...] = ()
+    """Holes and pockets, their depth from this surface."""
     lines: tuple[tuple[Point, Point], ...] = ()
+    """Heights and middles."""
     places: tuple[tuple[str, str], ...] = ()
+    """What it is for, and where that lies, in words."""
     lay: str = ""
+    """How it is laid."""
     is_slow: bool = False
+    """Of a pair's slow leaf."""
 
     @property
     def title(self) -> str:
@@ -59,7 +68,11 @@ class Template:
         return min(xs), min(ys), max(xs), max(ys)
 
     def words(self, show: Show) -> tuple[str, ...]:
-        """Return each cut in words, its distances from the edges that the paper is laid against."""
+        """Return each cut in words, its distances from the edges that the paper is laid against.
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         return tuple(self._cut_in_words(cut, show) for cut in self.cuts)
 
     def _cut_in_words(self, cut: Flat, show: Show) -> str:
@@ -88,7 +101,11 @@ class Template:
         return ""
 
     def of(self, hand: Hand) -> Template:
-        """Return it for a hand: itself with the hinges left, its mirror image with the hinges right."""
+        """Return it for a hand: itself with the hinges left, its mirror image with the hinges right.
+
+        Args:
+            hand: At which side the hinges are, seen from the opening side; None: the leaf's own.
+        """
         return self if hand is Hand.LEFT else self._moved(lambda point: (-point[0], point[1]))
 
     def lying(self) -> Template:

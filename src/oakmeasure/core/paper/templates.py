@@ -27,7 +27,12 @@ PLATE_HOLE = 5.0  # mm, of the two holes of a cup hinge's plate
 
 
 def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
-    """Return every template of a leaf, as for hinges on the left; () where there is no leaf."""
+    """Return every template of a leaf, as for hinges on the left; () where there is no leaf.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.build is None:
         return ()
     found: list[Template] = []
@@ -39,7 +44,11 @@ def templates(leaf: LeafSolution, show: Show) -> tuple[Template, ...]:
 
 
 def needs_template(leaf: LeafSolution) -> bool:
-    """Return whether a leaf has any, without drawing them."""
+    """Return whether a leaf has any, without drawing them.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     if leaf.build is None:
         return False
     if any(_surface(each) for each in leaf.borings) or any(part.role is Role.BRACE for part in leaf.build.parts):
@@ -48,7 +57,11 @@ def needs_template(leaf: LeafSolution) -> bool:
 
 
 def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
-    """Return the kinds among templates, each once, in their order."""
+    """Return the kinds among templates, each once, in their order.
+
+    Args:
+        found: Those that there are.
+    """
     return tuple(dict.fromkeys(each.kind for each in found))
 
 
@@ -56,15 +69,20 @@ def kinds_of(found: Iterable[Template]) -> tuple[str, ...]:
 
 
 def device_of(boring: Boring) -> str:
-    """Return what a cut is for: "cup 1" for its screws too, "lock" for its keyhole."""
+    """Return what a cut is for: "cup 1" for its screws too, "lock" for its keyhole.
+
+    Args:
+        boring: The cut.
+    """
     if boring.kind.device is Device.BOLT:
         return boring.name
     return f"{boring.kind.device} {boring.number}" if boring.number else str(boring.kind.device)
 
 
 def _surface(boring: Boring) -> str:
-    """Return which surface it is cut into, or what carries it; "" for what needs no template: it runs all along, or is
-    bored where a bolt shoots.
+    """Return which surface it is cut into, or what carries it.
+
+    "" for what needs no template: it runs all along, or is bored where a bolt shoots.
     """
     if boring.kind.is_groove or boring.kind.is_bolt_hole:
         return ""
@@ -181,8 +199,9 @@ def _around(solids: Sequence[Solid], more: float = AROUND) -> tuple[float, float
 
 
 def _in_edge(leaf: LeafSolution, kind: Device, edge: Surface, group: list[Boring]) -> Template:
-    """Cuts into a long edge, seen straight on, head up: x from the opening face. Of hinges on the left the opening face
-    is at the right of the hinge edge and at the left of the latch edge.
+    """Cuts into a long edge, seen straight on, head up: x from the opening face.
+
+    Of hinges on the left the opening face is at the right of the hinge edge and at the left of the latch edge.
     """
     assert leaf.build is not None
     thick = leaf.build.thickness
@@ -260,9 +279,10 @@ def _end_on(
 
 
 def _in_carrier(leaf: LeafSolution, kind: Device, boring: Boring) -> Template:
-    """A plate, a keep or a butt in lining or cabinet, seen from inside the opening: x from the front edge, which is
-    level with the leaf's opening face. Of hinges on the left it lies at the left of the hinge side, at the right of the
-    latch side.
+    """A plate, a keep or a butt in lining or cabinet, seen from inside the opening.
+
+    X from the front edge, which is level with the leaf's opening face. Of hinges on the left it lies at the left of
+    the hinge side, at the right of the latch side.
     """
     assert leaf.build is not None
     half, thick = boring.along / 2, leaf.build.thickness
@@ -302,7 +322,12 @@ def _in_carrier(leaf: LeafSolution, kind: Device, boring: Boring) -> Template:
 
 
 def hands(leaf: LeafSolution, template: Template) -> tuple[tuple[Hand, bool], ...]:
-    """Return both hands, this leaf's own first, each with whether it is the leaf's own."""
+    """Return both hands, this leaf's own first, each with whether it is the leaf's own.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        template: The template.
+    """
     own = leaf.leaf.hand
     if template.is_slow:
         own = Hand.LEFT if own is Hand.RIGHT else Hand.RIGHT
@@ -311,7 +336,12 @@ def hands(leaf: LeafSolution, template: Template) -> tuple[tuple[Hand, bool], ..
 
 
 def chosen(found: Iterable[Template], only: Sequence[str]) -> tuple[Template, ...]:
-    """Return the templates of the kinds named, all where none is; ValueError for a kind that is not among them."""
+    """Return the templates of the kinds named, all where none is; ValueError for a kind that is not among them.
+
+    Args:
+        found: Those that there are.
+        only: Kinds that are wanted; empty for all.
+    """
     found = tuple(found)
     kinds = kinds_of(found)
     unknown = next((each for each in only if each not in kinds), None)

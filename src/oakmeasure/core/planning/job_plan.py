@@ -45,7 +45,12 @@ LEAST_PRICE = 0.01  # of stock, so that using less of what costs nothing is stil
 
 
 def needs(job: Job, leaves: Iterable[LeafDesign]) -> Needs:
-    """Return the lots of these leaves' parts, without what is cut already."""
+    """Return the lots of these leaves' parts, without what is cut already.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaves: The leaves, worked out.
+    """
     done = Counter((each.leaf, each.part) for each in job.cutting.done)
     homeless: list[tuple[Wanted, str]] = []
     lots: dict[tuple[CutKind, str, float, float], list[Wanted]] = defaultdict(list)
@@ -217,7 +222,13 @@ def _defect(board: str, mark: object, wide: float) -> Defect:
 
 
 def lot_plan(lot: Lot, plan: CutPlan, job: Job) -> LotPlan:
-    """Return a solver's plan in the words of the job: which part of which leaf lies where, and what is left."""
+    """Return a solver's plan in the words of the job: which part of which leaf lies where, and what is left.
+
+    Args:
+        lot: Parts of one kind of stock.
+        plan: The plan.
+        job: The job that is read; it is not changed.
+    """
     waiting = {name: list(alike) for name, alike in lot.wanted.items()}
     on: dict[tuple[str, int], list[PlacedPiece]] = defaultdict(list)
     for cut in plan.cuts:
@@ -260,8 +271,11 @@ class Bought:
     """What is to be bought: so many of a size. price: of one."""
 
     source: Source
+    """The stock that was bought."""
     made_of: str
+    """What the stock is called."""
     count: int
+    """How many pieces of it."""
 
     @property
     def cost(self) -> float:
@@ -270,7 +284,11 @@ class Bought:
 
 
 def to_buy(plan: JobPlan) -> tuple[Bought, ...]:
-    """Return what is to be bought for a plan, in the order of its lots: what it takes of stock that has no end."""
+    """Return what is to be bought for a plan, in the order of its lots: what it takes of stock that has no end.
+
+    Args:
+        plan: The plan of the job's wood.
+    """
     count: dict[tuple[str, str], int] = defaultdict(int)
     source: dict[tuple[str, str], Source] = {}
     for lot in plan.lots:
@@ -283,13 +301,23 @@ def to_buy(plan: JobPlan) -> tuple[Bought, ...]:
 
 
 def cost_to_buy(plan: JobPlan) -> float:
-    """Return what all that is to be bought for a plan costs."""
+    """Return what all that is to be bought for a plan costs.
+
+    Args:
+        plan: The plan of the job's wood.
+    """
     return sum(each.cost for each in to_buy(plan))
 
 
 def with_cut(job: Job, stock: CutStock, made_of: str) -> Job:
-    """Return the job after a board of the plan was cut: its parts are done, it leaves the rack, and what is left of it
-    that is worth keeping comes back with a label of its own.
+    """Return the job after a board of the plan was cut: its parts are done, it leaves the rack.
+
+    And what is left of it that is worth keeping comes back with a label of its own.
+
+    Args:
+        job: The job that is read; it is not changed.
+        stock: The piece of stock with what is cut from it.
+        made_of: What the off-cuts are called after.
     """
     from oakmeasure.core.document.stock import Done
 
@@ -342,8 +370,13 @@ def _marks_on(board: Board, offcut: Offcut) -> tuple[object, ...]:
 
 
 def overdrawn(plan: JobPlan) -> tuple[tuple[str, int, int], ...]:
-    """Return which boards and sheets several lots take more of than there are: their name, how many are taken, and how
-    many there are. It happens to what is of no one species, or thick enough for two lots.
+    """Return which boards and sheets several lots take more of than there are.
+
+    Their name, how many are taken, and how many there are. It happens to what is of no one species, or thick
+    enough for two lots.
+
+    Args:
+        plan: The plan of the job's wood.
     """
     taken: Counter[tuple[str, int]] = Counter()
     sources: dict[tuple[str, int], Source] = {}
@@ -361,7 +394,12 @@ def overdrawn(plan: JobPlan) -> tuple[tuple[str, int, int], ...]:
 
 
 def pins_missed(plan: JobPlan, job: Job) -> tuple[Pin, ...]:
-    """Return the pins that no clear place was found for on their board, or whose board is not of their lot."""
+    """Return the pins that no clear place was found for on their board, or whose board is not of their lot.
+
+    Args:
+        plan: The plan of the job's wood.
+        job: The job that is read; it is not changed.
+    """
     kept = {
         (each.wanted.leaf, each.wanted.name) for lot in plan.lots for some in lot.lot.laid.values() for each in some
     }

@@ -16,12 +16,19 @@ class Wanted:
     """One piece that is to be cut, mm, rough. strip: of a part that is glued up of several."""
 
     leaf: str
+    """Id of the leaf."""
     leaf_name: str
+    """Name of the leaf."""
     part: Part
+    """The part."""
     name: str
+    """What the piece is called on the plan."""
     length: float
+    """Length to be sawn, mm."""
     width: float
+    """Width to be sawn, mm."""
     clear: int
+    """Rank of the defects that it must keep off, and of all below."""
 
     @property
     def mark(self) -> str:
@@ -31,11 +38,14 @@ class Wanted:
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """A board, section or sheet of the rack. at: its place in its list of the job; −1 for a sheet of the usual size."""
+    """A board, section or sheet of the rack."""
 
     item: Board | Section | SheetStock
+    """The entry of the stock list."""
     at: int
+    """Its place in its list of the job; −1 for a sheet of the usual size."""
     price: float
+    """Price of one piece, in the job's money."""
 
     @property
     def name(self) -> str:
@@ -55,10 +65,15 @@ class PlacedPiece:
     """A piece on its board, mm from the board's corner; as it lies."""
 
     wanted: Wanted
+    """The piece."""
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
     length: float
+    """Along the stock, mm."""
     width: float
+    """Across the stock, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,39 +81,53 @@ class Offcut:
     """What is left of a board in one rectangle that is worth keeping, mm."""
 
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
     length: float
+    """Along the stock, mm."""
     width: float
+    """Across the stock, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class CutStock:
-    """One board, bar or sheet with what is cut from it. number: among those alike."""
+    """One board, bar or sheet with what is cut from it."""
 
     source: Source
+    """The piece of stock."""
     number: int
+    """Among those alike."""
     pieces: tuple[PlacedPiece, ...]
+    """What is cut from it."""
     offcuts: tuple[Offcut, ...] = ()
+    """What is left of it."""
 
 
 @dataclass(frozen=True, slots=True)
 class Lot:
-    """Parts of one kind of stock. problem: for the solvers. wanted: by the name of an item, those that are alike.
-
-    sources: by the name of a stock. laid: pieces that are pinned, by the name of the stock they are pinned to. rest:
-    what is left of a pinned board, by the name of its stock: where it lies on the board.
-    """
+    """Parts of one kind of stock."""
 
     kind: CutKind
+    """How it is cut: bars, boards or sheets."""
     made_of: str
+    """What the stock is called."""
     thickness: float
+    """Thickness of the finished parts, mm."""
     width: float
+    """Width of a bar, mm; 0 for boards and sheets."""
     problem: Problem
+    """For the solvers."""
     wanted: Mapping[str, tuple[Wanted, ...]]
+    """By the name of an item, those that are alike."""
     sources: Mapping[str, Source]
+    """By the name of a stock."""
     laid: Mapping[str, tuple[PlacedPiece, ...]] = field(default_factory=dict)
+    """Pieces that are pinned, by the name of the stock they are pinned to."""
     rest: Mapping[str, tuple[str, Remnant]] = field(default_factory=dict)
+    """What is left of a pinned board, by the name of its stock: where it lies on the board."""
     sunk: float = 0.0
+    """What boards that are pinned cost already, in the job's money."""
 
     @property
     def title(self) -> str:
@@ -111,7 +140,9 @@ class Needs:
     """All lots of a job, and the parts that no stock of the rack or the yard is thick enough for, with the reason."""
 
     lots: tuple[Lot, ...]
+    """Parts of one kind of stock together."""
     homeless: tuple[tuple[Wanted, str], ...] = ()
+    """Parts that no stock can hold, each with the reason."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,9 +150,13 @@ class LotPlan:
     """A lot with the plan that was found."""
 
     lot: Lot
+    """What was to be cut."""
     plan: CutPlan
+    """The plan as the search gave it."""
     stock: tuple[CutStock, ...]
+    """Each piece of stock with its cuts."""
     left: tuple[tuple[Wanted, int], ...] = ()
+    """Parts that found no stock, with how many."""
 
     @property
     def cost(self) -> float:
@@ -139,7 +174,9 @@ class JobPlan:
     """The plans of all lots."""
 
     lots: tuple[LotPlan, ...]
+    """The plan of each lot."""
     homeless: tuple[tuple[Wanted, str], ...] = ()
+    """Parts that no stock can hold, each with the reason."""
 
     @property
     def cost(self) -> float:
@@ -172,13 +209,25 @@ class Remnant:
     """A rectangle of a board, where it lies, with the defects in it, from its own corner; mm."""
 
     x: float
+    """From the stock's head end, mm."""
     y: float
+    """From the stock's lower edge, mm."""
     length: float
+    """Along the stock, mm."""
     width: float
+    """Across the stock, mm."""
     defects: tuple[Defect, ...] = ()
+    """What lies in it that parts must keep off."""
 
     def part_of(self, x: float, y: float, length: float, width: float) -> Remnant:
-        """Return a rectangle of it; x, y from its own corner."""
+        """Return a rectangle of it; x, y from its own corner.
+
+        Args:
+            x: Across, away from the hinge edge, mm.
+            y: Up, from the foot, mm.
+            length: Length, mm.
+            width: Width, mm.
+        """
         inside = []
         for each in self.defects:
             x0, x1 = max(each.x, x), min(each.x + each.length, x + length)

@@ -22,8 +22,16 @@ LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
 
 
 def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: float) -> tuple[float, float] | None:
-    """Return the lowest place, and of these the nearest to the head end, where a part so clean lies beside the defects;
-    None for none. trim: of each end, mm.
+    """Return the lowest place, and of these the nearest to the head end.
+
+    Where a part so clean lies beside the defects; None for none.
+
+    Args:
+        remnant: What is left of the board.
+        length: Length, mm.
+        width: Width, mm.
+        clear: Rank of the defects that it must keep off, and of all below.
+        trim: Taken off each end of the board, mm.
     """
     against = [each for each in remnant.defects if each.rank <= clear]
     for y in sorted({0.0, *(each.y + each.width for each in against)}):
@@ -42,7 +50,16 @@ def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: fl
 
 
 def without(remnant: Remnant, x: float, y: float, length: float, width: float, kerf: float) -> list[Remnant]:
-    """Return what a part at x, y leaves of a rectangle: below and above its strip, before and behind it."""
+    """Return what a part at x, y leaves of a rectangle: below and above its strip, before and behind it.
+
+    Args:
+        remnant: What is left of the board.
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+        length: Length, mm.
+        width: Width, mm.
+        kerf: Of the saw, mm.
+    """
     top, end = y + width + kerf, x + length + kerf
     made = [
         (0.0, 0.0, remnant.length, y - kerf),
@@ -56,8 +73,15 @@ def without(remnant: Remnant, x: float, y: float, length: float, width: float, k
 def pinned(
     job: Job, sources: Mapping[str, Source], wanted: Sequence[Wanted], pins: Mapping[tuple[str, str], str]
 ) -> tuple[dict[str, tuple[PlacedPiece, ...]], dict[str, tuple[str, Remnant]], float, list[Wanted]]:
-    """Return the pinned pieces on their boards, what these boards leave, what the boards cost, and the pieces that are
-    not pinned, or find no place on their board.
+    """Return the pinned pieces on their boards, what these boards leave, what the boards cost.
+
+    And the pieces that are not pinned, or find no place on their board.
+
+    Args:
+        job: The job that is read; it is not changed.
+        sources: The stock, by its name.
+        wanted: Pieces that are wanted.
+        pins: Which board a part of a leaf is pinned to.
     """
     from oakmeasure.core.planning.plan_model import PlacedPiece
 

@@ -31,18 +31,25 @@ class SetupPiece:
     """How many of a part of a leaf are cut at a setting."""
 
     leaf: str
+    """Name of the leaf."""
     part: Part
+    """The part."""
     count: int
+    """How many of it."""
 
 
 @dataclass(frozen=True, slots=True)
 class Setup:
-    """One setting: its size, mm; for fence and stop also the thickness of what is cut. pieces: by leaf and part."""
+    """One setting: its size, mm; for fence and stop also the thickness of what is cut."""
 
     machine: Machine
+    """Which machine is set."""
     size: float
+    """What its fence is set to, mm."""
     thickness: float
+    """Thickness of what is cut, mm."""
     pieces: tuple[SetupPiece, ...]
+    """By leaf and part."""
 
     @property
     def count(self) -> int:
@@ -53,8 +60,11 @@ class Setup:
 def setups(leaves: Iterable[LeafDesign]) -> tuple[Setup, ...]:
     """Return every setting of the leaves, planer, fence and stop, each from its largest size down.
 
-    The planed sizes are set, the trimming allowance still on. What is there already, what comes as sheet and what
-    off-cuts give is not planed, and left out.
+    The planed sizes are set, the trimming allowance still on. What is there already, what comes as sheet and
+    what off-cuts give is not planed, and left out.
+
+    Args:
+        leaves: The leaves, worked out.
     """
     pieces = [
         SetupPiece(leaf.leaf.name, part, leaf.pieces_of(part))
@@ -75,7 +85,11 @@ def setups(leaves: Iterable[LeafDesign]) -> tuple[Setup, ...]:
 
 
 def saved(found: Iterable[Setup]) -> tuple[int, int]:
-    """Return how many settings there are, and how many there would be if every leaf were cut by itself."""
+    """Return how many settings there are, and how many there would be if every leaf were cut by itself.
+
+    Args:
+        found: Those that there are.
+    """
     together = alone = 0
     for each in found:
         together += 1

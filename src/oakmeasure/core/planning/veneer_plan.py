@@ -1,5 +1,7 @@
-"""The veneers of a leaf that is veneered: out of which slices of which board, how they lie on its faces, and the ways
-out where the boards at hand give too few.
+"""The veneers of a leaf that is veneered.
+
+Out of which slices of which board, how they lie on its faces, and the ways out where the boards at hand give too
+few.
 """
 
 from __future__ import annotations
@@ -23,30 +25,42 @@ class VeneerStrip:
     """A veneer on its place: of which part, where on the face, seen from that face; out of which slice."""
 
     part: str
+    """Name of the veneered face."""
     rect: Rect
+    """Where the strip lies on the leaf, mm."""
     laid: LaidVeneer
+    """Which veneer of which board it is."""
 
 
 @dataclass(frozen=True, slots=True)
 class VeneerPlan:
-    """stock: thickness of a board, mm. faces: front, back, each from left to right and up. needed: veneers together.
-    boards: that they take. at_hand: boards that there are; None: as many as needed. ways: out, where they are too few.
-    """
+    """The veneers of a leaf and the boards that they are sawn from."""
 
     stock: float
+    """Thickness of a board, mm."""
     resawn: Resawn
+    """What one board gives."""
     faces: tuple[tuple[VeneerStrip, ...], ...]
+    """Front, back, each from left to right and up."""
     needed: int
+    """Veneers together."""
     boards: int
+    """That they take."""
     at_hand: int | None
+    """Boards that there are; None: as many as needed."""
     ways: tuple[WayOut, ...]
+    """Out, where they are too few."""
 
 
 def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
     """Return the plan; None where the leaf is not veneered, or no veneer can be sawn.
 
-    A part wider than the boards takes several veneers side by side. Each is taken as long as its board: a short one
-    wastes the rest of its slice, which keeps the sequence.
+    A part wider than the boards takes several veneers side by side. Each is taken as long as its board: a short
+    one wastes the rest of its slice, which keeps the sequence.
+
+    Args:
+        leaf: The leaf, set out with its hardware.
+        show: How lengths and other quantities are written.
     """
     choice, f = veneered(leaf.leaf.build), leaf.figures
     if choice is None or "veneer_raw" not in f or leaf.build is None:

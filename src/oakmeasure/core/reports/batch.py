@@ -18,27 +18,37 @@ class OfLeaf:
     """The operation on one leaf."""
 
     leaf_id: str
+    """Id of the leaf in the job."""
     leaf: str
+    """Name of the leaf."""
     op: Operation
+    """The operation."""
     progress: Progress
+    """How far it has come."""
 
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """An operation that several leaves have. hours: what is left of it over all of them."""
+    """An operation that several leaves have."""
 
     op_id: str
+    """Id of the operation that they share."""
     name: str
+    """What is done."""
     leaves: tuple[OfLeaf, ...]
+    """The leaves that share it."""
     hours: float
+    """Hours that are left of it over all of them."""
 
     @property
     def done(self) -> int:
+        """How many of its leaves are done."""
         return sum(each.progress is Progress.DONE for each in self.leaves)
 
     def alike(self) -> tuple[tuple[OfLeaf, ...], ...]:
-        """Return the leaves that still have it in groups that share every setting, the largest first: a set-up for
-        each.
+        """Return the leaves that still have it in groups that share every setting, the largest first.
+
+        A set-up for each.
 
         Where all have it behind them, all are returned.
         """
@@ -51,7 +61,11 @@ class Batch:
 
 
 def batches(leaves: Iterable[LeafSolution]) -> tuple[Batch, ...]:
-    """Return every operation of the job with the leaves that have it, about in working order."""
+    """Return every operation of the job with the leaves that have it, about in working order.
+
+    Args:
+        leaves: The leaves, worked out.
+    """
     found: dict[str, list[tuple[float, OfLeaf]]] = {}
     for leaf in leaves:
         if leaf.making is None:

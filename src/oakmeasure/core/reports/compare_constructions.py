@@ -20,17 +20,34 @@ class ConstructionComparison:
     """The leaf in hand and the same leaf built another way, and the table of both."""
 
     one: LeafSolution
+    """The leaf as it is."""
     other: LeafSolution
+    """The leaf, built another way."""
     table: Comparison
+    """Both side by side."""
 
 
 def other_kinds(kind: str) -> list[tuple[str, str]]:
-    """Return every other construction: its key and its name."""
+    """Return every other construction: its key and its name.
+
+    Args:
+        kind: A construction, one of `KINDS`.
+    """
     return [(key, trade_name(key)) for key in KINDS if key != kind]
 
 
 def beside(job: Job, leaf_id: str, one: LeafSolution, kind: str) -> ConstructionComparison:
-    """Return the leaf in hand beside itself as another construction on its own defaults. Raises InputError."""
+    """Return the leaf in hand beside itself as another construction on its own defaults.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        one: The leaf as it is.
+        kind: A construction, one of `KINDS`.
+
+    Raises:
+        InputError: See the message.
+    """
     changed = job_edits.with_construction(job, leaf_id, kind)
     other = solve_leaf(changed, changed.leaf(leaf_id))
     show = Show(job.unit)

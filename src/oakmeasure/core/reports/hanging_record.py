@@ -1,5 +1,6 @@
-"""The record of a leaf that hangs: as built and as hung, its gaps, its weight, what was answered for, what was
-learnt.
+"""The record of a leaf that hangs.
+
+As built and as hung, its gaps, its weight, what was answered for, what was learnt.
 """
 
 from __future__ import annotations
@@ -28,30 +29,46 @@ class RecordLine:
     """One line of the record: what, as built, as hung; either may be empty."""
 
     what: str
+    """What it is."""
     built: str
+    """As it was built."""
     hung: str = ""
+    """As it was read on the hung leaf."""
 
 
 @dataclass(frozen=True, slots=True)
 class Record:
-    """title: of the leaf. lines: sizes and hardware. gaps: name and gap read. answered: stops with their reasons.
-    notes: of the log. lessons: that were learnt. readings: of the opening.
-    """
+    """What a hung leaf's record says."""
 
     title: str
+    """What the leaf is."""
     place: str
+    """Where it hangs."""
     on: date | None
+    """The day."""
     by: str
+    """Who."""
     lines: tuple[RecordLine, ...]
+    """Sizes and hardware."""
     gaps: tuple[tuple[str, str], ...]
+    """Name and gap read."""
     answered: tuple[tuple[str, str], ...]
+    """Stops with their reasons."""
     notes: tuple[str, ...]
+    """Notes of its log."""
     lessons: tuple[str, ...]
+    """That were learnt."""
     readings: tuple[tuple[str, str], ...] = ()
+    """Readings of its opening."""
 
 
 def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
-    """Return the gaps that were read, each with its place."""
+    """Return the gaps that were read, each with its place.
+
+    Args:
+        gaps: The gaps as they were read, mm.
+        show: How lengths and other quantities are written.
+    """
     return tuple(
         (name.replace("_", ", "), show.fine(getattr(gaps, name)))
         for name in type(gaps).model_fields
@@ -60,7 +77,13 @@ def gap_rows(gaps: Gaps, show: Show) -> tuple[tuple[str, str], ...]:
 
 
 def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
-    """Return the record of a leaf; None where there is no leaf."""
+    """Return the record of a leaf; None where there is no leaf.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.build is None:
         return None
     said, f = leaf.leaf, leaf.figures
@@ -119,7 +142,12 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
 
 
 def reading_rows(said: Leaf, show: Show) -> tuple[tuple[str, str], ...]:
-    """Return what was measured of the opening, each with its name, the way that it was taken."""
+    """Return what was measured of the opening, each with its name, the way that it was taken.
+
+    Args:
+        said: The leaf, as the document holds it.
+        show: How lengths and other quantities are written.
+    """
     if said.measured_by is MeasuredBy.POLYGON and said.polygon is not None:
         spans = said.polygon.spans
         return tuple((f"corner {each.start} to {each.end}", show.length(each.length.value)) for each in spans)
@@ -143,25 +171,44 @@ def _hardware(leaf: LeafSolution) -> str:
 
 @dataclass(frozen=True, slots=True)
 class BookEntry:
-    """One leaf in the job book. document: the job with that leaf alone, to be opened again."""
+    """One leaf in the job book."""
 
     name: str
+    """Its name, as it is shown."""
     job: str
+    """Name of the job."""
     place: str
+    """Where it hangs."""
     construction: str
+    """How it is built."""
     hanging: str
+    """How it hangs."""
     timber: str
+    """What it is made of."""
     width: float
+    """Width, mm."""
     height: float
+    """Height, mm."""
     mass_kg: float
+    """Mass, kg."""
     on: date
+    """The day on which it was signed off."""
     by: str
+    """Who signed it off."""
     lessons: tuple[Lesson, ...]
+    """What was learnt."""
     document: dict[str, Any]
+    """The job with that leaf alone, to be opened again."""
     source: str = ""
+    """The job's file."""
 
     def matches(self, words: str, system: UnitSystem = UnitSystem.MM) -> bool:
-        """Return whether every word stands somewhere in it; a size finds widths and heights near it."""
+        """Return whether every word stands somewhere in it; a size finds widths and heights near it.
+
+        Args:
+            words: The words.
+            system: In which units a bare number is.
+        """
         text = " ".join(
             (
                 self.name,
@@ -182,8 +229,14 @@ class BookEntry:
 
 
 def entry_of_leaf(job: Job, leaf: LeafSolution) -> BookEntry:
-    """Return a signed leaf as it goes into the book. Raises ValueError for one that is not signed off, or is no
-    leaf.
+    """Return a signed leaf as it goes into the book.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+
+    Raises:
+        ValueError: For one that is not signed off, or is no leaf.
     """
     said, signed = leaf.leaf, leaf.leaf.hung.signed
     if signed is None or leaf.build is None:

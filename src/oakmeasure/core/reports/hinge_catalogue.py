@@ -19,7 +19,12 @@ BUTT_COLUMNS = ("butt", "length", "let in", "stays", "rated", "does it do")
 
 
 def catalogue(job: Job, leaf: LeafSolution) -> tuple[Comparison, ...]:
-    """Return the hinges that could carry the leaf, each with what it would ask for; () before there is a leaf."""
+    """Return the hinges that could carry the leaf, each with what it would ask for; () before there is a leaf.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+    """
     if leaf.cups is not None:
         return (_cups(job, leaf),)
     return (_butts(job, leaf),) if leaf.butts is not None else ()

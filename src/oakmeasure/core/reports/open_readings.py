@@ -12,22 +12,32 @@ from oakmeasure.core.solution import LeafSolution
 
 @dataclass(frozen=True, slots=True)
 class StillToMeasure:
-    """One input that nobody has measured. name: of its figure. edit: path of its field, "" for an assumption that the
-    survey made itself. hangs: labels of the figures that a joiner cuts to and that rest on it. others: how many more.
-    """
+    """One input that nobody has measured."""
 
     leaf_id: str
+    """Id of the leaf in the job."""
     leaf_name: str
+    """Name of the leaf."""
     name: str
+    """Name of its figure."""
     label: str
+    """What is to be read."""
     state: Provenance
+    """How well it is known."""
     edit: str
+    """Path of its field, "" for an assumption that the survey made itself."""
     hangs: tuple[str, ...]
+    """Labels of the figures that a joiner cuts to and that rest on it."""
     others: int
+    """How many more."""
 
 
 def all_to_measure(leaves: Iterable[LeafSolution]) -> list[StillToMeasure]:
-    """Return what is only assumed, leaf by leaf; then what is only from a table."""
+    """Return what is only assumed, leaf by leaf; then what is only from a table.
+
+    Args:
+        leaves: The leaves, worked out.
+    """
     leaves = tuple(leaves)
     return [_of(leaf, each) for leaf in leaves for each in still_to_measure(leaf.figures)] + [
         _of(leaf, each)

@@ -20,21 +20,30 @@ from oakmeasure.core.solution import LeafSolution
 
 @dataclass(frozen=True, slots=True)
 class ScheduleRow:
-    """One leaf. width, height, thickness, mass: of the leaf, mm and kg; None where there is none. worst: None where
-    there is nothing to say.
-    """
+    """One leaf."""
 
     leaf_id: str
+    """Id of the leaf in the job."""
     name: str
+    """Its name, as it is shown."""
     width: float | None
+    """Width of the leaf, mm; None where there is none."""
     height: float | None
+    """Height of the leaf, mm; None where there is none."""
     thickness: float | None
+    """Thickness of the leaf, mm; None where there is none."""
     mass: float | None
+    """Mass of the leaf, kg; None where there is none."""
     construction: str
+    """How it is built."""
     hanging: str
+    """How it hangs."""
     hand: str
+    """At which side the hinges are, in words."""
     state: str
+    """How far it has come, in words."""
     worst: Check | None
+    """None where there is nothing to say."""
 
     @property
     def level(self) -> Level:
@@ -42,7 +51,12 @@ class ScheduleRow:
         return self.worst.level if self.worst is not None else Level.OK
 
     def matches(self, words: str, system: UnitSystem = UnitSystem.MM) -> bool:
-        """Return whether every word stands somewhere in its line; a size finds widths and heights near it."""
+        """Return whether every word stands somewhere in its line; a size finds widths and heights near it.
+
+        Args:
+            words: The words.
+            system: In which units a bare number is.
+        """
         said = " ".join(
             (
                 self.name,
@@ -61,7 +75,11 @@ class ScheduleRow:
 
 
 def schedule_row(leaf: LeafSolution) -> ScheduleRow:
-    """Return the line of a leaf."""
+    """Return the line of a leaf.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     said, built = leaf.leaf, leaf.build is not None
     checks = sorted(leaf.checks, key=lambda each: rank(each.level))
     worst = checks[0] if checks and checks[0].level is not Level.OK else None
@@ -81,7 +99,11 @@ def schedule_row(leaf: LeafSolution) -> ScheduleRow:
 
 
 def state_of(leaf: LeafSolution) -> str:
-    """Return how far a leaf has come: hung, made, begun, measured, or assumed."""
+    """Return how far a leaf has come: hung, made, begun, measured, or assumed.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     said = leaf.leaf
     if said.hung.signed is not None:
         return "hung"
@@ -117,8 +139,14 @@ def shown_rows(
     by: str = "",
     downwards: bool = False,
 ) -> list[ScheduleRow]:
-    """Return the lines that answer to the words, sizes among them in the unit of `system`, sorted by one of SORTS; in
-    the job's order for none.
+    """Return the lines that answer to the words, sorted.
+
+    Args:
+        rows: The lines.
+        words: What is sought; sizes among the words are in the unit of `system`.
+        system: In which units a bare number is.
+        by: One of SORTS; "" for the job's own order.
+        downwards: Whether the largest stands first.
     """
     found = [each for each in rows if each.matches(words, system)]
     if by:
@@ -129,7 +157,14 @@ def shown_rows(
 def changed_alike(job: Job, leaf_ids: Sequence[str], path: str, value: Any) -> Job:
     """Return the job with one field of several leaves set alike: all of them or none.
 
-    Raises InputError naming the first leaf that refuses it.
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_ids: Ids of the leaves.
+        path: Path of the field in the leaf, its names joined by points.
+        value: The new value.
+
+    Raises:
+        InputError: Naming the first leaf that refuses it.
     """
     for leaf_id in leaf_ids:
         try:

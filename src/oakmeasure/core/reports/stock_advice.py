@@ -16,6 +16,10 @@ def straight_length(board: Board, spare: float = SPARE_FOR_BOW) -> float:
 
     A bow is an arc: a length l of the whole L has (l/L)² of it. Source: sagitta of a flat arc.
 
+    Args:
+        board: The board, seen on its best face with its head end to the left.
+        spare: Share of its sawn thickness that the bow may take, mm.
+
     >>> straight_length(Board(length=3000, width=200, thickness=53, bow=16), 4)
     1500.0
     """
@@ -25,7 +29,13 @@ def straight_length(board: Board, spare: float = SPARE_FOR_BOW) -> float:
 
 
 def remarks(board: Board, rest: float, show: Show) -> list[str]:
-    """Return what is to be thought of, the gravest first. rest: moisture that its room brings it to, %."""
+    """Return what is to be thought of, the gravest first.
+
+    Args:
+        board: The board, seen on its best face with its head end to the left.
+        rest: Moisture that its room brings it to, %.
+        show: How lengths and other quantities are written.
+    """
     found = []
     metal = sum(mark.flaw is Flaw.METAL for mark in board.marks)
     old = board.came in (Came.RECLAIMED, Came.DONOR)

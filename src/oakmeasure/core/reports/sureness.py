@@ -13,19 +13,29 @@ from oakmeasure.core.survey.clear_opening import clear_width_of
 
 @dataclass(frozen=True, slots=True)
 class Sureness:
-    """needed: the clear width from which on it goes in, mm. sentence: what it means. detail: how it was reckoned."""
+    """How sure it is that the leaf goes into the opening."""
 
     spread: Spread
+    """How often each width came up."""
     needed: float
+    """The clear width from which on it goes in, mm."""
     sentence: str
+    """What it means."""
     detail: str
+    """How it was reckoned."""
 
 
 def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = SEED) -> Sureness | None:
     """Return how often the leaf (or the lining to be made) goes in, over openings drawn as the readings allow.
 
-    A leaf goes in without planing when the gap at the hinges stays whole and that at the latch keeps the margin that
-    the passing corner needs. None for an opening that no plumb width bounds. Source: see `monte_carlo`.
+    A leaf goes in without planing when the gap at the hinges stays whole and that at the latch keeps the margin
+    that the passing corner needs. None for an opening that no plumb width bounds. Source: see `monte_carlo`.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        draws: How many openings are drawn.
+        seed: Of the random numbers; the same one gives the same draws.
     """
     f, taken = leaf.figures, leaf.opening.taken
     clear = clear_width_of(taken)

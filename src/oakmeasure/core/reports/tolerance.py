@@ -21,27 +21,40 @@ from oakmeasure.core.solution import LeafSolution
 
 @dataclass(frozen=True, slots=True)
 class Range:
-    """One gap, or overlap, over all draws, mm. low, high: 5 and 95 % lie below. least: under it, wood comes off."""
+    """One gap, or overlap, over all draws, mm."""
 
     label: str
+    """What it is called on the screen."""
     asked: float
+    """What was asked for, mm."""
     low: float
+    """5 % of the draws lie below, mm."""
     high: float
+    """95 % of the draws lie below, mm."""
     least: float
+    """Under this, wood comes off, mm."""
     figure: str
+    """Name of the figure; "" for none."""
 
 
 @dataclass(frozen=True, slots=True)
 class Tolerance:
-    """share: of the draws in which the leaf goes in, or covers, without planing. worst: the edge that fails most."""
+    """How sure it is that the leaf goes in without planing."""
 
     ranges: tuple[Range, ...]
+    """What each size came to."""
     share: float
+    """Share of the draws in which the leaf goes in, or covers, without planing, 0 to 1."""
     worst: str
+    """The edge that fails most."""
     draws: int
+    """How many openings were drawn."""
     seed: int
+    """Of the random numbers; the same one gives the same draws."""
     sentence: str
+    """What it means."""
     detail: str
+    """How it was reckoned."""
 
 
 Drawn = dict[str, Any]  # x or y of each corner by its name, an array over the draws
@@ -50,8 +63,13 @@ Drawn = dict[str, Any]  # x or y of each corner by its name, an array over the d
 def tolerance(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = SEED) -> Tolerance | None:
     """Return how often the leaf goes in without planing and where each gap then lies; None for an odd outline.
 
-    draws: at least 100. Source: JCGM 101:2008 (propagation of distributions), from memory; what is drawn is said in
-    the detail.
+    Source: JCGM 101:2008 (propagation of distributions), from memory; what is drawn is said in the detail.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        draws: How many, at least 100.
+        seed: Of the random numbers; the same one gives the same draws.
     """
     if not leaf.fit.possible or not leaf.opening.taken.outline.is_upright or len(leaf.opening.taken.corners) < 4:
         return None

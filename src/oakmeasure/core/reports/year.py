@@ -24,17 +24,26 @@ STEPS = 48
 
 @dataclass(frozen=True, slots=True)
 class Moment:
-    """month: 0 to 12 from the first of January. change: of the leaf's width, or of a board's, mm. gaps: the side gaps
-    together, mm; None for a leaf that has none."""
+    """A leaf at one time of the year."""
 
     month: float
+    """0 to 12 from the first of January."""
     moisture: float
+    """Moisture of the wood then, %."""
     change: float
+    """Of the leaf's width, or of a board's, mm."""
     gaps: float | None
+    """The side gaps together, mm; None for a leaf that has none."""
 
 
 def climate_at(month: float, dry: Climate, wet: Climate) -> Climate:
-    """Return the air at a time of the year: a cosine between the driest and the wettest."""
+    """Return the air at a time of the year: a cosine between the driest and the wettest.
+
+    Args:
+        month: 0 to 12, from the driest day of the year.
+        dry: The driest air of the year.
+        wet: The wettest air of the year.
+    """
     share = (1 - math.cos(2 * math.pi * (month - DRY_MONTH) / 12)) / 2
     return Climate(
         temperature=dry.temperature + share * (wet.temperature - dry.temperature),
@@ -43,7 +52,11 @@ def climate_at(month: float, dry: Climate, wet: Climate) -> Climate:
 
 
 def year_of(leaf: LeafSolution) -> tuple[Moment, ...]:
-    """Return the year of a leaf; () where nothing of it moves."""
+    """Return the year of a leaf; () where nothing of it moves.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     f, choice = leaf.figures, leaf.leaf.timber
     moving = f.get("moving_width") or f.get("board_cover")
     if moving is None or leaf.build is None:

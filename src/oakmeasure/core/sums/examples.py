@@ -55,7 +55,14 @@ ONLY_OF_LEAF = ("leaf-size", "edge-bevel", "hinge-pull", "hinge-transfer", "boar
 
 
 def start(which: Sum, leaf: Figures | None = None) -> dict[str, list[float | str]]:
-    """Return what a sum's boxes start with: figures of the leaf in hand where it has them, else the example's texts."""
+    """Return what a sum's boxes start with.
+
+    Figures of the leaf in hand where it has them, else the example's texts.
+
+    Args:
+        which: The sum.
+        leaf: Figures of the leaf in hand; None where there is none.
+    """
     said: dict[str, list[float | str]] = {}
     for option in which.options:
         figure = (

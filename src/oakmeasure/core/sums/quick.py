@@ -22,24 +22,30 @@ Value = float | str | tuple[float, ...]
 
 @dataclass(frozen=True, slots=True)
 class SumOption:
-    """What a sum is told. name: as it is typed on the command line. unit: None for words out of `choices`.
-
-    default: None where there is none; the option is then `needed`, or may be left out. low, high: what makes sense,
-    in `unit`. repeated: given once for each of several. over_zero: 0 makes no sense. also: other
-    words for its choices.
-    """
+    """What a sum is told."""
 
     name: str
+    """As it is typed on the command line."""
     label: str
+    """What it is called."""
     unit: Unit | None = Unit.MM
+    """None for words out of `choices`."""
     default: float | str | None = None
+    """What is taken where nothing is given; None: it is then `needed`, or may be left out."""
     needed: bool = True
+    """Whether it must be given."""
     low: float = 0.0
+    """The least that makes sense, in its unit."""
     high: float = math.inf
+    """The most that makes sense, in its unit."""
     choices: tuple[str, ...] = ()
+    """The words that it may be; () for a number."""
     repeated: bool = False
+    """Given once for each of several."""
     over_zero: bool = False
+    """0 makes no sense."""
     also: Mapping[str, str] = field(default_factory=dict)
+    """Other words for its choices."""
 
     @property
     def key(self) -> str:
@@ -52,30 +58,49 @@ class Given:
     """The options of a sum as they were given, by name; what may be left out and was is not in it."""
 
     values: Mapping[str, Value]
+    """What was given, by the option's name."""
     options: Mapping[str, SumOption]
+    """The options, by their names."""
     figures: Figures
+    """Where the sum's figures are added."""
 
     def __contains__(self, name: str) -> bool:
         return name in self.values
 
     def number(self, name: str) -> float:
-        """Return a number, in the unit of its option."""
+        """Return a number, in the unit of its option.
+
+        Args:
+            name: Its name.
+        """
         value = self.values[name]
         if not isinstance(value, float):
             raise TypeError(f"{name} is no number")
         return value
 
     def word(self, name: str) -> str:
-        """Return a word out of its option's choices."""
+        """Return a word out of its option's choices.
+
+        Args:
+            name: Its name.
+        """
         return str(self.values[name])
 
     def many(self, name: str) -> tuple[float, ...]:
-        """Return the numbers of an option that is given again and again."""
+        """Return the numbers of an option that is given again and again.
+
+        Args:
+            name: Its name.
+        """
         value = self.values[name]
         return value if isinstance(value, tuple) else ()
 
     def figure(self, name: str) -> Figure:
-        """Return a number as a figure of the working."""
+        """Return a number as a figure of the working.
+
+        Args:
+            name: Its name.
+        """
         option = self.options[name]
         if figure_name(option.key) not in self.figures:
             unit = option.unit or Unit.COUNT
@@ -85,24 +110,33 @@ class Given:
 
 @dataclass(frozen=True, slots=True)
 class Sum:
-    """A quick sum. words: other words that it is found by. gives: the figures that it answers with.
-
-    work: adds its figures. fields: option by the name that a function of the core gives the same thing, for refusals.
-    sends: path of a leaf's field by the name of an option or figure that can be put there.
-    """
+    """A quick sum."""
 
     name: str
+    """Its name on the command line."""
     title: str
+    """Its heading."""
     says: str
+    """What it works out, in a sentence."""
     words: str
+    """Other words that it is found by."""
     options: tuple[SumOption, ...]
+    """What it asks for."""
     gives: tuple[str, ...]
+    """The figures that it answers with."""
     work: Callable[[Given], None]
+    """Adds its figures."""
     fields: Mapping[str, str] = field(default_factory=dict)
+    """Option by the name that a function of the core gives the same thing, for refusals."""
     sends: Mapping[str, str] = field(default_factory=dict)
+    """Path of a leaf's field by the name of an option or figure that can be put there."""
 
     def option(self, name: str) -> SumOption:
-        """Return an option by its name; InputError where the sum has none of that name."""
+        """Return an option by its name; InputError where the sum has none of that name.
+
+        Args:
+            name: Its name.
+        """
         for each in self.options:
             if each.name == name:
                 return each
@@ -111,14 +145,23 @@ class Sum:
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """What a sum gives. figures: all of them, inputs first. gives: those that were asked for."""
+    """What a sum gives."""
 
     name: str
+    """Name of the sum."""
     figures: Figures
+    """All of them, inputs first."""
     gives: tuple[Figure, ...]
+    """Those that were asked for."""
 
     def working(self, show: Show) -> list[str]:
-        """Return every sum that was done as lines of text, in its order; what was told before a formula stands once."""
+        """Return every sum that was done as lines of text, in its order.
+
+        What was told before a formula stands once.
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         lines: list[str] = []
         told: set[str] = set()
         for each in self.figures:
@@ -137,7 +180,11 @@ class Answer:
         return {each.name: each.value for each in self.gives}
 
     def record(self, show: Show) -> dict[str, Any]:
-        """Return it as it goes into JSON; units mm, deg, kg, N, % and count."""
+        """Return it as it goes into JSON; units mm, deg, kg, N, % and count.
+
+        Args:
+            show: How lengths and other quantities are written.
+        """
         figures = {each.name: {"value": each.value, "unit": each.unit.value} for each in self.gives}
         return {"sum": self.name, "figures": figures, "working": self.working(show)}
 
@@ -145,7 +192,13 @@ class Answer:
 def read(which: Sum, texts: Mapping[str, Sequence[str]], system: UnitSystem = UnitSystem.MM) -> dict[str, Value]:
     """Return the options of a sum as they are written; bare numbers are in `system`.
 
-    texts: what was written for each option, once or more. Raises InputError naming the option.
+    Args:
+        which: The sum.
+        texts: What was written for each option, once or more.
+        system: In which units a bare number is.
+
+    Raises:
+        InputError: Naming the option.
     """
     for name in texts:
         which.option(name)
@@ -163,7 +216,16 @@ def read(which: Sum, texts: Mapping[str, Sequence[str]], system: UnitSystem = Un
 
 
 def read_option(option: SumOption, written: Sequence[str], system: UnitSystem = UnitSystem.MM) -> Value:
-    """Return what was written for one option, once or more. Raises InputError naming it."""
+    """Return what was written for one option, once or more.
+
+    Args:
+        option: The option.
+        written: What was written for it, once for each time that it was given.
+        system: In which units a bare number is.
+
+    Raises:
+        InputError: Naming it.
+    """
     if option.repeated:
         return tuple(float(_read(option, each, system)) for each in written)
     if len(written) > 1:
@@ -193,7 +255,15 @@ def _one_of(option: SumOption) -> str:
 
 
 def answer(which: Sum, values: Mapping[str, Value]) -> Answer:
-    """Return what a sum gives. Raises InputError naming the option that makes no sense."""
+    """Return what a sum gives.
+
+    Args:
+        which: The sum.
+        values: What is given for each option.
+
+    Raises:
+        InputError: Naming the option that makes no sense.
+    """
     options = {each.name: each for each in which.options}
     for name, value in values.items():
         option = options[name]
@@ -228,15 +298,32 @@ def _check(option: SumOption, value: float) -> None:
 
 
 def size(name: str, label: str, **more: Any) -> SumOption:
-    """Return an option that is a length of more than 0."""
+    """Return an option that is a length of more than 0.
+
+    Args:
+        name: Its name.
+        label: What it is called, for the working and the drawing.
+        more: Further fields of the option.
+    """
     return SumOption(name, label, over_zero=True, **more)
 
 
 def allowance(name: str, label: str, default: float | None = 0.0, **more: Any) -> SumOption:
-    """Return an option that is a length, 0 too."""
+    """Return an option that is a length, 0 too.
+
+    Args:
+        name: Its name.
+        label: What it is called, for the working and the drawing.
+        default: What it is where nothing else says so, mm; None where it must be given.
+        more: Further fields of the option.
+    """
     return SumOption(name, label, default=default, **more)
 
 
 def rule(name: str) -> float:
-    """Return a value of the shop rules for site joinery, which a sum takes where it is told none."""
+    """Return a value of the shop rules for site joinery, which a sum takes where it is told none.
+
+    Args:
+        name: Its name.
+    """
     return float(table("rules/site-metric")[name]["value"])

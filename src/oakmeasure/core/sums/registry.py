@@ -12,14 +12,22 @@ SUMS: dict[str, Sum] = {
 
 
 def sum_named(name: str) -> Sum:
-    """Return a sum by its name; InputError where there is none of that name."""
+    """Return a sum by its name; InputError where there is none of that name.
+
+    Args:
+        name: Its name.
+    """
     if name not in SUMS:
         raise InputError("sum", name, "one of " + ", ".join(SUMS))
     return SUMS[name]
 
 
 def find(words: str) -> list[Sum]:
-    """Return the sums that answer to every word, those with it in their title first; all of them for none."""
+    """Return the sums that answer to every word, those with it in their title first; all of them for none.
+
+    Args:
+        words: The words.
+    """
     asked = words.lower().split()
 
     def text(each: Sum) -> str:

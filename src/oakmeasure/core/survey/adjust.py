@@ -58,27 +58,33 @@ class Observed:
     """A reading as it goes in: its value and standard uncertainty, mm."""
 
     value: float
+    """As it was read, mm."""
     sigma: float
+    """Standard uncertainty, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """A reading as it comes out. All in mm but `normalised` and `redundancy`, which are plain numbers.
-
-    adjusted: what the shape makes it. miss: reading less adjusted. least_blunder: the smallest misread that
-    this reading would have shown; infinite when nothing checks it. blunder: the likeliest size of the misread
-    if it is one.
-    """
+    """A reading as it comes out. All in mm but `normalised` and `redundancy`, which are plain numbers."""
 
     value: float
+    """As it was read, mm."""
     sigma: float
+    """Standard uncertainty, mm."""
     adjusted: float
+    """What the shape makes it, mm."""
     miss: float
+    """Reading less adjusted, mm."""
     normalised: float
+    """Residual over its standard deviation."""
     redundancy: float
+    """What share of it the other readings check, 0 to 1."""
     least_blunder: float
+    """The smallest misread that this reading would have shown, mm; infinite when nothing checks it."""
     blunder: float
+    """The likeliest size of the misread if it is one, mm."""
     status: Status
+    """What is made of it."""
 
 
 K = TypeVar("K", bound=str)
@@ -89,21 +95,25 @@ class Assumption:
     """Taken where the readings leave a freedom open: a row over the free coordinates that is 0, give or take sigma."""
 
     label: str
+    """What it is called on the screen."""
     row: tuple[float, ...]
+    """Its coefficients over the coordinates."""
     sigma: float
+    """Standard uncertainty, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Network(Generic[K]):
-    """What can be read on an opening of so many corners.
-
-    matrices: by reading; two rows over the free coordinates give the vector whose length is read, one row the
-    reading itself. assumptions: in the order in which they are taken. bows: readings that a bowed side explains.
-    """
+    """What can be read on an opening of so many corners."""
 
     matrices: Mapping[K, Matrix]
+    """By reading; two rows over the free coordinates give the vector whose length is read, one row the reading
+    itself.
+    """
     assumptions: tuple[Assumption, ...]
+    """In the order in which they are taken."""
     bows: tuple[K, ...] = ()
+    """Readings that a bowed side explains."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,39 +121,62 @@ class Adjustment(Generic[K]):
     """The opening's corners, (x, y) from the first one, the hinge side's foot, and what became of each reading."""
 
     corners: tuple[tuple[float, float], ...]
+    """Corners, mm, from the foot of the hinge side anticlockwise."""
     readings: Mapping[K, Judged]
+    """Each reading, judged."""
     assumptions: tuple[str, ...]
+    """What was taken for granted where nothing was read."""
     undecided: tuple[K, ...]
+    """Readings of which one is wrong, and nobody can tell which."""
     redundancy: int
+    """How many readings more than needed there are."""
     covariance: Matrix
+    """Covariance of the corners' coordinates, mm²."""
     network: Network[K]
+    """Readings and what each of them measures."""
 
     @property
     def hinge_foot(self) -> tuple[float, float]:
+        """Corner at the foot of the hinge side, mm."""
         return self.corners[0]
 
     @property
     def latch_foot(self) -> tuple[float, float]:
+        """Corner at the foot of the latch side, mm."""
         return self.corners[1]
 
     @property
     def latch_head(self) -> tuple[float, float]:
+        """Corner at the head of the latch side, mm."""
         return self.corners[2]
 
     @property
     def hinge_head(self) -> tuple[float, float]:
+        """Corner at the head of the hinge side, mm."""
         return self.corners[-1]
 
     def sigma_of(self, gradient: Vector) -> float:
-        """Return the standard uncertainty of a linear function of the free coordinates."""
+        """Return the standard uncertainty of a linear function of the free coordinates.
+
+        Args:
+            gradient: How the size changes with each coordinate.
+        """
         return root_sum_square(gradient, self.covariance)
 
     def predicted(self, key: K) -> float:
-        """Return what a reading would be on these corners, taken or not."""
+        """Return what a reading would be on these corners, taken or not.
+
+        Args:
+            key: Name of the reading.
+        """
         return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[0]
 
     def gradient(self, key: K) -> list[float]:
-        """Return how a reading changes with the free coordinates, taken or not."""
+        """Return how a reading changes with the free coordinates, taken or not.
+
+        Args:
+            key: Name of the reading.
+        """
         return _predict(self.network.matrices[key], [each for corner in self.corners[1:] for each in corner])[1]
 
 
@@ -164,7 +197,8 @@ FOUR_SIDED: Network[SurveyKind] = Network(
 class _Fit(Generic[K]):
     corners: list[float]
     kinds: list[K]
-    residuals: list[float]  # reading less adjusted
+    residuals: list[float]
+    """Reading less adjusted."""
     redundancies: list[float]
     sigmas: list[float]
     covariance: Matrix
@@ -178,11 +212,15 @@ class _Fit(Generic[K]):
 def adjust(readings: Mapping[SurveyKind, Observed], *, is_raked: bool = False) -> Adjustment[SurveyKind]:
     """Return the four-sided opening that fits the readings best, with each reading judged.
 
-    readings: at least one width and one height, mm. is_raked: the head rakes; widths are then read on the level.
-    Freedoms that no reading fixes are filled with stated assumptions (a level sill, parallel sides). Raises
-    InputError when no opening has these readings.
-    Source: weighted least squares; W. Baarda, A testing procedure for use in geodetic networks (1968),
-    from memory.
+    Freedoms that no reading fixes are filled with stated assumptions (a level sill, parallel sides). Source:
+    weighted least squares; W. Baarda, A testing procedure for use in geodetic networks (1968), from memory.
+
+    Args:
+        readings: At least one width and one height, mm.
+        is_raked: Whether the head rakes; widths are then read on the level.
+
+    Raises:
+        InputError: When no opening has these readings.
     """
     network = FOUR_SIDED
     if is_raked:
@@ -201,8 +239,16 @@ def adjust_network(
 ) -> Adjustment[K]:
     """Return the corners that fit the readings best; `start` gives free coordinates near enough to begin from.
 
-    A reading that is singled out is set aside and the rest fitted again; one group that cannot be told apart ends
-    the search. Raises InputError where the readings fix no shape, or none that closes.
+    A reading that is singled out is set aside and the rest fitted again; one group that cannot be told apart
+    ends the search.
+
+    Args:
+        network: Readings and what each of them measures.
+        readings: What was read, by its name.
+        start: Gives free coordinates, mm, near enough to begin from.
+
+    Raises:
+        InputError: Where the readings fix no shape, or none that closes.
     """
     used = dict(readings)
     aside: list[K] = []

@@ -15,7 +15,12 @@ RULE = "normalised residual over 3"
 
 
 def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
-    """Add what an adjustment took for granted, as figures that say so."""
+    """Add what an adjustment took for granted, as figures that say so.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        adj: The adjusted readings with their residuals.
+    """
     return [
         ctx.figures.given(
             figure_name("assumed_" + label.replace(" ", "_")),
@@ -29,7 +34,11 @@ def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
 
 
 def say_contradictory(ctx: Context) -> None:
-    """Say that no opening has these readings."""
+    """Say that no opening has these readings.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     ctx.report(
         "survey-contradictory",
         Level.STOP,
@@ -44,7 +53,11 @@ def say_contradictory(ctx: Context) -> None:
 def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str], *, prefix: str = "") -> None:
     """Say which readings are doubted, which nothing checks, or that they agree.
 
-    labels: what each reading is called. prefix: of its figure and of its place on the drawing.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        adj: The adjusted readings with their residuals.
+        labels: What each reading is called.
+        prefix: Of its figure and of its place on the drawing.
     """
     said = False
     for key, judged in adj.readings.items():

@@ -33,35 +33,53 @@ from oakmeasure.core.survey.tick_board import TemplateFit
 class Opening:
     """Corners, outline and the plumb clear size that the leaf is fitted to.
 
-    taken: what was measured; with a lining to be made that is the rough opening, else the same as the outline.
     `adjustment` is None when the readings contradict each other, or were ticks.
     """
 
     hinge_foot: Point
+    """Corner at the foot of the hinge side, mm."""
     latch_foot: Point
+    """Corner at the foot of the latch side, mm."""
     latch_head: Point
+    """Corner at the head of the latch side, mm."""
     hinge_head: Point
+    """Corner at the head of the hinge side, mm."""
     hinge_in: Figure
+    """How far the hinge side stands in, mm."""
     latch_in: Figure
+    """How far the latch side stands in, mm."""
     head_low: Figure
+    """How much the head hangs down, mm."""
     floor_high: Figure
+    """How much the floor stands up, mm."""
     clear_width: Figure
+    """Width of the clear rectangle, mm."""
     clear_height: Figure
+    """Height of the clear rectangle, mm."""
     outline: Outline
+    """Its outline."""
     taken: Taken
+    """What was measured; with a lining to be made that is the rough opening, else the same as the outline."""
     lining: LiningPlan | None
+    """The lining that stands in it; None for none."""
 
     @property
     def adjustment(self) -> Adjustment[Any] | None:
+        """The readings of the tape, adjusted; None for other takings."""
         return self.taken.adjustment
 
     @property
     def template(self) -> TemplateFit | None:
+        """The sides through the ticks; None for other takings."""
         return self.taken.template
 
 
 def survey(ctx: Context) -> Opening:
-    """Work out the opening, add its figures, judge what was read and what stands round it."""
+    """Work out the opening, add its figures, judge what was read and what stands round it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     taken = _take(ctx)
     across_readings(ctx)
     lining = None
@@ -176,23 +194,36 @@ def _where(taken: Taken, box: Box) -> dict[str, str]:
 
 @dataclass(frozen=True, slots=True)
 class ClearWidth:
-    """The clear width as a function of the corners, for drawing openings at random. mean: of the free coordinates."""
+    """The clear width as a function of the corners, for drawing openings at random."""
 
     mean: tuple[float, ...]
+    """Of the free coordinates."""
     covariance: Matrix
-    latch: tuple[int, ...]  # which free coordinates are x of the latch side's ends
-    hinge: tuple[int, ...]  # and of the hinge side's head; its foot is 0
-    taken_off: float  # by what is no corner: bows
+    """Covariance of the corners' coordinates, mm²."""
+    latch: tuple[int, ...]
+    """Which free coordinates are x of the latch side's ends."""
+    hinge: tuple[int, ...]
+    """And of the hinge side's head; its foot is 0."""
+    taken_off: float
+    """What bows, which are no corners, take off, mm."""
 
     def of(self, drawn: Any) -> Any:
-        """Return the clear width of every drawn opening, mm."""
+        """Return the clear width of every drawn opening, mm.
+
+        Args:
+            drawn: The drawn openings, one a row.
+        """
         latch = drawn[list(self.latch)].min(axis=0)
         hinge = drawn[list(self.hinge)].max(axis=0).clip(0.0)
         return latch - hinge - self.taken_off
 
 
 def clear_width_of(taken: Taken) -> ClearWidth | None:
-    """Return the clear width to draw at random; None where no plumb width bounds the leaf."""
+    """Return the clear width to draw at random; None where no plumb width bounds the leaf.
+
+    Args:
+        taken: The opening as it was taken.
+    """
     if not taken.outline.is_upright or len(taken.corners) < 4:
         return None
     mean = tuple(each for corner in taken.corners[1:] for each in corner)
@@ -203,7 +234,11 @@ def clear_width_of(taken: Taken) -> ClearWidth | None:
 
 
 def width_spread(taken: Taken) -> Callable[[Matrix], float]:
-    """Return the clear width's standard uncertainty, mm, as a function of the corners' covariance."""
+    """Return the clear width's standard uncertainty, mm, as a function of the corners' covariance.
+
+    Args:
+        taken: The opening as it was taken.
+    """
     size = 2 * len(taken.corners) - 2
     if clear_width_of(taken) is None:  # no two sides bound it: no surer than its least sure corner
         return lambda covariance: math.sqrt(max(covariance[at][at] for at in range(size)))

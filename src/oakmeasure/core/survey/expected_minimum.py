@@ -21,18 +21,25 @@ _ROOT_HALF, _NORMAL = math.sqrt(0.5), 1 / math.sqrt(2 * math.pi)
 
 @dataclass(frozen=True, slots=True)
 class Moments:
-    """Moments of max(0, x), x normal. share: probability that x is positive."""
+    """Moments of max(0, x), x normal."""
 
     mean: float
+    """Mean, mm."""
     square: float
+    """Mean of the square, mm²."""
     share: float
+    """Probability that x is positive."""
 
 
 def positive_part(*, mean: float, sd: float) -> Moments:
     """Return the moments of the positive part of a normal quantity, mm and mm².
 
-    Source: integration by parts of the normal density, as in C. E. Clark, The greatest of a finite set of random
-    variables (1961), from memory.
+    Source: integration by parts of the normal density, as in C. E. Clark, The greatest of a finite set of
+    random variables (1961), from memory.
+
+    Args:
+        mean: Mean of the normal quantity, mm.
+        sd: Its standard deviation, mm.
 
     >>> round(positive_part(mean=0, sd=1).mean, 4)
     0.3989
@@ -49,6 +56,13 @@ def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, c
     """Return the mean of max(0, u)·max(0, v) for two normal quantities, mm².
 
     By Simpson's rule over u, the mean of v's positive part given u in closed form.
+
+    Args:
+        mean_u: Mean of the first, mm.
+        sd_u: Standard deviation of the first, mm.
+        mean_v: Mean of the second, mm.
+        sd_v: Standard deviation of the second, mm.
+        covariance: Covariance of the two, mm².
     """
     if sd_u < 1e-9:
         return max(mean_u, 0.0) * positive_part(mean=mean_v, sd=sd_v).mean
@@ -78,8 +92,11 @@ def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, c
 def spread_of_width(covariance: Matrix, *, latch: tuple[Vector, Vector], hinge: Vector, at: Vector) -> float:
     """Return the standard uncertainty of min(latch foot, latch head) − max(0, hinge head), mm.
 
-    latch, hinge: rows over the free coordinates that give those x. at: their means: latch foot, latch head, hinge head.
-    covariance: of the free coordinates.
+    Args:
+        covariance: Of the free coordinates.
+        latch: Rows over the free coordinates that give the x of the latch side's corners.
+        hinge: Rows over the free coordinates that give those x.
+        at: Their means: latch foot, latch head, hinge head.
     """
 
     def shared(one: Vector, other: Vector) -> float:

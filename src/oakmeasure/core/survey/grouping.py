@@ -21,11 +21,19 @@ MOST_SORTED = 72  # points that are sorted by their runs; of more, so many are t
 def grouped(
     points: Sequence[Point], *, sides: int, curved_head: bool, tick_sigma: float, named: Sequence[int | None] = ()
 ) -> tuple[int, ...]:
-    """Return the side, 1 to `sides`, of every point: 1 the floor, then round anticlockwise, the last the hinge side.
+    """Return the side, 1 to `sides`, of every point.
 
-    points: mm, from around the whole opening, x to the latch, y up. curved_head: the side after the latch side is
-    part of a circle (four sides). named: the side of a point, where it is known. Raises InputError where there are too
-    few points.
+    1 the floor, then round anticlockwise, the last the hinge side.
+
+    Args:
+        points: Mm, from around the whole opening, x to the latch, y up.
+        sides: How many sides the opening has.
+        curved_head: Whether the side after the latch side is part of a circle (four sides).
+        tick_sigma: Standard deviation of a tick, mm.
+        named: The side of a point, where it is known.
+
+    Raises:
+        InputError: Where there are too few points.
     """
     named = list(named) or [None] * len(points)
     need = 2 * sides + curved_head

@@ -14,7 +14,15 @@ ARC_STEPS = 24  # straight pieces that stand for an arch; the leaf inside it los
 def head_line(start: Point, end: Point, kind: HeadKind, rise: float, *, steps: int = ARC_STEPS) -> tuple[Point, ...]:
     """Return points along the head from where it springs at the hinge side to where it springs at the latch side.
 
-    rise: of a curved head above the middle of that line, square to it, mm. Raises InputError as the radii do.
+    Args:
+        start: Where it begins, mm.
+        end: Where it ends, mm.
+        kind: Shape of the head.
+        rise: Of a curved head above the middle of that line, square to it, mm.
+        steps: In how many straight pieces a curve is drawn.
+
+    Raises:
+        InputError: As the radii do.
     """
     if not kind.is_curved:
         return (start, end)

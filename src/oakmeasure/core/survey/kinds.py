@@ -46,14 +46,17 @@ class SurveyKind(StrEnum):
 
     @property
     def is_width(self) -> bool:
+        """Whether it is a width."""
         return self.startswith("width")
 
     @property
     def is_height(self) -> bool:
+        """Whether it is a height."""
         return self.startswith("height")
 
     @property
     def is_plumb(self) -> bool:
+        """Whether it is a reading of plumb."""
         return self.startswith(("lean", "sill", "head"))
 
 
@@ -62,14 +65,16 @@ MIDDLES = (SurveyKind.WIDTH_MIDDLE, SurveyKind.HEIGHT_MIDDLE)
 
 @dataclass(frozen=True, slots=True)
 class KindOfReading:
-    """label: as said at the opening. short: in a list. matrix: two rows give the vector whose length is read, one row
-    the reading. wanted: where it is read, from what to what.
-    """
+    """What a reading of an opening measures."""
 
     label: str
+    """As said at the opening."""
     short: str
+    """In a list."""
     matrix: tuple[tuple[float, ...], ...]
+    """Two rows give the vector whose length is read, one row the reading."""
     wanted: str
+    """Where it is read, from what to what."""
 
 
 KINDS: dict[SurveyKind, KindOfReading] = {

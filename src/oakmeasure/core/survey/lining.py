@@ -30,28 +30,43 @@ WALL_DEPTH = 100.0  # until it is read
 
 @dataclass(frozen=True, slots=True)
 class LiningPlan:
-    """clear: the figures of the opening between its jambs. packing: behind each leg. strips: between wall and lining.
-
-    legs: outer faces, x at foot and head, of hinge and latch leg. underside: height of the head's underside at the
-    hinge and at the latch side.
-    """
+    """The lining that is made for an opening, mm."""
 
     clear: dict[str, Figure]
+    """The figures of the opening between its jambs."""
     outline: Outline
+    """Its outline."""
     corners: tuple[Point, Point, Point, Point]
+    """Corners inside the lining, mm."""
     outside: Figure
+    """Outer width of the lining, mm."""
     between: Figure
+    """Width between its legs, mm."""
     thickness: float
+    """Thickness, mm."""
     depth: float
+    """Depth through the wall, mm."""
     legs: tuple[tuple[float, float], tuple[float, float]]
+    """Outer faces, x at foot and head, of hinge and latch leg."""
     underside: tuple[float, float]
+    """Height of the head's underside at the hinge and at the latch side."""
     packing: tuple[Stretch, ...]
+    """Behind each leg."""
     strips: tuple[Stretch, ...]
+    """Between wall and lining."""
     parts: tuple[Part, ...]
+    """Its parts."""
 
 
 def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Figure]) -> LiningPlan:
-    """Return the lining, add its figures and judge whether it goes in."""
+    """Return the lining, add its figures and judge whether it goes in.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        lining: What is chosen for the lining.
+        taken: The opening as it was taken.
+        rough: Sizes of the rough opening.
+    """
     f = ctx.figures
     thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, edit="lining.thickness", choice=True)
     packing = f.given("packing", "packing, both sides together", lining.packing, edit="lining.packing", choice=True)

@@ -17,25 +17,34 @@ STRETCHES = 4  # quarters of the height: what one strip is planed to by hand
 class Stretch:
     """One stretch of a side, from `lower` to `upper` over the floor.
 
-    start, end: thickness at its lower and its upper end, mm. Of strips: + is the lining standing out of the wall (a
-    strip on the wall, under the architrave), − the wall standing out of the lining (a strip on the lining, or plane
-    the wall). face: of the wall; of packing "".
+    Of strips: + is the lining standing out of the wall (a strip on the wall, under the architrave), − the wall
+    standing out of the lining (a strip on the lining, or plane the wall).
     """
 
     side: Side
+    """The side."""
     face: str
+    """Of the wall; of packing ""."""
     lower: float
+    """Where it begins, mm up."""
     upper: float
+    """Where it ends, mm up."""
     start: float
+    """Thickness at its lower end, mm."""
     end: float
+    """Thickness at its upper end, mm."""
 
 
 def strip_thickness(*, lean: float, height: float, at: float) -> float:
     """Return how far a plumb lining stands out of the leaning wall at a height, on the face that leans outward, mm.
 
-    lean: of the wall over `height`, + towards that face at the head. The lining is flush where the wall stands out
-    most, so that nothing of the wall stands proud of it.
-    Source: plane geometry.
+    The lining is flush where the wall stands out most, so that nothing of the wall stands proud of it. Source:
+    plane geometry.
+
+    Args:
+        lean: Lean of the wall over `height`, mm; + towards that face at the head.
+        height: Height, mm.
+        at: Height up the opening, mm.
 
     >>> [strip_thickness(lean=8, height=2000, at=at) for at in (0, 1000, 2000)]
     [8.0, 4.0, 0.0]
@@ -49,8 +58,14 @@ def strips_of(
 ) -> tuple[Stretch, ...]:
     """Return the strips of both sides and faces, adding each side's largest as a figure.
 
-    On the opening face the lining is flush where the wall stands out most. Its other edge lies `depth` back, so that
-    there the wall stands out by what the strip is in front, if the lining is as deep as the wall.
+    On the opening face the lining is flush where the wall stands out most. Its other edge lies `depth` back, so
+    that there the wall stands out by what the strip is in front, if the lining is as deep as the wall.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        leans: How the two sides lean, at the hinge and at the latch; None where nobody has read it.
+        depth: Depth of the lining, through the wall, mm.
+        height: Height, mm.
     """
     found: list[Stretch] = []
     wall = ctx.leaf.readings.depth.value if ctx.leaf.readings.depth is not None else depth
@@ -81,7 +96,13 @@ def strips_of(
 def packing_stretches(
     taken: Taken, legs: tuple[tuple[float, float], tuple[float, float]], height: float
 ) -> tuple[Stretch, ...]:
-    """Return the packing between wall and leg, stretch by stretch, for both sides."""
+    """Return the packing between wall and leg, stretch by stretch, for both sides.
+
+    Args:
+        taken: The opening as it was taken.
+        legs: Clear width at foot and head, at the hinge side and at the latch side, mm.
+        height: Height, mm.
+    """
 
     def wall(foot: float, head: float, top: float, at: float) -> float:
         return foot + (head - foot) * at / top

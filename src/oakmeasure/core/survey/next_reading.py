@@ -12,11 +12,14 @@ from oakmeasure.core.survey.kinds import SurveyKind
 
 @dataclass(frozen=True, slots=True)
 class NextReading:
-    """kind: what to read (again). now, then: standard uncertainty of the size in question before and after, mm."""
+    """The reading that would tell most."""
 
     kind: SurveyKind
+    """What to read (again)."""
     now: float
+    """Standard uncertainty of the size in question as it is, mm."""
     then: float
+    """Standard uncertainty of the size in question after that reading, mm."""
 
 
 def best_next(
@@ -24,9 +27,12 @@ def best_next(
 ) -> NextReading:
     """Return the reading that would make a size surest.
 
-    spread: the size's standard uncertainty, mm, from the covariance of the free coordinates. sigmas: uncertainty of a
-    reading of each kind, mm.
     Source: one more observation in a least-squares adjustment, Σ' = Σ − Σgg'Σ / (σ² + g'Σg).
+
+    Args:
+        adjustment: The readings there are, adjusted.
+        spread: The size's standard uncertainty, mm, from the covariance of the free coordinates.
+        sigmas: Uncertainty of a reading of each kind, mm.
     """
     before = adjustment.covariance
 

@@ -21,8 +21,11 @@ class Edge:
     """One side: its line from corner to corner, and the standard error of where it lies, mm."""
 
     side: Side
+    """The side that it belongs to."""
     points: tuple[Point, ...]
+    """The points, mm."""
     sigma: float = 0.0
+    """Standard uncertainty, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,9 +33,13 @@ class Box:
     """An upright, plumb rectangle."""
 
     x0: float
+    """Left edge, mm."""
     y0: float
+    """Lower edge, mm."""
     x1: float
+    """Right edge, mm."""
     y1: float
+    """Upper edge, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +47,7 @@ class Outline:
     """All sides, the floor first."""
 
     edges: tuple[Edge, ...]
+    """Its edges, from the floor anticlockwise."""
 
     @property
     def points(self) -> tuple[Point, ...]:
@@ -47,7 +55,11 @@ class Outline:
         return tuple(point for edge in self.edges for point in edge.points[:-1])
 
     def of(self, side: Side) -> list[Point]:
-        """Return the points of all edges that belong to a side."""
+        """Return the points of all edges that belong to a side.
+
+        Args:
+            side: The side.
+        """
         return [point for edge in self.edges if edge.side is side for point in edge.points]
 
     @property
@@ -72,11 +84,18 @@ class HalfPlane:
     """All points with a·x + b·y ≤ c, (a, b) the unit normal that points out of the opening."""
 
     a: float
+    """Of a·x + b·y ≤ c, the normal's x."""
     b: float
+    """Of a·x + b·y ≤ c, the normal's y."""
     c: float
+    """Of a·x + b·y ≤ c, mm."""
 
     def beyond(self, point: Point) -> float:
-        """Return how far a point lies beyond it, mm; less than 0 inside."""
+        """Return how far a point lies beyond it, mm; less than 0 inside.
+
+        Args:
+            point: The point, mm.
+        """
         return self.a * point[0] + self.b * point[1] - self.c
 
 
@@ -84,6 +103,10 @@ def half_planes(outline: Outline, gaps: dict[Side, float] | None = None) -> list
     """Return what a leaf must keep within: each side, moved inward by its gap.
 
     A side that bows in is replaced by its inner chord, so that the region is convex.
+
+    Args:
+        outline: The clear opening's corners and head.
+        gaps: The gap at each side, mm; None for none.
     """
     planes = []
     for edge in outline.edges:
@@ -100,7 +123,14 @@ def half_planes(outline: Outline, gaps: dict[Side, float] | None = None) -> list
 
 
 def scribed(outline: Outline, gaps: dict[Side, float]) -> tuple[Point, ...]:
-    """Return the outline of the largest leaf that is scribed to the opening, every gap kept; () when none is left."""
+    """Return the outline of the largest leaf that is scribed to the opening, every gap kept.
+
+    () when none is left.
+
+    Args:
+        outline: The clear opening's corners and head.
+        gaps: The gap at each side, mm; None for none.
+    """
     points: list[Point] = list(outline.points)
     for plane in half_planes(outline, gaps):
         points = kept(points, plane.beyond)
@@ -110,7 +140,11 @@ def scribed(outline: Outline, gaps: dict[Side, float]) -> tuple[Point, ...]:
 
 
 def plumb_box(outline: Outline) -> Box:
-    """Return the plumb rectangle between the sides' furthest points in: width first, then height."""
+    """Return the plumb rectangle between the sides' furthest points in: width first, then height.
+
+    Args:
+        outline: The clear opening's corners and head.
+    """
     lowest_head = min((y for _, y in outline.of(Side.HEAD)), default=0.0)
     return Box(
         max(x for x, _ in outline.of(Side.HINGE)),
@@ -123,9 +157,12 @@ def plumb_box(outline: Outline) -> Box:
 def largest_box(planes: Sequence[HalfPlane], *, width_counts: float | None = None) -> Box:
     """Return the upright rectangle of most area inside all half-planes, or of the greatest weighed size.
 
-    width_counts: share of the width in k·width + (1 − k)·height, 0 to 1; None: the area. Width over foot and head is
-    concave, and so are that sum and the log of the area: a ternary search within a ternary search.
-    An empty region gives a box whose width is not positive.
+    Width over foot and head is concave, and so are that sum and the log of the area: a ternary search within a
+    ternary search. An empty region gives a box whose width is not positive.
+
+    Args:
+        planes: The half-planes.
+        width_counts: Share of the width in k·width + (1 − k)·height, 0 to 1; None: the area.
     """
     level = [each for each in planes if abs(each.a) < 1e-9]
     low = max((-each.c for each in level if each.b < 0), default=-1e4)

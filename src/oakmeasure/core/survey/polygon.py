@@ -27,7 +27,12 @@ FLOOR_RISE, LEAN_HINGE = "floor_rise", "lean_hinge"
 
 
 def span_key(start: int, end: int) -> str:
-    """Return the key of the length between two corners, whichever is named first."""
+    """Return the key of the length between two corners, whichever is named first.
+
+    Args:
+        start: Number of the corner that it starts at, from 0.
+        end: Number of the corner that it ends at, from 0.
+    """
     return f"{min(start, end)}-{max(start, end)}"
 
 
@@ -37,7 +42,12 @@ def _ends(key: str) -> tuple[int, int]:
 
 
 def network(corners: int, *, has_level: bool) -> Network[str]:
-    """Return everything that can be read on a polygon of so many corners."""
+    """Return everything that can be read on a polygon of so many corners.
+
+    Args:
+        corners: How many corners it has.
+        has_level: Whether there is a level, so that sides may lean.
+    """
     unknowns = 2 * (corners - 1)
 
     def row(corner: int, axis: int) -> list[float]:
@@ -56,8 +66,14 @@ def network(corners: int, *, has_level: bool) -> Network[str]:
 def adjust_polygon(corners: int, readings: Mapping[str, Observed]) -> Adjustment[str]:
     """Return the polygon that fits the readings best, each reading judged.
 
-    readings: mm, by key. Raises InputError where they fix no shape (it names a diagonal that would), or none that
-    closes. Source: as `adjust`.
+    Source: as `adjust`.
+
+    Args:
+        corners: How many corners it has.
+        readings: Mm, by key.
+
+    Raises:
+        InputError: Where they fix no shape (it names a diagonal that would), or none that closes.
     """
     has_level = FLOOR_RISE in readings or LEAN_HINGE in readings
     net = network(corners, has_level=has_level)
@@ -68,7 +84,12 @@ def adjust_polygon(corners: int, readings: Mapping[str, Observed]) -> Adjustment
 
 
 def missing(corners: int, readings: Mapping[str, Observed]) -> str:
-    """Return, in words, a length that would help to fix the shape: a side that was not read, or a diagonal."""
+    """Return, in words, a length that would help to fix the shape: a side that was not read, or a diagonal.
+
+    Args:
+        corners: How many corners it has.
+        readings: What was read, by its name.
+    """
     for start in range(1, corners + 1):
         end = start % corners + 1
         if span_key(start, end) not in readings:
@@ -83,7 +104,12 @@ def missing(corners: int, readings: Mapping[str, Observed]) -> str:
 def laid_out(corners: int, readings: Mapping[str, Observed]) -> list[float]:
     """Return coordinates of corners 2, 3 … found one after the other from two lengths each, as on the bench.
 
-    Corners are taken to lie outside of one another (a convex opening); the adjustment mends what is not quite so.
+    Corners are taken to lie outside of one another (a convex opening); the adjustment mends what is not quite
+    so.
+
+    Args:
+        corners: How many corners it has.
+        readings: What was read, by its name.
     """
     lengths = {key: each.value for key, each in readings.items() if "-" in key}
     if not lengths:

@@ -10,9 +10,16 @@ from oakmeasure.core.base.errors import InputError
 def skew_from_diagonal(*, width: float, height: float, diagonal: float) -> float:
     """Return how far a side of `height` leans away at its far end, in mm; positive when the diagonal is long.
 
-    width, height: the sides at the corner opposite the diagonal, mm, > 0. Not rounded.
-    Sensitivity: an error of the diagonal is magnified by diagonal/width; two diagonals are better.
-    Raises InputError where no triangle has these sides. Source: law of cosines.
+    Not rounded. Sensitivity: an error of the diagonal is magnified by diagonal/width; two diagonals are better.
+    Source: law of cosines.
+
+    Args:
+        width: The side at the corner opposite the diagonal, mm, > 0.
+        height: The side that leans, mm, > 0.
+        diagonal: The diagonal, mm.
+
+    Raises:
+        InputError: Where no triangle has these sides.
 
     >>> round(skew_from_diagonal(width=762, height=1981, diagonal=2125), 2)
     6.97
@@ -24,7 +31,15 @@ def skew_from_diagonal(*, width: float, height: float, diagonal: float) -> float
 def corner_angle_deg(*, width: float, height: float, diagonal: float) -> float:
     """Return the angle of the corner opposite the diagonal, in degrees; 90 is square.
 
-    width, height, diagonal: mm. Raises InputError where no triangle has these sides. Source: law of cosines.
+    Source: law of cosines.
+
+    Args:
+        width: Width, mm.
+        height: Height, mm.
+        diagonal: Diagonal, mm.
+
+    Raises:
+        InputError: Where no triangle has these sides.
     """
     _triangle(width, height, diagonal)
     return math.degrees(math.acos((width**2 + height**2 - diagonal**2) / (2 * width * height)))
@@ -33,8 +48,12 @@ def corner_angle_deg(*, width: float, height: float, diagonal: float) -> float:
 def skew_from_both(*, width: float, first: float, second: float) -> float:
     """Return how far the sides lean over their height, in mm; positive when the first diagonal is the long one.
 
-    width: between the sides, mm, > 0. first, second: diagonals, mm. Not rounded.
-    Source: difference of two laws of cosines; common errors of the two cancel.
+    Not rounded. Source: difference of two laws of cosines; common errors of the two cancel.
+
+    Args:
+        width: Between the sides, mm, > 0.
+        first: The one diagonal, mm.
+        second: The other diagonal, mm.
 
     >>> round(skew_from_both(width=762, first=2125, second=2120), 2)
     6.96

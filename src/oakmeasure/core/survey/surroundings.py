@@ -15,7 +15,12 @@ TRAVEL_SLOPE = 2.0  # mm per metre of floor that gear on the floor, or a level t
 
 
 def look_round(ctx: Context, sill: Figure) -> None:
-    """Add the figures of wind, floor and things in the way, and judge them. sill: the floor, highest in the opening."""
+    """Add the figures of wind, floor and things in the way, and judge them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        sill: Height of the floor where it is highest in the opening, mm.
+    """
     _wind(ctx)
     if ctx.leaf.readings.depth is not None and "lining_depth" not in ctx.figures:
         ctx.reading(
@@ -27,7 +32,11 @@ def look_round(ctx: Context, sill: Figure) -> None:
 
 
 def across_readings(ctx: Context) -> list[Figure]:
-    """Add the leans across the wall as figures; before anything rests on them."""
+    """Add the leans across the wall as figures; before anything rests on them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     found = []
     for side in (Side.HINGE, Side.LATCH):
         slug = side.split()[0]

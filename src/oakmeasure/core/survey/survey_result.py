@@ -18,37 +18,47 @@ from oakmeasure.core.survey.tick_board import TemplateFit
 
 @dataclass(frozen=True, slots=True)
 class Taken:
-    """An opening as taken, mm from the hinge side's foot, x to the latch, y up.
-
-    corners: round from the hinge side's foot. covariance: of the corners after the first. inputs: the figures that it
-    rests on. how: the way it was worked out, for the working. bow_width, bow_height: what a middle reading alone takes.
-    """
+    """An opening as taken, mm from the hinge side's foot, x to the latch, y up."""
 
     outline: Outline
+    """Its outline."""
     corners: tuple[Point, ...]
+    """Round from the hinge side's foot."""
     covariance: Matrix
+    """Of the corners after the first."""
     inputs: tuple[Figure, ...]
+    """The figures that it rests on."""
     how: str
+    """The way it was worked out, for the working."""
     source: str
+    """How it was taken, in words."""
     adjustment: Adjustment[Any] | None = None
+    """Readings of the tape, adjusted; None for other takings."""
     template: TemplateFit | None = None
+    """The sides through the ticks; None for other takings."""
     bow_width: Figure | None = None
+    """What a middle reading of the width alone takes off, mm."""
     bow_height: Figure | None = None
+    """What a middle reading of the height alone takes off, mm."""
 
     @property
     def hinge_foot(self) -> Point:
+        """Corner at the foot of the hinge side, mm."""
         return self.corners[0]
 
     @property
     def latch_foot(self) -> Point:
+        """Corner at the foot of the latch side, mm."""
         return self.corners[1]
 
     @property
     def latch_head(self) -> Point:
+        """Corner at the head of the latch side, mm."""
         return self.corners[2]
 
     @property
     def hinge_head(self) -> Point:
+        """Corner at the head of the hinge side, mm."""
         return self.corners[-1]
 
 
@@ -61,8 +71,11 @@ def outline_of(
 ) -> Outline:
     """Return the outline through corners, round from the hinge side's foot.
 
-    head: the line of a curved head from the hinge side to the latch side; four corners only. bows: offsets of sides
-    off their chords. sigmas: standard error of each side, the floor first.
+    Args:
+        corners: Corners, anticlockwise, mm.
+        head: The line of a curved head from the hinge side to the latch side; four corners only.
+        bows: Offsets of sides off their chords.
+        sigmas: Standard uncertainty of each side, mm, the floor first.
     """
     count = len(corners)
     edges = []
@@ -93,7 +106,14 @@ def _bowed(start: Point, end: Point, side: Side, bows: Sequence[SideOffset]) -> 
 
 
 def bow_at(bows: Sequence[SideOffset], side: Side, at: float, length: float) -> float:
-    """Return how far a side bulges in at a place, between its offsets, mm."""
+    """Return how far a side bulges in at a place, between its offsets, mm.
+
+    Args:
+        bows: How far the side is off a straight line, and where.
+        side: The side.
+        at: How far along the side, mm.
+        length: Length, mm.
+    """
     stations = sorted([(0.0, 0.0), *((each.at, each.into.value) for each in bows if each.side is side), (length, 0.0)])
     for (a, va), (b, vb) in pairwise(stations):
         if a <= at <= b and b > a:

@@ -30,36 +30,46 @@ class TickStatus(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class JudgedTick:
-    """point: on the board, mm. side: 1 the floor, round to the hinge side. miss: off that side, mm.
-
-    nearer: another side that it lies on, where it does not lie on the one it was named for; 0 for none.
-    """
+    """A tick with the side that it lies on."""
 
     point: Point
+    """On the board, mm."""
     side: int
+    """1 the floor, round to the hinge side."""
     miss: float
+    """Off that side, mm."""
     status: TickStatus
+    """What is made of it."""
     nearer: int = 0
+    """Another side that it lies on, where it does not lie on the one it was named for; 0 for none."""
 
 
 @dataclass(frozen=True, slots=True)
 class TemplateFit:
-    """corners: on the board, mm, from the hinge side's foot round anticlockwise. covariance: of the corners after the
-    first, relative to it. check: the point of the check reading. check_miss: from it to the fitted corner, mm.
-    decided_by_check: sides on which only the check reading told which tick is wrong; it is then no check any more.
-    """
+    """The opening's sides, laid through the ticks of a template."""
 
     ticks: tuple[JudgedTick, ...]
+    """Each tick, judged."""
     sides: tuple[SideFit, ...]
+    """Each side through its ticks."""
     corners: tuple[Point, ...]
+    """On the board, mm, from the hinge side's foot round anticlockwise."""
     covariance: Matrix
+    """Of the corners after the first, relative to it."""
     check: Point | None
+    """The point of the check reading."""
     check_miss: float | None
+    """From it to the fitted corner, mm."""
     decided_by_check: tuple[int, ...]
+    """Sides on which only the check reading told which tick is wrong; it is then no check any more."""
 
 
 def side_names(sides: int) -> tuple[str, ...]:
-    """Return what the sides are called, the floor first."""
+    """Return what the sides are called, the floor first.
+
+    Args:
+        sides: How many sides there are.
+    """
     if sides == 3:
         return ("floor", "latch side", "hinge side")
     heads = ("head",) if sides == 4 else tuple(f"head {at}" for at in range(1, sides - 2))
@@ -70,8 +80,12 @@ def side_names(sides: int) -> tuple[str, ...]:
 def fit_template(template: TickTemplate, tick_sigma: float) -> TemplateFit:
     """Return the sides and corners that the ticks make, each tick judged.
 
-    tick_sigma: standard uncertainty of a tick across its side, mm. Raises InputError where a side has too few points,
-    or sides do not close to an outline.
+    Args:
+        template: The board with its ticks.
+        tick_sigma: Standard uncertainty of a tick across its side, mm.
+
+    Raises:
+        InputError: Where a side has too few points, or sides do not close to an outline.
     """
     points = [point_of(each, template.stick.value) for each in template.ticks]
     live = [at for at, each in enumerate(template.ticks) if not each.excluded]

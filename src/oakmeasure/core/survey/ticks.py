@@ -29,10 +29,18 @@ def tick_point(
 ) -> Point:
     """Return the point that a tick stands for, mm on the board.
 
-    x, y: the mark. stick: point to mark, mm. angle_deg: from the mark to the point, anticlockwise from the board's x.
-    second: instead, another point on the traced edge, on the point's side of the mark. With neither, x y is the point.
-    Sensitivity: 1° is 1.7 % of the stick; a second point far from the mark is surer. Raises InputError for a second
-    point that is the mark. Source: plane geometry.
+    With neither, x y is the point. Sensitivity: 1° is 1.7 % of the stick; a second point far from the mark is
+    surer. Source: plane geometry.
+
+    Args:
+        x: Of the mark, mm along the board.
+        y: Of the mark, mm across the board.
+        stick: Point to mark, mm.
+        angle_deg: From the mark to the point, degrees anticlockwise from the board's x.
+        second: Instead, another point on the traced edge, on the point's side of the mark.
+
+    Raises:
+        InputError: For a second point that is the mark.
 
     >>> tick_point(10, 20, stick=250, second=(10, 120))
     (10.0, 270.0)
@@ -49,13 +57,24 @@ def tick_point(
 
 
 def point_of(tick: Tick, stick: float) -> Point:
-    """Return the point that a tick stands for, mm on the board."""
+    """Return the point that a tick stands for, mm on the board.
+
+    Args:
+        tick: The tick.
+        stick: Length of the tick stick, mm.
+    """
     second = (tick.x2, tick.y2) if tick.x2 is not None and tick.y2 is not None else None
     return tick_point(tick.x, tick.y, stick=stick, angle_deg=tick.angle_deg, second=second)
 
 
 def rewritten(tick: Tick, stick: float, form: TickForm) -> Tick:
-    """Return the tick written another way; a point alone gets a mark beside it, as if the stick had lain level."""
+    """Return the tick written another way; a point alone gets a mark beside it, as if the stick had lain level.
+
+    Args:
+        tick: The tick.
+        stick: Length of the tick stick, mm.
+        form: How ticks are written: along and in, or as a distance from a stick.
+    """
     x, y = point_of(tick, stick)
     has_mark = tick.angle_deg is not None or tick.x2 is not None
     mark = (tick.x, tick.y) if has_mark else (x - stick, y)
@@ -74,11 +93,18 @@ class Straight:
     """A line a·x + b·y = c with (a, b) a unit normal."""
 
     a: float
+    """Of a·x + b·y = c, the unit normal's x."""
     b: float
+    """Of a·x + b·y = c, the unit normal's y."""
     c: float
+    """Of a·x + b·y = c, mm."""
 
     def miss(self, point: Point) -> float:
-        """Return how far a point lies off, mm, with its sign."""
+        """Return how far a point lies off, mm, with its sign.
+
+        Args:
+            point: The point, mm.
+        """
         return self.a * point[0] + self.b * point[1] - self.c
 
 
@@ -87,11 +113,18 @@ class Round:
     """A circle."""
 
     x: float
+    """Of the centre, mm along the board."""
     y: float
+    """Of the centre, mm across the board."""
     radius: float
+    """Radius, mm."""
 
     def miss(self, point: Point) -> float:
-        """Return how far a point lies outside, mm."""
+        """Return how far a point lies outside, mm.
+
+        Args:
+            point: The point, mm.
+        """
         return math.dist(point, (self.x, self.y)) - self.radius
 
 
@@ -100,27 +133,36 @@ Curve = Straight | Round
 
 @dataclass(frozen=True, slots=True)
 class SideFit:
-    """One side as fitted. misses: of every point, mm. kept: which were used.
-
-    spread: root mean square of the kept points' misses, for the points that check the line; None when none does.
-    sigma: standard error of where the line lies, at the middle of its points, mm. rivals: other sets of points that
-    explain the side about as well; then it is not decided which are wrong.
-    """
+    """One side as fitted."""
 
     curve: Curve
+    """The line or the arc."""
     misses: tuple[float, ...]
+    """Of every point, mm."""
     kept: tuple[bool, ...]
+    """Which were used."""
     spread: float | None
+    """Root mean square of the misses of the kept points that check the line, mm; None when none does."""
     sigma: float
+    """Standard error of where the line lies, at the middle of its points, mm."""
     rivals: tuple[tuple[bool, ...], ...] = ()
+    """Other sets of points that explain the side about as well; then it is not decided which are wrong."""
 
 
 def fit_side(points: Sequence[Point], *, tick_sigma: float, curved: bool = False, seed: int = 1) -> SideFit:
     """Return the line (or circle) that most points of a side agree with, and which points do not.
 
-    points: mm. tick_sigma: standard uncertainty of one tick across the side, mm. curved: a circle. seed: of the
-    choice of trials where there are too many to try all. Raises InputError for a side with too few points.
-    Source: consensus after Fischler and Bolles (1981), cost truncated at 3σ (MSAC), from memory; then least squares.
+    Source: consensus after Fischler and Bolles (1981), cost truncated at 3σ (MSAC), from memory; then least
+    squares.
+
+    Args:
+        points: Points, mm.
+        tick_sigma: Standard uncertainty of one tick across the side, mm.
+        curved: Whether a circle is fitted, else a line.
+        seed: Of the choice of trials where there are too many to try all; the same one gives the same choice.
+
+    Raises:
+        InputError: For a side with too few points.
     """
     need = 3 if curved else 2
     if len(points) < need:
@@ -164,7 +206,18 @@ def refitted(
     curved: bool,
     rivals: tuple[tuple[bool, ...], ...] = (),
 ) -> SideFit:
-    """Return the least-squares fit through the kept points. Raises InputError when they fix no line."""
+    """Return the least-squares fit through the kept points.
+
+    Args:
+        points: Points, mm.
+        kept: Which of the points are kept.
+        tick_sigma: Standard deviation of a tick, mm.
+        curved: Whether the side is an arc.
+        rivals: Other choices of wrong ticks that explain a side as well.
+
+    Raises:
+        InputError: When they fix no line.
+    """
     used = [point for point, use in zip(points, kept, strict=True) if use]
     curve = _least_squares(used, curved)
     if curve is None:
@@ -203,7 +256,11 @@ def _least_squares(points: Sequence[Point], curved: bool) -> Curve | None:
 
 
 def line_through(points: Sequence[Point]) -> Straight | None:
-    """Return the line with the least squares of distances to it (not of heights over it), None for a single place."""
+    """Return the line with the least squares of distances to it (not of heights over it), None for a single place.
+
+    Args:
+        points: Points, mm.
+    """
     n = len(points)
     mx, my = sum(x for x, _ in points) / n, sum(y for _, y in points) / n
     xx = sum((x - mx) ** 2 for x, _ in points)
@@ -261,7 +318,16 @@ def _circle_refined(points: Sequence[Point]) -> Round | None:
 
 
 def meeting(one: Curve, other: Curve, near: Point) -> Point:
-    """Return where two sides meet, the place nearest to `near`. Raises InputError where they do not."""
+    """Return where two sides meet, the place nearest to `near`.
+
+    Args:
+        one: One line or arc.
+        other: The other line or arc.
+        near: A place near the corner that is meant, mm.
+
+    Raises:
+        InputError: Where they do not.
+    """
     if isinstance(one, Straight) and isinstance(other, Straight):
         cross = one.a * other.b - other.a * one.b
         if abs(cross) < 0.02:

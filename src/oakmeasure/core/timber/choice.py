@@ -22,18 +22,31 @@ class Timber:
     """Figures of the chosen timber; `panel_*` are those of the panels' species."""
 
     frame: Species
+    """Species of the frame."""
     panel: Species
+    """Species of the panels."""
     made: Figure
+    """Moisture when it is made, %."""
     dry: Figure
+    """Moisture at the driest, %."""
     wet: Figure
+    """Moisture at the wettest, %."""
     coefficient: Figure
+    """Movement of the frame's boards for each point of moisture."""
     panel_coefficient: Figure
+    """Movement of the panels' boards for each point of moisture."""
     density: Figure
+    """Of the frame's species, kg/m³."""
     panel_density: Figure
+    """Of the panels' species, kg/m³."""
 
 
 def timber(ctx: Context) -> Timber:
-    """Add the figures of the timber, before any size depends on them."""
+    """Add the figures of the timber, before any size depends on them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.timber
     frame = species(choice.species)
     panel = species(choice.panel_species or choice.species)

@@ -24,22 +24,31 @@ FAR_DAYS = 3650.0
 
 @dataclass(frozen=True, slots=True)
 class Trend:
-    """rest: moisture that the room brings it to, %. rate: k, a day; 0 where it does not move. first: day of the first
-    reading. start: moisture on that day by the line. ready: day on which it is within two points, None for never (or
-    nobody can tell). sigma_days: standard uncertainty of that day. is_ready: by the last reading.
-    """
+    """How a board dries, or takes up."""
 
     rest: float
+    """Moisture that the room brings it to, %."""
     rate: float
+    """k, a day; 0 where it does not move."""
     first: date
+    """Day of the first reading."""
     start: float
+    """Moisture on that day by the line."""
     last: float
+    """The last reading, %."""
     ready: date | None
+    """Day on which it is within two points, None for never (or nobody can tell)."""
     sigma_days: float
+    """Standard uncertainty of that day."""
     is_ready: bool
+    """By the last reading."""
 
     def at(self, days: float) -> float:
-        """Return the moisture so many days after the first reading, %, by the line."""
+        """Return the moisture so many days after the first reading, %, by the line.
+
+        Args:
+            days: Days since the first reading.
+        """
         return self.rest + (self.start - self.rest) * math.exp(-self.rate * days)
 
     @property
@@ -65,6 +74,10 @@ class Trend:
 
 def trend(readings: Sequence[MoistureReading], rest: float) -> Trend | None:
     """Return how a board dries, or takes up, towards its moisture at rest, %; None without a reading.
+
+    Args:
+        readings: Moisture as it was read, with its day.
+        rest: Moisture at which it comes to rest in this air, %.
 
     >>> from datetime import date, timedelta
     >>> days = [MoistureReading(day=date(2026, 9, 1) + timedelta(days=7 * n), percent=10 + 8 * math.exp(-0.03 * 7 * n))

@@ -20,17 +20,26 @@ CORE_ALONG, CORE_ACROSS = 0.6, 0.4
 
 @dataclass(frozen=True, slots=True)
 class Lamina:
-    """thickness: mm. stiffness: any unit, the same for all. strain: that it would take if it were free."""
+    """One layer of a laminated leaf."""
 
     thickness: float
+    """Thickness, mm."""
     stiffness: float
+    """Any unit, the same for all."""
     strain: float
+    """Strain that it would take if it were free, mm per mm."""
 
 
 def curvature(strips: Sequence[Lamina]) -> float:
-    """Return the curvature, 1/mm, of strips glued face to face, the first one lowest; hollow upwards where positive.
+    """Return the curvature, 1/mm, of strips glued face to face, the first one lowest.
 
-    Raises InputError where a thickness is negative or the whole has no stiffness.
+    Hollow upwards where positive.
+
+    Args:
+        strips: Strips as (from, width), tenths of a mm.
+
+    Raises:
+        InputError: Where a thickness is negative or the whole has no stiffness.
 
     >>> round(curvature([Lamina(1, 1, 0.0), Lamina(1, 1, -0.001)]) * 1e6)
     -750
@@ -54,8 +63,16 @@ def leaf_bow(
 ) -> float:
     """Return the bow, mm, of a veneered leaf: the larger of that across its width and that up its height.
 
-    core, front, back: thicknesses, mm; the veneers' grain upright. points: of moisture, %. coefficient: movement
-    across the grain for each point. 0 where both faces are alike. Not rounded.
+    0 where both faces are alike. Not rounded.
+
+    Args:
+        width: Width, mm.
+        height: Height, mm.
+        core: Thickness of the core, mm.
+        front: Thickness of the front veneer, mm, its grain upright.
+        back: Thickness of the back veneer, mm, its grain upright.
+        points: Change of moisture, points of %.
+        coefficient: Movement of the veneers across the grain for each point of moisture.
 
     >>> leaf_bow(width=800, height=2000, core=35, front=2.5, back=2.5, points=4, coefficient=0.003)
     0.0

@@ -22,14 +22,28 @@ BOW_SEEN = 3.0  # of a leaf; more keeps it off its stop: common practice, no sou
 
 
 def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
-    """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM."""
+    """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        stile: Width of a stile, mm.
+    """
     moving = ctx.figures.total("moving_width", "both stiles", plus(stile, 2))
     _change(ctx, wood, moving, "both stiles × movement × points of moisture")
     _gaps(ctx, "Quarter-sawn stiles: about half")
 
 
 def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
-    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone; sheet keeps its size."""
+    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone.
+
+    Sheet keeps its size.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        edge: What is gained at each edge, mm; None where nothing is.
+    """
     if edge is None:
         moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, choice=True)
     else:
@@ -39,14 +53,27 @@ def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
 
 
 def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
-    """Say how much a slab moves: its whole width does."""
+    """Say how much a slab moves: its whole width does.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        width: Width, mm.
+    """
     moving = ctx.figures.total("moving_width", "the whole width", plus(width))
     _change(ctx, wood, moving, "width × movement × points of moisture")
     _gaps(ctx, "Quarter-sawn strips: about half")
 
 
 def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | None) -> None:
-    """Say how much each board moves in its joint: the gap closes when wet, the tongue draws out when dry."""
+    """Say how much each board moves in its joint: the gap closes when wet, the tongue draws out when dry.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        cover: What one board shows, mm.
+        groove: Depth of the panel groove, mm; None for none.
+    """
     add, gap = ctx.figures.add, ctx.figures["board_gap"]
     moves = {}
     for key, words, air in (("wet", "wider at the wettest", wood.wet), ("dry", "narrower at the driest", wood.dry)):
@@ -176,8 +203,12 @@ def _gaps(ctx: Context, mends: str) -> None:
 def bow_between_climates(*, height: float, thickness: float, points: float) -> float:
     """Return the bow, mm, of a leaf whose faces rest at moistures `points` apart: H²·c_L·ΔM/(8t).
 
-    height, thickness: mm. points: of moisture, %. Not rounded. Source: circular arc of two strips that differ in
-    length.
+    Not rounded. Source: circular arc of two strips that differ in length.
+
+    Args:
+        height: Height, mm.
+        thickness: Thickness of the leaf, mm.
+        points: Difference of moisture between the faces, points of %.
 
     >>> bow_between_climates(height=2000, thickness=40, points=4)
     2.5
@@ -186,7 +217,13 @@ def bow_between_climates(*, height: float, thickness: float, points: float) -> f
 
 
 def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
-    """Add what a finish takes off the gaps and how far two climates would bow the leaf, and judge both."""
+    """Add what a finish takes off the gaps and how far two climates would bow the leaf, and judge both.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        thickness: Thickness of the leaf, mm.
+        height: Height, mm.
+    """
     add, f = ctx.figures.add, ctx.figures
     coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, source="common practice", choice=True))
     takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))

@@ -22,12 +22,22 @@ TANNIC = ("oak", "chestnut", "cedar")  # blacken with plain or plated steel: com
 
 
 def asks(place: Exposure) -> dict[str, Any]:
-    """Return what a place asks for: its air, glues, finishes and fixings, the first of each taken unless chosen."""
+    """Return what a place asks for.
+
+    Its air, glues, finishes and fixings, the first of each taken unless chosen.
+
+    Args:
+        place: Where the leaf lives.
+    """
     return table("places")[str(place)]
 
 
 def at_rest(choice: TimberChoices) -> tuple[float, float]:
-    """Return the moisture, %, at which wood rests in the driest and in the wettest air that a leaf will meet."""
+    """Return the moisture, %, at which wood rests in the driest and in the wettest air that a leaf will meet.
+
+    Args:
+        choice: What is chosen for the timber and its air.
+    """
     low, high = (
         equilibrium_moisture(temperature=air.temperature, humidity=air.humidity) for air in (choice.dry, choice.wet)
     )
@@ -35,27 +45,47 @@ def at_rest(choice: TimberChoices) -> tuple[float, float]:
 
 
 def rests_at(choice: TimberChoices) -> float:
-    """Return the moisture, %, halfway between the two: what boards are dried to."""
+    """Return the moisture, %, halfway between the two: what boards are dried to.
+
+    Args:
+        choice: What is chosen for the timber and its air.
+    """
     return sum(at_rest(choice)) / 2
 
 
 def glue_of(choice: TimberChoices) -> str:
-    """Return the durability class of the glue, EN 204: the chosen one, or what the place asks for."""
+    """Return the durability class of the glue, EN 204: the chosen one, or what the place asks for.
+
+    Args:
+        choice: What is chosen for the timber and its air.
+    """
     return choice.glue or str(asks(choice.place)["glue"][0])
 
 
 def finish_of(choice: TimberChoices) -> str:
-    """Return the finish: the chosen one, or what the place asks for."""
+    """Return the finish: the chosen one, or what the place asks for.
+
+    Args:
+        choice: What is chosen for the timber and its air.
+    """
     return choice.finish or str(asks(choice.place)["finish"][0])
 
 
 def fixings_of(choice: TimberChoices) -> str:
-    """Return what screws and nails are made of: the chosen metal, or what the place asks for."""
+    """Return what screws and nails are made of: the chosen metal, or what the place asks for.
+
+    Args:
+        choice: What is chosen for the timber and its air.
+    """
     return choice.fixings or str(asks(choice.place)["fixings"][0])
 
 
 def sheets_for(place: Exposure) -> tuple[str, ...]:
-    """Return the sheets that bear a place, the lightest first."""
+    """Return the sheets that bear a place, the lightest first.
+
+    Args:
+        place: Where the leaf lives.
+    """
     found = [stuff(key) for key in CORES]
     fit = [
         each
@@ -66,7 +96,12 @@ def sheets_for(place: Exposure) -> tuple[str, ...]:
 
 
 def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
-    """Judge core, glue, finish and fixings against where the leaf lives, and say how joints are sloped there."""
+    """Judge core, glue, finish and fixings against where the leaf lives, and say how joints are sloped there.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        parts: The parts.
+    """
     choice = ctx.leaf.timber
     needs, words = asks(choice.place), str(choice.place)
     found = len(ctx.checks_so_far.items)

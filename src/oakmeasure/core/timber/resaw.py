@@ -1,5 +1,6 @@
-"""Veneers sawn out of a board in their sequence: where each lies in it, what is left of it, how faces are matched, and
-what to do when it comes out one short.
+"""Veneers sawn out of a board in their sequence.
+
+Where each lies in it, what is left of it, how faces are matched, and what to do when it comes out one short.
 
 n*raw + (n - 1)*kerf <= thickness. Sanded on both sides; the saw wanders, so the thinnest counts. Book-matched: every
 other veneer is turned over, so that neighbours mirror one another; slip-matched: all lie as they were sawn.
@@ -20,24 +21,34 @@ class Slice:
     """A veneer in its board: number in the order of sawing, from and to through the thickness, mm."""
 
     number: int
+    """Its number, from 1."""
     low: float
+    """Its lower face in the board, mm."""
     high: float
+    """Its upper face in the board, mm."""
 
 
 @dataclass(frozen=True, slots=True)
 class Resawn:
-    """slices: of one board. waste: what is left of the board behind the last kerf, mm. finished, thinnest: thickness
-    after both sides are sanded, as meant and at the thinnest place, mm.
-    """
+    """The veneers that one board gives."""
 
     slices: tuple[Slice, ...]
+    """Where each veneer lies in one board."""
     waste: float
+    """What is left of the board behind the last kerf, mm."""
     finished: float
+    """Thickness after both sides are sanded, as meant, mm."""
     thinnest: float
+    """Thickness after both sides are sanded, at the thinnest place, mm."""
 
 
 def veneers_from(*, stock: float, raw: float, kerf: float) -> int:
     """Return how many veneers a board gives when it is resawn: n·raw + (n − 1)·kerf ≤ stock; mm.
+
+    Args:
+        stock: Thickness of the board, mm.
+        raw: Thickness of a sawn veneer, mm.
+        kerf: Of the saw, mm.
 
     >>> veneers_from(stock=28, raw=3.2, kerf=1.3), veneers_from(stock=44, raw=3.6, kerf=1.2)
     (6, 9)
@@ -46,8 +57,17 @@ def veneers_from(*, stock: float, raw: float, kerf: float) -> int:
 
 
 def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: float) -> Resawn:
-    """Return the veneers of a board of thickness `stock`. sanding: off both sides together. wander: thickest less
-    thinnest, as measured. mm. Raises InputError where a veneer would be sanded away.
+    """Return the veneers of a board of thickness `stock`. mm.
+
+    Args:
+        stock: Thickness of the board, mm.
+        raw: Thickness of a sawn veneer, mm.
+        kerf: Of the saw, mm.
+        sanding: What sanding takes off both sides together, mm.
+        wander: Thickest less thinnest of one veneer, as measured, mm.
+
+    Raises:
+        InputError: Where a veneer would be sanded away.
 
     >>> len(resawn(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2).slices)
     6
@@ -65,15 +85,26 @@ class LaidVeneer:
     """A veneer on a face: board and number in it, whether it is turned over."""
 
     board: int
+    """Number of the board it is sawn from."""
     number: int
+    """Its number, from 1."""
     turned: bool
+    """Whether it is turned over, as in a book."""
 
 
 def matched(*, across: int, faces: int, each: int, match: Match) -> tuple[tuple[LaidVeneer, ...], ...]:
-    """Return the veneers of every face from left to right, in the order that they were sawn, board after board. across:
-    veneers side by side on a face. each: veneers from one board. Raises InputError where a board gives none.
+    """Return the veneers of every face from left to right, in the order that they were sawn, board after board.
 
     Book-matched pairs are kept within one board: an odd last veneer of a board is left over.
+
+    Args:
+        across: How many veneers lie side by side on a face.
+        faces: How many faces are veneered.
+        each: How many veneers come from one board.
+        match: How veneers lie side by side.
+
+    Raises:
+        InputError: Where a board gives none.
 
     >>> [(v.board, v.number, v.turned) for v in matched(across=2, faces=1, each=5, match=Match.BOOK)[0]]
     [(1, 1, False), (1, 2, True)]
@@ -97,9 +128,13 @@ class WayOut:
     """What can be done when a board gives too few: words, thickness finished at the thinnest, mm, boards it takes."""
 
     words: str
+    """In words."""
     thinnest: float
+    """What its veneers have at the thinnest place, mm."""
     boards: int
+    """How many boards it takes."""
     holds: bool
+    """Whether veneers stay thick enough."""
 
 
 def short_by(
@@ -113,8 +148,17 @@ def short_by(
     least: float,
     show: Show = IN_MM,
 ) -> tuple[WayOut, ...]:
-    """Return the ways out where `needed` veneers do not come out of one board; () where they do. least: thickness under
-    which a veneer is sanded through in places, mm.
+    """Return the ways out where `needed` veneers do not come out of one board; () where they do.
+
+    Args:
+        needed: How many veneers are wanted.
+        stock: Thickness of the board, mm.
+        raw: Thickness of a sawn veneer, mm.
+        kerf: Of the saw, mm.
+        sanding: What sanding takes off both sides together, mm.
+        wander: Thickest less thinnest of one sawn veneer, mm.
+        least: Thickness under which a veneer is sanded through in places, mm.
+        show: How lengths and other quantities are written.
 
     >>> [way.boards for way in short_by(needed=7, stock=28, raw=3.2, kerf=1.3, sanding=.4, wander=.2, least=1.5)]
     [1, 2]

@@ -20,14 +20,22 @@ TWO_PEOPLE_KG = 25.0  # common practice of safe lifting, no source
 
 @dataclass(frozen=True, slots=True)
 class Weights:
-    """mass: of the leaf, kg. parts: of each part by name."""
+    """What a leaf weighs."""
 
     mass: Figure
+    """Of the leaf, kg."""
     parts: dict[str, Figure]
+    """Of each part by name."""
 
 
 def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
-    """Add the mass of every part (net of joints and grooves) and of the leaf, without its hardware."""
+    """Add the mass of every part (net of joints and grooves) and of the leaf, without its hardware.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     parts: dict[str, Figure] = {}
     for part in build.parts:
         rho = _density(ctx, part, wood)

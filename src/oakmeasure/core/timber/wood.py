@@ -14,8 +14,14 @@ READY_WITHIN = 2.0  # points of where it will rest, and wood may be worked: comm
 def density(*, basic_gravity: float, moisture: float) -> float:
     """Return the density in kg/m³ of wood at a moisture content.
 
-    basic_gravity: oven-dry mass over green volume, 0.1 to 1.3. moisture: % of dry mass, 0 to 30. Not rounded.
-    Raises InputError outside. Source: ch. 4, G_M = G/(1 − 0.265·G·(30 − M)/30), ρ = 1000·G_M·(1 + M/100).
+    Not rounded. Source: ch. 4, G_M = G/(1 − 0.265·G·(30 − M)/30), ρ = 1000·G_M·(1 + M/100).
+
+    Args:
+        basic_gravity: Oven-dry mass over green volume, 0.1 to 1.3.
+        moisture: % of the dry mass, 0 to 30.
+
+    Raises:
+        InputError: Outside.
 
     >>> round(density(basic_gravity=0.57, moisture=12))
     702
@@ -34,6 +40,9 @@ def dry_gravity(*, basic_gravity: float) -> float:
 
     Source: ch. 4, as `density`.
 
+    Args:
+        basic_gravity: Oven-dry mass over green volume.
+
     >>> round(dry_gravity(basic_gravity=0.57), 3)
     0.627
     """
@@ -43,9 +52,15 @@ def dry_gravity(*, basic_gravity: float) -> float:
 def equilibrium_moisture(*, temperature: float, humidity: float) -> float:
     """Return the moisture content, %, at which wood rests in air.
 
-    temperature: °C, −20 to 60. humidity: relative, %, 0 to 98. Not rounded. Raises InputError outside.
-    Sensitivity: near 65 % one point of humidity is about 0.2 points of moisture.
-    Source: ch. 4, the two-hydrate sorption isotherm with W, K, K1, K2 as polynomials of °F.
+    Not rounded. Sensitivity: near 65 % one point of humidity is about 0.2 points of moisture. Source: ch. 4,
+    the two-hydrate sorption isotherm with W, K, K1, K2 as polynomials of °F.
+
+    Args:
+        temperature: Of the air, °C, −20 to 60.
+        humidity: Relative humidity, %, 0 to 98.
+
+    Raises:
+        InputError: Outside.
 
     >>> round(equilibrium_moisture(temperature=21.1, humidity=50), 1)
     9.2
@@ -67,9 +82,14 @@ def equilibrium_moisture(*, temperature: float, humidity: float) -> float:
 def change_of_width(*, width: float, coefficient: float, from_moisture: float, to_moisture: float) -> float:
     """Return the signed change, in mm, of a width (growing is positive).
 
-    width: across the grain at from_moisture, mm. coefficient: per point of moisture. Moistures in %; the
-    coefficient holds from 6 to 14 % and is somewhat high beyond. Not rounded.
-    Source: ch. 13, ΔD = D·C·(M₂ − M₁).
+    Moistures in %; the coefficient holds from 6 to 14 % and is somewhat high beyond. Not rounded. Source: ch.
+    13, ΔD = D·C·(M₂ − M₁).
+
+    Args:
+        width: Across the grain at from_moisture, mm.
+        coefficient: Change of width for each point of moisture.
+        from_moisture: Moisture at which the width is read, %.
+        to_moisture: Moisture to which it goes, %.
 
     >>> round(change_of_width(width=190, coefficient=0.00369, from_moisture=6, to_moisture=14), 2)
     5.61

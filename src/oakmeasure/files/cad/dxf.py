@@ -21,7 +21,14 @@ COLOURS = {FlatLayer.OUTLINE: 7, FlatLayer.THROUGH: 1, FlatLayer.POCKET: 5, Flat
 def leaf_dxf(leaf: LeafSolution, face: FaceUp = FaceUp.OPENING, hand: Hand | None = None, *, part: str = "") -> bytes:
     """Return a leaf, or one part of it, with one face up as the bytes of a DXF file, R2010.
 
-    Raises ValueError where there is no leaf, or no such part in it.
+    Args:
+        leaf: The leaf, worked out to the end.
+        face: Which face is seen.
+        hand: At which side the hinges are, seen from the opening side; None: the leaf's own.
+        part: Name of the part; "" for the leaf as a whole.
+
+    Raises:
+        ValueError: Where there is no leaf, or no such part in it.
     """
     shapes = flat_part(leaf, part, face, hand) if part else flat(leaf, face, hand)
     if not shapes:
@@ -32,7 +39,14 @@ def leaf_dxf(leaf: LeafSolution, face: FaceUp = FaceUp.OPENING, hand: Hand | Non
 def templates_dxf(leaf: LeafSolution, show: Show, *, only: Sequence[str] = (), hand: Hand | None = None) -> bytes:
     """Return templates beside one another, APART mm between them, each on its own layers by what is cut.
 
-    only: kinds, all when left out. hand: the leaf's own when left out. Raises ValueError where there is none.
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        only: Kinds, all when left out.
+        hand: The leaf's own when left out.
+
+    Raises:
+        ValueError: Where there is none.
     """
     shapes: list[Flat] = []
     x = 0.0

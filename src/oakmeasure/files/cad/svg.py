@@ -20,7 +20,12 @@ text { font-family: "Source Sans 3", sans-serif; fill: #2A2723; stroke: none }
 
 
 def drawing_svg(drawing: Drawing, title: str) -> bytes:
-    """Return a drawing as the bytes of an SVG file, its real size in mm, y downwards as SVG has it."""
+    """Return a drawing as the bytes of an SVG file, its real size in mm, y downwards as SVG has it.
+
+    Args:
+        drawing: The drawing.
+        title: A few words.
+    """
     b = drawing.bounds
     root = Tree.Element(
         "svg",

@@ -21,7 +21,13 @@ class Claim:
         self._held = ""
 
     def take(self, path: Path) -> bool:
-        """Claim a file in place of the last one; returns False, and keeps the last one, where another window has it."""
+        """Claim a file in place of the last one.
+
+        Returns False, and keeps the last one, where another window has it.
+
+        Args:
+            path: The job's file.
+        """
         name = hashlib.sha256(str(path.resolve()).encode("utf-8", "surrogatepass")).hexdigest()[:32]
         if name == self._held:
             return True
@@ -48,7 +54,11 @@ class Claim:
 
 
 def seal(path: Path) -> str:
-    """Return what tells a file's content; "" where there is none."""
+    """Return what tells a file's content; "" where there is none.
+
+    Args:
+        path: The file.
+    """
     try:
         return hashlib.sha256(path.read_bytes()).hexdigest()
     except OSError:

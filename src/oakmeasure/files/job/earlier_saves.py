@@ -18,10 +18,12 @@ KEPT = 10
 
 @dataclass(frozen=True, slots=True)
 class Earlier:
-    """An earlier save. at: when that file had been written."""
+    """An earlier save."""
 
     file: Path
+    """The file."""
     at: datetime
+    """When that file had been written."""
 
 
 def _place(folder: Path, path: Path) -> Path:
@@ -30,7 +32,15 @@ def _place(folder: Path, path: Path) -> Path:
 
 
 def keep(folder: Path, path: Path) -> None:
-    """Keep what a file holds now, if there is one; the oldest beyond ten go. Raises JobFileError where it cannot."""
+    """Keep what a file holds now, if there is one; the oldest beyond ten go.
+
+    Args:
+        folder: Where earlier saves are kept.
+        path: The job's file.
+
+    Raises:
+        JobFileError: Where it cannot.
+    """
     try:
         if not path.is_file() or path.stat().st_size > LARGEST_FILE:
             return
@@ -49,7 +59,12 @@ def keep(folder: Path, path: Path) -> None:
 
 
 def earlier(folder: Path, path: Path) -> list[Earlier]:
-    """Return the earlier saves of a file, the newest first."""
+    """Return the earlier saves of a file, the newest first.
+
+    Args:
+        folder: Where earlier saves are kept.
+        path: The job's file.
+    """
     found = []
     for file in _place(folder, path).glob(f"*{SUFFIX}"):
         with contextlib.suppress(ValueError):

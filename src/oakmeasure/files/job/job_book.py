@@ -1,5 +1,6 @@
-"""The job book: one plain JSON file for every leaf that was signed off, in a folder of the person's own; three made-up
-ones ship with the application. A file that is damaged is left out and told.
+"""The job book: one plain JSON file for every leaf that was signed off, in a folder of the person's own.
+
+Three made-up ones ship with the application. A file that is damaged is left out and told.
 """
 
 from __future__ import annotations
@@ -31,7 +32,11 @@ def place() -> Path:
 
 
 def file_name(entry: BookEntry) -> str:
-    """Return the name of an entry's file: its day, its job, its leaf."""
+    """Return the name of an entry's file: its day, its job, its leaf.
+
+    Args:
+        entry: The leaf's page in the book.
+    """
     plain = "".join(each if each.isalnum() else "-" for each in f"{entry.job} {entry.name}").strip("-").lower()
     while "--" in plain:
         plain = plain.replace("--", "-")
@@ -39,7 +44,11 @@ def file_name(entry: BookEntry) -> str:
 
 
 def dumps(entry: BookEntry) -> str:
-    """Return an entry as the text of its file."""
+    """Return an entry as the text of its file.
+
+    Args:
+        entry: The leaf's page in the book.
+    """
     record = {
         "name": entry.name,
         "job": entry.job,
@@ -62,7 +71,15 @@ def dumps(entry: BookEntry) -> str:
 
 
 def loads_entry(content: str, source: str = "") -> BookEntry:
-    """Return the entry of a file's text. Raises JobFileError with the reason."""
+    """Return the entry of a file's text.
+
+    Args:
+        content: The file's text.
+        source: Whose value or formula it is.
+
+    Raises:
+        JobFileError: With the reason.
+    """
     try:
         row: dict[str, Any] = json.loads(content)
         lessons = tuple(Lesson.of_record({**each, "leaf": row["name"], "job": row["job"]}) for each in row["lessons"])
@@ -89,7 +106,14 @@ def loads_entry(content: str, source: str = "") -> BookEntry:
 
 
 def put(entry: BookEntry) -> Path:
-    """Write an entry into the book; one of the same day, job and leaf takes its place. Raises JobFileError."""
+    """Write an entry into the book; one of the same day, job and leaf takes its place.
+
+    Args:
+        entry: The leaf's page in the book.
+
+    Raises:
+        JobFileError: See the message.
+    """
     folder = place()
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -129,10 +153,16 @@ def read_all() -> tuple[tuple[BookEntry, ...], tuple[str, ...]]:
 
 
 def start_again(entry: BookEntry) -> Job:
-    """Return a new job that begins where a leaf of the book ended: all that was read at its opening is assumed, what
-    was measured of its hardware counts as from a table, its log and signing are gone.
+    """Return a new job that begins where a leaf of the book ended.
 
-    Raises JobFileError for a document that cannot be read.
+    All that was read at its opening is assumed, what was measured of its hardware counts as from a table, its
+    log and signing are gone.
+
+    Args:
+        entry: The leaf's page in the book.
+
+    Raises:
+        JobFileError: For a document that cannot be read.
     """
     try:
         job = loads(json.dumps(entry.document))

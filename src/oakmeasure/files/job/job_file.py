@@ -29,23 +29,39 @@ LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
 
 
 def upgrade_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 2 adds what else is read at an opening; all of it may be missing."""
+    """Version 2 adds what else is read at an opening; all of it may be missing.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
     return document | {"schema_version": 2}
 
 
 def upgrade_2_to_3(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 3 adds track sets, an even gap as the aim and what a rail's rollers are by default."""
+    """Version 3 adds track sets, an even gap as the aim and what a rail's rollers are by default.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
     return document | {"schema_version": 3}
 
 
 def upgrade_3_to_4(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 4 adds four constructions, where a leaf lives, what is trimmed late and what the shop can hold."""
+    """Version 4 adds four constructions, where a leaf lives, what is trimmed late and what the shop can hold.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
     return document | {"schema_version": 4}
 
 
 def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 5 keeps how far cup hinges open with the hinge itself and the guide of a sliding leaf with its gear; it
-    adds latches, hangers, wall and fixings.
+    """Version 5 keeps how far cup hinges open with the hinge, and the guide of a sliding leaf with its gear.
+
+    It adds latches, hangers, wall and fixings.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
     """
     for leaf in document.get("leaves", ()):
         opens = leaf.get("cabinet", {}).pop("hinge_angle", None)
@@ -63,12 +79,20 @@ def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
 
 
 def upgrade_5_to_6(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 6 adds to boards what they are like, and sections, sheets and how they are to be cut."""
+    """Version 6 adds to boards what they are like, and sections, sheets and how they are to be cut.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
     return document | {"schema_version": 6}
 
 
 def upgrade_6_to_7(document: dict[str, Any]) -> dict[str, Any]:
-    """Version 7 adds to each leaf how it is made and the log of it."""
+    """Version 7 adds to each leaf how it is made and the log of it.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
     return document | {"schema_version": 7}
 
 
@@ -88,12 +112,23 @@ class JobFileError(FileError):
 
 
 def dumps(job: Job) -> str:
-    """Return the job as the text of its file."""
+    """Return the job as the text of its file.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     return json.dumps(job.model_dump(mode="json"), indent=1, sort_keys=True, ensure_ascii=False) + "\n"
 
 
 def loads(text: str) -> Job:
-    """Return the job that the text of a file holds. Raises JobFileError."""
+    """Return the job that the text of a file holds.
+
+    Args:
+        text: The text.
+
+    Raises:
+        JobFileError: See the message.
+    """
     try:
         document = json.loads(text, parse_constant=_no_constant)
     except json.JSONDecodeError as error:
@@ -137,7 +172,14 @@ def _line_of(text: str, path: str) -> str:
 
 
 def load(path: Path | str) -> Job:
-    """Return the job in a file. Raises JobFileError, which names the file."""
+    """Return the job in a file.
+
+    Args:
+        path: Path of the field in the leaf, its names joined by points.
+
+    Raises:
+        JobFileError: Which names the file.
+    """
     path = Path(path)
     try:
         if path.stat().st_size > LARGEST_FILE:
@@ -152,7 +194,15 @@ def load(path: Path | str) -> Job:
 
 
 def save(job: Job, path: Path | str) -> None:
-    """Write the job to a file, whole or not at all. Raises JobFileError, which names the file."""
+    """Write the job to a file, whole or not at all.
+
+    Args:
+        job: The job that is read; it is not changed.
+        path: Path of the field in the leaf, its names joined by points.
+
+    Raises:
+        JobFileError: Which names the file.
+    """
     path = Path(path)
     write_whole(path, dumps(job).encode("utf-8"))
     _tidy(path)
@@ -167,7 +217,15 @@ def _tidy(path: Path) -> None:
 
 
 def write_whole(path: Path, content: bytes) -> None:
-    """Write a file whole or not at all: a new one beside it, synced, renamed over. Raises JobFileError."""
+    """Write a file whole or not at all: a new one beside it, synced, renamed over.
+
+    Args:
+        path: The file.
+        content: All that it is to hold.
+
+    Raises:
+        JobFileError: See the message.
+    """
     temporary: str | None = None
     try:
         handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)

@@ -29,7 +29,12 @@ LARGEST = 200_000_000  # bytes; a journal that is larger is not read
 
 
 def change_text(before: Job, after: Job) -> str:
-    """Return what an edit changed, as JSON: fields of the job, the order of the leaves, leaves that differ."""
+    """Return what an edit changed, as JSON: fields of the job, the order of the leaves, leaves that differ.
+
+    Args:
+        before: The job before the edit.
+        after: The job after it.
+    """
     parts = []
     for name in Job.model_fields:
         one, other = getattr(before, name), getattr(after, name)
@@ -47,7 +52,15 @@ def change_text(before: Job, after: Job) -> str:
 
 
 def with_changes(document: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
-    """Return a job's document with one edit on it. Raises KeyError for an edit that it does not fit."""
+    """Return a job's document with one edit on it.
+
+    Args:
+        document: The job as JSON gave it.
+        change: What changed, by its path.
+
+    Raises:
+        KeyError: For an edit that it does not fit.
+    """
     new = {leaf["id"]: leaf for leaf in change.get("leaves", ())}
     fields = {name: value for name, value in change.items() if name not in ("order", "leaves")}
     leaves = document["leaves"]
@@ -58,8 +71,9 @@ def with_changes(document: dict[str, Any], change: dict[str, Any]) -> dict[str, 
 
 
 class Journal:
-    """What is written while a job is open. Nothing is on disk before the first edit. OSErrors are told, not raised:
-    `trouble` says why edits are not kept.
+    """What is written while a job is open.
+
+    Nothing is on disk before the first edit. OSErrors are told, not raised: `trouble` says why edits are not kept.
     """
 
     def __init__(self, folder: Path) -> None:
@@ -70,12 +84,21 @@ class Journal:
         self._stream: BinaryIO | None = None
 
     def begin(self, job: Job, path: Path | None) -> None:
-        """Take a job as it is saved or opened; what was kept of another is not needed any more."""
+        """Take a job as it is saved or opened; what was kept of another is not needed any more.
+
+        Args:
+            job: The job that is read; it is not changed.
+            path: The job's file; None for one that was never saved.
+        """
         self.forget()
         self._job, self._path = job, path
 
     def record(self, job: Job) -> None:
-        """Keep what differs from the last that was kept."""
+        """Keep what differs from the last that was kept.
+
+        Args:
+            job: The job that is read; it is not changed.
+        """
         if self._job is None or job is self._job:
             return
         try:
@@ -122,8 +145,9 @@ class Journal:
 
 
 def _put(stream: BinaryIO | None, words: str) -> None:
-    """Append one line, in one call: a kill leaves it whole or not there. What of it found no room is cut off again: a
-    line that is not whole would hide those after it. Raises OSError.
+    """Append one line, in one call: a kill leaves it whole or not there.
+
+    What of it found no room is cut off again: a line that is not whole would hide those after it. Raises OSError.
     """
     assert stream is not None
     text = words.encode("utf-8")
@@ -142,16 +166,20 @@ def _put(stream: BinaryIO | None, words: str) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Left:
-    """A journal whose program is gone. path: of its job file, None for one that was never saved. base, job: as it was
-    saved, and with all edits. edits: how many. at: of the last of them.
-    """
+    """A journal whose program is gone."""
 
     file: Path
+    """The journal."""
     path: Path | None
+    """Of its job file, None for one that was never saved."""
     base: Job
+    """The job as it was saved."""
     job: Job
+    """The job with all edits."""
     edits: int
+    """How many."""
     at: datetime
+    """Of the last of them."""
 
     def discard(self) -> None:
         """Throw it away."""
@@ -160,7 +188,13 @@ class Left:
 
 
 def left_behind(folder: Path) -> list[Left]:
-    """Return the journals that nobody holds, the newest first. What cannot be read at all is put aside as it is."""
+    """Return the journals that nobody holds, the newest first.
+
+    What cannot be read at all is put aside as it is.
+
+    Args:
+        folder: Where journals are kept.
+    """
     found = []
     for file in sorted(folder.glob(f"*{SUFFIX}")) if folder.is_dir() else ():
         if _is_held(file):
@@ -188,8 +222,13 @@ def _is_held(file: Path) -> bool:
 
 
 def read_journal(file: Path) -> Left:
-    """Return what a journal holds, as far as its lines are whole. Raises JobFileError where not even the first one is,
-    OSError where it cannot be read.
+    """Return what a journal holds, as far as its lines are whole.
+
+    Args:
+        file: The journal.
+
+    Raises:
+        JobFileError: Where not even the first one is, OSError where it cannot be read.
     """
     if file.stat().st_size > LARGEST:
         raise JobFileError(f"{file.name} is far too large to be a journal")

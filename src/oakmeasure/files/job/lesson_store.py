@@ -35,7 +35,14 @@ def _read(line: str) -> Lesson | None:
 
 
 def keep(lesson: Lesson) -> None:
-    """Put a lesson to the others, once. Raises JobFileError where that cannot be written."""
+    """Put a lesson to the others, once.
+
+    Args:
+        lesson: The lesson.
+
+    Raises:
+        JobFileError: Where that cannot be written.
+    """
     old = kept()
     if lesson in old:
         return

@@ -98,7 +98,13 @@ MAIN_FIGURES = (
 
 
 def bench_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
-    """Return the bench sheet of one leaf as a PDF. `on`: the date printed on it, today when left out."""
+    """Return the bench sheet of one leaf as a PDF.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        on: The date printed on it, today when left out.
+    """
     register_fonts()
     show = Show(job.unit, speech=SPOKEN)
     stream = io.BytesIO()

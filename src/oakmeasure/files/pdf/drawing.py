@@ -61,13 +61,24 @@ def register_fonts() -> None:
 
 
 def scale_for(drawing: Drawing, *, width: float, height: float) -> int:
-    """Return N of the largest scale 1:N of the usual ones at which the drawing fits `width` × `height` mm of paper."""
+    """Return N of the largest scale 1:N of the usual ones at which the drawing fits `width` × `height` mm of paper.
+
+    Args:
+        drawing: The drawing.
+        width: Width, mm.
+        height: Height, mm.
+    """
     needed = max(drawing.bounds.width / width, drawing.bounds.height / height)
     return next((each for each in SCALES if each >= needed), SCALES[-1])
 
 
 def reach(drawing: Drawing, scale: float) -> tuple[float, float]:
-    """Return from where to where a drawing reaches across the paper with its texts, mm from the left of its box."""
+    """Return from where to where a drawing reaches across the paper with its texts, mm from the left of its box.
+
+    Args:
+        drawing: The drawing.
+        scale: Millimetres of the drawing for one on the paper.
+    """
     low, high = 0.0, drawing.bounds.width / scale
     for each in drawing.shapes:
         if isinstance(each, Label) and not each.room:
@@ -89,6 +100,11 @@ class Pen:
         self._tinted: list[tuple[float, float, float, float]] = []  # boxes of what is drawn so far and not white, mm
 
     def at(self, point: Point) -> Point:
+        """Return a point of the drawing on the page, points.
+
+        Args:
+            point: A point of the drawing, mm.
+        """
         b = self.drawing.bounds
         return self.x0 + (point[0] - b.x0) * self.per_mm, self.y1 - (b.y1 - point[1]) * self.per_mm
 

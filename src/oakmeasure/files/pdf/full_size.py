@@ -27,12 +27,16 @@ class PaperError(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """A sheet, its long side lying, mm; roll: as long as it must be."""
+    """A sheet, its long side lying, mm."""
 
     name: str
+    """Its name, as it is shown."""
     width: float
+    """Width, mm."""
     height: float
+    """Height, mm."""
     roll: bool = False
+    """As long as it must be."""
 
     @property
     def across(self) -> float:
@@ -46,7 +50,14 @@ class Paper:
 
 
 def paper_named(text: str) -> Paper:
-    """Return a paper: A4, A3, roll, or width x height in mm. Raises PaperError."""
+    """Return a paper: A4, A3, roll, or width x height in mm.
+
+    Args:
+        text: The text.
+
+    Raises:
+        PaperError: See the message.
+    """
     name = text.strip().upper()
     if name in PAPERS:
         return Paper(name, *PAPERS[name])
@@ -64,7 +75,12 @@ def paper_named(text: str) -> Paper:
 def pieces(length: float, across: float) -> list[tuple[float, float]]:
     """Return from where to where each piece of a length goes, mm, neighbours sharing OVERLAP.
 
-    Raises PaperError where a page is too short to get on.
+    Args:
+        length: Length, mm.
+        across: What one sheet shows, mm.
+
+    Raises:
+        PaperError: Where a page is too short to get on.
 
     >>> pieces(500.0, 273.0)
     [(0.0, 273.0), (253.0, 500.0)]
@@ -83,6 +99,9 @@ def pieces(length: float, across: float) -> list[tuple[float, float]]:
 def letter(joint: int) -> str:
     """Return what a joint of two pieces is called: A, B, … Z, AA.
 
+    Args:
+        joint: Number of the joint, from 0.
+
     >>> letter(0), letter(26)
     ('A', 'AA')
     """
@@ -90,7 +109,16 @@ def letter(joint: int) -> str:
 
 
 def page_frame(canvas: Canvas, paper: Paper, width: float, *, title: str, under: str, page: str) -> None:
-    """Write the head and the bar of a page that is `width` mm long."""
+    """Write the head and the bar of a page that is `width` mm long.
+
+    Args:
+        canvas: The page.
+        paper: The size of paper.
+        width: Width, mm.
+        title: A few words.
+        under: What stands under the title.
+        page: "2 of 3" and the like.
+    """
     top = paper.height - MARGIN
     canvas.setFillColor(INK)
     canvas.setFont(BOLD, 12)

@@ -15,7 +15,12 @@ from oakmeasure.files.pdf.page_parts import COLUMN, HEADING, SMALL, TIGHT, pairs
 
 
 def hardware_block(leaf: LeafSolution, show: Show) -> list[Flowable]:
-    """Return what the leaf hangs on, as far as it is known: butts, cups, or gear."""
+    """Return what the leaf hangs on, as far as it is known: butts, cups, or gear.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.weights is None:
         return []
     if leaf.butts is not None:

@@ -24,7 +24,13 @@ SHARE = 0.66  # of the page, for the drawing
 
 
 def zone_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
-    """Return the keep-out zones of one leaf as a PDF of one page, drawn to a stated scale and listed."""
+    """Return the keep-out zones of one leaf as a PDF of one page, drawn to a stated scale and listed.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        on: The day that stands on the paper; None for none.
+    """
     register_fonts()
     show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     width, height = A4[0] / mm, A4[1] / mm

@@ -26,6 +26,14 @@ MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, 
 
 
 def style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = False) -> ParagraphStyle:
+    """Return a style of type.
+
+    Args:
+        size: Size of the type, points.
+        bold: Whether it stands in bold type.
+        after: Space under it, points.
+        right: Whether it stands at the right.
+    """
     return ParagraphStyle(
         f"{size}{bold}{after}{right}",
         fontName=BOLD if bold else REGULAR,
@@ -51,6 +59,12 @@ class PageHead:
         self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
 
     def draw(self, canvas: Canvas, side: str) -> None:
+        """Draw it at the origin.
+
+        Args:
+            canvas: The page.
+            side: Which side of how many, in words.
+        """
         width, height = A4
         top = height - MARGIN * mm
         canvas.setFillColor(HexColor("#111111"))
@@ -71,10 +85,22 @@ class PageHead:
 
 
 def words(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
+    """Return a paragraph.
+
+    Args:
+        text: The text.
+        style: The style of its type.
+    """
     return Paragraph(escape(say(text)), style)
 
 
 def pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:
+    """Return a table of labels and values.
+
+    Args:
+        rows: Labels with their values.
+        width: Width that there is for it, points.
+    """
     table = Table(
         [[words(left), words(right, style(8.2, bold=True, right=True))] for left, right in rows],
         colWidths=[width * 0.64, width * 0.36],
@@ -93,6 +119,12 @@ TIGHT = [
 
 
 def grid(rows: list[list[Flowable]], shares: tuple[float, ...]) -> Table:
+    """Return a table with a header.
+
+    Args:
+        rows: Rows of cells, the header first.
+        shares: Share of the width that each column has.
+    """
     width = A4[0] - 2 * MARGIN * mm
     table = Table(rows, colWidths=[width * share for share in shares], repeatRows=1)
     table.setStyle(

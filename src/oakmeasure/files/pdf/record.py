@@ -24,7 +24,16 @@ LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing,
 
 
 def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
-    """Return the record of a leaf as the bytes of a PDF. Raises ValueError where there is no leaf."""
+    """Return the record of a leaf as the bytes of a PDF.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        on: The day that stands on the paper; None for none.
+
+    Raises:
+        ValueError: Where there is no leaf.
+    """
     show = Show(job.unit, speech=SPOKEN)
     record = record_of(job, leaf, show)
     if record is None:
@@ -49,11 +58,18 @@ class LeafDrawn(Flowable):
         self.drawing = customer_drawing(leaf, show)
 
     def wrap(self, available_width: float, available_height: float) -> tuple[float, float]:
+        """Return the size that it takes, points.
+
+        Args:
+            available_width: Points.
+            available_height: Points.
+        """
         room = available_height - SIGNED_HIGH * mm
         self.high = min(room, LARGEST * mm) if room > LEAST * mm else 0.0
         return available_width, self.high
 
     def draw(self) -> None:
+        """Draw it at its place."""
         if self.high:
             b = self.drawing.bounds
             scale = max(b.height / (self.high / mm), b.width / (A4[0] / mm - 2 * MARGIN))

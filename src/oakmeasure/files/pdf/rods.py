@@ -39,7 +39,13 @@ TINTS = {Lane.MEMBERS: "#F3E8D3", Lane.JOINTS: "#DDD5C5", Lane.PANELS: "#FBF5E9"
 def rod_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4") -> bytes:
     """Return both rods of a leaf as the bytes of a PDF, then their marks as a list.
 
-    Raises ValueError where there is no leaf, PaperError for a paper that is none or too small.
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        paper: "A4" or "Letter".
+
+    Raises:
+        ValueError: Where there is no leaf, PaperError for a paper that is none or too small.
     """
     found, sheet = rods(leaf), paper_named(paper)
     if not found:
@@ -210,9 +216,17 @@ def _batched(tiles: list[tuple[float, float]], rows: int) -> list[list[tuple[int
 
 
 def spread(places: Sequence[float], pitch: float, low: float, high: float) -> list[float]:
-    """Return places for texts, in order and at least `pitch` apart, as near to what they name as that leaves room.
+    """Return places for texts, in order and at least `pitch` apart.
+
+    As near to what they name as that leaves room.
 
     Pushed on from the left, then back from the right end; where even that is too much they are set evenly.
+
+    Args:
+        places: Where gaps are read, and what they are.
+        pitch: The least distance between two texts, points.
+        low: The least that it may be.
+        high: The most that it may be.
 
     >>> spread([10.0, 11.0, 40.0], 3.0, 0.0, 100.0)
     [10.0, 13.0, 40.0]

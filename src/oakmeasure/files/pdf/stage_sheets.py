@@ -38,7 +38,14 @@ INK, LINE, GREY = HexColor("#111111"), HexColor("#BBBBBB"), HexColor("#555555")
 def stage_sheets_pdf(
     job: Job, leaf: LeafSolution, stages: Iterable[Stage] = tuple(Stage), *, on: date | None = None
 ) -> bytes:
-    """Return the bench sheets of some stages, all of them when left out, each beginning on a page of its own."""
+    """Return the bench sheets of some stages, all of them when left out, each beginning on a page of its own.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        stages: Which stages are printed.
+        on: The day that stands on the paper; None for none.
+    """
     register_fonts()
     show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
@@ -62,7 +69,13 @@ def stage_sheets_pdf(
 
 
 def customer_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:
-    """Return the customer's sheet of a leaf: what it will be, what is to be agreed, room to sign."""
+    """Return the customer's sheet of a leaf: what it will be, what is to be agreed, room to sign.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        on: The day that stands on the paper; None for none.
+    """
     register_fonts()
     show, stream = Show(job.unit, speech=SPOKEN), io.BytesIO()
     canvas = Canvas(stream, pagesize=A4, pageCompression=1, invariant=1)
@@ -92,7 +105,11 @@ class Page:
         self.y, self.name, self.side = 0.0, "", 0
 
     def begin(self, name: str) -> None:
-        """Begin a sheet."""
+        """Begin a sheet.
+
+        Args:
+            name: Its name.
+        """
         self.name, self.side = name, 0
         self._over()
 
@@ -108,7 +125,12 @@ class Page:
         self.y = HIGH - MARGIN - HEAD - 2.0
 
     def title(self, name: str, key: str) -> None:
-        """Write what the sheet is, large, and its figure beside it."""
+        """Write what the sheet is, large, and its figure beside it.
+
+        Args:
+            name: Its name.
+            key: Its key in the table.
+        """
         self.canvas.setFillColor(INK)
         self.canvas.setFont(BOLD, 17)
         self.canvas.drawString(MARGIN * mm, (self.y - 5.5) * mm, say(name))
@@ -117,7 +139,12 @@ class Page:
         self.y -= 10.0
 
     def drawing(self, drawing: Drawing, most: float) -> None:
-        """Draw as large as it fits across the page and `most` mm high, in the middle."""
+        """Draw as large as it fits across the page and `most` mm high, in the middle.
+
+        Args:
+            drawing: The drawing.
+            most: The greatest height that it may have, points.
+        """
         b, room = drawing.bounds, WIDE - 2 * MARGIN
         scale = max(b.width / room, b.height / most)
         low, high = reach(drawing, scale)
@@ -129,7 +156,14 @@ class Page:
         self.y -= b.height / scale + 4.0
 
     def words(self, text: str, *, size: float = SIZE, bold: bool = False, after: float = 2.0) -> None:
-        """Write a paragraph across the page."""
+        """Write a paragraph across the page.
+
+        Args:
+            text: The text.
+            size: Of the type, in units of the view's own.
+            bold: Whether it stands in bold type.
+            after: Space under it, points.
+        """
         font = BOLD if bold else REGULAR
         step = LEADING * size / SIZE
         for line in folded(text, font, size, (WIDE - 2 * MARGIN) * mm):
@@ -145,7 +179,11 @@ class Page:
             self._over()
 
     def laid(self, block: Block) -> list[Laid]:
-        """Return the rows of a table in lines as its columns hold them."""
+        """Return the rows of a table in lines as its columns hold them.
+
+        Args:
+            block: The block of rows.
+        """
         widths = [share * (WIDE - 2 * MARGIN) for share in block.shares]
         return [
             [
@@ -156,7 +194,12 @@ class Page:
         ]
 
     def block(self, block: Block, rows: Sequence[Laid] | None = None) -> None:
-        """Write a table; its heading comes over again overleaf."""
+        """Write a table; its heading comes over again overleaf.
+
+        Args:
+            block: The block of rows.
+            rows: Its rows where they are laid already; None to lay them.
+        """
         widths = [share * (WIDE - 2 * MARGIN) for share in block.shares]
         self._room(20.0)
         self._heading(block, widths)
@@ -212,13 +255,25 @@ def _row_height(block: Block, cells: Laid) -> float:
 
 
 def height_of(block: Block, rows: Sequence[Laid]) -> float:
-    """Return how much of a page a table takes, mm."""
+    """Return how much of a page a table takes, mm.
+
+    Args:
+        block: The block of rows.
+        rows: Its rows, laid.
+    """
     heading = TITLE + (NAMES if any(block.columns) else 0.0)
     return heading + sum(_row_height(block, each) for each in rows) + AFTER
 
 
 def folded(text: str, font: str, size: float, room: float) -> list[str]:
-    """Return a text in lines no longer than `room` points; a word that is longer by itself is broken."""
+    """Return a text in lines no longer than `room` points; a word that is longer by itself is broken.
+
+    Args:
+        text: The text.
+        font: Name of the font.
+        size: Of the type, in units of the view's own.
+        room: Width that there is for it, mm; 0 for as much as it needs.
+    """
     lines: list[str] = []
     line = ""
     for word in say(text).split():

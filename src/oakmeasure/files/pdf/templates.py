@@ -47,8 +47,15 @@ WOOD, CUT, THROUGH = HexColor("#FBF5E9"), HexColor("#DDD5C5"), HexColor("#FFFFFF
 def templates_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4", only: Sequence[str] = ()) -> bytes:
     """Return the templates of a leaf, all or those of some kinds, as the bytes of a PDF.
 
-    Raises ValueError for a leaf that has none or a kind that is none of them, PaperError for a paper that is none or
-    too small.
+    Args:
+        job: The job that is read; it is not changed.
+        leaf: The leaf, worked out to the end.
+        paper: "A4" or "Letter".
+        only: Kinds that are wanted; empty for all.
+
+    Raises:
+        ValueError: For a leaf that has none or a kind that is none of them, PaperError for a paper that is none
+            or too small.
     """
     show, sheet = Show(job.unit, speech=SPOKEN), paper_named(paper)
     found = chosen(templates(leaf, show), only)

@@ -22,7 +22,19 @@ class CuttingFileError(FileError):
 
 
 def read_problem(stock: Path, parts: Path, defects: Path | None, *, kind: CutKind, kerf: float, trim: float) -> Problem:
-    """Return what is to be cut. Raises CuttingFileError, which names the file and the line."""
+    """Return what is to be cut.
+
+    Args:
+        stock: The file of stock.
+        parts: The file of parts.
+        defects: The file of defects; None for none.
+        kind: Whether bars or sheets and boards are cut.
+        kerf: Of the saw, mm.
+        trim: Taken off each edge of a sheet before anything is cut, mm.
+
+    Raises:
+        CuttingFileError: Which names the file and the line.
+    """
     flat = kind is not CutKind.BARS
     bought = tuple(_stock(line, flat) for line in read_lines(stock, STOCK))
     wanted = tuple(_part(line, flat) for line in read_lines(parts, PARTS))
@@ -44,9 +56,22 @@ class CsvLine:
         self.file, self.number, self.cells = file, number, cells
 
     def refused(self, reason: str) -> CuttingFileError:
+        """Return the refusal that names the file, the row and the reason.
+
+        Args:
+            reason: Why the row is refused.
+        """
         return CuttingFileError(f"{self.file}, line {self.number}: {reason}")
 
     def number_of(self, column: str, low: float, *, high: float = MOST_MM, empty: float | None = None) -> float:
+        """Return a length of the row, mm.
+
+        Args:
+            column: Name of the column.
+            low: The least that it may be, mm.
+            high: The most that it may be, mm.
+            empty: What an empty cell counts as; None where it must be filled.
+        """
         text = self.cells[column].strip()
         if not text and empty is not None:
             return empty
@@ -59,6 +84,11 @@ class CsvLine:
         return value
 
     def count_of(self, column: str) -> int:
+        """Return how many there are of the row.
+
+        Args:
+            column: Name of the column.
+        """
         text = self.cells[column].strip()
         if not text.isdigit() or not 1 <= int(text) <= 1_000_000:
             raise self.refused(f"{column}: “{text[:30]}”, needs a whole number, 1 or more")
@@ -77,7 +107,12 @@ def _text_of(path: Path) -> str:
 
 
 def read_lines(path: Path, columns: tuple[str, ...]) -> list[CsvLine]:
-    """Return the lines of a list. Names in the first column may not come twice where it is called name."""
+    """Return the lines of a list. Names in the first column may not come twice where it is called name.
+
+    Args:
+        path: The file.
+        columns: The columns that it must have.
+    """
     text = _text_of(path)
     first = text.lstrip().partition("\n")[0]
     semicolons = ";" in first and "," not in first  # as spreadsheets write it where a comma is the decimal sign

@@ -108,7 +108,14 @@ MODELS: dict[Ware, type[Butt] | type[CupHinge] | type[TrackSet]] = {
 
 
 def read_hardware(path: Path) -> tuple[Ware, tuple[Piece, ...]]:
-    """Return what a table holds. Raises CuttingFileError with file, line and reason; then nothing is read."""
+    """Return what a table holds.
+
+    Args:
+        path: The file.
+
+    Raises:
+        CuttingFileError: With file, line and reason; then nothing is read.
+    """
     lines = read_lines(path, ("name",))
     if not lines:
         raise CuttingFileError(f"{path.name}: nothing in it but its columns")
@@ -125,7 +132,15 @@ def read_hardware(path: Path) -> tuple[Ware, tuple[Piece, ...]]:
 
 
 def with_hardware(job: Job, found: tuple[Piece, ...]) -> Job:
-    """Return the job with hinges among its own; one of the same name gives way. Raises InputError for too many."""
+    """Return the job with hinges among its own; one of the same name gives way.
+
+    Args:
+        job: The job that is read; it is not changed.
+        found: Pieces of a plan and how many of each part it leaves; None for none.
+
+    Raises:
+        InputError: For too many.
+    """
     for field, kind in (("own_butts", Butt), ("own_cups", CupHinge)):
         new = [each for each in found if isinstance(each, kind)]
         names = {each.name for each in new}
@@ -136,9 +151,18 @@ def with_hardware(job: Job, found: tuple[Piece, ...]) -> Job:
 
 
 def with_track(job: Job, leaf_id: str, found: tuple[Piece, ...], name: str = "") -> Job:
-    """Return the job with a leaf on one of the track sets that were read: the one called `name`, or the only one.
+    """Return the job with a leaf on one of the track sets that were read: the one called `name`.
 
-    Raises CuttingFileError where it is not told which.
+    Or the only one.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaf_id: Id of the leaf in the job.
+        found: Pieces of a plan and how many of each part it leaves; None for none.
+        name: Its name.
+
+    Raises:
+        CuttingFileError: Where it is not told which.
     """
     sets = {each.name: each for each in found if isinstance(each, TrackSet)}
     if name not in sets and len(sets) > 1:
@@ -147,7 +171,12 @@ def with_track(job: Job, leaf_id: str, found: tuple[Piece, ...], name: str = "")
 
 
 def hardware_csv(job: Job, ware: Ware) -> str:
-    """Return the shipped table and the job's own of a kind; it can be changed and read again."""
+    """Return the shipped table and the job's own of a kind; it can be changed and read again.
+
+    Args:
+        job: The job that is read; it is not changed.
+        ware: The table: butts, cup hinges, track sets and so on.
+    """
     all_of: dict[Ware, Callable[[], Iterable[Piece]]] = {
         Ware.BUTTS: lambda: (*(butt_from_table(key) for key in table("butts")), *job.own_butts),
         Ware.CUPS: lambda: (*(cup_from_table(key) for key in cup_keys()), *job.own_cups),

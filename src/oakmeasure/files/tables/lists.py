@@ -67,7 +67,13 @@ SETTINGS_HEADER = ("machine", "set_to_mm", "thickness_mm", "pieces", "leaf", "pa
 
 
 def settings_csv(solution: Solution) -> str:
-    """Return the cut list by setting: planer, fence and stop over all leaves, the largest first; planed sizes, mm."""
+    """Return the cut list by setting: planer, fence and stop over all leaves, the largest first.
+
+    Planed sizes, mm.
+
+    Args:
+        solution: The job, worked out.
+    """
     rows = []
     for each in setups(solution.leaves):
         for piece in each.pieces:
@@ -86,7 +92,13 @@ def settings_csv(solution: Solution) -> str:
 
 
 def cut_record(plan: CutPlan) -> dict[str, Any]:
-    """Return a cutting plan as plain values: cost, bound, gap, pieces of stock, and every part where it lies, mm."""
+    """Return a cutting plan as plain values: cost, bound, gap, pieces of stock.
+
+    And every part where it lies, mm.
+
+    Args:
+        plan: The plan.
+    """
     return {
         "cost": plan.cost,
         "bound": round(plan.bound, 6),
@@ -111,7 +123,11 @@ def cut_record(plan: CutPlan) -> dict[str, Any]:
 
 
 def buy_csv(plan: JobPlan) -> str:
-    """Return what is to be bought for a plan: sizes, mm, how many, the price of one and of all."""
+    """Return what is to be bought for a plan: sizes, mm, how many, the price of one and of all.
+
+    Args:
+        plan: The plan of the job's wood.
+    """
     rows = []
     for each in to_buy(plan):
         item = each.source.item
@@ -132,7 +148,11 @@ def buy_csv(plan: JobPlan) -> str:
 
 
 def keep_outs_csv(solution: Solution) -> str:
-    """Return where in each leaf nothing may be driven, mm, for both hands of a pair."""
+    """Return where in each leaf nothing may be driven, mm, for both hands of a pair.
+
+    Args:
+        solution: The job, worked out.
+    """
     rows = []
     for leaf in solution.leaves:
         if leaf.build is None:
@@ -147,13 +167,21 @@ def keep_outs_csv(solution: Solution) -> str:
 
 
 def rods_csv(leaf: LeafSolution) -> str:
-    """Return every mark of both rods of a leaf, each from one end, mm."""
+    """Return every mark of both rods of a leaf, each from one end, mm.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     rows = [[rod.name, rod.datum, f"{mark.at:.2f}", "; ".join(mark.what)] for rod in rods(leaf) for mark in rod.marks()]
     return written_csv(("rod", "from", "at_mm", "what"), rows)
 
 
 def cut_list_csv(solution: Solution) -> str:
-    """Return the cut list of all leaves: finished, planed (trimming allowance still on) and rough sizes, mm."""
+    """Return the cut list of all leaves: finished, planed (trimming allowance still on) and rough sizes, mm.
+
+    Args:
+        solution: The job, worked out.
+    """
     rows = []
     for leaf in solution.leaves:
         for part in leaf.cut_parts:
@@ -180,7 +208,11 @@ def cut_list_csv(solution: Solution) -> str:
 
 
 def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
-    """Return the hands of all leaves in an opening: its own, and of a pair the other one's, which is mirrored."""
+    """Return the hands of all leaves in an opening: its own, and of a pair the other one's, which is mirrored.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     mine = leaf.leaf.hand
     if leaf.leaf.hanging is not Hanging.PAIR:
         return (str(mine),)
@@ -188,7 +220,16 @@ def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
 
 
 def belongs(leaf: LeafSolution, hand: str, slow: bool, active: bool) -> bool:
-    """Return whether a cut is made in the leaf of that hand: of a pair the first is active, the other one is slow."""
+    """Return whether a cut is made in the leaf of that hand.
+
+    Of a pair the first is active, the other one is slow.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        hand: Whose hand the row is for; "" for both.
+        slow: Whether the row is for the slow leaf of a pair.
+        active: Whether it is for the leaf that opens first.
+    """
     if leaf.leaf.hanging is not Hanging.PAIR:
         return True
     is_first = hand == str(leaf.leaf.hand)
@@ -196,7 +237,11 @@ def belongs(leaf: LeafSolution, hand: str, slow: bool, active: bool) -> bool:
 
 
 def boring_list_csv(solution: Solution) -> str:
-    """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm."""
+    """Return what is let in for hardware, on leaf and lining, each measured down from one end, mm.
+
+    Args:
+        solution: The job, worked out.
+    """
     rows = []
     for leaf in solution.leaves:
         for hand, cut in ((hand, cut) for hand in hands_of(leaf) for cut in leaf.borings):
@@ -214,12 +259,20 @@ def _mm(value: float) -> str:
 
 
 def escaped(cell: str) -> str:
-    """Return a cell that a spreadsheet reads as text: one that starts like a formula gets an apostrophe."""
+    """Return a cell that a spreadsheet reads as text: one that starts like a formula gets an apostrophe.
+
+    Args:
+        cell: The cell's text.
+    """
     return "'" + cell if cell[:1] in "=+-@\t\r" and not _is_number(cell) else cell
 
 
 def unescaped(cell: str) -> str:
-    """Return a cell without the mark that keeps it from being taken for a formula."""
+    """Return a cell without the mark that keeps it from being taken for a formula.
+
+    Args:
+        cell: The cell as it was read.
+    """
     return cell[1:] if cell[:1] == "'" and cell[1:2] in ("=", "+", "-", "@") else cell
 
 
@@ -232,7 +285,12 @@ def _is_number(cell: str) -> bool:
 
 
 def written_csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
-    """Return a table as CSV; no cell can be taken for a formula."""
+    """Return a table as CSV; no cell can be taken for a formula.
+
+    Args:
+        header: Names of the columns.
+        rows: The rows, a text for each column.
+    """
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\r\n")
     writer.writerow(header)
@@ -241,7 +299,11 @@ def written_csv(header: tuple[str, ...], rows: list[list[str]]) -> str:
 
 
 def figures_record(solution: Solution) -> dict[str, Any]:
-    """Return all figures, parts, borings and checks of a job as plain values."""
+    """Return all figures, parts, borings and checks of a job as plain values.
+
+    Args:
+        solution: The job, worked out.
+    """
     show = Show(solution.job.unit)
     return {
         "leaves": [_leaf_record(leaf, show) for leaf in solution.leaves],

@@ -28,17 +28,23 @@ class Refused:
     """A line that was left out: its number from 1, why, and how it begins."""
 
     line: int
+    """Number of the line."""
     reason: str
+    """Why it was refused."""
     words: str
+    """What stood there."""
 
 
 @dataclass(frozen=True, slots=True)
 class LogRead:
-    """What a log file held. new: by the id of their leaf. known: entries that were in the job already."""
+    """What a log file held."""
 
     new: tuple[tuple[str, LogEntry], ...]
+    """By the id of their leaf."""
     known: int
+    """Entries that were in the job already."""
     refused: tuple[Refused, ...]
+    """Lines that were not taken."""
 
     def in_words(self) -> str:
         """Return what was taken and what was not."""
@@ -51,7 +57,11 @@ class LogRead:
 
 
 def log_lines(job: Job) -> bytes:
-    """Return the log of every leaf of the job, in the order of time."""
+    """Return the log of every leaf of the job, in the order of time.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     rows = [(entry, leaf.id) for leaf in job.leaves for entry in leaf.making.log]
     rows.sort(key=lambda row: row[0].at)
     lines = [json.dumps({"leaf": leaf_id, **_shortened(entry)}, ensure_ascii=False) for entry, leaf_id in rows]
@@ -63,9 +73,15 @@ def _shortened(entry: LogEntry) -> dict[str, Any]:
 
 
 def read_log(content: bytes, job: Job, leaves: Mapping[str, LeafSolution]) -> LogRead:
-    """Return what a log file holds that the job does not have yet. leaves: worked out, by id, to know their parts.
+    """Return what a log file holds that the job does not have yet.
 
-    Raises ValueError for a file that is far too large to be a log.
+    Args:
+        content: The file.
+        job: The job that is read; it is not changed.
+        leaves: Worked out, by id, to know their parts.
+
+    Raises:
+        ValueError: For a file that is far too large to be a log.
     """
     if len(content) > LONGEST_FILE:
         raise ValueError("it is far too large to be a log")
@@ -113,7 +129,12 @@ def _entry(line: bytes, leaves: Mapping[str, LeafSolution]) -> tuple[str, LogEnt
 
 
 def with_read(job: Job, read: LogRead) -> Job:
-    """Return the job with what was read from a log file."""
+    """Return the job with what was read from a log file.
+
+    Args:
+        job: The job that is read; it is not changed.
+        read: What was read of a log.
+    """
     for leaf_id in dict.fromkeys(leaf_id for leaf_id, _ in read.new):
         job = with_entry(job, leaf_id, *(entry for each, entry in read.new if each == leaf_id))
     return job

@@ -16,7 +16,12 @@ HEADER = ("leaf", "no.", "id", "operation", "settings", "held", "check", "needs"
 
 
 def operations_record(leaves: Iterable[LeafSolution], show: Show) -> dict[str, Any]:
-    """Return the operations of leaves in working order; lengths in mm, times in hours."""
+    """Return the operations of leaves in working order; lengths in mm, times in hours.
+
+    Args:
+        leaves: The leaves, worked out.
+        show: How lengths and other quantities are written.
+    """
     return {
         "leaves": [
             {
@@ -61,7 +66,12 @@ def _record(op: Operation, show: Show, state: str) -> dict[str, Any]:
 
 
 def operations_csv(leaves: Iterable[LeafSolution], show: Show) -> str:
-    """Return the operations of leaves as CSV, in working order."""
+    """Return the operations of leaves as CSV, in working order.
+
+    Args:
+        leaves: The leaves, worked out.
+        show: How lengths and other quantities are written.
+    """
     rows = []
     for leaf in leaves:
         if leaf.making is None:

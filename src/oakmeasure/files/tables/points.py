@@ -33,9 +33,14 @@ class PointsFileError(FileError):
 
 
 def read_points(path: Path | str, unit: UnitSystem) -> tuple[Tick, ...]:
-    """Return the ticks of a CSV or the points of a DXF file. Raises PointsFileError, which names the file.
+    """Return the ticks of a CSV or the points of a DXF file.
 
-    unit: of bare numbers in a CSV.
+    Args:
+        path: Path of the field in the leaf, its names joined by points.
+        unit: Of bare numbers in a CSV.
+
+    Raises:
+        PointsFileError: Which names the file.
     """
     path = Path(path)
     try:

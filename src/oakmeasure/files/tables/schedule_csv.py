@@ -37,10 +37,16 @@ MOST_LEAVES = 1000
 
 
 def read_schedule(path: Path, job: Job) -> tuple[Leaf, ...]:
-    """Return the leaves of a schedule. What a line does not say is taken from the leaf that it is `like`, else from the
-    job's last one.
+    """Return the leaves of a schedule.
 
-    Raises CuttingFileError with file, line and reason; then nothing is read.
+    What a line does not say is taken from the leaf that it is `like`, else from the job's last one.
+
+    Args:
+        path: The file.
+        job: The job that is read; it is not changed.
+
+    Raises:
+        CuttingFileError: With file, line and reason; then nothing is read.
     """
     lines = read_lines(path, NEEDED)
     if not lines:
@@ -57,7 +63,12 @@ def read_schedule(path: Path, job: Job) -> tuple[Leaf, ...]:
 
 
 def with_schedule(job: Job, leaves: tuple[Leaf, ...]) -> Job:
-    """Return the job with these leaves added; a new job's only leaf, still all assumed, gives way to them."""
+    """Return the job with these leaves added; a new job's only leaf, still all assumed, gives way to them.
+
+    Args:
+        job: The job that is read; it is not changed.
+        leaves: The leaves of the schedule.
+    """
     old = job.leaves
     if len(old) == 1 and all(r.state is Provenance.ASSUMED for r in _readings(old[0])):
         old = ()
@@ -138,7 +149,11 @@ def _thick(line: CsvLine, leaf: Leaf, job: Job) -> Leaf:
 
 
 def thickness_field(build: Any) -> str:
-    """Return the field that says how thick a construction is; "" where that follows from its layers."""
+    """Return the field that says how thick a construction is; "" where that follows from its layers.
+
+    Args:
+        build: What is chosen for the construction.
+    """
     return next((each for each in ("thickness", "board") if each in type(build).model_fields), "")
 
 
@@ -179,7 +194,11 @@ def _id(name: str, taken: set[str]) -> str:
 
 
 def schedule_csv(solution: Solution) -> str:
-    """Return the job's leaves as a schedule: what was measured and chosen, then what became of it."""
+    """Return the job's leaves as a schedule: what was measured and chosen, then what became of it.
+
+    Args:
+        solution: The job, worked out.
+    """
     rows = []
     for leaf in solution.leaves:
         row, said = schedule_row(leaf), leaf.leaf

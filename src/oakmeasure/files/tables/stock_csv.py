@@ -1,5 +1,7 @@
-"""The rack as one CSV table: boards, sections, sheets, each with its figures; defects and readings in lines of their
-own that name their board. What is written reads back the same; what is wrong is refused with its line.
+"""The rack as one CSV table: boards, sections, sheets, each with its figures.
+
+Defects and readings in lines of their own that name their board. What is written reads back the same; what is wrong
+is refused with its line.
 """
 
 from __future__ import annotations
@@ -65,7 +67,11 @@ YES = {"one_face", "searched", "forbidden", "grained"}
 
 
 def rack_csv(job: Job) -> str:
-    """Return all that is on the rack and at the yard as CSV, mm."""
+    """Return all that is on the rack and at the yard as CSV, mm.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     rows: list[list[str]] = []
     for board in job.boards:
         rows.append(_row("board", board, board.label, board.species or ""))
@@ -92,7 +98,15 @@ def _row(what: str, item: FrozenModel, label: str, wood: str) -> list[str]:
 
 
 def read_rack(path: Path, job: Job) -> Job:
-    """Return the job with the rack of a file in place of its own. Raises CuttingFileError: file, line and reason."""
+    """Return the job with the rack of a file in place of its own.
+
+    Args:
+        path: The file.
+        job: The job that is read; it is not changed.
+
+    Raises:
+        CuttingFileError: File, line and reason.
+    """
     boards: list[dict[str, Any]] = []
     sections, sheets = [], []
     by_label: dict[str, dict[str, Any]] = {}

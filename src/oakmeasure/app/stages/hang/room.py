@@ -1,5 +1,6 @@
-"""What the Hang pages show and do: gaps and their remedy, a run, a leaf that slides, the drill, the record, the
-book.
+"""What the Hang pages show and do.
+
+Gaps and their remedy, a run, a leaf that slides, the drill, the record, the book.
 """
 
 from __future__ import annotations

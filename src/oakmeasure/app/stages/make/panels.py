@@ -1,5 +1,6 @@
-"""The panels of the Make sheet: the operation in hand with its log buttons, batch, glue clock, days, mishaps,
-labels.
+"""The panels of the Make sheet.
+
+The operation in hand with its log buttons, batch, glue clock, days, mishaps, labels.
 """
 
 from __future__ import annotations

@@ -1,5 +1,6 @@
-"""What the Make pages show and do: the operation in hand, glue stage, mishap, log, labels. The window asks it for
-drawing, list and words; clicks come back to it; every edit goes through the session.
+"""What the Make pages show and do: the operation in hand, glue stage, mishap, log, labels.
+
+The window asks it for drawing, list and words; clicks come back to it; every edit goes through the session.
 """
 
 from __future__ import annotations
@@ -248,8 +249,9 @@ class MakeRoom(QObject):
         return ""
 
     def print_labels(self, host: str, port: int) -> None:
-        """Print the labels of the leaf in hand, off the main thread; `printed` says how many came out and what
-        failed.
+        """Print the labels of the leaf in hand, off the main thread.
+
+        `printed` says how many came out and what failed.
         """
         lines = [each.lines() for each in self.labels()]
 

@@ -1,5 +1,6 @@
-"""What the Timber pages of the whole job show and do: rack, plan, veneers, drying, cost. The window asks it for
-drawing, list and words; clicks and drags come back to it.
+"""What the Timber pages of the whole job show and do: rack, plan, veneers, drying, cost.
+
+The window asks it for drawing, list and words; clicks and drags come back to it.
 """
 
 from __future__ import annotations

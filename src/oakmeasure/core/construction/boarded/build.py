@@ -46,7 +46,7 @@ GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
 
 @dataclass(slots=True)
 class _BoardedLeaf:
-    """The leaf while it is being set out. inside: the rectangle that the boards fill."""
+    """The leaf while it is being set out."""
 
     ctx: Context
     fit: Fit
@@ -55,6 +55,7 @@ class _BoardedLeaf:
     groove: Figure
     gap: Figure
     inside: Rect
+    """The rectangle that the boards fill."""
     parts: list[Part] = field(default_factory=list)
     tenons: list[Tenon] = field(default_factory=list)
     fixings: list[Fixing] = field(default_factory=list)
@@ -66,7 +67,13 @@ class _BoardedLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the boarded leaf; what cannot be made is said by checks, and the rest is still set out."""
+    """Return the boarded leaf; what cannot be made is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Boarded)
     leaf = _set_out(ctx, fit, wood, choice)
@@ -607,7 +614,11 @@ def _halved(
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all."""
+    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Boarded)
     at_edge = choice.frame if choice.style is BoardedStyle.FRAMED else choice.panel_thickness

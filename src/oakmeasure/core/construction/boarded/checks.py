@@ -31,7 +31,16 @@ FULL = 0.05  # mm that boards at hand may lay up too wide or too narrow to fill 
 def judge(
     ctx: Context, choice: Boarded, fit: Fit, parts: list[Part], ledges: list[Part], fixings: list[Fixing]
 ) -> None:
-    """Judge boards, ledges and fixings."""
+    """Judge boards, ledges and fixings.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the boarded leaf.
+        fit: Size of the leaf and its gaps, mm.
+        parts: The parts so far.
+        ledges: The ledges, the lowest first.
+        fixings: Nails and screws that hold the boards.
+    """
     _boards(ctx, choice)
     _ledges(ctx, choice, fit, ledges)
     _fixings(ctx, choice, ledges, parts, fixings)
@@ -122,8 +131,9 @@ def _boards(ctx: Context, choice: Boarded) -> None:
 
 
 def _ripped(ctx: Context, choice: Boarded, over: float) -> list[Remedy]:
-    """Return how boards that lay up too wide are ripped: both ends alike, or the last one; what is left is the last.
-    over: mm.
+    """Return how boards that lay up too wide are ripped: both ends alike, or the last one.
+
+    What is left is the last. over: mm.
     """
     laid = choice.measured
     first, last = laid[0].width, laid[-1].width
@@ -258,7 +268,15 @@ def _flush(ctx: Context, choice: Boarded) -> None:
 
 
 def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: InputError) -> None:
-    """Say that a brace does not go into its field."""
+    """Say that a brace does not go into its field.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        prefix: What its name begins with: "lower " or "upper "; "" where there is one.
+        inside: The field that the brace crosses, mm.
+        width: Width, mm.
+        error: Why it was refused.
+    """
     less = 0.5 * min(inside.width, inside.height)
     ctx.report(
         f"brace-{prefix.strip().rstrip('.') or 'one'}",
@@ -275,7 +293,12 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
 
 
 def say_no_stiles(ctx: Context, prefix: str) -> None:
-    """Say that there are no stiles for a brace to end on; it is set out on the ledges."""
+    """Say that there are no stiles for a brace to end on; it is set out on the ledges.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        prefix: What its name begins with: "lower " or "upper "; "" where there is one.
+    """
     tail = prefix.strip().rstrip(".") or "one"
     ctx.report(
         f"no-stiles-{tail}",
@@ -290,7 +313,16 @@ def say_no_stiles(ctx: Context, prefix: str) -> None:
 
 
 def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: Brace, ends: BraceEnds) -> None:
-    """Judge a brace's slope, and say which place of a ledge would make its angle a round one."""
+    """Judge a brace's slope, and say which place of a ledge would make its angle a round one.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the boarded leaf.
+        prefix: What its name begins with: "lower " or "upper "; "" where there is one.
+        inside: The field that the brace crosses, mm.
+        brace: The brace as it is set out.
+        ends: How the brace ends.
+    """
     tail = prefix.strip().rstrip(".")
     figure = f"brace_angle_{tail}" if tail else "brace_angle"
     where = f"part:{prefix}brace"

@@ -19,7 +19,14 @@ WIDE_BOARD = 120.0  # one of whose two fixings is slotted: common practice, no s
 
 
 def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Part]) -> list[Fixing]:
-    """Two fixings to each board and ledge, 19 from its joints; of a wide board one is slotted."""
+    """Two fixings to each board and ledge, 19 from its joints; of a wide board one is slotted.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the boarded leaf.
+        parts: The parts so far.
+        ledges: The ledges, the lowest first.
+    """
     f, found = ctx.figures, []
     board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, edit="build.board", choice=True)
     ledge = f.given(

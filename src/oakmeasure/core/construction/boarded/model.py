@@ -51,39 +51,56 @@ class FixedBy(StrEnum):
 
 
 class Boarded(ConstructionModel):
-    """Boards on ledges, with braces or in a frame.
-
-    board: thickness of the boards. cover: width that one shows. groove: depth of it; the tongue is outside the cover.
-    measured: covers of the boards at hand from the hinge edge, all but the last, which is ripped; () are all alike.
-    gap: between boards at fitting; None: from moisture. ledge_*: width and thickness of a ledge, its ends in from the
-    leaf's edges, its near edge from foot and top. stile, top_rail, frame: widths and thickness of the framed one.
-    double: a second layer of boards behind.
-    """
+    """Boards on ledges, with braces or in a frame."""
 
     trade_name: ClassVar[str] = "boarded"
+    """What the trade calls it."""
     kind: Literal["boarded"] = "boarded"
+    """Which kind it is."""
     style: BoardedStyle = BoardedStyle.Z
+    """Ledged, ledged and braced, or framed."""
     board: Annotated[float, bounded(8, 60, "board thickness")] = 20.0
+    """Thickness of the boards, mm."""
     cover: Annotated[float, bounded(40, 400, "cover")] = 112.0
+    """Width that one shows, mm."""
     edge: BoardEdge = BoardEdge.TONGUED
+    """How boards meet."""
     groove: Annotated[float, bounded(2, 20, "groove")] = 6.0
+    """Depth of the groove, mm; the tongue is outside the cover."""
     rip: Rip = Rip.BOTH
+    """What is done where boards lay up too wide."""
     measured: Annotated[tuple[LaidBoard, ...], Field(max_length=30)] = ()
+    """Covers of the boards at hand from the hinge edge, all but the last, which is ripped; () are all alike."""
     gap: Annotated[float, bounded(0, 10, "gap")] | None = None
+    """Between boards at fitting, mm; None: from moisture."""
     ledges: Annotated[int, Field(ge=2, le=4)] = 2
+    """How many ledges there are."""
     ledge_width: Annotated[float, bounded(40, 300, "ledge")] = 140.0
+    """Width of a ledge, mm."""
     ledge_thickness: Annotated[float, bounded(12, 60, "ledge thickness")] = 20.0
+    """Thickness of a ledge, mm."""
     ledge_in: Annotated[float, bounded(0, 200, "ledge ends")] = 32.0
+    """From the leaf's edges to the ledges' ends, mm."""
     ledge_foot: Annotated[float, bounded(20, 800, "ledge from the foot")] = 125.0
+    """From the foot to the lowest ledge, mm."""
     ledge_top: Annotated[float, bounded(20, 800, "ledge from the top")] = 125.0
+    """From the top to the uppermost ledge, mm."""
     brace_width: Annotated[float, bounded(40, 250, "brace")] = 110.0
+    """Brace, mm."""
     brace_ends: BraceEnds = BraceEnds.CORNER
+    """How braces end."""
     half_lapped: bool = False
+    """Whether crossing braces are halved together."""
     fixed_by: FixedBy = FixedBy.SCREWS
+    """Nails or screws."""
     stile: Annotated[float, bounded(40, 250, "stile")] = 95.0
+    """Width of the framed one's stiles, mm."""
     top_rail: Annotated[float, bounded(40, 300, "top rail")] = 95.0
+    """Width of the framed one's top rail, mm."""
     frame: Annotated[float, bounded(25, 80, "frame thickness")] = 44.0
+    """Thickness of the framed one's frame, mm."""
     double: bool = False
+    """Whether a second layer of boards lies behind."""
 
     @property
     def panel_thickness(self) -> float:
@@ -98,7 +115,11 @@ class Boarded(ConstructionModel):
         return self.panel_thickness + self.ledge_thickness
 
     def with_widths(self, widths: Sequence[float]) -> Self:
-        """Return the same of boards as wide as they were read; the last one is ripped to what is left."""
+        """Return the same of boards as wide as they were read; the last one is ripped to what is left.
+
+        Args:
+            widths: What each shows, from the hinge edge, mm.
+        """
         return self.model_copy(update={"measured": laid(widths[:-1])})
 
     @property

@@ -12,7 +12,13 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
-    """Add the operations of a boarded leaf, from its marked parts to one that is fixed together."""
+    """Add the operations of a boarded leaf, from its marked parts to one that is fixed together.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the boarded leaf.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
     if choice.edge is BoardEdge.TONGUED and boards:

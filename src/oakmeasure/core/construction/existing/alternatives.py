@@ -23,7 +23,14 @@ WEAK_SHARE = 0.75  # of a stile's width; less is weaker than its rails need: com
 
 
 def ways(ctx: Context, _fit: Fit, _build: Build, _wood: Timber) -> tuple[Comparison, ...]:
-    """Return how it may be made narrower; nothing where it has no panels."""
+    """Return how it may be made narrower; nothing where it has no panels.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        _fit: Not asked: the choice alone decides.
+        _build: Not asked: the choice alone decides.
+        _wood: Not asked: the choice alone decides.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Existing)
     return _reduce_ways(ctx, choice) if choice.inside is Inside.PANELLED else ()

@@ -42,17 +42,26 @@ OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: commo
 
 @dataclass(slots=True)
 class OldLeaf:
-    """What is known of the leaf while it is worked out. off_edge: off each long edge, less than 0 is put on."""
+    """What is known of the leaf while it is worked out."""
 
     ctx: Context
+    """The leaf's context."""
     fit: Fit
+    """Size of the leaf and its gaps."""
     wood: Timber
+    """Species and moisture."""
     choice: Existing
+    """What is known of the old leaf."""
     off_edge: Figure
+    """Off each long edge, less than 0 is put on."""
     off_height: Figure
+    """What comes off the height, mm."""
     reduction: Reduction | None = None
+    """How it is made narrower; None where it is not."""
     parts: list[Part] = field(default_factory=list)
+    """The parts so far."""
     marks: list[DrawnMark] = field(default_factory=list)
+    """What is drawn on it so far."""
 
     @property
     def longer(self) -> float:
@@ -61,7 +70,13 @@ class OldLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the leaf as it will be; what cannot be done is said by checks, and the rest is still set out."""
+    """Return the leaf as it will be; what cannot be done is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Existing)
     leaf = _read(ctx, fit, wood, choice)
@@ -603,6 +618,10 @@ def _wider(leaf: OldLeaf) -> None:
 def passes(*, depth: float, step: float) -> int:
     """Return how many passes a recess takes: depth ÷ step, whole passes.
 
+    Args:
+        depth: Depth of the recess, mm.
+        step: What one pass takes, mm.
+
     >>> passes(depth=10, step=3)
     4
     """
@@ -696,6 +715,10 @@ def _dims(leaf: OldLeaf) -> tuple[Dim, ...]:
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is worked on: its thickness."""
+    """Add what other stages need before the leaf is worked on: its thickness.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     thick = ctx.leaf.build.thickness
     add_thickness(ctx, thick, thick, "build.thickness")

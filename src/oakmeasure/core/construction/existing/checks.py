@@ -38,7 +38,13 @@ WITH_FACES = (Inside.HOLLOW, Inside.BLOCKS, Inside.THICK)
 
 
 def says(choice: Existing, off_edge: Figure, off_height: Figure) -> str:
-    """Return what is done to the leaf, in a few words."""
+    """Return what is done to the leaf, in a few words.
+
+    Args:
+        choice: What is known of the old leaf, and chosen for it.
+        off_edge: What comes off each long edge, mm; less than 0: what it lacks.
+        off_height: What comes off the height, mm; less than 0: what it lacks.
+    """
     words = [str(choice.inside)]
     if abs(off_edge.value) > HAIR:
         words.append("narrower" if off_edge.value > 0 else "wider")
@@ -48,7 +54,12 @@ def says(choice: Existing, off_edge: Figure, off_height: Figure) -> str:
 
 
 def contradictions(ctx: Context, choice: Existing) -> bool:
-    """Say where a leaf is described so that it cannot be; return whether it can."""
+    """Say where a leaf is described so that it cannot be; return whether it can.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is known of the old leaf, and chosen for it.
+    """
     found = len(ctx.checks_so_far.items)
 
     def stop(what: str, sentence: str, field: str, most: float, least: float, figure: str) -> None:
@@ -175,7 +186,15 @@ def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
 
 
 def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, reduction: Reduction | None) -> None:
-    """Judge everything that is done to the leaf."""
+    """Judge everything that is done to the leaf.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is known of the old leaf, and chosen for it.
+        off_edge: What comes off each long edge, mm; less than 0: what it lacks.
+        off_height: What comes off the height, mm; less than 0: what it lacks.
+        reduction: How it is made narrower; None where it is not.
+    """
     found = len(ctx.checks_so_far.items)
     if choice.inside is Inside.PANELLED:
         _reduced(ctx, choice, reduction)
@@ -239,7 +258,11 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
 
 
 def most_off(choice: Existing) -> float:
-    """Return the most that a panelled leaf can lose in width, mm: both stiles, and its panels down to 40."""
+    """Return the most that a panelled leaf can lose in width, mm: both stiles, and its panels down to 40.
+
+    Args:
+        choice: What is known of the old leaf, and chosen for it.
+    """
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
     rows = zip(rows_of(choice), sights_of(choice), strict=True)
     return 2 * may + min(count * max(0.0, float(int(sight - PANEL_LEAST))) for count, sight in rows)

@@ -11,7 +11,12 @@ from oakmeasure.core.leaf.part import Build, Hollow, Rect
 
 
 def hollows(choice: ConstructionModel, build: Build) -> Iterator[Hollow]:
-    """Yield the inside of a leaf that is hollow, or framed with blocks."""
+    """Yield the inside of a leaf that is hollow, or framed with blocks.
+
+    Args:
+        choice: What is chosen for the construction.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     assert isinstance(choice, Existing)
     if not choice.is_hollow:
         return

@@ -28,12 +28,16 @@ _SLACK = 0.5  # of a step, that the stiles may take when panels alone cannot sha
 
 @dataclass(frozen=True, slots=True)
 class Reduction:
-    """stile_off: off each stile. panels: off each panel, row by row. tenon_cover: wood left outside a blind one; mm."""
+    """How a leaf is made narrower, mm."""
 
     by: ReduceBy
+    """Where it comes off."""
     stile_off: float
+    """Taken off each stile, mm."""
     panels: tuple[tuple[float, ...], ...]
+    """Off each panel, row by row."""
     tenon_cover: float
+    """Wood left outside a blind one; mm."""
 
     @property
     def key(self) -> str:
@@ -47,20 +51,33 @@ class Reduction:
 
 
 def rows_of(choice: Existing) -> tuple[int, ...]:
-    """Return how many panels stand side by side in each row, from the foot up."""
+    """Return how many panels stand side by side in each row, from the foot up.
+
+    Args:
+        choice: What is known of the old leaf, and chosen for it.
+    """
     if choice.middle_rail is None:
         return (choice.panels,)
     return choice.panels, choice.panels_above or choice.panels
 
 
 def sights_of(choice: Existing) -> tuple[float, ...]:
-    """Return how wide a panel shows in each row of the leaf as it is, mm."""
+    """Return how wide a panel shows in each row of the leaf as it is, mm.
+
+    Args:
+        choice: What is known of the old leaf, and chosen for it.
+    """
     between = choice.width - 2 * choice.stile
     return tuple((between - (n - 1) * choice.muntin) / n for n in rows_of(choice))
 
 
 def stile_may_lose(*, stile: float, tenon: float, through: bool) -> float:
     """Return what a stile may lose off its outer edge, mm, its tenons whole.
+
+    Args:
+        stile: Width of a stile, mm.
+        tenon: How far a tenon goes into the stile, mm.
+        through: Whether tenons go through the stile.
 
     >>> stile_may_lose(stile=95, tenon=67, through=False)
     20.0
@@ -74,9 +91,16 @@ def reduce(
 ) -> tuple[float, tuple[tuple[float, ...], ...]] | None:
     """Return (off each stile, off each panel of each row), mm; None where it cannot be done so.
 
-    total: what the leaf is too wide. rows: panels side by side in each row; sights: width that one shows there. may:
-    that a stile may lose. step: panels lose whole ones of it, mm. Raises InputError for a total that is negative or
-    rows without panels.
+    Args:
+        total: What the leaf is too wide, mm.
+        rows: How many panels stand side by side in each row.
+        sights: Width that one panel shows in each row, mm.
+        may: What a stile may lose, mm.
+        by: Where it comes off: stiles, panels or both.
+        step: Panels lose whole ones of it, mm.
+
+    Raises:
+        InputError: For a total that is negative or rows without panels.
     """
     if total < 0 or any(count < 1 for count in rows) or len(rows) != len(sights):
         raise InputError("total", total, "0 or more, and one panel at least in every row")
@@ -116,6 +140,9 @@ def reduce(
 def to_tenths(total: float) -> float:
     """Return a reduction as it is shared out: to the tenth of a millimetre.
 
+    Args:
+        total: What the leaf is too wide, mm.
+
     >>> to_tenths(66.02)
     66.0
     """
@@ -123,7 +150,13 @@ def to_tenths(total: float) -> float:
 
 
 def ways_of(choice: Existing, total: float, step: float) -> dict[ReduceBy, Reduction]:
-    """Return every way to make a panelled leaf narrower by `total`, mm. step: that joints are set out by."""
+    """Return every way to make a panelled leaf narrower by `total`, mm.
+
+    Args:
+        choice: What is known of the old leaf, and chosen for it.
+        total: What the leaf is too wide, mm.
+        step: Joints are set out in whole ones of it, mm.
+    """
     return ways(
         total=total,
         rows=rows_of(choice),
@@ -136,12 +169,22 @@ def ways_of(choice: Existing, total: float, step: float) -> dict[ReduceBy, Reduc
 
 
 def panel_words(panels: Iterable[Sequence[float]], show: Show) -> str:
-    """Return what comes off each panel, from the hinge side, a row after the other: "9 · 8 · 9 / 26"."""
+    """Return what comes off each panel, from the hinge side, a row after the other: "9 · 8 · 9 / 26".
+
+    Args:
+        panels: What comes off each panel, row by row, mm.
+        show: How lengths and other quantities are written.
+    """
     return " / ".join(" · ".join(show.length(each, sign=False) for each in row) for row in dict.fromkeys(panels))
 
 
 def distinct(found: dict[ReduceBy, Reduction], taken: ReduceBy) -> list[Reduction]:
-    """Return the ways that differ in what they cut; of two alike the one that is taken."""
+    """Return the ways that differ in what they cut; of two alike the one that is taken.
+
+    Args:
+        found: The ways, by what is narrowed.
+        taken: The way that is chosen.
+    """
     kept: dict[tuple[float, tuple[tuple[float, ...], ...]], Reduction] = {}
     for each in sorted(found.values(), key=lambda each: each.by is not taken):
         kept.setdefault((round(each.stile_off, 3), each.panels), each)
@@ -158,7 +201,17 @@ def ways(
     through: bool,
     step: float = 1.0,
 ) -> dict[ReduceBy, Reduction]:
-    """Return every way that can be gone, by its name; all mm. step: of which panels lose whole ones."""
+    """Return every way that can be gone, by its name; all mm.
+
+    Args:
+        total: What the leaf is too wide, mm.
+        rows: How many panels stand side by side in each row, from the foot up.
+        sights: Width that a panel shows in each row, mm.
+        stile: Width of a stile, mm.
+        tenon: How far a tenon goes into the stile, mm.
+        through: Whether tenons go through the stile.
+        step: Panels lose whole ones of it, mm.
+    """
     may = stile_may_lose(stile=stile, tenon=tenon, through=through)
     found: dict[ReduceBy, Reduction] = {}
     for by in ReduceBy:

@@ -20,6 +20,11 @@ HALVED_LEAST, STAGGER_LEAST = 70.0, 20.0
 def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:
     """Return how far a splice reaches into the old stile, mm: as set, or 8 × the thickness of a scarf.
 
+    Args:
+        splice: How the splice is made.
+        lap: Length of the halving, mm; None for the rule's.
+        thickness: Thickness of the leaf, mm.
+
     >>> splice_length(splice=Splice.SCARF, lap=75, thickness=40)
     320.0
     """
@@ -27,14 +32,36 @@ def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:
 
 
 def spliced_stile(x: float, width: float, y0: float, y1: float, more: float, *, at_foot: bool) -> Rect:
-    """Return what is seen of a new piece: what is added; its halving lies behind the old wood."""
+    """Return what is seen of a new piece: what is added; its halving lies behind the old wood.
+
+    Args:
+        x: Across, away from the hinge edge, mm.
+        width: Width, mm.
+        y0: Its lower end, mm.
+        y1: Its upper end, mm.
+        more: How much further this splice reaches than the other one, mm.
+        at_foot: Whether it is added at the foot, else at the head.
+    """
     return Rect(x, y0, x + width, y1 + more) if at_foot else Rect(x, y0 - more, x + width, y1)
 
 
 def splice_ends(
     x: float, width: float, y0: float, y1: float, lap: float, more: float, thickness: float, *, at_foot: bool
 ) -> list[tuple[Point, ...]]:
-    """Return the lines of a splice on the face: the near end, and the far end of the halving, each falling outwards."""
+    """Return the lines of a splice on the face: the near end.
+
+    And the far end of the halving, each falling outwards.
+
+    Args:
+        x: Across, away from the hinge edge, mm.
+        width: Width, mm.
+        y0: Its lower end, mm.
+        y1: Its upper end, mm.
+        lap: Length of the halving, mm.
+        more: How much further this splice reaches than the other one, mm.
+        thickness: Thickness of the leaf, mm.
+        at_foot: Whether it is added at the foot, else at the head.
+    """
     drop = min(thickness / 2 * math.tan(math.radians(END_DEG)), lap / 2)
     start, far = (y1 + more, y1 + more + lap) if at_foot else (y0 - more, y0 - more - lap)
     return [((x, start - drop / 2), (x + width, start + drop / 2)), ((x, far - drop / 2), (x + width, far + drop / 2))]

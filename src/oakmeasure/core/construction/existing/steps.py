@@ -14,7 +14,13 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Existing, glue: GluePlan | None) -> None:
-    """Add the operations on an old or a bought leaf, from what is read of it to its new size."""
+    """Add the operations on an old or a bought leaf, from what is read of it to its new size.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is known of the old leaf, and chosen for it.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     old = tuple(p.name for p in m.build.parts if p.is_old)
     panelled = choice.inside is Inside.PANELLED
     read = m.add(

@@ -33,7 +33,7 @@ from oakmeasure.core.timber.movement import frame_movement
 
 @dataclass(slots=True)
 class _Frame:
-    """The setting-out while the leaf is being worked out. arch: points of an arched top rail's lower edge, or ()."""
+    """The setting-out while the leaf is being worked out."""
 
     ctx: Context
     fit: Fit
@@ -48,12 +48,19 @@ class _Frame:
     rail_length: Figure
     layout: FrameLayout
     arch: tuple[Point, ...] = ()
+    """Points of an arched top rail's lower edge, or ()."""
     tenons: list[Tenon] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the framed leaf; what cannot be made is said by checks, and the rest is still set out."""
+    """Return the framed leaf; what cannot be made is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     frame = _set_out(ctx, fit, wood)
     _arch(frame)
     for rail in frame.layout.rails:
@@ -356,7 +363,11 @@ def _muntin(frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stu
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness."""
+    """Add what other stages need before the leaf is built: its thickness.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     ctx.figures.given(
         "thickness",
         "leaf thickness",

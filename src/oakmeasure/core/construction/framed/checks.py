@@ -39,13 +39,33 @@ TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
 def judge(
     ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure, tenon: Figure, groove: Figure
 ) -> None:
-    """Judge the frame."""
+    """Judge the frame.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the frame.
+        fit: Size of the leaf and its gaps, mm.
+        layout: Where rails and fields stand.
+        shoulder: Between the shoulders of a rail, mm.
+        tenon: How far a tenon goes into the stile, mm.
+        groove: Depth of the panel groove, mm; None for none.
+    """
     judge_room(ctx, choice, fit, layout, shoulder)
     _joints(ctx, choice, tenon, groove)
 
 
 def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure) -> None:
-    """Judge whether stiles, rails and fields have room in the leaf; for any construction that is set out as a frame."""
+    """Judge whether stiles, rails and fields have room in the leaf.
+
+    For any construction that is set out as a frame.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the frame.
+        fit: Size of the leaf and its gaps, mm.
+        layout: Where rails and fields stand.
+        shoulder: Between the shoulders of a rail, mm.
+    """
     stops = len(ctx.checks_so_far.items)
     _widths(ctx, choice, fit, shoulder)
     _heights(ctx, choice, layout)
@@ -257,7 +277,20 @@ def judge_panels(
     groove: Figure,
     tenon_thick: Figure,
 ) -> None:
-    """Judge the panels in their grooves: held at the driest, free at the wettest."""
+    """Judge the panels in their grooves: held at the driest, free at the wettest.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the frame.
+        hold: How much of the panel is held at the driest, mm.
+        room: How far the panel can swell in each groove, mm.
+        swell: How far the panel swells, at the wettest, mm.
+        shrink: How far the panel shrinks, at the driest, mm.
+        widest: To the bottoms of the panel's grooves, mm.
+        width: Width, mm.
+        groove: Depth of the panel groove, mm; None for none.
+        tenon_thick: Thickness of the tenons, mm.
+    """
     least = ctx.rule("panel_hold", "least hold of a panel")
     free = room.value - swell.value / 2
     numbers = f"{ctx.fmt(hold)} held at the driest, {ctx.fmt(free)} free each side at the wettest."
@@ -331,7 +364,13 @@ def _deeper_groove(
 
 
 def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
-    """Say that no segment has such a rise."""
+    """Say that no segment has such a rise.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        span: From springing to springing, mm.
+        rise: The rise that was asked for, mm.
+    """
     most = max(span.value / 2, 5.0)
     ctx.report(
         "arch",
@@ -346,7 +385,12 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
 
 
 def say_glass(ctx: Context, pane: Part) -> None:
-    """The caution that stands at glass."""
+    """The caution that stands at glass.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        pane: The pane of glass.
+    """
     ctx.report(
         "glass",
         Level.WARNING,
@@ -362,7 +406,14 @@ def say_glass(ctx: Context, pane: Part) -> None:
 
 
 def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> None:
-    """Judge the case of a mortise lock against the latch stile and the tenons in it."""
+    """Judge the case of a mortise lock against the latch stile and the tenons in it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the frame.
+        fit: Size of the leaf and its gaps, mm.
+        tenons: The leaf's tenons.
+    """
     lock = ctx.leaf.hardware.lock
     if lock is None:
         return

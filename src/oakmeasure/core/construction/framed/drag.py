@@ -10,13 +10,22 @@ from oakmeasure.core.leaf.part import Build, Part
 
 
 def rails(build: Build) -> list[Part]:
-    """Return the rails that can be dragged: those between the top and the bottom one."""
+    """Return the rails that can be dragged: those between the top and the bottom one.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     ends = ("top rail", "bottom rail")
     return [part for part in build.parts if part.role is Role.RAIL and part.name not in ends]
 
 
 def is_between(choice: ConstructionModel, name: str) -> bool:
-    """Return whether a part is one of the rails between."""
+    """Return whether a part is one of the rails between.
+
+    Args:
+        choice: What is chosen for the construction.
+        name: Its name.
+    """
     assert isinstance(choice, Framed)
     return name in between_names(choice, len(rows_of(choice)) - 1)
 

@@ -25,13 +25,21 @@ class RailJoint:
     """What a rail's ends are set out from."""
 
     rail: str
+    """Name of the rail."""
     rect: Rect
+    """The rectangle that it takes up, mm in the leaf."""
     place: Place | None
+    """Which of its kind the rail is."""
     groove: float
+    """Depth of the panel groove, mm."""
     tenon: float
+    """How far the tenon goes into the stile, mm."""
     thickness: float
+    """Thickness of the tenon, mm."""
     through: bool
+    """Whether it goes through."""
     kind: TenonKind = TenonKind.BLIND
+    """Through, blind or loose."""
 
 
 def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
@@ -45,7 +53,12 @@ def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
 
 
 def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
-    """Add and return the tenon's thickness: its share of the stock, to the nearest cutter on hand."""
+    """Add and return the tenon's thickness: its share of the stock, to the nearest cutter on hand.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        thickness: Thickness of the leaf, mm.
+    """
     share = ctx.rule("tenon_share", "tenon's share of the thickness", Unit.RATIO)
     wanted = thickness.value * share.value
     cutter = min(ctx.rules.cutters, key=lambda each: (abs(each - wanted), each))
@@ -66,6 +79,11 @@ def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon
     The groove takes its depth off the tenon at a grooved edge; at the leaf's end a haunch takes a share and
     projects by the groove's depth. A tenon wider than `divide_at` times its thickness is divided, a third of
     the rail left between. Source: common practice of the trade.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        joint: What the rail's ends are set out from.
+        leaf_width: Width of the leaf, mm.
     """
     spans, haunch = _across(ctx, joint)
     if joint.kind is TenonKind.DOWELS:

@@ -28,8 +28,11 @@ class Rail:
     """One rail."""
 
     name: str
+    """Its name, as it is shown."""
     rect: Rect
+    """The rectangle that it takes up, mm in the leaf."""
     width: Figure
+    """Width of the rail, mm."""
     place: Place | None
     """Top or bottom; of those between, that on the lock."""
 
@@ -41,41 +44,60 @@ class Rail:
 
 @dataclass(frozen=True, slots=True)
 class FieldColumn:
-    """One field of a row. sight: its width as a figure."""
+    """One field of a row."""
 
     name: str
+    """Name of the panel."""
     x0: float
+    """Left edge, mm."""
     x1: float
+    """Right edge, mm."""
     sight: Figure
+    """Its width as a figure."""
 
 
 @dataclass(frozen=True, slots=True)
 class Fields:
-    """One row of fields. name: with a space behind, or "". sight: its height as a figure. below, above: rails."""
+    """One row of fields."""
 
     name: str
+    """With a space behind, or ""."""
     y0: float
+    """Upper edge of the rail below, mm."""
     y1: float
+    """Lower edge of the rail above, mm."""
     sight: Figure
+    """Its height as a figure."""
     columns: tuple[FieldColumn, ...]
+    """Its panels, from the hinge edge."""
     infill: Infill
+    """What fills it."""
     below: str
+    """The rail below."""
     above: str
+    """The rail above."""
 
     @property
     def slug(self) -> str:
+        """The name as figures' names have it, with underscores."""
         return self.name.strip().replace(" ", "_")
 
 
 @dataclass(frozen=True, slots=True)
 class FrameLayout:
-    """rails: from the foot up. rows: from the foot up; those that overlapping rails leave no height are left out."""
+    """Where the rails and the fields of a framed leaf stand."""
 
     rails: tuple[Rail, ...]
+    """From the foot up."""
     rows: tuple[Fields, ...]
+    """From the foot up; those that overlapping rails leave no height are left out."""
 
     def rail(self, name: str) -> Rail:
-        """Return the rail called `name`; KeyError when there is none."""
+        """Return the rail called `name`; KeyError when there is none.
+
+        Args:
+            name: Its name.
+        """
         for each in self.rails:
             if each.name == name:
                 return each
@@ -83,7 +105,11 @@ class FrameLayout:
 
 
 def rows_of(choice: Framed) -> tuple[FieldRow, ...]:
-    """Return the rows of a frame: its own, or those that its middle rail and its muntin make."""
+    """Return the rows of a frame: its own, or those that its middle rail and its muntin make.
+
+    Args:
+        choice: What is chosen for the frame.
+    """
     if choice.rows:
         return choice.rows
     row = FieldRow(columns=1 if choice.muntin is None else 2)
@@ -91,12 +117,21 @@ def rows_of(choice: Framed) -> tuple[FieldRow, ...]:
 
 
 def row_names(count: int) -> tuple[str, ...]:
-    """Return the names of so many rows, from the foot up."""
+    """Return the names of so many rows, from the foot up.
+
+    Args:
+        count: How many there are.
+    """
     return ROW_NAMES.get(count) or tuple(f"row {at} " for at in range(1, count + 1))
 
 
 def between_names(choice: Framed, count: int) -> tuple[str, ...]:
-    """Return the names of the rails between; the one on the lock is always the middle rail."""
+    """Return the names of the rails between; the one on the lock is always the middle rail.
+
+    Args:
+        choice: What is chosen for the frame.
+        count: How many there are.
+    """
     names = list(BETWEEN_NAMES.get(count) or tuple(f"rail {at}" for at in range(2, count + 2)))
     lock = lock_rail_of(choice, count)
     if lock is not None:
@@ -105,14 +140,27 @@ def between_names(choice: Framed, count: int) -> tuple[str, ...]:
 
 
 def lock_rail_of(choice: Framed, count: int) -> int | None:
-    """Return which of the rails between is centred on the lock; None for none."""
+    """Return which of the rails between is centred on the lock; None for none.
+
+    Args:
+        choice: What is chosen for the frame.
+        count: How many there are.
+    """
     if choice.middle_rail is None or choice.lock_rail is None or not count:
         return None
     return min(choice.lock_rail, count - 1)
 
 
 def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: float = 0.0) -> FrameLayout:
-    """Add the places of all rails and the sight sizes of all fields; return them. inset: of the stiles, mm."""
+    """Add the places of all rails and the sight sizes of all fields; return them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        choice: What is chosen for the frame.
+        shoulder: Between the shoulders of a rail, mm.
+        inset: How far the stiles stand in from the edges, mm.
+    """
     rows = rows_of(choice)
     names, between = row_names(len(rows)), between_names(choice, len(rows) - 1)
     x0, x1 = inset + choice.stile, fit.width.value - choice.stile - inset
@@ -271,7 +319,16 @@ def _columns(
 
 
 def frame_dims(layout: FrameLayout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
-    """Return the sizes to write on a leaf set out as a frame: stiles and the lowest row along, rails and rows up."""
+    """Return the sizes to write on a leaf set out as a frame.
+
+    Stiles and the lowest row along, rails and rows up.
+
+    Args:
+        layout: Where rails and fields stand.
+        width: Width, mm.
+        stile: Width of a stile, mm.
+        inset: How far the stiles stand in from the edges, mm.
+    """
     found = [
         Dim(inset, inset + stile, "stile", "part:hinge stile", False),
         Dim(width - inset - stile, width - inset, "stile", "part:latch stile", False),

@@ -48,7 +48,17 @@ def fill(
     tenon_thick: Figure,
     arch: tuple[Point, ...],
 ) -> list[Part]:
-    """Return what fills every field, its figures added and judged. arch: lower edge of the top rail, or ()."""
+    """Return what fills every field, its figures added and judged.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        choice: What is chosen for the frame.
+        rows: Fields of each row, from the foot up.
+        groove: Depth of the panel groove, mm; None for none.
+        tenon_thick: Thickness of the tenons, mm.
+        arch: Lower edge of the top rail as points, mm; () where it is straight.
+    """
     made: list[Part] = []
     known: dict[str, _Across] = {}
     sights = {column.sight.name for row in rows if row.infill is not Infill.GLASS for column in row.columns}

@@ -64,7 +64,11 @@ def with_pattern(choice: ConstructionModel, key: str) -> Framed:
 
 
 def pattern_of(choice: ConstructionModel) -> str:
-    """Return the key of the pattern that a frame's fields make; "" where they are its own, or it is no frame."""
+    """Return the key of the pattern that a frame's fields make; "" where they are its own, or it is no frame.
+
+    Args:
+        choice: What is chosen for the construction.
+    """
     if not isinstance(choice, Framed):
         return ""
     for key, (_, fields) in PATTERNS.items():

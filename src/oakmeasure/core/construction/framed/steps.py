@@ -17,14 +17,27 @@ DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
 
 
 def steps(m: StepBuilder, choice: Framed, glue: GluePlan | None) -> None:
-    """Add the operations of a framed leaf, from its marked members to one that is glued and levelled."""
+    """Add the operations of a framed leaf, from its marked members to one that is glued and levelled.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the frame.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     frame_steps(m, choice)
     glue_up(m, glue, "frame", m.whole)
     after_frame(m, choice)
 
 
 def frame_steps(m: StepBuilder, choice: Framed) -> None:
-    """Add the operations of a frame, from its marked parts to the dry fit. Veneered frames are framed as well."""
+    """Add the operations of a frame, from its marked parts to the dry fit.
+
+    Veneered frames are framed as well.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the frame.
+    """
     stiles, rails = m.names(Role.STILE), m.names(Role.RAIL)
     muntins, panels = m.names(Role.MUNTIN), m.names(Role.PANEL)
     m.add(
@@ -311,7 +324,12 @@ def _panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
 
 
 def after_frame(m: StepBuilder, choice: Framed) -> None:
-    """Add what follows the glue-up of a frame: joints flushed, wedges cut, glass last."""
+    """Add what follows the glue-up of a frame: joints flushed, wedges cut, glass last.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the frame.
+    """
     glued = m.whole
     m.whole = m.add(
         "flush:frame",
@@ -327,7 +345,11 @@ def after_frame(m: StepBuilder, choice: Framed) -> None:
 
 
 def last_steps(m: StepBuilder) -> None:
-    """Add the glass: measured in its rebate, put in when the finish is dry."""
+    """Add the glass: measured in its rebate, put in when the finish is dry.
+
+    Args:
+        m: Where the operations are added.
+    """
     panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
     if panes:
         m.add(

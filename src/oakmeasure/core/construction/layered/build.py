@@ -36,6 +36,9 @@ CLAMP_EVERY = 200.0  # along a lipping, or with bearers over a face: common prac
 def pin_for(layers: float) -> float | None:
     """Return the longest pin that stays 2 short of the layers that it goes through, mm; None where none does.
 
+    Args:
+        layers: Thickness of all layers that it goes through, mm.
+
     >>> pin_for(24.0)
     20.0
     """
@@ -45,6 +48,10 @@ def pin_for(layers: float) -> float | None:
 def first_stile(*, lipping: Lipping, depth: float) -> float:
     """Return how far the first stile stands in from the leaf's edge, mm: by the lipping's depth.
 
+    Args:
+        lipping: How the edge is lipped.
+        depth: Depth of the lipping, mm.
+
     >>> first_stile(lipping=Lipping.T, depth=20)
     20
     """
@@ -52,7 +59,11 @@ def first_stile(*, lipping: Lipping, depth: float) -> float:
 
 
 def frame_of(choice: object) -> Framed:
-    """Return a construction's members as a frame is set out: its widths, one or two rows, one muntin or none."""
+    """Return a construction's members as a frame is set out: its widths, one or two rows, one muntin or none.
+
+    Args:
+        choice: What is chosen for the construction.
+    """
     names = ("stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height")
     return Framed.model_construct(**{name: getattr(choice, name, None) for name in names})
 
@@ -77,7 +88,13 @@ class _LayeredLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the layered leaf; what cannot be made is said by checks, and the rest is still set out."""
+    """Return the layered leaf; what cannot be made is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Layered)
     leaf = _set_out(ctx, fit, wood, choice)
@@ -414,8 +431,13 @@ def _pins(leaf: _LayeredLeaf) -> None:
 
 
 def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:
-    """Return where pins go in a member: 25 from its edges, in rows no further apart than `every`, two rows at least
-    where it is wide. All mm.
+    """Return where pins go in a member: 25 from its edges.
+
+    In rows no further apart than `every`, two rows at least where it is wide. All mm.
+
+    Args:
+        face: What is seen of it in the finished leaf, mm.
+        every: The most between two rows, mm.
 
     >>> pin_places(Rect(0, 0, 50, 200), 150)
     [(25.0, 25.0), (25.0, 175.0)]
@@ -451,6 +473,10 @@ def _dims(leaf: _LayeredLeaf) -> tuple[Dim, ...]:
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: how thick it is."""
+    """Add what other stages need before the leaf is built: how thick it is.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     thick = ctx.leaf.build.thickness
     add_thickness(ctx, thick, thick, "")

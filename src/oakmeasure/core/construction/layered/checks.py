@@ -12,7 +12,12 @@ PAINTED = ("paint", "outside paint")
 
 
 def judge(ctx: Context, choice: Layered) -> None:
-    """Judge layers, lippings, trims and pieced members."""
+    """Judge layers, lippings, trims and pieced members.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the layered leaf.
+    """
     layers = ctx.figures["layers"]
     ctx.report(
         "layers",

@@ -43,33 +43,48 @@ class PieceJoint(StrEnum):
 
 
 class Layered(ConstructionModel):
-    """Layers of sheet: a core, stiles and rails on both of its faces, lippings on the long edges; or full layers.
-
-    core, face: thickness of the middle layer and of each outer one. lipping_depth: how far the lipping reaches in from
-    the leaf's edge; the first stile stands in by it. tongue: of a T, further in between the faces. trim: width of a
-    moulding mitred round each field on both faces; None for none. pin_every: of the pins that hold while it sets.
-    """
+    """Layers of sheet: a core, stiles and rails on both of its faces, lippings on the long edges; or full layers."""
 
     trade_name: ClassVar[str] = "layered from sheet"
+    """What the trade calls it."""
     kind: Literal["layered"] = "layered"
+    """Which kind it is."""
     style: LayerStyle = LayerStyle.FRAME
+    """How its layers show."""
     sheet: str = "ply_birch"
+    """Key of its sheet material."""
     core: Annotated[float, bounded(3, 40, "core")] = 12.0
+    """Thickness of the middle layer, mm."""
     face: Annotated[float, bounded(3, 30, "face layer")] = 12.0
+    """Thickness of each outer layer, mm."""
     stile: Annotated[float, bounded(30, 400, "stile")] = 110.0
+    """Stile, mm."""
     top_rail: Annotated[float, bounded(30, 400, "top rail")] = 110.0
+    """Top rail, mm."""
     middle_rail: Annotated[float, bounded(30, 500, "middle rail")] | None = 190.0
+    """Middle rail, mm; None: by rule."""
     bottom_rail: Annotated[float, bounded(30, 600, "bottom rail")] = 210.0
+    """Bottom rail, mm."""
     muntin: Annotated[float, bounded(20, 300, "muntin")] | None = None
+    """Muntin, mm; None: by rule."""
     lock_height: Annotated[float, bounded(100, 2500, "lock height")] = 1000.0
+    """Lock height, mm."""
     lipping: Lipping = Lipping.PLAIN
+    """How its edges are lipped."""
     lipping_depth: Annotated[float, bounded(3, 60, "lipping")] = 10.0
+    """How far the lipping reaches in from the leaf's edge; the first stile stands in by it."""
     tongue: Annotated[float, bounded(3, 40, "tongue")] = 10.0
+    """Of a T, further in between the faces, mm."""
     trim: Annotated[float, bounded(5, 60, "trim")] | None = None
+    """Width of a moulding mitred round each field on both faces, mm; None for none."""
     trim_thickness: Annotated[float, bounded(3, 30, "trim thickness")] = 9.0
+    """Trim thickness, mm."""
     pieced: Pieced = Pieced.NONE
+    """Whether wide layers are pieced."""
     piece_joint: PieceJoint = PieceJoint.BUTT
+    """How pieces are joined."""
     pin_every: Annotated[float, bounded(40, 500, "distance of pins")] = 150.0
+    """Of the pins that hold while it sets, mm."""
 
     _known = field_validator("sheet")(known_sheet)
 

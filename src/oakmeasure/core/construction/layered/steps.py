@@ -11,7 +11,13 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
-    """Add the operations of a layered leaf, from its cut sheet to one with its lippings and mouldings on."""
+    """Add the operations of a layered leaf, from its cut sheet to one with its lippings and mouldings on.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the layered leaf.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     faces = tuple(p.name for p in m.build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM))
     lippings, trims = m.names(Role.LIPPING), m.names(Role.TRIM)
     m.add(

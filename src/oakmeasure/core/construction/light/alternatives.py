@@ -14,7 +14,14 @@ from oakmeasure.core.timber.choice import Timber
 
 
 def ways(ctx: Context, _fit: Fit, _build: Build, _wood: Timber) -> tuple[Comparison, ...]:
-    """Return where the glue may go, with what each way means; nothing where it is closed by sheet."""
+    """Return where the glue may go, with what each way means; nothing where it is closed by sheet.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        _fit: Not asked: the choice alone decides.
+        _build: Not asked: the choice alone decides.
+        _wood: Not asked: the choice alone decides.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
     return (_light_glue(ctx, choice),) if choice.fill.is_boards else ()

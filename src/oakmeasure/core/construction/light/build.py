@@ -42,6 +42,9 @@ FROM_EDGE = 15.0  # of a screw, from the edge of the member that it holds: commo
 def pocket_screw(thickness: float) -> float:
     """Return the pocket screw for a frame of a thickness, mm.
 
+    Args:
+        thickness: Thickness of the leaf, mm.
+
     >>> pocket_screw(20.0)
     32.0
     """
@@ -63,7 +66,13 @@ class _LightLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the light leaf; what cannot be made is said by checks, and the rest is still set out."""
+    """Return the light leaf; what cannot be made is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
@@ -445,7 +454,11 @@ def _from_behind(leaf: _LightLeaf, *, slotted: bool) -> None:
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all."""
+    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
     add_thickness(ctx, choice.frame, choice.thickness, "build.frame")

@@ -13,7 +13,13 @@ TALL = 1800.0  # taller leaves on pocket screws alone sag: common practice, no s
 
 
 def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
-    """Judge filling, glue and joints. moves: of all boards behind together; None without boards."""
+    """Judge filling, glue and joints.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the light frame.
+        moves: Of all boards behind together; None without boards.
+    """
     if moves is not None:
         _boards(ctx, choice, moves)
     if choice.fill.is_in_rebate and choice.frame - choice.fill_thickness < UNDER_REBATE:
@@ -92,7 +98,13 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
 
 
 def say_brace(ctx: Context, width: Figure, room: float) -> None:
-    """Say that a brace is too wide for its field."""
+    """Say that a brace is too wide for its field.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        width: Width, mm.
+        room: Width that there is for it, mm; 0 for as much as it needs.
+    """
     most = max(25.0, 0.4 * room)
     ctx.report(
         "brace-wide",

@@ -12,7 +12,12 @@ from oakmeasure.core.leaf.part import Build, Hollow, Rect
 
 
 def hollows(choice: ConstructionModel, build: Build) -> Iterator[Hollow]:
-    """Yield the open fields of the frame."""
+    """Yield the open fields of the frame.
+
+    Args:
+        choice: What is chosen for the construction.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     assert isinstance(choice, Light)
     solid = [each.face for each in build.parts if each.role in (Role.STILE, Role.RAIL, Role.MUNTIN)]
     rails = sorted({(each.y0, each.y1) for each in solid if each.width > each.height})

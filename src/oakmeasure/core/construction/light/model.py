@@ -53,29 +53,44 @@ class LightGlue(StrEnum):
 
 
 class Light(ConstructionModel):
-    """A frame of thin members laid on boards or sheet. fill_thickness: of these. board: cover of one board, at most.
-
-    rebate: width of the rebate that takes a sheet. glue: where it goes. brace_width: of the braces in the upper field.
-    """
+    """A frame of thin members laid on boards or sheet."""
 
     trade_name: ClassVar[str] = "light face frame"
+    """What the trade calls it."""
     is_worked_loose: ClassVar[bool] = True
+    """Whether its parts are worked before they are put together."""
     kind: Literal["light"] = "light"
+    """Which kind it is."""
     frame: Annotated[float, bounded(12, 40, "frame thickness")] = 20.0
+    """Frame thickness, mm."""
     stile: Annotated[float, bounded(25, 250, "stile")] = 70.0
+    """Stile, mm."""
     top_rail: Annotated[float, bounded(25, 250, "top rail")] = 70.0
+    """Top rail, mm."""
     middle_rail: Annotated[float, bounded(25, 300, "middle rail")] | None = None
+    """Middle rail, mm; None: by rule."""
     bottom_rail: Annotated[float, bounded(25, 300, "bottom rail")] = 90.0
+    """Bottom rail, mm."""
     lock_height: Annotated[float, bounded(100, 2500, "lock height")] = 1000.0
+    """Lock height, mm."""
     joint: LightJoint = LightJoint.POCKET
+    """How its frame is joined."""
     fill: LightFill = LightFill.BOARDS
+    """What fills it."""
     fill_thickness: Annotated[float, bounded(3, 25, "filling")] = 9.0
+    """Thickness of what fills the frame, mm."""
     sheet: str = "ply_birch"
+    """Key of its sheet material."""
     board: Annotated[float, bounded(40, 250, "board")] = 100.0
+    """Cover of one board, at most, mm."""
     rebate: Annotated[float, bounded(4, 30, "rebate")] = 10.0
+    """Width of the rebate that takes a sheet, mm."""
     glue: LightGlue = LightGlue.JOINTS
+    """Where it goes."""
     brace: LightBrace = LightBrace.NONE
+    """How it is braced."""
     brace_width: Annotated[float, bounded(25, 200, "brace")] = 70.0
+    """Of the braces in the upper field."""
 
     _known = field_validator("sheet")(known_sheet)
 

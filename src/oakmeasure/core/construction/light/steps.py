@@ -11,7 +11,13 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
-    """Add the operations of a light frame, from its marked members to one that is filled."""
+    """Add the operations of a light frame, from its marked members to one that is filled.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the light frame.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     _joints(m, choice)
     dry = m.add(
         "dry:frame",

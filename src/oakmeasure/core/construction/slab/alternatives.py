@@ -15,7 +15,14 @@ from oakmeasure.core.timber.wood import change_of_width
 
 
 def ways(ctx: Context, fit: Fit, build: Build, wood: Timber) -> tuple[Comparison, ...]:
-    """Return where the glue may go, with what each way means."""
+    """Return where the glue may go, with what each way means.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Slab)
     return (_slab_glue(ctx, choice, fit, build, wood),)

@@ -34,6 +34,11 @@ TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge
 def strip_count(*, width: float, strip: float, shoot: float) -> int:
     """Return the fewest strips alike, none wider than `strip`, that make a width when each joint loses `shoot`; mm.
 
+    Args:
+        width: Width, mm.
+        strip: The widest strip, mm.
+        shoot: What shooting one joint takes, mm.
+
     >>> strip_count(width=955, strip=140, shoot=0)
     7
     """
@@ -43,7 +48,11 @@ def strip_count(*, width: float, strip: float, shoot: float) -> int:
 def slot_length(*, moves: float, from_middle: float, width: float, screw: float = SLOT_SCREW) -> float:
     """Return the length of a slot, mm: the screw's diameter and its share of the width's movement, both ways.
 
-    moves: of the whole width through the seasons; from_middle: of the slot from the fixed middle, mm.
+    Args:
+        moves: How far the whole width moves through the seasons, mm.
+        from_middle: From the fixed middle to the slot, mm.
+        width: Width, mm.
+        screw: Diameter of the screw, mm.
 
     >>> slot_length(moves=10.0, from_middle=300.0, width=600.0)
     10.0
@@ -64,7 +73,13 @@ class _SlabLeaf:
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the slab; what cannot be made is said by checks, and the rest is still set out."""
+    """Return the slab; what cannot be made is said by checks, and the rest is still set out.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Slab)
     leaf = _SlabLeaf(ctx, fit, wood, choice)
@@ -261,6 +276,10 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
 def tenon_places(*, height: float, every: float) -> list[float]:
     """Return where loose tenons stand along a joint, mm up from the foot, none further apart than `every`.
 
+    Args:
+        height: Height, mm.
+        every: The most between two of them, mm.
+
     >>> tenon_places(height=800, every=300)
     [100.0, 400.0, 700.0]
     """
@@ -403,7 +422,11 @@ def _fix(leaf: _SlabLeaf, name: str, face: Rect, season: Figure) -> None:
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all."""
+    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Slab)
     add_thickness(ctx, choice.thickness, _over_all(choice), "build.thickness")

@@ -24,7 +24,13 @@ HELD_MOVES = 2.0  # so much movement a nailed ledge bears before strips split: c
 
 
 def glue_stages(*, strips: int, at_once: int) -> int:
-    """Return in how many glue-ups a slab comes together, `at_once` pieces in each: groups first, then the groups.
+    """Return in how many glue-ups a slab comes together, `at_once` pieces in each.
+
+    Groups first, then the groups.
+
+    Args:
+        strips: How many strips there are.
+        at_once: How many pieces one closes in one glue-up.
 
     >>> glue_stages(strips=7, at_once=3)
     3
@@ -38,7 +44,16 @@ def glue_stages(*, strips: int, at_once: int) -> int:
 
 
 def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Sequence[Fixing], season: Figure) -> None:
-    """Judge strips, joints and stiffeners with what holds them."""
+    """Judge strips, joints and stiffeners with what holds them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the slab.
+        fit: Size of the leaf and its gaps, mm.
+        strips: The strips, from the hinge edge.
+        fixings: Nails and screws that hold the boards.
+        season: How far the width moves between the driest and the wettest air, mm.
+    """
     _strips(ctx, choice, fit, strips)
     _glue(ctx, choice, strips, season)
     if choice.stiffener is Stiffener.NONE:

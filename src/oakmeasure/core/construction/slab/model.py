@@ -38,31 +38,42 @@ class Stiffener(StrEnum):
 
 
 class Slab(ConstructionModel):
-    """A slab of strips edge to edge.
-
-    measured: widths of the strips at hand, from the hinge edge; () are alike and at most `strip` wide. shoot: taken off
-    each glue joint, both edges together. every: distance of loose tenons or dowels. stages: glued up in groups of.
-    stiffeners: how many; stiffener_*: width and thickness; stiffener_in: ends from the leaf's edges; stiffener_end:
-    their centre from foot and top. dado: how deep they are let in.
-    """
+    """A slab of strips edge to edge."""
 
     trade_name: ClassVar[str] = "solid slab"
+    """What the trade calls it."""
     kind: Literal["slab"] = "slab"
+    """Which kind it is."""
     thickness: Annotated[float, bounded(16, 90, "thickness")] = 40.0
+    """Thickness, mm."""
     measured: Annotated[tuple[LaidBoard, ...], Field(max_length=30)] = ()
+    """Widths of the strips at hand, from the hinge edge; () are alike and at most `strip` wide."""
     strip: Annotated[float, bounded(40, 400, "strip")] = 140.0
+    """Width of the widest strip, mm."""
     shoot: Annotated[float, bounded(0, 10, "shooting")] = 0.0
+    """Taken off each glue joint, both edges together, mm."""
     joint: SlabJoint = SlabJoint.TENONS
+    """How its strips are joined."""
     every: Annotated[float, bounded(80, 800, "distance")] = 300.0
+    """Distance of loose tenons or dowels, mm."""
     glue: SlabGlue = SlabGlue.EDGES
+    """Whether strips are glued together."""
     stages: Annotated[int, Field(ge=2, le=6)] = 3
+    """How many pieces are glued up at a time."""
     stiffener: Stiffener = Stiffener.DADOES
+    """What keeps it flat."""
     stiffeners: Annotated[int, Field(ge=2, le=5)] = 2
+    """How many stiffeners there are."""
     stiffener_width: Annotated[float, bounded(8, 200, "batten")] = 70.0
+    """Width of a stiffener, mm."""
     stiffener_thickness: Annotated[float, bounded(5, 60, "batten thickness")] = 22.0
+    """Thickness of a stiffener, mm."""
     stiffener_in: Annotated[float, bounded(0, 200, "batten ends")] = 60.0
+    """From the leaf's edges to the stiffeners' ends, mm."""
     stiffener_end: Annotated[float, bounded(40, 800, "batten from the ends")] = 250.0
+    """From foot and top to the stiffeners' middle, mm."""
     dado: Annotated[float, bounded(0, 40, "dado")] = 8.0
+    """How deep stiffeners are let in, mm."""
 
     @property
     def glued_at_once(self) -> int:
@@ -70,11 +81,19 @@ class Slab(ConstructionModel):
         return self.stages
 
     def with_widths(self, widths: Sequence[float]) -> Self:
-        """Return the same of strips as wide as they were read."""
+        """Return the same of strips as wide as they were read.
+
+        Args:
+            widths: What each shows, from the hinge edge, mm.
+        """
         return self.model_copy(update={"measured": laid(widths)})
 
     def begun(self, clear_height: float | None) -> Self:
-        """Return the same with battens that lie a fifth of a low leaf from its ends."""
+        """Return the same with battens that lie a fifth of a low leaf from its ends.
+
+        Args:
+            clear_height: The least reading of the opening's height, mm; None where nobody has read it.
+        """
         fifth = 5.0 * round((clear_height or 2000.0) / 25.0)
         return self.model_copy(update={"stiffener_end": min(max(fifth, 50.0), self.stiffener_end)})
 

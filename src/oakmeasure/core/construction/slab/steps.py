@@ -12,7 +12,13 @@ from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
-    """Add the operations of a slab, from its marked strips to one that is held flat."""
+    """Add the operations of a slab, from its marked strips to one that is held flat.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the slab.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     strips = tuple(part.name for part in m.build.parts if part.role is Role.STRIP)  # old boards are at hand
     old = any(part.at_hand for part in m.build.parts if part.role is Role.STRIP)
     ready = m.loose(strips) or ("measure:opening",)

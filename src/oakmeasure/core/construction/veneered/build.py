@@ -35,7 +35,15 @@ SHOOT = 2.0  # off each edge of a veneer before it is joined to the next: common
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the leaf before it is cut to its outline; `after` makes layers of what is built up member by member."""
+    """Return the leaf before it is cut to its outline.
+
+    `after` makes layers of what is built up member by member.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Veneered)
     front, back = _thicknesses(ctx, choice)
@@ -352,7 +360,14 @@ def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figu
 
 
 def after(ctx: Context, fit: Fit, wood: Timber, built: Build) -> Build:
-    """Return a framed one with each member as core, edging and veneers; its names stay, the core carries them."""
+    """Return a framed one with each member as core, edging and veneers; its names stay, the core carries them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        built: The leaf as a frame of solid members.
+    """
     choice = ctx.leaf.build
     assert isinstance(choice, Veneered)
     if choice.form is not VeneerForm.FRAMED:
@@ -483,6 +498,10 @@ def _along(shape: tuple[Point, ...], wide: float) -> tuple[tuple[Point, ...], tu
 
 
 def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness."""
+    """Add what other stages need before the leaf is built: its thickness.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     thick = ctx.leaf.build.thickness
     add_thickness(ctx, thick, thick, "build.thickness")

@@ -13,7 +13,12 @@ CORE_LEAST = 6.0  # thinner is no core: common practice, no source
 
 
 def judge(ctx: Context, choice: Veneered) -> None:
-    """Judge core, faces, veneers and edging."""
+    """Judge core, faces, veneers and edging.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the veneered leaf.
+    """
     core = ctx.figures["core"]
     if core.value < CORE_LEAST:
         thicker = choice.thickness + CORE_LEAST - core.value

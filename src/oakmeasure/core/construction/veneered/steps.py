@@ -15,7 +15,13 @@ __all__ = ["last_steps", "steps"]
 
 
 def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
-    """Add the operations of a veneered leaf: veneers sawn and pressed, then it is flush or goes on as a frame."""
+    """Add the operations of a veneered leaf: veneers sawn and pressed, then it is flush or goes on as a frame.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the veneered leaf.
+        glue: How the leaf is glued up; None where nothing is.
+    """
     veneers = tuple(p.name for p in m.build.parts if p.role is Role.VENEER)
     cores = tuple(p.name for p in m.build.parts if p.role not in (Role.VENEER, Role.LIPPING))
     edgings = m.names(Role.LIPPING)

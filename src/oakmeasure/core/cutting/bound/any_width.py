@@ -34,7 +34,13 @@ ALIKE = 1e-6  # of a worth, that counts for nothing
 
 
 def prove(master: Master, until: Callable[[], bool], told: Callable[[float], None]) -> None:
-    """Raise the bound of a programme of sheets round by round, and tell of each better one, hundredths."""
+    """Raise the bound of a programme of sheets round by round, and tell of each better one, hundredths.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+        until: What says when the time is over.
+        told: What is called with each better bound, hundredths of the money.
+    """
     best, center, smooth = 0.0, list[float](), SMOOTH
     while not until():
         solved = master.programme.solve()
@@ -95,19 +101,41 @@ class AnyWidth(Strips):
     # --- as other tables are asked ------------------------------------------------------------------------------
 
     def best(self, wide: int, length: int) -> float:
-        """Return the most that is worth in a span of a strip."""
+        """Return the most that is worth in a span of a strip.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+        """
         return self._strip(wide).best(wide, length)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
-        """Return the slots of that span."""
+        """Return the slots of that span.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         return self._strip(wide).taken(wide, length, left)
 
     def stacked(self, along: int, wide: int) -> float:
-        """Return the most that parts side by side in a slot are worth."""
+        """Return the most that parts side by side in a slot are worth.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+        """
         return self.stacks.best(along, wide + self.kerf)
 
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
-        """Return the parts side by side in a slot, as they lie in the strip."""
+        """Return the parts side by side in a slot, as they lie in the strip.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         return self._strip(wide).stack(along, wide, left)
 
     def _strip(self, wide: int) -> Slots:
@@ -120,8 +148,14 @@ class AnyWidth(Strips):
     def sheet(
         self, stock: StockInTenths, least: float, until: Callable[[], bool]
     ) -> tuple[float, list[list[tuple[int, int]]]]:
-        """Return what a sheet can be worth at the most, and its strips as (y, width). Too much, but never too little,
-        where the time is over before. least: where no sheet is worth more than that, `least` and no strips.
+        """Return what a sheet can be worth at the most, and its strips as (y, width).
+
+        Too much, but never too little, where the time is over before.
+
+        Args:
+            stock: The kind of stock.
+            least: The worth that a sheet must exceed: where none does, that worth and no strips.
+            until: What says when the time is over.
         """
         import numpy as np
 
@@ -153,8 +187,10 @@ class AnyWidth(Strips):
         return max(least, float(together.value[cells])), [self._placed(each) for each in found]
 
     def _possible(self, length: int, cells: int, least: float) -> np.ndarray:
-        """Return how many strips there can be of each width, cells: none of those that are in no sheet that is worth
-        more than `least`, even if a strip were as full all along as the fullest slot of it.
+        """Return how many strips there can be of each width, cells.
+
+        None of those that are in no sheet that is worth more than `least`, even if a strip were as full all along
+        as the fullest slot of it.
         """
         import numpy as np
 
@@ -172,8 +208,9 @@ class AnyWidth(Strips):
         return strips
 
     def _often(self, cells: int) -> np.ndarray:
-        """Return how many strips there can be whose parts, side by side, are just that wide, by cells of width. Each
-        takes up parts that are as wide together: of no width there are more than those would make up.
+        """Return how many strips there can be whose parts, side by side, are just that wide, by cells of width.
+
+        Each takes up parts that are as wide together: of no width there are more than those would make up.
         """
         import numpy as np
 
@@ -189,8 +226,9 @@ class AnyWidth(Strips):
         return np.where(reached, area // np.maximum(np.arange(cells + 1), 1), 0).astype(int)
 
     def _relaxed(self, length: int, often: np.ndarray, grid: int) -> np.ndarray:
-        """Return what a strip can hold at the most, by cells of width, 0 for those that there are none of. Widths are
-        brought to whole mm, up.
+        """Return what a strip can hold at the most, by cells of width, 0 for those that there are none of.
+
+        Widths are brought to whole mm, up.
         """
         import numpy as np
 

@@ -80,7 +80,12 @@ class BoundProcess:
 
 
 def started(watch: Deadline, work: Work) -> BoundProcess | None:
-    """Return a copy at work; None where the time is too short for it, or the machine has no room."""
+    """Return a copy at work; None where the time is too short for it, or the machine has no room.
+
+    Args:
+        watch: The time that there is, and whom to tell; None for no end.
+        work: What the copy proves.
+    """
     if watch.left < LEAST_TIME:
         return None
     try:
@@ -90,7 +95,13 @@ def started(watch: Deadline, work: Work) -> BoundProcess | None:
 
 
 def of_strips(shop: Shop, demand: list[int], stock: dict[int, int | None]) -> Work:
-    """Return the proof for what is cut in two stages. Tells of the prices of a sample first."""
+    """Return the proof for what is cut in two stages. Tells of the prices of a sample first.
+
+    Args:
+        shop: The problem in whole tenths.
+        demand: How many of each part are still wanted.
+        stock: How many of each kind of stock there are; None for no limit.
+    """
 
     def work(tell: Tell, watch: Deadline) -> None:
         prices = sample.prices(shop, demand, stock, (), watch.over)
@@ -112,7 +123,11 @@ def of_strips(shop: Shop, demand: list[int], stock: dict[int, int | None]) -> Wo
 
 
 def of_sheets(master: Master) -> Work:
-    """Return the proof for sheets that are cut in three stages, from their programme, solved already or not."""
+    """Return the proof for sheets that are cut in three stages, from their programme, solved already or not.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+    """
 
     def work(tell: Tell, watch: Deadline) -> None:
         if not math.isfinite(master.value):

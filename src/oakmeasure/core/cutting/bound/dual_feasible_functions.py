@@ -24,7 +24,11 @@ Function = Callable[[int, int], Fraction]  # of a size and of the whole, both wi
 
 
 def rounded(k: int) -> Function:
-    """Return u(k): (k + 1)·x is rounded down and shared out again; what divides evenly stays as it is."""
+    """Return u(k): (k + 1)·x is rounded down and shared out again; what divides evenly stays as it is.
+
+    Args:
+        k: Which function, from 1.
+    """
 
     def of(size: int, whole: int) -> Fraction:
         if (k + 1) * size % whole == 0:
@@ -35,7 +39,11 @@ def rounded(k: int) -> Function:
 
 
 def ends(cut: int) -> Function:
-    """Return U(cut): what leaves less than `cut` counts as the whole, what is less as nothing. cut: at most half."""
+    """Return U(cut): what leaves less than `cut` counts as the whole, what is less as nothing.
+
+    Args:
+        cut: The size that is cut off at both ends, tenths of a mm; at most half of the whole.
+    """
 
     def of(size: int, whole: int) -> Fraction:
         if size > whole - cut:
@@ -46,7 +54,12 @@ def ends(cut: int) -> Function:
 
 
 def plain(size: int, whole: int) -> Fraction:
-    """Return a size as it is, of the whole."""
+    """Return a size as it is, of the whole.
+
+    Args:
+        size: The size, tenths of a mm.
+        whole: The stock's size, tenths of a mm.
+    """
     return Fraction(size, whole)
 
 
@@ -58,7 +71,12 @@ def _functions(sizes: Sequence[int], whole: int) -> list[Function]:
 
 
 def sheet_bound(shop: Shop, most: int) -> int:
-    """Return what no plan of all parts that fit can cost less than, hundredths; `most`: what a plan is known for."""
+    """Return what no plan of all parts that fit can cost less than, hundredths.
+
+    Args:
+        shop: The problem in whole tenths.
+        most: Cost of a plan that is known, hundredths.
+    """
     import numpy as np
 
     k = shop.kerf

@@ -28,13 +28,18 @@ class Way:
     """A way in which a part may lie in a strip: along it and across it."""
 
     part: int
+    """Place of the part in the problem, from 0."""
     along: int
+    """Its length along the strip, tenths of a mm."""
     across: int
+    """Its width across the strip, tenths of a mm."""
 
 
 def _tried(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
-    """Return the parts that are tried for a piece: of a list of many kinds the largest, and of the others as many,
-    evenly spread over their sizes. A piece is filled as well out of them, and a long list is cut three times as fast.
+    """Return the parts that are tried for a piece.
+
+    Of a list of many kinds the largest, and of the others as many, evenly spread over their sizes. A piece is
+    filled as well out of them, and a long list is cut three times as fast.
     """
     if len(parts) <= MOST_KINDS:
         return parts
@@ -84,8 +89,10 @@ class Filling:
         return cuts, self.used
 
     def _next_strip(self, ways: list[Way], y: int, room: int) -> tuple[int, list[tuple[int, Way]]]:
-        """Return the width of the next strip and what lies in it: of the strips that fill the width best together, the
-        one that is filled best itself."""
+        """Return the width of the next strip and what lies in it.
+
+        Of the strips that fill the width best together, the one that is filled best itself.
+        """
         import numpy as np
 
         def made(some: list[Way]) -> Tables:
@@ -133,8 +140,14 @@ class Filling:
 
 
 def free_spans(stock: StockInTenths, y: int, wide: int) -> list[Run]:
-    """Return the spans of a strip that no defect reaches into, for parts of the highest level; and between them what
-    only parts of lower ones may hold.
+    """Return the spans of a strip that no defect reaches into, for parts of the highest level.
+
+    And between them what only parts of lower ones may hold.
+
+    Args:
+        stock: The kind of stock.
+        y: Lower edge of the strip, tenths of a mm.
+        wide: Width of the strip, tenths of a mm.
     """
     met = [
         (x0, x1, rank)
@@ -145,8 +158,14 @@ def free_spans(stock: StockInTenths, y: int, wide: int) -> list[Run]:
 
 
 def runs(met: Sequence[Run], stock: StockInTenths) -> list[Run]:
-    """Return the spans that defects, as from, to and rank, leave free in a strip of a stock, each with the highest
-    level of the parts that may lie in it; a kerf lies between two that touch.
+    """Return the spans that defects, as from.
+
+    To and rank, leave free in a strip of a stock, each with the highest level of the parts that may lie in it;
+    a kerf lies between two that touch.
+
+    Args:
+        met: From where to where defects reach, and their rank; tenths of a mm.
+        stock: The kind of stock.
     """
     found: list[Run] = []
     for level in reversed(stock.levels):
@@ -157,7 +176,12 @@ def runs(met: Sequence[Run], stock: StockInTenths) -> list[Run]:
 
 
 def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[int, int]]:
-    """Return what the spans that are taken leave free of a length, in order."""
+    """Return what the spans that are taken leave free of a length, in order.
+
+    Args:
+        taken: From where to where each taken span lies, tenths of a mm.
+        length: Length of the span, tenths of a mm.
+    """
     found, at = [], 0
     for x0, x1 in sorted(taken):
         if x0 > at:
@@ -169,17 +193,18 @@ def spans_beside(taken: Iterable[tuple[int, int]], length: int) -> list[tuple[in
 
 
 class Strips:
-    """What strips may hold, by their width: what its kinds have in common.
-
-    most: the most that is worth, by width of strip and length in units. grid: tenths to which sizes were brought.
-    exact: they were not.
-    """
+    """What strips may hold, by their width: what its kinds have in common."""
 
     widths: list[int]
+    """Widths that are tried, tenths of a mm."""
     unit: int
+    """Tenths of a mm to a cell."""
     grid: int
+    """Tenths to which sizes were brought."""
     exact: bool
+    """They were not."""
     most: np.ndarray
+    """The most that is worth, by width of strip and length in units."""
 
     def __init__(self, ways: Sequence[Way], left: Sequence[int]) -> None:
         self.ways = ways
@@ -188,12 +213,22 @@ class Strips:
             self._strips[way.across] = self._strips.get(way.across, 0) + left[way.part]
 
     def best(self, wide: int, length: int) -> float:
-        """Return the most that is worth in a span of a strip."""
+        """Return the most that is worth in a span of a strip.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+        """
         at = bisect_right(self.widths, wide)
         return float(self.most[at - 1, max(length, 0) // self.unit]) if at else 0.0
 
     def bests(self, wide: np.ndarray, length: np.ndarray) -> np.ndarray:
-        """Return the most that is worth in each of those lengths, by length and width of strip."""
+        """Return the most that is worth in each of those lengths, by length and width of strip.
+
+        Args:
+            wide: Widths of strips, tenths of a mm.
+            length: Lengths of slots, tenths of a mm.
+        """
         import numpy as np
 
         if not self.widths:
@@ -203,19 +238,40 @@ class Strips:
         return np.where(at[None, :] > 0, found, 0.0)
 
     def strips(self, wide: int) -> int:
-        """Return how many strips of that width can be of use: one for each part as wide at the most."""
+        """Return how many strips of that width can be of use: one for each part as wide at the most.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+        """
         return self._strips.get(wide, 0)
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
-        """Return what lies in that span, no more of a part than is left; nothing where it was not kept."""
+        """Return what lies in that span, no more of a part than is left; nothing where it was not kept.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         return []
 
     def stacked(self, along: int, wide: int) -> float:
-        """Return the most that parts side by side in a slot are worth: nothing where strips hold no slots."""
+        """Return the most that parts side by side in a slot are worth: nothing where strips hold no slots.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+        """
         return 0.0
 
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
-        """Return nothing: these strips hold no slots."""
+        """Return nothing: these strips hold no slots.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         return []
 
 
@@ -259,7 +315,13 @@ class Tables(Strips):
         self.most = rows[[self.upto[wide] for wide in self.widths]]
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
-        """Return what lies in that span, the widest first; no more of a part than is left."""
+        """Return what lies in that span, the widest first; no more of a part than is left.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         found: list[Way] = []
         at, spare = max(length, 0) // self.unit, list(left)
         served = bisect_right(self.widths, wide)
@@ -312,25 +374,61 @@ class Levels:
         self.exact = all(each.exact for each in self.by_level.values())
 
     def best(self, wide: int, length: int, level: int) -> float:
-        """Return the most that is worth in a span of a strip."""
+        """Return the most that is worth in a span of a strip.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            level: How clean the parts must be: the rank of defects that they keep off.
+        """
         return self.by_level[level].best(wide, length)
 
     def bests(self, wide: np.ndarray, length: np.ndarray, level: int) -> np.ndarray:
-        """Return the most that is worth in each of those lengths, by length and width of strip."""
+        """Return the most that is worth in each of those lengths, by length and width of strip.
+
+        Args:
+            wide: Widths of strips, tenths of a mm.
+            length: Lengths of slots, tenths of a mm.
+            level: How clean the parts must be: the rank of defects that they keep off.
+        """
         return self.by_level[level].bests(wide, length)
 
     def taken(self, wide: int, length: int, left: list[int], level: int) -> list[Way]:
-        """Return what lies in that span; no more of a part than is left."""
+        """Return what lies in that span; no more of a part than is left.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+            level: How clean the parts must be: the rank of defects that they keep off.
+        """
         return self.by_level[level].taken(wide, length, left)
 
     def stacked(self, along: int, wide: int, level: int) -> float:
-        """Return the most that parts side by side in a slot are worth."""
+        """Return the most that parts side by side in a slot are worth.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+            level: How clean the parts must be: the rank of defects that they keep off.
+        """
         return self.by_level[level].stacked(along, wide)
 
     def stack(self, along: int, wide: int, left: list[int], level: int) -> list[Way]:
-        """Return the parts side by side in a slot, as they lie in the strip."""
+        """Return the parts side by side in a slot, as they lie in the strip.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+            level: How clean the parts must be: the rank of defects that they keep off.
+        """
         return self.by_level[level].stack(along, wide, left)
 
     def strips(self, wide: int) -> int:
-        """Return how many strips of that width can be of use."""
+        """Return how many strips of that width can be of use.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+        """
         return self.top.strips(wide)

@@ -1,5 +1,7 @@
-"""Strips, spans and what lies in them as one linear programme: which pieces of stock are ripped how, and what each span
-of a strip is crosscut into, are columns of their own, so that any fill goes with any strip of its length and width.
+"""Strips, spans and what lies in them as one linear programme.
+
+Which pieces of stock are ripped how, and what each span of a strip is crosscut into, are columns of their own, so
+that any fill goes with any strip of its length and width.
 
 Columns are made where the prices of the programme ask for them. The prices also give a bound: no plan of this way of
 cutting can cost less. Sources: Gilmore and Gomory 1965, the two stages kept apart; bound, Farley 1990 and Lagrange.
@@ -42,17 +44,22 @@ Strip = tuple[int, int]  # y, width
 
 @dataclass(frozen=True, slots=True)
 class StripFrame:
-    """Stock as it lies when strips run along it, or across it. lies: how parts may lie in its strips. pairs: widths of
-    strips beside those of the parts.
-    """
+    """Stock as it lies when strips run along it, or across it."""
 
     across: bool
+    """Whether strips lie across the stock."""
     lies: tuple[Way, ...]
+    """How parts may lie in its strips."""
     layouts: dict[int, StripLayout]
+    """How strips lie, by the kind of stock."""
     longest: int
+    """The longest span, tenths of a mm."""
     widest: int
+    """The widest strip, tenths of a mm."""
     large_first: tuple[Way, ...]
+    """Parts as they may lie, the largest first."""
     pairs: tuple[int, ...]
+    """Widths of strips beside those of the parts."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,27 +67,38 @@ class Columns:
     """What was made so far, each with its place in the programme."""
 
     layouts: dict[tuple[int, int, tuple[Strip, ...]], int]
+    """Column of each layout of strips."""
     fills: dict[tuple[Span, tuple[Way, ...]], int]
+    """Column of each fill of a span."""
     stacks: dict[tuple[Slot, tuple[Way, ...]], int]
+    """Column of each stack in a slot."""
 
 
 @dataclass(frozen=True, slots=True)
 class Prices:
-    """What a solved programme would pay: for a part, for another piece of each stock; and what is worth most in each
-    width and length at that, by frame.
+    """What a solved programme would pay: for a part, for another piece of each stock.
+
+    And what is worth most in each width and length at that, by frame.
     """
 
     used: Sequence[float] | np.ndarray
+    """How much of each column the programme uses."""
     dual: Sequence[float] | np.ndarray
+    """What one more of each row's limit would cost."""
     value: list[float]
+    """What each part is worth, hundredths of the money."""
     extra: dict[int, float]
+    """What another piece of each stock is worth, by its kind."""
     tables: tuple[Levels, ...]
+    """What is worth most in each width and length, by frame."""
 
 
 class Master:
-    """The programme of one problem, or of a part of it. demand: of every part. stock: how many of each kind, None for
-    as many as needed. dear: times its share of the dearest stock that a part is bought at. ways: whether strips lie
-    across the stock; all that the problem allows where none is given.
+    """The programme of one problem, or of a part of it.
+
+    demand: of every part. stock: how many of each kind, None for as many as needed. dear: times its share of the
+    dearest stock that a part is bought at. ways: whether strips lie across the stock; all that the problem allows
+    where none is given.
     """
 
     def __init__(
@@ -154,7 +172,13 @@ class Master:
     # --- columns -----------------------------------------------------------------------------------------------
 
     def add_layout(self, at: int, frame: int, strips: Sequence[Strip]) -> bool:
-        """Add a way of ripping a piece of stock; return whether it is new."""
+        """Add a way of ripping a piece of stock; return whether it is new.
+
+        Args:
+            at: Its place in the list, from 0.
+            frame: 0 for strips along the stock, 1 for strips across it.
+            strips: Strips as (from, width), tenths of a mm.
+        """
         key = (at, frame, tuple(strips))
         if key in self.made.layouts or not strips:
             return False
@@ -170,12 +194,23 @@ class Master:
         return True
 
     def spans(self, at: int, frame: int, strips: Sequence[Strip]) -> Counter[Span]:
-        """Return the spans of a piece of stock that is ripped so, with how many there are of each."""
+        """Return the spans of a piece of stock that is ripped so, with how many there are of each.
+
+        Args:
+            at: Its place in the list, from 0.
+            frame: 0 for strips along the stock, 1 for strips across it.
+            strips: Strips as (from, width), tenths of a mm.
+        """
         layout = self.frames[frame].layouts[at]
         return Counter((frame, b - a, wide, level) for y, wide in strips for a, b, level in layout.free(y, wide))
 
     def add_fill(self, span: Span, lying: Sequence[Way]) -> bool:
-        """Add what may lie in a span, parts or slots; return whether it is new."""
+        """Add what may lie in a span, parts or slots; return whether it is new.
+
+        Args:
+            span: The span: its frame, its width and what lies in it.
+            lying: What lies in it, and how.
+        """
         key = (span, tuple(sorted(lying, key=lambda way: (-way.along, way.across, way.part))))
         if key in self.made.fills or not lying:
             return False
@@ -193,7 +228,12 @@ class Master:
         return self.slot_row[slot]
 
     def add_stack(self, slot: Slot, lying: Sequence[Way]) -> bool:
-        """Add what may lie side by side in a slot; return whether it is new."""
+        """Add what may lie side by side in a slot; return whether it is new.
+
+        Args:
+            slot: The slot: its frame, its length and what lies in it.
+            lying: What lies in it, and how.
+        """
         key = (slot, tuple(sorted(lying, key=lambda way: (-way.across, way.part))))
         if key in self.made.stacks or not lying:
             return False
@@ -204,7 +244,14 @@ class Master:
         return True
 
     def add_piece(self, at: int, frame: int, strips: Sequence[Strip], cuts: Sequence[CutAt]) -> None:
-        """Add the way in which a piece is cut, in two stages; cuts: in the frame."""
+        """Add the way in which a piece is cut, in two stages.
+
+        Args:
+            at: Its place in the list, from 0.
+            frame: 0 for strips along the stock, 1 for strips across it.
+            strips: Strips as (from, width), tenths of a mm.
+            cuts: In the frame.
+        """
         self.add_layout(at, frame, strips)
         layout = self.frames[frame].layouts[at]
         for y, wide in strips:
@@ -222,8 +269,13 @@ class Master:
     # --- prices known nearly -----------------------------------------------------------------------------------
 
     def begin(self, value: Sequence[float]) -> None:
-        """Begin at prices that are known nearly, with the columns that they ask for; until `loosen`, parts are bought a
-        little above them and sold a little below. Source: stabilised column generation, du Merle and others 1999.
+        """Begin at prices that are known nearly, with the columns that they ask for.
+
+        Until `loosen`, parts are bought a little above them and sold a little below. Source: stabilised column
+        generation, du Merle and others 1999.
+
+        Args:
+            value: What each part is worth, hundredths of the money.
         """
         self.buy_at([UP * each for each in value])
         self.sold = [self.programme.add(-DOWN * value[at], {self.part_row[at]: -1.0}) for at in self.parts]
@@ -237,13 +289,19 @@ class Master:
         self.programme.inside(True)
 
     def buy_at(self, value: Sequence[float] = ()) -> None:
-        """Let parts be bought at these prices; dearly where none are given."""
+        """Let parts be bought at these prices; dearly where none are given.
+
+        Args:
+            value: What each part is worth, hundredths of the money.
+        """
         for at, column in self.bought.items():
             self.programme.cost(column, min(value[at], self.dear[at]) if value else self.dear[at])
 
     def loosen(self, *, hurried: bool = False) -> bool:
-        """Let the prices go where they will; return whether they were held. hurried: stay with interior points, as the
-        simplex method has no corner to begin at.
+        """Let the prices go where they will; return whether they were held.
+
+        Args:
+            hurried: Whether it stays with interior points, as the simplex method has no corner to begin at.
         """
         if not self.sold:
             return False
@@ -260,10 +318,14 @@ class Master:
     def solve(
         self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0
     ) -> linear_programme.Solved | None:
-        """Make columns until no more are asked for, or the time is over; None where the programme has no answer.
+        """Make columns until no more are asked for, or the time is over.
 
-        finest: grid of the knapsacks, tenths; only at 1 it gives a bound. near: of the cost; a bound that near is
-        enough.
+        None where the programme has no answer.
+
+        Args:
+            until: What says when the time is over.
+            finest: The finest grid of the knapsacks, tenths of a mm; only at 1 it gives a bound.
+            near: Share of the cost; a bound that near is enough.
         """
         grid, before = finest if self.sold else max(COARSE, finest), math.inf
         while True:
@@ -286,28 +348,50 @@ class Master:
                 return self.programme.solve() if added else solved
 
     def prices(self, solved: linear_programme.Solved, grid: int) -> Prices:
-        """Return what the programme would pay for each part, and for another piece of each stock."""
+        """Return what the programme would pay for each part, and for another piece of each stock.
+
+        Args:
+            solved: The programme's answer.
+            grid: To how many tenths of a mm widths and lengths are taken.
+        """
         made = self.prices_at(self.paid(solved), grid)
         return replace(made, used=solved.x, dual=solved.prices, extra=self.extra(solved))
 
     def paid(self, solved: linear_programme.Solved) -> list[float]:
-        """Return what the programme would pay for each part."""
+        """Return what the programme would pay for each part.
+
+        Args:
+            solved: The programme's answer.
+        """
         value = [0.0] * len(self.shop.demand)
         for at, row in self.part_row.items():
             value[at] = max(float(solved.prices[row]), 0.0)
         return value
 
     def extra(self, solved: linear_programme.Solved) -> dict[int, float]:
-        """Return what one more of each kind of stock that is counted would save, negative."""
+        """Return what one more of each kind of stock that is counted would save, negative.
+
+        Args:
+            solved: The programme's answer.
+        """
         return {at: min(float(solved.prices[row]), 0.0) for at, row in self.stock_row.items()}
 
     def prices_at(self, value: list[float], grid: int) -> Prices:
-        """Return what is worth most at such worths of the parts."""
+        """Return what is worth most at such worths of the parts.
+
+        Args:
+            value: The value, in its unit; None where nothing is chosen.
+            grid: To how many tenths of a mm widths and lengths are taken.
+        """
         tables = tuple(self._tables(frame, value, grid) for frame in self.frames)
         return Prices((), (), value, {}, tables)
 
     def price(self, prices: Prices) -> int:
-        """Add the columns that the prices ask for; return how many."""
+        """Add the columns that the prices ask for; return how many.
+
+        Args:
+            prices: What each part and another piece of each stock is worth.
+        """
         gives_bound = self.is_free and self.proves and all(table.exact for table in prices.tables)
         every = gives_bound or self.rounds % WEIGHED == 0
         added = self._price(prices, every=every, gives_bound=gives_bound)
@@ -341,7 +425,11 @@ class Master:
         return added + self.fill(prices, hot | self.in_use(prices.used))
 
     def in_use(self, used: Sequence[float] | np.ndarray) -> set[Span]:
-        """Return the spans of the ways of ripping that the programme uses."""
+        """Return the spans of the ways of ripping that the programme uses.
+
+        Args:
+            used: How much of each column the programme uses.
+        """
         return {
             span
             for (at, n, ripped), column in self.made.layouts.items()
@@ -350,9 +438,15 @@ class Master:
         }
 
     def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
-        """Raise the bound by what these worths of the parts give with exact tables, and those so far on the way to them
-        from the worths that gave the best bound: a bound at worths between two is at least the one between theirs.
-        Nothing where the bound would not hold, or is not asked for; slots have no such tables.
+        """Raise the bound by what these worths of the parts give with exact tables.
+
+        And those so far on the way to them from the worths that gave the best bound: a bound at worths between
+        two is at least the one between theirs. Nothing where the bound would not hold, or is not asked for;
+        slots have no such tables.
+
+        Args:
+            value: What each part is worth, hundredths of the money.
+            on_the_way: Worths on the way to those from the ones that gave the best bound.
         """
         if not self.proves or self.shop.stages != 2:
             return
@@ -382,7 +476,12 @@ class Master:
         return best
 
     def useful(self, frame: StripFrame, value: list[float]) -> list[Way]:
-        """Return how the parts may lie that are wanted and worth something."""
+        """Return how the parts may lie that are wanted and worth something.
+
+        Args:
+            frame: The stock with strips along it, or across it.
+            value: The value, in its unit; None where nothing is chosen.
+        """
         return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
 
     def _tables(self, frame: StripFrame, value: list[float], grid: int) -> Levels:
@@ -399,7 +498,12 @@ class Master:
         return Levels(made, useful, self.shop.clear, self.shop.levels)
 
     def fill(self, prices: Prices, hot: set[Span]) -> int:
-        """Add for each span that is in use, and each slot, what is worth more in it than its price."""
+        """Add for each span that is in use, and each slot, what is worth more in it than its price.
+
+        Args:
+            prices: What each part and another piece of each stock is worth.
+            hot: Spans that are in use.
+        """
         added, k, dual = 0, self.shop.kerf, prices.dual
         many = len(dual)
         for span in sorted(hot):
@@ -417,8 +521,14 @@ class Master:
         return added
 
     def bound_of(self, prices: Prices, best: dict[tuple[int, int], tuple[float, list[Strip]]]) -> float:
-        """Return what no plan can cost less than, at any prices: those that are shrunk until no piece of stock is worth
-        more than it costs, or, where all stock is counted, less what the pieces are worth more than they cost.
+        """Return what no plan can cost less than, at any prices.
+
+        Those that are shrunk until no piece of stock is worth more than it costs, or, where all stock is
+        counted, less what the pieces are worth more than they cost.
+
+        Args:
+            prices: What each part and another piece of each stock is worth.
+            best: What the best piece of each kind and way is worth, and its strips.
         """
         value, extra = prices.value, prices.extra
         plain = sum(value[at] * self.demand[at] for at in self.parts)

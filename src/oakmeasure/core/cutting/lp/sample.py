@@ -23,8 +23,16 @@ SEED = 5
 def prices(
     shop: Shop, demand: Sequence[int], stock: dict[int, int | None], ways: Sequence[bool], until: Callable[[], bool]
 ) -> list[float] | None:
-    """Return what each part is worth nearly, hundredths; None for a list too short to need it, or where the time was
-    over. demand: of each part. stock: how many of each kind. ways: whether strips lie across the stock.
+    """Return what each part is worth nearly, hundredths.
+
+    None for a list too short to need it, or where the time was over.
+
+    Args:
+        shop: The problem in whole tenths.
+        demand: Of each part.
+        stock: How many of each kind.
+        ways: Whether strips lie across the stock.
+        until: What says when the time is over.
     """
     import numpy as np
 

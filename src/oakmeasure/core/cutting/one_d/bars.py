@@ -57,7 +57,12 @@ class _Bars:
 
 
 def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
-    """Return the best plan found until the watch ends it, with its bound; parts too long for any bar are left."""
+    """Return the best plan found until the watch ends it, with its bound; parts too long for any bar are left.
+
+    Args:
+        problem: What is to be cut out of what.
+        watch: The time that there is, and whom to tell; None for no end.
+    """
     kerf = tenths(problem.kerf, up=True)
     trim = 2 * tenths(problem.trim, up=True)
     sizes = [max(tenths(each.length, up=False) - trim, 0) + kerf for each in problem.stock]
@@ -130,7 +135,11 @@ class _Best:
 def first_fit(bars: _Bars) -> list[Column]:
     """Return a plan at once: the longest parts first, each onto the first open bar that takes it.
 
-    A new bar is the cheapest by length of those that take the part and are left; parts that none takes are left out.
+    A new bar is the cheapest by length of those that take the part and are left; parts that none takes are left
+    out.
+
+    Args:
+        bars: The bars, and the parts that are wanted of them.
     """
     left = list(bars.counts)
     order = sorted(range(len(bars.lengths)), key=lambda at: -bars.lengths[at])
@@ -188,12 +197,16 @@ def _single(bars: _Bars) -> list[Column]:
 
 @dataclass(slots=True)
 class _Linear:
-    """columns: all of them; x: how often each is taken. bound: no plan costs less, hundredths. done: proven."""
+    """A solved programme of bars."""
 
     columns: list[Column]
+    """All of them."""
     x: np.ndarray
+    """How often each is taken."""
     bound: float
+    """No plan costs less, hundredths."""
     done: bool
+    """Proven."""
 
 
 def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Deadline) -> _Linear:
@@ -283,8 +296,10 @@ def _entries(column: Column, limited: dict[int, int]) -> dict[int, float]:
 def _programme(
     bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column], *, dear: bool = False
 ) -> linear_programme.Programme:
-    """Return the programme: every part as often as it is wanted, no more bars than there are. dear: its first columns
-    are single parts, bought dearly, so that there is an answer before the bars are cut well enough to last.
+    """Return the programme: every part as often as it is wanted, no more bars than there are.
+
+    dear: its first columns are single parts, bought dearly, so that there is an answer before the bars are cut well
+    enough to last.
     """
     limited = [k for k, count in enumerate(counts) if count is not None]
     low = [float(each) for each in demand] + [-math.inf for _ in limited]
@@ -350,8 +365,11 @@ class _Spread:
 
 
 def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline) -> None:
-    """Whole bars: of the columns at hand; then, again and again, those that are surely taken kept and the rest solved
-    as a problem of its own, whose new columns join the pool."""
+    """Whole bars: of the columns at hand.
+
+    Then, again and again, those that are surely taken kept and the rest solved as a problem of its own, whose new
+    columns join the pool.
+    """
     if sum(bars.demand) <= MANY:
         _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
     for keep in (1.0, 0.5, 0.85, 0.3, 0.7):
@@ -448,8 +466,9 @@ def _master(
     best: _Best,
     watch: Deadline,
 ) -> bool:
-    """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan; return whether
-    nothing cheaper can be made of them.
+    """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan.
+
+    Return whether nothing cheaper can be made of them.
     """
     useful = list(
         dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True))) for kind, parts in columns)

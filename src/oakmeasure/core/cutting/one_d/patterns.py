@@ -8,10 +8,17 @@ Column = tuple[int, tuple[int, ...]]
 
 
 def every_way(sizes: Sequence[int], lengths: Sequence[int], demand: Sequence[int], *, most: int) -> list[Column] | None:
-    """Return every way of cutting each kind of bar that leaves no room for one more wanted part; None if they are more
-    than `most`.
+    """Return every way of cutting each kind of bar that leaves no room for one more wanted part.
 
-    sizes, lengths: with the kerf in them. Each way: kind of bar, and how many of each part.
+    None if they are more than `most`.
+
+    Each way: kind of bar, and how many of each part.
+
+    Args:
+        sizes: Lengths of the parts with their kerf in them.
+        lengths: Lengths of the bars with one kerf in them.
+        demand: How many of each part are wanted.
+        most: How many ways are too many.
 
     >>> every_way([100], [60, 40], [2, 5], most=10)
     [(0, (1, 1)), (0, (0, 2))]

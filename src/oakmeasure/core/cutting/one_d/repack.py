@@ -1,5 +1,7 @@
-"""Bars that nearly fit: three of them are taken apart and filled again in every possible way, so that what they waste
-comes together in one, until a part of the emptiest bar finds room there, and at last that bar is not needed.
+"""Bars that nearly fit: three of them are taken apart and filled again in every possible way.
+
+So that what they waste comes together in one, until a part of the emptiest bar finds room there, and at last that
+bar is not needed.
 
 All sums of up to MOST parts are listed; of those that fill a bar well enough any two that share no part are a packing.
 Source: exhaustive search over subsets; for lists in which nearly nothing is wasted, where columns alone do not get
@@ -20,8 +22,14 @@ Fill = list[tuple[int, str]]  # lengths with their kerf, tenths, and names of pa
 
 
 def fullest(parts: Sequence[int], rooms: Sequence[int], source: random.Random) -> tuple[int, ...] | None:
-    """Return the parts, as bits, of two or three bars of these rooms that hold all of them, all but the last as full as
-    they come; None for none. parts, rooms: lengths with their kerf, whole numbers.
+    """Return the parts of two or three bars of these rooms that hold all of them; None for none.
+
+    Parts are bits; all bars but the last are as full as they come.
+
+    Args:
+        parts: Lengths with their kerf, whole numbers.
+        rooms: Lengths with their kerf, whole numbers.
+        source: Of random numbers.
 
     >>> fullest([50, 40, 30, 30, 30, 20], [90, 60, 60], random.Random(1)) is not None
     True
@@ -68,8 +76,13 @@ def fullest(parts: Sequence[int], rooms: Sequence[int], source: random.Random) -
 
 
 def better_bars(problem: Problem, plan: CutPlan, watch: Deadline, *, tidy: bool = False) -> CutPlan:
-    """Return a plan that costs less, or the same one when the watch ends it. Every bar keeps its stock. tidy: go on
-    where nothing can be saved, so that what is left comes together in one long off-cut.
+    """Return a plan that costs less, or the same one when the watch ends it. Every bar keeps its stock.
+
+    Args:
+        problem: What is to be cut out of what.
+        plan: The plan.
+        watch: The time that there is, and whom to tell; None for no end.
+        tidy: Go on where nothing can be saved, so that what is left comes together in one long off-cut.
     """
     kerf, trim = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)
     stock = {each.name: each for each in problem.stock}
@@ -110,6 +123,7 @@ def _drawn(
     many: dict[tuple[str, int], int], spare: dict[tuple[str, int], int], source: random.Random
 ) -> list[tuple[str, int]] | None:
     """Return two or three bars that hold few enough parts together, one that wastes much first; None for none.
+
     many: parts of each bar.
     """
     bars = list(many)

@@ -29,6 +29,10 @@ BLOCKS = 4  # parts side by side in a strip
 def fullest(sizes: Sequence[int], room: int) -> list[int]:
     """Return which sizes fill a room best together, each once: their places, in the order given.
 
+    Args:
+        sizes: The sizes, tenths of a mm.
+        room: Length of a room, tenths of a mm.
+
     >>> sum([30, 50, 41, 20][at] for at in fullest([30, 50, 41, 20], 91))
     91
     """
@@ -49,7 +53,17 @@ def fullest(sizes: Sequence[int], room: int) -> list[int]:
 def perfect_pieces(
     shop: Tenths, demand: list[int], counts: dict[int, int | None], source: random.Random, watch: Deadline | None
 ) -> list[CutPiece]:
-    """Return pieces that waste next to nothing, as many as are found one after the other; demand and counts go down."""
+    """Return pieces that waste next to nothing, as many as are found one after the other.
+
+    Demand and counts go down.
+
+    Args:
+        shop: The problem in whole tenths.
+        demand: How many of each part are still wanted.
+        counts: How many of each kind of stock are left; None for no limit.
+        source: Of random numbers.
+        watch: The time that there is, and whom to tell; None for no end.
+    """
     found: list[CutPiece] = []
     misses, spare = 0, source.choice(SPARES)
     while misses < MISSES and not (watch is not None and watch.over()):

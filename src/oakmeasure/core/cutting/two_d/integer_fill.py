@@ -1,5 +1,7 @@
-"""Sheets that are filled next to perfectly: few slots waste so little that they can be in such a plan, so that all of
-them can be listed, and whole numbers of them chosen at once.
+"""Sheets that are filled next to perfectly.
+
+Few slots waste so little that they can be in such a plan, so that all of them can be listed, and whole numbers of
+them chosen at once.
 
 A slot is a length of a strip, for one part or parts side by side; a strip is as wide as some part. The strips of one
 width are one row of the programme: how its slots are shared out among them, and the strips among the sheets, is seen
@@ -31,16 +33,27 @@ SEED = 3
 
 @dataclass(frozen=True, slots=True)
 class Slot:
-    """Parts side by side in a strip. along: of the longest, tenths. wide: of the strip."""
+    """Parts side by side in a strip."""
 
     wide: int
+    """Width of the strip, tenths of a mm."""
     along: int
+    """Of the longest, tenths."""
     parts: tuple[Way, ...]
+    """What lies in it."""
 
 
 def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list[CutPiece] | None:
-    """Return so many sheets that hold all parts; None where none was found in time, or the sheets would not be filled
-    well enough for this. across: whether strips lie across the sheet. Only for one kind of stock, without defects.
+    """Return so many sheets that hold all parts.
+
+    None where none was found in time, or the sheets would not be filled well enough for this. Only for one kind
+    of stock, without defects.
+
+    Args:
+        shop: The problem in whole tenths.
+        sheets: How many sheets.
+        across: Whether strips lie across the sheet.
+        seconds: For how long it may look, s.
     """
     stock = shop.stock[0].turned() if across else shop.stock[0]
     long, wide, k = stock.length + shop.kerf, stock.width + shop.kerf, shop.kerf
@@ -80,6 +93,11 @@ def tight_plan(shop: Shop, sheets: int, *, across: bool, seconds: float) -> list
 def share_out(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
     """Return which sizes lie in each of so many rooms of one size; None where no way was found.
 
+    Args:
+        sizes: The sizes, tenths of a mm.
+        many: How many rooms there are.
+        room: Length of a room, tenths of a mm.
+
     >>> sorted(share_out([5, 4, 3, 3, 3], 2, 9))
     [[0, 1], [2, 3, 4]]
     """
@@ -107,8 +125,9 @@ def _filled(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | Non
 
 
 def _one_by_one(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
-    """Put each size, the largest first, into one room after the other, and take it out again where that leads
-    nowhere; None where none was found in so many tries.
+    """Put each size, the largest first, into one room after the other.
+
+    And take it out again where that leads nowhere; None where none was found in so many tries.
     """
     order = sorted(range(len(sizes)), key=lambda at: -sizes[at])
     shares: list[list[int]] = [[] for _ in range(many)]

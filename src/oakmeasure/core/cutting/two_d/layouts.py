@@ -1,5 +1,6 @@
-"""The best way of cutting one piece of stock at given worths of its parts: where strips may lie beside its defects,
-which of them are worth most together, and what lies in each.
+"""The best way of cutting one piece of stock at given worths of its parts.
+
+Where strips may lie beside its defects, which of them are worth most together, and what lies in each.
 
 A strip starts at the edge, at the far side of a defect, or a kerf beyond another strip: nothing is gained elsewhere.
 Its spans between defects are filled by knapsacks that all pieces of stock share. Sources: Gilmore and Gomory 1965 for
@@ -77,8 +78,13 @@ class StripLayout:
         return sorted(found)
 
     def best(self, tables: Levels, start: int = 0) -> tuple[float, list[tuple[int, int]]]:
-        """Return the most that the stock beyond y = start can be worth, and its strips as (y, width), by the tables of
-        what lies in them.
+        """Return the most that the stock beyond y = start can be worth, and its strips as (y, width).
+
+        By the tables of what lies in them.
+
+        Args:
+            tables: The tables of what lies in strips, one for each level of clearness.
+            start: Where the strips begin, tenths of a mm.
         """
         import numpy as np
 
@@ -141,7 +147,12 @@ class StripLayout:
         return float(value[size]), found
 
     def free(self, y: int, wide: int) -> list[Run]:
-        """Return the spans of a strip that no defect reaches into, the longest first."""
+        """Return the spans of a strip that no defect reaches into, the longest first.
+
+        Args:
+            y: Lower edge of the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+        """
         return sorted(free_spans(self.stock, y, wide), key=lambda span: span[0] - span[1])
 
 

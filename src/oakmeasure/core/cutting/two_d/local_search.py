@@ -34,22 +34,41 @@ class Searching(Protocol):
     """The search that these belong to."""
 
     shop: Shop
+    """The problem in whole tenths."""
     watch: Deadline
+    """The time that there is."""
     source: random.Random
+    """Of random numbers."""
     best: list[CutPiece] | None
+    """The best plan so far; None before there is one."""
     key: tuple[float, float]
+    """Cost of that plan and what breaks a tie."""
     area: dict[int, float]
+    """Area of each kind of stock, square tenths."""
 
     def missing(self, pieces: Sequence[CutPiece]) -> list[int]:
-        """Return how many of each part that would go into some stock are not cut."""
+        """Return how many of each part that would go into some stock are not cut.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+        """
         ...
 
     def stock_left(self, pieces: Sequence[CutPiece]) -> dict[int, int | None]:
-        """Return how many of each kind of stock are left beside those pieces."""
+        """Return how many of each kind of stock are left beside those pieces.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+        """
         ...
 
     def offer(self, pieces: list[CutPiece], left: int) -> None:
-        """Take a plan that leaves less or costs less."""
+        """Take a plan that leaves less or costs less.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            left: How many parts the plan leaves.
+        """
         ...
 
 
@@ -82,8 +101,9 @@ class Recut:
             search.offer([*kept_ones, *found[0]], shop.homeless + sum(found[1]))
 
     def _kept(self, master: Master, below: float) -> Plan | None:
-        """Return pieces that cost less than `below` and leave nothing, made one after the other; None for none. Where
-        there is no limit, those that leave least.
+        """Return pieces that cost less than `below` and leave nothing, made one after the other; None for none.
+
+        Where there is no limit, those that leave least.
         """
         watch, source = self.search.watch, self.search.source
         end = watch.gone + self.step

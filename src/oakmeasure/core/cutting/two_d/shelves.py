@@ -20,21 +20,23 @@ OPEN = 30  # strips, and sheets, that are looked at for a place
 
 @dataclass(slots=True)
 class _Sheet:
-    """A sheet in the frame of its strips. y: where the next strip may start."""
+    """A sheet in the frame of its strips."""
 
     stock: StockInTenths
     piece: CutPiece
     y: int = 0
+    """Where the next strip may start."""
 
 
 @dataclass(slots=True)
 class _ShelfStrip:
-    """A strip of a sheet. x: where the next part may start."""
+    """A strip of a sheet."""
 
     sheet: _Sheet
     y: int
     width: int
     x: int = 0
+    """Where the next part may start."""
 
 
 class _Shelves:
@@ -74,8 +76,14 @@ class _Shelves:
 
 
 def shelved(shop: Shop, demand: Sequence[int], left: dict[int, int | None]) -> tuple[list[CutPiece], list[int]]:
-    """Return pieces that cut what is in demand in two stages out of the stock that is left, which has no defects, and
-    how many of each part found no place.
+    """Return pieces that cut what is in demand in two stages out of the stock that is left.
+
+    Which has no defects, and how many of each part found no place.
+
+    Args:
+        shop: The problem in whole tenths.
+        demand: How many of each part are wanted.
+        left: How many of each kind of stock are left; None for no limit.
     """
     across = shop.ways[0]
     shelves = _Shelves(shop, left, across=across)

@@ -26,13 +26,29 @@ SLOT = -1  # stands for the part in a way that is a slot
 def side_by_side(
     ways: Sequence[Way], left: list[int], value: Sequence[float], widest: int, kerf: int, grid: int
 ) -> Tables:
-    """Return what parts in one slot are worth at the most, by its length along the strip and the width of the strip."""
+    """Return what parts in one slot are worth at the most.
+
+    By its length along the strip and the width of the strip.
+
+    Args:
+        ways: Parts and how they may lie.
+        left: How many of each part are left; it goes down by what is taken.
+        value: What each part is worth, hundredths of the money.
+        widest: The widest strip, tenths of a mm.
+        kerf: Of the saw, tenths of a mm.
+        grid: To how many tenths of a mm widths and lengths are taken.
+    """
     turned = sorted((Way(way.part, way.across, way.along) for way in ways), key=lambda way: (way.across, -way.along))
     return Tables(turned, left, value, widest + kerf, kerf, grid)
 
 
 def by_length(ways: Sequence[Way], left: Sequence[int]) -> Counter[int]:
-    """Return how many slots there can be of each length: one for each part as long."""
+    """Return how many slots there can be of each length: one for each part as long.
+
+    Args:
+        ways: Parts and how they may lie.
+        left: How many of each part are left.
+    """
     found = Counter[int]()
     for way in ways:
         found[way.along] += left[way.part]
@@ -40,9 +56,15 @@ def by_length(ways: Sequence[Way], left: Sequence[int]) -> Counter[int]:
 
 
 def useful_slots(alongs: Sequence[int], worths: np.ndarray, many: Sequence[int]) -> list[tuple[int, np.ndarray, int]]:
-    """Return the lengths of slots that are worth more than any shorter one in some width of strip, with what they are
-    worth by width, and how many there can be of each. Where a shorter slot is worth as much, that one is taken as often
-    more.
+    """Return the lengths of slots that are worth more than any shorter one in some width of strip.
+
+    With what they are worth by width, and how many there can be of each. Where a shorter slot is worth as much,
+    that one is taken as often more.
+
+    Args:
+        alongs: Lengths of slots, tenths of a mm.
+        worths: What each length of slot is worth, by the width of the strip.
+        many: How many of each part are left.
     """
     found: list[tuple[int, np.ndarray, int]] = []
     for along, gain, count in zip(alongs, worths, many, strict=True):
@@ -103,11 +125,21 @@ class Slots(Strips):
                 np.maximum(before, more, out=before)
 
     def strips(self, wide: int) -> int:
-        """Return how many strips of that width can be of use; any number of those that no part is as wide as."""
+        """Return how many strips of that width can be of use; any number of those that no part is as wide as.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+        """
         return super().strips(wide) or self._most
 
     def taken(self, wide: int, length: int, left: list[int]) -> list[Way]:
-        """Return the slots of that span, the longest first."""
+        """Return the slots of that span, the longest first.
+
+        Args:
+            wide: Width of the strip, tenths of a mm.
+            length: Length of the span, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         found: list[Way] = []
         at, width = max(length, 0) // self.unit, bisect_right(self.widths, wide) - 1
         for n in range(len(self.items) if width >= 0 else 0, 0, -1):
@@ -118,10 +150,21 @@ class Slots(Strips):
         return sorted(found, key=lambda way: -way.along)
 
     def stacked(self, along: int, wide: int) -> float:
-        """Return the most that parts side by side in a slot are worth."""
+        """Return the most that parts side by side in a slot are worth.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+        """
         return self.stacks.best(along, wide + self.kerf)
 
     def stack(self, along: int, wide: int, left: list[int]) -> list[Way]:
-        """Return the parts side by side in a slot, as they lie in the strip."""
+        """Return the parts side by side in a slot, as they lie in the strip.
+
+        Args:
+            along: Length of the slot along the strip, tenths of a mm.
+            wide: Width of the strip, tenths of a mm.
+            left: How many of each part are left; it goes down by what is taken.
+        """
         lying = self.stacks.taken(along, wide + self.kerf, left)
         return [Way(way.part, way.across, way.along) for way in lying]

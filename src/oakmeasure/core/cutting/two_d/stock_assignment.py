@@ -28,8 +28,17 @@ class Shop(Tenths):
         watch: Deadline | None,
         below: float = math.inf,
     ) -> tuple[list[CutPiece], list[int]] | None:
-        """Return a plan of everything and what it leaves of each part; None for one that cannot cost less than `below`,
-        hundredths.
+        """Return a plan of everything and what it leaves of each part.
+
+        None for one that cannot cost less than `below`, hundredths.
+
+        Args:
+            worth: What each part is worth, hundredths of the money.
+            ways: "rip", "cross" or "both": how strips may lie.
+            source: Of random numbers.
+            rounds: How many plans were made before.
+            watch: The time that there is, and whom to tell; None for no end.
+            below: What is known to be possible, hundredths of the money.
         """
         noise = 0.0 if rounds == 0 else NOISE
         value = {at: each * (1.0 + noise * source.uniform(-1.0, 1.0)) for at, each in worth.items()}
@@ -50,8 +59,20 @@ class Shop(Tenths):
         perfect: bool,
         watch: Deadline | None,
     ) -> list[CutPiece] | None:
-        """Return pieces that cut what is in demand, which goes down, out of the stock that is left, until the watch
-        ends it; None where it cannot cost less than `below`, hundredths. perfect: what wastes next to nothing first.
+        """Return pieces that cut what is in demand.
+
+        Which goes down, out of the stock that is left, until the watch ends it; None where it cannot cost less
+        than `below`, hundredths.
+
+        Args:
+            value: The value, in its unit; None where nothing is chosen.
+            ways: "rip", "cross" or "both": how strips may lie.
+            source: Of random numbers.
+            demand: How many of each part are still wanted.
+            left: How many of each kind of stock are left; None for no limit.
+            below: What is known to be possible, hundredths of the money.
+            perfect: What wastes next to nothing first.
+            watch: The time that there is, and whom to tell; None for no end.
         """
         few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
         pieces: list[CutPiece] = exact_fill.perfect_pieces(self, demand, left, source, watch) if few else []
@@ -114,7 +135,12 @@ class Shop(Tenths):
         return best[1], best[2]
 
     def cheapest(self, pieces: list[CutPiece], left: dict[int, int | None]) -> None:
-        """Change each piece for the cheapest stock that still holds its cuts beside its defects and is left."""
+        """Change each piece for the cheapest stock that still holds its cuts beside its defects and is left.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            left: How many of each kind of stock are left; None for no limit.
+        """
         for piece in pieces:
             if not piece.cuts:
                 continue
@@ -140,7 +166,12 @@ class Shop(Tenths):
         return True
 
     def correct(self, worth: dict[int, float], pieces: list[CutPiece]) -> None:
-        """Raise the worth of parts that lie on wasteful pieces: the next plan cuts them first."""
+        """Raise the worth of parts that lie on wasteful pieces: the next plan cuts them first.
+
+        Args:
+            worth: What each part is worth, hundredths of the money.
+            pieces: Pieces of stock with their cuts.
+        """
         total: dict[int, float] = {}
         many: dict[int, int] = {}
         for piece in pieces:
@@ -154,7 +185,13 @@ class Shop(Tenths):
             worth[part] = MEMORY * worth[part] + (1 - MEMORY) * each / many[part]
 
     def plan(self, pieces: Sequence[CutPiece], bound: float, watch: Deadline) -> CutPlan:
-        """Return the plan in mm, from the stock's corner."""
+        """Return the plan in mm, from the stock's corner.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            bound: What no plan can cost less than, in the job's money.
+            watch: The time that there is, and whom to tell; None for no end.
+        """
         cuts: list[Cut] = []
         index: dict[int, int] = {}
         done = [0] * len(self.demand)

@@ -1,5 +1,7 @@
-"""The search for a plan of boards with defects, or of sheets: quick plans, the programme with whole plans of it, then
-a few pieces at a time cut anew, until the watch ends it or the bound is met.
+"""The search for a plan of boards with defects, or of sheets.
+
+Quick plans, the programme with whole plans of it, then a few pieces at a time cut anew, until the watch ends it or
+the bound is met.
 
 Small lists of sheets are also made whole again and again, the worth of a part raised where plans waste around it.
 Sources: sequential value correction, Mukhacheva and Mukhacheva 1991; the others in the modules that are called.
@@ -52,7 +54,12 @@ FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))
 
 
 def plan_strips(problem: Problem, watch: Deadline) -> CutPlan:
-    """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left."""
+    """Return the best plan found until the watch ends it or the bound is met; what fits nowhere is left.
+
+    Args:
+        problem: What is to be cut out of what.
+        watch: The time that there is, and whom to tell; None for no end.
+    """
     search = Search(Shop(problem), watch)
     try:
         return _planned(search)
@@ -90,17 +97,29 @@ def _planned(search: Search) -> CutPlan:
 
 
 def finest_grid(shop: Shop) -> int:
-    """Return the grid for the programme of sheets, tenths: the more kinds of parts, the coarser."""
+    """Return the grid for the programme of sheets, tenths: the more kinds of parts, the coarser.
+
+    Args:
+        shop: The problem in whole tenths.
+    """
     return next(grid for most, grid in FINEST_SHEETS if len(shop.fits) <= most)
 
 
 def is_of_few_kinds(shop: Shop) -> bool:
-    """Return whether whole plans and columns of the programme are made quickly."""
+    """Return whether whole plans and columns of the programme are made quickly.
+
+    Args:
+        shop: The problem in whole tenths.
+    """
     return len(shop.fits) <= FEW_KINDS
 
 
 def programme_share(shop: Shop) -> float:
-    """Return at which share of the time columns are no longer made."""
+    """Return at which share of the time columns are no longer made.
+
+    Args:
+        shop: The problem in whole tenths.
+    """
     if not shop.is_large:
         return PROGRAMME_SHARE
     return LONG_SHARE if shop.problem.kind is CutKind.SHEETS and sum(shop.demand) > LONG else LARGE_SHARE
@@ -125,14 +144,20 @@ class Search:
 
     @property
     def is_least(self) -> bool:
+        """Whether no plan costs less."""
         return self.best is not None and not self.key[0] and self.key[1] <= self.bound
 
     @property
     def is_over(self) -> bool:
+        """Whether the time is over."""
         return self.watch.over() or self.is_least
 
     def mend_until(self, share: float) -> None:
-        """Make whole plans and mend the best one, until the least is reached or that share of the time is gone."""
+        """Make whole plans and mend the best one, until the least is reached or that share of the time is gone.
+
+        Args:
+            share: Where on the line the number stands, 0 to 1.
+        """
         while not self.is_over and self.watch.gone < share * self.watch.seconds:
             self.take_bound(0.0)
             if self.rounds >= FIRST and not self.begins_anew():
@@ -141,8 +166,12 @@ class Search:
                 break
 
     def begin_aside(self, master: Master | None = None) -> None:
-        """Let a second process prove the bound: of a long list of boards, or one whose wood is not all as clean; of
-        sheets. master: the programme of a long list of sheets, to go on from.
+        """Let a second process prove the bound: of a long list of boards.
+
+        Or one whose wood is not all as clean; of sheets.
+
+        Args:
+            master: The programme of a long list of sheets, to go on from.
         """
         shop, demand = self.shop, self.missing([])
         if self.aside is not None or not shop.fits or self.is_over:
@@ -184,7 +213,13 @@ class Search:
                     self.offer(found, 0)
 
     def programme(self, *, until: float, finest: int, ways: Sequence[bool] = ()) -> None:
-        """Solve the programme over strips, take its bound, and make whole plans of it."""
+        """Solve the programme over strips, take its bound, and make whole plans of it.
+
+        Args:
+            until: At which share of the time it ends.
+            finest: The finest grid of the knapsacks, tenths of a mm.
+            ways: Whether strips lie across the stock: either, or both.
+        """
         shop, watch = self.shop, self.watch
         master = self.master or Master(shop, self.missing([]), self.stock, ways=ways)
         master.proves &= self.aside is None
@@ -222,8 +257,15 @@ class Search:
                 break
 
     def keep(self, master: Master, spread: float, finest: int) -> None:
-        """Make a plan by keeping piece after piece of the programme's. Of long lists several are kept at once, of the
-        longest what it has whole; and the last parts are brought together by whole numbers.
+        """Make a plan by keeping piece after piece of the programme's.
+
+        Of long lists several are kept at once, of the longest what it has whole; and the last parts are brought
+        together by whole numbers.
+
+        Args:
+            master: The linear programme of strips and what lies in them.
+            spread: How far prices are changed by chance.
+            finest: The finest grid of the knapsacks, tenths of a mm.
         """
         many, large = sum(self.shop.demand), self.shop.is_large
         share, tail = (QUICK_SHARE, TAIL_SHARE * self.watch.seconds) if large else (SURE_SHARE, 0.0)
@@ -246,11 +288,19 @@ class Search:
         )
 
     def is_reached(self, master: Master) -> bool:
-        """Return whether a piece less is out of the programme's reach."""
+        """Return whether a piece less is out of the programme's reach.
+
+        Args:
+            master: The linear programme of strips and what lies in them.
+        """
         return master.value > self.paid - min(self.shop.price) + 0.5
 
     def choose(self, master: Master) -> None:
-        """Take the best whole numbers of the columns at hand; long lists have too many."""
+        """Take the best whole numbers of the columns at hand; long lists have too many.
+
+        Args:
+            master: The linear programme of strips and what lies in them.
+        """
         asked, began = CHOICE_SHARE * self.watch.left, self.watch.gone
         if self.shop.is_large or self.is_over or asked + max(self.late, OVERRUN * asked) > self.watch.left:
             return
@@ -264,7 +314,11 @@ class Search:
         return math.inf if self.key[0] > self.shop.homeless else self.key[1]
 
     def take_bound(self, bound: float) -> None:
-        """Raise the bound to the programme's, or to what the second process has by now."""
+        """Raise the bound to the programme's, or to what the second process has by now.
+
+        Args:
+            bound: What no plan can cost less than, in the job's money.
+        """
         best = max(bound, self.aside.listen() if self.aside else 0.0)
         if best > self.programme_bound and self.best is not None and not self.key[0]:
             self.programme_bound, before = best, self.bound
@@ -282,7 +336,11 @@ class Search:
                 self.bound = max(self.bound, sheet_bound(self.shop, most))
 
     def take(self, found: tuple[list[CutPiece], list[int]] | None) -> None:
-        """Offer a plan; what it leaves over is cut as well as can be."""
+        """Offer a plan; what it leaves over is cut as well as can be.
+
+        Args:
+            found: Pieces of a plan and how many of each part it leaves; None for none.
+        """
         if found is None:
             return
         pieces, demand = found
@@ -298,7 +356,11 @@ class Search:
             self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
 
     def stock_left(self, pieces: Sequence[CutPiece]) -> dict[int, int | None]:
-        """Return how many of each kind of stock are left beside those pieces."""
+        """Return how many of each kind of stock are left beside those pieces.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+        """
         left = {each.at: each.count for each in self.shop.stock}
         for piece in pieces:
             count = left[piece.stock]
@@ -337,8 +399,12 @@ class Search:
         return self.best is not None and len(self.best) > 1 and not self.key[0] and not self.shop.is_large
 
     def aims(self, pieces: Sequence[CutPiece]) -> tuple[float, int]:
-        """Return what counts among plans of one cost, less is better: the largest off-cut, negative, and how many
-        widths the fence is set to.
+        """Return what counts among plans of one cost, less is better: the largest off-cut, negative.
+
+        And how many widths the fence is set to.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
         """
         largest, widths = 0, set()
         for piece in pieces:
@@ -350,7 +416,11 @@ class Search:
         return -float(largest), len(widths)
 
     def missing(self, pieces: Sequence[CutPiece]) -> list[int]:
-        """Return how many of each part that would go into some stock are not cut."""
+        """Return how many of each part that would go into some stock are not cut.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+        """
         found = [many if at in self.worth else 0 for at, many in enumerate(self.shop.demand)]
         for piece in pieces:
             for cut in piece.cuts:
@@ -358,8 +428,9 @@ class Search:
         return found
 
     def begins_anew(self) -> bool:
-        """Return whether the next plan is made from nothing: what is mended stays near where it began. Half of the
-        time where that is quick, else now and then.
+        """Return whether the next plan is made from nothing: what is mended stays near where it began.
+
+        Half of the time where that is quick, else now and then.
         """
         if self.watch.left < 3 * self.took:
             return False
@@ -395,7 +466,12 @@ class Search:
         return not any(each.holes for each in self.shop.stock)
 
     def shelved(self, pieces: list[CutPiece], demand: Sequence[int]) -> tuple[list[CutPiece], list[int]]:
-        """Return those pieces, and what is still in demand as quickly as it can be cut."""
+        """Return those pieces, and what is still in demand as quickly as it can be cut.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            demand: How many of each part are wanted.
+        """
         more, rest = shelved(self.shop, demand, self.stock_left(pieces))
         return [*pieces, *more], rest
 
@@ -433,7 +509,12 @@ class Search:
             self.best = [*kept, *new]  # as dear, but the waste is more in one place: from there it may go
 
     def offer(self, pieces: list[CutPiece], left: int) -> None:
-        """Take a plan that leaves less or costs less."""
+        """Take a plan that leaves less or costs less.
+
+        Args:
+            pieces: Pieces of stock with their cuts.
+            left: How many parts the plan leaves.
+        """
         cost = self.shop.cost(pieces)
         if (float(left), float(cost)) >= self.key:
             return

@@ -36,9 +36,15 @@ Layouts = tuple[int, int, tuple[Strip, ...]]  # a piece of stock, its frame, its
 
 
 def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts: bool = True) -> np.ndarray | None:
-    """Return the cheapest whole numbers of the columns at hand that were found in time; None where there are none.
+    """Return the cheapest whole numbers of the columns at hand that were found in time.
 
-    below: hundredths, what they must cost less than. all_parts: none may be left over.
+    None where there are none.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+        seconds: For how long it may look, s.
+        below: What they must cost less than, hundredths of the money.
+        all_parts: Whether none may be left over.
     """
     programme = master.programme
     programme.limit(master.cost_row, -math.inf, below - 0.5 if math.isfinite(below) else math.inf)
@@ -64,12 +70,23 @@ def kept(
     floor: bool = False,
     lenient: bool = False,
 ) -> tuple[list[CutPiece], list[int]] | None:
-    """Return a whole plan, and the parts that it leaves: pieces of stock are kept one after the other, those that lose
-    least at the prices of the rest, which is solved and priced anew. spread: how much chance decides. share: of the
-    pieces that could be kept, how many are at once, more where time is short. tail: seconds, each time that whole
-    numbers are chosen for the last parts together; below: hundredths, what the plan must cost less than for that to be
-    of use. floor: keep first what the programme has in whole numbers. lenient: let the programme leave out what it can
-    only cut badly; it comes last, between the rest. None where the watch ended it.
+    """Return a whole plan, and the parts that it leaves.
+
+    Pieces of stock are kept one after the other, those that lose least at the prices of the rest, which is
+    solved and priced anew. None where the watch ended it.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+        watch: The time that there is, and whom to tell; None for no end.
+        source: Of random numbers.
+        spread: How much chance decides, 0 for not at all.
+        share: Share of the pieces that could be kept which are kept at once, more where time is short.
+        grid: To how many tenths of a mm widths and lengths are taken.
+        tail: Seconds for the last parts, each time that whole numbers are chosen for them together.
+        below: What the plan must cost less than for that to be of use, hundredths of the money.
+        floor: Whether what the programme has in whole numbers is kept first.
+        lenient: Whether the programme may leave out what it can only cut badly; this comes last, between the
+            rest.
     """
     whole_demand, whole_stock = master.demand, master.stock
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
@@ -156,8 +173,9 @@ class _Keeping:
         return _Mark(len(self.found), list(self.master.demand), dict(self.master.stock), value)
 
     def together(self, mark: _Mark, *, seconds: float, below: float) -> tuple[list[CutPiece], list[int]] | None:
-        """Return the plan that goes on from a mark by choosing whole numbers for all that was left there; None for none
-        that costs less than `below`.
+        """Return the plan that goes on from a mark by choosing whole numbers for all that was left there.
+
+        None for none that costs less than `below`.
         """
         master, begun = self.master, self.found[: mark.kept]
         spare = below - master.shop.cost(begun)
@@ -220,8 +238,16 @@ class _Keeping:
 def quick(
     master: Master, worth: dict[int, float], until: Callable[[], bool], source: random.Random
 ) -> tuple[list[CutPiece], list[int]]:
-    """Return a whole plan made piece after piece without the programme, and the parts that it leaves. The tables of
-    what is worth most serve for several pieces; what is cut in two stages is a column of the programme after that.
+    """Return a whole plan made piece after piece without the programme, and the parts that it leaves.
+
+    The tables of what is worth most serve for several pieces; what is cut in two stages is a column of the
+    programme after that.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+        worth: What each part is worth, hundredths of the money.
+        until: What says when the time is over.
+        source: Of random numbers.
     """
     whole_demand, whole_stock = master.demand, master.stock
     found: list[CutPiece] = []
@@ -256,8 +282,9 @@ def quick(
 def _offers(
     master: Master, prices: Prices, source: random.Random, spread: float
 ) -> list[tuple[float, Layouts, list[CutAt]]]:
-    """Return the ways of cutting a piece that the programme now uses, filled with what is still wanted, those that lose
-    least first: their price less what lies in them is worth, of the price.
+    """Return the ways of cutting a piece that the programme now uses, filled with what is still wanted.
+
+    Those that lose least first: their price less what lies in them is worth, of the price.
     """
     found, x = [], prices.used
     used = {key: float(x[at]) for key, at in master.made.layouts.items() if at < len(x) and x[at] > 1e-4}
@@ -318,8 +345,9 @@ def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: lis
 
 
 def _filled(master: Master, key: Layouts, prices: Prices, having: _Having) -> list[CutAt]:
-    """Return what a piece of stock that is ripped so holds, no more of a part than is still wanted: in each span and
-    slot what the programme has there, which goes down; else what is worth most at these prices.
+    """Return what a piece of stock that is ripped so holds, no more of a part than is still wanted.
+
+    In each span and slot what the programme has there, which goes down; else what is worth most at these prices.
     """
     at, n, strips = key
     layout, tables, k = master.frames[n].layouts[at], prices.tables[n], master.shop.kerf
@@ -365,7 +393,14 @@ def _taken(fills: list[list[Any]], left: Sequence[int]) -> tuple[Way, ...]:
 
 
 def assembled(master: Master, x: np.ndarray) -> tuple[list[CutPiece], list[int]]:
-    """Return the pieces of stock that whole numbers of columns mean, and what is left over; nothing is cut twice."""
+    """Return the pieces of stock that whole numbers of columns mean, and what is left over.
+
+    Nothing is cut twice.
+
+    Args:
+        master: The linear programme of strips and what lies in them.
+        x: How often each column is taken, whole numbers.
+    """
     fills: dict[Span, list[tuple[Way, ...]]] = defaultdict(list)
     stacks: dict[Slot, list[tuple[Way, ...]]] = defaultdict(list)
     for (span, lying), at in master.made.fills.items():

@@ -14,7 +14,12 @@ SIDE = 18.0  # of a cabinet, drawn round the opening
 
 
 def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf, or the run, before its openings, with the overlay on every edge."""
+    """Return the leaf, or the run, before its openings, with the overlay on every edge.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     f, opening = leaf.figures, leaf.opening
     w, h = opening.clear_width.value, opening.clear_height.value
     lw, lh = leaf.fit.width.value, leaf.fit.height.value

@@ -21,7 +21,12 @@ ROOM = 1.35
 
 
 def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the hung leaf with its gaps, and the latch edge enlarged."""
+    """Return the hung leaf with its gaps, and the latch edge enlarged.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)

@@ -12,7 +12,13 @@ from oakmeasure.core.solution import LeafSolution
 
 
 def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
-    """Return both leaves from the front; the second is the first turned round."""
+    """Return both leaves from the front; the second is the first turned round.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+    """
     f, w, h, apart = leaf.figures, build.width, build.height, leaf.fit.apart
     across = 2 * w + apart
     step = max(h, across) / 100

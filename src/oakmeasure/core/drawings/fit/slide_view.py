@@ -17,7 +17,13 @@ WALL_DEPTH = 110.0
 
 
 def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
-    """Return the front and the plan, the leaf slid by a share of its way, 0 shut to 1 open."""
+    """Return the front and the plan, the leaf slid by a share of its way, 0 shut to 1 open.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        slid: Share of its way, 0 shut to 1 open.
+    """
     f, opening = leaf.figures, leaf.opening
     w, h = opening.clear_width.value, opening.clear_height.value
     lw, lh = leaf.fit.width.value, leaf.fit.height.value
@@ -58,7 +64,12 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
 
 
 def slid_to(leaf: LeafSolution, x: float) -> float:
-    """Return the share of its way to which the leaf slides when its handle is drawn to a place on the drawing."""
+    """Return the share of its way to which the leaf slides when its handle is drawn to a place on the drawing.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        x: Across, away from the hinge edge, mm.
+    """
     if leaf.leaf.hand is Hand.RIGHT:
         x = leaf.opening.clear_width.value - x
     lw, start = leaf.fit.width.value, leaf.fit.x_hinge_edge - leaf.opening.hinge_in.value

@@ -11,7 +11,13 @@ WIDE, TALL = 300.0, 110.0  # drawing units; the numbers on it are the widths
 
 
 def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
-    """Return the plot. needed: the clear width from which on the leaf goes in, mm."""
+    """Return the plot.
+
+    Args:
+        spread: How often each width came up.
+        needed: The clear width from which on the leaf goes in, mm.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     reach = 0.35 * (spread.end - spread.start)  # further off, what is needed only stands at the edge
     low = min(spread.start, max(needed - 0.1 * reach, spread.start - reach))

@@ -20,7 +20,14 @@ CABINET_SIDE, CUP_EDGE = 18.0, 4.5  # drawn for the eye until hinges are chosen
 
 
 def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -> Drawing:
-    """Return the plan with the leaf opened by `opened` degrees, or as far as it goes."""
+    """Return the plan with the leaf opened by `opened` degrees, or as far as it goes.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        swing: How the leaf swings, and what stands in its way.
+        opened: Degrees from shut; None for as far as it goes.
+    """
     plan = swing.plan
     at = min(opened, swing.stops_deg)
     w = plan.width
@@ -51,7 +58,14 @@ def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -
 
 
 def swung_to(leaf: LeafSolution, swing: Swing, x: float, y: float) -> float:
-    """Return the share of 180° to which the leaf opens when its latch corner is drawn to a place on the drawing."""
+    """Return the share of 180° to which the leaf opens when its latch corner is drawn to a place on the drawing.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        swing: How the leaf swings, and what stands in its way.
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+    """
     if leaf.leaf.hand is Hand.RIGHT:
         x = swing.plan.width - x
     px, py = swing.plan.pin

@@ -15,7 +15,12 @@ LARGE = 20.0  # overlaps this large are shown by how far they miss, or their bar
 
 
 def tolerance_view(found: Tolerance, show: Show) -> Drawing:
-    """Return the plot, one row for each end of each edge."""
+    """Return the plot, one row for each end of each edge.
+
+    Args:
+        found: Where each gap will lie.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     relative = max(each.asked for each in found.ranges) > LARGE
     rows = [(each, each.asked if relative else 0.0) for each in found.ranges]

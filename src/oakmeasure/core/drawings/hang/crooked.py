@@ -17,18 +17,25 @@ from oakmeasure.core.survey.outline import Edge, Outline
 
 @dataclass(frozen=True, slots=True)
 class Crooked:
-    """corners: as drawn, round from the hinge side's foot, 0 0 where the clear rectangle has its foot. times: of the
-    crookedness. width, height: of the clear rectangle.
-    """
+    """An opening as drawn, its crookedness exaggerated, mm."""
 
     corners: tuple[Point, ...]
+    """As drawn, round from the hinge side's foot, 0 0 where the clear rectangle has its foot."""
     outline: Outline
+    """Its outline."""
     times: float
+    """How many times the crookedness is drawn."""
     width: float
+    """Width of the clear rectangle, mm."""
     height: float
+    """Height of the clear rectangle, mm."""
 
     def line(self, at: int) -> tuple[Point, ...]:
-        """Return the line of a side as drawn: its ends moved, its bows exaggerated, an arch in its true shape."""
+        """Return the line of a side as drawn: its ends moved, its bows exaggerated, an arch in its true shape.
+
+        Args:
+            at: Its place in the list, from 0.
+        """
         edge = self.outline.edges[at]
         start, end = self.corners[at], self.corners[(at + 1) % len(self.corners)]
         arch = edge.side is Side.HEAD and len(edge.points) > 8
@@ -40,7 +47,12 @@ class Crooked:
         return [point for at in range(len(self.outline.edges)) for point in self.line(at)[:-1]]
 
     def band(self, at: int, sigmas: tuple[float, float]) -> list[Point]:
-        """Return a strip along a side, two standard errors to either side, exaggerated as the side is."""
+        """Return a strip along a side, two standard errors to either side, exaggerated as the side is.
+
+        Args:
+            at: Its place in the list, from 0.
+            sigmas: Standard deviation at both ends of the side, mm.
+        """
         line = self.line(at)
         (ax, ay), (bx, by) = line[0], line[-1]
         length = math.dist((ax, ay), (bx, by)) or 1.0
@@ -66,13 +78,22 @@ def _moved(point: Point, edge: Edge, start: Point, end: Point, times: float) -> 
 
 
 def can_exaggerate(leaf: LeafSolution) -> bool:
-    """Whether there is a true rectangle that the opening departs from."""
+    """Whether there is a true rectangle that the opening departs from.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     taken = leaf.opening.taken
     return len(taken.corners) == 4 and taken.outline.is_upright
 
 
 def crooked(leaf: LeafSolution, times: float) -> Crooked:
-    """Return the opening as taken, `times` as crooked; of a shape that is no rectangle, as it is."""
+    """Return the opening as taken, `times` as crooked; of a shape that is no rectangle, as it is.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        times: How many times crookedness is drawn.
+    """
     taken, f = leaf.opening.taken, leaf.figures
     rough = "rough_" if leaf.opening.lining is not None else ""
     x0, y0 = f[figure_name(f"{rough}hinge_side_in")].value, f[figure_name(f"{rough}floor_high")].value
@@ -95,8 +116,14 @@ def _is_raked(leaf: Leaf) -> bool:
 
 
 def side_sigmas(corners: tuple[Point, ...], covariance: Matrix, at: int) -> tuple[float, float]:
-    """Return the standard errors, mm, of both ends of a side across it; those of the first corner are 0: it is the
-    datum.
+    """Return the standard errors, mm, of both ends of a side across it.
+
+    Those of the first corner are 0: it is the datum.
+
+    Args:
+        corners: Corners, anticlockwise, mm.
+        covariance: Covariance of the corners' coordinates, mm².
+        at: Its place in the list, from 0.
     """
     ends = (at, (at + 1) % len(corners))
     (ax, ay), (bx, by) = corners[ends[0]], corners[ends[1]]

@@ -41,7 +41,12 @@ LOOK_LINE, LOOK_STEP = 48, 27.0  # characters of a line of what is looked at; mm
 
 
 def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf as it hangs and put right by the aim that is chosen, or what its screws turn."""
+    """Return the leaf as it hangs and put right by the aim that is chosen, or what its screws turn.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     hung = leaf.hung
     if leaf.build is None:
         return empty_view("no leaf yet: nothing to hang")
@@ -142,8 +147,10 @@ def _leaf(
     meeting: bool = False,
     parts: Sequence[Part] = (),
 ) -> None:
-    """Draw a leaf in its lining, its gaps many times as wide. mirrored: hinges at the right hand. meeting: its latch
-    edge meets another leaf's, and the line between them stands with the active one.
+    """Draw a leaf in its lining, its gaps many times as wide.
+
+    mirrored: hinges at the right hand. meeting: its latch edge meets another leaf's, and the line between them
+    stands with the active one.
     """
     wide, high = frame.width * k, frame.height * k
 
@@ -228,8 +235,9 @@ def _numbers(
     *,
     meeting: bool,
 ) -> None:
-    """The gap at each place beside the lining, and what is planed there, hatched. size: of the leaf as drawn, its
-    scale.
+    """The gap at each place beside the lining, and what is planed there, hatched.
+
+    size: of the leaf as drawn, its scale.
     """
     wide, high, k = size
     clear = 44.0 if meeting else 14.0
@@ -314,7 +322,12 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
 
 
 def run_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return a run of leaves as they hang over the same lined up, heights and gaps exaggerated."""
+    """Return a run of leaves as they hang over the same lined up, heights and gaps exaggerated.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     plan, run = leaf.hung.run, leaf.leaf.hung.run
     if plan is None or not run:
         return empty_view("read the leaves of the run one after the other, from the left")
@@ -375,7 +388,12 @@ def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float, show: Show
 
 
 def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return what is looked at of a leaf that slides, in its order, with what was found and what mends it."""
+    """Return what is looked at of a leaf that slides, in its order, with what was found and what mends it.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     hung = leaf.hung
     if not hung.looks:
         return empty_view("this leaf does not slide")
@@ -428,7 +446,16 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bo
 def practice_view(
     door: Drill, packed: Sequence[float], planed: float, judged: Score | None, show: Show, best: RemedyPlan | None
 ) -> Drawing:
-    """Return the drill's door as it hangs, and, when it is judged, as the remedy leaves it."""
+    """Return the drill's door as it hangs, and, when it is judged, as the remedy leaves it.
+
+    Args:
+        door: The drill's crooked door.
+        packed: What each hinge is packed by, the lowest first, mm.
+        planed: What is planed off the latch edge, mm.
+        judged: How the person's remedy did; None before it is judged.
+        show: How lengths and other quantities are written.
+        best: The best remedy, shown beside the person's; None before it is asked for.
+    """
     sketch, k = Sketch(), TALL / door.frame.height
     _leaf(
         sketch,

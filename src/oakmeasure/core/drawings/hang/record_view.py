@@ -13,7 +13,12 @@ from oakmeasure.core.reports.hanging_record import BookEntry, Record
 
 
 def cut(words: str, show: Show) -> tuple[str, ...]:
-    """Return words cut shorter and shorter, for a label with little room."""
+    """Return words cut shorter and shorter, for a label with little room.
+
+    Args:
+        words: The words.
+        show: How lengths and other quantities are written.
+    """
     return cut_off(show, words, 80, 60, 40, 26, 16)
 
 
@@ -22,7 +27,12 @@ ROW = 44.0  # from line to line, where there is room for all
 
 
 def record_view(record: Record | None, show: Show) -> Drawing:
-    """Return the record as it goes on paper, in short."""
+    """Return the record as it goes on paper, in short.
+
+    Args:
+        record: The record of the finished leaf; None before there is one.
+        show: How lengths and other quantities are written.
+    """
     if record is None:
         return empty_view("no leaf yet: nothing to record")
     sketch = Sketch()
@@ -83,7 +93,13 @@ def _right(sketch: Sketch, record: Record, show: Show) -> None:
 
 
 def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
-    """Return the leaves of the book to one scale, the chosen one with what was learnt of it."""
+    """Return the leaves of the book to one scale, the chosen one with what was learnt of it.
+
+    Args:
+        entries: Leaves of the job book.
+        chosen: Place of the chosen leaf in the book.
+        show: How lengths and other quantities are written.
+    """
     if not entries:
         return empty_view("nothing in the book answers to that")
     sketch = Sketch()

@@ -11,7 +11,14 @@ SEEN = 0.5  # nearer to the opening face than this it is seen there, mm
 
 
 def bored(sketch: Sketch, leaf: LeafSolution) -> None:
-    """What is cut and bored for lock, latch and pull: what is seen from the opening side in full line, else hidden."""
+    """What is cut and bored for lock, latch and pull.
+
+    What is seen from the opening side in full line, else hidden.
+
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+    """
     for each in leaf.other_borings:
         if each.solid is not None:
             layer = Layer.OUTLINE if each.solid.depth[0] < SEEN else Layer.HIDDEN
@@ -19,7 +26,11 @@ def bored(sketch: Sketch, leaf: LeafSolution) -> None:
 
 
 def outline_of(solid: Solid) -> list[Point]:
-    """Return the closed outline of a solid on the face."""
+    """Return the closed outline of a solid on the face.
+
+    Args:
+        solid: The solid of a cut or a device.
+    """
     if len(solid.points) == 1:
         return circle(*solid.points[0], max(solid.radius, 1.5))
     if len(solid.points) == 2:

@@ -22,7 +22,12 @@ IN_SECTION = 130.0  # of the leaf's width that a section shows
 
 
 def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf with all that lies in it, keep-out zones hatched by their outline, each clash ringed and cut."""
+    """Return the leaf with all that lies in it, keep-out zones hatched by their outline, each clash ringed and cut.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
@@ -50,7 +55,12 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf with its keep-out zones alone, numbered from the top down, for paper."""
+    """Return the leaf with its keep-out zones alone, numbered from the top down, for paper.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
@@ -70,7 +80,11 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def between(clash: Clash) -> Place:
-    """Return the middle of where two things come nearest, by their boxes."""
+    """Return the middle of where two things come nearest, by their boxes.
+
+    Args:
+        clash: The two that are too near one another.
+    """
     a, b = clash.one.solid.box, clash.other.solid.box
     xs = sorted((max(a[0], b[0]), min(a[2], b[2])))
     ys = sorted((max(a[1], b[1]), min(a[3], b[3])))

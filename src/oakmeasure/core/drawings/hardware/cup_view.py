@@ -21,7 +21,14 @@ SWEEP = 70.0  # degrees of the corner's way that are drawn
 
 
 def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawing:
-    """Return the leaf with its cups, both columns of heights, and the plan through a hinge."""
+    """Return the leaf with its cups, both columns of heights, and the plan through a hinge.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        cups: The leaf's cup hinges; None where it hangs on something else.
+        show: How lengths and other quantities are written.
+    """
     sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
     front(sketch, build)
     for place in cups.places:

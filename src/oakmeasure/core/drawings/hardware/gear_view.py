@@ -26,7 +26,13 @@ CAPTION = 36  # characters of a line under a title
 
 
 def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
-    """Return the leaf shut under its track, every hole told from a miss, the loads, and two sections enlarged."""
+    """Return the leaf shut under its track, every hole told from a miss, the loads, and two sections enlarged.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        gear: What the leaf slides on.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)

@@ -24,7 +24,12 @@ ROOM = 1.35
 
 
 def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf with its butts, the edge with the let-ins, and the plan through a butt."""
+    """Return the leaf with its butts, the edge with the let-ins, and the plan through a butt.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build, butts = leaf.build, leaf.butts
     if build is not None and leaf.cups is not None:
         return cup_view(leaf, build, leaf.cups, show)

@@ -20,7 +20,12 @@ BESIDE = 24.0  # of what carries it
 
 
 def lock_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf with lock, latch and pull, the latch edge, and the plan through them."""
+    """Return the leaf with lock, latch and pull, the latch edge, and the plan through them.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)

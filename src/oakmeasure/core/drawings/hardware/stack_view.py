@@ -22,7 +22,12 @@ BAND = 46.0  # of the wall that is drawn, up and down
 
 
 def stack_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the stack on its own, large."""
+    """Return the stack on its own, large.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     step = 3.0
     stack_drawn(sketch, leaf, show, 0.0, 0.0, step)
@@ -30,7 +35,16 @@ def stack_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: float, step: float) -> float:
-    """Draw the stack with its left upper corner at x, top; return how far down it reaches."""
+    """Draw the stack with its left upper corner at x, top; return how far down it reaches.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        x: Across, away from the hinge edge, mm.
+        top: Upper edge of the drawing, mm.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     f, slides = leaf.figures, leaf.leaf.hanging.slides
     title = "Section through a track screw" if slides else "Section through a hinge's long screw"
     page.label(x, top, title, anchor=Anchor.LEFT, bold=True)

@@ -13,7 +13,12 @@ from oakmeasure.core.solution import LeafSolution
 
 
 def beside_view(pair: ConstructionComparison, show: Show) -> Drawing:
-    """Return both leaves on one sheet, the one in hand first."""
+    """Return both leaves on one sheet, the one in hand first.
+
+    Args:
+        pair: The leaf as it is, and built another way.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     x = 0.0
     for leaf in (pair.one, pair.other):

@@ -24,7 +24,16 @@ ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; step
 
 
 def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
-    """Return the setting-out drawing of the leaf; `title` adds what it is in words, `handles` what can be dragged."""
+    """Return the setting-out drawing of the leaf.
+
+    `title` adds what it is in words, `handles` what can be dragged.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        title: Whether it is said in words what the leaf is.
+        handles: Whether it shows what can be dragged.
+    """
     sketch = sketch_for(leaf)
     build = leaf.build
     if build is None:
@@ -53,7 +62,12 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bo
 
 
 def joints_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the leaf with its joints and fixings alone, for a narrow place beside their list."""
+    """Return the leaf with its joints and fixings alone, for a narrow place beside their list.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
@@ -75,23 +89,44 @@ def _centre(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
 
 
 def sketch_for(leaf: LeafSolution) -> Sketch:
-    """Return a sketch in the leaf's coordinates, mirrored when the hinges are on the right."""
+    """Return a sketch in the leaf's coordinates, mirrored when the hinges are on the right.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
     right = leaf.leaf.hand is Hand.RIGHT
     return Sketch(mirror_at=leaf.fit.width.value if right else None)
 
 
 def unit_step(build: Build) -> float:
-    """Return the distance that spaces rods and texts, about a hundredth of the leaf's height."""
+    """Return the distance that spaces rods and texts, about a hundredth of the leaf's height.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     return max(build.height, 1.6 * build.width) / 100
 
 
 def roomy_step(build: Build, show: Show, room: float) -> float:
-    """Return the same for a view with much text beside the leaf, `room` times as wide; texts in inches take more."""
+    """Return the same for a view with much text beside the leaf, `room` times as wide.
+
+    Texts in inches take more.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+        room: Width that there is for it, mm; 0 for as much as it needs.
+    """
     return room * unit_step(build) * (INCH_ROOM if show.system is UnitSystem.INCH else 1.0)
 
 
 def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return what is drawn when no leaf is possible: the opening and the reason."""
+    """Return what is drawn when no leaf is possible: the opening and the reason.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
@@ -108,11 +143,22 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def part_ref(name: str) -> str:
+    """Return what a part is pointed at by.
+
+    Args:
+        name: Its name.
+    """
     return f"part:{name}"
 
 
 def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
-    """Draw the lining round the leaf and the floor under it, the gaps at their true width."""
+    """Draw the lining round the leaf and the floor under it, the gaps at their true width.
+
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     f, t = leaf.figures, LINING_SHOWN
     w, h = leaf.fit.width.value, leaf.fit.height.value
     x0, x1 = -f["gap_hinge"].value, w + f["gap_latch"].value
@@ -137,7 +183,15 @@ def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, floa
 
 
 def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> None:
-    """Draw the floor with short strokes under it."""
+    """Draw the floor with short strokes under it.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        x0: Where it begins, across, mm.
+        x1: Where it ends, across, mm.
+        y: Up, from the foot, mm.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     page.line([(x0, y), (x1, y)], Layer.FLOOR)
     at = x0 + step
     while at < x1:
@@ -146,7 +200,14 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
 
 
 def front(sketch: Sketch, build: Build) -> None:
-    """Draw what is seen of every part, grain along the wood; what is there already paler than the new wood on it."""
+    """Draw what is seen of every part, grain along the wood.
+
+    What is there already paler than the new wood on it.
+
+    Args:
+        sketch: The drawing that is added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     for part in seen_from_front(build):
         if build.layered and build.depth_of(part)[0] > 0.5 and _is_hidden(build, part):
             continue
@@ -186,7 +247,11 @@ def _is_hidden(build: Build, part: Part) -> bool:
 
 
 def has_panels(build: Build) -> bool:
-    """Return whether it is a frame with panels, not boards or strips on ledges."""
+    """Return whether it is a frame with panels, not boards or strips on ledges.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     return not build.layered and any(part.role is Role.PANEL for part in build.parts)
 
 
@@ -194,6 +259,9 @@ def seen_from_front(build: Build) -> list[Part]:
     """Return the parts that are drawn, the furthest behind first.
 
     Ledges and battens lie behind their boards and are drawn through them, or nothing would be seen but boards.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
     """
     if build.layered:  # the foremost hides the others
         return sorted(build.parts, key=lambda each: -build.depth_of(each)[0])
@@ -203,7 +271,12 @@ def seen_from_front(build: Build) -> list[Part]:
 
 
 def joints(sketch: Sketch, build: Build) -> None:
-    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves, fixings."""
+    """Draw tenons and haunches in hidden line, wedges where they are wedged, panel edges in the grooves, fixings.
+
+    Args:
+        sketch: The drawing that is added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     radius = max(build.width, 600.0) / 130
     for fixing in build.fixings:
         layers.fixing(sketch, fixing, radius)
@@ -229,7 +302,11 @@ def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
 
 
 def height_marks(build: Build) -> list[tuple[float, str]]:
-    """Return every mark of the height rod, up from the foot, with the part whose edge it is."""
+    """Return every mark of the height rod, up from the foot, with the part whose edge it is.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     level = [part for part in build.parts if part.role in (Role.RAIL, Role.LEDGE, Role.STIFFENER)]
     foot, top = build.parts[0].name, build.parts[0].name
     if any(part.role is Role.RAIL for part in level):
@@ -243,7 +320,11 @@ def height_marks(build: Build) -> list[tuple[float, str]]:
 
 
 def width_marks(build: Build) -> list[tuple[float, str]]:
-    """Return every mark of the width rod, from the hinge edge."""
+    """Return every mark of the width rod, from the hinge edge.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     marks: dict[float, str] = {}
     shown = (Role.STILE, Role.MUNTIN) if build.layered else (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP)
     for part in build.parts:
@@ -254,7 +335,15 @@ def width_marks(build: Build) -> list[tuple[float, str]]:
 
 
 def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
-    """The rod up the left side of the page: every mark from the foot, hinges as arrow heads."""
+    """The rod up the left side of the page: every mark from the foot, hinges as arrow heads.
+
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     sketch, (left, _) = sketch.page(), side_gaps(leaf)
     x1 = -left - LINING_SHOWN - 4 * step
     x0 = x1 - 3 * step
@@ -290,7 +379,14 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
 
 
 def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
-    """The rod along the bottom: every mark from the hinge edge."""
+    """The rod along the bottom: every mark from the hinge edge.
+
+    Args:
+        sketch: The drawing that is added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        show: How lengths and other quantities are written.
+        step: The unit of the view: so many mm of the leaf are a small distance on it.
+    """
     y1 = -4.5 * step
     y0 = y1 - 3 * step
     sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)

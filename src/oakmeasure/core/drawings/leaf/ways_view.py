@@ -17,7 +17,12 @@ from oakmeasure.data import table
 
 
 def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the ways side by side; of a leaf without such ways, the leaf with what is trimmed off it."""
+    """Return the ways side by side; of a leaf without such ways, the leaf with what is trimmed off it.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     choice, build = panelled(leaf.leaf.build), leaf.build
     if build is None:
         return no_leaf(leaf, show)

@@ -24,7 +24,13 @@ LABELS_SHOWN = 9
 
 
 def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show) -> Drawing:
-    """Return the leaves that share an operation, the parts at hand lit in each, its settings under it."""
+    """Return the leaves that share an operation, the parts at hand lit in each, its settings under it.
+
+    Args:
+        batch: The batch that is shown; None for none.
+        leaves: The leaves by their ids, worked out.
+        show: How lengths and other quantities are written.
+    """
     if batch is None:
         return empty_view("no operation yet")
     sketch = Sketch()
@@ -90,7 +96,15 @@ def _leaf(sketch: Sketch, solved: LeafSolution, build: Build, lit: set[str], roo
 
 
 def labels_view(labels: Sequence[PieceLabel], show: Show, *, page: int = 0) -> Drawing:
-    """Return labels as they are printed, nine at a time: an arrow to the head, the name, joints in large letters."""
+    """Return labels as they are printed, nine at a time.
+
+    An arrow to the head, the name, joints in large letters.
+
+    Args:
+        labels: The labels.
+        show: How lengths and other quantities are written.
+        page: Which page of them, from 0.
+    """
     if not labels:
         return empty_view("no parts to label")
     sketch = Sketch()
@@ -157,7 +171,15 @@ def _label(sketch: Sketch, label: PieceLabel, r: Rect, show: Show) -> None:
 
 
 def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: str, show: Show) -> Drawing:
-    """Return where in the leaf it happened, what it means, and each repair with its sizes and what else moves."""
+    """Return where in the leaf it happened, what it means, and each repair with its sizes and what else moves.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        part: Name of the part; "" for the leaf as a whole.
+        judged: What the mishap means; None before it is described.
+        words: The words.
+        show: How lengths and other quantities are written.
+    """
     build = leaf.build
     if build is None:
         return empty_view("no leaf yet")

@@ -1,5 +1,6 @@
-"""The operation at hand: the work as it lies on the bench, what looks up, where its head is, what is cut; and in words
-what to set, to check and to beware of.
+"""The operation at hand: the work as it lies on the bench, what looks up, where its head is, what is cut.
+
+And in words what to set, to check and to beware of.
 
 The work lies with its head, or its hinge end, to the left. Seen so, the hinge edge of a leaf that is hinged on the left
 is towards the one who works when the opening face is up; turned over, or hinged on the right, it is away.
@@ -37,25 +38,43 @@ EDGES = (SideUp.HINGE_EDGE, SideUp.LATCH_EDGE, SideUp.INNER_EDGE)
 
 @dataclass(frozen=True, slots=True)
 class Lies:
-    """How the work lies: from the leaf's coordinates to the bench. long, across: of what is drawn, mm. near: what is
-    towards the one who works. left, right: what its ends are. upright: its grain runs along the leaf's height.
+    """How the work lies: from the leaf's coordinates to the bench.
+
+    upright: its grain runs along the leaf's height.
     """
 
     long: float
+    """Length of what is drawn, mm."""
     across: float
+    """Width of what is drawn, mm."""
     left: str
+    """What its left end is."""
     right: str
+    """What its right end is."""
     near: str
+    """What is towards the one who works."""
     up: str
+    """Which side lies up, in words."""
     flip_long: bool
+    """Whether it is turned end for end."""
     flip_across: bool
+    """Whether it is turned over about its length."""
     box: Rect
+    """What is seen, mm."""
     by_depth: bool
+    """Whether an edge is seen, its depth across."""
     level: bool
+    """Whether its length lies level."""
 
 
 def lies(leaf: LeafSolution, build: Build, op: Operation) -> Lies | None:
-    """Return how the work of an operation lies; None where nothing lies on the bench."""
+    """Return how the work of an operation lies; None where nothing lies on the bench.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        op: The operation; None for none.
+    """
     if op.hold is None:
         return None
     hold = op.hold
@@ -112,7 +131,13 @@ def _on_edge(build: Build, up: SideUp, part: Part | None, box: Rect, *, left: bo
 
 
 def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
-    """Return the drawing of an operation; of the first one where there is no such."""
+    """Return the drawing of an operation; of the first one where there is no such.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        op_id: Id of the operation.
+    """
     build, making = leaf.build, leaf.making
     if build is None or making is None:
         return empty_view("no leaf yet: nothing to make")
@@ -131,7 +156,13 @@ def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
 
 
 def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
-    """Return the work on the bench alone, for a place where the words stand large beside it."""
+    """Return the work on the bench alone, for a place where the words stand large beside it.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        op_id: Id of the operation.
+    """
     build, making = leaf.build, leaf.making
     op = making.op(op_id) if making is not None else None
     if build is None or op is None:
@@ -354,8 +385,9 @@ def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> N
 
 
 def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
-    """The cut seen on the end of the member, large: how wide, how deep, how far from the face that lies at the
-    fence. Returns whether there is one.
+    """The cut seen on the end of the member, large.
+
+    How wide, how deep, how far from the face that lies at the fence. Returns whether there is one.
     """
     by = {s.label: s.value for s in op.settings}
     wide = next((by[key] for key in ("wide", "chisel", "tenon", "thick") if key in by), None)

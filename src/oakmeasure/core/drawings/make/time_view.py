@@ -1,5 +1,6 @@
-"""The operations over the days: work in full bars, waiting hatched, the due day a line; and the finish as a
-calendar.
+"""The operations over the days: work in full bars, waiting hatched, the due day a line.
+
+And the finish as a calendar.
 """
 
 from __future__ import annotations
@@ -23,7 +24,13 @@ IN_TIME, LATE = "#C9A36A", "#B5533C"
 
 
 def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawing:
-    """Return the timetable of a leaf, one row for each operation that is left. chosen: the one in hand."""
+    """Return the timetable of a leaf, one row for each operation that is left.
+
+    Args:
+        table: The days; None before there are operations.
+        show: How lengths and other quantities are written.
+        chosen: Id of the operation in hand; "" for none.
+    """
     if table is None or not table.slots:
         return empty_view("everything is done" if table is not None else "no leaf yet: nothing to make")
     sketch = Sketch()
@@ -125,7 +132,13 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
 
 
 def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
-    """Return the coats as a calendar: one row each, work, then drying, then the day on which it may be hung."""
+    """Return the coats as a calendar: one row each, work, then drying, then the day on which it may be hung.
+
+    Args:
+        schedule: The coats of the finish.
+        days: Coats with the days on which they are put on.
+        show: How lengths and other quantities are written.
+    """
     sketch = Sketch()
     first = days[0].start.replace(hour=0, minute=0, second=0)
     shown = [each for each in days if each.words != "hard"]

@@ -21,6 +21,11 @@ def floor_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     """Return plan and floor profile; heights of the floor are shown `exaggeration` times their size and more.
 
     Coordinates: x from the hinge side to the latch, the wall's opening face at y 0, the opening side below.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        exaggeration: How many times crookedness is drawn.
     """
     w = leaf.figures["clear_width"].value
     sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)

@@ -19,7 +19,13 @@ SECTION_APART = 620.0  # from one section to the next, so that their names have 
 
 
 def lining_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
-    """Return the lining from the front with its packing, and each side in section with its strips."""
+    """Return the lining from the front with its packing, and each side in section with its strips.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        exaggeration: How many times crookedness is drawn.
+    """
     lining = leaf.opening.lining
     if lining is None:
         return opening_view(leaf, show, exaggeration=exaggeration)

@@ -25,7 +25,13 @@ WALL = 120.0  # mm of wall drawn round the opening
 
 
 def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
-    """Return the opening with every departure from square shown `exaggeration` times its size."""
+    """Return the opening with every departure from square shown `exaggeration` times its size.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        exaggeration: How many times crookedness is drawn.
+    """
     shape = crooked(leaf, exaggeration)
     w, h = shape.width, shape.height
     sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
@@ -53,13 +59,25 @@ def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) 
 
 
 def wall_round(sketch: Sketch, shape: Crooked) -> None:
-    """Draw the wall that the opening is in."""
+    """Draw the wall that the opening is in.
+
+    Args:
+        sketch: The drawing that is added to.
+        shape: The opening with its crookedness exaggerated.
+    """
     xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
     sketch.rect(Rect(min(0, *xs) - WALL, min(0, *ys), max(shape.width, *xs) + WALL, max(ys) + 0.7 * WALL), Layer.WALL)
 
 
 def sides_named(sketch: Sketch, leaf: LeafSolution, width: float, y: float) -> None:
-    """Say under the drawing which side the hinges are on."""
+    """Say under the drawing which side the hinges are on.
+
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+        width: Width, mm.
+        y: Up, from the foot, mm.
+    """
     left = leaf.leaf.hand is Hand.LEFT
     for x, text in ((-WALL / 2, "hinges" if left else "latch"), (width + WALL / 2, "latch" if left else "hinges")):
         sketch.page().label(x, y, text, layer=Layer.PENCIL, anchor=Anchor.BELOW)
@@ -77,7 +95,17 @@ def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
 
 
 def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
-    """The largest square leaf at its true size inside the clear plumb opening; of an odd shape also the scribed one."""
+    """The largest square leaf at its true size inside the clear plumb opening.
+
+    Of an odd shape also the scribed one.
+
+    Args:
+        sketch: The drawing that is added to.
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        shape: The opening with its crookedness exaggerated.
+        is_filled: Whether it is filled with the tint of wood.
+    """
     f, opening = leaf.figures, leaf.opening
     gaps = {
         side: f[figure_name(f"gap_{side.split()[0]}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)

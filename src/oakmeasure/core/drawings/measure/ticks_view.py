@@ -19,7 +19,13 @@ MANY = 60  # ticks beyond which strokes and numbers would only be a thicket
 
 
 def ticks_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -> Drawing:
-    """Return the template; crookedness of the sides and misses of the ticks shown `exaggeration` times their size."""
+    """Return the template; crookedness of the sides and misses of the ticks shown `exaggeration` times their size.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        exaggeration: How many times crookedness is drawn.
+    """
     fit, template = leaf.opening.template, leaf.leaf.template
     if fit is None or template is None:
         return opening_view(leaf, show, exaggeration=exaggeration)

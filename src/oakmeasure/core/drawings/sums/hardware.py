@@ -10,6 +10,11 @@ from oakmeasure.core.leaf.part import Rect
 
 
 def cup_boring(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     edge, cup, centre = d.v("boring_distance"), d.v("cup_diameter"), d.v("centre_from_edge")
     d.wood(Rect(0, -1.3 * cup, 3.2 * cup, 1.3 * cup), asked=False)
     hole = circle(centre, 0, cup / 2, steps=40)
@@ -22,6 +27,11 @@ def cup_boring(d: Draft) -> None:
 
 
 def cup_reach(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     over, edge, reach = d.v("overlay"), d.v("boring"), d.v("reach")
     side, thick = 18.0, 18.0
     d.sketch.rect(Rect(0, 0, side, 70), Layer.WALL)
@@ -38,6 +48,11 @@ def cup_reach(d: Draft) -> None:
 
 
 def butt_mortise(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     shut, gap, depth = d.v("closed_thickness"), d.v("gap"), d.v("depth")
     deep, long = 6 * shut, 9 * shut
     for x0, x1 in ((-deep - gap / 2, -gap / 2), (gap / 2, gap / 2 + deep)):
@@ -54,6 +69,11 @@ def butt_mortise(d: Draft) -> None:
 
 
 def hinge_pull(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, apart = d.v("leaf_width"), d.v("hinge_spacing")
     h, foot = apart * 1.24, apart * 0.12
     d.wood(Rect(0, 0, w, h), asked=False)
@@ -72,6 +92,11 @@ def hinge_pull(d: Draft) -> None:
 
 
 def hinge_transfer(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     h, gap, top, bottom = d.v("leaf_height"), d.v("head_gap"), d.v("top"), d.v("bottom")
     w = 0.4 * h
     d.wood(Rect(0, -gap - h, w, -gap), asked=False)
@@ -87,6 +112,11 @@ def hinge_transfer(d: Draft) -> None:
 
 
 def screw_stack(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     at, high = 0.0, 60.0
     layers = (("spacer", Layer.WOOD), ("backing", Layer.WOOD), ("plaster", Layer.LINING))
     for at_row, (name, layer) in enumerate(layers):
@@ -111,6 +141,11 @@ def screw_stack(d: Draft) -> None:
 
 
 def screw_hold(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     thick, thread = d.v("diameter"), d.v("thread")
     r, plate = thick / 2, 0.3 * thread
     d.wood(Rect(-1.2 * thread, 0, 1.2 * thread, 1.5 * thread), Grain.LEVEL, asked=False)

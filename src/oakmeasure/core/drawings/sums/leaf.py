@@ -14,6 +14,11 @@ STEPS = 32
 
 
 def leaf_size(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, h = d.v("opening_width"), d.v("opening_height")
     wide, high, leaves = d.v("leaf_width"), d.v("leaf_height"), round(d.v("leaves", 1))
     t = 0.04 * h
@@ -32,6 +37,11 @@ def leaf_size(d: Draft) -> None:
 
 
 def edge_bevel(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     t, bevel, grows = d.v("thickness"), d.v("least_bevel"), d.v("square_growth")
     gap, x0, off = d.v("gap"), -2.6 * t, t * math.tan(math.radians(bevel))
     d.shape([(x0, 0), (0, 0), (-off, t), (x0, t)], grain=Grain.LEVEL)
@@ -46,6 +56,11 @@ def edge_bevel(d: Draft) -> None:
 
 
 def square(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, h, skew = d.v("width"), d.v("height"), d.v("skew")
     top = math.sqrt(max(0.0, h * h - skew * skew))  # the height is measured along the side that leans
     corners = [(0.0, 0.0), (w, 0.0), (w + skew, top), (skew, top)]
@@ -60,6 +75,11 @@ def square(d: Draft) -> None:
 
 
 def arch(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     span, rise, radius = d.v("span"), d.v("rise"), d.v("radius")
     half = math.asin(span / 2 / radius)
     turns = [math.pi / 2 + half - 2 * half * n / STEPS for n in range(STEPS + 1)]
@@ -75,6 +95,11 @@ def arch(d: Draft) -> None:
 
 
 def sliding_leaf(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, h, side = d.v("opening_width"), d.v("opening_height"), d.v("overlap_side")
     wide, high, foot, track = d.v("leaf_width"), d.v("leaf_height"), d.v("gap_floor"), d.v("least_track")
     d.wall(Rect(-side - 0.2 * w, 0, track - side + 0.1 * w, max(h, foot + high) + 0.12 * h))
@@ -91,6 +116,11 @@ def sliding_leaf(d: Draft) -> None:
 
 
 def bypass(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, side, wide, track = d.v("opening_width"), d.v("overlap_side"), d.v("leaf_width"), d.v("track")
     t = 0.03 * w
     for rect in (Rect(-side - 0.1 * w, 3 * t, 0, 5 * t), Rect(w, 3 * t, w + side + 0.1 * w, 5 * t)):
@@ -105,6 +135,11 @@ def bypass(d: Draft) -> None:
 
 
 def lining(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     rough, pack, t = d.v("rough_width"), d.v("packing"), d.v("thickness")
     deep = max(0.12 * rough, 3 * t)
     out = d.v("outside")
@@ -119,6 +154,11 @@ def lining(d: Draft) -> None:
 
 
 def boards(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, count, end, cover = d.v("leaf_width"), round(d.v("boards")), d.v("end_width"), d.v("cover")
     h, x = 0.9 * w, 0.0
     for n in range(count):
@@ -132,6 +172,11 @@ def boards(d: Draft) -> None:
 
 
 def last_rip(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, rip = d.v("leaf_width"), d.v("last_rip")
     h, x, n = 0.9 * w, 0.0, 1
     while figure_name(f"laid_{n}") in d.found.figures:
@@ -145,6 +190,11 @@ def last_rip(d: Draft) -> None:
 
 
 def brace(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     b, h, w = d.v("width"), d.v("height"), d.v("brace_width")
     ledge = 1.1 * w
     for y in (-ledge, h):
@@ -159,6 +209,11 @@ def brace(d: Draft) -> None:
 
 
 def grooves(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, band, count, pitch = d.v("width"), d.v("band"), round(d.v("grooves")), d.v("pitch")
     h = 0.7 * w
     d.wood(Rect(0, 0, w, h))
@@ -170,6 +225,11 @@ def grooves(d: Draft) -> None:
 
 
 def reduce_split(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, to, stile, panels = d.v("from_width"), d.v("to_width"), d.v("stile_cut"), round(d.v("panels"))
     h, thick = 0.8 * w, max(0.1 * w, stile * 1.6)
     d.wood(Rect(0, 0, w, h), asked=False)
@@ -193,6 +253,11 @@ def _middle(panels: int, left: int) -> set[int]:
 
 
 def tenon_panel(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, stile, groove, room = d.v("leaf_width"), d.v("stile"), d.v("groove"), d.v("room")
     shoulder, rail, tenon, panel = d.v("shoulder"), d.v("rail_length"), d.v("tenon"), d.v("panel_width")
     h, wide = 0.62 * w, 0.16 * w

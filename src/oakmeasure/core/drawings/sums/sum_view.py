@@ -15,7 +15,12 @@ VIEWS: dict[str, Callable[[Draft], None]] = {**leaf.VIEWS, **wood.VIEWS, **hardw
 
 
 def sum_view(found: Answer, show: Show) -> Drawing:
-    """Return the drawing of an answer."""
+    """Return the drawing of an answer.
+
+    Args:
+        found: The sum, answered.
+        show: How lengths and other quantities are written.
+    """
     draft = Draft(Sketch(), found, show)
     VIEWS[found.name](draft)
     box = draft.sketch.drawing().bounds

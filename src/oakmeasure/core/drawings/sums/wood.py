@@ -12,6 +12,11 @@ MOST = 28.0  # % of moisture on its scale
 
 
 def movement(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     w, change = d.v("width"), d.v("change")
     h, seen = 0.3 * w, change * min(10.0, 0.12 * w / max(abs(change), 1e-9))
     d.wood(Rect(0, 0, w, h), Grain.END)
@@ -22,6 +27,11 @@ def movement(d: Draft) -> None:
 
 
 def emc(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     air, at, rests = d.v("temperature"), d.v("humidity"), d.v("moisture")
 
     def place(humidity: float, moisture: float) -> tuple[float, float]:
@@ -42,6 +52,11 @@ def emc(d: Draft) -> None:
 
 
 def weight(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     long, wide, thick = d.v("length"), d.v("width"), d.v("thickness")
     lean = 0.35 * min(thick, long, wide) + 0.04 * max(long, wide)
     d.wood(Rect(0, 0, long, wide), Grain.LEVEL)
@@ -55,6 +70,11 @@ def weight(d: Draft) -> None:
 
 
 def veneers(d: Draft) -> None:
+    """Draw what the sum is about, with its figures where they are.
+
+    Args:
+        d: The drawing that is made of the sum.
+    """
     stock, veneer, kerf, count = d.v("board_thickness"), d.v("veneer"), d.v("kerf"), round(d.v("leaves"))
     wide = 3.2 * stock
     d.sketch.rect(Rect(0, 0, wide, stock), Layer.WASTE)

@@ -21,7 +21,18 @@ def face_of(
     ref: str = "",
     grain: bool = True,
 ) -> Rect:
-    """Draw a face of a board with its head end at x and its lower edge at y; return where it lies."""
+    """Draw a face of a board with its head end at x and its lower edge at y; return where it lies.
+
+    Args:
+        sketch: The drawing that is added to.
+        board: The board, seen on its best face with its head end to the left.
+        x: Across, away from the hinge edge, mm.
+        y: Up, from the foot, mm.
+        tint: Colour of the wood, as #rrggbb; "" for the layer's own.
+        face: Which face of the board is seen.
+        ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+        grain: Whether grain is drawn.
+    """
     rect = Rect(x, y, x + board.length, y + board.width)
     sketch.rect(rect, Layer.WOOD, ref=ref, grain=Grain.LEVEL if grain else Grain.NONE, tint=tint)
     for at, mark in enumerate(board.marks):
@@ -32,14 +43,31 @@ def face_of(
 
 
 def mark_rect(board: Board, mark: BoardMark, rect: Rect, face: Face) -> Rect:
-    """Return where a mark lies on a face as drawn: the other face is seen turned over about the board's length."""
+    """Return where a mark lies on a face as drawn: the other face is seen turned over about the board's length.
+
+    Args:
+        board: The board, seen on its best face with its head end to the left.
+        mark: The mark of a defect.
+        rect: The rectangle, mm.
+        face: Which face of the board is seen.
+    """
     low = mark.y if face is not Face.OTHER else board.width - mark.y - mark.width
     x, y = rect.x0 + mark.x, rect.y0 + low
     return Rect(x, y, x + mark.length, y + mark.width)
 
 
 def draw_mark(sketch: Sketch, board: Board, mark: BoardMark, at: int, rect: Rect, face: Face, *, ref: str = "") -> None:
-    """Draw one mark: knots as rings, sapwood pale, splits as lines, metal and grooves hatched."""
+    """Draw one mark: knots as rings, sapwood pale, splits as lines, metal and grooves hatched.
+
+    Args:
+        sketch: The drawing that is added to.
+        board: The board, seen on its best face with its head end to the left.
+        mark: The mark of a defect.
+        at: Its place in the list, from 0.
+        rect: The rectangle, mm.
+        face: Which face of the board is seen.
+        ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+    """
     place = mark_rect(board, mark, rect, face)
     ref = ref or f"mark:{at + 1}"
     if mark.flaw is Flaw.SAPWOOD:

@@ -13,7 +13,12 @@ from oakmeasure.core.solution import LeafSolution
 
 
 def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the boards one under the other, to one scale, longest use first."""
+    """Return the boards one under the other, to one scale, longest use first.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     if leaf.plan is None:
         return no_leaf(leaf, show)
     sketch = Sketch()

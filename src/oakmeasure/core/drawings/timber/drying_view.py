@@ -17,7 +17,13 @@ LEAST_DAYS = 28
 
 
 def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) -> Drawing:
-    """Return the plot. rest: moisture at rest in the driest and the wettest air of the room, %."""
+    """Return the plot.
+
+    Args:
+        board: The board, seen on its best face with its head end to the left.
+        found: How the board dries; None for too few readings.
+        rest: Moisture at rest in the driest and the wettest air of the room, %.
+    """
     if found is None:
         return empty_view("no readings of this board yet: write one in, at the left")
     sketch = Sketch()

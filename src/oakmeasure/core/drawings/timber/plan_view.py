@@ -1,5 +1,6 @@
-"""The plan of a lot: every board with its defects and what is cut from it, what is left hatched, what comes back
-named.
+"""The plan of a lot: every board with its defects and what is cut from it, what is left hatched.
+
+What comes back named.
 """
 
 from __future__ import annotations
@@ -22,7 +23,11 @@ WORD_PX, MARK_PX = 12.0, 7.5  # that a word and a number need
 
 
 def empty_view(words: str) -> Drawing:
-    """Return a drawing that says why there is none."""
+    """Return a drawing that says why there is none.
+
+    Args:
+        words: The words.
+    """
     sketch = Sketch()
     sketch.label(500.0, 300.0, words, layer=Layer.PENCIL, size=1.2)
     sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
@@ -30,7 +35,11 @@ def empty_view(words: str) -> Drawing:
 
 
 def stock_ref(stock: CutStock) -> str:
-    """Return what a board of a plan is called on the drawing."""
+    """Return what a board of a plan is called on the drawing.
+
+    Args:
+        stock: The piece of stock with what is cut from it.
+    """
     return f"stock:{stock.source.name}#{stock.number}"
 
 
@@ -50,7 +59,11 @@ def _grid(lot: LotPlan) -> tuple[int, int]:
 
 
 def pages_of(lot: LotPlan) -> list[tuple[CutStock, ...]]:
-    """Return the boards of a lot in pages: as many on one as can still be read."""
+    """Return the boards of a lot in pages: as many on one as can still be read.
+
+    Args:
+        lot: The boards of one lot, with their cuts.
+    """
     if not lot.stock:
         return [()]
     columns, rows = _grid(lot)
@@ -60,8 +73,14 @@ def pages_of(lot: LotPlan) -> list[tuple[CutStock, ...]]:
 
 
 def plan_view(lot: LotPlan, show: Show, *, page: int = 0, leaf_id: str = "", chosen: str = "") -> Drawing:
-    """Return the boards of a page of a lot one under the other, to one scale. leaf_id: the leaf in hand; what is of
-    other leaves is named after them. chosen: the board or piece that is pointed at.
+    """Return the boards of a page of a lot one under the other, to one scale.
+
+    Args:
+        lot: The boards of one lot, with their cuts.
+        show: How lengths and other quantities are written.
+        page: Which page of them, from 0.
+        leaf_id: The leaf in hand; what is of other leaves is named after them.
+        chosen: The board or piece that is pointed at; "" for none.
     """
     pages = pages_of(lot)
     shown = pages[min(page, len(pages) - 1)]
@@ -144,7 +163,11 @@ def _stock(
 
 
 def piece_ref(laid: PlacedPiece) -> str:
-    """Return what a piece of a plan is called on the drawing."""
+    """Return what a piece of a plan is called on the drawing.
+
+    Args:
+        laid: The piece where it lies.
+    """
     return f"piece:{laid.wanted.leaf}/{laid.wanted.name}"
 
 

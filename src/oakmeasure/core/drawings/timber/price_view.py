@@ -1,5 +1,6 @@
-"""What a leaf costs, as bars to one scale: made here beside the nearest that is bought, and the parts bought three
-ways.
+"""What a leaf costs, as bars to one scale.
+
+Made here beside the nearest that is bought, and the parts bought three ways.
 """
 
 from __future__ import annotations
@@ -17,7 +18,12 @@ WOOD, WORK, OTHER = OAK, "#AEBBC4", "#CFCBBE"
 
 
 def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
-    """Return the bars: what is made here, under it the bought leaf and the bought parts."""
+    """Return the bars: what is made here, under it the bought leaf and the bought parts.
+
+    Args:
+        price: What the leaf costs; None where that is not known.
+        ways: The same parts bought three ways.
+    """
     if price is None:
         return empty_view("this leaf cannot be made yet: no price")
     most = max(price.price, price.bought_price or 0.0, *(each.total for each in ways), 1.0)

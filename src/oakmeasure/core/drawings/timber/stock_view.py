@@ -16,12 +16,23 @@ ACROSS = 3  # columns of small boards
 
 
 def owned(job: Job) -> list[int]:
-    """Return the places of the boards that are on the rack, not at the yard."""
+    """Return the places of the boards that are on the rack, not at the yard.
+
+    Args:
+        job: The job that is read; it is not changed.
+    """
     return [at for at, each in enumerate(job.boards) if each.is_owned]
 
 
 def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
-    """Return the rack. board: place of the one that is shown large. mark: of its marks, the one with handles."""
+    """Return the rack.
+
+    Args:
+        job: The job that is read; it is not changed.
+        show: How lengths and other quantities are written.
+        board: Place of the board that is shown large, from 0.
+        mark: Place of the mark that has handles, from 0; None for none.
+    """
     places = owned(job)
     if not places:
         return empty_view("no boards on the rack yet: measure one in, at the left")

@@ -14,7 +14,13 @@ END = 9.0  # times as large as the faces the end of the board is drawn
 
 
 def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Drawing:
-    """Return the board's end, enlarged, beside the faces with the number of each veneer."""
+    """Return the board's end, enlarged, beside the faces with the number of each veneer.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        plan: The plan; None where there are no veneers.
+        show: How lengths and other quantities are written.
+    """
     if plan is None or leaf.build is None:
         return empty_view("this leaf has no veneers that are sawn")
     found, stock = plan.resawn, plan.stock

@@ -15,7 +15,12 @@ LEAST_GAPS = 1.0  # of both side gaps together; less is shown as doubtful
 
 
 def year_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return the curves, one over the other, each on its own scale."""
+    """Return the curves, one over the other, each on its own scale.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+    """
     year = year_of(leaf)
     if not year:
         return no_leaf(leaf, show)

@@ -14,9 +14,16 @@ from oakmeasure.core.base.errors import InputError
 def square_corner_growth(*, width: float, thickness: float, knuckle: float, setback: float) -> float:
     """Return by how much the back corner of a square-edged leaf swings further out than its face, in mm.
 
-    width: of the leaf on the opening face. thickness: of the leaf. knuckle: pin centre out from the opening
-    face. setback: pin centre back from the hinge edge. All mm, width and thickness > 0. Not rounded.
-    Raises InputError. Source: Pythagoras in plan.
+    All mm, width and thickness > 0. Not rounded. Source: Pythagoras in plan.
+
+    Args:
+        width: Width of the leaf on the opening face, mm.
+        thickness: Thickness of the leaf, mm.
+        knuckle: From the opening face out to the pin's centre, mm.
+        setback: From the hinge edge in to the pin's centre, mm.
+
+    Raises:
+        InputError: See the message.
 
     >>> round(square_corner_growth(width=762, thickness=35, knuckle=6, setback=1), 3)
     1.077
@@ -31,9 +38,19 @@ def least_bevel_deg(
 ) -> float:
     """Return the least bevel of the latch edge, in degrees, that leaves `margin` of `gap` as the corner passes.
 
-    width: on the opening face; gap: at the latch; margin: of the gap, stays free; all mm. 0 where a square
-    edge passes. Not rounded. Sensitivity: a thicker leaf needs more, a wider one less.
-    Raises InputError where no bevel does. Source: the back corner on the circle of radius w + s + g − m.
+    0 where a square edge passes. Not rounded. Sensitivity: a thicker leaf needs more, a wider one less. Source:
+    the back corner on the circle of radius w + s + g − m.
+
+    Args:
+        width: Width of the leaf on the opening face, mm.
+        thickness: Thickness of the leaf, mm.
+        knuckle: How far the pin stands in front of the opening face, mm.
+        setback: How far the pin stands in from the leaf's hinge edge, mm.
+        gap: Gap at the latch on the opening face, mm.
+        margin: What of the gap stays free as the corner passes, mm.
+
+    Raises:
+        InputError: Where no bevel does.
 
     >>> round(least_bevel_deg(width=450, thickness=44, knuckle=8, setback=1, gap=2, margin=1), 2)
     2.51
@@ -47,7 +64,13 @@ def least_bevel_deg(
 
 
 def back_gap(*, gap: float, thickness: float, bevel_deg: float) -> float:
-    """Return the gap at the back of a bevelled latch edge, in mm: the bevel takes t·tan β off the back face."""
+    """Return the gap at the back of a bevelled latch edge, in mm: the bevel takes t·tan β off the back face.
+
+    Args:
+        gap: Gap on the opening face, at the front of the edge, mm.
+        thickness: Thickness of the leaf, mm.
+        bevel_deg: Bevel of the latch edge, degrees.
+    """
     return gap + thickness * math.tan(math.radians(bevel_deg))
 
 

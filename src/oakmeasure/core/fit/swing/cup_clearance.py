@@ -18,9 +18,17 @@ PIN_IN_MOST = 30.0  # a corner that hardly swings out says no more of its pin th
 
 
 def least_reveal(rows: Sequence[RevealRow], *, thickness: float, boring: float) -> float | None:
-    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows; None without a table.
+    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows.
 
-    Weighted by how near the rows are (inverse square): a table of a few points on no grid. At a row it is that row.
+    None without a table.
+
+    Weighted by how near the rows are (inverse square): a table of a few points on no grid. At a row it is that
+    row.
+
+    Args:
+        rows: The hinge's table: thickness, boring and the reveal that they need, mm.
+        thickness: Thickness of the leaf, mm.
+        boring: From the leaf's edge to the cup's edge, mm.
     """
     if not rows:
         return None
@@ -37,7 +45,12 @@ def least_reveal(rows: Sequence[RevealRow], *, thickness: float, boring: float) 
 def pin_for(*, reveal: float, deep: float) -> float:
     """Return how far in from the leaf's edge a hinge seems to turn, mm, when its corner swings out by a reveal.
 
-    A pin `deep` behind the face and p in from the edge swings the front corner out by √(p² + deep²) − p; solved for p.
+    A pin `deep` behind the face and p in from the edge swings the front corner out by √(p² + deep²) − p; solved
+    for p.
+
+    Args:
+        reveal: How far the corner swings out past the leaf's shut edge, mm.
+        deep: How far the pin lies behind the opening face, mm.
 
     >>> round(pin_for(reveal=2.1, deep=6.0), 2)
     7.52
@@ -47,6 +60,11 @@ def pin_for(*, reveal: float, deep: float) -> float:
 
 def cup_pin(hinge: CupHinge, *, thickness: float, boring: float) -> Point:
     """Return the pin of a cup hinge: in from the leaf's edge, and behind its opening face, mm.
+
+    Args:
+        hinge: The cup hinge.
+        thickness: Thickness of the leaf, mm.
+        boring: From the leaf's edge to the cup's edge, mm.
 
     >>> tuple(round(each, 2) for each in cup_pin(CupHinge(), thickness=20.0, boring=4.5))  # a hinge without a table
     (9.0, 6.0)
@@ -59,9 +77,16 @@ def cup_pin(hinge: CupHinge, *, thickness: float, boring: float) -> Point:
 
 
 def corner_way(pin: Point, *, degrees: float, steps: int = 24) -> list[Point]:
-    """Return the way of the front corner as the leaf opens, mm: x in from the leaf's edge, y behind the opening face.
+    """Return the way of the front corner as the leaf opens, mm.
 
-    pin: as `cup_pin` gives it. Source: a circle about the pin.
+    X in from the leaf's edge, y behind the opening face.
+
+    Source: a circle about the pin.
+
+    Args:
+        pin: As `cup_pin` gives it.
+        degrees: How far the leaf is open, degrees from shut.
+        steps: In how many straight pieces a curve is drawn.
     """
     pin_in, deep = pin
     radius, start = math.hypot(pin_in, deep), math.atan2(deep, pin_in)

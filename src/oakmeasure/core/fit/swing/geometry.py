@@ -20,31 +20,50 @@ TOUCHING = 1e-9  # rad; what touches when shut does not stop the leaf
 
 @dataclass(frozen=True, slots=True)
 class SwingPlan:
-    """A leaf on its pin, mm. width: on the opening face. bevel_deg: of the latch edge, towards the closing face."""
+    """A leaf on its pin, mm."""
 
     width: float
+    """Width of the leaf on the opening face, mm."""
     thickness: float
+    """Thickness of the leaf, mm."""
     knuckle: float
+    """From the opening face out to the pin's centre, mm."""
     setback: float
+    """From the hinge edge in to the pin's centre, mm."""
     bevel_deg: float = 0.0
+    """Bevel of the latch edge towards the closing face, degrees."""
 
     @property
     def pin(self) -> Point:
+        """The hinge's pin in plan, mm."""
         return -self.setback, -self.knuckle
 
     @property
     def corners(self) -> tuple[Point, ...]:
-        """Return the shut leaf's corners: hinge and latch on the opening face, latch and hinge on the closing face."""
+        """Return the shut leaf's corners.
+
+        Hinge and latch on the opening face, latch and hinge on the closing face.
+        """
         back = self.width - self.thickness * math.tan(math.radians(self.bevel_deg))
         return (0.0, 0.0), (self.width, 0.0), (back, self.thickness), (0.0, self.thickness)
 
     def turned(self, degrees: float) -> tuple[Point, ...]:
-        """Return the corners of the leaf opened so far."""
+        """Return the corners of the leaf opened so far.
+
+        Args:
+            degrees: How far the leaf is open, degrees from shut.
+        """
         return tuple(turned(each, self.pin, degrees) for each in self.corners)
 
 
 def turned(point: Point, pin: Point, degrees: float) -> Point:
-    """Return a point of the leaf after it has opened by an angle."""
+    """Return a point of the leaf after it has opened by an angle.
+
+    Args:
+        point: Corner or other place of the shut leaf in plan, mm.
+        pin: The hinge's pin in plan, mm.
+        degrees: How far the leaf is open, degrees from shut.
+    """
     turn = math.radians(degrees)
     x, y = point[0] - pin[0], point[1] - pin[1]
     return pin[0] + x * math.cos(turn) + y * math.sin(turn), pin[1] - x * math.sin(turn) + y * math.cos(turn)
@@ -53,8 +72,14 @@ def turned(point: Point, pin: Point, degrees: float) -> Point:
 def opens_to_deg(plan: SwingPlan, obstacle: Sequence[Point]) -> float:
     """Return the angle at which the opening leaf first touches an obstacle, degrees; 180 where it never does.
 
-    obstacle: corners of a convex outline in plan, mm, clear of the shut leaf. Exact: each corner of one runs on a
-    circle about the pin until it meets a side of the other. Raises InputError for fewer than three corners.
+    Exact: each corner of one runs on a circle about the pin until it meets a side of the other.
+
+    Args:
+        plan: The leaf and the wall in plan, mm.
+        obstacle: Corners of a convex outline in plan, mm, clear of the shut leaf.
+
+    Raises:
+        InputError: For fewer than three corners.
     """
     if len(obstacle) < 3:
         raise InputError("obstacle", len(obstacle), "at least three corners")
@@ -89,11 +114,16 @@ def _meets(point: Point, outline: Sequence[Point], sense: float) -> list[float]:
 def clear_way(plan: SwingPlan, *, latch_gap: float, degrees: float, pull: float = 0.0) -> float:
     """Return what is left to walk through with the leaf opened so far, mm.
 
-    Up to 90° from the latch jamb's edge to the nearest of the leaf, from then on square across the opening.
-    latch_gap: at the latch, mm. pull: how far a handle stands out of the leaf into the way, mm; counts from 90° on.
-    At 90° it is width + gap − (thickness + knuckle − setback). Not rounded.
+    Up to 90° from the latch jamb's edge to the nearest of the leaf, from then on square across the opening. At
+    90° it is width + gap − (thickness + knuckle − setback). Not rounded.
 
-    >>> round(clear_way(Plan(762, 35, 6, 1), latch_gap=3, degrees=90), 6)
+    Args:
+        plan: The leaf and the wall in plan, mm.
+        latch_gap: At the latch, mm.
+        degrees: How far the leaf is open, degrees from shut.
+        pull: How far a handle stands out of the leaf into the way, mm; counts from 90° on.
+
+    >>> round(clear_way(SwingPlan(762, 35, 6, 1), latch_gap=3, degrees=90), 6)
     725.0
     """
     jamb = (plan.width + latch_gap, 0.0)
@@ -103,7 +133,13 @@ def clear_way(plan: SwingPlan, *, latch_gap: float, degrees: float, pull: float 
 
 
 def nearest_of_leaf(plan: SwingPlan, point: Point, degrees: float) -> Point:
-    """Return the place on the opened leaf's outline that is nearest to a point."""
+    """Return the place on the opened leaf's outline that is nearest to a point.
+
+    Args:
+        plan: The leaf and the wall in plan, mm.
+        point: The place in plan that is asked about, mm.
+        degrees: How far the leaf is open, degrees from shut.
+    """
     corners = plan.turned(degrees)
     sides = zip(corners, (*corners[1:], corners[0]), strict=True)
     return min((_nearest(point, a, b) for a, b in sides), key=lambda each: math.dist(each, point))
@@ -120,8 +156,13 @@ def _nearest(point: Point, a: Point, b: Point) -> Point:
 def corner_rise(*, width: float, lean_latch: float, lean_out: float, degrees: float) -> float:
     """Return by how much the latch corner rises as the leaf opens on a hinge line out of plumb, mm.
 
-    width: mm. lean_latch, lean_out: of the hinge line per unit of height, to the latch and to the swing side.
     w·(a(1 − cos θ) − c·sin θ). Not rounded. Source: rotation about a leaning axis, small leans.
+
+    Args:
+        width: Width, mm.
+        lean_latch: Lean of the hinge line to the latch side, mm per mm of height.
+        lean_out: Lean of the hinge line to the swing side, mm per mm of height.
+        degrees: How far the leaf is open, degrees from shut.
 
     >>> round(corner_rise(width=762, lean_latch=4 / 2000, lean_out=3 / 2000, degrees=180), 2)
     3.05
@@ -133,7 +174,10 @@ def corner_rise(*, width: float, lean_latch: float, lean_out: float, degrees: fl
 def self_swing_nm(*, mass: float, width: float, lean: float) -> float:
     """Return the torque with which a leaf swings by itself on a leaning hinge line, N·m: m·g·(w/2)·lean.
 
-    mass: kg. width: mm. lean: per unit of height, square to the leaf.
+    Args:
+        mass: Of the leaf, kg.
+        width: Width, mm.
+        lean: Lean of the hinge line square to the leaf, mm per mm of height.
 
     >>> round(self_swing_nm(mass=40, width=762, lean=3 / 2000), 3)
     0.224
@@ -146,15 +190,26 @@ class Easing:
     """Of a leaf on rising hinges: the top edge is eased for `length` mm from the hinge; it has cleared at `degrees`."""
 
     degrees: float
+    """How far the leaf is open where it is free, degrees."""
     length: float
+    """How far it is eased from the hinge edge, mm."""
 
 
 def rising_easing(*, lift: float, gap: float, thickness: float, knuckle: float, setback: float) -> Easing:
     """Return where the top of a leaf on rising hinges must be eased, mm from the hinge edge.
 
-    lift: at 90°, mm. gap: at the head, mm. θ = 90·gap/lift is where the leaf has used up its gap; until then the
-    part nearest the hinge is still under the head: x = ((t + p)·cos θ − p)/sin θ − s. Not rounded; 0 where nothing is.
-    Raises InputError for a lift that is not positive.
+    θ = 90·gap/lift is where the leaf has used up its gap; until then the part nearest the hinge is still under
+    the head: x = ((t + p)·cos θ − p)/sin θ − s. Not rounded; 0 where nothing is.
+
+    Args:
+        lift: At 90°, mm.
+        gap: At the head, mm.
+        thickness: Thickness of the leaf, mm.
+        knuckle: How far the pin stands in front of the opening face, mm.
+        setback: How far the pin stands in from the leaf's hinge edge, mm.
+
+    Raises:
+        InputError: For a lift that is not positive.
 
     >>> round(rising_easing(lift=12, gap=2, thickness=35, knuckle=6, setback=1).length, 1)
     128.8

@@ -37,39 +37,62 @@ RISE_SEEN = 1.5  # of the latch corner; more shows at the head gap: common pract
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
-    """Something in the leaf's way: its outline in plan, in the swing's coordinates. ref: on the drawing."""
+    """Something in the leaf's way: its outline in plan, in the swing's coordinates."""
 
     name: str
+    """What stands in the way."""
     outline: tuple[Point, ...]
+    """Its corners in plan, mm."""
     ref: str
+    """On the drawing."""
 
 
 @dataclass(frozen=True, slots=True)
 class Swing:
-    """stops_deg: where it stops, 180 for nowhere. stopped_by: what stops it, "" for nothing. front: of the wall or
-    cabinet that carries it, behind the leaf's opening face, mm.
-    """
+    """How a leaf swings, and what stops it."""
 
     plan: SwingPlan
+    """The leaf and the wall in plan."""
     obstacles: tuple[Obstacle, ...]
+    """What stands in the way."""
     latch_gap: float
+    """Gap at the latch, mm."""
     stops_deg: float
+    """Where it stops, degrees from shut; 180 for nowhere."""
     stopped_by: str
+    """What stops it, "" for nothing."""
     lean_latch: float
+    """Lean of the hinge line to the latch side, mm per mm of height."""
     lean_out: float
+    """Lean of the hinge line to the swing side, mm per mm of height."""
     front: float = 0.0
+    """Of the wall or cabinet that carries it, behind the leaf's opening face, mm."""
 
     def clear_way(self, degrees: float) -> float:
-        """Return the clear way, mm, with the leaf opened so far."""
+        """Return the clear way, mm, with the leaf opened so far.
+
+        Args:
+            degrees: How far the leaf is open, degrees from shut.
+        """
         return clear_way(self.plan, latch_gap=self.latch_gap, degrees=degrees)
 
     def rise(self, degrees: float) -> float:
-        """Return by how much the latch corner has risen, mm."""
+        """Return by how much the latch corner has risen, mm.
+
+        Args:
+            degrees: How far the leaf is open, degrees from shut.
+        """
         return corner_rise(width=self.plan.width, lean_latch=self.lean_latch, lean_out=self.lean_out, degrees=degrees)
 
 
 def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
-    """Work out the swing of one leaf and judge it."""
+    """Work out the swing of one leaf and judge it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        fitted: Size of the leaf and its gaps, mm.
+    """
     f, hanging = ctx.figures, ctx.leaf.hanging
     plan = _plan(ctx, fitted)
     gap = -f["overlay"].value if hanging.lies_on else f["gap_hinge"].value
@@ -188,7 +211,13 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
 
 
 def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
-    """Add the torque with which the leaf swings by itself on a hinge line that leans, and say which way."""
+    """Add the torque with which the leaf swings by itself on a hinge line that leans, and say which way.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        swing: How the leaf swings, and what stands in its way.
+        mass: Of the leaf, kg.
+    """
     lean = max((swing.lean_latch, swing.lean_out), key=abs)
     if not ctx.leaf.hanging.has_butts or abs(lean) < 1e-9:
         return
@@ -326,7 +355,12 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
 
 
 def floor_at(points: Sequence[FloorPoint], degrees: float) -> float | None:
-    """Return the floor's height under the latch corner, between the places that were read; None beyond them."""
+    """Return the floor's height under the latch corner, between the places that were read; None beyond them.
+
+    Args:
+        points: Where the floor was read, and how high it is there, mm.
+        degrees: How far the leaf is open, degrees from shut.
+    """
     places = sorted((each.at, each.height.value) for each in points)
     if not places or not places[0][0] <= degrees <= places[-1][0]:
         return None

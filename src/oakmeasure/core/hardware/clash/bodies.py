@@ -25,22 +25,32 @@ MARK_WIDE = 3.0  # of a V line where it meets something
 
 @dataclass(frozen=True, slots=True)
 class ClashBody:
-    """One thing in the leaf. family: things of one family never clash with one another, and are told of as one.
-
-    is_slow, is_active: of a pair, in that leaf alone.
-    """
+    """One thing in the leaf."""
 
     name: str
+    """Its name, as it is shown."""
     kind: BodyKind
+    """What kind of body it is."""
     solid: Solid
+    """What it takes up, mm."""
     ref: str
+    """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
     family: str
+    """Things of one family never clash with one another, and are told of as one."""
     is_slow: bool = False
+    """Whether it is in the slow leaf of a pair alone."""
     is_active: bool = False
+    """Whether it is in the first opening leaf of a pair alone."""
 
 
 def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None) -> list[ClashBody]:
-    """Return what is cut and driven for hardware."""
+    """Return what is cut and driven for hardware.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        borings: What is cut for hardware, in the leaf and in what carries it.
+        butts: The leaf's butts; None where it hangs on something else.
+    """
     found = []
     for each in borings:
         if each.solid is not None and not each.is_slow:
@@ -57,7 +67,11 @@ def hardware_things(ctx: Context, borings: Sequence[Boring], butts: Butts | None
 
 
 def slow_leaf_things(borings: Sequence[Boring]) -> list[ClashBody]:
-    """Return what is cut in the slow leaf of a pair alone: the lock's keep and the flush bolts."""
+    """Return what is cut in the slow leaf of a pair alone: the lock's keep and the flush bolts.
+
+    Args:
+        borings: What is cut for hardware, in the leaf and in what carries it.
+    """
     return [
         ClashBody(each.name, BodyKind.CUT, each.solid, each.ref, f"{each.name}, slow leaf", is_slow=True)
         for each in borings
@@ -81,7 +95,12 @@ def _hinge_screws(ctx: Context, butts: Butts | None) -> Iterable[ClashBody]:
 
 
 def leaf_things(ctx: Context, build: Build) -> list[ClashBody]:
-    """Return what the leaf itself has inside: joints, panels, fixings, grooves, hollows, and its late trims."""
+    """Return what the leaf itself has inside: joints, panels, fixings, grooves, hollows, and its late trims.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     return [
         *_joints(build),
         *_panels(build),
@@ -93,7 +112,11 @@ def leaf_things(ctx: Context, build: Build) -> list[ClashBody]:
 
 
 def fixing_things(build: Build) -> list[ClashBody]:
-    """Return the leaf's own nails, pins and screws."""
+    """Return the leaf's own nails, pins and screws.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     found = []
     for at, each in enumerate(build.fixings, start=1):
         part = each.ref.partition(":")[2]

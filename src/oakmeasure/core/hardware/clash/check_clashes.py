@@ -21,7 +21,15 @@ PIN_CLEAR = 8.0  # round what will be cut or driven, where no pin may go: common
 def check_clashes(
     ctx: Context, build: Build, borings: Sequence[Boring], butts: Butts | None, cups: Cups | None
 ) -> tuple[Build, ClashMap]:
-    """Return the build without pins that would meet hardware, and the map of the leaf with every clash judged."""
+    """Return the build without pins that would meet hardware, and the map of the leaf with every clash judged.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        borings: What is cut for hardware, in the leaf and in what carries it.
+        butts: The leaf's butts; None where it hangs on something else.
+        cups: The leaf's cup hinges; None where it hangs on something else.
+    """
     hardware = hardware_things(ctx, borings, butts)
     build = keep_clear(ctx, build, keep_out(hardware, PIN_CLEAR))
     inside = leaf_things(ctx, build)

@@ -15,7 +15,13 @@ END_LEAST, END_MOST = 30.0, 600.0  # of a cup's middle from the leaf's end
 
 
 def movers(ctx: Context, butts: Butts | None, cups: Cups | None) -> list[Mover]:
-    """Return everything that can be moved, in the order in which a joiner would rather move it."""
+    """Return everything that can be moved, in the order in which a joiner would rather move it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        butts: The leaf's butts; None where it hangs on something else.
+        cups: The leaf's cup hinges; None where it hangs on something else.
+    """
     found = [*_heights(ctx), *(_butts(ctx, butts) if butts else ()), *(_cups(ctx, cups) if cups else ())]
     if "bolt_in" in ctx.figures:
         found.append(_bolts(ctx))
@@ -23,6 +29,11 @@ def movers(ctx: Context, butts: Butts | None, cups: Cups | None) -> list[Mover]:
 
 
 def up_or_down(way: float) -> str:
+    """Return a distance with its direction in words.
+
+    Args:
+        way: How far, mm; less than 0 is down.
+    """
     return "up" if way > 0 else "down"
 
 

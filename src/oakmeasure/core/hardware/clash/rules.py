@@ -29,15 +29,18 @@ class BodyKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Spacing:
-    """least: distance, mm. meets: level where they overlap by more than `grave`; near: where it is less, or they are
-    nearer than `least`.
-    """
+    """How near two bodies may be."""
 
     least: float
+    """Distance, mm."""
     meets: Level
+    """Level where they overlap by more than `grave`."""
     near: Level
+    """Where it is less, or they are nearer than `least`."""
     words: str
+    """What is said where it is not kept."""
     grave: float = 0.0
+    """Overlap from which on it stops the work, mm."""
 
 
 STOP = Level.STOP
@@ -81,5 +84,10 @@ MOST_LEAST = max(each.least for each in SPACINGS.values())
 
 
 def spacing(one: BodyKind, other: BodyKind) -> Spacing | None:
-    """Return the rule for two kinds; None where they may lie as they like."""
+    """Return the rule for two kinds; None where they may lie as they like.
+
+    Args:
+        one: What the one is.
+        other: What the other is.
+    """
     return SPACINGS.get(frozenset((one, other)))

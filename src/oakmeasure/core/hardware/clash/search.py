@@ -22,18 +22,22 @@ SHOWN = 12  # clashes that become checks; more are counted
 
 @dataclass(frozen=True, slots=True)
 class Clash:
-    """Two things nearer than they may be. distance: less than 0 where they overlap. alike: pairs of the same two
-    families, this the worst of them.
-    """
+    """Two things nearer than they may be."""
 
     one: ClashBody
+    """The one."""
     other: ClashBody
+    """The other."""
     distance: float
+    """Distance of the two, mm; less than 0 where they overlap."""
     rule: Spacing
+    """The distance that they should keep."""
     alike: int = 1
+    """Pairs of the same two families, this the worst of them."""
 
     @property
     def level(self) -> Level:
+        """How bad it is."""
         return self.rule.meets if self.distance < -max(TOUCH, self.rule.grave) else self.rule.near
 
     @property
@@ -45,15 +49,18 @@ class Clash:
 
 @dataclass(frozen=True, slots=True)
 class Mover:
-    """How something can be moved. moves: each family that goes along, by which share of the way (−1: the other way).
-    along: "x" or "y". low, high: how far, mm. edit: the remedy for a way.
-    """
+    """How something can be moved."""
 
     moves: dict[str, float]
+    """Each family that goes along, by which share of the way (−1: the other way)."""
     along: str
+    """"x" or "y"."""
     low: float
+    """How far it can be moved down, mm."""
     high: float
+    """How far it can be moved up, mm."""
     edit: Callable[[float], Remedy]
+    """The remedy for a way."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,11 +68,18 @@ class ClashMap:
     """Everything in the leaf and what clashes, the worst first."""
 
     things: tuple[ClashBody, ...] = ()
+    """All that lies in the leaf."""
     clashes: tuple[Clash, ...] = ()
+    """Pairs that are too near one another, the worst first."""
     movers: tuple[Mover, ...] = field(default=(), repr=False)
+    """What can be moved, and how far."""
 
     def family(self, name: str) -> list[ClashBody]:
-        """Return the things of a family."""
+        """Return the things of a family.
+
+        Args:
+            name: Its name.
+        """
         return [each for each in self.things if each.family == name]
 
 
@@ -73,6 +87,9 @@ def find_clashes(things: Sequence[ClashBody]) -> list[Clash]:
     """Return every pair that is nearer than its rule allows, the worst first.
 
     Things of one family are never asked of one another, nor are kinds without a rule.
+
+    Args:
+        things: All that lies in the leaf.
     """
     pairs = list(_near_pairs(things))
     apart = distances([(a.solid, b.solid) for a, b, _ in pairs])
@@ -129,7 +146,11 @@ def _ordered(one: ClashBody, other: ClashBody) -> tuple[ClashBody, ClashBody]:
 
 
 def gathered(clashes: Sequence[Clash]) -> list[Clash]:
-    """Return one clash for each two families, the worst, with how many are alike."""
+    """Return one clash for each two families, the worst, with how many are alike.
+
+    Args:
+        clashes: Pairs that are too near one another.
+    """
     worst: dict[str, Clash] = {}
     count: dict[str, int] = {}
     for each in clashes:
@@ -142,6 +163,10 @@ def free_place(mover: Mover, things: Sequence[ClashBody]) -> float | None:
     """Return the shortest way to where nothing is too near, mm, 0 where it is free; None where there is none.
 
     By upright boxes: on the safe side for what is round or slants.
+
+    Args:
+        mover: What can be moved.
+        things: All that lies in the leaf.
     """
     return nearest_free(
         blocked(mover, things), at=0.0, low=max(mover.low, -MOVES_MOST), high=min(mover.high, MOVES_MOST)
@@ -149,7 +174,12 @@ def free_place(mover: Mover, things: Sequence[ClashBody]) -> float | None:
 
 
 def blocked(mover: Mover, things: Sequence[ClashBody]) -> list[Span]:
-    """Return the ways, mm, that would bring what is moved too near to something that stays."""
+    """Return the ways, mm, that would bring what is moved too near to something that stays.
+
+    Args:
+        mover: What can be moved.
+        things: All that lies in the leaf.
+    """
     spans = []
     axis, other_axis = (0, 1) if mover.along == "x" else (1, 0)
     own = [each for each in things if each.family in mover.moves]
@@ -173,7 +203,11 @@ def judge_clashes(
 ) -> ClashMap:
     """Find all clashes, say the worst of them with a remedy each, and return the map.
 
-    known: families whose clashes with joints are judged where they are set out, with a remedy of their own.
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        things: All that lies in the leaf.
+        movers: What can be moved, and how far.
+        known: Families whose clashes with joints are judged where they are set out, with a remedy of their own.
     """
     spoken_for = set(known)
     found = [
@@ -225,7 +259,14 @@ def _say(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequen
 
 
 def remedies(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequence[Mover]) -> list[Remedy]:
-    """Return what would mend a clash: the nearest free place of what can be moved, else words."""
+    """Return what would mend a clash: the nearest free place of what can be moved, else words.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        clash: The two that are too near one another.
+        things: All that lies in the leaf.
+        movers: What can be moved, and how far.
+    """
     found = []
     for mover in movers:
         if {clash.one.family, clash.other.family} & set(mover.moves):
@@ -258,7 +299,12 @@ def _fixing_words(ctx: Context, clash: Clash) -> str:
 
 
 def keep_out(things: Sequence[ClashBody], margin: float) -> dict[str, Solid]:
-    """Return for each family of hardware the block that it needs, `margin` round it on the face, mm."""
+    """Return for each family of hardware the block that it needs, `margin` round it on the face, mm.
+
+    Args:
+        things: All that lies in the leaf.
+        margin: Kept free round each device on the face, mm.
+    """
     found: dict[str, Solid] = {}
     for family in dict.fromkeys(each.family for each in things if each.kind in HARDWARE):
         boxes = [(each.solid.box, each.solid.depth) for each in things if each.family == family]

@@ -13,24 +13,38 @@ MARGIN = _FIXING_RULE.least if _FIXING_RULE is not None else 0.0  # round each, 
 
 @dataclass(frozen=True, slots=True)
 class Zone:
-    """A block of the leaf to be kept free. from_top, to: down from the leaf's top. from_hinge, in_to: in from the hinge
-    edge. deep_from, deep_to: from the opening face. All mm, the margin in them. ref: on the drawing.
-    is_slow, is_active: of a pair, in that leaf alone.
+    """A block of the leaf to be kept free.
+
+    All mm, the margin in them.
     """
 
     name: str
+    """Its name, as it is shown."""
     from_top: float
+    """Where it begins, down from the leaf's top, mm."""
     to: float
+    """Where it ends, down from the leaf's top, mm."""
     from_hinge: float
+    """Where it begins, in from the hinge edge, mm."""
     in_to: float
+    """Where it ends, in from the hinge edge, mm."""
     deep_from: float
+    """Where it begins, in from the opening face, mm."""
     deep_to: float
+    """Where it ends, in from the opening face, mm."""
     ref: str
+    """On the drawing."""
     is_slow: bool = False
+    """Whether it is in the slow leaf of a pair alone."""
     is_active: bool = False
+    """Whether it is in the first opening leaf of a pair alone."""
 
     def in_words(self, thickness: float) -> str:
-        """Return which face a nail must not come from so deep: both, or one with what it may be long."""
+        """Return which face a nail must not come from so deep: both, or one with what it may be long.
+
+        Args:
+            thickness: Thickness of the leaf, mm.
+        """
         if self.deep_from <= 0 and self.deep_to >= thickness:
             return "right through"
         if self.deep_from <= 0:
@@ -39,7 +53,14 @@ class Zone:
 
 
 def zones(made: ClashMap, *, width: float, height: float, thickness: float) -> tuple[Zone, ...]:
-    """Return a zone for all that is cut and driven for each piece of hardware, from the top down."""
+    """Return a zone for all that is cut and driven for each piece of hardware, from the top down.
+
+    Args:
+        made: What lies in the leaf.
+        width: Width, mm.
+        height: Height, mm.
+        thickness: Thickness of the leaf, mm.
+    """
     found = []
     for family, solid in keep_out(made.things, MARGIN).items():
         x0, y0, x1, y1 = solid.box

@@ -25,6 +25,9 @@ GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))
 def hinge_grade(mass: float) -> int | None:
     """Return the least grade of EN 1935 that is tested for a leaf of that mass, kg; None beyond them all.
 
+    Args:
+        mass: Of the leaf, kg.
+
     >>> hinge_grade(61.0), hinge_grade(40.0), hinge_grade(200.0)
     (11, 10, None)
     """
@@ -32,7 +35,15 @@ def hinge_grade(mass: float) -> int | None:
 
 
 def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass: Figure) -> None:
-    """Say whether so many of these butts carry the leaf."""
+    """Say whether so many of these butts carry the leaf.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        count: How many there are.
+        by_rule: How many the rule asks for; None where it does not say.
+        school: Whose rule decides how many and where.
+        mass: Of the leaf, kg.
+    """
     rating = ctx.figures["butt_rating_kg"]
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
     if count < by_rule:
@@ -72,7 +83,15 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
 
 
 def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
-    """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge."""
+    """A butt over the end grain of a through tenon or its wedges holds no screw.
+
+    A screw there starts the wedge.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        places: Where the butts stand.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     ends = [tenon for tenon in build.tenons if tenon.through and build.is_at(tenon.into, Role.STILE, Place.HINGE)]
     for place in places:
         for tenon in ends:
@@ -92,7 +111,12 @@ def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> N
 
 
 def other_butts(ctx: Context, does: Callable[[Butt], bool]) -> list[Remedy]:
-    """Return the first butt of the table that does, as something to take."""
+    """Return the first butt of the table that does, as something to take.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        does: Says whether a butt would do.
+    """
     found = next((each for each in map(butt_from_table, table("butts")) if does(each)), None)
     if found is None or found.name == ctx.leaf.hardware.butt.name:
         return []

@@ -11,14 +11,20 @@ from oakmeasure.core.leaf.part import Rect
 
 @dataclass(frozen=True, slots=True)
 class ButtPlace:
-    """One butt. top: its upper end, mm down from the leaf's top; jamb_*: down from the lining's head."""
+    """One butt."""
 
     number: int
+    """Its number, from 1."""
     top: Figure
+    """Its upper end, mm down from the leaf's top."""
     bottom: Figure
+    """Its lower end, down from the leaf's top, mm."""
     jamb_top: Figure
+    """Its upper end, down from the lining's head, mm."""
     jamb_bottom: Figure
+    """Its lower end, down from the lining's head, mm."""
     rect: Rect
+    """The rectangle that it takes up, mm in the leaf."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,8 +32,14 @@ class Butts:
     """The hinges of a leaf, from the top down, and what is cut for them."""
 
     places: tuple[ButtPlace, ...]
+    """Where they stand, from the top."""
     depth: Figure
+    """How deep they are let in, mm."""
     across: Figure
+    """How far they reach across the edge, mm."""
     pull: Figure | None
+    """What the top one is pulled by, N; None where that is not known."""
     borings: tuple[Boring, ...]
-    schools: dict[str, tuple[float, ...]]  # near upper ends by the other schools, for comparison
+    """What is cut for them, in the leaf and in what carries it."""
+    schools: dict[str, tuple[float, ...]]
+    """Near upper ends by the other schools, for comparison."""

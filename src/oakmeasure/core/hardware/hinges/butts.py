@@ -42,7 +42,11 @@ BUTT_FIGURES = (
 
 
 def inputs(ctx: Context) -> None:
-    """Add the butt's own figures with their states, before fit needs its pin."""
+    """Add the butt's own figures with their states, before fit needs its pin.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     butt = ctx.leaf.hardware.butt
     for name, label, unit in BUTT_FIGURES:
         reading = getattr(butt, name)
@@ -52,8 +56,15 @@ def inputs(ctx: Context) -> None:
 def butt_count(*, height: float, mass: float) -> int:
     """Return how many butts a leaf needs by height and weight.
 
-    height: of the leaf, mm. mass: kg. Two to 1500 high and 20 kg, three to 2290, one more for each further 760.
-    Raises InputError for a height or mass that is not positive. Source: common practice, no source.
+    Two to 1500 high and 20 kg, three to 2290, one more for each further 760. Source: common practice, no
+    source.
+
+    Args:
+        height: Of the leaf, mm.
+        mass: Of the leaf, kg.
+
+    Raises:
+        InputError: For a height or mass that is not positive.
 
     >>> butt_count(height=2016, mass=31)
     3
@@ -77,9 +88,19 @@ def places_by_school(
 ) -> tuple[float, ...]:
     """Return the upper end of each butt, mm down from the leaf's top, from the top one down.
 
-    from_top, from_bottom: leaf's end to the near end of the end butts. third_below: gap between the top butt
-    and the one under it, for that school. Raises InputError where they would not fit one above the other.
     Source: common practice, no source.
+
+    Args:
+        school: Whose rule decides how many and where.
+        count: How many there are.
+        height: Height, mm.
+        length: Length of a butt, mm.
+        from_top: From the leaf's top to the near end of the top butt, mm.
+        from_bottom: From the leaf's foot to the near end of the bottom butt, mm.
+        third_below: Gap between the top butt and the one under it, mm, for the school that sets it so.
+
+    Raises:
+        InputError: Where they would not fit one above the other.
 
     >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, from_top=150,
     ...                  from_bottom=225, third_below=200)
@@ -102,7 +123,14 @@ def places_by_school(
 
 
 def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
-    """Place the butts on leaf and jamb, and judge number, places, let-in and load."""
+    """Place the butts on leaf and jamb, and judge number, places, let-in and load.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        mass: Of the leaf, kg.
+    """
     height, length = fit.height, ctx.figures["butt_length"]
     by_rule = butt_count(height=height.value, mass=mass.value)
     count = _count(ctx, height, mass, by_rule)
@@ -196,8 +224,9 @@ def _tops(
 
 
 def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
-    """Return how far the end butts of a cabinet's leaf are from its ends: in line with the rails' inner edges, or a
-    butt's length where it has none. Common practice, no source.
+    """Return how far the end butts of a cabinet's leaf are from its ends.
+
+    In line with the rails' inner edges, or a butt's length where it has none. Common practice, no source.
     """
     found = {}
     ends = (

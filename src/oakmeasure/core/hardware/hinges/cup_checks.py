@@ -23,7 +23,17 @@ SIDES = (16.0, 19.0)  # that straight arms are made for: common practice
 def judge(
     ctx: Context, choice: CupChoices, over: Figure, build: Build, count: int, by_rule: int | None, mass: Figure
 ) -> None:
-    """Judge the hinges as they are set."""
+    """Judge the hinges as they are set.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the cup hinges.
+        over: What is left over the screws, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        count: How many there are.
+        by_rule: How many the table asks for; None where it does not say.
+        mass: Of the leaf, kg.
+    """
     _boring(ctx, choice, over)
     _solved(ctx, choice)
     _depth(ctx, choice)
@@ -34,7 +44,12 @@ def judge(
 
 
 def up_to(ctx: Context, row: tuple[float, float, int]) -> str:
-    """Return a row of COUNTS in words."""
+    """Return a row of COUNTS in words.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        row: Height and mass up to which it holds, mm and kg, and how many hinges.
+    """
     high, heavy, count = row
     return f"{count} to {ctx.fmt(high)} high and {ctx.show.value(heavy, Unit.KG)}"
 

@@ -33,25 +33,36 @@ DOWEL_DEEP, PILOT_DEEP = 11.0, 10.0  # of the holes in leaf and side: common pra
 
 @dataclass(frozen=True, slots=True)
 class CupPlace:
-    """One cup. top: its middle down from the leaf's top; plate: its plate's middle down from the opening's edge."""
+    """One cup."""
 
     number: int
+    """Its number, from 1."""
     top: Figure
+    """Its middle down from the leaf's top."""
     plate: Figure
+    """Its plate's middle down from the opening's edge."""
     rect: Rect
+    """The rectangle that it takes up, mm in the leaf."""
 
 
 @dataclass(frozen=True, slots=True)
 class Cups:
-    """The cup hinges of a leaf, from the top down. over: overlay at the hinge side, less than 0 for inset."""
+    """The cup hinges of a leaf, from the top down."""
 
     places: tuple[CupPlace, ...]
+    """Where they stand, from the top."""
     over: Figure
+    """Overlay at the hinge side, less than 0 for inset."""
     boring: Figure
+    """From the leaf's edge to the cup's edge, mm."""
     centre: Figure
+    """From the leaf's edge to the cup's middle, mm."""
     plate_back: Figure
+    """From the side's front edge to the plate's holes, mm."""
     reveal: Figure | None
+    """The least reveal, mm; None where it is not known."""
     borings: tuple[Boring, ...]
+    """What is cut for them, in the leaf and in what carries it."""
 
 
 CUP_STEP = 0.5  # mm, of a depth stop
@@ -60,7 +71,13 @@ CUP_LESS_MOST = 1.0  # mm that a cup may stand shallower
 
 
 def cup_count(*, height: float, mass: float) -> int | None:
-    """Return how many cup hinges a leaf of at most 600 width needs; None where it is too high or too heavy for any.
+    """Return how many cup hinges a leaf of at most 600 width needs.
+
+    None where it is too high or too heavy for any.
+
+    Args:
+        height: Height, mm.
+        mass: Of the leaf, kg.
 
     >>> cup_count(height=720, mass=5), cup_count(height=720, mass=7), cup_count(height=2500, mass=5)
     (2, 3, None)
@@ -72,7 +89,13 @@ def cup_count(*, height: float, mass: float) -> int | None:
 
 
 def inputs(ctx: Context) -> None:
-    """Add the hinge's own figures, and the overlay where it is the one that is sought: the leaf's size rests on it."""
+    """Add the hinge's own figures, and the overlay where it is the one that is sought.
+
+    The leaf's size rests on it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     leaf = ctx.leaf
     if not leaf.hanging.is_cabinet or leaf.hanging.has_butts:
         return
@@ -101,7 +124,11 @@ def _terms(ctx: Context, unknown: str) -> list[Term]:
 
 
 def settle(ctx: Context) -> None:
-    """Add the overlay as the hinges see it, and the figure that is sought; the swing rests on the boring."""
+    """Add the overlay as the hinges see it, and the figure that is sought; the swing rests on the boring.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     _over(ctx)
     solved = "" if choice.unknown is CupUnknown.OVERLAY else str(choice.unknown).partition(",")[0]
@@ -124,7 +151,14 @@ def settle(ctx: Context) -> None:
 
 
 def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
-    """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought."""
+    """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        mass: Of the leaf, kg.
+    """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
     radius = f.given("cup_radius", "half of the cup", CUP / 2, choice=True)
@@ -239,7 +273,14 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
 
 
 def cup_member(build: Build, y: float) -> Part | None:
-    """Return the part at the hinge edge that a cup at a height is bored into: the one that lies foremost behind it."""
+    """Return the part at the hinge edge that a cup at a height is bored into.
+
+    The one that lies foremost behind it.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        y: Up, from the foot, mm.
+    """
     at = [
         each
         for each in build.parts
@@ -316,8 +357,13 @@ def _borings(
 
 
 def bored_depth(ctx: Context, point: float) -> Figure:
-    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner, as much less as keeps
-    the wood under it, in steps of 0.5 and at most 1 less.
+    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner.
+
+    As much less as keeps the wood under it, in steps of 0.5 and at most 1 less.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        point: How far the cup's point goes beyond its bottom, mm.
     """
     cup = ctx.figures["cup_depth"]
     planned = ctx.figures.get("thickness_set_out")

@@ -18,7 +18,11 @@ LETTERS = "ABCDEFGHIJKL"
 
 
 def judge_packet(ctx: Context) -> None:
-    """Add each measured hinge with its letter and its own depth, and judge their spread."""
+    """Add each measured hinge with its letter and its own depth, and judge their spread.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     packet, f = ctx.leaf.hardware.packet, ctx.figures
     if not packet:
         return
@@ -91,7 +95,11 @@ def judge_packet(ctx: Context) -> None:
 
 
 def set_out_template(ctx: Context) -> None:
-    """Add the opening of a template for the router: the largest hinge and what the bush stands off the cutter."""
+    """Add the opening of a template for the router: the largest hinge and what the bush stands off the cutter.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice, f = ctx.leaf.hardware.template, ctx.figures
     if choice is None:
         return

@@ -13,7 +13,17 @@ def solve_cup(
 ) -> dict[str, float]:
     """Return all five figures, mm, the one that is None worked out from the others.
 
-    Raises InputError unless exactly one is None. Source: overlay = reach − crank + boring − plate.
+    Source: overlay = reach − crank + boring − plate.
+
+    Args:
+        overlay: How far the leaf lies over the side's front edge, mm; None where it is asked for.
+        reach: Overlay of the straight arm at no boring distance and no plate, mm; None where it is asked for.
+        crank: What the arm's crank takes off, mm; None where it is asked for.
+        boring: From the leaf's edge to the cup's edge, mm.
+        plate: Height of the mounting plate, mm; None where it is asked for.
+
+    Raises:
+        InputError: Unless exactly one is None.
 
     >>> solve_cup(overlay=16, reach=11, crank=0, boring=None, plate=0)["boring"]
     5
@@ -30,7 +40,11 @@ def solve_cup(
 def mortise_depth(*, closed: float, gap: float) -> float:
     """Return how deep a butt is let in, leaf and lining each, mm: half of what it is thicker than the gap.
 
-    >>> let_in(closed=5.5, gap=2)
+    Args:
+        closed: Thickness of the butt when it is closed, mm.
+        gap: Gap at the hinge edge, mm.
+
+    >>> mortise_depth(closed=5.5, gap=2)
     1.75
     """
     return (closed - gap) / 2
@@ -39,8 +53,15 @@ def mortise_depth(*, closed: float, gap: float) -> float:
 def withdrawal(*, gravity: float, diameter: float, thread: float) -> float:
     """Return what a wood screw bears along itself before it pulls out, N: 108.25·G²·D·L.
 
-    gravity: oven-dry mass over volume at 12 %. diameter, thread in the solid wood: mm. Across the grain only. Not
-    rounded. Raises InputError outside 0 < G < 1.2 or for sizes that are not positive.
+    diameter, thread in the solid wood: mm. Across the grain only. Not rounded.
+
+    Args:
+        gravity: Oven-dry mass over volume at 12 %.
+        diameter: Of the hole or the screw, mm.
+        thread: Length of thread in the solid wood, mm.
+
+    Raises:
+        InputError: Outside 0 < G < 1.2 or for sizes that are not positive.
 
     >>> round(withdrawal(gravity=0.42, diameter=4.2, thread=20))
     1604

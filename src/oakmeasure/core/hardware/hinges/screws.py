@@ -27,7 +27,16 @@ ROOT = 0.68
 def misuse_pull(*, mass: float, width: float, spacing: float, person: float = PERSON_KG) -> float:
     """Return the pull on the top hinge, N, with a person on the pull: (m·w/2 + M·0.9·w)·g/spacing.
 
-    mass, person: kg; width, spacing of the hinges' centres: mm. Raises InputError for a spacing of 0.
+    width, spacing of the hinges' centres: mm.
+
+    Args:
+        mass: Of the leaf, kg.
+        width: Width, mm.
+        spacing: From the middle of the top hinge to that of the bottom one, mm.
+        person: Mass of who hangs on the handle, kg.
+
+    Raises:
+        InputError: For a spacing of 0.
 
     >>> round(misuse_pull(mass=0, width=762, spacing=1600, person=80) + misuse_pull(mass=40, width=762, spacing=1600,
     ...       person=0))
@@ -41,6 +50,10 @@ def misuse_pull(*, mass: float, width: float, spacing: float, person: float = PE
 def pilot(*, diameter: float, gravity: float) -> float:
     """Return the pilot hole of a wood screw, mm: a share of its root, more in hard wood.
 
+    Args:
+        diameter: Of the hole or the screw, mm.
+        gravity: Specific gravity of the wood, oven-dry mass over volume at 12 %.
+
     >>> round(pilot(diameter=4.0, gravity=0.6), 2), round(pilot(diameter=4.0, gravity=0.4), 2)
     (2.31, 1.9)
     """
@@ -52,6 +65,11 @@ def latch_corner_moves(*, by: float, width: float, spacing: float) -> float:
 
     1 packed behind the lower hinge raises it; behind the upper one lowers it. Source: similar triangles.
 
+    Args:
+        by: How far one hinge is out of line, mm.
+        width: Width, mm.
+        spacing: From the middle of the top hinge to that of the bottom one, mm.
+
     >>> round(latch_corner_moves(by=1, width=762, spacing=1600), 3)
     0.476
     """
@@ -61,7 +79,14 @@ def latch_corner_moves(*, by: float, width: float, spacing: float) -> float:
 
 
 def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None:
-    """Add what the top butt's screws bear in the leaf's edge, at rest and misused, and judge them."""
+    """Add what the top butt's screws bear in the leaf's edge, at rest and misused, and judge them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        wood: Species, and moisture as made, at the driest and at the wettest.
+        mass: Of the leaf, kg.
+    """
     f, choice = ctx.figures, ctx.leaf.hardware.screws
     if "butt_spacing" not in f or "top_hinge_pull" not in f:
         return

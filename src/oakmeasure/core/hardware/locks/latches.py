@@ -23,7 +23,13 @@ INNER_WOOD = 6.0  # of the member at the latch edge, beyond a bore: common pract
 
 
 def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
-    """Add the latch's places and return what is cut for it; () without one."""
+    """Add the latch's places and return what is cut for it; () without one.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     latch, f = ctx.leaf.hardware.latch, ctx.figures
     if latch.kind is LatchKind.NONE:
         return ()
@@ -237,7 +243,15 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
 
 
 def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
-    """Add a pair's flush bolts and return what is cut for them in the slow leaf, head and floor; () without them."""
+    """Add a pair's flush bolts and return what is cut for them in the slow leaf, head and floor.
+
+    () without them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     bolts, f = ctx.leaf.hardware.bolts, ctx.figures
     if bolts is None or ctx.leaf.hanging is not Hanging.PAIR:
         return ()

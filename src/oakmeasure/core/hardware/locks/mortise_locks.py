@@ -24,7 +24,13 @@ BAR_BORE = 5.0  # clearance hole of a bar's screws, mm
 
 
 def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
-    """Add the lock's places and return what is cut for it; () without a lock."""
+    """Add the lock's places and return what is cut for it; () without a lock.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     lock, f = ctx.leaf.hardware.lock, ctx.figures
     if lock is None:
         return ()
@@ -122,12 +128,21 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
 
 
 def middle(thickness: float, wide: float) -> tuple[float, float]:
-    """Return from where to where what is let into the middle of an edge lies, from the opening face, mm."""
+    """Return from where to where what is let into the middle of an edge lies, from the opening face, mm.
+
+    Args:
+        thickness: Thickness of the leaf, mm.
+        wide: Width of what lies in the middle of the thickness, mm.
+    """
     return (thickness - wide) / 2, (thickness + wide) / 2
 
 
 def latch_member(build: Build) -> str:
-    """Return what stands at the latch edge."""
+    """Return what stands at the latch edge.
+
+    Args:
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     upright = [part for part in build.parts if part.grain_upright and part.role is not Role.VENEER]
     return max(upright, key=lambda each: (each.face.x1, each.finished.thickness), default=build.parts[0]).name
 
@@ -168,7 +183,13 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
 
 
 def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
-    """Add the pull's places and return what is bored or let in for it; () without one."""
+    """Add the pull's places and return what is bored or let in for it; () without one.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     pull, f = ctx.leaf.hardware.pull, ctx.figures
     if pull.kind is PullKind.NONE:
         return ()

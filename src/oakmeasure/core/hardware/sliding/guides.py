@@ -25,7 +25,12 @@ HOLD, AIR_OVER = 8.0, 2.0  # of a fin in its groove, and over it: common practic
 
 
 def cut_guide(ctx: Context, build: Build) -> Build:
-    """Return the build with the groove for a guide marked in its foot, and judge it; a late trim rests on it."""
+    """Return the build with the groove for a guide marked in its foot, and judge it; a late trim rests on it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     guide = ctx.leaf.hardware.guide
     if not ctx.leaf.hanging.slides or guide.kind is not GuideKind.FIN:
         return build
@@ -93,7 +98,12 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
 
 
 def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
-    """Return the groove as it is left once the leaf is trimmed, and judge the guide against floor and leaf."""
+    """Return the groove as it is left once the leaf is trimmed, and judge the guide against floor and leaf.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
     if not ctx.leaf.hanging.slides or ctx.leaf.hanging is Hanging.FLOOR_GEAR:
         return ()  # on the floor its own wheels keep it in line
     guide, f = ctx.leaf.hardware.guide, ctx.figures

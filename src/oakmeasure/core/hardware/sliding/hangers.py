@@ -34,29 +34,41 @@ EDGE_WOOD = 2.0  # of a bolt's own diameters, from its middle to the leaf's edge
 
 @dataclass(frozen=True, slots=True)
 class Gear:
-    """What a leaf slides on. kind: how it is held. at: middles of its two hangers from the leaf's hinge edge, mm.
-
-    loads: of each, N. borings: in the leaf. holes: of the track from its hinge end as it is first held up; held: which
-    of them find wood, (); empty on masonry. studs: their middles. shift: of the track. shims: at each hole, of a track
-    on the floor.
-    """
+    """What a leaf slides on."""
 
     kind: HangerKind
+    """How it is held."""
     at: tuple[float, float]
+    """Middles of its two hangers from the leaf's hinge edge, mm."""
     loads: tuple[Figure, Figure]
+    """What each hanger carries, N."""
     borings: tuple[Boring, ...] = ()
+    """In the leaf."""
     holes: tuple[float, ...] = ()
+    """Of the track from its hinge end as it is first held up."""
     held: tuple[bool, ...] = ()
+    """Which of them find wood, (); empty on masonry."""
     studs: tuple[float, ...] = ()
+    """Their middles."""
     shift: float = 0.0
+    """How far the track is shifted, mm."""
     shims: tuple[Figure, ...] = ()
+    """At each hole, of a track on the floor."""
 
 
 def shares(*, mass: float, first: float, second: float, centre: float) -> tuple[float, float]:
-    """Return what two hangers carry, N. first, second: their middles, centre: of gravity, all from one edge, mm.
+    """Return what two hangers carry, N.
 
-    Raises InputError unless first < second. A centre outside of them loads one with more than the whole.
-    Source: moments about the other hanger.
+    A centre outside of them loads one with more than the whole. Source: moments about the other hanger.
+
+    Args:
+        mass: Of the leaf, kg.
+        first: Middle of the first hanger, from one edge of the leaf, mm.
+        second: Middle of the second hanger, from the same edge, mm.
+        centre: Place of the centre of gravity, from the same edge, mm.
+
+    Raises:
+        InputError: Unless first < second.
 
     >>> [round(each, 1) for each in shares(mass=52.6, first=75, second=825, centre=450)]
     [257.9, 257.9]
@@ -71,8 +83,15 @@ def shares(*, mass: float, first: float, second: float, centre: float) -> tuple[
 def eccentric(*, share: float, off: float, apart: float) -> float:
     """Return the pull on a hanger's upper bolt from a leaf that hangs beside its wheel, N: share × off ÷ apart.
 
-    share: N. off: wheel's plane to the leaf's middle, apart: of the two bolts, mm. Raises InputError for apart of 0.
     Source: moments about the lower bolt.
+
+    Args:
+        share: What the hanger carries, N.
+        off: From the wheel's plane to the leaf's middle, mm.
+        apart: Between the two bolts, mm.
+
+    Raises:
+        InputError: For apart of 0.
 
     >>> eccentric(share=172.0, off=30.0, apart=60.0)
     86.0
@@ -83,7 +102,11 @@ def eccentric(*, share: float, off: float, apart: float) -> float:
 
 
 def kind_of(ctx: Context) -> HangerKind:
-    """Return how the leaf is held: as chosen, by its set, or as is usual for its way of hanging."""
+    """Return how the leaf is held: as chosen, by its set, or as is usual for its way of hanging.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     choice, chosen = ctx.leaf.slide.track_set, ctx.leaf.hardware.hangers.kind
     if chosen is not None:
         return chosen
@@ -91,7 +114,15 @@ def kind_of(ctx: Context) -> HangerKind:
 
 
 def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Unit.MM) -> Figure:
-    """Add a figure of the gear: set by hand, else of the set, else what is usual until one is chosen."""
+    """Add a figure of the gear: set by hand, else of the set, else what is usual until one is chosen.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        name: Its name.
+        label: What it is called, for the working and the drawing.
+        default: What it is where the set does not say so, in the figure's unit.
+        unit: Its unit.
+    """
     value, source = getattr(ctx.leaf.hardware.hangers, name), "set by hand for this leaf"
     track = ctx.leaf.slide.track_set
     if value is None:
@@ -106,7 +137,14 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
 
 
 def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear | None:
-    """Place the hangers, share the load between them, judge them; None where they lie beyond the leaf."""
+    """Place the hangers, share the load between them, judge them; None where they lie beyond the leaf.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        fit: Size of the leaf and its gaps, mm.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        mass: Of the leaf, kg.
+    """
     kind, f = kind_of(ctx), ctx.figures
     inward = of_set(ctx, "bolt_in", "hangers' middles, from the leaf's edges", USUAL_IN)
     apart = f.total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2))

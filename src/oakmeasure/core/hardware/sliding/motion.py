@@ -12,7 +12,12 @@ PASSING = 1.0  # of air between metal that passes: common practice, no source
 
 
 def judge_motion(ctx: Context, gear: Gear) -> None:
-    """Judge what passes what: wheels and the heads that hold the track, leaf and leaf, leaf and guide."""
+    """Judge what passes what: wheels and the heads that hold the track, leaf and leaf, leaf and guide.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        gear: What the leaf slides on.
+    """
     if gear.kind is HangerKind.FACE:
         _wheel_over_heads(ctx)
     if ctx.leaf.hanging.bypasses:

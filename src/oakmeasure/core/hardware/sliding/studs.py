@@ -20,8 +20,16 @@ CLOSE = 1e-9
 def track_holes(*, length: float, first: float, pitch: float) -> tuple[float, ...]:
     """Return a track's holes once it is cut to length: every pitch from the first, and one near the cut end.
 
-    The last whole one may leave a long free end; then one is drilled as far from that end as the first is from its own.
-    Raises InputError for a pitch that is not positive or a track shorter than twice the first hole.
+    The last whole one may leave a long free end; then one is drilled as far from that end as the first is from
+    its own.
+
+    Args:
+        length: Length of the track, mm.
+        first: From the track's end to its first hole, mm.
+        pitch: From hole to hole, mm.
+
+    Raises:
+        InputError: For a pitch that is not positive or a track shorter than twice the first hole.
 
     >>> track_holes(length=1910, first=50, pitch=400)
     (50, 450, 850, 1250, 1650)
@@ -41,6 +49,12 @@ def track_holes(*, length: float, first: float, pitch: float) -> tuple[float, ..
 def stud_places(*, first: float, pitch: float, low: float, high: float) -> tuple[float, ...]:
     """Return the middles of all studs between two places, from one of them and their pitch.
 
+    Args:
+        first: Place of one stud's middle along the wall, mm.
+        pitch: From middle to middle, mm.
+        low: Where the wall begins, mm.
+        high: Where the wall ends, mm.
+
     >>> stud_places(first=130, pitch=406, low=-300, high=600)
     (-276, 130, 536)
     """
@@ -55,9 +69,14 @@ def stud_places(*, first: float, pitch: float, low: float, high: float) -> tuple
 
 
 def margin(place: float, studs: Sequence[float], width: float) -> float:
-    """Return how far inside wood a hole lies, mm, from the nearer edge of its stud; less than 0 beside all of them.
+    """Return how far inside wood a hole lies, mm, from the nearer edge of its stud.
 
-    studs: their middles, rising. width: of a stud.
+    Less than 0 beside all of them.
+
+    Args:
+        place: Place of the hole along the wall, mm.
+        studs: Where the studs' middles are along the wall, rising, mm.
+        width: Width of a stud, mm.
 
     >>> margin(110.0, (100.0, 500.0), 38.0), margin(300.0, (100.0, 500.0), 38.0)
     (9.0, -181.0)
@@ -71,26 +90,48 @@ def margin(place: float, studs: Sequence[float], width: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Alignment:
-    """shift: of the track. least: of its holes' margins, mm. hits: of them that are held."""
+    """How the holes of a track lie to the studs."""
 
     shift: float
+    """How far the track is shifted, mm."""
     least: float
+    """Of its holes' margins, mm."""
     hits: int
+    """Of them that are held."""
 
 
 def alignment(holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, shift: float) -> Alignment:
-    """Return how the holes lie when the track is shifted by so much. edge: wood wanted beside a hole's middle."""
+    """Return how the holes lie when the track is shifted by so much.
+
+    Args:
+        holes: Places of the track's holes, from its left end, mm.
+        studs: Where studs stand along the wall, mm.
+        width: Width, mm.
+        edge: Wood wanted beside a hole's middle, mm.
+        shift: How far the track is moved along the wall, mm.
+    """
     found = [margin(each + shift, studs, width) for each in holes]
     return Alignment(shift, min(found, default=0.0), sum(each >= edge - CLOSE for each in found))
 
 
 def best_shift(holes: Sequence[float], studs: Sequence[float], *, width: float, edge: float, reach: float) -> Alignment:
-    """Return the shift within ± reach that holds the most holes; if all, the one with the greatest least margin; of
-    these the shortest.
+    """Return the shift within ± reach that holds the most holes.
 
-    Exact: a hole is gained or lost where its margin is `edge`; the least margin of all is a piecewise straight line
-    with its peaks where one hole meets a stud's middle, or two are as far off theirs, one to each side. Raises
-    InputError for no holes. Source: geometry.
+    If all, the one with the greatest least margin; of these the shortest.
+
+    Exact: a hole is gained or lost where its margin is `edge`; the least margin of all is a piecewise straight
+    line with its peaks where one hole meets a stud's middle, or two are as far off theirs, one to each side.
+    Source: geometry.
+
+    Args:
+        holes: Places of the track's holes, from its left end, mm.
+        studs: Where studs stand along the wall, mm.
+        width: Width, mm.
+        edge: Wood wanted beside a hole's middle, mm.
+        reach: How far the track may be shifted, either way, mm.
+
+    Raises:
+        InputError: For no holes.
     """
     if not holes:
         raise InputError("holes", "none", "at least one hole")
@@ -111,9 +152,14 @@ def _rank(found: Alignment, count: int) -> tuple[int, float, float]:
 
 
 def redrilled(*, length: float, studs: Sequence[float], apart: float) -> tuple[float, ...]:
-    """Return where a track is drilled anew, one hole before each stud that it passes; () where it cannot hold there.
+    """Return where a track is drilled anew, one hole before each stud that it passes.
 
-    apart: the most between two of them, and half of it free at an end.
+    () where it cannot hold there.
+
+    Args:
+        length: Length of the track, mm.
+        studs: Where studs stand along the wall, mm.
+        apart: The most between two holes, and half of it free at an end, mm.
 
     >>> redrilled(length=1000, studs=(-276.0, 130.0, 536.0, 942.0), apart=610.0)
     (130.0, 536.0, 942.0)

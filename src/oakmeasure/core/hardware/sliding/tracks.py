@@ -42,7 +42,14 @@ SHIM_SEEN = 0.3  # less is left to the screws
 
 
 def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
-    """Add the track's height, its holes and what they meet; return the gear with them."""
+    """Add the track's height, its holes and what they meet; return the gear with them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        opening: The clear opening.
+        fit: Size of the leaf and its gaps, mm.
+        gear: What the leaf slides on.
+    """
     f = ctx.figures
     _stops(ctx, gear)
     try:
@@ -353,7 +360,11 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
 def floor_at(points: Sequence[tuple[float, float]], at: float) -> float:
     """Return the floor's height, mm, between its readings; beyond them it goes on as between the last two.
 
-    points: place and height, mm, rising places, two or more. Source: slope × distance.
+    Source: slope × distance.
+
+    Args:
+        points: Place and height, mm, rising places, two or more.
+        at: How far along the track, mm.
 
     >>> floor_at([(0.0, 0.0), (1000.0, -5.0)], 1600.0)
     -8.0

@@ -17,7 +17,13 @@ PREFIX = "span_"
 
 
 def label_of(key: str, corners: int, *, short: bool = False) -> str:
-    """Return what a reading of a polygon is called; short: in a list."""
+    """Return what a reading of a polygon is called.
+
+    Args:
+        key: Name of the reading: a side or a diagonal.
+        corners: How many corners it has.
+        short: In a list.
+    """
     if key == FLOOR_RISE:
         return "floor" if short else "rise of the floor"
     if key == LEAN_HINGE:
@@ -28,13 +34,22 @@ def label_of(key: str, corners: int, *, short: bool = False) -> str:
 
 
 def is_side(key: str, corners: int) -> bool:
-    """Return whether a length runs along a side of the polygon, not across it."""
+    """Return whether a length runs along a side of the polygon, not across it.
+
+    Args:
+        key: Name of the reading: a side or a diagonal.
+        corners: How many corners it has.
+    """
     start, end = (int(each) for each in key.split("-"))
     return end - start == 1 or (start == 1 and end == corners)
 
 
 def readings_of(polygon: Polygon) -> dict[str, tuple[Reading, str]]:
-    """Return each reading with the path of its field; of a length that was read twice, the first."""
+    """Return each reading with the path of its field; of a length that was read twice, the first.
+
+    Args:
+        polygon: Sides and diagonals as they were read.
+    """
     found: dict[str, tuple[Reading, str]] = {}
     for at, each in enumerate(polygon.spans):
         found.setdefault(span_key(each.start, each.end), (each.length, f"polygon.spans.{at}.length"))
@@ -45,7 +60,11 @@ def readings_of(polygon: Polygon) -> dict[str, tuple[Reading, str]]:
 
 
 def next_span(leaf: Leaf) -> dict[str, int]:
-    """Return the corners of the length to read next: the sides in their order, then diagonals from corner 1."""
+    """Return the corners of the length to read next: the sides in their order, then diagonals from corner 1.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+    """
     polygon = leaf.polygon
     if polygon is None:
         return {}
@@ -57,7 +76,12 @@ def next_span(leaf: Leaf) -> dict[str, int]:
 
 
 def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
-    """Adjust the sides and diagonals; None, with a check, where they fix no shape yet."""
+    """Adjust the sides and diagonals; None, with a check, where they fix no shape yet.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        polygon: Sides and diagonals as they were read.
+    """
     rules = ctx.rules
     readings = readings_of(polygon)
     observed = {}
@@ -103,7 +127,13 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
 
 
 def judge_polygon(ctx: Context, taken: Taken, polygon: Polygon) -> None:
-    """Say what the sides and diagonals say of each other."""
+    """Say what the sides and diagonals say of each other.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        taken: The opening as it was taken.
+        polygon: Sides and diagonals as they were read.
+    """
     assert taken.adjustment is not None
     labels = {key: label_of(key, polygon.corners) for key in taken.adjustment.readings}
     judge_readings(ctx, taken.adjustment, labels, prefix=PREFIX)

@@ -22,7 +22,11 @@ LEAST_SPAN = 50.0
 
 
 def take_by_tape(ctx: Context) -> Taken:
-    """Adjust the readings of tape and level, and judge them."""
+    """Adjust the readings of tape and level, and judge them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     head = ctx.leaf.head.kind
     readings = readings_of(ctx)
     figures = {
@@ -65,19 +69,34 @@ def take_by_tape(ctx: Context) -> Taken:
 
 
 def judge_tape(ctx: Context, taken: Taken) -> None:
-    """Say what the readings say of each other; after the clear width, whose uncertainty the sentences give."""
+    """Say what the readings say of each other; after the clear width, whose uncertainty the sentences give.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        taken: The opening as it was taken.
+    """
     if taken.adjustment is not None:
         judge_readings(ctx, taken.adjustment, {kind: KINDS[kind].label for kind in SurveyKind})
 
 
 def readings_of(ctx: Context) -> dict[SurveyKind, Reading]:
-    """Return the readings that were taken."""
+    """Return the readings that were taken.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+    """
     every = {kind: getattr(ctx.leaf.readings, kind) for kind in SurveyKind}
     return {kind: reading for kind, reading in every.items() if reading is not None}
 
 
 def sigma_of(ctx: Context, kind: SurveyKind, reading: Reading | None = None) -> float:
-    """Return the standard uncertainty of a reading, mm: its own, or its kind's by the shop rules."""
+    """Return the standard uncertainty of a reading, mm: its own, or its kind's by the shop rules.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        kind: Kind of the reading.
+        reading: The reading; None where only its kind is known.
+    """
     if reading is not None and reading.sigma is not None:
         return reading.sigma
     if kind.startswith("diagonal"):
@@ -92,7 +111,12 @@ def sigma_of(ctx: Context, kind: SurveyKind, reading: Reading | None = None) -> 
 def lean_over_side(leaf: Leaf, name: str, slope: float) -> float:
     """Return what a slope in mm per metre, as an inclinometer reads it, comes to over a whole side, mm.
 
-    name: the reading's field. Over the height for a lean, over the width for sill and head.
+    Over the height for a lean, over the width for sill and head.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+        name: The reading's field.
+        slope: As the inclinometer reads it, mm per metre.
     """
     over = leaf.readings.some_width if name.endswith("_rise") else leaf.readings.some_height
     return slope * over.value / 1000

@@ -21,7 +21,12 @@ NICK_APART = 2.0  # mm between the nick as read on the wall and on the board: co
 
 
 def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
-    """Fit the sides to the ticks; None, with a check, where they make no outline yet."""
+    """Fit the sides to the ticks; None, with a check, where they make no outline yet.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        template: The board with its ticks.
+    """
     stick = ctx.reading("stick", "stick, point to mark", template.stick, "template.stick", "measured on the stick")
     used = [each for each in template.ticks if not each.excluded]
     uses_stick = any(each.angle_deg is not None or each.x2 is not None for each in used)
@@ -100,7 +105,13 @@ def _nick(ctx: Context, template: TickTemplate, inputs: list[Figure], origin: Po
 
 
 def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
-    """Say which ticks are wrong, which sides nothing checks, how far the check reading misses."""
+    """Say which ticks are wrong, which sides nothing checks, how far the check reading misses.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        template: The board with its ticks.
+        fit: The sides that were laid through the ticks.
+    """
     names = side_names(template.sides)
     for at, tick in enumerate(fit.ticks):
         if tick.status is TickStatus.SET_ASIDE:
