@@ -11,7 +11,7 @@ from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.job import Job, Leaf, OpeningReadings, Reading
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Level
+from oakmeasure.core.figures.check import Check, Level
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.solver import solve
 
@@ -59,6 +59,11 @@ def framed(width: float = 762.0, height: float = 1981.0, **build: Any) -> LeafSo
 
 def codes(leaf: LeafSolution, level: Level | None = None) -> set[str]:
     return {each.code for each in leaf.checks if level is None or each.level is level}
+
+
+def said(leaf: LeafSolution, code: str) -> Check:
+    """The check of that code, which there must be."""
+    return next(each for each in leaf.checks if each.code == code)
 
 
 def assert_sums(leaf: LeafSolution) -> None:

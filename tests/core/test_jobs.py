@@ -69,6 +69,8 @@ FIGURES = [
     ("linen-press", "head_arch_rise", 38.0, 0.1),
     ("reading-room", "clear_width", 880.0, 0.1),
 ]
+
+
 # the same for Fit: how it hangs
 FITTED = [
     ("hatch", "leaf_width", 629.75, 0.1),
@@ -107,6 +109,8 @@ FITTED = [
     ("walnut", "leaf_height", 2310.0, 0.1),
     ("reading-room", "gear_short", 15.0, 0.1),
 ]
+
+
 # the same for Leaf: how it is built
 BUILT = [
     ("tool-shed", "boards_laid", 828.0, 1e-9),
@@ -161,6 +165,8 @@ BUILT = [
     ("reading-room", "edging", 12.0, 1e-9),
     ("reading-room", "edging_sawn", 18.0, 1e-9),
 ]
+
+
 # the same for Hardware
 HUNG = [
     ("packet-press", "cup_boring", 5.0, 1e-9),
@@ -177,6 +183,8 @@ HUNG = [
     ("pigeon-holes", "cup_2", 434.0, 0.05),
     ("scale-case", "butt_depth", 1.9, 1e-9),
 ]
+
+
 SAID_BUILT = [
     ("tool-shed", "held-across"),
     ("tool-shed", "nails"),
@@ -201,6 +209,8 @@ SAID_BUILT = [
     ("specimens", "cup-boring"),
     ("pigeon-holes", "cups-carry"),
 ]
+
+
 SAID_FIT = [
     ("winnowing", "hung-higher"),
     ("meter", "projection"),
@@ -214,6 +224,8 @@ SAID_FIT = [
     ("pair", "opens"),
     ("sorting", "clear-way"),
 ]
+
+
 SAID_HUNG = [
     ("hatch", "latch"),
     ("tool-shed", "latch"),
@@ -236,6 +248,8 @@ SAID_HUNG = [
     ("engine-room", "clash-guide-groove-nails"),
     ("reading-room", "guide"),
 ]
+
+
 # leaf, code of a check that must be said
 SAID = [
     ("hatch", "tick-5"),
@@ -331,9 +345,6 @@ def test_what_can_be_clicked_is_short_enough_for_its_card(leaves):
     assert not long
 
 
-# --- made, hung, signed off --------------------------------------------------------------------------------
-
-
 def out_of_order(operations):
     """Return what is wrong with an order, in words: a need that comes later, an early one that could come sooner."""
     place = {op.id: at for at, op in enumerate(operations)}
@@ -405,6 +416,8 @@ def test_job_18_a_pair_comes_right_with_its_meeting_line(leaves):
 COUNTED = (
     r"(board|sheet|cut|joint|step|operation|pin|nail|leaf|leaves|more|figure|clamp|hour|point|reading|tick|day|part)"
 )
+
+
 OWN = re.compile(
     # formulas, sources and names; what has its unit; what is counted; what has a number
     rf"[÷√²×·]|Handbook|Timoshenko|“|(rail|track|frame) \d|\d+(\.\d+)? ?(%|°|kg|h\b|{COUNTED})|\d of \d|in \d|Nov|"
