@@ -9,8 +9,9 @@ import numpy as np
 import pytest
 from scipy.optimize import Bounds, LinearConstraint, milp
 
-from oakmeasure.core.cutting.model import CutKind, Deadline, PartItem, Problem, StockItem
+from oakmeasure.core.cutting.model import CutKind, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
+from planning import work
 
 
 def every_pattern(lengths, demand, room, kerf):
@@ -47,7 +48,7 @@ def test_bars_cost_what_a_solver_over_every_pattern_says(seed):
     demand = [source.randrange(1, 5) for _ in lengths]
     stock = (StockItem("short", 2400, 0, source.choice((None, 3)), 11.5), StockItem("long", 3600, 0, None, 16.0))
     parts = tuple(PartItem(f"{length}", length, 0, many) for length, many in zip(lengths, demand, strict=True))
-    plan = cut(Problem(CutKind.BARS, stock, parts, kerf=kerf), Deadline(10.0))
+    plan = cut(Problem(CutKind.BARS, stock, parts, kerf=kerf), work(10.0))
     least = least_by_all_patterns(stock, lengths, demand, kerf)
     assert plan.cost == pytest.approx(least)
     assert plan.bound <= least + 1e-6
@@ -72,9 +73,9 @@ def test_textbook_instance_needs_73_bars_and_its_linear_bound_is_72_917():
     )
     parts = tuple(PartItem(str(length), length, 0, many) for length, many in sizes)
     assert sum(length * many for length, many in sizes) / 5600 < 72.9167
-    plan = cut(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=0.0), Deadline(20.0))
+    plan = cut(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=0.0), work(20.0))
     assert (plan.cost, plan.bound) == (73.0, 73.0)
-    kerfed = cut(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=3.2), Deadline(20.0))
+    kerfed = cut(Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=3.2), work(20.0))
     assert (kerfed.cost, kerfed.bound) == (74.0, 74.0)
 
 
@@ -91,7 +92,7 @@ def test_sheets_never_cost_less_than_their_area_nor_the_bound_more_than_the_plan
         )
         for at in range(8)
     )
-    plan = cut(Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 10.0),), parts, kerf=3.2), Deadline(0.4))
+    plan = cut(Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 10.0),), parts, kerf=3.2), work(0.4))
     area = sum(part.length * part.width * part.quantity for part in parts) / (2440 * 1220)
     assert plan.cost >= 10.0 * area
     assert plan.bound <= plan.cost

@@ -11,7 +11,7 @@ import pytest
 from scipy.optimize import curve_fit
 
 from oakmeasure.core.cutting.bound.dual_feasible_functions import ends, rounded
-from oakmeasure.core.cutting.model import CutKind, Deadline, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.document.job import Climate, TimberChoices
 from oakmeasure.core.document.stock import Board, MoistureReading
@@ -19,6 +19,7 @@ from oakmeasure.core.reports.stock_advice import straight_length
 from oakmeasure.core.timber.drying import METER, trend
 from oakmeasure.core.timber.place import at_rest
 from oakmeasure.core.timber.resaw import resawn
+from planning import work
 
 
 @pytest.mark.parametrize(("stock", "raw", "kerf", "count"), [(28, 3.2, 1.3, 6), (44, 3.6, 1.2, 9)])
@@ -73,7 +74,7 @@ def test_parts_over_half_a_sheet_each_take_their_own():
     """Martello and Vigo 1998, the bound L1: what is longer and wider than half of it shares no sheet. From memory."""
     assert (ends(30)(71, 100), ends(30)(70, 100), ends(30)(29, 100)) == (1, Fraction(7, 10), 0)
     parts = (PartItem("large", 1300, 620, 4), PartItem("small", 300, 200, 10))
-    plan = cut(Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 10.0),), parts, kerf=3.0), Deadline(1.0))
+    plan = cut(Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 10.0),), parts, kerf=3.0), work(1.0))
     assert (plan.cost, plan.is_least) == (40.0, True)
 
 
@@ -89,12 +90,10 @@ def test_nine_quarters_come_out_of_a_sheet_and_a_knot_costs_a_board_its_long_par
     side = ((2440 + 4) / 3 - 4, (1220 + 4) / 3 - 4)
     nine = cut(
         Problem(CutKind.SHEETS, sheet, (PartItem("ninth", math.floor(10 * side[0]) / 10, side[1], 9),), kerf=4.0),
-        Deadline(1.0),
+        work(1.0),
     )
     assert nine.cost == 10
     knot = (Defect("b", 980, 0, 40, 100),)
     board = (StockItem("b", 2000, 100, 1, 5.0),)
-    assert not cut(Problem(CutKind.BOARDS, board, (PartItem("a", 980, 100, 2),), knot, 0.0), Deadline(0.5)).left
-    assert cut(Problem(CutKind.BOARDS, board, (PartItem("a", 981, 100, 1),), knot, 0.0), Deadline(0.5)).left == (
-        ("a", 1),
-    )
+    assert not cut(Problem(CutKind.BOARDS, board, (PartItem("a", 980, 100, 2),), knot, 0.0), work(0.5)).left
+    assert cut(Problem(CutKind.BOARDS, board, (PartItem("a", 981, 100, 1),), knot, 0.0), work(0.5)).left == (("a", 1),)

@@ -17,17 +17,17 @@ import pytest
 
 from oakmeasure.core.cutting.bound import bound_process
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CENT, CutKind, Deadline, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.cutting.model import CENT, CutKind, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from planning import boards_cut_up
+from planning import boards_cut_up, work
 
 AT_WORK = """
 import sys
 sys.path.insert(0, sys.argv[1])
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.model import Deadline
-from planning import boards_cut_up
+from planning import boards_cut_up, work
 cut(boards_cut_up(40, 1)[0], Deadline(60.0))
 """
 
@@ -48,7 +48,7 @@ def test_what_is_proven_aside_is_more_than_the_material_and_never_more_than_the_
     area = sum(n * (a + k) * (b + k) for n, (a, b) in zip(shop.demand, shop.sizes, strict=True))
     material = area * min(shop.price[each.at] / shop.room(each) for each in shop.stock)
     stock = {each.at: each.count for each in shop.stock}
-    copy = bound_process.started(Deadline(4.0), bound_process.of_strips(shop, shop.demand, stock))
+    copy = bound_process.started(work(4.0), bound_process.of_strips(shop, shop.demand, stock))
     assert copy is not None
     copy.prices()
     while copy._copy.is_alive():
@@ -64,7 +64,7 @@ def test_bound_of_a_long_list_is_told_when_it_rises_and_no_process_is_left():
     parts = tuple(PartItem(f"p{at}", 500 + 37 * at, 90 + at % 3 * 10, 10) for at in range(18))
     knots = tuple(Defect(f"b{at}", 300 + 41 * at, 5 * at, 60, 30) for at in range(0, 40, 2))
     told = []
-    plan = cut(Problem(CutKind.BOARDS, stock, parts, knots, kerf=3.0), Deadline(4.0, tell=told.append))
+    plan = cut(Problem(CutKind.BOARDS, stock, parts, knots, kerf=3.0), work(4.0, tell=told.append))
     assert told[0].bound < plan.bound <= plan.cost
     assert any(a.cost == b.cost and a.bound < b.bound for a, b in itertools.pairwise(told))
     assert plan.gap < 0.1
@@ -77,14 +77,14 @@ def test_without_a_second_process_the_bound_is_this_ones_own(monkeypatch):
 
     monkeypatch.setattr(bound_process, "BoundProcess", refused)
     problem, least = boards_cut_up(30, 3)
-    plan = cut(problem, Deadline(4.0))
+    plan = cut(problem, work(4.0))
     assert 0.9 * least < plan.bound <= least + 0.001
 
 
 def test_what_breaks_in_the_copy_breaks_no_plan(monkeypatch):
     monkeypatch.setattr(bound_process.sample, "prices", lambda *_args: 1 / 0)
     problem, _ = boards_cut_up(30, 3)
-    plan = cut(problem, Deadline(2.5))
+    plan = cut(problem, work(2.5))
     assert not plan.left
 
 
@@ -107,7 +107,7 @@ def test_sheets_that_are_least_possible_are_proven_so_where_their_material_does_
     )
     problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 50.0),), parts, kerf=3.2, trim=6.0)
     told = []
-    plan = cut(problem, Deadline(60.0, tell=told.append))
+    plan = cut(problem, work(60.0, tell=told.append))
     assert told[0].bound < plan.bound
     assert plan.is_least
 

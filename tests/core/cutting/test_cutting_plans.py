@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CutKind, Deadline, Defect, PartItem, Problem, StockItem, least_cost, tenths
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, least_cost, tenths
 from oakmeasure.core.cutting.plan import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.two_d.exact_fill import fullest
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
@@ -21,7 +21,7 @@ from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import kept
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
-from planning import boards_cut_up
+from planning import boards_cut_up, work
 
 NEAR = 1e-6
 
@@ -119,14 +119,14 @@ def test_sheets_cut_up_in_three_stages_are_put_together_again_at_once(seed, grai
     found = tight_plan(shop, 2, across=False, seconds=5.0)
     assert found is not None
     assert len(found) == 2
-    check(problem, shop.plan(found, 0.0, Deadline(1.0)))
+    check(problem, shop.plan(found, 0.0, work(1.0)))
     assert tight_plan(shop, 1, across=False, seconds=5.0) is None
 
 
 def test_checker_refuses_what_is_wrong():
     stock, parts = (StockItem("s", 1000, 300, None, 5.0),), (PartItem("a", 400, 100, 2),)
     problem = Problem(CutKind.SHEETS, stock, parts, kerf=3.0)
-    plan = cut(problem, Deadline(0.3))
+    plan = cut(problem, work(0.3))
     check(problem, plan)
     for change in ({"x": 2.0}, {"length": 399.0}, {"y": 250.0}):
         moved = type(plan.cuts[0])(**({name: getattr(plan.cuts[1], name) for name in plan.cuts[1].__slots__} | change))
@@ -160,7 +160,7 @@ TEXTBOOK = (
 def test_textbook_bars_come_out_least_possible(kerf, least):
     parts = tuple(PartItem(str(length), length, 0, many) for length, many in TEXTBOOK)
     problem = Problem(CutKind.BARS, (StockItem("bar", 5600, 0, None, 1.0),), parts, kerf=kerf)
-    plan = cut(problem, Deadline(20.0))
+    plan = cut(problem, work(20.0))
     check(problem, plan)
     assert (plan.cost, plan.is_least, plan.gap) == (least, True, 0)
 
@@ -187,7 +187,7 @@ def constructed(source, bars, kerf):
 @pytest.mark.parametrize("seed", range(4))
 def test_bars_cut_up_at_random_are_put_together_again(seed):
     problem, cost = constructed(random.Random(seed), 6, 3.2)
-    plan = cut(problem, Deadline(20.0))
+    plan = cut(problem, work(20.0))
     check(problem, plan)
     assert plan.is_least
     assert plan.cost == pytest.approx(cost)
@@ -203,7 +203,7 @@ def test_bars_of_any_list_are_sound_and_their_bound_holds(seed, kinds):
     )
     parts = tuple(PartItem(f"p{at}", source.randrange(200, 3000), 0, source.randrange(1, 5)) for at in range(kinds))
     problem = Problem(CutKind.BARS, stock, parts, kerf=source.choice((0.0, 3.2)), trim=source.choice((0.0, 10.0)))
-    plan = cut(problem, Deadline(0.4))
+    plan = cut(problem, work(0.4))
     check(problem, plan)
     assert len(why_left(problem, plan)) == len(plan.left)
 
@@ -220,9 +220,7 @@ def test_bars_that_nearly_fit_come_out_least_possible():
             left -= parts[-1] + 3
         parts.append(5 * int(left // 5))
     items = tuple(PartItem(f"p{each}", each, 0, many) for each, many in sorted(Counter(parts).items()))
-    plan = cut(
-        problem := Problem(CutKind.BARS, (StockItem("bar", 6000, 0, None, 10.0),), items, kerf=3.0), Deadline(5.0)
-    )
+    plan = cut(problem := Problem(CutKind.BARS, (StockItem("bar", 6000, 0, None, 10.0),), items, kerf=3.0), work(5.0))
     check(problem, plan)
     assert plan.cost == 200
     assert plan.is_least
@@ -231,9 +229,7 @@ def test_bars_that_nearly_fit_come_out_least_possible():
 def test_what_bars_leave_comes_together_in_one_long_offcut():
     """Two of 1900 on a bar of 4000 leave 200: one of 150 fits beside them, and two of the six need a fifth bar."""
     parts = (PartItem("long", 1900, 0, 8), PartItem("short", 150, 0, 6))
-    plan = cut(
-        problem := Problem(CutKind.BARS, (StockItem("bar", 4000, 0, None, 9.0),), parts, kerf=0.0), Deadline(2.0)
-    )
+    plan = cut(problem := Problem(CutKind.BARS, (StockItem("bar", 4000, 0, None, 9.0),), parts, kerf=0.0), work(2.0))
     check(problem, plan)
     assert plan.is_least
     assert plan.cost == 45
@@ -269,7 +265,7 @@ def test_any_list_on_boards_with_defects_or_sheets_is_sound(seed, kind):
     problem = Problem(
         kind, tuple(stock), parts, tuple(defects), kerf=source.choice((0.0, 3.2)), trim=source.choice((0.0, 6.0))
     )
-    check(problem, cut(problem, Deadline(0.25)))
+    check(problem, cut(problem, work(0.25)))
 
 
 def job_of_sheets(many, seed):
@@ -287,7 +283,7 @@ def test_long_list_of_sheets_has_a_sound_plan_at_once(seed, first, short):
     stock = (StockItem("small", 1500, 700, 9, 20.0), replace(problem.stock[0], quantity=12 if short else None))
     problem = replace(problem, stock=stock)
     told = []
-    plan = cut(problem, Deadline(0.02, tell=told.append))
+    plan = cut(problem, work(0.02, tell=told.append))
     check(problem, told[0])
     check(problem, plan)
     assert bool(plan.left) == short
@@ -299,7 +295,7 @@ def test_what_the_programme_of_sheets_has_whole_is_kept_at_no_loss(seed):
     master = Master(shop, shop.demand, {0: None})
     master.solve(lambda: False)
     least = master.value
-    found, rest = kept(master, Deadline(60.0), random.Random(1), spread=0.0, share=0.1, grid=1, floor=True)
+    found, rest = kept(master, work(60.0), random.Random(1), spread=0.0, share=0.1, grid=1, floor=True)
     assert not any(rest)
     assert len(found) == math.ceil(least / shop.price[0])
     wanted = Counter(dict(enumerate(shop.demand)))
@@ -310,7 +306,7 @@ def test_sheet_cut_up_in_strips_is_put_together_again_and_proven():
     """Two sheets of strips 602.4 and 600 wide, full along and across, kerf 3.2, trim 6."""
     parts = tuple(PartItem(f"p{at}", long, 602.4, 4) for at, long in enumerate((805.0, 1000.0, 616.6)))
     problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 54.5),), parts, kerf=3.2, trim=6.0)
-    plan = cut(problem, Deadline(10.0))
+    plan = cut(problem, work(10.0))
     check(problem, plan)
     assert plan.is_least
     assert plan.cost == 109.0
@@ -323,7 +319,7 @@ def test_what_is_cut_first_is_kept_to(first):
         PartItem(f"p{at}", source.randrange(300, 1100), source.randrange(90, 500), 2, at % 2 == 0) for at in range(9)
     )
     stock = (StockItem("sheet", 2440, 1220, None, 50.0),)
-    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=3.0, trim=5.0, first=first), Deadline(0.6))
+    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=3.0, trim=5.0, first=first), work(0.6))
     check(problem, plan)
     low, size = ("y", "width") if first is FirstCut.RIP else ("x", "length")
     for index in range(dict(plan.used)["sheet"]):
@@ -344,7 +340,7 @@ def test_what_is_cut_first_is_kept_to(first):
 @pytest.mark.parametrize("seed", range(3))
 def test_boards_are_proven_least_by_the_programme(seed):
     problem, cost = boards_cut_up(4, seed)
-    plan = cut(problem, Deadline(8.0))
+    plan = cut(problem, work(8.0))
     check(problem, plan)
     assert plan.is_least
     assert plan.cost <= cost + NEAR
@@ -365,19 +361,19 @@ def test_bound_of_sheets_holds_for_any_plan_and_knows_parts_over_half_a_sheet(se
         for at in range(source.randrange(1, 7))
     )
     stock = (StockItem("a", 2000, 1000, None, 40.0), StockItem("b", 1500, 1000, 2, 28.0))
-    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), Deadline(0.2))
+    plan = cut(problem := Problem(CutKind.SHEETS, stock, parts, kerf=4.0), work(0.2))
     check(problem, plan)  # its bound is no more than its cost
     over = Problem(CutKind.SHEETS, stock[:1], (PartItem("long", 1100, 600, 5),), kerf=4.0)
-    assert cut(over, Deadline(0.3)).is_least  # five sheets; by their area three would do
+    assert cut(over, work(0.3)).is_least  # five sheets; by their area three would do
 
 
 def test_part_lies_beside_the_knot_and_a_board_without_room_is_not_taken():
     knot = (Defect("b", 400, 0, 60, 100),)
     problem = Problem(CutKind.BOARDS, (StockItem("b", 1000, 100, 1, 4.0),), (PartItem("a", 500, 90, 1),), knot, 3.0)
-    (only,) = cut(problem, Deadline(0.3)).cuts
+    (only,) = cut(problem, work(0.3)).cuts
     assert only.x >= 460
     wide = Problem(CutKind.BOARDS, problem.stock, (PartItem("a", 560, 90, 1),), knot, 3.0)
-    plan = cut(wide, Deadline(0.3))
+    plan = cut(wide, work(0.3))
     assert plan.left == (("a", 1),)
     assert "more stock" in why_left(wide, plan)[0]
 
@@ -386,11 +382,11 @@ def test_part_that_may_hold_sapwood_lies_in_it_and_the_one_that_shows_beside_it(
     sapwood = (Defect("b", 0, 0, 1000, 30, rank=1),)
     stock = (StockItem("b", 1000, 124, 1, 4.0),)
     parts = (PartItem("shows", 900, 60, 1, clear=1), PartItem("hidden", 900, 60, 1, clear=0))
-    plan = cut(problem := Problem(CutKind.BOARDS, stock, parts, sapwood, 4.0), Deadline(0.5))
+    plan = cut(problem := Problem(CutKind.BOARDS, stock, parts, sapwood, 4.0), work(0.5))
     check(problem, plan)
     assert {each.part: each.y for each in plan.cuts} == {"hidden": 0, "shows": 64}
     strict = Problem(CutKind.BOARDS, stock, tuple(replace(each, clear=2) for each in parts), sapwood, 4.0)
-    assert sum(many for _, many in cut(strict, Deadline(0.5)).left) == 1
+    assert sum(many for _, many in cut(strict, work(0.5)).left) == 1
 
 
 def test_deadline_is_kept_better_plans_are_told_and_a_stop_ends_it():
@@ -398,13 +394,13 @@ def test_deadline_is_kept_better_plans_are_told_and_a_stop_ends_it():
     parts = tuple(PartItem(f"p{at}", source.randrange(200, 1400), source.randrange(60, 500), 2) for at in range(60))
     problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2440, 1220, None, 50.0),), parts, kerf=3.2)
     told = []
-    watch = Deadline(1.0, tell=told.append)
+    watch = work(1.0, tell=told.append)
     plan = cut(problem, watch)
     assert plan.seconds < 2.0
     assert [each.cost for each in told] == sorted((each.cost for each in told), reverse=True)
     assert plan.cost == told[-1].cost
     check(problem, told[0])
-    stopped = cut(problem, Deadline(60.0, stop=lambda: True))
+    stopped = cut(problem, work(60.0, stop=lambda: True))
     assert stopped.cuts  # a first sound plan in any case
     assert stopped.seconds < 5
 
@@ -482,7 +478,7 @@ def test_list_that_is_wrong_is_refused_with_its_line(tmp_path, stock, parts, def
 def test_part_longer_than_any_stock_is_left_with_its_reason_and_the_rest_is_planned(tmp_path):
     parts = written(tmp_path, "p.csv", PARTS_CSV + "B,5000,100,2,length\n")
     problem = read_problem(written(tmp_path, "s.csv", STOCK_CSV), parts, None, kind=CutKind.SHEETS, kerf=3.2, trim=6.0)
-    plan = cut(problem, Deadline(0.3))
+    plan = cut(problem, work(0.3))
     check(problem, plan)
     assert plan.left == (("B", 2),)
     assert "2 of B (5000 × 100) fit no stock" in why_left(problem, plan)[0]

@@ -23,7 +23,7 @@ from oakmeasure.core.cutting.in_tenths import StockInTenths
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.knapsack import Highest, Levels, Tables, Way, runs, spans_beside
 from oakmeasure.core.cutting.lp.master import Master
-from oakmeasure.core.cutting.model import CutKind, Deadline, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.one_d.repack import fullest
 from oakmeasure.core.cutting.plan import cut
 from oakmeasure.core.cutting.two_d.integer_fill import share_out
@@ -34,7 +34,7 @@ from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.drawings.timber.plan_view import pages_of, plan_view, stock_ref
 from oakmeasure.core.drawings.timber.stock_view import rack_view
 from oakmeasure.files.plan_worker import encoded, improve, plan_from, problem_from
-from planning import planned
+from planning import planned, work
 
 parts = st.lists(
     st.tuples(st.integers(5, 40), st.integers(3, 20), st.integers(1, 3), st.integers(1, 30)), min_size=1, max_size=4
@@ -177,7 +177,7 @@ def test_bound_of_the_programme_is_under_every_plan_of_its_kind(some, knots):
     shop = Shop(problem)
     master = Master(shop, shop.demand, {each.at: each.count for each in shop.stock})
     master.solve(lambda: False)
-    plan = cut(problem, Deadline(0.4))
+    plan = cut(problem, work(0.4))
     if not plan.left:
         assert master.bound <= 100 * plan.cost + 0.01
         assert plan.bound <= plan.cost
@@ -252,7 +252,7 @@ SMALL = Problem(
 def test_problems_and_plans_come_back_from_their_papers_the_same():
     document = json.loads(encoded([SMALL, replace(SMALL, first=None, stages=None)], 2.0))
     assert [problem_from(each) for each in document["problems"]] == [SMALL, replace(SMALL, first=None, stages=None)]
-    plan = cut(SMALL, Deadline(0.3))
+    plan = cut(SMALL, work(0.3))
     assert plan_from(json.loads(json.dumps(asdict(plan)))) == plan
 
 
@@ -277,7 +277,7 @@ def test_worker_answers_on_its_output_line_by_line():
         timeout=60,
     )
     lines = [json.loads(line) for line in done.stdout.splitlines()]
-    assert plan_from(lines[-1]["plan"]).cost == cut(SMALL, Deadline(0.3)).cost
+    assert plan_from(lines[-1]["plan"]).cost == cut(SMALL, work(0.3)).cost
 
 
 # --- the drawings ------------------------------------------------------------------------------------------

@@ -54,7 +54,7 @@ class PartItem:
     width: float
     """Width, mm."""
     quantity: int
-    """How many there are; None for as many as wanted."""
+    """How many are wanted."""
     turns: bool = False
     """May be turned across the stock's length; else its grain runs along it."""
     clear: int = 2
@@ -175,18 +175,24 @@ class Deadline:
     """Says whether the person has stopped it; None for nobody."""
     tell: Callable[[CutPlan], None] | None = None
     """Is told of each better plan; None for nobody."""
-    started: float = field(default_factory=time.monotonic)
-    """When it began, s of a clock that only runs on."""
+    clock: Callable[[], float] = time.monotonic
+    """Tells seconds and only runs on; one that counts work makes a search the same on a busy machine."""
+    spent: float = 0.0
+    """Seconds that had gone when it began."""
+    _began: float = field(init=False)
+
+    def __post_init__(self) -> None:
+        self._began = self.clock() - self.spent
 
     @property
     def left(self) -> float:
         """Return the seconds that are left."""
-        return self.seconds - (time.monotonic() - self.started)
+        return self.seconds - self.gone
 
     @property
     def gone(self) -> float:
-        """Whether the time is over."""
-        return time.monotonic() - self.started
+        """Return the seconds that have gone."""
+        return self.clock() - self._began
 
     def over(self) -> bool:
         """Return whether the search must end."""

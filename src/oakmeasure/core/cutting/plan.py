@@ -24,12 +24,14 @@ def cut(problem: Problem, watch: Deadline) -> CutPlan:
 
         if sum(each.quantity for each in problem.parts) > LONG:
             return plan_bars(problem, watch)
-        plan = plan_bars(problem, Deadline(BY_COLUMNS * watch.seconds, watch.stop, watch.tell))
+        plan = plan_bars(problem, Deadline(BY_COLUMNS * watch.seconds, watch.stop, watch.tell, watch.clock))
         if plan.left:
             return plan
         if not plan.is_least:
             plan = better_bars(problem, plan, watch)
-        tidied = better_bars(problem, plan, Deadline(min(TIDY, 0.1 * watch.seconds, max(watch.left, 0.0))), tidy=True)
+        tidied = better_bars(
+            problem, plan, Deadline(min(TIDY, 0.1 * watch.seconds, max(watch.left, 0.0)), clock=watch.clock), tidy=True
+        )
         return max((plan, tidied), key=lambda each: longest_offcut(problem, each))
     from oakmeasure.core.cutting.two_d.strips import plan_strips
 

@@ -42,7 +42,7 @@ class BoundProcess:
         self._has_prices = False
         context = multiprocessing.get_context("fork")
         self._heard, said = context.Pipe(duplex=False)
-        self._copy = context.Process(target=_run, args=(work, watch, said), daemon=True)
+        self._copy = context.Process(target=_run, args=(work, watch, watch.gone, said), daemon=True)
         self._copy.start()
         said.close()  # here; the copy has its own end
 
@@ -137,7 +137,7 @@ def of_sheets(master: Master) -> Work:
     return work
 
 
-def _run(work: Work, watch: Deadline, said: Connection) -> None:
+def _run(work: Work, watch: Deadline, spent: float, said: Connection) -> None:
     """Do the work in the copy."""
     _keep_quiet()
     parent = os.getppid()
@@ -145,7 +145,8 @@ def _run(work: Work, watch: Deadline, said: Connection) -> None:
     def tell(what: str, told: Any) -> None:
         said.send((what, told))
 
-    work(tell, Deadline(END * watch.seconds, stop=lambda: os.getppid() != parent, started=watch.started))
+    time = Deadline(END * watch.seconds, stop=lambda: os.getppid() != parent, clock=watch.clock, spent=spent)
+    work(tell, time)
 
 
 def _of_one_level(shop: Shop) -> Shop:
