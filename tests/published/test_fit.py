@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Show, UnitSystem, parse_length
+from oakmeasure.core.base.parsing import parse_length
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.hanging import Aim, Hanging, PairChoices, SlideChoices
 from oakmeasure.core.document.job import FitChoices, Reading
 from oakmeasure.core.document.readings import Side

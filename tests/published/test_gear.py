@@ -11,8 +11,8 @@ import numpy as np
 import pytest
 from shapely.geometry import Point, box
 
+from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.prisms import block, bore, distances
-from oakmeasure.core.base.units import parse_length
 from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
 from oakmeasure.core.document.hinges import HardwareChoices

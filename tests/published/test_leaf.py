@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import area, centroid
-from oakmeasure.core.base.units import parse_length as inch
+from oakmeasure.core.base.parsing import parse_length as inch
 from oakmeasure.core.construction.arch import arch_points, height_at, segment_area
 from oakmeasure.core.construction.boarded.model import Boarded
 from oakmeasure.core.construction.braces import (
@@ -26,9 +26,9 @@ from oakmeasure.core.construction.braces import (
     stile_shape,
 )
 from oakmeasure.core.construction.clip_to_outline import clipped, head_of
-from oakmeasure.core.construction.existing.build import passes
 from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.narrowing import ReduceBy, reduce, stile_may_lose
+from oakmeasure.core.construction.existing.recess import passes
 from oakmeasure.core.construction.existing.splices import splice_length
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.construction.layered.build import first_stile, pin_for

@@ -9,8 +9,9 @@ import pytest
 from scipy import optimize, stats
 
 from oakmeasure.core.base.arcs import segmental_radius, two_centred_radius
+from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.uncertainty import monte_carlo, root_sum_square
-from oakmeasure.core.base.units import Show, UnitSystem, parse_length
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.readings import HeadKind, Lining
 from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed

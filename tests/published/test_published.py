@@ -12,7 +12,8 @@ import numpy as np
 import pytest
 from scipy.optimize import least_squares
 
-from oakmeasure.core.base.units import inch_text, parse_length
+from oakmeasure.core.base.parsing import parse_length
+from oakmeasure.core.base.units import inch_text
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.job import FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool

@@ -18,7 +18,7 @@ from oakmeasure.app.shell.start import application
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
-from oakmeasure.core.drawings.hang.hang_view import looks_view
+from oakmeasure.core.drawings.hang.looks_view import looks_view
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.views import VIEWS, HardwarePage
 from oakmeasure.core.figures.check import Stage

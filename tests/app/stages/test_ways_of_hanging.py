@@ -7,7 +7,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QLineEdit, QToolButton
 
-from oakmeasure.core.base.units import Show, UnitSystem, parse_length
+from oakmeasure.core.base.parsing import parse_length
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage

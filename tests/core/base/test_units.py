@@ -9,17 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import LengthError
-from oakmeasure.core.base.units import (
-    MM_PER_INCH,
-    NEAR_SIZE,
-    Show,
-    Unit,
-    UnitSystem,
-    inch_text,
-    is_near_size,
-    parse_length,
-    parse_quantity,
-)
+from oakmeasure.core.base.parsing import NEAR_SIZE, is_near_size, parse_length, parse_quantity
+from oakmeasure.core.base.units import MM_PER_INCH, Show, Unit, UnitSystem, inch_text
 
 
 @pytest.mark.parametrize(

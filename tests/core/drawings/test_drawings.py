@@ -28,7 +28,8 @@ from oakmeasure.core.drawings.drawing import (
 )
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hang.crooked import crooked, side_sigmas
-from oakmeasure.core.drawings.leaf.leaf_view import height_marks, leaf_view, width_marks
+from oakmeasure.core.drawings.leaf.leaf_rods import height_marks, width_marks
+from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.measure.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
 from oakmeasure.core.edits import job_edits

@@ -9,7 +9,8 @@ import pytest
 from pypdf import PdfReader
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from oakmeasure.core.base.units import Show, UnitSystem, parse_length
+from oakmeasure.core.base.parsing import parse_length
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Area
 from oakmeasure.core.edits import job_edits

@@ -12,7 +12,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QVBoxLayou
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.glossary import explained
-from oakmeasure.core.base.units import MM_PER_INCH, Show, Unit, UnitSystem, parse_length, parse_quantity
+from oakmeasure.core.base.parsing import parse_length, parse_quantity
+from oakmeasure.core.base.units import MM_PER_INCH, Show, Unit, UnitSystem
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.language import say
 

@@ -13,7 +13,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
-from oakmeasure.core.construction.framed.checks import BEHIND_SPINDLE
+from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Level, Remedy, Stage

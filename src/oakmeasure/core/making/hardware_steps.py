@@ -9,8 +9,9 @@ from collections.abc import Iterable
 
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.production import About
-from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Device
+from oakmeasure.core.making.cut_steps import cut_for
+from oakmeasure.core.making.gear_steps import gear_steps, guide_steps
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 
@@ -32,8 +33,8 @@ def hardware(m: StepBuilder) -> None:
         _latch(m, by[Device.LATCH])
     _bolts_and_pull(m, by)
     if m.leaf.gear is not None:
-        _gear(m, by)
-    _guide(m, by)
+        gear_steps(m, by)
+    guide_steps(m, by)
 
 
 def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
@@ -41,51 +42,6 @@ def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
     for cut in cuts:
         found.setdefault(cut.kind.device, []).append(cut)
     return found
-
-
-def _moment(m: StepBuilder, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
-    """Return what a cut in the leaf needs, and whether it is made in loose members.
-
-    Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
-    stays as it is; else on the leaf as it is sized.
-    """
-    loose = m.leaf.leaf.build.is_worked_loose and not (from_edge and m.trim_side > 0.01)
-    for cut in cuts:
-        loose = loose and cut.member in m.ready and not _meets_joint(m, cut)
-    if loose:
-        return ("measure:set", "mark:joints", *m.loose(cut.member for cut in cuts)), True
-    return ("measure:set", m.sized), False
-
-
-def _meets_joint(m: StepBuilder, cut: Boring) -> bool:
-    y1 = m.build.height - cut.from_top
-    return any(
-        cut.member in (t.member, t.into) and t.rect.y0 < y1 and t.rect.y1 > y1 - cut.along for t in m.build.tenons
-    )
-
-
-def _cut(m: StepBuilder, op_id: str, name: str, trade: Trade, cuts: list[Boring], hold: SideUp, **what: object) -> None:
-    """Add a cut in the leaf at its earliest moment."""
-    needs, loose = _moment(m, cuts, from_edge=bool(what.pop("from_edge", True)))
-    more = what.pop("after", ())
-    part = cuts[0].member if loose else ""
-    settings = what.pop("settings", ())
-    m.add(
-        op_id,
-        name + (" in the loose " + cuts[0].member if loose else ""),
-        trade,
-        needs=(*needs, *more),  # type: ignore[misc]
-        early=True,
-        parts=tuple(dict.fromkeys(c.member for c in cuts)),
-        cuts=tuple(c.name for c in cuts),
-        settings=settings,
-        hold=WorkpieceSetup(hold, part),
-        bucket=Bucket.HANGING,
-        about=About.HARDWARE,
-        why="a loose member lies flat under the tool" if loose else "as soon as its edge is as it stays",
-        later="a leaf of full weight on edge" if loose else "nothing can be hung dry before it",
-        **what,
-    )
 
 
 # --- hinges ------------------------------------------------------------------------------------------------
@@ -96,7 +52,7 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
     deep = m.set_to(deep="butt_depth", across="butt_across")
     template = m.leaf.leaf.hardware.template is not None
-    _cut(
+    cut_for(
         m,
         "let-in:leaf",
         "Let the butts into the leaf's edge",
@@ -139,7 +95,7 @@ def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     places = tuple(
         Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in range(1, len(cups) + 1)
     )
-    _cut(
+    cut_for(
         m,
         "bore:cups",
         "Bore the cups from the closing face",
@@ -186,7 +142,7 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
     more = "from both ends to the middle"
     if trim > 0.01:
         more = f"{m.show.length(trim, sign=False)} more than the case for what is trimmed"
-    _cut(
+    cut_for(
         m,
         "mortise:lock",
         "Mortise for the lock",
@@ -204,7 +160,7 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
         check=StepCheck("case slides in by hand; wood left on both faces alike"),
         how="a row of holes on the gauge line, then chisel; " + more,
     )
-    _cut(
+    cut_for(
         m,
         "bore:spindle",
         "Bore for spindle and key, from both faces",
@@ -255,7 +211,7 @@ def _latch(m: StepBuilder, cuts: list[Boring]) -> None:
         if edge
         else (Setting("slot, high", latch.slot_high), Setting("wide", latch.slot_wide))
     )
-    _cut(
+    cut_for(
         m,
         "bore:latch",
         "Cut the slot for the thumb latch" if thumb else "Bore for the latch",
@@ -292,7 +248,7 @@ def _bolts_and_pull(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     leaf = m.leaf.leaf
     if Device.BOLT in by and leaf.hardware.bolts is not None:
         bolts = leaf.hardware.bolts
-        _cut(
+        cut_for(
             m,
             "let-in:bolts",
             "Let the flush bolts into the slow leaf's edge",
@@ -318,7 +274,7 @@ def _bolts_and_pull(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         )
     if Device.PULL in by:
         bar = by[Device.PULL][0].kind is BoringKind.PULL_HOLE
-        _cut(
+        cut_for(
             m,
             "let-in:pull",
             "Bore for the bar's screws" if bar else "Let the flush pull in",
@@ -351,148 +307,3 @@ def _bolts_and_pull(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
 
 
 # --- gear --------------------------------------------------------------------------------------------------
-
-
-def _gear(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
-    hangers, wheels = by.get(Device.HANGER, []), by.get(Device.WHEEL, [])
-    if any(c.kind is BoringKind.HANGER_BOLT for c in hangers):
-        _cut(
-            m,
-            "bore:hangers",
-            "Bore through for the hangers' bolts",
-            Trade.BORE,
-            hangers,
-            SideUp.OPENING,
-            cautions=("drill",),
-            settings=m.set_to(
-                in_from_the_edge="bolt_in", down_from_the_top="bolt_down", drill="bolt", apart="bolt_apart"
-            ),
-            check=StepCheck("both hangers from the same end, level", 0.5),
-            practice="one hole through an off-cut: no burst",
-            how="a board behind it",
-        )
-    recess = [c for c in (*hangers, *wheels) if c.kind.is_recess]
-    if recess:
-        foot = bool(wheels)
-        _cut(
-            m,
-            "let-in:gear",
-            "Let the gear into the leaf's " + ("foot" if foot else "head"),
-            Trade.ROUT,
-            recess,
-            SideUp.FOOT if foot else SideUp.HEAD,
-            cautions=m.cautions("router", "heavy"),
-            practice="one recess in an off-cut",
-            settings=(
-                Setting("long", recess[0].along),
-                Setting("deep", recess[0].depth),
-                Setting("in from the edge", recess[0].across),
-            ),
-            check=StepCheck("flush, and both alike", 0.2),
-        )
-    if Device.HEAD_GUIDE in by:
-        groove = by[Device.HEAD_GUIDE][0]
-        _cut(
-            m,
-            "groove:head",
-            "Groove the head for its guide",
-            Trade.ROUT,
-            by[Device.HEAD_GUIDE],
-            SideUp.HEAD,
-            settings=(Setting("wide", groove.across), Setting("deep", groove.depth)),
-            cautions=m.cautions("router", "heavy"),
-            check=StepCheck("the guide runs through by hand"),
-        )
-    if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
-        m.add(
-            "fix:track",
-            "Fix the track level, into what holds",
-            Trade.SITE,
-            needs=("measure:set", "measure:opening"),
-            bucket=Bucket.HANGING,
-            about=About.HARDWARE,
-            cautions=("wall",),
-            settings=m.set_to(
-                line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
-            ),
-            check=StepCheck("level over its whole length", 0.5),
-            how="from the highest point of the floor",
-        )
-        m.add(
-            "proof:track",
-            "Hang the proof load on the track",
-            Trade.SITE,
-            needs=("fix:track",),
-            bucket=Bucket.HANGING,
-            share=0.3,
-            about=About.HARDWARE,
-            settings=m.set_to(load="proof_load"),
-            cautions=("wall",),
-            check=StepCheck("nothing has moved after ten minutes"),
-        )
-
-
-def _guide(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
-    if Device.FLOOR_GUIDE not in by:
-        return
-    groove = m.set_to(wide="guide_width", deep="guide_depth")
-    rails = [p for p in m.parts(Role.RAIL) if p.place is Place.BOTTOM and p.name in m.ready]
-    why, later = "a loose rail runs over the table", "the whole leaf on its head, over the router"
-    if rails and m.leaf.leaf.build.is_worked_loose:
-        m.add(
-            "groove:guide",
-            "Groove the loose bottom rail for the floor guide",
-            Trade.ROUT,
-            parts=(rails[0].name,),
-            needs=("measure:set", "mark:joints", *m.loose((rails[0].name,))),
-            early=True,
-            settings=groove,
-            bucket=Bucket.HANGING,
-            share=0.5,
-            hold=WorkpieceSetup(SideUp.FOOT, rails[0].name),
-            cautions=("router",),
-            cuts=(BoringKind.GUIDE_GROOVE.value,),
-            why=why,
-            later=later,
-            practice="an off-cut, the guide run through it",
-            check=StepCheck("in the middle of the thickness", 0.2),
-        )
-        m.add(
-            "groove:guide-ends",
-            "Carry the guide's groove through the stiles' feet",
-            Trade.ROUT,
-            needs=("groove:guide", m.sized),
-            early=True,
-            settings=groove,
-            bucket=Bucket.HANGING,
-            share=0.3,
-            hold=WorkpieceSetup(SideUp.FOOT),
-            cautions=m.cautions("router", "heavy"),
-            cuts=(BoringKind.GUIDE_GROOVE.value,),
-            check=StepCheck("one line with the rail's"),
-            why="as soon as the feet are sawn off",
-            later="a leaf that waits",
-        )
-        return
-    if "guide_left" in m.leaf.figures or m.leaf.leaf.late.is_any:
-        how = "the foot is trimmed later: what is left of the groove then is on the drawing"
-    else:
-        how = "leaf on its long edge, router along the foot"
-    m.add(
-        "groove:guide",
-        "Groove the foot for the floor guide",
-        Trade.ROUT,
-        needs=("measure:set", m.sized),
-        settings=groove,
-        early=True,
-        bucket=Bucket.HANGING,
-        share=0.6,
-        hold=WorkpieceSetup(SideUp.FOOT),
-        cuts=(BoringKind.GUIDE_GROOVE.value,),
-        how=how,
-        why="as soon as the foot is square",
-        later=later,
-        cautions=m.cautions("router", "heavy"),
-        practice="an off-cut, the guide run through it",
-        check=StepCheck("in the middle of the thickness", 0.2),
-    )

@@ -21,10 +21,17 @@ from oakmeasure.data import table
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
-SCARF, KEY_SHARE, TENON_LEFT = 8.0, 1 / 3, 2 / 3
-PLUG_OVER, SKIN_LEAST, PATCH_DEEPER, PATCH_LONG = 2.0, 1.0, 2.0, 3.0
+SCARF = 8.0
+KEY_SHARE = 1 / 3
+TENON_LEFT = 2 / 3
+PLUG_OVER = 2.0
+SKIN_LEAST = 1.0
+PATCH_DEEPER = 2.0
+PATCH_LONG = 3.0
 GLUE_SETS = 2.0  # hours until a plug or a patch may be cut: common practice, no source
-PACK_MOST, CLAMPED_MOST, KEY_WIDTH_LEAST = 2.0, 150.0, 60.0
+PACK_MOST = 2.0
+CLAMPED_MOST = 150.0
+KEY_WIDTH_LEAST = 60.0
 
 
 @dataclass(frozen=True, slots=True)

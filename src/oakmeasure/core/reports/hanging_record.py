@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Any
 
-from oakmeasure.core.base.units import Show, Unit, UnitSystem, is_near_size
+from oakmeasure.core.base.parsing import is_near_size
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.document.adjustment import Gaps
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.production import LogKind

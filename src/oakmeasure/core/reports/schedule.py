@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import UnitSystem, is_near_size
+from oakmeasure.core.base.parsing import is_near_size
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.readings import MeasuredBy, Reading

@@ -11,7 +11,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError, LengthError
-from oakmeasure.core.base.units import Show, Unit, UnitSystem, parse_length, parse_quantity
+from oakmeasure.core.base.parsing import parse_length, parse_quantity
+from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.document.species import plain_name
 from oakmeasure.core.figures.figure import Figure, Figures
 from oakmeasure.core.figures.names import figure_name

@@ -12,7 +12,8 @@ from typing import Any, TextIO
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import FileError, InputError, LengthError
-from oakmeasure.core.base.units import Unit, UnitSystem, parse_length, parse_quantity
+from oakmeasure.core.base.parsing import parse_length, parse_quantity
+from oakmeasure.core.base.units import Unit, UnitSystem
 from oakmeasure.core.document.readings import Tick
 from oakmeasure.core.edits.job_edits import refusal
 

@@ -9,7 +9,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError, LengthError
-from oakmeasure.core.base.units import UnitSystem, parse_length
+from oakmeasure.core.base.parsing import parse_length
+from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.constructions import KINDS, model_of, trade_name
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, Job, Leaf

@@ -12,7 +12,8 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.panels import Stack
 from oakmeasure.app.tools.dialogs import answered_for
-from oakmeasure.core.base.units import NEAR_SIZE, Unit
+from oakmeasure.core.base.parsing import NEAR_SIZE
+from oakmeasure.core.base.units import Unit
 from oakmeasure.core.hanging.remedy import hinge_name
 from oakmeasure.language import say
 

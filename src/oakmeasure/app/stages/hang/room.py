@@ -18,8 +18,10 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.adjustment import PutRight, SignOff
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.drawings.drawing import Drawing
-from oakmeasure.core.drawings.hang.hang_view import hang_view, looks_view, practice_view, run_view
+from oakmeasure.core.drawings.hang.hang_view import hang_view, practice_view
+from oakmeasure.core.drawings.hang.looks_view import looks_view
 from oakmeasure.core.drawings.hang.record_view import book_view, record_view
+from oakmeasure.core.drawings.hang.run_view import run_view
 from oakmeasure.core.drawings.views import HangPage
 from oakmeasure.core.hanging.practice import Drill, Score, drill, score
 from oakmeasure.core.hanging.remedy import signed, turn_words

@@ -7,26 +7,14 @@ the end ones ripped alike: (leaf − (n − 2)·cover)/2. Sources: common practi
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field, replace
-from itertools import pairwise
+from dataclasses import replace
 
-from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
+from oakmeasure.core.construction.boarded.braces import add_braces
 from oakmeasure.core.construction.boarded.fixings import fix_boards
-from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, Rip
-from oakmeasure.core.construction.braces import (
-    Brace,
-    corner_brace,
-    corner_shape,
-    halves,
-    pointed_brace,
-    pointed_shape,
-    stile_brace,
-    stile_shape,
-    turned_over,
-)
+from oakmeasure.core.construction.boarded.leaf import BoardedLeaf
+from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, Rip
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.roles import Place, Role
@@ -34,36 +22,14 @@ from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, 
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, Fixing, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import add_thickness, around, part
+from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Size, Tenon
+from oakmeasure.core.leaf.part_factory import add_thickness, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement
 from oakmeasure.core.timber.wood import change_of_width
 
 SLIVER = 10.0  # mm; nobody rips a board to less
 GAP_STEP = 0.5  # to which the gap at fitting is set, as a card or a coin is
-
-
-@dataclass(slots=True)
-class _BoardedLeaf:
-    """The leaf while it is being set out."""
-
-    ctx: Context
-    fit: Fit
-    wood: Timber
-    choice: Boarded
-    groove: Figure
-    gap: Figure
-    inside: Rect
-    """The rectangle that the boards fill."""
-    parts: list[Part] = field(default_factory=list)
-    tenons: list[Tenon] = field(default_factory=list)
-    fixings: list[Fixing] = field(default_factory=list)
-    dims: list[Dim] = field(default_factory=list)
-
-    @property
-    def is_framed(self) -> bool:
-        return self.choice.style is BoardedStyle.FRAMED
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -81,7 +47,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         _frame(leaf)
     _boards(leaf)
     ledges = _ledges(leaf)
-    _braces(leaf, ledges)
+    add_braces(leaf, ledges)
     leaf.fixings += fix_boards(leaf.ctx, leaf.choice, leaf.parts, ledges)
     checks.judge(ctx, choice, fit, leaf.parts, ledges, leaf.fixings)
     boards_movement(ctx, wood, ctx.figures["board_cover"], leaf.groove if _is_tongued(choice) else None)
@@ -111,7 +77,7 @@ def _is_tongued(choice: Boarded) -> bool:
     return choice.edge is BoardEdge.TONGUED
 
 
-def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _BoardedLeaf:
+def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> BoardedLeaf:
     add = ctx.figures.add
     groove = add(
         given(
@@ -135,7 +101,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> _BoardedL
     else:
         add(total("boards_width", "boards, over all", plus(fit.width)))
         add(total("boards_height", "boards, length", plus(fit.height)))
-    return _BoardedLeaf(ctx, fit, wood, choice, groove, gap, inside)
+    return BoardedLeaf(ctx, fit, wood, choice, groove, gap, inside)
 
 
 def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
@@ -162,7 +128,7 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
 # --- the frame of a framed leaf ----------------------------------------------------------------------------
 
 
-def _frame(leaf: _BoardedLeaf) -> None:
+def _frame(leaf: BoardedLeaf) -> None:
     ctx, fit, choice = leaf.ctx, leaf.fit, leaf.choice
     f, w, h, s = ctx.figures, fit.width.value, fit.height.value, choice.stile
     key = leaf.wood.frame.key
@@ -211,7 +177,7 @@ def _frame(leaf: _BoardedLeaf) -> None:
     _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
 
 
-def _ledge_tenons(leaf: _BoardedLeaf, name: str, rect: Rect, thickness: float, reach: float) -> None:
+def _ledge_tenons(leaf: BoardedLeaf, name: str, rect: Rect, thickness: float, reach: float) -> None:
     for stile, x0, x1 in (("hinge stile", rect.x0 - reach, rect.x0), ("latch stile", rect.x1, rect.x1 + reach)):
         low, high = (rect.y0 + 6, rect.y1 - 6) if rect.height > 40 else (rect.y0, rect.y1)
         leaf.tenons.append(Tenon(name, stile, Rect(x0, low, x1, high), thickness, False))
@@ -220,7 +186,7 @@ def _ledge_tenons(leaf: _BoardedLeaf, name: str, rect: Rect, thickness: float, r
 # --- boards ------------------------------------------------------------------------------------------------
 
 
-def _boards(leaf: _BoardedLeaf) -> None:
+def _boards(leaf: BoardedLeaf) -> None:
     covers = _measured(leaf) if leaf.choice.measured else _alike(leaf)
     ctx, choice, fit = leaf.ctx, leaf.choice, leaf.fit
     framed = leaf.is_framed
@@ -262,7 +228,7 @@ def _boards(leaf: _BoardedLeaf) -> None:
         leaf.dims += _board_dims(leaf, covers)
 
 
-def _alike(leaf: _BoardedLeaf) -> list[Figure]:
+def _alike(leaf: BoardedLeaf) -> list[Figure]:
     """Add how many boards of one cover make the width, and what the ripped ones are; return each board's cover."""
     ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
     whole, cover, gap = ctx.figures["boards_width"], ctx.figures["board_cover"], leaf.gap
@@ -317,7 +283,7 @@ def _alike(leaf: _BoardedLeaf) -> list[Figure]:
     return [end] + [cover] * (count - 2) + [end]
 
 
-def _measured(leaf: _BoardedLeaf) -> list[Figure]:
+def _measured(leaf: BoardedLeaf) -> list[Figure]:
     """Add the boards as they were measured; the last one is ripped from what is left of the width."""
     ctx, add, gap = leaf.ctx, leaf.ctx.figures.add, leaf.gap
     boards = [
@@ -345,7 +311,7 @@ def _measured(leaf: _BoardedLeaf) -> list[Figure]:
     return [*boards, rest]
 
 
-def _board_dims(leaf: _BoardedLeaf, covers: list[Figure]) -> list[Dim]:
+def _board_dims(leaf: BoardedLeaf, covers: list[Figure]) -> list[Dim]:
     found, x = [], leaf.inside.x0
     for at, cover in enumerate(covers[:2]):
         found.append(Dim(x, x + cover.value, cover.name, f"part:board {at + 1}", False))
@@ -356,7 +322,7 @@ def _board_dims(leaf: _BoardedLeaf, covers: list[Figure]) -> list[Dim]:
 # --- ledges and braces -------------------------------------------------------------------------------------
 
 
-def _ledges(leaf: _BoardedLeaf) -> list[Part]:
+def _ledges(leaf: BoardedLeaf) -> list[Part]:
     """Place the ledges: near edges from foot and top, the others evenly between, ends in from the leaf's edges."""
     ctx, choice, add, f = leaf.ctx, leaf.choice, leaf.ctx.figures.add, leaf.ctx.figures
     width = ctx.chosen("ledge_width", "ledge, width", choice.ledge_width, "build.ledge_width")
@@ -420,197 +386,6 @@ def _names(count: int) -> list[str]:
         return ["lower ledge"]
     between = ["middle ledge"] if count == 3 else [f"ledge {at}" for at in range(2, count)]
     return ["lower ledge", *between, "upper ledge"]
-
-
-def _braces(leaf: _BoardedLeaf, ledges: list[Part]) -> None:
-    """Add the braces of every field between two ledges: the foot at the hinge side, on the lower one."""
-    if leaf.choice.style is BoardedStyle.LEDGED:
-        return
-    fields = [Rect(low.face.x0, low.face.y1, low.face.x1, high.face.y0) for low, high in pairwise(ledges)]
-    if leaf.is_framed:
-        fields.append(Rect(leaf.inside.x0, ledges[-1].face.y1, leaf.inside.x1, leaf.inside.y1))
-    where = (
-        [""]
-        if len(fields) == 1
-        else ["lower ", "upper "]
-        if len(fields) == 2
-        else [f"{at}. " for at in range(1, len(fields) + 1)]
-    )
-    width = leaf.ctx.chosen("brace_width", "brace, width", leaf.choice.brace_width, "build.brace_width")
-    for prefix, inside in zip(where, fields, strict=True):
-        if inside.height <= 0 or inside.width <= 0:
-            continue
-        _brace(leaf, prefix, inside, width)
-
-
-def _brace(leaf: _BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
-    ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
-    slug = prefix.strip().rstrip(".")
-    tail = f"_{slug}" if slug else ""
-    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, choice=True))
-    height = add(given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, choice=True))
-    crossed = choice.style is BoardedStyle.X
-    ends = BraceEnds.POINTED if crossed else choice.brace_ends
-    if ends is BraceEnds.STILES and not leaf.is_framed:
-        checks.say_no_stiles(ctx, prefix)
-        ends = BraceEnds.CORNER
-    box = (inside.x0, inside.y0, inside.x1, inside.y1)
-    try:
-        brace, shape = _set_brace(ends, box, width.value)
-    except InputError as error:
-        checks.say_no_brace(ctx, prefix, inside, width, error)
-        return
-    length = _brace_figures(ctx, prefix, tail, brace, (base, height, width), ends)
-    _brace_part(leaf, f"{prefix}brace", shape, length, width, brace)
-    if crossed:
-        other = turned_over(shape, inside.x0, inside.x1)
-        if choice.half_lapped:
-            _brace_part(leaf, f"{prefix}crossing brace", other, length, width, brace)
-        else:
-            _halved(leaf, prefix, tail, halves(other, shape), width, brace)
-    checks.say_round(ctx, choice, prefix, inside, brace, ends)
-
-
-def _set_brace(
-    ends: BraceEnds, box: tuple[float, float, float, float], width: float
-) -> tuple[Brace, tuple[Point, ...]]:
-    """Return a brace in its field, and its corners. Raises InputError where it does not go in."""
-    base, height = box[2] - box[0], box[3] - box[1]
-    if ends is BraceEnds.STILES:
-        return stile_brace(base=base, height=height, width=width), stile_shape(*box, width)
-    corner = corner_brace(base=base, height=height, width=width)  # a pointed one must fit the same field
-    if ends is BraceEnds.POINTED:
-        return pointed_brace(base=base, height=height), pointed_shape(*box, width)
-    return corner, corner_shape(*box, width)
-
-
-def _brace_figures(
-    ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], ends: BraceEnds
-) -> Figure:
-    add = ctx.figures.add
-    how = {
-        BraceEnds.POINTED: "atan(h ÷ b)",
-        BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
-        BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))",
-    }
-    angle = add(
-        derived(
-            figure_name(f"brace_angle{tail}"),
-            f"{prefix}brace, from the level",
-            brace.angle_deg,
-            Unit.DEG,
-            *inputs,
-            formula=how[ends],
-        )
-    )
-    if ends is BraceEnds.POINTED:
-        return add(
-            derived(
-                figure_name(f"brace_blank{tail}"),
-                f"{prefix}brace, tip to tip",
-                brace.blank,
-                Unit.MM,
-                *inputs[:2],
-                formula="√(b² + h²)",
-            )
-        )
-    on_stiles = ends is BraceEnds.STILES
-    edge = add(
-        derived(
-            figure_name(f"brace_edge{tail}"),
-            f"{prefix}brace, each long edge",
-            brace.edge,
-            Unit.MM,
-            inputs[0] if on_stiles else inputs[1],
-            angle,
-            formula="b ÷ cos α" if on_stiles else "h ÷ sin α",
-        )
-    )
-    more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
-    return add(
-        derived(
-            figure_name(f"brace_blank{tail}"),
-            f"{prefix}brace, blank",
-            brace.blank,
-            Unit.MM,
-            edge,
-            inputs[2],
-            angle,
-            formula=more,
-        )
-    )
-
-
-def _brace_part(
-    leaf: _BoardedLeaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace
-) -> None:
-    choice = leaf.choice
-    size = Size(length.value, width.value, choice.ledge_thickness)
-    z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
-    note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
-    leaf.parts.append(
-        part(
-            leaf.ctx,
-            name,
-            Role.BRACE,
-            around(shape),
-            (size, size),
-            (length, width),
-            species=leaf.wood.frame.key,
-            upright=False,
-            depth=(z0, z0 + choice.ledge_thickness),
-            shape=shape,
-            volume=area(shape) * choice.ledge_thickness,
-            note=note,
-        )
-    )
-
-
-def _halved(
-    leaf: _BoardedLeaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]], width: Figure, brace: Brace
-) -> None:
-    """Add the crossing brace in two pieces that meet the whole one."""
-    crossing = math.sin(math.radians(2 * brace.angle_deg))
-    lost = width.value / crossing if crossing > 0 else 0.0
-    half = leaf.ctx.figures.derived(
-        figure_name(f"brace_half{tail}"),
-        f"{prefix}crossing brace, each half along its middle",
-        (brace.blank - lost) / 2,
-        Unit.MM,
-        leaf.ctx.figures[figure_name(f"brace_blank{tail}")],
-        width,
-        formula="(tip to tip − width ÷ sin 2α) ÷ 2",
-    )
-    over = width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
-    longest = leaf.ctx.figures.derived(
-        figure_name(f"brace_half_longest{tail}"),
-        f"{prefix}crossing brace, each half along its longer edge",
-        half.value + over,
-        Unit.MM,
-        half,
-        width,
-        formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",
-    )
-    for name, shape in zip(("lower", "upper"), pieces, strict=True):
-        size = Size(longest.value, width.value, leaf.choice.ledge_thickness)
-        z0 = leaf.choice.panel_thickness
-        note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
-        leaf.parts.append(
-            part(
-                leaf.ctx,
-                f"{prefix}crossing brace, {name} half",
-                Role.BRACE,
-                around(shape),
-                (size, size),
-                (longest, width),
-                species=leaf.wood.frame.key,
-                upright=False,
-                depth=(z0, z0 + leaf.choice.ledge_thickness),
-                shape=shape,
-                volume=area(shape) * leaf.choice.ledge_thickness,
-                note=note,
-            )
-        )
 
 
 def inputs(ctx: Context) -> None:

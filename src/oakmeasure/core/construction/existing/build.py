@@ -6,13 +6,12 @@ new wood at one end, spliced. Coordinates are those of the leaf as it will hang.
 
 from __future__ import annotations
 
-import math
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
-from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing import checks
-from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, Splice
+from oakmeasure.core.construction.existing.longer import make_longer, make_wider
+from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside
 from oakmeasure.core.construction.existing.narrowing import (
     STILE_LEAST,
     TENON_COVER,
@@ -22,51 +21,20 @@ from oakmeasure.core.construction.existing.narrowing import (
     stile_may_lose,
     ways_of,
 )
-from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
-from oakmeasure.core.construction.spacing import pitch_between
+from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
+from oakmeasure.core.construction.existing.recess import mark_grooves, mark_recess, panel_sights
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, DrawnMark, GlueUp, GlueUpKind, Part, Rect, Size
+from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
-from oakmeasure.data import table
 
 BLOCKS_SHARE = 0.3  # of the inside of a framed leaf that is wood: common value, no source
-TENON_EVERY = 150.0  # of the loose tenons that hold a block: common practice, no source
 OLD_PANEL = 12.0  # thickness of an old panel where nothing else is known: common practice, no source
-
-
-@dataclass(slots=True)
-class OldLeaf:
-    """What is known of the leaf while it is worked out."""
-
-    ctx: Context
-    """The leaf's context."""
-    fit: Fit
-    """Size of the leaf and its gaps."""
-    wood: Timber
-    """Species and moisture."""
-    choice: Existing
-    """What is known of the old leaf."""
-    off_edge: Figure
-    """Off each long edge, less than 0 is put on."""
-    off_height: Figure
-    """What comes off the height, mm."""
-    reduction: Reduction | None = None
-    """How it is made narrower; None where it is not."""
-    parts: list[Part] = field(default_factory=list)
-    """The parts so far."""
-    marks: list[DrawnMark] = field(default_factory=list)
-    """What is drawn on it so far."""
-
-    @property
-    def longer(self) -> float:
-        """How much it must grow in height, mm; 0 where it does not."""
-        return max(0.0, -self.off_height.value)
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -85,10 +53,10 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         _panelled(leaf)
     else:
         _plain(leaf)
-    _longer(leaf)
-    _wider(leaf)
-    _grooves(leaf)
-    _recess(leaf)
+    make_longer(leaf)
+    make_wider(leaf)
+    mark_grooves(leaf)
+    mark_recess(leaf)
     if choice.inside is Inside.PANELLED:
         frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"])
     else:
@@ -104,7 +72,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         height=fit.height.value,
         thickness=choice.thickness,
         parts=parts,
-        sights=_sights(leaf),
+        sights=panel_sights(leaf),
         summary=summary,
         edge=choice.thickness,
         dims=_dims(leaf),
@@ -159,22 +127,13 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
 # --- a leaf without panels ---------------------------------------------------------------------------------
 
 
-def _span(leaf: OldLeaf) -> tuple[float, float, float, float]:
-    """Return where the old leaf lies in the finished one: x0, x1, y0, y1."""
-    choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
-    put_on = max(0.0, -leaf.off_edge.value)
-    grown = leaf.longer
-    low, high = (grown, h) if choice.at_foot else (0.0, h - grown)
-    return put_on, w - put_on, low, high
-
-
 def _plain(leaf: OldLeaf) -> None:
     """The old leaf: one piece where it is solid, else its solid edges and ends, its faces and what is between."""
     choice, ctx = leaf.choice, leaf.ctx
-    x0, x1, y0, y1 = _span(leaf)
+    x0, x1, y0, y1 = span_of(leaf)
     t, face = choice.thickness, choice.face
-    wide = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
-    tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
+    wide = part_there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
+    tall = part_there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     if choice.inside is Inside.SOLID:
         _old(leaf, "old leaf", Role.BOARD, Rect(x0, y0, x1, y1), (tall, wide), (0.0, t))
         return
@@ -185,7 +144,7 @@ def _plain(leaf: OldLeaf) -> None:
         if choice.at_foot
         else (choice.rail, max(choice.rail - off_end, 0.0))
     )
-    edge = _there(leaf, "there_edge", "solid edge that stays", solid)
+    edge = part_there(leaf, "there_edge", "solid edge that stays", solid)
     z = (face, t - face)
     for name, place, rect in (
         ("hinge edge", Place.HINGE, Rect(x0, y0, x0 + solid, y1)),
@@ -194,8 +153,8 @@ def _plain(leaf: OldLeaf) -> None:
         _old(leaf, name, Role.STILE, rect, (tall, edge), z, place=place)
     for name, place, low, high in (("foot end", Place.BOTTOM, y0, y0 + foot), ("top end", Place.TOP, y1 - top, y1)):
         if high > low:
-            end = _there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
-            between = _there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
+            end = part_there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
+            between = part_there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
             _old(
                 leaf,
                 name,
@@ -210,27 +169,14 @@ def _plain(leaf: OldLeaf) -> None:
         inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
         share = BLOCKS_SHARE if choice.inside is Inside.BLOCKS else 1.0
         size = (
-            _there(leaf, "inside_height", "inside, height", inner.height),
-            _there(leaf, "there_between", "between the solid edges", inner.width),
+            part_there(leaf, "inside_height", "inside, height", inner.height),
+            part_there(leaf, "there_between", "between the solid edges", inner.width),
         )
         made = _old(leaf, "inside", Role.CORE, inner, size, z)
         leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
         made = _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
         leaf.parts[-1] = replace(made, is_back=depth[0] > 0)
-
-
-def _there(leaf: OldLeaf, name: str, label: str, value: float) -> Figure:
-    known = leaf.ctx.figures.get(figure_name(name))
-    return known or leaf.ctx.figures.derived(
-        figure_name(name),
-        label,
-        value,
-        Unit.MM,
-        leaf.off_edge,
-        leaf.off_height,
-        formula="as it is, less what comes off",
-    )
 
 
 def _old(
@@ -299,33 +245,19 @@ def _panelled(leaf: OldLeaf) -> None:
         )
     )
     if over:
-        _work(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
+        add_hours(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
     left = add(total("stile_left", "stile that is left", plus(stile), minus(off)))
     if not choice.through:
         add(total("tenon_cover", "wood left outside its tenons", plus(left), minus(tenon)))
     _frame(leaf, reduction, left)
 
 
-def _work(ctx: Context, name: str, key: str, words: str, size: float) -> None:
-    """Add the hours of changing an old leaf, from data/ways_out.toml."""
-    row = table("ways_out")[key]
-    hours = row["hours"] + row.get("per_100", 0) * size / 100
-    ctx.figures.given(
-        figure_name(f"work_{name}"),
-        f"hours, {words}",
-        hours,
-        Unit.HOURS,
-        choice=True,
-        source="made up from common practice",
-    )
-
-
 def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
     """Add what stays of stiles, rails, muntins and panels, each where it will stand."""
     choice, f, t = leaf.choice, leaf.ctx.figures, leaf.choice.thickness
-    x0, x1, y0, y1 = _span(leaf)
+    x0, x1, y0, y1 = span_of(leaf)
     s = max(left.value, 1.0)
-    tall = _there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
+    tall = part_there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     for name, place, at in (("hinge stile", Place.HINGE, x0), ("latch stile", Place.LATCH, x1 - s)):
         _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t), place=place)
     between = f.derived(
@@ -470,209 +402,7 @@ def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
 # --- longer, wider -----------------------------------------------------------------------------------------
 
 
-def _longer(leaf: OldLeaf) -> None:
-    """New wood at one end: a piece on each stile with its splice and a rail between, or a block across."""
-    choice, ctx, f = leaf.choice, leaf.ctx, leaf.ctx.figures
-    grow = leaf.longer
-    if not grow:
-        return
-    _work(ctx, "extend", "extend_leaf", "making it longer", grow)
-    added = f.derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks")
-    h, t = leaf.fit.height.value, choice.thickness
-    x0, x1, _, _ = _span(leaf)
-    y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
-    end, place = ("foot", Place.BOTTOM) if choice.at_foot else ("head", Place.TOP)
-    if choice.splice is Splice.BLOCK:
-        across = _there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
-        _new(
-            leaf,
-            f"{end} block",
-            Role.RAIL,
-            Rect(x0, y0, x1, y1),
-            (across, added),
-            upright=False,
-            note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
-            place=place,
-        )
-        return
-    lap = f.derived(
-        "splice_lap",
-        "splice, length",
-        splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=t),
-        Unit.MM,
-        f["thickness"],
-        formula="1 in 8 of the thickness" if choice.splice is Splice.SCARF else "set by hand",
-    )
-    stagger = ctx.chosen(
-        "splice_stagger", "one splice further than the other", choice.splice_stagger, "build.splice_stagger"
-    )
-    wide = _stile_width(leaf)
-    pieces = []
-    for at, (name, x) in enumerate((("hinge", x0), ("latch", x1 - wide.value))):
-        more = at * stagger.value
-        terms = [plus(added), plus(lap), *([plus(stagger)] if at else [])]
-        length = f.total(figure_name(f"piece_{name}"), f"new piece of the {name} stile, with its splice", *terms)
-        shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
-        pieces.append((name, shape, length))
-        leaf.marks += [
-            DrawnMark(line, f"part:{end} piece, {name} side")
-            for line in splice_ends(x, wide.value, y0, y1, lap.value, more, t, at_foot=choice.at_foot)
-        ]
-    for name, shape, length in pieces:
-        _new(
-            leaf,
-            f"{end} piece, {name} side",
-            Role.STILE,
-            shape,
-            (length, wide),
-            upright=True,
-            note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
-        )
-    inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
-    between = f.derived(
-        "new_rail",
-        "new rail between the pieces, shoulder to shoulder",
-        inner.width,
-        Unit.MM,
-        leaf.fit.width,
-        wide,
-        formula="width − both stiles",
-    )
-    _new(
-        leaf,
-        f"{end} rail",
-        Role.RAIL,
-        inner,
-        (between, added),
-        upright=False,
-        note="glued to the old rail, tongued",
-        place=place,
-    )
-
-
-def _stile_width(leaf: OldLeaf) -> Figure:
-    f = leaf.ctx.figures
-    return (
-        f["stile_left"]
-        if "stile_left" in f
-        else f.get("there_edge")
-        or _there(leaf, "there_edge", "edge that is spliced", min(leaf.choice.solid, leaf.fit.width.value / 4))
-    )
-
-
-def _new(
-    leaf: OldLeaf,
-    name: str,
-    role: Role,
-    rect: Rect,
-    figures: tuple[Figure, Figure],
-    *,
-    upright: bool,
-    note: str,
-    place: Place | None = None,
-) -> None:
-    length, width = figures
-    size = Size(length.value, width.value, leaf.choice.thickness)
-    volume = rect.width * rect.height * size.thickness
-    leaf.parts.append(
-        part(
-            leaf.ctx,
-            name,
-            role,
-            rect,
-            (size, size),
-            figures,
-            species=leaf.wood.frame.key,
-            upright=upright,
-            depth=(0.0, size.thickness),
-            volume=volume,
-            note=note,
-            place=place,
-        )
-    )
-
-
-def _wider(leaf: OldLeaf) -> None:
-    """A strip on each long edge where the leaf is too narrow."""
-    if leaf.off_edge.value >= 0:
-        return
-    w, h = leaf.fit.width.value, leaf.fit.height.value
-    strip = leaf.ctx.figures.derived(
-        "strip_on",
-        "strip on each long edge",
-        -leaf.off_edge.value,
-        Unit.MM,
-        leaf.off_edge,
-        formula="half of what it lacks",
-    )
-    for name, rect in (
-        ("hinge strip", Rect(0.0, 0.0, strip.value, h)),
-        ("latch strip", Rect(w - strip.value, 0, w, h)),
-    ):
-        _new(leaf, name, Role.LIPPING, rect, (leaf.fit.height, strip), upright=True, note="glued on, tongued or plain")
-
-
 # --- grooves and recesses ----------------------------------------------------------------------------------
-
-
-def passes(*, depth: float, step: float) -> int:
-    """Return how many passes a recess takes: depth ÷ step, whole passes.
-
-    Args:
-        depth: Depth of the recess, mm.
-        step: What one pass takes, mm.
-
-    >>> passes(depth=10, step=3)
-    4
-    """
-    return math.ceil(depth / step - 1e-9)
-
-
-def _grooves(leaf: OldLeaf) -> None:
-    choice, w, h = leaf.choice, leaf.fit.width.value, leaf.fit.height.value
-    if not choice.grooves:
-        return
-    band = leaf.ctx.chosen("band", "band to the first line's middle", choice.band, "build.band")
-    xs = [w / 2]
-    if choice.grooves > 1:
-        number = leaf.ctx.figures.given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves")
-        pitch = leaf.ctx.figures.derived(
-            "pitch",
-            "from line to line",
-            pitch_between(width=w, band=band.value, count=choice.grooves),
-            Unit.MM,
-            leaf.fit.width,
-            band,
-            number,
-            formula="(width − 2 × band) ÷ (lines − 1)",
-        )
-        xs = [band.value + at * pitch.value for at in range(choice.grooves)]
-    for x in xs:
-        leaf.marks.append(DrawnMark(((x, 0.0), (x, h)), "figure:pitch" if len(xs) > 1 else "figure:band"))
-
-
-def _recess(leaf: OldLeaf) -> None:
-    choice = leaf.choice
-    if choice.recess_depth is None:
-        return
-    deep = leaf.ctx.chosen("recess_depth", "recess of the flush pull, depth", choice.recess_depth, "build.recess_depth")
-    step = leaf.ctx.chosen("recess_step", "one pass takes", choice.recess_step, "build.recess_step")
-    leaf.ctx.figures.derived(
-        "recess_passes",
-        "passes",
-        passes(depth=deep.value, step=step.value),
-        Unit.COUNT,
-        deep,
-        step,
-        formula="depth ÷ step, whole passes",
-    )
-    w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
-    ring = tuple(circle(w - 60.0, up, 22.0))
-    leaf.marks.append(DrawnMark(ring, "figure:recess_depth"))
-
-
-def _sights(leaf: OldLeaf) -> tuple[Rect, ...]:
-    return tuple(each.face for each in leaf.parts if each.role is Role.PANEL)
 
 
 def _glue_ups(leaf: OldLeaf) -> tuple[GlueUp, ...]:
@@ -691,7 +421,7 @@ def _glue_ups(leaf: OldLeaf) -> tuple[GlueUp, ...]:
 
 def _dims(leaf: OldLeaf) -> tuple[Dim, ...]:
     f, w, h = leaf.ctx.figures, leaf.fit.width.value, leaf.fit.height.value
-    x0, x1, y0, y1 = _span(leaf)
+    x0, x1, y0, y1 = span_of(leaf)
     found = []
     if "stile_left" in f:
         s = f["stile_left"].value

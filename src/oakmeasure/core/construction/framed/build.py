@@ -18,6 +18,7 @@ from oakmeasure.core.construction.arch import arch_points, segment_area
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE, RailJoint, rail_tenons, tenon_thickness
 from oakmeasure.core.construction.framed.layout import Fields, FrameLayout, Rail, lay_out
+from oakmeasure.core.construction.framed.lock import judge_lock
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import fill
 from oakmeasure.core.document.roles import Place, Role
@@ -73,7 +74,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     panels = fill(ctx, wood, frame.choice, rows, frame.groove, frame.tenon_thick, frame.arch)
     frame.parts += panels
     checks.judge(ctx, frame.choice, fit, frame.layout, frame.shoulder, frame.tenon, frame.groove)
-    checks.judge_lock(ctx, frame.choice, fit, frame.tenons)
+    judge_lock(ctx, frame.choice, fit, frame.tenons)
     frame_movement(ctx, wood, frame.stile)
     summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {counted(len(panels), 'panel')}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}

@@ -6,15 +6,15 @@ import math
 from itertools import pairwise
 
 from oakmeasure.core.base.units import counted
-from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.layout import MUNTIN, FrameLayout, rows_of
+from oakmeasure.core.construction.framed.lock import BLIND_WOOD
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.roles import Place
 from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Tenon
+from oakmeasure.core.leaf.part import Part, Rect
 
 ROUNDING = 1e-6  # mm
 PANEL_LEAST = 20.0  # narrower than this is no panel: common practice, no source
@@ -28,9 +28,6 @@ JOINT_WORDS = {
     TenonKind.POCKET: "pocket screws",
     TenonKind.HALF_LAP: "half laps",
 }
-BEHIND_SPINDLE = 15.0  # of wood: common practice, no source
-LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
-BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
 BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
 DEEPEST_GROOVE = 40.0  # as the document allows
 TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
@@ -403,103 +400,3 @@ def say_glass(ctx: Context, pane: Part) -> None:
         where=f"part:{pane.name}",
         figure=pane.length.name,
     )
-
-
-def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> None:
-    """Judge the case of a mortise lock against the latch stile and the tenons in it.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        choice: What is chosen for the frame.
-        fit: Size of the leaf and its gaps, mm.
-        tenons: The leaf's tenons.
-    """
-    lock = ctx.leaf.hardware.lock
-    if lock is None:
-        return
-    add = ctx.figures.add
-    deep = add(
-        given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
-    )
-    tall = add(
-        given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height", choice=True)
-    )
-    back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
-    thick = add(
-        given(
-            "lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness", choice=True
-        )
-    )
-    cheek = (choice.thickness - thick.value) / 2
-    if cheek < LOCK_CHEEK:
-        thicker = thick.value + 2 * LOCK_CHEEK
-        ctx.report(
-            "lock-thin",
-            Level.STOP if cheek < 3 else Level.WARNING,
-            Stage.LEAF,
-            "The leaf is thin for its lock",
-            f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
-            Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
-            rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice",
-            where="part:latch stile",
-            figure="lock_thick",
-        )
-    wood = choice.stile - deep.value
-    centre = choice.lock_height - ctx.figures["gap_floor"].value
-    low, high = centre - tall.value / 2, centre + tall.value / 2
-    rail = [each for each in tenons if each.into == LATCH_STILE and not each.is_haunch]
-    met = [
-        each
-        for each in rail
-        if each.rect.y0 < high and low < each.rect.y1 and each.rect.x1 > fit.width.value - deep.value
-    ]
-    if back.value > choice.stile - BEHIND_SPINDLE:
-        ctx.report(
-            "lock-backset",
-            Level.STOP,
-            Stage.LEAF,
-            "The stile does not hold the backset",
-            f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
-            Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
-            rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice",
-            where="part:latch stile",
-            figure="lock_backset",
-        )
-    elif wood < 8 and not met:
-        ctx.report(
-            "lock-case",
-            Level.WARNING,
-            Stage.LEAF,
-            "The lock case comes through the stile",
-            f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
-            Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
-            if deep.value + 8 <= 400
-            else Remedy("A shallower lock"),
-            where="part:latch stile",
-            figure="lock_case",
-        )
-    if met:
-        first = met[0]
-        ctx.report(
-            "lock-tenon",
-            Level.STOP,
-            Stage.LEAF,
-            "The lock case cuts a tenon",
-            f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
-            f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
-            Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
-            *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
-            rule="a lock between divided tenons: common practice",
-            where=f"part:{first.member}",
-            figure="lock_case",
-        )
-    elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
-        ctx.report(
-            "lock",
-            Level.OK,
-            Stage.LEAF,
-            "The lock case misses the tenons",
-            f"{ctx.fmt(wood)} of the stile stay behind it.",
-            where="part:latch stile",
-            figure="lock_case",
-        )

@@ -11,27 +11,23 @@ import math
 from dataclasses import replace
 
 from oakmeasure.core.base.geometry import Point, area
-from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.framed import build as framed_build
 from oakmeasure.core.construction.veneered import checks
+from oakmeasure.core.construction.veneered.faces import BOUGHT, lay_faces, say_bow, say_yield
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.laminate import leaf_bow
 from oakmeasure.core.timber.movement import edges_movement
-from oakmeasure.core.timber.resaw import veneers_from
 
 PLAIN_EDGING = 8.0  # without a moulding: common practice, no source
-BOUGHT = 0.6  # thickness of bought veneer, mm
-RESAW_KERF = 1.2  # of a narrow band, well set: common practice, no source
-SHOOT = 2.0  # off each edge of a veneer before it is joined to the next: common practice, no source
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
@@ -58,8 +54,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
             choice=True,
         )
         built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
-        _yield(ctx, choice, fit)
-        _bow(ctx, choice, wood, front, back, ctx.figures["stile"])
+        say_yield(ctx, choice, fit)
+        say_bow(ctx, choice, wood, front, back, ctx.figures["stile"])
         checks.judge(ctx, choice)
         words = "edged before the veneer" if choice.edging_first else "edged after it"
         return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
@@ -84,10 +80,10 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         )
     ]
     parts += _edges(ctx, choice, fit, wood, (0.0, t) if not choice.edging_first else (z0, z1), edging)
-    parts += _faces(ctx, choice, fit, wood, front, back, edging)
+    parts += lay_faces(ctx, choice, fit, wood, front, back, edging)
     edges_movement(ctx, wood, edging)
-    _yield(ctx, choice, fit)
-    _bow(ctx, choice, wood, front, back, fit.width)
+    say_yield(ctx, choice, fit)
+    say_bow(ctx, choice, wood, front, back, fit.width)
     checks.judge(ctx, choice)
     numbered = tuple(
         replace(each, mark=str(at))
@@ -194,166 +190,7 @@ def _edges(
     return made
 
 
-def _faces(
-    ctx: Context, choice: Veneered, fit: Fit, wood: Timber, front: Figure, back: Figure, edging: Figure
-) -> list[Part]:
-    """Return both faces, each of veneers side by side: over the edging, or inside it."""
-    f = ctx.figures
-    inset = 0.0 if choice.edging_first else edging.value
-    size = (fit.width, fit.height) if choice.edging_first else (f["core_width"], f["core_height"])
-    usable = f.total(
-        "veneer_usable",
-        "veneer, joined width at most",
-        plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
-        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True), 2),
-    )
-    count = f.derived(
-        "veneers_across",
-        "veneers side by side on a face",
-        math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9),
-        Unit.COUNT,
-        size[0],
-        usable,
-        formula="the fewest that reach over the face",
-    )
-    each = f.derived(
-        "veneer_width",
-        "each veneer, as it shows",
-        size[0].value / count.value,
-        Unit.MM,
-        size[0],
-        count,
-        formula="width ÷ veneers",
-    )
-    made = []
-    faces = [("", (0.0, front.value))]
-    if back.value:
-        faces.append((", back", (choice.thickness - back.value, choice.thickness)))
-    for ending, depth in faces:
-        for at in range(int(count.value)):
-            x0 = inset + at * each.value
-            rect = Rect(x0, inset, x0 + each.value, fit.height.value - inset)
-            thick = depth[1] - depth[0]
-            finished = Size(size[1].value, each.value, thick)
-            note = "slip-matched in the order that they were sawn" if thick > BOUGHT else "bought veneer"
-            made.append(
-                part(
-                    ctx,
-                    f"veneer {at + 1}{ending}",
-                    Role.VENEER,
-                    rect,
-                    (finished, finished),
-                    (size[1], each),
-                    species=wood.panel.key,
-                    upright=True,
-                    depth=depth,
-                    at_hand=True,
-                    note=note,
-                    is_back=bool(ending),
-                )
-            )
-    return made
-
-
 # --- veneers out of boards ---------------------------------------------------------------------------------
-
-
-def _yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
-    """Add what a board gives, what is needed, how many boards that takes, and what the measured ones may lose."""
-    f, add = ctx.figures, ctx.figures.add
-    sanding = add(given("sanding", "sanded off a veneer", choice.sanding, edit="build.sanding", choice=True))
-    wander = add(given("wander", "saw wanders, thickest to thinnest", choice.wander, edit="build.wander", choice=True))
-    raw = add(total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander)))
-    stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
-    kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, source="narrow band, well set", choice=True))
-    got = add(
-        derived(
-            "veneers_each",
-            "veneers from one board",
-            veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value),
-            Unit.COUNT,
-            stock,
-            raw,
-            kerf,
-            formula="n·raw + (n − 1)·kerf ≤ thickness",
-        )
-    )
-    faces = 2 if choice.back is BackFace.SAME else 1
-    if "veneers_across" in f:
-        needed = add(
-            derived(
-                "veneers_needed",
-                "veneers, together",
-                faces * f["veneers_across"].value,
-                Unit.COUNT,
-                f["veneers_across"],
-                formula=counted(faces, "face"),
-            )
-        )
-        boards = math.ceil(needed.value / got.value) if got.value else 0
-        add(
-            derived(
-                "veneer_boards",
-                "boards to resaw",
-                boards,
-                Unit.COUNT,
-                needed,
-                got,
-                formula="veneers ÷ veneers from one board, whole boards",
-            )
-        )
-    if choice.thin is None:
-        return
-    thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, edit="build.thin"))
-    thick = add(
-        given(
-            "veneer_thick",
-            "thickest veneer, measured",
-            max(choice.thick or choice.thin, choice.thin),
-            edit="build.thick",
-        )
-    )
-    add(total("veneer_spread", "spread of the veneers", plus(thick), minus(thin)))
-    add(total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"])))
-
-
-def _bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figure, across: Figure) -> None:
-    """Add how far unlike faces bow the leaf: across its width, and up its height."""
-    f = ctx.figures
-    points = max(abs(air.value - wood.made.value) for air in (wood.wet, wood.dry))
-    most = f.derived(
-        "veneer_points",
-        "points of moisture, at the most",
-        points,
-        Unit.PERCENT,
-        wood.made,
-        wood.wet,
-        wood.dry,
-        formula="the further of the two from the making",
-    )
-    found = leaf_bow(
-        width=across.value,
-        height=f["leaf_height"].value,
-        core=f["core"].value,
-        front=front.value,
-        back=back.value,
-        points=points,
-        coefficient=wood.panel_coefficient.value,
-    )
-    f.derived(
-        "veneer_bow",
-        "bow from unlike faces",
-        found,
-        Unit.MM,
-        f["core"],
-        front,
-        back,
-        most,
-        across,
-        wood.panel_coefficient,
-        formula="curvature of the laminate × length² ÷ 8",
-        source="laminated strips; Timoshenko 1925 for two",
-    )
 
 
 # --- member by member --------------------------------------------------------------------------------------

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from oakmeasure.core.base.geometry import Point, circle
+from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR, Show
-from oakmeasure.core.document.adjustment import PutRight, RunLeaf
+from oakmeasure.core.document.adjustment import PutRight
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch, hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
@@ -19,12 +18,13 @@ from oakmeasure.core.hanging.adjust import Hung, Remedied, frame_of
 from oakmeasure.core.hanging.gap_remedy import GapPlace, HungFrame, RemedyPlan
 from oakmeasure.core.hanging.practice import Drill, Score
 from oakmeasure.core.hanging.remedy import LEAST_PACKED, turn_words
-from oakmeasure.core.hanging.run import RunPlan
-from oakmeasure.core.hanging.sliding import Look
 from oakmeasure.core.leaf.part import Part, Rect
 from oakmeasure.core.solution import LeafSolution
 
-TALL, TIMES, APART, LINING = 560.0, 14.0, 150.0, 14.0
+TALL = 560.0
+TIMES = 14.0
+APART = 150.0
+LINING = 14.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,9 +35,6 @@ class _Pose:
     gaps: Sequence[float]
     planed: Sequence[float] = ()
     packed: Sequence[float] = ()
-
-
-LOOK_LINE, LOOK_STEP = 48, 27.0  # characters of a line of what is looked at; mm from line to line
 
 
 def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
@@ -319,125 +316,6 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
 
 
 # --- runs, sliding leaves ----------------------------------------------------------------------------------
-
-
-def run_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return a run of leaves as they hang over the same lined up, heights and gaps exaggerated.
-
-    Args:
-        leaf: The leaf, worked out to the end.
-        show: How lengths and other quantities are written.
-    """
-    plan, run = leaf.hung.run, leaf.leaf.hung.run
-    if plan is None or not run:
-        return empty_view("read the leaves of the run one after the other, from the left")
-    sketch, frame = Sketch(), frame_of(leaf)
-    k = min(1000.0 / (len(run) * (frame.width + 60)), 250.0 / frame.height)
-    times = TIMES * 0.8
-    _row(sketch, run, [(0.0, 0.0, 0.0)] * len(run), frame, k, times, y=frame.height * k + 150, words="as they hang")
-    moves = [(each.up, each.rises, each.across) for each in plan.leaves]
-    _row(sketch, run, moves, frame, k, times, y=0.0, words="lined up")
-    _moves(sketch, plan, frame, k, show)
-    return sketch.drawing(margin=22)
-
-
-def _row(
-    sketch: Sketch,
-    run: Sequence[RunLeaf],
-    moves: Sequence[tuple[float, float, float]],
-    frame: HungFrame,
-    k: float,
-    times: float,
-    *,
-    y: float,
-    words: str,
-) -> None:
-    x, pitch = 0.0, (frame.width + 60) * k
-    sketch.line([(-20, y + frame.height * k), (len(run) * pitch, y + frame.height * k)], Layer.HIDDEN)
-    for n, (each, (up, rises, across)) in enumerate(zip(run, moves, strict=True)):
-        left = (-each.low_left + up) * k * times
-        right = (-each.low_right + up + rises) * k * times
-        lean = math.atan2(right - left, frame.width * k)
-        shift = across * k * times - math.sin(lean) * frame.height * k / 2
-        foot = [
-            (x + shift + frame.height * k * math.sin(lean) / 1, y + left),
-            (x + frame.width * k + shift + frame.height * k * math.sin(lean), y + right),
-        ]
-        head = [(x + shift + frame.width * k, y + frame.height * k + right), (x + shift, y + frame.height * k + left)]
-        shape = [*foot, *head]
-        sketch.area(shape, Layer.WOOD, tint=OAK, ref=f"run:{n}")
-        sketch.line([*shape, shape[0]], Layer.OUTLINE)
-        sketch.label(x + frame.width * k / 2, y + frame.height * k / 2, str(n + 1), bold=True, size=1.1)
-        x += pitch
-    sketch.label(-30, y + frame.height * k / 2, words, anchor=Anchor.RIGHT, bold=True)
-
-
-def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float, show: Show) -> None:
-    pitch = (frame.width + 60) * k
-
-    def by(mm: float) -> str:
-        return show.fine(mm, signed=True)
-
-    for n, each in enumerate(plan.leaves):
-        x = n * pitch + frame.width * k / 2
-        lines = [f"up {by(each.up)}", f"turn {by(each.rises)}", f"across {by(each.across)}"]
-        if abs(each.depth_top) + abs(each.depth_bottom) > HAIR:
-            lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
-        for m, line in enumerate(lines):
-            sketch.label(x, -28 - 24 * m, line, size=0.85, layer=Layer.LEAF)
-
-
-def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
-    """Return what is looked at of a leaf that slides, in its order, with what was found and what mends it.
-
-    Args:
-        leaf: The leaf, worked out to the end.
-        show: How lengths and other quantities are written.
-    """
-    hung = leaf.hung
-    if not hung.looks:
-        return empty_view("this leaf does not slide")
-    sketch = Sketch()
-    y = 0.0
-    first = next((n for n, each in enumerate(hung.looks) if each.fine is False), None)
-    for n, each in enumerate(hung.looks):
-        y = _look(sketch, each, n, y, show, later=first is not None and n > first)
-    if hung.level is not None:
-        turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
-        words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
-        for line in broken(show, words, LOOK_LINE):
-            sketch.label(0, y + 20, line, anchor=Anchor.LEFT, bold=True, layer=Layer.LEAF)
-            y -= LOOK_STEP
-        y -= 14
-    sketch.label(
-        0, y + 10, "Only when all of this is right is a hole drilled again.", anchor=Anchor.LEFT, layer=Layer.PENCIL
-    )
-    return sketch.drawing(margin=24)
-
-
-def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bool) -> float:
-    """Draw what is looked at, what was found and what mends it; return where the next one stands."""
-    ring = circle(22, y, 20)
-    sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
-    sketch.line(ring, Layer.OUTLINE)
-    sketch.label(22, y, str(n + 1), bold=True)
-    state = {True: "right", False: "not right", None: "look"}[look.fine]
-    sketch.label(
-        64,
-        y + 13,
-        f"{look.what.capitalize()}: {state}",
-        anchor=Anchor.LEFT,
-        bold=True,
-        size=1.1,
-        layer=Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE,
-    )
-    words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
-    lines = broken(show, words, LOOK_LINE)
-    for m, line in enumerate(lines):
-        sketch.label(64, y - 14 - LOOK_STEP * m, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
-    further = y - 92 - LOOK_STEP * (len(lines) - 1)
-    sketch.line([(22, y - 24), (22, further + 24)], Layer.FAINT)
-    return further
 
 
 # --- practice, record, book ----------------------------------------------------------------------------------

@@ -13,6 +13,8 @@ from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
 from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
+from oakmeasure.core.drawings.leaf.leaf_rods import height_rod, width_rod
+from oakmeasure.core.drawings.refs import part_ref
 from oakmeasure.core.edits.drag import rails_to_drag
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.solution import LeafSolution
@@ -20,7 +22,6 @@ from oakmeasure.core.solution import LeafSolution
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 
 NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
-ROD_ROWS, ROD_APART, DIGIT = 3, 2.0, 1.35  # rows of figures under the rod; steps between two, and of a digit
 
 
 def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
@@ -140,15 +141,6 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
         bold=True,
     )
     return sketch.drawing(margin=max(w, h) / 5)
-
-
-def part_ref(name: str) -> str:
-    """Return what a part is pointed at by.
-
-    Args:
-        name: Its name.
-    """
-    return f"part:{name}"
 
 
 def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
@@ -299,109 +291,6 @@ def _wedges(sketch: Sketch, rect: Rect, at_hinge: bool, member: str) -> None:
     thick = min(7.0, rect.height / 5)
     for edge, way in ((rect.y0, -1), (rect.y1, 1)):
         sketch.area([(outer, edge), (outer, edge + way * thick), (inner, edge)], Layer.METAL, ref=part_ref(member))
-
-
-def height_marks(build: Build) -> list[tuple[float, str]]:
-    """Return every mark of the height rod, up from the foot, with the part whose edge it is.
-
-    Args:
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-    """
-    level = [part for part in build.parts if part.role in (Role.RAIL, Role.LEDGE, Role.STIFFENER)]
-    foot, top = build.parts[0].name, build.parts[0].name
-    if any(part.role is Role.RAIL for part in level):
-        rails = sorted((part for part in level if part.role is Role.RAIL), key=lambda each: each.face.y0)
-        foot, top = rails[0].name, rails[-1].name
-    marks = {0.0: foot, build.height: top}
-    for part in level:
-        marks.setdefault(part.face.y0, part.name)
-        marks.setdefault(part.face.y1, part.name)
-    return sorted(marks.items())
-
-
-def width_marks(build: Build) -> list[tuple[float, str]]:
-    """Return every mark of the width rod, from the hinge edge.
-
-    Args:
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-    """
-    marks: dict[float, str] = {}
-    shown = (Role.STILE, Role.MUNTIN) if build.layered else (Role.STILE, Role.MUNTIN, Role.BOARD, Role.STRIP)
-    for part in build.parts:
-        if part.role in shown:
-            marks.setdefault(round(part.face.x0, 6), part.name)
-            marks.setdefault(round(part.face.x1, 6), part.name)
-    return sorted(marks.items())
-
-
-def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
-    """The rod up the left side of the page: every mark from the foot, hinges as arrow heads.
-
-    Args:
-        sketch: The drawing that is added to.
-        leaf: The leaf, worked out to the end.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
-    """
-    sketch, (left, _) = sketch.page(), side_gaps(leaf)
-    x1 = -left - LINING_SHOWN - 4 * step
-    x0 = x1 - 3 * step
-    sketch.rect(Rect(x0, 0, x1, build.height), Layer.ROD, grain=Grain.UPRIGHT)
-    sketch.box(Rect(x0, 0, x1, build.height), Layer.OUTLINE)
-    last = -1e9
-    for y, name in height_marks(build):
-        sketch.line([(x0, y), (x1, y)], Layer.OUTLINE, ref=part_ref(name))
-        sketch.line([(x1, y), (-left, y)], Layer.FAINT)
-        if y - last > 1.6 * step:
-            sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
-            last = y
-    for tenon in build.tenons:
-        if (
-            build.is_at(tenon.into, Role.STILE, Place.HINGE) and not tenon.is_haunch
-        ):  # the mortises, for marking out the stile
-            sketch.rect(
-                Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.SPACE, ref=part_ref(tenon.member)
-            )
-            sketch.box(
-                Rect(x0 + step, tenon.rect.y0, x1 - step, tenon.rect.y1), Layer.PENCIL, ref=part_ref(tenon.member)
-            )
-    if leaf.butts is not None:
-        for place in leaf.butts.places:
-            middle = (place.rect.y0 + place.rect.y1) / 2
-            for y in (place.rect.y0, place.rect.y1):
-                sketch.line([(x1 - 1.2 * step, y), (x1, y)], Layer.METAL, ref=f"butt:{place.number}")
-            sketch.area(
-                [(x1, middle - 0.6 * step), (x1, middle + 0.6 * step), (x1 - step, middle)],
-                Layer.METAL,
-                ref=f"butt:{place.number}",
-            )
-
-
-def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
-    """The rod along the bottom: every mark from the hinge edge.
-
-    Args:
-        sketch: The drawing that is added to.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
-    """
-    y1 = -4.5 * step
-    y0 = y1 - 3 * step
-    sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)
-    sketch.box(Rect(0, y0, build.width, y1), Layer.OUTLINE)
-    ends, last = [-1e9] * ROD_ROWS, -1e9  # how far each row of figures is written
-    for x, name in width_marks(build):
-        sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
-        text = show.length(x)
-        half = DIGIT * step * len(text) / 2
-        level = next((n for n, end in enumerate(ends) if x - half > end), None)
-        is_end = x > build.width - 1e-6
-        if level is None or (x - last < ROD_APART * step and not is_end):  # the far side of a gap between boards
-            continue
-        sketch.label(x, y0 - (0.6 + 3.0 * level) * step, text, anchor=Anchor.BELOW, ref=part_ref(name), size=0.95)
-        ends[level], last = x + half + 0.5 * step, x
 
 
 def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:

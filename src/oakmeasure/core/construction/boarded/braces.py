@@ -1,0 +1,226 @@
+"""Braces of a boarded leaf: where they lie, how they are cut, what crosses what."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.units import Unit
+from oakmeasure.core.construction.boarded import checks
+from oakmeasure.core.construction.boarded.leaf import BoardedLeaf
+from oakmeasure.core.construction.boarded.model import BoardedStyle, BraceEnds
+from oakmeasure.core.construction.braces import (
+    Brace,
+    corner_brace,
+    corner_shape,
+    halves,
+    pointed_brace,
+    pointed_shape,
+    stile_brace,
+    stile_shape,
+    turned_over,
+)
+from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.names import figure_name
+from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Part, Rect, Size
+from oakmeasure.core.leaf.part_factory import around, part
+
+
+def add_braces(leaf: BoardedLeaf, ledges: list[Part]) -> None:
+    """Add the braces of every field between two ledges: the foot at the hinge side, on the lower one.
+
+    Args:
+        leaf: The leaf while it is set out.
+        ledges: The ledges, the lowest first.
+    """
+    if leaf.choice.style is BoardedStyle.LEDGED:
+        return
+    fields = [Rect(low.face.x0, low.face.y1, low.face.x1, high.face.y0) for low, high in pairwise(ledges)]
+    if leaf.is_framed:
+        fields.append(Rect(leaf.inside.x0, ledges[-1].face.y1, leaf.inside.x1, leaf.inside.y1))
+    where = (
+        [""]
+        if len(fields) == 1
+        else ["lower ", "upper "]
+        if len(fields) == 2
+        else [f"{at}. " for at in range(1, len(fields) + 1)]
+    )
+    width = leaf.ctx.chosen("brace_width", "brace, width", leaf.choice.brace_width, "build.brace_width")
+    for prefix, inside in zip(where, fields, strict=True):
+        if inside.height <= 0 or inside.width <= 0:
+            continue
+        _brace(leaf, prefix, inside, width)
+
+
+def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
+    ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
+    slug = prefix.strip().rstrip(".")
+    tail = f"_{slug}" if slug else ""
+    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, choice=True))
+    height = add(given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, choice=True))
+    crossed = choice.style is BoardedStyle.X
+    ends = BraceEnds.POINTED if crossed else choice.brace_ends
+    if ends is BraceEnds.STILES and not leaf.is_framed:
+        checks.say_no_stiles(ctx, prefix)
+        ends = BraceEnds.CORNER
+    box = (inside.x0, inside.y0, inside.x1, inside.y1)
+    try:
+        brace, shape = _set_brace(ends, box, width.value)
+    except InputError as error:
+        checks.say_no_brace(ctx, prefix, inside, width, error)
+        return
+    length = _brace_figures(ctx, prefix, tail, brace, (base, height, width), ends)
+    _brace_part(leaf, f"{prefix}brace", shape, length, width, brace)
+    if crossed:
+        other = turned_over(shape, inside.x0, inside.x1)
+        if choice.half_lapped:
+            _brace_part(leaf, f"{prefix}crossing brace", other, length, width, brace)
+        else:
+            _halved(leaf, prefix, tail, halves(other, shape), width, brace)
+    checks.say_round(ctx, choice, prefix, inside, brace, ends)
+
+
+def _set_brace(
+    ends: BraceEnds, box: tuple[float, float, float, float], width: float
+) -> tuple[Brace, tuple[Point, ...]]:
+    """Return a brace in its field, and its corners. Raises InputError where it does not go in."""
+    base, height = box[2] - box[0], box[3] - box[1]
+    if ends is BraceEnds.STILES:
+        return stile_brace(base=base, height=height, width=width), stile_shape(*box, width)
+    corner = corner_brace(base=base, height=height, width=width)  # a pointed one must fit the same field
+    if ends is BraceEnds.POINTED:
+        return pointed_brace(base=base, height=height), pointed_shape(*box, width)
+    return corner, corner_shape(*box, width)
+
+
+def _brace_figures(
+    ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], ends: BraceEnds
+) -> Figure:
+    add = ctx.figures.add
+    how = {
+        BraceEnds.POINTED: "atan(h ÷ b)",
+        BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
+        BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))",
+    }
+    angle = add(
+        derived(
+            figure_name(f"brace_angle{tail}"),
+            f"{prefix}brace, from the level",
+            brace.angle_deg,
+            Unit.DEG,
+            *inputs,
+            formula=how[ends],
+        )
+    )
+    if ends is BraceEnds.POINTED:
+        return add(
+            derived(
+                figure_name(f"brace_blank{tail}"),
+                f"{prefix}brace, tip to tip",
+                brace.blank,
+                Unit.MM,
+                *inputs[:2],
+                formula="√(b² + h²)",
+            )
+        )
+    on_stiles = ends is BraceEnds.STILES
+    edge = add(
+        derived(
+            figure_name(f"brace_edge{tail}"),
+            f"{prefix}brace, each long edge",
+            brace.edge,
+            Unit.MM,
+            inputs[0] if on_stiles else inputs[1],
+            angle,
+            formula="b ÷ cos α" if on_stiles else "h ÷ sin α",
+        )
+    )
+    more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
+    return add(
+        derived(
+            figure_name(f"brace_blank{tail}"),
+            f"{prefix}brace, blank",
+            brace.blank,
+            Unit.MM,
+            edge,
+            inputs[2],
+            angle,
+            formula=more,
+        )
+    )
+
+
+def _brace_part(
+    leaf: BoardedLeaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace
+) -> None:
+    choice = leaf.choice
+    size = Size(length.value, width.value, choice.ledge_thickness)
+    z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
+    leaf.parts.append(
+        part(
+            leaf.ctx,
+            name,
+            Role.BRACE,
+            around(shape),
+            (size, size),
+            (length, width),
+            species=leaf.wood.frame.key,
+            upright=False,
+            depth=(z0, z0 + choice.ledge_thickness),
+            shape=shape,
+            volume=area(shape) * choice.ledge_thickness,
+            note=note,
+        )
+    )
+
+
+def _halved(
+    leaf: BoardedLeaf, prefix: str, tail: str, pieces: list[tuple[Point, ...]], width: Figure, brace: Brace
+) -> None:
+    """Add the crossing brace in two pieces that meet the whole one."""
+    crossing = math.sin(math.radians(2 * brace.angle_deg))
+    lost = width.value / crossing if crossing > 0 else 0.0
+    half = leaf.ctx.figures.derived(
+        figure_name(f"brace_half{tail}"),
+        f"{prefix}crossing brace, each half along its middle",
+        (brace.blank - lost) / 2,
+        Unit.MM,
+        leaf.ctx.figures[figure_name(f"brace_blank{tail}")],
+        width,
+        formula="(tip to tip − width ÷ sin 2α) ÷ 2",
+    )
+    over = width.value / 2 * abs(math.cos(math.radians(2 * brace.angle_deg))) / max(crossing, 0.05)
+    longest = leaf.ctx.figures.derived(
+        figure_name(f"brace_half_longest{tail}"),
+        f"{prefix}crossing brace, each half along its longer edge",
+        half.value + over,
+        Unit.MM,
+        half,
+        width,
+        formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",
+    )
+    for name, shape in zip(("lower", "upper"), pieces, strict=True):
+        size = Size(longest.value, width.value, leaf.choice.ledge_thickness)
+        z0 = leaf.choice.panel_thickness
+        note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
+        leaf.parts.append(
+            part(
+                leaf.ctx,
+                f"{prefix}crossing brace, {name} half",
+                Role.BRACE,
+                around(shape),
+                (size, size),
+                (longest, width),
+                species=leaf.wood.frame.key,
+                upright=False,
+                depth=(z0, z0 + leaf.choice.ledge_thickness),
+                shape=shape,
+                volume=area(shape) * leaf.choice.ledge_thickness,
+                note=note,
+            )
+        )
