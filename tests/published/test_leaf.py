@@ -31,8 +31,9 @@ from oakmeasure.core.construction.existing.narrowing import ReduceBy, reduce, st
 from oakmeasure.core.construction.existing.recess import passes
 from oakmeasure.core.construction.existing.splices import splice_length
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
-from oakmeasure.core.construction.layered.build import first_stile, pin_for
+from oakmeasure.core.construction.layered.build import first_stile
 from oakmeasure.core.construction.layered.model import Layered, Lipping
+from oakmeasure.core.construction.layered.pins import pin_for
 from oakmeasure.core.construction.spacing import board_count, equal_ends, pitch_between
 from oakmeasure.core.construction.veneered.build import veneers_from
 from oakmeasure.core.construction.veneered.model import Veneered

@@ -19,7 +19,7 @@ from oakmeasure.core.document.job import FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.document.species import Sawing, species
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
-from oakmeasure.core.hardware.hinges.butts import butt_count, places_by_school
+from oakmeasure.core.hardware.hinges.butt_schools import butt_count, places_by_school
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.survey.adjust import Observed, adjust
 from oakmeasure.core.survey.kinds import SurveyKind

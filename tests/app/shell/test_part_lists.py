@@ -9,7 +9,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QBoxLayout, QLabel, QWidget
 
 from oakmeasure.app.canvas.canvas import Canvas
-from oakmeasure.app.canvas.painter import View, dimension_box, fitted, label_box, label_text, paint, text_size
+from oakmeasure.app.canvas.label_places import View, dimension_box, fitted, label_box, label_text, text_size
+from oakmeasure.app.canvas.painter import paint
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.forms.quantity_edit import QuantityEdit, StateMark, read
 from oakmeasure.app.shell import theme

@@ -13,7 +13,7 @@ from PySide6.QtCore import QPoint, QRectF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
 
-from oakmeasure.app.canvas.painter import fitted, label_box
+from oakmeasure.app.canvas.label_places import fitted, label_box
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.start import application
@@ -173,7 +173,7 @@ def test_dimension_on_the_drawing_is_edited_where_it_stands(window):
 
 def _dimension(window, figure) -> QPoint:
     shape = next(s for s in window.board.drawing.shapes if isinstance(s, Dimension) and s.figure == figure)
-    from oakmeasure.app.canvas.painter import dimension_box
+    from oakmeasure.app.canvas.label_places import dimension_box
 
     return dimension_box(shape, window.board._view).center().toPoint()
 

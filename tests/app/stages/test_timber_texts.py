@@ -7,7 +7,7 @@ from functools import cache
 import pytest
 from PySide6.QtCore import QRectF
 
-from oakmeasure.app.canvas.painter import dimension_box, fitted, label_box, label_text
+from oakmeasure.app.canvas.label_places import dimension_box, fitted, label_box, label_text
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.costing.pricing import buy_ways, price_of
 from oakmeasure.core.drawings.drawing import Dimension, Label

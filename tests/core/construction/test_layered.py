@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.core.construction.layered.build import pin_places
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.construction.layered.pins import pin_places
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level

@@ -14,20 +14,10 @@ from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.drawings.drawing import (
-    Anchor,
-    Area,
-    Dimension,
-    Grain,
-    Label,
-    Layer,
-    Line,
-    Sketch,
-    grain_lines,
-    hatching,
-)
+from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Grain, Label, Layer, Line, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hang.crooked import crooked, side_sigmas
+from oakmeasure.core.drawings.hatching import grain_lines, hatching
 from oakmeasure.core.drawings.leaf.leaf_rods import height_marks, width_marks
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.measure.opening_view import opening_view

@@ -17,7 +17,7 @@ from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.fit.even_reveal import strokes
-from oakmeasure.core.hardware.hinges.butts import places_by_school
+from oakmeasure.core.hardware.hinges.butt_schools import places_by_school
 from oakmeasure.core.solver import solve
 from samples import codes, job, solved
 

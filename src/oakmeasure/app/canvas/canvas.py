@@ -19,7 +19,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
-from oakmeasure.app.canvas.painter import View, dimension_box, fitted, label_box, paint, paint_shape
+from oakmeasure.app.canvas.label_places import View, dimension_box, fitted, label_box
+from oakmeasure.app.canvas.painter import paint, paint_shape
 from oakmeasure.app.shell import theme
 from oakmeasure.core.drawings.drawing import Area, Dimension, Drawing, Label, Shape
 from oakmeasure.core.leaf.part import Rect

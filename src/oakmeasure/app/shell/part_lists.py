@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QTableView,
 )
 
-from oakmeasure.app.canvas.painter import text_size
+from oakmeasure.app.canvas.label_places import text_size
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.units import HAIR, MINUS, Show, Unit, UnitSystem
@@ -134,7 +134,7 @@ def stretches_list(leaf: LeafSolution, show: Show) -> Listed:
     rows = []
     for each in (*lining.strips, *lining.packing):
         what = f"{each.side}, {'strip, ' + each.face if each.face else 'packing'}"
-        ref = f"figure:strip_{each.side.split()[0]}" if each.face else "figure:packing_left"
+        ref = f"figure:strip_{each.side.slug}" if each.face else "figure:packing_left"
         lengths = (show.length(value) for value in (each.lower, each.upper, each.start, each.end))
         where = "" if not each.face or max(abs(each.start), abs(each.end)) < HAIR else "on the wall"
         if each.face and min(each.start, each.end) < -HAIR:

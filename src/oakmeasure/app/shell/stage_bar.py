@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from oakmeasure.app.forms.clickable import Clickable
 from oakmeasure.app.shell import theme
-from oakmeasure.core.drawings.drawing import grain_lines
+from oakmeasure.core.drawings.hatching import grain_lines
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.language import say

@@ -169,6 +169,11 @@ class Side(StrEnum):
     FLOOR = "floor"
     BEHIND = "behind the leaf"
 
+    @property
+    def slug(self) -> str:
+        """Return it as names of figures have it."""
+        return self.split()[0]
+
 
 class SideOffset(FrozenModel):
     """How far a side bulges into the opening (+) off a line stretched from its one end to the other."""

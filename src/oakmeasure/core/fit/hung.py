@@ -56,9 +56,7 @@ def fit_hung(ctx: Context, opening: Opening) -> Fit:
 def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
     """Work out a leaf that is scribed, or the square one of most area; None, with a word, where the gaps leave none."""
     choice, f = ctx.leaf.fit, ctx.figures
-    gaps = {
-        side: f[figure_name(f"gap_{side.split()[0]}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)
-    }
+    gaps = {side: f[figure_name(f"gap_{side.slug}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
     made = scribe(ctx, opening, gaps) if choice.shape is LeafShape.SCRIBED else None
     how = "over its widest, scribed to the opening with its gaps"
     try:

@@ -2,23 +2,22 @@
 
 from __future__ import annotations
 
-import math
-
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.readings import Side
-from oakmeasure.core.document.sliding_gear import LEAST_BACKING
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
-from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre, missing_backing
+from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
+from oakmeasure.core.fit.slide_stack import stack_up
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
-ROLLER, ROLLER_IN, DROP = 70.0, 35.0, 20.0  # until a set is chosen: common practice, no source
+# Until a set is chosen: common practice, no source
+ROLLER = 70.0
+ROLLER_IN = 35.0
+DROP = 20.0
 
 
 def fit_slide(ctx: Context, opening: Opening) -> Fit:
@@ -53,7 +52,7 @@ def fit_slide(ctx: Context, opening: Opening) -> Fit:
         _way(ctx, opening, clear)
         _track(ctx, opening, width)
         _floor(ctx)
-    _stack(ctx, leaves)
+    stack_up(ctx, leaves)
     foot = opening.floor_high.value
     peak = ctx.figures.get("floor_peak")
     foot = max(foot, peak.value if peak is not None and hanging.slides else foot) + ctx.figures["gap_floor"].value
@@ -299,119 +298,6 @@ def _floor(ctx: Context) -> None:
         Remedy("Mark the track from the highest point, not at the opening"),
         figure="hung_higher",
     )
-
-
-def _stack(ctx: Context, leaves: int) -> None:
-    """From the wall outward: what stands out, air, leaf, air, second leaf; against the track and against the wish."""
-    choice, add, f = ctx.leaf.slide, ctx.figures.add, ctx.figures
-    outs = [
-        f[figure_name(f"in_the_way_{at}")]
-        for at, each in enumerate(ctx.leaf.in_the_way, start=1)
-        if each.stands_out.value > 0 and each.where is not Side.FLOOR
-    ]
-    air = add(given("slide_air", "air between leaf and what it passes", choice.air, edit="slide.air", choice=True))
-    most = max(outs, key=lambda each: each.value, default=None)
-    terms = [plus(air)] if most is None else [plus(most), plus(air)]
-    back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
-    thick = f.get("thickness_over") or f["thickness"]
-    off = _stand_off(ctx)
-    # A track holds its leaf further out than it need be; where it lacks something, a backing board will.
-    held = off if off is not None and off.value > back.value else back
-    out = add(
-        total(
-            "stands_out",
-            "stands out of the wall",
-            plus(held),
-            plus(thick),
-            *([plus(air), plus(thick)] if leaves == 2 else []),
-        )
-    )
-    if off is not None:
-        wall = ctx.leaf.hardware.wall
-        missing = missing_backing(needed=back.value, stand_off=off.value)
-        add(
-            derived(
-                "backing",
-                "backing board that is missing",
-                missing,
-                Unit.MM,
-                back,
-                off,
-                formula="what the leaf must pass less the track's stand-off",
-            )
-        )
-        if missing > 0:
-            what = most.label.partition(",")[0] if most is not None else "wall"
-            ctx.report(
-                "backing",
-                Level.WARNING,
-                Stage.FIT,
-                "The leaf would rub on what stands out",
-                f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
-                Remedy(
-                    f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
-                    "hardware.wall.backing",
-                    _board(wall.backing + missing),
-                ),
-                Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
-                rule=f"{ctx.fmt(air)} of air",
-                figure="backing",
-            )
-        else:
-            ctx.report(
-                "backing",
-                Level.OK,
-                Stage.FIT,
-                "The leaf clears what stands out",
-                f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
-                figure="back_off",
-            )
-    if choice.projection is not None:
-        wish = add(
-            given(
-                "projection", "wished: stands out no more than", choice.projection, edit="slide.projection", choice=True
-            )
-        )
-        over = out.value - wish.value
-        if over > HAIR:
-            thinner = thick.value - over / leaves
-            words = (
-                f"What stands behind it takes {ctx.fmt(back)}"
-                if most is not None and held is back
-                else "Wall and air take their part"
-                if held is back
-                else f"Its track holds it {ctx.fmt(held)} off the wall"
-            )
-            ctx.report(
-                "projection",
-                Level.WARNING,
-                Stage.FIT,
-                "It stands out more than was wished",
-                f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
-                *([ctx.thickness_remedy(f"Leaves of {ctx.fmt(thinner)}", thinner)] if thinner >= 16 else []),
-                Remedy(f"Or give the wish up: {ctx.fmt(out)}", "slide.projection", out.value),
-                Remedy("Or move what stands behind"),
-                rule="a wish, with its price",
-                figure="stands_out",
-            )
-
-
-def _stand_off(ctx: Context) -> Figure | None:
-    """Add how far the track holds the leaf off the wall, its backing board with it; None where nobody says."""
-    off, wall = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None, ctx.leaf.hardware.wall
-    if off is None or not wall.backing:
-        return off
-    behind = given(
-        "wall_backing", "backing board behind the track", wall.backing, choice=True, edit="hardware.wall.backing"
-    )
-    return ctx.figures.total(
-        "stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind))
-    )
-
-
-def _board(missing: float) -> float:
-    """Return the thickness of a backing board that makes up what is missing and holds a screw, in whole mm."""
-    return float(max(math.ceil(missing - 1e-9), LEAST_BACKING))
 
 
 def _gear(ctx: Context, opening: Opening, height: Figure) -> None:

@@ -224,7 +224,7 @@ def _parts(
     made: list[Part] = []
     width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", depth, choice=True)
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
-        slug = side.split()[0]
+        slug = side.slug
         under = f.derived(
             figure_name(f"underside_{slug}"),
             f"head's underside over the floor, {side}",

@@ -79,8 +79,8 @@ def strips_of(
                 if face == "closing face":
                     start, end = depth - wall - start, depth - wall - end
                 found.append(Stretch(side, face, lower, upper, start, end))
-        name = f"strip_{side.split()[0]}"
-        reading = ctx.figures.get(figure_name(f"reading_across_{side.split()[0]}"))
+        name = f"strip_{side.slug}"
+        reading = ctx.figures.get(figure_name(f"reading_across_{side.slug}"))
         most = max(max(each.start, each.end) for each in found if each.side is side and each.face == "opening face")
         ctx.figures.derived(
             figure_name(name),

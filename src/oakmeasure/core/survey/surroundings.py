@@ -39,7 +39,7 @@ def across_readings(ctx: Context) -> list[Figure]:
     """
     found = []
     for side in (Side.HINGE, Side.LATCH):
-        slug = side.split()[0]
+        slug = side.slug
         reading = getattr(ctx.leaf.readings, f"across_{slug}")
         if reading is not None:
             found.append(

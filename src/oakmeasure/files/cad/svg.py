@@ -5,7 +5,8 @@ from __future__ import annotations
 import xml.etree.ElementTree as Tree
 
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Drawing, Label, Line, grain_in
+from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Drawing, Label, Line
+from oakmeasure.core.drawings.hatching import grain_in
 
 NAMESPACE = "http://www.w3.org/2000/svg"
 TEXT = 0.014  # height of body text, as a share of the drawing's longer side

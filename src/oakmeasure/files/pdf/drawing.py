@@ -11,7 +11,8 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line, grain_in
+from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line
+from oakmeasure.core.drawings.hatching import grain_in
 from oakmeasure.data import path_of
 from oakmeasure.language import say
 

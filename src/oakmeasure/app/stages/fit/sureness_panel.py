@@ -11,7 +11,8 @@ from PySide6.QtCore import QObject, QRectF, QTimer, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from oakmeasure.app.canvas.painter import fitted, paint
+from oakmeasure.app.canvas.label_places import fitted
+from oakmeasure.app.canvas.painter import paint
 from oakmeasure.app.forms.notes import label
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session

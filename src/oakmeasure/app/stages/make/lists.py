@@ -15,7 +15,7 @@ from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.core.making.log import Pace, Progress, all_spent, progress
 from oakmeasure.core.making.operation import Trade
-from oakmeasure.core.making.repairs import Judgement
+from oakmeasure.core.making.repair_case import Judgement
 from oakmeasure.core.making.working_plan import Timetable, day_words
 from oakmeasure.core.reports.batch import Batch
 from oakmeasure.core.solution import LeafSolution

@@ -31,7 +31,8 @@ from oakmeasure.core.making.labels import PieceLabel, labels_of
 from oakmeasure.core.making.lessons import Lesson, at_operations, lessons_in
 from oakmeasure.core.making.log import Pace, Progress, not_mended, own_pace, progress
 from oakmeasure.core.making.operation import Operation, Trade
-from oakmeasure.core.making.repairs import Judgement, judge_mishap
+from oakmeasure.core.making.repair_case import Judgement
+from oakmeasure.core.making.repairs import judge_mishap
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import Timetable, timetable
 from oakmeasure.core.reports.batch import Batch, batches

@@ -92,7 +92,7 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
             "fix:back",
             "Lay and nail the second layer",
             Trade.FIT,
-            parts=tuple(b for b in boards if "back" in b),
+            parts=tuple(each.name for each in m.parts(Role.BOARD) if each.is_back),
             needs=("fix:ledges", "rip:last", "seal:boards"),
             bucket=Bucket.JOINTS,
             hold=WorkpieceSetup(SideUp.CLOSING),

@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing import checks
+from oakmeasure.core.construction.existing.contradictions import contradictions, says
 from oakmeasure.core.construction.existing.longer import make_longer, make_wider
 from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside
 from oakmeasure.core.construction.existing.narrowing import (
@@ -48,7 +49,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     choice = ctx.leaf.build
     assert isinstance(choice, Existing)
     leaf = _read(ctx, fit, wood, choice)
-    fine = checks.contradictions(ctx, choice)
+    fine = contradictions(ctx, choice)
     if choice.inside is Inside.PANELLED:
         _panelled(leaf)
     else:
@@ -76,7 +77,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         summary=summary,
         edge=choice.thickness,
         dims=_dims(leaf),
-        says=checks.says(choice, leaf.off_edge, leaf.off_height),
+        says=says(choice, leaf.off_edge, leaf.off_height),
         glue_ups=_glue_ups(leaf),
         layered=True,
         marks=tuple(leaf.marks),

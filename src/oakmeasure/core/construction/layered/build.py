@@ -16,6 +16,7 @@ from oakmeasure.core.construction.framed.layout import FrameLayout, frame_dims, 
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
+from oakmeasure.core.construction.layered.pins import PIN_SHORT_OF, pin_for, pin_places
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
@@ -26,23 +27,7 @@ from oakmeasure.core.leaf.part_factory import add_thickness, around, part
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import edges_movement
 
-# Lengths in which panel pins are commonly sold, mm: common practice, no source.
-PINS = (10.0, 13.0, 15.0, 18.0, 20.0, 25.0, 30.0, 40.0, 50.0)
-PIN_SHORT_OF = 2.0  # of the two layers that it holds together: common practice, no source
-PIN_IN, TWO_ROWS = 25.0, 90.0  # from a member's edge; wider members take two rows: common practice, no source
 CLAMP_EVERY = 200.0  # along a lipping, or with bearers over a face: common practice, no source
-
-
-def pin_for(layers: float) -> float | None:
-    """Return the longest pin that stays 2 short of the layers that it goes through, mm; None where none does.
-
-    Args:
-        layers: Thickness of all layers that it goes through, mm.
-
-    >>> pin_for(24.0)
-    20.0
-    """
-    return max((each for each in PINS if each <= layers - PIN_SHORT_OF + 1e-9), default=None)
 
 
 def first_stile(*, lipping: Lipping, depth: float) -> float:
@@ -360,6 +345,7 @@ def _trims(leaf: _LayeredLeaf) -> None:
                             upright=upright,
                             depth=depth,
                             shape=shape,
+                            is_back=bool(ending),
                             note="both ends mitred 45°",
                         )
                     )
@@ -428,32 +414,6 @@ def _pins(leaf: _LayeredLeaf) -> None:
     for member in front:
         for x, y in pin_places(member.face, every.value):
             leaf.fixings.append(Fixing(x, y, length, "pins", False, f"part:{member.name}", (0.0, length)))
-
-
-def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:
-    """Return where pins go in a member: 25 from its edges.
-
-    In rows no further apart than `every`, two rows at least where it is wide. All mm.
-
-    Args:
-        face: What is seen of it in the finished leaf, mm.
-        every: The most between two rows, mm.
-
-    >>> pin_places(Rect(0, 0, 50, 200), 150)
-    [(25.0, 25.0), (25.0, 175.0)]
-    """
-
-    def along(low: float, high: float, least: int) -> list[float]:
-        first, last = low + PIN_IN, high - PIN_IN
-        if last - first < 1.0 or (high - low < TWO_ROWS and least == 1):
-            return [(low + high) / 2]
-        steps = max(1, -int(-(last - first) // every))
-        return [first + at * (last - first) / steps for at in range(steps + 1)]
-
-    wide, tall = face.width, face.height
-    xs = along(face.x0, face.x1, 1 if wide <= tall else 2)
-    ys = along(face.y0, face.y1, 1 if tall < wide else 2)
-    return [(x, y) for x in xs for y in ys]
 
 
 def _glue_ups(leaf: _LayeredLeaf) -> tuple[GlueUp, ...]:

@@ -7,7 +7,8 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.species import species
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners, handle, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners, handle
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution

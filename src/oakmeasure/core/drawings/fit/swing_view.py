@@ -8,7 +8,8 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import species
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.fit.swing.geometry import nearest_of_leaf, turned
 from oakmeasure.core.fit.swing.obstacles import Swing, floor_at
 from oakmeasure.core.leaf.part import Rect

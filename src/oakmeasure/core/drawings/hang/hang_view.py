@@ -10,7 +10,8 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.adjustment import PutRight
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.figures.names import figure_name

@@ -6,9 +6,10 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.geometry import Point as Place
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import outline_of
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.hardware.clash.rules import BodyKind
 from oakmeasure.core.hardware.clash.search import HARDWARE, Clash

@@ -9,9 +9,10 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.stack_view import stack_drawn
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line, front, no_leaf, roomy_step, sketch_for
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.sliding.hangers import Gear

@@ -5,7 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import WallKind
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution

@@ -9,7 +9,8 @@ from oakmeasure.core.construction.existing.model import Existing, panelled
 from oakmeasure.core.construction.existing.narrowing import Reduction, distinct, sights_of, ways_of
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for
 from oakmeasure.core.leaf.part import Build, Rect
 from oakmeasure.core.solution import LeafSolution

@@ -13,7 +13,7 @@ from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.leaf.part import Build, Rect
 from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.core.making.log import Progress
-from oakmeasure.core.making.repairs import Judgement
+from oakmeasure.core.making.repair_case import Judgement
 from oakmeasure.core.reports.batch import Batch
 from oakmeasure.core.solution import LeafSolution
 

@@ -25,13 +25,20 @@ from oakmeasure.core.making.operation import Operation, SideUp, Trade
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 
-WIDE, LEFT, LOW, HIGH = 1080.0, 40.0, 336.0, 500.0  # where the work lies on the sheet
+# Where the work lies on the sheet
+WIDE = 1080.0
+LEFT = 40.0
+LOW = 336.0
+HIGH = 500.0
 LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
 THUMB = Rect(0.0, 4.0, 150.0, 282.0)
 CUT = Rect(172.0, 60.0, 352.0, 232.0)
-WORDS_Y, LINE = 250.0, 29.0
+WORDS_Y = 250.0
+LINE = 29.0
 BESIDE = 150.0  # beside the work, in which the name of an end stands
-SETTINGS, MOST_LINES = 52, 4  # characters in a line of settings
+# Characters in a line of settings
+SETTINGS = 52
+MOST_LINES = 4
 BESIDE_CUT, BESIDE_THUMB = (416.0, 46), (196.0, 58)  # where words begin, and how many characters a line has
 EDGES = (SideUp.HINGE_EDGE, SideUp.LATCH_EDGE, SideUp.INNER_EDGE)
 

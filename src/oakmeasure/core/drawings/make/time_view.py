@@ -9,7 +9,8 @@ from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import cut_off
 from oakmeasure.core.leaf.part import Rect

@@ -8,7 +8,8 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import FloorAlong, InTheWay, Side
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 

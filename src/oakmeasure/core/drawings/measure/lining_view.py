@@ -6,8 +6,9 @@ from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.hang.crooked import crooked
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.drawings.measure.opening_view import WALL, opening_view, wall_round
 from oakmeasure.core.figures.names import figure_name
@@ -123,7 +124,7 @@ def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, show: Show,
         page.line([wall[1], wall[2]], Layer.OUTLINE)
         if start > HAIR or end > HAIR:
             strip = [(x, low), wall[0], wall[3], (x, high)]
-            page.area(strip, Layer.BAND, ref="figure:strip_" + side.split()[0])
+            page.area(strip, Layer.BAND, ref="figure:strip_" + side.slug)
         page.label(x - 4 * step, low, show.length(start), layer=Layer.READING, bold=True, anchor=Anchor.RIGHT)
     page.label(x - 4 * step, top, show.length(strips[-1][1]), layer=Layer.READING, bold=True, anchor=Anchor.RIGHT)
     for line in hatching(Rect(x + depth * 0.3, 0, x + depth * 0.7, top), 60.0):

@@ -107,9 +107,7 @@ def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked,
         is_filled: Whether it is filled with the tint of wood.
     """
     f, opening = leaf.figures, leaf.opening
-    gaps = {
-        side: f[figure_name(f"gap_{side.split()[0]}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)
-    }
+    gaps = {side: f[figure_name(f"gap_{side.slug}")].value for side in (Side.HINGE, Side.LATCH, Side.HEAD, Side.FLOOR)}
     w, h = leaf.fit.width.value, leaf.fit.height.value
     if w <= 0 or h <= 0:
         return

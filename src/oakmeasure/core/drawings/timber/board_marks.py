@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.stock import Board, BoardMark, Face, Flaw
-from oakmeasure.core.drawings.drawing import Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Grain, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.leaf.part import Rect
 
 SAPWOOD_TINT = "#F3E6C4"

@@ -6,7 +6,8 @@ from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.cutting.board_plan import BoardPiece, CutBoard
 from oakmeasure.core.cutting.leaf_plan import ThicknessGroup
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
 from oakmeasure.core.drawings.refs import part_ref
 from oakmeasure.core.leaf.part import Rect

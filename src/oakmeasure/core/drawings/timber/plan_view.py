@@ -11,7 +11,8 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Face
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, hatching
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.board_marks import draw_mark
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.planning.plan_model import CutStock, LotPlan, PlacedPiece
