@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import pytest
-from samples import solved
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.construction.boarded.model import Boarded
 from oakmeasure.core.construction.layered.model import Layered
 from oakmeasure.core.construction.light.model import Light, LightFill
 from oakmeasure.core.making.labels import labels_of
+from samples import solved
 
 
 @pytest.mark.parametrize("build", [Layered(trim=20.0), Light(fill=LightFill.SHEET), Boarded(double=True)])
