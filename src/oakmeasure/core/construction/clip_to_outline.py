@@ -175,6 +175,7 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurv
         length=figure,
         volume=volume,
         note=note,
+        is_raked=straight,
     )
 
 

@@ -139,6 +139,10 @@ class Part:
     """Where it stands among those of its role; None where that is not told."""
     is_back: bool = False
     """Whether it lies on the closing face, behind another of its kind."""
+    has_tongue: bool = False
+    """Whether its latch edge has a tongue."""
+    is_raked: bool = False
+    """Whether its grain runs along the rake of the head."""
 
     @property
     def corners(self) -> tuple[Point, ...]:

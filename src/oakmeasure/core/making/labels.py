@@ -113,7 +113,7 @@ def _edge(part: Part) -> str:
     if part.role is Role.RAIL:
         return "to the panel" if part.place in (Place.TOP, Place.BOTTOM) else "both grooved"
     if part.role in (Role.BOARD, Role.STRIP):
-        return "tongue to the latch" if "tongue" in part.note else "to the latch"
+        return "tongue to the latch" if part.has_tongue else "to the latch"
     return ""
 
 

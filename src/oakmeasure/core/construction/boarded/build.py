@@ -207,22 +207,21 @@ def _boards(leaf: BoardedLeaf) -> None:
             finished = Size(length.value, cover.value, choice.board)
             ends = end_trim * ((at == 0) + last)
             planed = Size(length.value + top_trim, cover.value + (0.0 if last else tongue) + ends, choice.board)
-            leaf.parts.append(
-                part(
-                    ctx,
-                    name,
-                    Role.BOARD,
-                    face,
-                    (finished, planed),
-                    (length, cover),
-                    species=leaf.wood.panel.key,
-                    upright=True,
-                    depth=(z0, z0 + choice.board),
-                    at_hand=at < len(choice.measured),
-                    note="" if last or not tongue else "tongue outside the cover",
-                    is_back=layer > 0,
-                )
+            board = part(
+                ctx,
+                name,
+                Role.BOARD,
+                face,
+                (finished, planed),
+                (length, cover),
+                species=leaf.wood.panel.key,
+                upright=True,
+                depth=(z0, z0 + choice.board),
+                at_hand=at < len(choice.measured),
+                note="" if last or not tongue else "tongue outside the cover",
+                is_back=layer > 0,
             )
+            leaf.parts.append(replace(board, has_tongue=bool(tongue) and not last))
             x += cover.value + leaf.gap.value
     if not choice.measured:
         leaf.dims += _board_dims(leaf, covers)

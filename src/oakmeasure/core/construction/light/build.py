@@ -301,20 +301,19 @@ def _boards(leaf: _LightLeaf) -> Figure | None:
             rect = Rect(span.x0 + at * each.value, span.y0, span.x0 + (at + 1) * each.value, span.y1)
             size = Size(length.value, each.value, choice.fill_thickness)
             planed = Size(length.value + extra, each.value + (0.0 if at == n - 1 else TONGUE), choice.fill_thickness)
-            leaf.parts.append(
-                part(
-                    ctx,
-                    f"{name}board {at + 1}",
-                    Role.BOARD,
-                    rect,
-                    (size, planed),
-                    (length, each),
-                    species=leaf.wood.panel.key,
-                    upright=True,
-                    depth=depth,
-                    note="" if at == n - 1 else "tongue and groove",
-                )
+            board = part(
+                ctx,
+                f"{name}board {at + 1}",
+                Role.BOARD,
+                rect,
+                (size, planed),
+                (length, each),
+                species=leaf.wood.panel.key,
+                upright=True,
+                depth=depth,
+                note="" if at == n - 1 else "tongue and groove",
             )
+            leaf.parts.append(replace(board, has_tongue=at < n - 1))
     if choice.fill is LightFill.BOARDS:
         _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
     moves = [

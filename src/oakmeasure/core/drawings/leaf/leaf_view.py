@@ -216,7 +216,7 @@ def front(sketch: Sketch, build: Build) -> None:
             layers.panel(sketch, part, tint)
         elif part.shape:
             sketch.area(part.corners, layer, ref=part_ref(part.name), tint=tint)
-            slanting = part.role is Role.BRACE or "raked" in part.note
+            slanting = part.role is Role.BRACE or part.is_raked
             strands = grain_along(part.corners) if slanting else layers.strands_in(part.corners, part.grain_upright)
             for strand in strands:
                 sketch.line(strand, Layer.GRAIN)
