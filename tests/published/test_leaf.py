@@ -35,12 +35,12 @@ from oakmeasure.core.construction.layered.build import first_stile
 from oakmeasure.core.construction.layered.model import Layered, Lipping
 from oakmeasure.core.construction.layered.pins import pin_for
 from oakmeasure.core.construction.spacing import board_count, equal_ends, pitch_between
-from oakmeasure.core.construction.veneered.build import veneers_from
 from oakmeasure.core.construction.veneered.model import Veneered
 from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.leaf.part_factory import nail_for, screw_for
 from oakmeasure.core.timber.laminate import Lamina, curvature
 from oakmeasure.core.timber.movement import bow_between_climates
+from oakmeasure.core.timber.resaw import veneers_from
 from samples import solved
 
 
