@@ -74,10 +74,7 @@ class LeafDesign:
 
     @property
     def cut_parts(self) -> tuple[Part, ...]:
-        """Return everything on the cut list.
-
-        The leaf's parts, then those of a lining to be made and its packing.
-        """
+        """Return everything on the cut list: the leaf's parts, then those of a lining to be made and its packing."""
         lining = self.opening.lining
         return (self.build.parts if self.build else ()) + (lining.parts if lining else ())
 
@@ -105,10 +102,7 @@ class LeafDesign:
 
     @property
     def woods(self) -> list[str]:
-        """Return what the leaf is made of, by its keys, what weighs most first.
-
-        Less than 2 % of it is not told.
-        """
+        """Return what the leaf is made of, by its keys, what weighs most first; less than 2 % of it is not told."""
         masses: dict[str, float] = {}
         for part in self.build.parts if self.build else ():
             mass = self.mass_of(part)
@@ -118,9 +112,7 @@ class LeafDesign:
 
 
 def pieces_sawn(parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    """Return the parts that come out of boards or sheets: no packing.
-
-    Which off-cuts give, nothing that is there.
+    """Return the parts that come out of boards or sheets: no packing, which off-cuts give, nothing that is there.
 
     Args:
         parts: The leaf's parts.

@@ -62,7 +62,7 @@ def write_folder(
 
     Args:
         solution: The job, worked out.
-        target: The folder that is written; it must not be there, or be one of ours.
+        target: The folder to be written; it must not be there, or be empty.
         paper: "A4" or "Letter".
         on: The day that stands on the paper; None for none.
         told: How many files of how many, and which; returning False stops it.

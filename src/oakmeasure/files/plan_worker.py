@@ -26,7 +26,7 @@ def encoded(problems: Sequence[Problem], seconds: float) -> str:
 
     Args:
         problems: The problems.
-        seconds: For how long it may look, s.
+        seconds: For how long the worker may look, s.
     """
     return json.dumps({"seconds": seconds, "problems": [asdict(each) for each in problems]})
 
@@ -77,7 +77,7 @@ def improve(problems: Sequence[Problem], seconds: float, told: Callable[[int, Cu
     Args:
         problems: The problems.
         seconds: For how long it may look, s.
-        told: What is called with each better bound, hundredths of the money.
+        told: Is called with the problem's place and each better plan of it.
     """
     best: list[CutPlan] = []
     for at, problem in enumerate(problems):

@@ -79,7 +79,7 @@ def tape_text(label: tuple[str, ...]) -> str:
     """Return a label as it comes out of the printer, in a frame of text.
 
     Args:
-        label: What it is called, for the working and the drawing.
+        label: The label's lines.
     """
     wide = max(map(len, label), default=1)
     rule = "+" + "-" * (wide + 2) + "+"

@@ -111,7 +111,7 @@ class Phrases:
     def best(self, text: str, depth: int = 0) -> Said:
         """Return what a text becomes and how many of its letters stay strange.
 
-        By the way to take it apart that leaves the fewest.
+        Of the ways to take it apart it is the one that leaves the fewest.
         """
         if depth == 0:
             self._tried.clear()

@@ -235,9 +235,10 @@ def setting_list(leaves: Sequence[LeafSolution], show: Show) -> Listed:
 def list_of_page(
     stage: Stage, page: str, leaf: LeafSolution, leaves: Sequence[LeafSolution], show: Show
 ) -> Listed | None:
-    """Return header and rows of what belongs to a page about one leaf, or about all that are worked out.
+    """Return header and rows of what belongs to a page; None where nothing does.
 
-    `leaves`; None where nothing does. Pages of the whole job, of Make and of Hang have theirs in their rooms.
+    It is about one leaf, or about all that are worked out, `leaves`. Pages of the whole job, of Make and of Hang
+    have theirs in their rooms.
     """
     if stage is Stage.MEASURE:
         return measure_list(leaf, show, MeasurePage(page))

@@ -91,7 +91,7 @@ def catch(kind: type[BaseException], error: BaseException, trace: TracebackType 
 def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None, seen: Seen | None = None) -> int:
     """Open the window on a job file, on the demo job, or on a new job.
 
-    In the place of what stood there while it was made. Returns the exit status.
+    It opens in the place of what stood there while it was made. Returns the exit status.
     """
     app = application()
     sys.excepthook = catch

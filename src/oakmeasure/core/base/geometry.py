@@ -95,8 +95,8 @@ def circle(x: float, y: float, radius: float, *, steps: int = 24) -> list[Point]
     """Return a circle as a closed line of so many straight pieces.
 
     Args:
-        x: Across, away from the hinge edge, mm.
-        y: Up, from the foot, mm.
+        x: Of the centre, across, mm.
+        y: Of the centre, up, mm.
         radius: Radius, mm.
         steps: In how many straight pieces a curve is drawn.
 

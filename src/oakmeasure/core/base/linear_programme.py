@@ -120,9 +120,10 @@ class Programme:
         return self.columns - 1
 
     def inside(self, on: bool) -> None:
-        """Solve by interior points from now on, whose prices lie in the middle of those that are as good.
+        """Solve by interior points from now on, or by the simplex method.
 
-        Or by the simplex method, whose answer is a corner.
+        The prices of the first lie in the middle of those that are as good; the answer of the second is a
+        corner.
 
         Args:
             on: True for interior points, false for the simplex method.

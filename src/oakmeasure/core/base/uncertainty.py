@@ -128,7 +128,7 @@ def of_hundred(share: float) -> str:
     """Return a share of the draws in words: "93 of 100".
 
     Args:
-        share: Where on the line the number stands, 0 to 1.
+        share: Share of the draws, 0 to 1.
     """
     if share > 0.995:
         return "more than 99 of 100"

@@ -188,7 +188,7 @@ class Show:
         """Return a value in its unit as it is shown.
 
         Args:
-            value: The value, in its unit; None where nothing is chosen.
+            value: The value, in its unit.
             unit: Its unit.
             with_unit: Whether the unit stands behind it.
         """

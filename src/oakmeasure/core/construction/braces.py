@@ -70,9 +70,7 @@ def stile_brace(*, base: float, height: float, width: float) -> Brace:
 
 
 def pointed_brace(*, base: float, height: float) -> Brace:
-    """Return a brace whose centre line runs from corner to corner, two cuts at each end.
-
-    Edge and blank tip to tip.
+    """Return a brace whose centre line runs from corner to corner, two cuts at each end; edge and blank tip to tip.
 
     Args:
         base: Width of the field that the brace crosses, mm.

@@ -55,9 +55,7 @@ class Remains:
 
 
 def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[Comparison, ...]]:
-    """Return fit and build with the late trim taken, and what it leaves as a table.
-
-    The same where there is none.
+    """Return fit and build with the late trim taken, and what it leaves as a table; the same where there is none.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

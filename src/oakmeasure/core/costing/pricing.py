@@ -100,9 +100,7 @@ def price_of(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> Pric
 
 
 def wood_share(plan: JobPlan, leaf_id: str) -> float:
-    """Return what the wood of an opening costs in the plan of the job.
-
-    Each board by the area that its pieces take.
+    """Return what the wood of an opening costs in the plan of the job: each board by the area that its pieces take.
 
     Args:
         plan: The plan of the job's wood.
@@ -199,9 +197,7 @@ class BuyWay:
 
 
 def buy_ways(job: Job, leaf: LeafDesign, *, timber: float | None = None) -> tuple[BuyWay, ...]:
-    """Return what the solid parts of a leaf cost rough and milled here, planed to size.
-
-    And machined out of house.
+    """Return what the solid parts of a leaf cost rough and milled here, planed to size, and machined out of house.
 
     Rough: the boards of the plan, and so many minutes of milling for each part. Planed: by the cubic metre of
     the planed parts, with the yard's waste in its price; each part is only cut to length here. Machined:

@@ -98,7 +98,7 @@ class Tenths:
         """Return whether a part goes into a piece of stock without regard to its defects.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the part, from 0.
             stock: The kind of stock.
         """
         a, b = self.sizes[at]
@@ -108,7 +108,7 @@ class Tenths:
         """Return how a part may lie in strips of a frame of that length and width: along them and across them.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the part, from 0.
             length: Length of the span, tenths of a mm.
             width: Width of the frame, tenths of a mm.
             across: Whether the strips lie across the stock.
@@ -126,9 +126,7 @@ class Tenths:
         return sum(self.price[each.stock] for each in pieces)
 
     def room(self, stock: StockInTenths) -> int:
-        """Return what parts with their kerfs may take of a stock.
-
-        All of it but its defects, a kerf round each off.
+        """Return what parts with their kerfs may take of a stock: all of it but its defects, a kerf round each off.
 
         A defect can be cut away with cuts that other parts need too: that much less is taken off, so that the
         bound never promises too much.

@@ -62,9 +62,7 @@ SHORTEST = 200.0  # clear length that the quick plan looks at, mm
 
 
 def plan_leaf(ctx: Context, parts: Sequence[Part], rack: tuple[Board, ...]) -> LeafPlan:
-    """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound.
-
-    And judge it.
+    """Plan the rough parts of a leaf, and of its lining, on the rack, say the yield and the bound, and judge it.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

@@ -16,7 +16,7 @@ def cut(problem: Problem, watch: Deadline) -> CutPlan:
 
     Args:
         problem: What is to be cut out of what.
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
     """
     if problem.kind is CutKind.BARS:
         from oakmeasure.core.cutting.one_d.bars import plan_bars

@@ -220,10 +220,7 @@ class Leaf(FrozenModel):
 
     @property
     def hand_in_words(self) -> str:
-        """The hand as drawings, lists and paper say it.
-
-        Of a pair that the other leaf is the mirror of this one.
-        """
+        """The hand as drawings, lists and paper say it; of a pair that the other leaf is the mirror of this one."""
         words = str(self.hand)
         return f"{words}; its pair mirrored" if self.hanging is Hanging.PAIR else words
 

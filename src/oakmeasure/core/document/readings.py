@@ -27,9 +27,9 @@ class Reading(FrozenModel):
 
 
 def restated(value: Any, state: Provenance) -> Any:
-    """Return a part of the document in which every reading, however deep, that is known better than `state`.
+    """Return a part of the document with every reading known no better than `state`.
 
-    Which is assumed or from a table, is known as that instead.
+    A reading, however deep, that is known better is then known as that, which is assumed or from a table.
 
     Args:
         value: The new value.

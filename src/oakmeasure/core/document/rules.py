@@ -40,7 +40,7 @@ def check_between(value: float, low: float, high: float, what: str, unit: str = 
     """Return `value`; InputError when it is not a number from low to high.
 
     Args:
-        value: The value, in its unit; None where nothing is chosen.
+        value: The value that is checked.
         low: The least that it may be, in the value's unit.
         high: The most that it may be, in the value's unit.
         what: What it is.

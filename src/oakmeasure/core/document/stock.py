@@ -66,10 +66,7 @@ class BoardMark(FrozenModel):
 
     @property
     def rank(self) -> int:
-        """Return how clean a part must be to keep off it.
-
-        0 every part, 1 one that shows, 2 one clear all round.
-        """
+        """Return how clean a part must be to keep off it: 0 every part, 1 one that shows, 2 one clear all round."""
         if self.flaw.weakens:
             return 0
         return 2 if self.face is Face.OTHER else 1

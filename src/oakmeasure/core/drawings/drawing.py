@@ -79,7 +79,7 @@ class Area:
         """Return it so far to the right.
 
         Args:
-            x: Across, away from the hinge edge, mm.
+            x: How far, mm; less than 0 to the left.
         """
         return replace(self, points=_moved(self.points, x))
 
@@ -99,7 +99,7 @@ class Line:
         """Return it so far to the right.
 
         Args:
-            x: Across, away from the hinge edge, mm.
+            x: How far, mm; less than 0 to the left.
         """
         return replace(self, points=_moved(self.points, x))
 
@@ -143,7 +143,7 @@ class Label:
         """Return it so far to the right.
 
         Args:
-            x: Across, away from the hinge edge, mm.
+            x: How far, mm; less than 0 to the left.
         """
         return replace(self, x=self.x + x)
 
@@ -186,7 +186,7 @@ class Dimension:
         """Return it so far to the right.
 
         Args:
-            x: Across, away from the hinge edge, mm.
+            x: How far, mm; less than 0 to the left.
         """
         return replace(self, start=(self.start[0] + x, self.start[1]), end=(self.end[0] + x, self.end[1]))
 
@@ -226,10 +226,7 @@ class Sketch:
     """Line about which it is mirrored, mm; None for none."""
 
     def page(self) -> Sketch:
-        """Return a sketch on the same sheet that is not mirrored.
-
-        For rods, titles and sections beside the leaf.
-        """
+        """Return a sketch on the same sheet that is not mirrored: for rods, titles and sections beside the leaf."""
         return Sketch(self.shapes)
 
     def at(self, x: float, y: float) -> Point:

@@ -44,9 +44,7 @@ def grain_in(area: Area) -> list[list[Point]]:
 
 
 def grain_lines(rect: Rect, *, upright: bool) -> list[list[Point]]:
-    """Return the face grain of a board.
-
-    Lines along it that wander, closer towards the edges as in flat-sawn wood.
+    """Return the face grain of a board: lines along it that wander, closer towards the edges as in flat-sawn wood.
 
     The same rectangle always gets the same grain.
 

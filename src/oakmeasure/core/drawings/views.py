@@ -164,9 +164,9 @@ class HardwarePage(StrEnum):
 
 
 def hardware_stage_view(leaf: LeafSolution, show: Show, *, page: HardwarePage = HardwarePage.HINGES) -> Drawing:
-    """Return the leaf with its hinges or on its gear, with what carries it, with its lock.
+    """Return the leaf with what the open page of Hardware is about.
 
-    Or with all that clashes.
+    That is its hinges or its gear, what carries it, its lock, or all that clashes.
 
     Args:
         leaf: The leaf, worked out to the end.

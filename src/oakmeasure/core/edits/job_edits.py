@@ -285,9 +285,7 @@ def with_cup(job: Job, leaf_id: str, key: str) -> Job:
 
 
 def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
-    """Return the job with the hinge of a leaf among its own, named by the day `on`.
-
-    InputError where it has none.
+    """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none.
 
     Args:
         job: The job that is read; it is not changed.
@@ -323,9 +321,7 @@ def with_place(job: Job, leaf_id: str, place: Exposure) -> Job:
 
 
 def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
-    """Return the job with a leaf built another way, on that construction's own defaults.
-
-    InputError for none such.
+    """Return the job with a leaf built another way, on that construction's own defaults; InputError for none such.
 
     What was set by hand and means the same there, a stile's width or an arch, stays. A leaf that exists starts
     at the size that is wanted, until somebody measures it.
@@ -378,9 +374,7 @@ def _as_wanted(job: Job, leaf_id: str, build: ConstructionModel) -> Construction
 
 
 def with_start(job: Job, leaf_id: str) -> Job:
-    """Return a new job with the pattern that a leaf as tall as its opening usually has.
-
-    A low one has no lock rail.
+    """Return a new job with the pattern that a leaf as tall as its opening usually has: a low one has no lock rail.
 
     Common practice, no source: a hatch or a cupboard under some 1400 mm is one panel high.
 
@@ -423,7 +417,7 @@ def with_rule(job: Job, name: str, value: float) -> Job:
     Args:
         job: The job that is read; it is not changed.
         name: Its name.
-        value: The value, in its unit; None where nothing is chosen.
+        value: The rule's new value, in its unit.
     """
     rules = with_value(job.rules, f"{name}.value", value)
     reason = f"changed from {getattr(job.rules, name).value:g} in this job"

@@ -117,8 +117,8 @@ def spot_on(board: Board, face: Face, x: float, y: float) -> Spot:
     Args:
         board: The board, seen on its best face with its head end to the left.
         face: Which face of the board is seen.
-        x: Across, away from the hinge edge, mm.
-        y: Up, from the foot, mm.
+        x: Along the board as it is drawn, mm.
+        y: Up, as the board is drawn, mm.
     """
     low = -board.width if face is not Face.OTHER else -2 * board.width - 5 * board.length / STEPS
     snapped = [round(each / GRID) * GRID for each in (x, y - low)]
@@ -246,7 +246,7 @@ def with_forbidden(job: Job, label: str, *, forbidden: bool = True) -> Job:
 
     Args:
         job: The job that is read; it is not changed.
-        label: What it is called, for the working and the drawing.
+        label: Label of the board or sheet.
         forbidden: Whether nothing may be cut from it.
     """
     boards = tuple(

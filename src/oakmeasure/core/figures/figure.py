@@ -42,10 +42,7 @@ class WorkingRow:
     """Name of the figure that it is; "" for none."""
 
     def as_written(self) -> tuple[str, float]:
-        """Return its sign and number as a person writes them.
-
-        An overlap of −10 is taken off, not added as "+ −10".
-        """
+        """Return its sign and number as a person writes them: an overlap of −10 is taken off, not added as "+ −10"."""
         value = self.value or 0.0
         if self.op in ("+", MINUS) and value < 0:
             return ("+" if self.op == MINUS else MINUS), -value

@@ -90,7 +90,7 @@ def way(
         size: Length that is cut, mm.
         area: Of the leaf's face, m².
         extra: Cost of what else is bought, in the job's money.
-        title: A few words.
+        title: What is done, in a few words.
         level: How bad it is.
         remedy: What takes it; None where it is taken, or cannot be.
     """

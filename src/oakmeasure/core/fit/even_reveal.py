@@ -104,9 +104,7 @@ class Planing:
 
 
 def plane_to(ctx: Context, width: Figure, height: Figure) -> tuple[Planing, ...]:
-    """Add what is planed off the leaf that hangs full.
-
-    All of the width at the latch, the height at head and foot.
+    """Add what is planed off the leaf that hangs full: all of the width at the latch, the height at head and foot.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

@@ -17,9 +17,7 @@ LIKELY = 0.9  # under it one should have something to plane off
 
 
 def least_at_latch(f: Figures) -> float:
-    """Return the gap at the latch that must be left, mm.
-
-    What the passing corner needs, of a fine gap half of it.
+    """Return the gap at the latch that must be left, mm: what the passing corner needs, of a fine gap half of it.
 
     Args:
         f: The leaf's figures.
@@ -34,7 +32,7 @@ def chance_over(room: float, sigma: float) -> float:
     Source: the normal distribution, Φ(room/σ).
 
     Args:
-        room: Width that there is for it, mm; 0 for as much as it needs.
+        room: What the error may take up, mm.
         sigma: Standard uncertainty of the error, mm.
 
     >>> round(chance_over(1.645, 1.0), 3)
@@ -48,7 +46,7 @@ def chance_over(room: float, sigma: float) -> float:
 def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
     """Add the chance of a leaf that stands in its opening.
 
-    And say where it ought to have something left on to trim.
+    It is said where something ought to be left on to trim.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

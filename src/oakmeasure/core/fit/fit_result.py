@@ -130,9 +130,7 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
 def size_inside(
     ctx: Context, opening: Opening, *, width: Figure | None = None
 ) -> tuple[Figure, Figure, tuple[float, float]]:
-    """Add the size of a square leaf that stands in its opening, a gap at each edge.
-
-    Return it with its hinge foot.
+    """Add the size of a square leaf that stands in its opening, a gap at each edge; return it with its hinge foot.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

@@ -23,9 +23,7 @@ class Least:
 
 
 def least(aim: Sequence[float], rows: Sequence[Sequence[float]], most: Sequence[float], bounds: Bounds) -> Least | None:
-    """Return the x with the least aim · x, rows · x ≤ most and x within its bounds (None: none).
-
-    None without one.
+    """Return the x with the least aim · x, rows · x ≤ most and x within its bounds (None: none); None without one.
 
     Args:
         aim: Coefficients of what is made least.

@@ -37,12 +37,10 @@ class Step:
 
 
 def shims_for(thickness: float, at_hand: Sequence[float]) -> tuple[float, ...]:
-    """Return the fewest shims that come nearest to a thickness, the thickest first.
-
-    () where none is the nearest.
+    """Return the fewest shims that come nearest to a thickness, the thickest first; () where none is the nearest.
 
     Args:
-        thickness: Thickness of the leaf, mm.
+        thickness: How thick the packing is to be, mm.
         at_hand: Thicknesses of the shims that there are, mm.
 
     >>> shims_for(0.8, (0.25, 0.5, 1.0))
@@ -74,8 +72,8 @@ def hinge_name(at: int, count: int) -> str:
     """Return what a hinge is called, counted from the top.
 
     Args:
-        at: Its place in the list, from 0.
-        count: How many there are.
+        at: Number of the hinge from the top, from 0.
+        count: How many hinges there are.
     """
     if at == 0:
         return "the top hinge"
@@ -264,7 +262,7 @@ def signed(value: float, digits: int = 1) -> str:
     """Return a number with its sign, a true minus; "0" for what rounds to nothing.
 
     Args:
-        value: The value, in its unit; None where nothing is chosen.
+        value: The number.
         digits: Digits behind the point.
 
     >>> signed(0.04), signed(1.25, 2)

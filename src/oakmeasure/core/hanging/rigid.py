@@ -38,7 +38,7 @@ class Motion:
         """Return how far it goes up at a distance from its hinge edge, mm.
 
         Args:
-            x: Across, away from the hinge edge, mm.
+            x: From the hinge edge towards the latch, mm.
         """
         return self.up + self.turn * x
 

@@ -87,9 +87,10 @@ def looks(read: Sliding, *, track: float, floor_rises: float | None, show: Show 
 
 
 def last_settings(shims: Sequence[float], stop_open: float | None, show: Show = IN_MM) -> tuple[Look, ...]:
-    """Return what is set once it runs free: shims under the wheels' track, mm.
+    """Return what is set once it runs free.
 
-    And the stop of the open leaf, mm from the track's hinge end. None where the gear has none.
+    That is the shims under the wheels' track, mm, and the stop of the open leaf, mm from the track's hinge end.
+    None where the gear has none.
 
     Args:
         shims: Thicknesses of the shims that there are, mm.

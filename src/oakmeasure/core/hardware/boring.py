@@ -323,9 +323,7 @@ def keep(
     plate: tuple[float, float, float],
     depth: tuple[float, float],
 ) -> Boring | None:
-    """Return the plate that a lock or latch shuts into: in the lining.
-
-    Or of a pair in the edge of its slow leaf.
+    """Return the plate that a lock or latch shuts into: in the lining, or of a pair in the edge of its slow leaf.
 
     None where nothing stands there.
 

@@ -15,9 +15,7 @@ def gap_that_opens(f: Figures) -> Figure:
 
 
 def gap_let_in_for(f: Figures) -> Figure:
-    """Return the gap that hinges are let in for: the one that was wanted.
-
-    Where a leaf is planed to what they made.
+    """Return the gap that hinges are let in for: the one that was wanted, where a leaf is planed to what they made.
 
     Args:
         f: The leaf's figures.

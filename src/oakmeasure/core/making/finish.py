@@ -63,9 +63,7 @@ class Schedule:
 
 
 def in_the_cold(degrees: float) -> float:
-    """Return how many times as long glue or finish takes at a temperature, °C, as at 20.
-
-    Twice for every 10 less.
+    """Return how many times as long glue or finish takes at a temperature, °C, as at 20: twice for every 10 less.
 
     Args:
         degrees: Temperature of the workshop, °C.
@@ -128,9 +126,7 @@ class Day:
 
 
 def finish_days(schedule: Schedule, begin: datetime, days: Workdays, *, hours_a_coat: float) -> tuple[Day, ...]:
-    """Return the calendar from the first coat to the day on which it may be hung.
-
-    And the one on which it is hard.
+    """Return the calendar from the first coat to the day on which it may be hung, and the one on which it is hard.
 
     Each coat is begun in working hours, when the one before is dry; between its faces it is turned over.
 

@@ -188,9 +188,7 @@ def places(closings: Sequence[Closing], *, share: bool) -> int:
 
 
 def plan_task(task: Task, *, open_minutes: float, people: int, clamps: int) -> TaskPlan:
-    """Return the stages of a glue-up: as many closings in each as fit the open time and the clamps.
-
-    In their order.
+    """Return the stages of a glue-up: as many closings in each as fit the open time and the clamps, in their order.
 
     Args:
         task: What is glued up.

@@ -1,6 +1,6 @@
 """What is cut for hinges, lock, latch, pull and gear.
 
-In the loose member where its edges stay, else on the sized leaf.
+It is cut in the loose member where its edges stay, else on the sized leaf.
 """
 
 from __future__ import annotations

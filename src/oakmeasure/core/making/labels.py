@@ -63,9 +63,7 @@ class PieceLabel:
 
 
 def labels_of(leaf: LeafDesign, show: Show, *, job: str = "") -> tuple[PieceLabel, ...]:
-    """Return a label for every piece of a leaf that is made, and of its lining.
-
-    Of a pair, its fellow is mirrored.
+    """Return a label for every piece of a leaf that is made, and of its lining; of a pair, its fellow is mirrored.
 
     Args:
         leaf: The leaf, set out with its hardware.

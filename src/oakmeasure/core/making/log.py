@@ -128,9 +128,7 @@ def last_reading(log: Sequence[LogEntry], kind: ReadingKind, part: str = "") -> 
 
 
 def not_mended(log: Sequence[LogEntry]) -> list[LogEntry]:
-    """Return the mishaps that nobody has mended yet.
-
-    Each `mended` answers the first open one of its kind and part.
+    """Return the mishaps that nobody has mended yet: each `mended` answers the first open one of its kind and part.
 
     Args:
         log: The log of the leaf.
@@ -163,7 +161,7 @@ class Pace:
 def own_pace(made: Iterable[tuple[Sequence[Operation], Sequence[LogEntry]]]) -> dict[Trade, Pace]:
     """Return one's pace by kind of work, from all that was timed: (spent + 2 h) ÷ (estimated + 2 h).
 
-    So that one short record moves an estimate little and many move it all the way. Source: ours, a prior of two
+    One short record so moves an estimate little, and many move it all the way. Source: ours, a prior of two
     hours.
 
     Args:

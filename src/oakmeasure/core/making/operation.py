@@ -225,7 +225,7 @@ class Steps:
 def in_order(operations: Sequence[Operation]) -> tuple[Operation, ...]:
     """Return the operations so that each follows what it needs.
 
-    Of those that may come next the early ones first, else in the order given.
+    Of those that may come next the early ones come first, else the order given decides.
 
     Args:
         operations: The operations, in working order.

@@ -265,9 +265,7 @@ def _sheets(m: StepBuilder) -> str:
 
 
 def panels_ahead(m: StepBuilder, closes: str, *, needs: tuple[str, ...]) -> tuple[str, ...]:
-    """Sand panels and inner edges and give their tongues a first coat, before `closes` hides them.
-
-    Return the ids.
+    """Sand panels and inner edges and give their tongues a first coat, before `closes` hides them; return the ids.
 
     Args:
         m: Where the operations are added.

@@ -1,6 +1,6 @@
-"""The customer's sheet: what is going to be made, in plain words and without its sums.
+"""The customer's sheet: what is going to be made, and what is to be agreed before the first cut.
 
-And what is to be agreed before the first cut. Each choice can still be changed on paper; after that, wood is cut.
+It is in plain words and without sums. Each choice can still be changed on paper; after that, wood is cut.
 """
 
 from __future__ import annotations

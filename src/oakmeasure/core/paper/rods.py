@@ -1,6 +1,6 @@
-"""The setting-out rod: every mark of a leaf along its height and its width, each from one end.
+"""The setting-out rod: every mark of a leaf along its height and its width.
 
-So that errors do not add up.
+Each is measured from one end, so that errors do not add up.
 
 Lanes of a rod lie beside one another like the sides of the stick: the members, their joints, the panels and boards,
 the hardware. Distances are of the finished leaf, mm: of the height rod up from the foot, of the width rod from the

@@ -195,10 +195,9 @@ def _cut(boring: Boring, span: tuple[float, float], face: FaceUp, place: Callabl
 
 
 def bulges(points: Sequence[Point]) -> tuple[float, ...]:
-    """Return for each side of a closed outline.
+    """Return for each side of a closed outline the tangent of a quarter of the arc that it stands for.
 
-    From its point to the next, the tangent of a quarter of the arc that it stands for, positive to the left; 0
-    for a straight one.
+    A side runs from its point to the next; positive to the left, 0 for a straight one.
 
     An arch is kept as short chords: four points in a row on one circle, turning a little at each, are such.
 

@@ -310,9 +310,10 @@ def cost_to_buy(plan: JobPlan) -> float:
 
 
 def with_cut(job: Job, stock: CutStock, made_of: str) -> Job:
-    """Return the job after a board of the plan was cut: its parts are done, it leaves the rack.
+    """Return the job after a board of the plan was cut.
 
-    And what is left of it that is worth keeping comes back with a label of its own.
+    Its parts are done, it leaves the rack, and what is left of it that is worth keeping comes back with a label of
+    its own.
 
     Args:
         job: The job that is read; it is not changed.

@@ -223,10 +223,10 @@ class Remnant:
         """Return a rectangle of it; x, y from its own corner.
 
         Args:
-            x: Across, away from the hinge edge, mm.
-            y: Up, from the foot, mm.
-            length: Length, mm.
-            width: Width, mm.
+            x: From the remnant's own corner along the stock, mm.
+            y: From the remnant's own corner across the stock, mm.
+            length: Along the stock, mm.
+            width: Across the stock, mm.
         """
         inside = []
         for each in self.defects:

@@ -22,14 +22,14 @@ LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
 
 
 def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: float) -> tuple[float, float] | None:
-    """Return the lowest place, and of these the nearest to the head end.
+    """Return the lowest place where a part so clean lies beside the defects; None for none.
 
-    Where a part so clean lies beside the defects; None for none.
+    Of places as low, the nearest to the head end.
 
     Args:
         remnant: What is left of the board.
-        length: Length, mm.
-        width: Width, mm.
+        length: Of the part, along the board, mm.
+        width: Of the part, across the board, mm.
         clear: Rank of the defects that it must keep off, and of all below.
         trim: Taken off each end of the board, mm.
     """
@@ -54,10 +54,10 @@ def without(remnant: Remnant, x: float, y: float, length: float, width: float, k
 
     Args:
         remnant: What is left of the board.
-        x: Across, away from the hinge edge, mm.
-        y: Up, from the foot, mm.
-        length: Length, mm.
-        width: Width, mm.
+        x: Of the part, along the board, mm.
+        y: Of the part, across the board, mm.
+        length: Of the part, along the board, mm.
+        width: Of the part, across the board, mm.
         kerf: Of the saw, mm.
     """
     top, end = y + width + kerf, x + length + kerf
@@ -73,9 +73,10 @@ def without(remnant: Remnant, x: float, y: float, length: float, width: float, k
 def pinned(
     job: Job, sources: Mapping[str, Source], wanted: Sequence[Wanted], pins: Mapping[tuple[str, str], str]
 ) -> tuple[dict[str, tuple[PlacedPiece, ...]], dict[str, tuple[str, Remnant]], float, list[Wanted]]:
-    """Return the pinned pieces on their boards, what these boards leave, what the boards cost.
+    """Return the pinned pieces on their boards and what is not pinned.
 
-    And the pieces that are not pinned, or find no place on their board.
+    Four things: the pieces on their boards, what these boards leave, what the boards cost, and the pieces that
+    are not pinned or find no place on their board.
 
     Args:
         job: The job that is read; it is not changed.

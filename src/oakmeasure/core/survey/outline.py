@@ -123,9 +123,7 @@ def half_planes(outline: Outline, gaps: dict[Side, float] | None = None) -> list
 
 
 def scribed(outline: Outline, gaps: dict[Side, float]) -> tuple[Point, ...]:
-    """Return the outline of the largest leaf that is scribed to the opening, every gap kept.
-
-    () when none is left.
+    """Return the outline of the largest leaf that is scribed to the opening, every gap kept; () when none is left.
 
     Args:
         outline: The clear opening's corners and head.

@@ -36,7 +36,7 @@ def curvature(strips: Sequence[Lamina]) -> float:
     Hollow upwards where positive.
 
     Args:
-        strips: Strips as (from, width), tenths of a mm.
+        strips: The strips, the lowest first.
 
     Raises:
         InputError: Where a thickness is negative or the whole has no stiffness.

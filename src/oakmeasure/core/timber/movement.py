@@ -35,9 +35,7 @@ def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
 
 
 def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
-    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone.
-
-    Sheet keeps its size.
+    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone; sheet keeps its size.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

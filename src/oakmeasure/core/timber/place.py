@@ -22,9 +22,7 @@ TANNIC = ("oak", "chestnut", "cedar")  # blacken with plain or plated steel: com
 
 
 def asks(place: Exposure) -> dict[str, Any]:
-    """Return what a place asks for.
-
-    Its air, glues, finishes and fixings, the first of each taken unless chosen.
+    """Return what a place asks for: its air, glues, finishes and fixings, the first of each taken unless chosen.
 
     Args:
         place: Where the leaf lives.

@@ -1,6 +1,7 @@
 """Veneers sawn out of a board in their sequence.
 
-Where each lies in it, what is left of it, how faces are matched, and what to do when it comes out one short.
+It tells where each lies in the board, what is left of it, how faces are matched, and what to do when it comes out
+one short.
 
 n*raw + (n - 1)*kerf <= thickness. Sanded on both sides; the saw wanders, so the thinnest counts. Book-matched: every
 other veneer is turned over, so that neighbours mirror one another; slip-matched: all lie as they were sawn.

@@ -25,7 +25,7 @@ def drawing_svg(drawing: Drawing, title: str) -> bytes:
 
     Args:
         drawing: The drawing.
-        title: A few words.
+        title: What is drawn, for who cannot see it.
     """
     b = drawing.bounds
     root = Tree.Element(

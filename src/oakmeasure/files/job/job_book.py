@@ -75,7 +75,7 @@ def loads_entry(content: str, source: str = "") -> BookEntry:
 
     Args:
         content: The file's text.
-        source: Whose value or formula it is.
+        source: The entry's file, to be named in a refusal.
 
     Raises:
         JobFileError: With the reason.

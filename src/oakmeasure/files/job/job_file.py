@@ -175,7 +175,7 @@ def load(path: Path | str) -> Job:
     """Return the job in a file.
 
     Args:
-        path: Path of the field in the leaf, its names joined by points.
+        path: The file.
 
     Raises:
         JobFileError: Which names the file.
@@ -198,7 +198,7 @@ def save(job: Job, path: Path | str) -> None:
 
     Args:
         job: The job that is read; it is not changed.
-        path: Path of the field in the leaf, its names joined by points.
+        path: The file.
 
     Raises:
         JobFileError: Which names the file.

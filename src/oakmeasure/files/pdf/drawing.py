@@ -66,8 +66,8 @@ def scale_for(drawing: Drawing, *, width: float, height: float) -> int:
 
     Args:
         drawing: The drawing.
-        width: Width, mm.
-        height: Height, mm.
+        width: Width of the paper that there is, mm.
+        height: Height of the paper that there is, mm.
     """
     needed = max(drawing.bounds.width / width, drawing.bounds.height / height)
     return next((each for each in SCALES if each >= needed), SCALES[-1])

@@ -53,7 +53,7 @@ def paper_named(text: str) -> Paper:
     """Return a paper: A4, A3, roll, or width x height in mm.
 
     Args:
-        text: The text.
+        text: "A4", "A3", "roll", or width x height in mm.
 
     Raises:
         PaperError: See the message.
@@ -114,8 +114,8 @@ def page_frame(canvas: Canvas, paper: Paper, width: float, *, title: str, under:
     Args:
         canvas: The page.
         paper: The size of paper.
-        width: Width, mm.
-        title: A few words.
+        width: Length of the page, mm.
+        title: What is printed on it.
         under: What stands under the title.
         page: "2 of 3" and the like.
     """

@@ -20,9 +20,7 @@ INK = HexColor("#111111")
 
 
 def label_sheet_pdf(labels: Sequence[PieceLabel]) -> bytes:
-    """Return the labels as the bytes of a PDF, as many sides as they need.
-
-    One that says so where there are none.
+    """Return the labels as the bytes of a PDF, as many sides as they need; one that says so where there are none.
 
     Args:
         labels: The labels.

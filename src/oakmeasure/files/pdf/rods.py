@@ -216,17 +216,15 @@ def _batched(tiles: list[tuple[float, float]], rows: int) -> list[list[tuple[int
 
 
 def spread(places: Sequence[float], pitch: float, low: float, high: float) -> list[float]:
-    """Return places for texts, in order and at least `pitch` apart.
-
-    As near to what they name as that leaves room.
+    """Return places for texts, in order and at least `pitch` apart, as near to what they name as that leaves room.
 
     Pushed on from the left, then back from the right end; where even that is too much they are set evenly.
 
     Args:
-        places: Where gaps are read, and what they are.
+        places: Where each text would stand, points.
         pitch: The least distance between two texts, points.
-        low: The least that it may be.
-        high: The most that it may be.
+        low: Where the first may stand, points.
+        high: Where the last may stand, points.
 
     >>> spread([10.0, 11.0, 40.0], 3.0, 0.0, 100.0)
     [10.0, 13.0, 40.0]

@@ -108,7 +108,7 @@ class Page:
         """Begin a sheet.
 
         Args:
-            name: Its name.
+            name: What the sheet is called at its head.
         """
         self.name, self.side = name, 0
         self._over()
@@ -128,8 +128,8 @@ class Page:
         """Write what the sheet is, large, and its figure beside it.
 
         Args:
-            name: Its name.
-            key: Its key in the table.
+            name: What the sheet is.
+            key: The figure beside it, in words.
         """
         self.canvas.setFillColor(INK)
         self.canvas.setFont(BOLD, 17)
@@ -143,7 +143,7 @@ class Page:
 
         Args:
             drawing: The drawing.
-            most: The greatest height that it may have, points.
+            most: The greatest height that it may have, mm.
         """
         b, room = drawing.bounds, WIDE - 2 * MARGIN
         scale = max(b.width / room, b.height / most)
@@ -160,9 +160,9 @@ class Page:
 
         Args:
             text: The text.
-            size: Of the type, in units of the view's own.
+            size: Of the type, points.
             bold: Whether it stands in bold type.
-            after: Space under it, points.
+            after: Space under it, mm.
         """
         font = BOLD if bold else REGULAR
         step = LEADING * size / SIZE
@@ -271,8 +271,8 @@ def folded(text: str, font: str, size: float, room: float) -> list[str]:
     Args:
         text: The text.
         font: Name of the font.
-        size: Of the type, in units of the view's own.
-        room: Width that there is for it, mm; 0 for as much as it needs.
+        size: Of the type, points.
+        room: Width of a line, points.
     """
     lines: list[str] = []
     line = ""

@@ -136,7 +136,7 @@ def with_hardware(job: Job, found: tuple[Piece, ...]) -> Job:
 
     Args:
         job: The job that is read; it is not changed.
-        found: Pieces of a plan and how many of each part it leaves; None for none.
+        found: The hinges that were read.
 
     Raises:
         InputError: For too many.
@@ -151,15 +151,13 @@ def with_hardware(job: Job, found: tuple[Piece, ...]) -> Job:
 
 
 def with_track(job: Job, leaf_id: str, found: tuple[Piece, ...], name: str = "") -> Job:
-    """Return the job with a leaf on one of the track sets that were read: the one called `name`.
-
-    Or the only one.
+    """Return the job with a leaf on one of the track sets that were read: the one called `name`, or the only one.
 
     Args:
         job: The job that is read; it is not changed.
         leaf_id: Id of the leaf in the job.
-        found: Pieces of a plan and how many of each part it leaves; None for none.
-        name: Its name.
+        found: The track sets that were read.
+        name: Which of them; "" where there is only one.
 
     Raises:
         CuttingFileError: Where it is not told which.

@@ -67,9 +67,7 @@ SETTINGS_HEADER = ("machine", "set_to_mm", "thickness_mm", "pieces", "leaf", "pa
 
 
 def settings_csv(solution: Solution) -> str:
-    """Return the cut list by setting: planer, fence and stop over all leaves, the largest first.
-
-    Planed sizes, mm.
+    """Return the cut list by setting: planer, fence and stop over all leaves, the largest first; planed sizes, mm.
 
     Args:
         solution: The job, worked out.
@@ -92,9 +90,7 @@ def settings_csv(solution: Solution) -> str:
 
 
 def cut_record(plan: CutPlan) -> dict[str, Any]:
-    """Return a cutting plan as plain values: cost, bound, gap, pieces of stock.
-
-    And every part where it lies, mm.
+    """Return a cutting plan as plain values: cost, bound, gap, pieces of stock, and every part where it lies, mm.
 
     Args:
         plan: The plan.
@@ -220,9 +216,7 @@ def hands_of(leaf: LeafSolution) -> tuple[str, ...]:
 
 
 def belongs(leaf: LeafSolution, hand: str, slow: bool, active: bool) -> bool:
-    """Return whether a cut is made in the leaf of that hand.
-
-    Of a pair the first is active, the other one is slow.
+    """Return whether a cut is made in the leaf of that hand: of a pair the first is active, the other one is slow.
 
     Args:
         leaf: The leaf, worked out to the end.

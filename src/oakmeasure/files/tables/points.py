@@ -37,7 +37,7 @@ def read_points(path: Path | str, unit: UnitSystem) -> tuple[Tick, ...]:
     """Return the ticks of a CSV or the points of a DXF file.
 
     Args:
-        path: Path of the field in the leaf, its names joined by points.
+        path: The file.
         unit: Of bare numbers in a CSV.
 
     Raises:

@@ -35,8 +35,8 @@ def spliced_stile(x: float, width: float, y0: float, y1: float, more: float, *, 
     """Return what is seen of a new piece: what is added; its halving lies behind the old wood.
 
     Args:
-        x: Across, away from the hinge edge, mm.
-        width: Width, mm.
+        x: Where the stile's left edge is, mm from the hinge edge.
+        width: Width of the stile, mm.
         y0: Its lower end, mm.
         y1: Its upper end, mm.
         more: How much further this splice reaches than the other one, mm.
@@ -48,13 +48,13 @@ def spliced_stile(x: float, width: float, y0: float, y1: float, more: float, *, 
 def splice_ends(
     x: float, width: float, y0: float, y1: float, lap: float, more: float, thickness: float, *, at_foot: bool
 ) -> list[tuple[Point, ...]]:
-    """Return the lines of a splice on the face: the near end.
+    """Return the lines of a splice on the face.
 
-    And the far end of the halving, each falling outwards.
+    They are the near and the far end of the halving, each falling outwards.
 
     Args:
-        x: Across, away from the hinge edge, mm.
-        width: Width, mm.
+        x: Where the stile's left edge is, mm from the hinge edge.
+        width: Width of the stile, mm.
         y0: Its lower end, mm.
         y1: Its upper end, mm.
         lap: Length of the halving, mm.

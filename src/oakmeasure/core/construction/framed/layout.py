@@ -319,9 +319,7 @@ def _columns(
 
 
 def frame_dims(layout: FrameLayout, width: float, stile: float, inset: float = 0.0) -> tuple[Dim, ...]:
-    """Return the sizes to write on a leaf set out as a frame.
-
-    Stiles and the lowest row along, rails and rows up.
+    """Return the sizes to write on a leaf set out as a frame: stiles and the lowest row along, rails and rows up.
 
     Args:
         layout: Where rails and fields stand.

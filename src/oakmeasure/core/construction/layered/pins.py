@@ -31,9 +31,9 @@ def pin_for(layers: float) -> float | None:
 
 
 def pin_places(face: Rect, every: float) -> list[tuple[float, float]]:
-    """Return where pins go in a member: 25 from its edges.
+    """Return where pins go in a member: 25 from its edges, in rows no further apart than `every`.
 
-    In rows no further apart than `every`, two rows at least where it is wide. All mm.
+    Where it is wide there are two rows at least. All mm.
 
     Args:
         face: What is seen of it in the finished leaf, mm.

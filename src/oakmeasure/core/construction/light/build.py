@@ -43,7 +43,7 @@ def pocket_screw(thickness: float) -> float:
     """Return the pocket screw for a frame of a thickness, mm.
 
     Args:
-        thickness: Thickness of the leaf, mm.
+        thickness: Thickness of the frame, mm.
 
     >>> pocket_screw(20.0)
     32.0

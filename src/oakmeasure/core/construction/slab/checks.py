@@ -24,9 +24,7 @@ HELD_MOVES = 2.0  # so much movement a nailed ledge bears before strips split: c
 
 
 def glue_stages(*, strips: int, at_once: int) -> int:
-    """Return in how many glue-ups a slab comes together, `at_once` pieces in each.
-
-    Groups first, then the groups.
+    """Return in how many glue-ups a slab comes together, `at_once` pieces in each: groups first, then the groups.
 
     Args:
         strips: How many strips there are.

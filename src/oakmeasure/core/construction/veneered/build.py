@@ -31,9 +31,7 @@ PLAIN_EDGING = 8.0  # without a moulding: common practice, no source
 
 
 def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
-    """Return the leaf before it is cut to its outline.
-
-    `after` makes layers of what is built up member by member.
+    """Return the leaf before it is cut to its outline; `after` makes layers of what is built up member by member.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

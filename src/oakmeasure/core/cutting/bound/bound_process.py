@@ -83,7 +83,7 @@ def started(watch: Deadline, work: Work) -> BoundProcess | None:
     """Return a copy at work; None where the time is too short for it, or the machine has no room.
 
     Args:
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
         work: What the copy proves.
     """
     if watch.left < LEAST_TIME:

@@ -38,8 +38,8 @@ class Way:
 def _tried(parts: list[int], sizes: Sequence[tuple[int, int]]) -> list[int]:
     """Return the parts that are tried for a piece.
 
-    Of a list of many kinds the largest, and of the others as many, evenly spread over their sizes. A piece is
-    filled as well out of them, and a long list is cut three times as fast.
+    Of a list of many kinds these are the largest, and as many of the others, evenly spread over their sizes. A
+    piece is filled as well out of them, and a long list is cut three times as fast.
     """
     if len(parts) <= MOST_KINDS:
         return parts
@@ -91,7 +91,7 @@ class Filling:
     def _next_strip(self, ways: list[Way], y: int, room: int) -> tuple[int, list[tuple[int, Way]]]:
         """Return the width of the next strip and what lies in it.
 
-        Of the strips that fill the width best together, the one that is filled best itself.
+        Of the strips that fill the width best together it is the one that is filled best itself.
         """
         import numpy as np
 
@@ -142,7 +142,7 @@ class Filling:
 def free_spans(stock: StockInTenths, y: int, wide: int) -> list[Run]:
     """Return the spans of a strip that no defect reaches into, for parts of the highest level.
 
-    And between them what only parts of lower ones may hold.
+    Between them are those that only parts of lower levels may hold.
 
     Args:
         stock: The kind of stock.
@@ -158,10 +158,10 @@ def free_spans(stock: StockInTenths, y: int, wide: int) -> list[Run]:
 
 
 def runs(met: Sequence[Run], stock: StockInTenths) -> list[Run]:
-    """Return the spans that defects, as from.
+    """Return the spans that defects leave free in a strip of a stock.
 
-    To and rank, leave free in a strip of a stock, each with the highest level of the parts that may lie in it;
-    a kerf lies between two that touch.
+    Defects are given as from, to and rank; with each span comes the highest level of the parts that may lie in
+    it. A kerf lies between two that touch.
 
     Args:
         met: From where to where defects reach, and their rank; tenths of a mm.

@@ -76,9 +76,9 @@ class Columns:
 
 @dataclass(frozen=True, slots=True)
 class Prices:
-    """What a solved programme would pay: for a part, for another piece of each stock.
+    """What a solved programme would pay for a part and for another piece of each stock.
 
-    And what is worth most in each width and length at that, by frame.
+    With them, by frame, what is worth most at that in each width and length.
     """
 
     used: Sequence[float] | np.ndarray
@@ -175,7 +175,7 @@ class Master:
         """Add a way of ripping a piece of stock; return whether it is new.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the kind of stock, from 0.
             frame: 0 for strips along the stock, 1 for strips across it.
             strips: Strips as (from, width), tenths of a mm.
         """
@@ -197,7 +197,7 @@ class Master:
         """Return the spans of a piece of stock that is ripped so, with how many there are of each.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the kind of stock, from 0.
             frame: 0 for strips along the stock, 1 for strips across it.
             strips: Strips as (from, width), tenths of a mm.
         """
@@ -247,7 +247,7 @@ class Master:
         """Add the way in which a piece is cut, in two stages.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the kind of stock, from 0.
             frame: 0 for strips along the stock, 1 for strips across it.
             strips: Strips as (from, width), tenths of a mm.
             cuts: In the frame.
@@ -318,9 +318,7 @@ class Master:
     def solve(
         self, until: Callable[[], bool], *, finest: int = FINE, near: float = 0.0
     ) -> linear_programme.Solved | None:
-        """Make columns until no more are asked for, or the time is over.
-
-        None where the programme has no answer.
+        """Make columns until no more are asked for, or the time is over; None where the programme has no answer.
 
         Args:
             until: What says when the time is over.
@@ -380,7 +378,7 @@ class Master:
         """Return what is worth most at such worths of the parts.
 
         Args:
-            value: The value, in its unit; None where nothing is chosen.
+            value: What each part is worth, hundredths of the money.
             grid: To how many tenths of a mm widths and lengths are taken.
         """
         tables = tuple(self._tables(frame, value, grid) for frame in self.frames)
@@ -440,7 +438,7 @@ class Master:
     def weigh(self, value: Sequence[float], on_the_way: Sequence[float] = (0.5,)) -> None:
         """Raise the bound by what these worths of the parts give with exact tables.
 
-        And those so far on the way to them from the worths that gave the best bound: a bound at worths between
+        Worths on the way to them from those that gave the best bound are weighed too: a bound at worths between
         two is at least the one between theirs. Nothing where the bound would not hold, or is not asked for;
         slots have no such tables.
 
@@ -480,7 +478,7 @@ class Master:
 
         Args:
             frame: The stock with strips along it, or across it.
-            value: The value, in its unit; None where nothing is chosen.
+            value: What each part is worth, hundredths of the money.
         """
         return [way for way in frame.lies if value[way.part] > 1e-9 and self.demand[way.part]]
 

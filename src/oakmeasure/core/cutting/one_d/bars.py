@@ -61,7 +61,7 @@ def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
 
     Args:
         problem: What is to be cut out of what.
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
     """
     kerf = tenths(problem.kerf, up=True)
     trim = 2 * tenths(problem.trim, up=True)

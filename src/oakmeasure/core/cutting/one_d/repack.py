@@ -1,7 +1,7 @@
 """Bars that nearly fit: three of them are taken apart and filled again in every possible way.
 
-So that what they waste comes together in one, until a part of the emptiest bar finds room there, and at last that
-bar is not needed.
+What they waste so comes together in one, until a part of the emptiest bar finds room there, and at last that bar is
+not needed.
 
 All sums of up to MOST parts are listed; of those that fill a bar well enough any two that share no part are a packing.
 Source: exhaustive search over subsets; for lists in which nearly nothing is wasted, where columns alone do not get
@@ -81,7 +81,7 @@ def better_bars(problem: Problem, plan: CutPlan, watch: Deadline, *, tidy: bool 
     Args:
         problem: What is to be cut out of what.
         plan: The plan.
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
         tidy: Go on where nothing can be saved, so that what is left comes together in one long off-cut.
     """
     kerf, trim = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)

@@ -125,9 +125,9 @@ def _filled(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | Non
 
 
 def _one_by_one(sizes: Sequence[int], many: int, room: int) -> list[list[int]] | None:
-    """Put each size, the largest first, into one room after the other.
+    """Put each size, the largest first, into one room after the other; None where none was found in so many tries.
 
-    And take it out again where that leads nowhere; None where none was found in so many tries.
+    One that leads nowhere is taken out again.
     """
     order = sorted(range(len(sizes)), key=lambda at: -sizes[at])
     shares: list[list[int]] = [[] for _ in range(many)]

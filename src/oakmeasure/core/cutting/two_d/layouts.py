@@ -1,6 +1,6 @@
 """The best way of cutting one piece of stock at given worths of its parts.
 
-Where strips may lie beside its defects, which of them are worth most together, and what lies in each.
+It finds where strips may lie beside its defects, which of them are worth most together, and what lies in each.
 
 A strip starts at the edge, at the far side of a defect, or a kerf beyond another strip: nothing is gained elsewhere.
 Its spans between defects are filled by knapsacks that all pieces of stock share. Sources: Gilmore and Gomory 1965 for
@@ -80,7 +80,7 @@ class StripLayout:
     def best(self, tables: Levels, start: int = 0) -> tuple[float, list[tuple[int, int]]]:
         """Return the most that the stock beyond y = start can be worth, and its strips as (y, width).
 
-        By the tables of what lies in them.
+        It goes by the tables of what lies in them.
 
         Args:
             tables: The tables of what lies in strips, one for each level of clearness.

@@ -76,9 +76,9 @@ class _Shelves:
 
 
 def shelved(shop: Shop, demand: Sequence[int], left: dict[int, int | None]) -> tuple[list[CutPiece], list[int]]:
-    """Return pieces that cut what is in demand in two stages out of the stock that is left.
+    """Return pieces that cut what is in demand in two stages, and how many of each part found no place.
 
-    Which has no defects, and how many of each part found no place.
+    They are cut out of the stock that is left, which has no defects.
 
     Args:
         shop: The problem in whole tenths.

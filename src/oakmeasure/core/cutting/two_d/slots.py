@@ -28,7 +28,7 @@ def side_by_side(
 ) -> Tables:
     """Return what parts in one slot are worth at the most.
 
-    By its length along the strip and the width of the strip.
+    It goes by the slot's length along the strip and the width of the strip.
 
     Args:
         ways: Parts and how they may lie.
@@ -58,8 +58,8 @@ def by_length(ways: Sequence[Way], left: Sequence[int]) -> Counter[int]:
 def useful_slots(alongs: Sequence[int], worths: np.ndarray, many: Sequence[int]) -> list[tuple[int, np.ndarray, int]]:
     """Return the lengths of slots that are worth more than any shorter one in some width of strip.
 
-    With what they are worth by width, and how many there can be of each. Where a shorter slot is worth as much,
-    that one is taken as often more.
+    With each comes what it is worth by width, and how many there can be of it. Where a shorter slot is worth as
+    much, that one is taken as often more.
 
     Args:
         alongs: Lengths of slots, tenths of a mm.

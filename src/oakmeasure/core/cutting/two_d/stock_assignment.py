@@ -59,13 +59,15 @@ class Shop(Tenths):
         perfect: bool,
         watch: Deadline | None,
     ) -> list[CutPiece] | None:
-        """Return pieces that cut what is in demand.
+        """Return pieces that cut what is in demand out of the stock that is left.
 
-        Which goes down, out of the stock that is left, until the watch ends it; None where it cannot cost less
-        than `below`, hundredths.
+        None where they cost too much.
+
+        Demand goes down by what is cut, until the watch ends it. Too much is what is not less than `below`,
+        hundredths.
 
         Args:
-            value: The value, in its unit; None where nothing is chosen.
+            value: What each part is worth, hundredths of the money.
             ways: "rip", "cross" or "both": how strips may lie.
             source: Of random numbers.
             demand: How many of each part are still wanted.
@@ -190,7 +192,7 @@ class Shop(Tenths):
         Args:
             pieces: Pieces of stock with their cuts.
             bound: What no plan can cost less than, in the job's money.
-            watch: The time that there is, and whom to tell; None for no end.
+            watch: The time that there is, who may stop it, and whom to tell.
         """
         cuts: list[Cut] = []
         index: dict[int, int] = {}

@@ -58,7 +58,7 @@ def plan_strips(problem: Problem, watch: Deadline) -> CutPlan:
 
     Args:
         problem: What is to be cut out of what.
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
     """
     search = Search(Shop(problem), watch)
     try:
@@ -156,7 +156,7 @@ class Search:
         """Make whole plans and mend the best one, until the least is reached or that share of the time is gone.
 
         Args:
-            share: Where on the line the number stands, 0 to 1.
+            share: Share of the time, 0 to 1.
         """
         while not self.is_over and self.watch.gone < share * self.watch.seconds:
             self.take_bound(0.0)
@@ -166,9 +166,9 @@ class Search:
                 break
 
     def begin_aside(self, master: Master | None = None) -> None:
-        """Let a second process prove the bound: of a long list of boards.
+        """Let a second process prove the bound.
 
-        Or one whose wood is not all as clean; of sheets.
+        It does so of a long list of boards, or one whose wood is not all as clean, and of sheets.
 
         Args:
             master: The programme of a long list of sheets, to go on from.
@@ -399,9 +399,9 @@ class Search:
         return self.best is not None and len(self.best) > 1 and not self.key[0] and not self.shop.is_large
 
     def aims(self, pieces: Sequence[CutPiece]) -> tuple[float, int]:
-        """Return what counts among plans of one cost, less is better: the largest off-cut, negative.
+        """Return what counts among plans of one cost, less is better.
 
-        And how many widths the fence is set to.
+        First the largest off-cut, negative, then how many widths the fence is set to.
 
         Args:
             pieces: Pieces of stock with their cuts.

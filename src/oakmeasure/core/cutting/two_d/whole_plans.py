@@ -36,9 +36,7 @@ Layouts = tuple[int, int, tuple[Strip, ...]]  # a piece of stock, its frame, its
 
 
 def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts: bool = True) -> np.ndarray | None:
-    """Return the cheapest whole numbers of the columns at hand that were found in time.
-
-    None where there are none.
+    """Return the cheapest whole numbers of the columns at hand that were found in time; None where there are none.
 
     Args:
         master: The linear programme of strips and what lies in them.
@@ -77,7 +75,7 @@ def kept(
 
     Args:
         master: The linear programme of strips and what lies in them.
-        watch: The time that there is, and whom to tell; None for no end.
+        watch: The time that there is, who may stop it, and whom to tell.
         source: Of random numbers.
         spread: How much chance decides, 0 for not at all.
         share: Share of the pieces that could be kept which are kept at once, more where time is short.
@@ -284,7 +282,7 @@ def _offers(
 ) -> list[tuple[float, Layouts, list[CutAt]]]:
     """Return the ways of cutting a piece that the programme now uses, filled with what is still wanted.
 
-    Those that lose least first: their price less what lies in them is worth, of the price.
+    Those that lose least come first: their price less what lies in them is worth, of the price.
     """
     found, x = [], prices.used
     used = {key: float(x[at]) for key, at in master.made.layouts.items() if at < len(x) and x[at] > 1e-4}
@@ -347,7 +345,8 @@ def _keep(master: Master, most: int, key: Layouts, cuts: list[CutAt], found: lis
 def _filled(master: Master, key: Layouts, prices: Prices, having: _Having) -> list[CutAt]:
     """Return what a piece of stock that is ripped so holds, no more of a part than is still wanted.
 
-    In each span and slot what the programme has there, which goes down; else what is worth most at these prices.
+    In each span and slot it is what the programme has there, which goes down; else what is worth most at these
+    prices.
     """
     at, n, strips = key
     layout, tables, k = master.frames[n].layouts[at], prices.tables[n], master.shop.kerf
@@ -393,9 +392,7 @@ def _taken(fills: list[list[Any]], left: Sequence[int]) -> tuple[Way, ...]:
 
 
 def assembled(master: Master, x: np.ndarray) -> tuple[list[CutPiece], list[int]]:
-    """Return the pieces of stock that whole numbers of columns mean, and what is left over.
-
-    Nothing is cut twice.
+    """Return the pieces of stock that whole numbers of columns mean, and what is left over; nothing is cut twice.
 
     Args:
         master: The linear programme of strips and what lies in them.

@@ -64,8 +64,8 @@ def swung_to(leaf: LeafSolution, swing: Swing, x: float, y: float) -> float:
     Args:
         leaf: The leaf, worked out to the end.
         swing: How the leaf swings, and what stands in its way.
-        x: Across, away from the hinge edge, mm.
-        y: Up, from the foot, mm.
+        x: Across the drawing, mm.
+        y: Up the drawing, mm.
     """
     if leaf.leaf.hand is Hand.RIGHT:
         x = swing.plan.width - x

@@ -34,7 +34,7 @@ class Crooked:
         """Return the line of a side as drawn: its ends moved, its bows exaggerated, an arch in its true shape.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the side, from 0, the floor.
         """
         edge = self.outline.edges[at]
         start, end = self.corners[at], self.corners[(at + 1) % len(self.corners)]
@@ -50,7 +50,7 @@ class Crooked:
         """Return a strip along a side, two standard errors to either side, exaggerated as the side is.
 
         Args:
-            at: Its place in the list, from 0.
+            at: Number of the side, from 0, the floor.
             sigmas: Standard deviation at both ends of the side, mm.
         """
         line = self.line(at)
@@ -123,7 +123,7 @@ def side_sigmas(corners: tuple[Point, ...], covariance: Matrix, at: int) -> tupl
     Args:
         corners: Corners, anticlockwise, mm.
         covariance: Covariance of the corners' coordinates, mm².
-        at: Its place in the list, from 0.
+        at: Number of the side, from 0, the floor.
     """
     ends = (at, (at + 1) % len(corners))
     (ax, ay), (bx, by) = corners[ends[0]], corners[ends[1]]

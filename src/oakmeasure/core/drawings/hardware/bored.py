@@ -11,9 +11,7 @@ SEEN = 0.5  # nearer to the opening face than this it is seen there, mm
 
 
 def bored(sketch: Sketch, leaf: LeafSolution) -> None:
-    """What is cut and bored for lock, latch and pull.
-
-    What is seen from the opening side in full line, else hidden.
+    """What is cut and bored for lock, latch and pull: what is seen from the opening side in full line, else hidden.
 
     Args:
         sketch: The drawing that is added to.

@@ -25,9 +25,7 @@ NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
 
 
 def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bool = False) -> Drawing:
-    """Return the setting-out drawing of the leaf.
-
-    `title` adds what it is in words, `handles` what can be dragged.
+    """Return the setting-out drawing of the leaf; `title` adds what it is in words, `handles` what can be dragged.
 
     Args:
         leaf: The leaf, worked out to the end.
@@ -109,14 +107,12 @@ def unit_step(build: Build) -> float:
 
 
 def roomy_step(build: Build, show: Show, room: float) -> float:
-    """Return the same for a view with much text beside the leaf, `room` times as wide.
-
-    Texts in inches take more.
+    """Return the same for a view with much text beside the leaf, `room` times as wide; texts in inches take more.
 
     Args:
         build: The leaf's parts and joints, in the finished leaf's coordinates.
         show: How lengths and other quantities are written.
-        room: Width that there is for it, mm; 0 for as much as it needs.
+        room: How many times as wide as the leaf alone.
     """
     return room * unit_step(build) * (INCH_ROOM if show.system is UnitSystem.INCH else 1.0)
 
@@ -181,7 +177,7 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
         page: The drawing that is added to, which is not mirrored by the hand.
         x0: Where it begins, across, mm.
         x1: Where it ends, across, mm.
-        y: Up, from the foot, mm.
+        y: Where the floor is, up the drawing, mm.
         step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
     page.line([(x0, y), (x1, y)], Layer.FLOOR)
@@ -192,9 +188,7 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
 
 
 def front(sketch: Sketch, build: Build) -> None:
-    """Draw what is seen of every part, grain along the wood.
-
-    What is there already paler than the new wood on it.
+    """Draw what is seen of every part, grain along the wood; what is there already paler than the new wood on it.
 
     Args:
         sketch: The drawing that is added to.

@@ -20,9 +20,7 @@ JAW = 16.0
 
 
 def glue_view(leaf: LeafSolution, number: int, show: Show) -> Drawing:
-    """Return the drawing of a stage, counted over all glue-ups from 1.
-
-    Why there is none where nothing is glued.
+    """Return the drawing of a stage, counted over all glue-ups from 1; why there is none where nothing is glued.
 
     Args:
         leaf: The leaf, worked out to the end.
@@ -60,9 +58,9 @@ def _no_plan(plan: GluePlan, show: Show) -> Drawing:
 
 
 def _leaf(sketch: Sketch, leaf: LeafSolution, build: Build, stage: GlueStage) -> None:
-    """The leaf on the bench, opening face up, what is glued now in its own wood.
+    """The leaf on the bench, opening face up.
 
-    The clamps over and under it in turn.
+    What is glued now is in its own wood, the clamps over and under it in turn.
     """
     k = min(TALL / build.height, 400.0 / build.width)
     small = Sketch(mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)

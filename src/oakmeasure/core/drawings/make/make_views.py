@@ -96,9 +96,7 @@ def _leaf(sketch: Sketch, solved: LeafSolution, build: Build, lit: set[str], roo
 
 
 def labels_view(labels: Sequence[PieceLabel], show: Show, *, page: int = 0) -> Drawing:
-    """Return labels as they are printed, nine at a time.
-
-    An arrow to the head, the name, joints in large letters.
+    """Return labels as they are printed, nine at a time: an arrow to the head, the name, joints in large letters.
 
     Args:
         labels: The labels.

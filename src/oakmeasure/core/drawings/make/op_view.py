@@ -1,6 +1,7 @@
-"""The operation at hand: the work as it lies on the bench, what looks up, where its head is, what is cut.
+"""The operation at hand: the work as it lies on the bench, and what to do in words.
 
-And in words what to set, to check and to beware of.
+The drawing shows what looks up, where its head is and what is cut; the words what to set, to check and to beware
+of.
 
 The work lies with its head, or its hinge end, to the left. Seen so, the hinge edge of a leaf that is hinged on the left
 is towards the one who works when the opening face is up; turned over, or hinged on the right, it is away.

@@ -1,6 +1,6 @@
-"""The operations over the days: work in full bars, waiting hatched, the due day a line.
+"""The operations over the days, and the finish as a calendar.
 
-And the finish as a calendar.
+Work is in full bars, waiting hatched, the due day a line.
 """
 
 from __future__ import annotations

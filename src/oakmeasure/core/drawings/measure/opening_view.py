@@ -75,8 +75,8 @@ def sides_named(sketch: Sketch, leaf: LeafSolution, width: float, y: float) -> N
     Args:
         sketch: The drawing that is added to.
         leaf: The leaf, worked out to the end.
-        width: Width, mm.
-        y: Up, from the foot, mm.
+        width: Clear width that the words stand under, mm.
+        y: Where the words stand, up the drawing, mm.
     """
     left = leaf.leaf.hand is Hand.LEFT
     for x, text in ((-WALL / 2, "hinges" if left else "latch"), (width + WALL / 2, "latch" if left else "hinges")):
@@ -97,7 +97,7 @@ def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
 def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
     """The largest square leaf at its true size inside the clear plumb opening.
 
-    Of an odd shape also the scribed one.
+    Of an odd shape the scribed one is drawn too.
 
     Args:
         sketch: The drawing that is added to.

@@ -27,8 +27,8 @@ def face_of(
     Args:
         sketch: The drawing that is added to.
         board: The board, seen on its best face with its head end to the left.
-        x: Across, away from the hinge edge, mm.
-        y: Up, from the foot, mm.
+        x: Where the board's head end is on the drawing, mm.
+        y: Where the board's lower edge is on the drawing, mm.
         tint: Colour of the wood, as #rrggbb; "" for the layer's own.
         face: Which face of the board is seen.
         ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.

@@ -1,6 +1,6 @@
-"""The plan of a lot: every board with its defects and what is cut from it, what is left hatched.
+"""The plan of a lot: every board with its defects and what is cut from it.
 
-What comes back named.
+What is left is hatched, what comes back is named.
 """
 
 from __future__ import annotations

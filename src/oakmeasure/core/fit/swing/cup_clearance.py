@@ -18,9 +18,7 @@ PIN_IN_MOST = 30.0  # a corner that hardly swings out says no more of its pin th
 
 
 def least_reveal(rows: Sequence[RevealRow], *, thickness: float, boring: float) -> float | None:
-    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows.
-
-    None without a table.
+    """Return the least reveal by the hinge's own table, mm, worked between its nearest rows; None without a table.
 
     Weighted by how near the rows are (inverse square): a table of a few points on no grid. At a row it is that
     row.

@@ -40,10 +40,7 @@ class SwingPlan:
 
     @property
     def corners(self) -> tuple[Point, ...]:
-        """Return the shut leaf's corners.
-
-        Hinge and latch on the opening face, latch and hinge on the closing face.
-        """
+        """Return the shut leaf's corners: hinge and latch on the opening face, latch and hinge on the closing face."""
         back = self.width - self.thickness * math.tan(math.radians(self.bevel_deg))
         return (0.0, 0.0), (self.width, 0.0), (back, self.thickness), (0.0, self.thickness)
 

@@ -83,9 +83,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
 
 
 def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:
-    """A butt over the end grain of a through tenon or its wedges holds no screw.
-
-    A screw there starts the wedge.
+    """A butt over the end grain of a through tenon or its wedges holds no screw: a screw there starts the wedge.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

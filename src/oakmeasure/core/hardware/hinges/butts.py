@@ -159,7 +159,8 @@ def _tops(
 def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
     """Return how far the end butts of a cabinet's leaf are from its ends.
 
-    In line with the rails' inner edges, or a butt's length where it has none. Common practice, no source.
+    They stand in line with the rails' inner edges, or a butt's length from the ends where it has none. Common
+    practice, no source.
     """
     found = {}
     ends = (

@@ -71,9 +71,7 @@ CUP_LESS_MOST = 1.0  # mm that a cup may stand shallower
 
 
 def cup_count(*, height: float, mass: float) -> int | None:
-    """Return how many cup hinges a leaf of at most 600 width needs.
-
-    None where it is too high or too heavy for any.
+    """Return how many cup hinges a leaf of at most 600 width needs; None where it is too high or too heavy for any.
 
     Args:
         height: Height, mm.
@@ -89,9 +87,7 @@ def cup_count(*, height: float, mass: float) -> int | None:
 
 
 def inputs(ctx: Context) -> None:
-    """Add the hinge's own figures, and the overlay where it is the one that is sought.
-
-    The leaf's size rests on it.
+    """Add the hinge's own figures, and the overlay where it is the one that is sought: the leaf's size rests on it.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
@@ -273,9 +269,7 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
 
 
 def cup_member(build: Build, y: float) -> Part | None:
-    """Return the part at the hinge edge that a cup at a height is bored into.
-
-    The one that lies foremost behind it.
+    """Return the part at the hinge edge that a cup at a height is bored into: the one that lies foremost behind it.
 
     Args:
         build: The leaf's parts and joints, in the finished leaf's coordinates.
@@ -357,9 +351,9 @@ def _borings(
 
 
 def bored_depth(ctx: Context, point: float) -> Figure:
-    """Return how deep a cup is bored: as its hinge has it, or, in a leaf that came out thinner.
+    """Return how deep a cup is bored: as its hinge has it, or less in a leaf that came out thinner.
 
-    As much less as keeps the wood under it, in steps of 0.5 and at most 1 less.
+    Then it is as much less as keeps the wood under it, in steps of 0.5 and at most 1 less.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

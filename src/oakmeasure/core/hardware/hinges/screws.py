@@ -31,7 +31,7 @@ def misuse_pull(*, mass: float, width: float, spacing: float, person: float = PE
 
     Args:
         mass: Of the leaf, kg.
-        width: Width, mm.
+        width: Width of the leaf, mm.
         spacing: From the middle of the top hinge to that of the bottom one, mm.
         person: Mass of who hangs on the handle, kg.
 
@@ -67,7 +67,7 @@ def latch_corner_moves(*, by: float, width: float, spacing: float) -> float:
 
     Args:
         by: How far one hinge is out of line, mm.
-        width: Width, mm.
+        width: Width of the leaf, mm.
         spacing: From the middle of the top hinge to that of the bottom one, mm.
 
     >>> round(latch_corner_moves(by=1, width=762, spacing=1600), 3)

@@ -243,9 +243,7 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
 
 
 def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
-    """Add a pair's flush bolts and return what is cut for them in the slow leaf, head and floor.
-
-    () without them.
+    """Add a pair's flush bolts and return what is cut for them in the slow leaf, head and floor; () without them.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.

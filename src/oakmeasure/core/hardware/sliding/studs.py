@@ -69,9 +69,7 @@ def stud_places(*, first: float, pitch: float, low: float, high: float) -> tuple
 
 
 def margin(place: float, studs: Sequence[float], width: float) -> float:
-    """Return how far inside wood a hole lies, mm, from the nearer edge of its stud.
-
-    Less than 0 beside all of them.
+    """Return how far inside wood a hole lies, mm, from the nearer edge of its stud; less than 0 beside all of them.
 
     Args:
         place: Place of the hole along the wall, mm.
@@ -106,7 +104,7 @@ def alignment(holes: Sequence[float], studs: Sequence[float], *, width: float, e
     Args:
         holes: Places of the track's holes, from its left end, mm.
         studs: Where studs stand along the wall, mm.
-        width: Width, mm.
+        width: Width of a stud, mm.
         edge: Wood wanted beside a hole's middle, mm.
         shift: How far the track is moved along the wall, mm.
     """
@@ -126,7 +124,7 @@ def best_shift(holes: Sequence[float], studs: Sequence[float], *, width: float, 
     Args:
         holes: Places of the track's holes, from its left end, mm.
         studs: Where studs stand along the wall, mm.
-        width: Width, mm.
+        width: Width of a stud, mm.
         edge: Wood wanted beside a hole's middle, mm.
         reach: How far the track may be shifted, either way, mm.
 
