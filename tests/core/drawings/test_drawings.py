@@ -170,7 +170,7 @@ def test_grain_of_the_parts_is_drawn_along_their_length():
 
 
 def test_mirroring_turns_places_and_not_words():
-    sketch = Sketch(mirror_at=100.0)
+    sketch = Sketch(Show(), mirror_at=100.0)
     sketch.label(10, 5, "hinge", anchor=Anchor.LEFT)
     sketch.line([(0, 0), (30, 0)], Layer.OUTLINE)
     label, line = sketch.shapes
@@ -251,8 +251,8 @@ def test_edge_seen_straight_on_has_its_opening_face_where_the_eye_finds_it(hand)
     """Hinges left: from the hinge side the opening face is at the right hand, from the latch side at the left."""
     leaf = solved(hand=hand, hardware=HardwareChoices(lock=MortiseLock(case_height=56.0)))
     for at_latch in (False, True):
-        sketch = Sketch()
-        edge_on(sketch, leaf, leaf.build, Show(), 0.0, 20.0, at_latch=at_latch)
+        sketch = Sketch(Show(), 20.0)
+        edge_on(sketch, leaf, leaf.build, 0.0, at_latch=at_latch)
         right = (hand is Hand.LEFT) is not at_latch
         tips = [
             shape.points[1][0] for shape in sketch.shapes if isinstance(shape, Line) and shape.layer is Layer.PENCIL

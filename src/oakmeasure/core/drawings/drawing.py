@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 from oakmeasure.core.base.geometry import Point, circle
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.leaf.part import Rect
 
 
@@ -220,6 +221,10 @@ class Drawing:
 class Sketch:
     """Collects shapes. `mirror_at` turns the view round for hinges on the right: x becomes mirror_at − x."""
 
+    show: Show
+    """How lengths and other quantities are written on it."""
+    step: float = 1.0
+    """Distance that spaces its lines and texts, mm on the drawing: about the height of a line of text."""
     shapes: list[Shape] = field(default_factory=list)
     """What is drawn so far."""
     mirror_at: float | None = None
@@ -227,7 +232,7 @@ class Sketch:
 
     def page(self) -> Sketch:
         """Return a sketch on the same sheet that is not mirrored: for rods, titles and sections beside the leaf."""
-        return Sketch(self.shapes)
+        return Sketch(self.show, self.step, self.shapes)
 
     def at(self, x: float, y: float) -> Point:
         """Return a point of this sketch as one of the drawing.

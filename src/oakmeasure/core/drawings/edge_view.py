@@ -10,7 +10,6 @@ from collections.abc import Callable, Iterable
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid
-from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
@@ -41,15 +40,7 @@ TOLD = (
 
 
 def edge_on(
-    page: Sketch,
-    leaf: LeafSolution,
-    build: Build,
-    show: Show,
-    x: float,
-    step: float,
-    *,
-    at_latch: bool = False,
-    ends: bool = False,
+    page: Sketch, leaf: LeafSolution, build: Build, x: float, *, at_latch: bool = False, ends: bool = False
 ) -> None:
     """Draw an edge at x: its layers, through tenons, and every cut near it.
 
@@ -59,12 +50,11 @@ def edge_on(
         page: The drawing that is added to, which is not mirrored by the hand.
         leaf: The leaf, worked out to the end.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
         x: Across, away from the hinge edge, mm.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
         at_latch: Whether the latch edge is seen, else the hinge edge.
         ends: Whether it says where cuts start and stop, else how deep they go.
     """
+    show, step = page.show, page.step
     t, w = build.thickness, build.width
     face_right = (leaf.leaf.hand is Hand.LEFT) is not at_latch
 
@@ -94,7 +84,7 @@ def edge_on(
                 ref=f"part:{tenon.member}",
                 grain=Grain.END,
             )
-    _heading(page, build, show, x, step, "latch edge" if at_latch else "hinge edge", face_right)
+    _heading(page, build, x, "latch edge" if at_latch else "hinge edge", face_right)
     for cut in leaf.borings:
         if cut.solid is None or away(cut.solid) > REACH:
             continue
@@ -124,10 +114,11 @@ def _is_told(cut: Boring, at_latch: bool) -> bool:
     return here and cut.kind in TOLD
 
 
-def _heading(page: Sketch, build: Build, show: Show, x: float, step: float, words: str, face_right: bool) -> None:
+def _heading(page: Sketch, build: Build, x: float, words: str, face_right: bool) -> None:
+    step = page.step
     t, h = build.thickness, build.height
     page.label(x + t / 2, h + 6 * step, words, layer=Layer.PENCIL, size=0.95)
-    page.label(x + t / 2, h + 2.6 * step, show.length(t), layer=Layer.PENCIL, size=0.95)
+    page.label(x + t / 2, h + 2.6 * step, page.show.length(t), layer=Layer.PENCIL, size=0.95)
     side, tip = (x + t, x + t + 2.4 * step) if face_right else (x, x - 2.4 * step)
     page.line([(side, -2 * step), (tip, -2 * step)], Layer.PENCIL)
     page.line([(tip, -2 * step), (tip - (tip - side) * 0.4, -1.2 * step)], Layer.PENCIL)

@@ -6,7 +6,6 @@ import math
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.geometry import Point, circle
-from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
@@ -144,16 +143,15 @@ def refused(sketch: Sketch, each: Fixing, radius: float) -> None:
     sketch.line([(each.x - radius, each.y - radius), (each.x + radius, each.y + radius)], Layer.DOUBT, ref=each.ref)
 
 
-def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """The sizes that the builder asks for: up the latch side, and on top from the hinge edge.
 
     Args:
         sketch: The drawing that is added to.
         leaf: The leaf, worked out to the end.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    show, step = sketch.show, sketch.step
     f, page = leaf.figures, sketch.page()
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 3 * step
     y = build.height + f["gap_head"].value + LINING_SHOWN + 2.5 * step
@@ -173,20 +171,19 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
     sketch.dimension((0, over), (build.width, over), show.length(build.width), figure="leaf_width")
 
 
-def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool = True) -> None:
+def section(page: Sketch, build: Build, x0: float, *, words: bool = True) -> None:
     """Upright section near the hinges, the opening face to the left, thickness at twice its size.
 
     Args:
         page: The drawing that is added to, which is not mirrored by the hand.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
         x0: Where it begins, across, mm.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
         words: Whether parts are named in it.
     """
     times = 2.0
     if words:
         text = "section, thickness × 2"
-        page.label(x0 + build.thickness, build.height + 3 * step, text, layer=Layer.PENCIL, size=0.9)
+        page.label(x0 + build.thickness, build.height + 3 * page.step, text, layer=Layer.PENCIL, size=0.9)
     panels = sorted((part.face.x0, part.face.y0, part.face.x1) for part in build.parts if part.role is Role.PANEL)
     cut = (panels[0][0] + panels[0][2]) / 2 if panels else 0.3 * build.width
     for part in build.parts:
@@ -200,14 +197,14 @@ def section(page: Sketch, build: Build, x0: float, step: float, *, words: bool =
         _cut_part(page, part, rect, along=part.grain_upright)
 
 
-def plan(sketch: Sketch, build: Build, step: float) -> None:
+def plan(sketch: Sketch, build: Build) -> None:
     """Level section through a ledge or a stiffener, the opening face at the bottom, thickness at twice its size.
 
     Args:
         sketch: The drawing that is added to.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = sketch.step
     times = 2.0
     level = [part for part in build.parts if part.role in (Role.LEDGE, Role.STIFFENER)]
     cut = level[-1].face.y0 + 0.5 * level[-1].face.height if level else 0.6 * build.height

@@ -35,8 +35,9 @@ def customer_drawing(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), unit_step(build)  # mirrored for hinges on the right
-    surround(sketch, leaf, step)
+    step = unit_step(build)
+    sketch = sketch_for(leaf, show, step)  # mirrored for hinges on the right
+    surround(sketch, leaf)
     front(sketch, build)
     page = sketch.page()
     low, right = -leaf.figures["gap_floor"].value - 3.5 * step, build.width + 6.0 * step

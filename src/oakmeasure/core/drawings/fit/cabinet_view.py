@@ -29,7 +29,7 @@ def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
     frame = leaf.leaf.cabinet.frame if run > 1 else SIDE
     half = leaf.leaf.hanging is Hanging.HALF_OVERLAY
     pitch = w + frame
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT and run == 1 else None)
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT and run == 1 else None)
     unit = max(h, w * run) / 100
     left = leaf.leaf.cabinet.division if half else frame
     sketch.rect(Rect(-left, -frame, run * pitch, h + frame), Layer.LINING)

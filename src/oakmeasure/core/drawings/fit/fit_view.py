@@ -30,22 +30,23 @@ def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), ROOM * unit_step(build)
-    surround(sketch, leaf, step)
+    sketch = sketch_for(leaf, show, ROOM * unit_step(build))
+    step = sketch.step
+    surround(sketch, leaf)
     front(sketch, build)
     if leaf.fit.outline:  # what is scribed off the rectangle that it was glued up to
         sketch.line([*leaf.fit.outline, leaf.fit.outline[0]], Layer.DOUBT)
-    _gaps(sketch, leaf, show, step)
-    _sizes(sketch, leaf, show, step)
-    _latch_edge(sketch.page(), leaf, show, build.width + 15 * step, step)
+    _gaps(sketch, leaf)
+    _sizes(sketch, leaf)
+    _latch_edge(sketch.page(), leaf, build.width + 15 * step)
     return sketch.drawing(margin=2 * step)
 
 
-def _gaps(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
+def _gaps(sketch: Sketch, leaf: LeafSolution) -> None:
     """The gap at both ends of every edge, written where it is."""
     f = leaf.figures
     w, h = leaf.fit.width.value, leaf.fit.height.value
-    out = 3.4 * step
+    out = 3.4 * sketch.step
     right = leaf.leaf.hand is Hand.RIGHT
     sides = {
         "gap_hinge_head": (-out, 0.93 * h),
@@ -65,7 +66,7 @@ def _gaps(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
         sketch.page().label(
             px,
             py,
-            show.length(figure.value),
+            sketch.show.length(figure.value),
             bold=True,
             layer=Layer.LEAF,
             anchor=anchor,
@@ -75,7 +76,8 @@ def _gaps(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
         )
 
 
-def _sizes(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
+def _sizes(sketch: Sketch, leaf: LeafSolution) -> None:
+    show, step = sketch.show, sketch.step
     page, f = sketch.page(), leaf.figures
     w, h = leaf.fit.width.value, leaf.fit.height.value
     left, right = side_gaps(leaf)
@@ -96,8 +98,9 @@ def _sizes(sketch: Sketch, leaf: LeafSolution, show: Show, step: float) -> None:
     page.label(w + right + 2 * step, y - 5 * step, "clear, plumb", layer=Layer.PENCIL, anchor=Anchor.LEFT)
 
 
-def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: float) -> None:
+def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
     """Plan of the latch edge, shut, with the path of its back corner; the opening face below."""
+    step = page.step
     f, build = leaf.figures, leaf.build
     if build is None or "least_bevel" not in f:
         return
@@ -134,7 +137,7 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, show: Show, x: float, step: fl
     page.label(*at(gap + lining / 2, t * 0.5), "lining", layer=Layer.PENCIL, size=0.95)
     page.label(*at(-shown * 0.62, t * 0.5), "leaf", on_paper=True)
     _path(page, at, w, t, back, knuckle, setback)
-    _latch_texts(page, leaf, show, at, step, t, back, gap)
+    _latch_texts(page, leaf, at, t, back, gap)
 
 
 def _path(
@@ -154,15 +157,9 @@ def _path(
 
 
 def _latch_texts(
-    page: Sketch,
-    leaf: LeafSolution,
-    show: Show,
-    at: Callable[[float, float], Point],
-    step: float,
-    t: float,
-    back: float,
-    gap: float,
+    page: Sketch, leaf: LeafSolution, at: Callable[[float, float], Point], t: float, back: float, gap: float
 ) -> None:
+    show, step = page.show, page.step
     f = leaf.figures
     low = at(gap / 2, -3)
     page.label(

@@ -23,7 +23,7 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     across = 2 * w + apart
     step = max(h, across) / 100
     side, head, floor, t = f["gap_hinge"].value, f["gap_head"].value, f["gap_floor"].value, LINING_SHOWN
-    sketch = Sketch()
+    sketch = Sketch(show, step)
     sketch.rect(Rect(-side, -floor, across + side, h + head), Layer.SPACE)
     for rect in (
         Rect(-side - t, -floor, -side, h + head + t),
@@ -31,10 +31,10 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
         Rect(-side, h + head, across + side, h + head + t),
     ):
         sketch.rect(rect, Layer.LINING)
-    floor_line(sketch, -12 * step, across + 12 * step, -floor, step)
+    floor_line(sketch, -12 * step, across + 12 * step, -floor)
     front(sketch, build)
-    front(Sketch(sketch.shapes, mirror_at=across), build)
-    _written(sketch, leaf, show, across, step)
+    front(Sketch(show, step, sketch.shapes, mirror_at=across), build)
+    _written(sketch, leaf, across)
     y, x = -9 * step, -10 * step
     sketch.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
     sketch.dimension((across - w, y), (across, y), show.length(w), figure="leaf_width")
@@ -47,9 +47,9 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     return sketch.drawing(margin=2 * step)
 
 
-def _written(sketch: Sketch, leaf: LeafSolution, show: Show, across: float, step: float) -> None:
+def _written(sketch: Sketch, leaf: LeafSolution, across: float) -> None:
     """The gaps where they are."""
-    f, h, out = leaf.figures, leaf.fit.height.value, 4 * step
+    f, h, out = leaf.figures, leaf.fit.height.value, 4 * sketch.step
     places = {
         "gap_hinge_head": (-out, 0.93 * h),
         "gap_hinge_foot": (-out, 0.06 * h),
@@ -62,5 +62,5 @@ def _written(sketch: Sketch, leaf: LeafSolution, show: Show, across: float, step
         "gap_meeting": (across / 2, h + out),
     }
     for name, (x, y) in places.items():
-        text = show.length(f[figure_name(name)].value)
+        text = sketch.show.length(f[figure_name(name)].value)
         sketch.label(x, y, text, bold=True, layer=Layer.LEAF, size=1.05, ref=f"figure:{name}", on_paper=True)

@@ -30,38 +30,38 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
     lw, lh = leaf.fit.width.value, leaf.fit.height.value
     x0 = leaf.fit.x_hinge_edge - opening.hinge_in.value
     y0 = leaf.fit.y_foot - opening.floor_high.value
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
-    unit = max(h, 1.5 * w) / 100
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    step = sketch.step = max(h, 1.5 * w) / 100
     places = _places(leaf, x0, lw, w, slid)
-    low = min(-0.25 * w, *(x for x, _ in places)) - 6 * unit
-    high = max(w + lw, *(x + lw for x, _ in places)) + 6 * unit
+    low = min(-0.25 * w, *(x for x, _ in places)) - 6 * step
+    high = max(w + lw, *(x + lw for x, _ in places)) + 6 * step
     if "free_wall" in f:
-        high = max(high, w + f["free_wall"].value + 6 * unit)
+        high = max(high, w + f["free_wall"].value + 6 * step)
     if not leaf.leaf.hanging.slides:
         high = w + 0.3 * w
-    _front(sketch, leaf, low, high, w, h, unit)
+    _front(sketch, leaf, low, high, w, h)
     for x, layer in places:
         box = Rect(x, y0, x + lw, y0 + lh)
         sketch.area(corners(box), Layer.LEAF if layer is None else layer, ref="figure:leaf_width")
         sketch.box(box, Layer.LEAF, ref="figure:leaf_width")
     if leaf.leaf.hanging.slides:
         front = places[-1][0]
-        handle(sketch, (front + 0.08 * lw, y0 + 0.48 * lh), 2.2 * unit, "handle:opened")
+        handle(sketch, (front + 0.08 * lw, y0 + 0.48 * lh), 2.2 * step, "handle:opened")
         track = f["track_needed"].value
-        top = y0 + lh + 2 * unit
+        top = y0 + lh + 2 * step
         sketch.rect(Rect(x0, top, x0 + track, top + RAIL), Layer.METAL, ref="figure:track_needed")
-        sketch.dimension((x0, top + 7 * unit), (x0 + track, top + 7 * unit), show.length(track), figure="track_needed")
+        sketch.dimension((x0, top + 7 * step), (x0 + track, top + 7 * step), show.length(track), figure="track_needed")
         for end in (x0, x0 + track - STOP):
             sketch.rect(Rect(end, top - 0.4 * RAIL, end + STOP, top + 1.2 * RAIL), Layer.METAL, ref="figure:stop")
-        _free(sketch, leaf, show, w, h, high, unit)
+        _free(sketch, leaf, w, h, high)
     sketch.box(Rect(0, 0, w, h), Layer.HIDDEN)
-    floor_line(sketch.page(), low, high, 0.0, unit)
-    sketch.dimension((x0, -7 * unit), (x0 + lw, -7 * unit), show.length(lw), figure="leaf_width")
-    sketch.dimension((low + 3 * unit, y0), (low + 3 * unit, y0 + lh), show.length(lh), figure="leaf_height")
+    floor_line(sketch.page(), low, high, 0.0)
+    sketch.dimension((x0, -7 * step), (x0 + lw, -7 * step), show.length(lw), figure="leaf_width")
+    sketch.dimension((low + 3 * step, y0), (low + 3 * step, y0 + lh), show.length(lh), figure="leaf_height")
     if "clear_way" in f:
-        _clear(sketch, leaf, show, places, lw, w, h, slid)
-    _plan(sketch, leaf, show, places, lw, w, low, high, unit)
-    return sketch.drawing(margin=2 * unit)
+        _clear(sketch, leaf, places, lw, w, h, slid)
+    _plan(sketch, leaf, places, lw, w, low, high)
+    return sketch.drawing(margin=2 * step)
 
 
 def slid_to(leaf: LeafSolution, x: float) -> float:
@@ -89,15 +89,16 @@ def _places(leaf: LeafSolution, x0: float, lw: float, w: float, slid: float) -> 
     return [(x0 + way * slid, None)]
 
 
-def _front(sketch: Sketch, leaf: LeafSolution, low: float, high: float, w: float, h: float, unit: float) -> None:
-    top = h + 22 * unit
+def _front(sketch: Sketch, leaf: LeafSolution, low: float, high: float, w: float, h: float) -> None:
+    step = sketch.step
+    top = h + 22 * step
     for rect in (Rect(low, 0, 0, top), Rect(w, 0, high, top), Rect(0, h, w, top)):
         sketch.rect(rect, Layer.WALL)
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
         ref = f"thing:{at}"
         if thing.where is Side.BEHIND:
-            box = Rect(thing.away - unit, thing.up - unit, thing.away + unit, thing.up + unit)
+            box = Rect(thing.away - step, thing.up - step, thing.away + step, thing.up + step)
             sketch.rect(box, Layer.METAL, ref=ref)
         elif thing.where in (Side.HINGE, Side.LATCH) and thing.stands_out.value > 0:
             edge = -thing.away if thing.where is Side.HINGE else w + thing.away
@@ -105,26 +106,26 @@ def _front(sketch: Sketch, leaf: LeafSolution, low: float, high: float, w: float
             sketch.box(Rect(min(edge, edge + wide), 0, max(edge, edge + wide), h + 60), Layer.PENCIL, ref=ref)
 
 
-def _free(sketch: Sketch, leaf: LeafSolution, show: Show, w: float, h: float, high: float, unit: float) -> None:
+def _free(sketch: Sketch, leaf: LeafSolution, w: float, h: float, high: float) -> None:
     """What is free beside and over the opening, as far as it was read, and what stands there."""
+    show, step = sketch.show, sketch.step
     f = leaf.figures
     if "free_wall" in f:
         end = w + f["free_wall"].value
-        sketch.line([(end, 0.0), (end, h + 22 * unit)], Layer.OUTLINE, ref="figure:free_wall")
-        rect = Rect(end, 0.0, max(end + 4 * unit, high), h + 22 * unit)
-        for line in hatching(rect, 3 * unit):
+        sketch.line([(end, 0.0), (end, h + 22 * step)], Layer.OUTLINE, ref="figure:free_wall")
+        rect = Rect(end, 0.0, max(end + 4 * step, high), h + 22 * step)
+        for line in hatching(rect, 3 * step):
             sketch.line(line, Layer.FAINT)
         sketch.dimension((w, 0.16 * h), (end, 0.16 * h), show.length(f["free_wall"].value), figure="free_wall")
     if "headroom" in f:
         top = h + f["headroom"].value
-        sketch.line([(-8 * unit, top), (w + 8 * unit, top)], Layer.FLOOR, ref="figure:headroom")
-        sketch.dimension((-6 * unit, h), (-6 * unit, top), show.length(f["headroom"].value), figure="headroom")
+        sketch.line([(-8 * step, top), (w + 8 * step, top)], Layer.FLOOR, ref="figure:headroom")
+        sketch.dimension((-6 * step, h), (-6 * step, top), show.length(f["headroom"].value), figure="headroom")
 
 
 def _clear(
     sketch: Sketch,
     leaf: LeafSolution,
-    show: Show,
     places: list[tuple[float, Layer | None]],
     lw: float,
     w: float,
@@ -132,6 +133,7 @@ def _clear(
     slid: float,
 ) -> None:
     """What is left to walk through as the leaves stand now; fully open it is the clear way of the sums."""
+    show = sketch.show
     covered = sorted((max(x, 0.0), min(x + lw, w)) for x, _ in places if x < w and x + lw > 0)
     free, at = (0.0, 0.0), 0.0
     for a, b in [*covered, (w, w)]:
@@ -157,21 +159,20 @@ def _clear(
 def _plan(
     sketch: Sketch,
     leaf: LeafSolution,
-    show: Show,
     places: list[tuple[float, Layer | None]],
     lw: float,
     w: float,
     low: float,
     high: float,
-    unit: float,
 ) -> None:
     """The plan below: wall, what stands out, leaf; depths at three times their size, so that they can be read."""
+    show, step = sketch.show, sketch.step
     f, times = leaf.figures, 3.0
-    base = -30 * unit
+    base = -30 * step
     for x0, x1 in ((low, 0.0), (w, high)):
         rect = Rect(x0, base, x1, base + 0.6 * WALL_DEPTH)
         sketch.rect(rect, Layer.WALL)
-        for line in hatching(rect, 2.4 * unit):
+        for line in hatching(rect, 2.4 * step):
             sketch.line(line, Layer.FAINT)
         sketch.box(rect, Layer.OUTLINE)
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
@@ -199,12 +200,12 @@ def _plan(
             back = off + thick + leaf.leaf.slide.air
         box = Rect(x, base - (back + thick) * times, x + lw, base - back * times)
         sketch.area(corners(box), Layer.WOOD, ref="figure:stands_out", tint=tint)
-    x = high - 4 * unit
+    x = high - 4 * step
     whole = f["stands_out"].value
     sketch.dimension((x, base), (x, base - whole * times), show.length(whole), figure="stands_out")
     sketch.page().label(
         (low + high) / 2,
-        base - (whole + 8) * times - 2 * unit,
+        base - (whole + 8) * times - 2 * step,
         "plan, depths × 3; opening side below",
         layer=Layer.PENCIL,
         anchor=Anchor.BELOW,

@@ -18,7 +18,7 @@ def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
         needed: The clear width from which on the leaf goes in, mm.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
+    sketch = Sketch(show)
     reach = 0.35 * (spread.end - spread.start)  # further off, what is needed only stands at the edge
     low = min(spread.start, max(needed - 0.1 * reach, spread.start - reach))
     high = max(spread.end, min(needed + 0.1 * reach, spread.end + reach))
@@ -27,7 +27,7 @@ def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
         return WIDE * (value - low) / (high - low)
 
     most = max(spread.bars) or 1.0
-    step = (spread.end - spread.start) / len(spread.bars)
+    step = sketch.step = (spread.end - spread.start) / len(spread.bars)
     top: list[Point] = []
     for at, share in enumerate(spread.bars):
         top.append((across(spread.start + (at + 0.5) * step), TALL * share / most))

@@ -33,29 +33,31 @@ def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -
     at = min(opened, swing.stops_deg)
     w = plan.width
     on_cups = not leaf.leaf.hanging.has_butts
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
-    unit = w / 60
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    step = sketch.step = w / 60
     if on_cups:
         _cabinet(sketch, leaf, swing)
     else:
-        _lining(sketch, leaf, swing, unit)
+        _lining(sketch, leaf, swing)
     for each in swing.obstacles:
         sketch.area(each.outline, Layer.LINING, ref=each.ref)
         sketch.line([*each.outline, each.outline[0]], Layer.OUTLINE, ref=each.ref)
-    sketch.line([turned((w, 0.0), plan.pin, swing.stops_deg * step / STEPS) for step in range(STEPS + 1)], Layer.CENTRE)
+    sketch.line(
+        [turned((w, 0.0), plan.pin, swing.stops_deg * at_step / STEPS) for at_step in range(STEPS + 1)], Layer.CENTRE
+    )
     sketch.line([*plan.corners, plan.corners[0]], Layer.HIDDEN)
     corners = plan.turned(at)
     tint = species(leaf.leaf.timber.species).tint
     sketch.area(corners, Layer.WOOD, ref="figure:opens_to", grain=Grain.NONE, tint=tint)
     sketch.line([*corners, corners[0]], Layer.OUTLINE, ref="figure:opens_to")
-    handle(sketch, corners[1], 1.1 * unit, "handle:opened")
+    handle(sketch, corners[1], 1.1 * step, "handle:opened")
     if on_cups:
         _cup(sketch, swing, at)
     else:
-        _pin(sketch, plan.pin, 0.35 * unit + plan.knuckle / 2)
-        _way(sketch, leaf, show, swing, at, corners)
-    _words(sketch, leaf, show, swing, opened, at, unit)
-    return sketch.drawing(margin=1.5 * unit)
+        _pin(sketch, plan.pin, 0.35 * step + plan.knuckle / 2)
+        _way(sketch, leaf, swing, at, corners)
+    _words(sketch, leaf, swing, opened, at)
+    return sketch.drawing(margin=1.5 * step)
 
 
 def swung_to(leaf: LeafSolution, swing: Swing, x: float, y: float) -> float:
@@ -75,12 +77,12 @@ def swung_to(leaf: LeafSolution, swing: Swing, x: float, y: float) -> float:
     return 0.0 if turn > 270 else min(turn, 180.0) / 180
 
 
-def _lining(sketch: Sketch, leaf: LeafSolution, swing: Swing, unit: float) -> None:
+def _lining(sketch: Sketch, leaf: LeafSolution, swing: Swing) -> None:
     """The jambs, with the stop that the leaf shuts against."""
     w, t, gap = swing.plan.width, swing.plan.thickness, leaf.figures["gap_hinge"].value
     side, depth = 0.35 * w, max(2.6 * t, 90.0)
-    _jamb(sketch, -gap - side, -gap, depth, unit)
-    _jamb(sketch, w + swing.latch_gap, w + swing.latch_gap + side, depth, unit)
+    _jamb(sketch, -gap - side, -gap, depth)
+    _jamb(sketch, w + swing.latch_gap, w + swing.latch_gap + side, depth)
     for x0, x1 in ((-gap, -gap + REBATE + gap), (w + swing.latch_gap - REBATE - swing.latch_gap, w + swing.latch_gap)):
         sketch.rect(Rect(x0, t, x1, t + 25), Layer.LINING)
 
@@ -108,10 +110,10 @@ def _cup(sketch: Sketch, swing: Swing, at: float) -> None:
     sketch.area([turned(each, plan.pin, at) for each in box], Layer.METAL)
 
 
-def _jamb(sketch: Sketch, x0: float, x1: float, depth: float, unit: float) -> None:
+def _jamb(sketch: Sketch, x0: float, x1: float, depth: float) -> None:
     rect = Rect(x0, 0, x1, depth)
     sketch.rect(rect, Layer.WALL)
-    for line in hatching(rect, 2 * unit):
+    for line in hatching(rect, 2 * sketch.step):
         sketch.line(line, Layer.FAINT)
     sketch.box(rect, Layer.OUTLINE)
 
@@ -121,8 +123,9 @@ def _pin(sketch: Sketch, at: Point, radius: float) -> None:
     sketch.area(ring, Layer.METAL, ref="figure:butt_knuckle")
 
 
-def _way(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, at: float, corners: tuple[Point, ...]) -> None:
+def _way(sketch: Sketch, leaf: LeafSolution, swing: Swing, at: float, corners: tuple[Point, ...]) -> None:
     """The clear way where it is measured."""
+    show = sketch.show
     if at < 5:
         return
     jamb = (swing.plan.width + swing.latch_gap, 0.0)
@@ -139,7 +142,8 @@ def _way(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, at: float
     sketch.dimension(jamb, nearest, show.length(way), arrows=True, ref="figure:clear_way", layer=Layer.READING)
 
 
-def _words(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, opened: float, at: float, unit: float) -> None:
+def _words(sketch: Sketch, leaf: LeafSolution, swing: Swing, opened: float, at: float) -> None:
+    show, step = sketch.show, sketch.step
     page, w = sketch.page(), swing.plan.width
     lines = [f"opened {at:.0f}°"]
     if opened > at + 0.5:
@@ -154,5 +158,5 @@ def _words(sketch: Sketch, leaf: LeafSolution, show: Show, swing: Swing, opened:
         lines.append(f"over the floor {show.length(left)}" if left >= 0 else f"drags by {show.length(-left)}")
     for number, line in enumerate(lines):
         layer = Layer.DOUBT if "stopped" in line or "drags" in line else Layer.LEAF
-        page.label(w / 2, 9 * unit + 4 * unit * (len(lines) - number), line, layer=layer, bold=number == 0, size=1.15)
+        page.label(w / 2, 9 * step + 4 * step * (len(lines) - number), line, layer=layer, bold=number == 0, size=1.15)
     page.label(w / 2, -1.06 * w, "plan: opening side below", layer=Layer.PENCIL, anchor=Anchor.BELOW)

@@ -21,12 +21,12 @@ def tolerance_view(found: Tolerance, show: Show) -> Drawing:
         found: Where each gap will lie.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
+    sketch = Sketch(show)
     relative = max(each.asked for each in found.ranges) > LARGE
     rows = [(each, each.asked if relative else 0.0) for each in found.ranges]
     low = min(0.0, *(each.low - base for each, base in rows))
     high = max(1.0, *(each.high - base for each, base in rows))
-    step = _step(high - low)
+    step = sketch.step = _step(high - low)
     low, high = step * math.floor(low / step), step * math.ceil(high / step)
 
     def across(value: float) -> float:
@@ -39,13 +39,14 @@ def tolerance_view(found: Tolerance, show: Show) -> Drawing:
         sketch.label(across(value), foot - 3, show.short_length(value), anchor=Anchor.BELOW, layer=Layer.PENCIL)
     sketch.line([(across(0.0), 4.0), (across(0.0), foot)], Layer.OUTLINE)
     for at, (each, base) in enumerate(rows):
-        _row(sketch, each, base, -ROW * (at + 0.5), across, show)
+        _row(sketch, each, base, -ROW * (at + 0.5), across)
     words = "off what is asked" if relative else "gap; 0: it touches"
     sketch.label((NAMES + WIDE) / 2, foot - 18, words, anchor=Anchor.BELOW, layer=Layer.PENCIL)
     return sketch.drawing(margin=6.0)
 
 
-def _row(sketch: Sketch, each: Range, base: float, y: float, across: Callable[[float], float], show: Show) -> None:
+def _row(sketch: Sketch, each: Range, base: float, y: float, across: Callable[[float], float]) -> None:
+    show = sketch.show
     bad = each.low < each.least
     x0, x1 = across(each.low - base), across(each.high - base)
     if x1 - x0 < 2:

@@ -54,7 +54,7 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
     if first is None or first.found is None:
         return _not_read(leaf, show)
     left = leaf.leaf.hand is Hand.LEFT
-    sketch = Sketch()
+    sketch = Sketch(show)
     x = 0.0
     pair = len(hung.leaves) > 1
     for after in (False, True):
@@ -72,7 +72,6 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
                 each.frame,
                 each.found.places,
                 pose,
-                show,
                 x=at,
                 k=k,
                 mirrored=left is (n == 1),
@@ -81,17 +80,17 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
             )
         x += first.frame.width * TALL / first.frame.height * len(hung.leaves) + APART
     if not pair:  # of a pair the steps stand in the list: beside two leaves they would be too small to read
-        _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x, show)
+        _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x)
     return sketch.drawing(margin=18)
 
 
-def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float, show: Show) -> None:
+def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) -> None:
     y = TALL - 6
     sketch.label(x, y + 26, str(aim).capitalize(), anchor=Anchor.LEFT, bold=True, size=1.15)
     for each in leaves:
         steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
         for n, step in enumerate(steps, start=1):
-            for m, line in enumerate(broken(show, step.words, 40, f"{n}  ")):
+            for m, line in enumerate(broken(sketch.show, step.words, 40, f"{n}  ")):
                 sketch.label(x + (0 if m == 0 else 16), y - 6, line, anchor=Anchor.LEFT, layer=Layer.OUTLINE)
                 y -= 29
         y -= 10
@@ -101,7 +100,7 @@ def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float, 
 def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
     """The leaf with the gaps that are wanted: what is to be read, and where."""
     frame, f = frame_of(leaf), leaf.figures
-    sketch = Sketch()
+    sketch = Sketch(show)
     up = (("top", frame.height), ("middle", frame.height / 2), ("bottom", 0.0))
     along = (("hinge", 0.0), ("middle", frame.width / 2), ("latch", frame.width))
     places = [
@@ -114,7 +113,6 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         frame,
         places,
         _Pose("as it should hang", [p.gap for p in places]),
-        show,
         x=0.0,
         k=TALL / frame.height,
         mirrored=leaf.leaf.hand is Hand.RIGHT,
@@ -137,7 +135,6 @@ def _leaf(
     frame: HungFrame,
     places: Sequence[GapPlace],
     pose: _Pose,
-    show: Show,
     *,
     x: float,
     k: float,
@@ -150,6 +147,7 @@ def _leaf(
     mirrored: hinges at the right hand. meeting: its latch edge meets another leaf's, and the line between them
     stands with the active one.
     """
+    show = sketch.show
     wide, high = frame.width * k, frame.height * k
 
     def at(px: float, py: float) -> tuple[float, float]:
@@ -189,7 +187,7 @@ def _leaf(
         shape = [point(*corner) for corner in part.corners]
         sketch.line([*shape, shape[0]], Layer.FAINT)
     sketch.line([*edge, edge[0]], Layer.OUTLINE)
-    _numbers(sketch, places, pose, show, at, (wide, high, k), meeting=meeting)
+    _numbers(sketch, places, pose, at, (wide, high, k), meeting=meeting)
     for n, y in enumerate(frame.hinges):
         px, py = at(gap_at("hinge", y) * e / 2, y * k)
         sketch.rect(Rect(px - 5, py - 16, px + 5, py + 16), Layer.METAL)
@@ -227,7 +225,6 @@ def _numbers(
     sketch: Sketch,
     places: Sequence[GapPlace],
     pose: _Pose,
-    show: Show,
     at: Callable[[float, float], Point],
     size: tuple[float, float, float],
     *,
@@ -237,6 +234,7 @@ def _numbers(
 
     size: of the leaf as drawn, its scale.
     """
+    show = sketch.show
     wide, high, k = size
     clear = 44.0 if meeting else 14.0
     for n, (place, gap) in enumerate(zip(places, pose.gaps, strict=True)):
@@ -267,7 +265,7 @@ def _numbers(
 
 def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     """A cabinet leaf that stands low or proud, with its screws and their turns beside each hinge, in order."""
-    sketch, frame, gaps = Sketch(), frame_of(leaf), leaf.leaf.hung.gaps
+    sketch, frame, gaps = Sketch(show), frame_of(leaf), leaf.leaf.hung.gaps
     k = min(TALL / frame.height, 460.0 / frame.width)
     wide, high = frame.width * k, frame.height * k
     left = leaf.leaf.hand is Hand.LEFT
@@ -335,13 +333,12 @@ def practice_view(
         show: How lengths and other quantities are written.
         best: The best remedy, shown beside the person's; None before it is asked for.
     """
-    sketch, k = Sketch(), TALL / door.frame.height
+    sketch, k = Sketch(show), TALL / door.frame.height
     _leaf(
         sketch,
         door.frame,
         door.places,
         _Pose(f"door {door.seed}, as it hangs", [p.gap for p in door.places]),
-        show,
         x=0.0,
         k=k,
         mirrored=False,
@@ -354,7 +351,6 @@ def practice_view(
             door.frame,
             door.places,
             _Pose("with your remedy", judged.after, off, packed),
-            show,
             x=x,
             k=k,
             mirrored=False,

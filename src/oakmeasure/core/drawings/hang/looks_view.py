@@ -24,11 +24,11 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
     hung = leaf.hung
     if not hung.looks:
         return empty_view("this leaf does not slide")
-    sketch = Sketch()
+    sketch = Sketch(show)
     y = 0.0
     first = next((n for n, each in enumerate(hung.looks) if each.fine is False), None)
     for n, each in enumerate(hung.looks):
-        y = _look(sketch, each, n, y, show, later=first is not None and n > first)
+        y = _look(sketch, each, n, y, later=first is not None and n > first)
     if hung.level is not None:
         turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
         words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
@@ -42,7 +42,7 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=24)
 
 
-def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bool) -> float:
+def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float:
     """Draw what is looked at, what was found and what mends it; return where the next one stands."""
     ring = circle(22, y, 20)
     sketch.area(ring, Layer.METAL if look.fine is False else Layer.SPACE)
@@ -59,7 +59,7 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, show: Show, *, later: bo
         layer=Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE,
     )
     words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
-    lines = broken(show, words, LOOK_LINE)
+    lines = broken(sketch.show, words, LOOK_LINE)
     for m, line in enumerate(lines):
         sketch.label(64, y - 14 - LOOK_STEP * m, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
     further = y - 92 - LOOK_STEP * (len(lines) - 1)

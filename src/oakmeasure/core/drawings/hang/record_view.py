@@ -35,7 +35,7 @@ def record_view(record: Record | None, show: Show) -> Drawing:
     """
     if record is None:
         return empty_view("no leaf yet: nothing to record")
-    sketch = Sketch()
+    sketch = Sketch(show)
     sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
     sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
     sketch.label(
@@ -62,11 +62,11 @@ def record_view(record: Record | None, show: Show) -> Drawing:
             size=0.95,
         )
         sketch.label(HUNG, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
-    _right(sketch, record, show)
+    _right(sketch, record)
     return sketch.drawing(margin=10)
 
 
-def _right(sketch: Sketch, record: Record, show: Show) -> None:
+def _right(sketch: Sketch, record: Record) -> None:
     y, x = 552.0, REST
     blocks = [
         ("gaps", [f"{name}  {gap}" for name, gap in record.gaps]),
@@ -84,7 +84,7 @@ def _right(sketch: Sketch, record: Record, show: Show) -> None:
             y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
             continue
         for row in rows[:4]:
-            for line in broken(show, row, 35)[:4]:
+            for line in broken(sketch.show, row, 35)[:4]:
                 if y < 20:
                     return
                 y -= 38
@@ -102,7 +102,7 @@ def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
     """
     if not entries:
         return empty_view("nothing in the book answers to that")
-    sketch = Sketch()
+    sketch = Sketch(show)
     shown = entries[:10]
     k = min(300.0 / max(each.height for each in shown), 560.0 / sum(each.width + 120 for each in shown))
     x = 0.0

@@ -26,13 +26,13 @@ def run_view(leaf: LeafSolution, show: Show) -> Drawing:
     plan, run = leaf.hung.run, leaf.leaf.hung.run
     if plan is None or not run:
         return empty_view("read the leaves of the run one after the other, from the left")
-    sketch, frame = Sketch(), frame_of(leaf)
+    sketch, frame = Sketch(show), frame_of(leaf)
     k = min(1000.0 / (len(run) * (frame.width + 60)), 250.0 / frame.height)
     times = TIMES * 0.8
     _row(sketch, run, [(0.0, 0.0, 0.0)] * len(run), frame, k, times, y=frame.height * k + 150, words="as they hang")
     moves = [(each.up, each.rises, each.across) for each in plan.leaves]
     _row(sketch, run, moves, frame, k, times, y=0.0, words="lined up")
-    _moves(sketch, plan, frame, k, show)
+    _moves(sketch, plan, frame, k)
     return sketch.drawing(margin=22)
 
 
@@ -67,11 +67,11 @@ def _row(
     sketch.label(-30, y + frame.height * k / 2, words, anchor=Anchor.RIGHT, bold=True)
 
 
-def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float, show: Show) -> None:
+def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float) -> None:
     pitch = (frame.width + 60) * k
 
     def by(mm: float) -> str:
-        return show.fine(mm, signed=True)
+        return sketch.show.fine(mm, signed=True)
 
     for n, each in enumerate(plan.leaves):
         x = n * pitch + frame.width * k / 2

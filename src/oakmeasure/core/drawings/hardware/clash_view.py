@@ -32,7 +32,8 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
     front(sketch, build)
     for zone in zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness):
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
@@ -49,9 +50,9 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         sketch.label(x, y + 3.6 * step, str(number), layer=Layer.DOUBT, bold=True, ref=ref, on_paper=True)
     page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95, anchor=Anchor.LEFT)
     x = build.width + 8 * step
-    edge_on(page, leaf, build, show, x, step)
-    edge_on(page, leaf, build, show, x + build.thickness + 18 * step, step, at_latch=True)
-    _sections(page, leaf, build, show, x + 2 * build.thickness + 32 * step, step)
+    edge_on(page, leaf, build, x)
+    edge_on(page, leaf, build, x + build.thickness + 18 * step, at_latch=True)
+    _sections(page, leaf, build, x + 2 * build.thickness + 32 * step)
     return sketch.drawing(margin=2 * step)
 
 
@@ -65,7 +66,8 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
     front(sketch, build)
     found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
     for number, zone in enumerate(found, start=1):
@@ -92,8 +94,9 @@ def between(clash: Clash) -> Place:
     return (xs[0] + xs[1]) / 2, (ys[0] + ys[1]) / 2
 
 
-def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, step: float) -> None:
+def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
     """Level sections through the worst clashes, the opening face below, as wide as both things need."""
+    step = page.step
     top = build.height
     if not leaf.clashes.clashes:
         page.label(x, top, "Nothing clashes", anchor=Anchor.LEFT, bold=True)
@@ -111,7 +114,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         low = min(max(across - IN_SECTION / 2, 0.0), max(build.width - IN_SECTION, 0.0))
         high = min(low + IN_SECTION, build.width)
         big = 40 * step / IN_SECTION
-        _heading(page, clash, number, show, x, top, step)
+        _heading(page, clash, number, x, top)
         base = top - 16 * step - build.thickness * big
 
         def at(
@@ -123,14 +126,15 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: flo
         section(page, leaf, build, y, (low, high), at, lit=(clash.one.family, clash.other.family))
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
         page.line(circle(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
-        down = show.length(build.height - y)
+        down = page.show.length(build.height - y)
         page.label(
             x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95
         )
         top = base - 10 * step
 
 
-def _heading(page: Sketch, clash: Clash, number: int, show: Show, x: float, y: float, step: float) -> None:
+def _heading(page: Sketch, clash: Clash, number: int, x: float, y: float) -> None:
+    show, step = page.show, page.step
     share = clash.distance < 0
     how = f"they share {show.length(-clash.distance)}" if share else f"{show.length(clash.distance)} between them"
     page.label(x, y, f"{number}  {clash.one.name}", anchor=Anchor.LEFT, bold=True, ref=f"clash:{number}")

@@ -29,7 +29,8 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
         cups: The leaf's cup hinges; None where it hangs on something else.
         show: How lengths and other quantities are written.
     """
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
     front(sketch, build)
     for place in cups.places:
         _cup(sketch, place.rect.x0 + CUP / 2, place.rect.y0 + CUP / 2, leaf, f"cup:{place.number}")
@@ -37,14 +38,14 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     for place in (cups.places[0], cups.places[-1]):
         middle = (place.rect.y0 + place.rect.y1) / 2
         handle(sketch, (place.rect.x1 + 5 * step, middle), 1.0 * step, f"handle:cup {place.number}")
-    _heights(sketch, leaf, build, cups, show, step)
+    _heights(sketch, leaf, build, cups)
     page = sketch.page()
     page.label(
         build.width / 2, -3 * step, "seen from the opening side", layer=Layer.PENCIL, size=0.95, anchor=Anchor.BELOW
     )
     x = build.width + 14 * step
-    edge_on(page, leaf, build, show, x, step)
-    _plan(page, leaf, build, cups, show, x + build.thickness + 16 * step, step)
+    edge_on(page, leaf, build, x)
+    _plan(page, leaf, build, cups, x + build.thickness + 16 * step)
     return sketch.drawing(margin=4 * step)
 
 
@@ -59,8 +60,9 @@ def _cup(sketch: Sketch, x: float, y: float, leaf: LeafSolution, ref: str) -> No
     sketch.line([(x, y - 24), (x, y + 24)], Layer.CENTRE)
 
 
-def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show, step: float) -> None:
+def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups) -> None:
     """Down from the leaf's top, and for the plates down from the opening's upper edge."""
+    step = sketch.step
     page = sketch.page()
     edge = leaf.figures["gap_head"].value if leaf.leaf.hanging is Hanging.INSET else -leaf.figures["overlay"].value
     for x, start, word, places in (
@@ -76,12 +78,18 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show:
             page.line([(x - step, y), (x + step, y)], Layer.DIMENSION, ref=f"cup:{number}")
             page.line([(x + step, y), (0, y)], Layer.FAINT)
             page.label(
-                x, y - 2.2 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}", on_paper=True
+                x,
+                y - 2.2 * step,
+                sketch.show.length(figure.value),
+                bold=True,
+                ref=f"figure:{figure.name}",
+                on_paper=True,
             )
 
 
-def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show, x: float, step: float) -> None:
+def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, x: float) -> None:
     """Plan through a shut hinge, enlarged, the opening face below; drawn for its hand."""
+    step = page.step
     f, mirrored = leaf.figures, leaf.leaf.hand is Hand.RIGHT
     t, over, big = build.thickness, cups.over.value, 62 * step / 74.0
     inset = leaf.leaf.hanging is Hanging.INSET
@@ -112,7 +120,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, show: Show
     page.area(box(s1, t + 6, s1 + 9, t + 26), Layer.METAL, ref="cup:1")  # the plate on the side
     page.area(box(s1 + 4, t + 4, centre, t + 9), Layer.METAL, ref="cup:1")  # the arm
     _swept(page, leaf, cups, at)
-    _sizes(page, leaf, cups, show, at, step, t)
+    _sizes(page, leaf, cups, at, t)
 
 
 def _swept(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto) -> None:
@@ -123,7 +131,8 @@ def _swept(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto) -> None:
     page.line([at(*each) for each in corner_way(pin, degrees=SWEEP)], Layer.LEAF, ref="figure:cup_reveal")
 
 
-def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, show: Show, at: Onto, step: float, t: float) -> None:
+def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto, t: float) -> None:
+    show, step = page.show, page.step
     f = leaf.figures
     boring, centre = cups.boring.value, cups.centre.value
     low = at(0, 0)[1]

@@ -37,29 +37,31 @@ def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
     f = leaf.figures
     line = build.height + f["hole_up"].value if "hole_up" in f else -f["gap_floor"].value
-    _studs(sketch, leaf, gear, line, step)
+    _studs(sketch, leaf, gear, line)
     front(sketch, build)
     bored(sketch, leaf)
-    _track(sketch, leaf, gear, show, line, step)
-    _hangers(sketch, leaf, build, gear, show, line, step)
+    _track(sketch, leaf, gear, line)
+    _hangers(sketch, leaf, build, gear, line)
     track = f["track_needed"].value
-    floor_line(sketch, -6 * step, track + 6 * step, -f["gap_floor"].value, step)
-    _line(sketch, leaf, show, line, step)
+    floor_line(sketch, -6 * step, track + 6 * step, -f["gap_floor"].value)
+    _line(sketch, leaf, line)
     page = sketch.page()
     # Beside the shut leaf, under the track, the wall is free: there is room for what is drawn large.
     x = build.width + 7 * step if sketch.mirror_at is None else min(build.width - track, -45 * step)
     y = line - 16 * step if gear.kind is not HangerKind.FLOOR else build.height
     if gear.kind is not HangerKind.FLOOR and leaf.leaf.hanging is not Hanging.POCKET:
-        y = stack_drawn(page, leaf, show, x, y, step)
-    _foot(page, leaf, build, show, x, y - 3 * step, step)
+        y = stack_drawn(page, leaf, x, y)
+    _foot(page, leaf, build, x, y - 3 * step)
     return sketch.drawing(margin=2 * step)
 
 
-def _studs(sketch: Sketch, leaf: LeafSolution, gear: Gear, line: float, step: float) -> None:
+def _studs(sketch: Sketch, leaf: LeafSolution, gear: Gear, line: float) -> None:
     """The studs behind the plaster, as far as the track goes."""
+    step = sketch.step
     track, wide = leaf.figures["track_needed"].value, leaf.leaf.hardware.wall.stud_width
     for at in gear.studs:
         if -0.2 * track < at < 1.1 * track:
@@ -68,8 +70,9 @@ def _studs(sketch: Sketch, leaf: LeafSolution, gear: Gear, line: float, step: fl
             sketch.box(rect, Layer.HIDDEN)
 
 
-def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: float, step: float) -> None:
+def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, line: float) -> None:
     """The track where it is held up, its holes: round where they hold, crossed where they miss."""
+    show, step = sketch.show, sketch.step
     track, start = leaf.figures["track_needed"].value, gear.shift
     half = RAIL / 2 if gear.kind is not HangerKind.FLOOR else RAIL / 5
     sketch.rect(Rect(start, line - half, start + track, line + half), Layer.METAL, ref="figure:track_needed")
@@ -102,10 +105,9 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, show: Show, line: flo
             sketch.box(Rect(x0, line - 0.7 * RAIL, x1, line + 0.7 * RAIL), Layer.OUTLINE, ref="figure:stop_open")
 
 
-def _hangers(
-    sketch: Sketch, leaf: LeafSolution, build: Build, gear: Gear, show: Show, line: float, step: float
-) -> None:
+def _hangers(sketch: Sketch, leaf: LeafSolution, build: Build, gear: Gear, line: float) -> None:
     """Straps with their wheels, and what each carries."""
+    show, step = sketch.show, sketch.step
     for number, (x, load) in enumerate(zip(gear.at, gear.loads, strict=True), start=1):
         ref = f"figure:{load.name}"
         if gear.kind is HangerKind.FACE:
@@ -126,18 +128,19 @@ def _hangers(
         sketch.dimension((inward[0], low), (inward[1], low), show.length(inward[1] - inward[0]), figure="bolt_in")
 
 
-def _line(sketch: Sketch, leaf: LeafSolution, show: Show, line: float, step: float) -> None:
+def _line(sketch: Sketch, leaf: LeafSolution, line: float) -> None:
     f = leaf.figures
     if "track_line" not in f:
         return
-    x = -12 * step
+    x = -12 * sketch.step
     sketch.dimension(
-        (x, line - f["track_line"].value), (x, line), show.length(f["track_line"].value), figure="track_line"
+        (x, line - f["track_line"].value), (x, line), sketch.show.length(f["track_line"].value), figure="track_line"
     )
 
 
-def _foot(page: Sketch, leaf: LeafSolution, build: Build, show: Show, x: float, top: float, step: float) -> None:
+def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) -> None:
     """Section through the foot with its guide, the wall to the right: groove, fin, plate and gap at their sizes."""
+    show, step = page.show, page.step
     f, guide = leaf.figures, leaf.leaf.hardware.guide
     t, gap = build.thickness, f["gap_floor"].value
     big = 26 * step / max(t + 40, 80.0)

@@ -35,8 +35,9 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
         return cup_view(leaf, build, leaf.cups, show)
     if build is None or butts is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
-    surround(sketch, leaf, step)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
+    surround(sketch, leaf)
     front(sketch, build)
     for tenon in build.tenons:
         if build.is_at(tenon.into, Role.STILE, Place.HINGE):
@@ -45,19 +46,20 @@ def hardware_view(leaf: LeafSolution, show: Show) -> Drawing:
     bored(sketch, leaf)
     for place in butts.places:
         handle(sketch, (5 * step, (place.rect.y0 + place.rect.y1) / 2), 1.0 * step, f"handle:butt {place.number}")
-    _heights(sketch, leaf, build, butts, show, step)
+    _heights(sketch, leaf, build, butts)
     x = build.width + side_gaps(leaf)[1] + LINING_SHOWN + 9 * step
-    edge_on(sketch.page(), leaf, build, show, x, step, ends=True)
-    _plan(sketch.page(), leaf, build, butts, show, x + build.thickness + 14 * step, step)
-    _schools(sketch.page(), leaf, butts, show, step)
+    edge_on(sketch.page(), leaf, build, x, ends=True)
+    _plan(sketch.page(), leaf, build, butts, x + build.thickness + 14 * step)
+    _schools(sketch.page(), leaf, butts)
     return sketch.drawing(margin=3 * step)
 
 
-def _schools(page: Sketch, leaf: LeafSolution, butts: Butts, show: Show, step: float) -> None:
+def _schools(page: Sketch, leaf: LeafSolution, butts: Butts) -> None:
     """Where the other schools would put them, down from the leaf's top, for comparison."""
+    step = page.step
     x, y = -side_gaps(leaf)[0] - LINING_SHOWN - 25 * step, -12 * step
     for at, (school, tops) in enumerate(butts.schools.items()):
-        places = ", ".join(show.length(top, sign=False) for top in tops) or "no room"
+        places = ", ".join(page.show.length(top, sign=False) for top in tops) or "no room"
         text = f"{school} it would be {places}"
         page.label(x, y - 5 * step * at, text, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
 
@@ -71,8 +73,9 @@ def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
         sketch.rect(Rect(-gap / 2 - radius, place.rect.y0, -gap / 2 + radius, place.rect.y1), Layer.METAL, ref=ref)
 
 
-def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, step: float) -> None:
+def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts) -> None:
     """Both columns of places: down from the leaf's top, and down from the lining's head."""
+    step = sketch.step
     page, f = sketch.page(), leaf.figures
     outside = side_gaps(leaf)[0] + LINING_SHOWN
     on_leaf, on_lining = -outside - 7 * step, -outside - 20 * step
@@ -92,12 +95,18 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts, sho
             page.line([(column - step, y), (column + step, y)], Layer.DIMENSION, ref=ref)
             page.line([(column + step, y), (-outside, y)], Layer.FAINT)
             page.label(
-                column, y - 2.0 * step, show.length(figure.value), bold=True, ref=f"figure:{figure.name}", on_paper=True
+                column,
+                y - 2.0 * step,
+                sketch.show.length(figure.value),
+                bold=True,
+                ref=f"figure:{figure.name}",
+                on_paper=True,
             )
 
 
-def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Show, x: float, step: float) -> None:
+def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, x: float) -> None:
     """Plan through a shut butt, enlarged, the opening face at the bottom, drawn for its hand."""
+    step = page.step
     f = leaf.figures
     big = 30 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
     gap, depth, across = f["gap_hinge"].value, f["butt_depth"].value, f["butt_across"].value
@@ -133,20 +142,14 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, show: Sh
     page.area(circle(*pin, radius * 0.35), Layer.SPACE, ref="butt:1")
     page.line([(pin[0] - 1.6 * radius, pin[1]), (pin[0] + 1.6 * radius, pin[1])], Layer.CENTRE)
     page.line([(pin[0], pin[1] - 1.6 * radius), (pin[0], pin[1] + 1.6 * radius)], Layer.CENTRE)
-    _plan_dimensions(page, leaf, show, at, step, t, across, stile)
+    _plan_dimensions(page, leaf, at, t, across, stile)
 
 
 def _plan_dimensions(
-    page: Sketch,
-    leaf: LeafSolution,
-    show: Show,
-    at: Callable[[float, float], Point],
-    step: float,
-    t: float,
-    across: float,
-    stile: float,
+    page: Sketch, leaf: LeafSolution, at: Callable[[float, float], Point], t: float, across: float, stile: float
 ) -> None:
     """The sizes of a let-in on the plan, and what there is to say of it under it."""
+    show, step = page.show, page.step
     f = leaf.figures
     gap = f["gap_hinge"].value
     top = t + 16

@@ -29,22 +29,24 @@ def lock_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), roomy_step(build, show, ROOM)
+    sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
+    step = sketch.step
     if leaf.leaf.hanging.has_butts:
-        surround(sketch, leaf, step)
+        surround(sketch, leaf)
     front(sketch, build)
     bored(sketch, leaf)
     cuts = [each for each in leaf.other_borings if each.solid is not None and each.kind.device in OF_LOCKS]
     page = sketch.page()
     x = build.width + 12 * step
-    edge_on(page, leaf, build, show, x, step, at_latch=True, ends=True)
-    _heights(page, leaf, build, cuts, show, step)
-    _plan(page, leaf, build, cuts, show, x + build.thickness + 21 * step, step)
+    edge_on(page, leaf, build, x, at_latch=True, ends=True)
+    _heights(page, leaf, build, cuts)
+    _plan(page, leaf, build, cuts, x + build.thickness + 21 * step)
     return sketch.drawing(margin=2 * step)
 
 
-def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], show: Show, step: float) -> None:
+def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring]) -> None:
     """The middles of what is cut, down from the leaf's top and up from the finished floor."""
+    show, step = page.show, page.step
     f = leaf.figures
     floor = -f["gap_floor"].value
     if not cuts:
@@ -63,10 +65,9 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring],
         page.label(up, y - 2.2 * step, show.length(y - floor), bold=True, ref=f"figure:{name}", on_paper=True)
 
 
-def _plan(
-    page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], show: Show, x: float, step: float
-) -> None:
+def _plan(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], x: float) -> None:
     """Level section through the lock, else the latch, else the pull, enlarged, the opening face below."""
+    step = page.step
     page.label(x, build.height, "Plan through it, shut", anchor=Anchor.LEFT, bold=True)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
     page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
@@ -88,7 +89,7 @@ def _plan(
 
     section(page, leaf, build, y, (w - IN_PLAN, w), at, lit=tuple({each.family for each in cuts}))
     _carrier(page, leaf, at, w, t)
-    _sizes(page, leaf, cuts, show, at, y, step, t)
+    _sizes(page, leaf, cuts, at, y, t)
 
 
 def _carrier(page: Sketch, leaf: LeafSolution, at: Onto, w: float, t: float) -> None:
@@ -99,9 +100,8 @@ def _carrier(page: Sketch, leaf: LeafSolution, at: Onto, w: float, t: float) -> 
     page.area(outline, Layer.LINING)
 
 
-def _sizes(
-    page: Sketch, leaf: LeafSolution, cuts: list[Boring], show: Show, at: Onto, y: float, step: float, t: float
-) -> None:
+def _sizes(page: Sketch, leaf: LeafSolution, cuts: list[Boring], at: Onto, y: float, t: float) -> None:
+    show, step = page.show, page.step
     f, w = leaf.figures, leaf.build.width if leaf.build else 0.0
     deep = max(
         (each for each in cuts if each.side.surface is Surface.LATCH_EDGE), key=lambda each: each.depth, default=None

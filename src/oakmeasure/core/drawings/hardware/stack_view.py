@@ -29,23 +29,22 @@ def stack_view(leaf: LeafSolution, show: Show) -> Drawing:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
-    step = 3.0
-    stack_drawn(sketch, leaf, show, 0.0, 0.0, step)
+    sketch = Sketch(show)
+    step = sketch.step = 3.0
+    stack_drawn(sketch, leaf, 0.0, 0.0)
     return sketch.drawing(margin=4 * step)
 
 
-def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: float, step: float) -> float:
+def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float:
     """Draw the stack with its left upper corner at x, top; return how far down it reaches.
 
     Args:
         page: The drawing that is added to, which is not mirrored by the hand.
         leaf: The leaf, worked out to the end.
-        show: How lengths and other quantities are written.
         x: Across, away from the hinge edge, mm.
         top: Upper edge of the drawing, mm.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = page.step
     f, slides = leaf.figures, leaf.leaf.hanging.slides
     title = "Section through a track screw" if slides else "Section through a hinge's long screw"
     page.label(x, top, title, anchor=Anchor.LEFT, bold=True)
@@ -74,15 +73,20 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
         middle = (rect.x0 + rect.x1) / 2
         page.line([(middle, y0), (middle, low)], Layer.FAINT)
         page.label(
-            middle + step, low, f"{word} {show.length(thick)}", anchor=Anchor.LEFT, ref=f"figure:{name}", on_paper=True
+            middle + step,
+            low,
+            f"{word} {page.show.length(thick)}",
+            anchor=Anchor.LEFT,
+            ref=f"figure:{name}",
+            on_paper=True,
         )
         at += thick
-    _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1), step)
+    _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1))
     below = y0 - (3 + 4.4 * len(shown)) * step
     if "stack_most" in f:
-        _pipe(page, leaf, show, x, at, big, (y0, y1), step)
+        _pipe(page, leaf, x, at, big, (y0, y1))
     if screw is not None:
-        _screw(page, leaf, show, x, screw, passes, big, (y0 + y1) / 2, step)
+        _screw(page, leaf, x, screw, passes, big, (y0 + y1) / 2)
     else:
         page.label(
             x,
@@ -96,7 +100,8 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, show: Show, x: float, top: flo
     return below - 9 * step
 
 
-def _inside(page: Sketch, leaf: LeafSolution, rect: Rect, step: float) -> None:
+def _inside(page: Sketch, leaf: LeafSolution, rect: Rect) -> None:
+    step = page.step
     kind = leaf.leaf.hardware.wall.kind if leaf.leaf.hanging.slides else WallKind.STUDS
     if kind is WallKind.BOARD:
         page.label((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2, "nothing", layer=Layer.DOUBT)
@@ -115,17 +120,9 @@ def _inside(page: Sketch, leaf: LeafSolution, rect: Rect, step: float) -> None:
     )
 
 
-def _pipe(
-    page: Sketch,
-    leaf: LeafSolution,
-    show: Show,
-    x: float,
-    at: float,
-    big: float,
-    band: tuple[float, float],
-    step: float,
-) -> None:
+def _pipe(page: Sketch, leaf: LeafSolution, x: float, at: float, big: float, band: tuple[float, float]) -> None:
     """What must not be reached, at its depth from the wall's own face."""
+    step = page.step
     f = leaf.figures
     plaster = f["stack_plaster"].value if "stack_plaster" in f else 0.0
     deep = x + (at - plaster + f["stack_depth"].value) * big
@@ -134,24 +131,15 @@ def _pipe(
     page.label(
         deep + step,
         band[1] + 3 * step,
-        f"not to be reached: {show.length(f['stack_depth'].value)}",
+        f"not to be reached: {page.show.length(f['stack_depth'].value)}",
         layer=Layer.DOUBT,
         size=0.95,
         ref="figure:stack_depth",
     )
 
 
-def _screw(
-    page: Sketch,
-    leaf: LeafSolution,
-    show: Show,
-    x: float,
-    screw: float,
-    passes: float,
-    big: float,
-    y: float,
-    step: float,
-) -> None:
+def _screw(page: Sketch, leaf: LeafSolution, x: float, screw: float, passes: float, big: float, y: float) -> None:
+    show = page.show
     half = leaf.leaf.hardware.stack.diameter / 2 * big
     page.area(
         [

@@ -19,14 +19,14 @@ def beside_view(pair: ConstructionComparison, show: Show) -> Drawing:
         pair: The leaf as it is, and built another way.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
+    sketch = Sketch(show)
     x = 0.0
     for leaf in (pair.one, pair.other):
-        x += _one(sketch, leaf, show, x)
+        x += _one(sketch, leaf, x)
     return sketch.drawing(margin=20.0)
 
 
-def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
+def _one(sketch: Sketch, leaf: LeafSolution, x: float) -> float:
     """Draw one leaf from `x`; return how much room it took."""
     build = leaf.build
     name = trade_name(leaf.leaf.build.kind)
@@ -34,7 +34,7 @@ def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
         sketch.label(x + 300, 500, f"{name}: no leaf", layer=Layer.DOUBT)
         return 900.0
     step = unit_step(build)
-    mine = Sketch(mirror_at=build.width) if leaf.leaf.hand is Hand.RIGHT else Sketch()
+    mine = Sketch(sketch.show, step, mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
     front(mine, build)
     joints(mine, build)
     page = mine.page()
@@ -42,12 +42,12 @@ def _one(sketch: Sketch, leaf: LeafSolution, show: Show, x: float) -> float:
     page.label(
         build.width / 2,
         build.height + step,
-        show.size(build.width, build.height, build.thickness),
+        sketch.show.size(build.width, build.height, build.thickness),
         layer=Layer.PENCIL,
         size=0.9,
         anchor=Anchor.ABOVE,
     )
-    layers.section(page, build, build.width + 8 * step, step, words=False)
+    layers.section(page, build, build.width + 8 * step, words=False)
     for shape in mine.shapes:
         sketch.shapes.append(shape.moved(x))
     return build.width + 30 * step + 2 * build.thickness

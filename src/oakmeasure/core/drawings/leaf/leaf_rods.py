@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
 from oakmeasure.core.drawings.layers import LINING_SHOWN, side_gaps
@@ -47,16 +46,15 @@ def width_marks(build: Build) -> list[tuple[float, str]]:
     return sorted(marks.items())
 
 
-def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """The rod up the left side of the page: every mark from the foot, hinges as arrow heads.
 
     Args:
         sketch: The drawing that is added to.
         leaf: The leaf, worked out to the end.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = sketch.step
     sketch, (left, _) = sketch.page(), side_gaps(leaf)
     x1 = -left - LINING_SHOWN - 4 * step
     x0 = x1 - 3 * step
@@ -67,7 +65,7 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
         sketch.line([(x0, y), (x1, y)], Layer.OUTLINE, ref=part_ref(name))
         sketch.line([(x1, y), (-left, y)], Layer.FAINT)
         if y - last > 1.6 * step:
-            sketch.label(x0 - step, y, show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
+            sketch.label(x0 - step, y, sketch.show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
             last = y
     for tenon in build.tenons:
         if (
@@ -91,15 +89,14 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, ste
             )
 
 
-def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
+def width_rod(sketch: Sketch, build: Build) -> None:
     """The rod along the bottom: every mark from the hinge edge.
 
     Args:
         sketch: The drawing that is added to.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        show: How lengths and other quantities are written.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = sketch.step
     y1 = -4.5 * step
     y0 = y1 - 3 * step
     sketch.rect(Rect(0, y0, build.width, y1), Layer.ROD, grain=Grain.LEVEL)
@@ -107,7 +104,7 @@ def width_rod(sketch: Sketch, build: Build, show: Show, step: float) -> None:
     ends, last = [-1e9] * ROD_ROWS, -1e9  # how far each row of figures is written
     for x, name in width_marks(build):
         sketch.line([(x, y0), (x, y1)], Layer.OUTLINE, ref=part_ref(name))
-        text = show.length(x)
+        text = sketch.show.length(x)
         half = DIGIT * step * len(text) / 2
         level = next((n for n, end in enumerate(ends) if x - half > end), None)
         is_end = x > build.width - 1e-6

@@ -33,30 +33,30 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bo
         title: Whether it is said in words what the leaf is.
         handles: Whether it shows what can be dragged.
     """
-    sketch = sketch_for(leaf)
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
     step = unit_step(build)
-    surround(sketch, leaf, step)
+    sketch = sketch_for(leaf, show, step)
+    surround(sketch, leaf)
     front(sketch, build)
     joints(sketch, build)
     for rail in rails_to_drag(leaf) if handles else ():
         handle(
             sketch, (rail.face.x1 - 2.2 * step, (rail.face.y0 + rail.face.y1) / 2), 1.1 * step, f"handle:{rail.name}"
         )
-    _centre(sketch, leaf, step)
-    height_rod(sketch, leaf, build, show, step)
-    width_rod(sketch, build, show, step)
-    layers.dimensions(sketch, leaf, build, show, step)
+    _centre(sketch, leaf)
+    height_rod(sketch, leaf, build)
+    width_rod(sketch, build)
+    layers.dimensions(sketch, leaf, build)
     if not has_panels(build):
-        layers.section(sketch.page(), build, _section_x(leaf, build, step), step)
-        layers.plan(sketch, build, step)
+        layers.section(sketch.page(), build, _section_x(leaf, build, step))
+        layers.plan(sketch, build)
     else:
-        _section(sketch, leaf, build, step)
-        _plan(sketch, leaf, build, step)
+        _section(sketch, leaf, build)
+        _plan(sketch, leaf, build)
     if title:
-        _title(sketch, leaf, build, show, step)
+        _title(sketch, leaf, build)
     return sketch.drawing(margin=step)
 
 
@@ -70,31 +70,34 @@ def joints_view(leaf: LeafSolution, show: Show) -> Drawing:
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch, step = sketch_for(leaf), unit_step(build)
+    sketch = sketch_for(leaf, show, unit_step(build))
+    step = sketch.step
     front(sketch, build)
     joints(sketch, build)
     return sketch.drawing(margin=3 * step)
 
 
-def _centre(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+def _centre(sketch: Sketch, leaf: LeafSolution) -> None:
     """The centre of gravity: a ring with a cross, where the leaf balances."""
     if "centre_up" not in leaf.figures:
         return
     x, y = leaf.figures["centre_across"].value, leaf.figures["centre_up"].value
-    ref, r = "figure:centre_up", 0.9 * step
+    ref, r = "figure:centre_up", 0.9 * sketch.step
     for dx, dy in ((r, 0.0), (0.0, r)):
         sketch.line([(x - 1.6 * dx, y - 1.6 * dy), (x + 1.6 * dx, y + 1.6 * dy)], Layer.PENCIL, ref=ref)
     sketch.line(circle(x, y, r, steps=18), Layer.PENCIL, ref=ref)
 
 
-def sketch_for(leaf: LeafSolution) -> Sketch:
+def sketch_for(leaf: LeafSolution, show: Show, step: float) -> Sketch:
     """Return a sketch in the leaf's coordinates, mirrored when the hinges are on the right.
 
     Args:
         leaf: The leaf, worked out to the end.
+        show: How lengths and other quantities are written.
+        step: Distance that spaces its lines and texts, mm.
     """
     right = leaf.leaf.hand is Hand.RIGHT
-    return Sketch(mirror_at=leaf.fit.width.value if right else None)
+    return Sketch(show, step, mirror_at=leaf.fit.width.value if right else None)
 
 
 def unit_step(build: Build) -> float:
@@ -124,7 +127,7 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
+    sketch = Sketch(show)
     w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
     sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
@@ -139,14 +142,14 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=max(w, h) / 5)
 
 
-def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
+def surround(sketch: Sketch, leaf: LeafSolution) -> None:
     """Draw the lining round the leaf and the floor under it, the gaps at their true width.
 
     Args:
         sketch: The drawing that is added to.
         leaf: The leaf, worked out to the end.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = sketch.step
     f, t = leaf.figures, LINING_SHOWN
     w, h = leaf.fit.width.value, leaf.fit.height.value
     x0, x1 = -f["gap_hinge"].value, w + f["gap_latch"].value
@@ -157,7 +160,7 @@ def surround(sketch: Sketch, leaf: LeafSolution, step: float) -> None:
         sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
         for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
             sketch.rect(rect, Layer.LINING)
-    floor_line(sketch.page(), -11 * step, w + 14 * step, y0, step)
+    floor_line(sketch.page(), -11 * step, w + 14 * step, y0)
 
 
 def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, float, float], thick: float) -> None:
@@ -170,7 +173,7 @@ def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, floa
     sketch.area([(x0 - thick, y0), (x0, y0), *under, (x1, y0), (x1 + thick, y0), *reversed(over)], Layer.LINING)
 
 
-def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> None:
+def floor_line(page: Sketch, x0: float, x1: float, y: float) -> None:
     """Draw the floor with short strokes under it.
 
     Args:
@@ -178,8 +181,8 @@ def floor_line(page: Sketch, x0: float, x1: float, y: float, step: float) -> Non
         x0: Where it begins, across, mm.
         x1: Where it ends, across, mm.
         y: Where the floor is, up the drawing, mm.
-        step: The unit of the view: so many mm of the leaf are a small distance on it.
     """
+    step = page.step
     page.line([(x0, y), (x1, y)], Layer.FLOOR)
     at = x0 + step
     while at < x1:
@@ -291,8 +294,9 @@ def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
     return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 15 * step
 
 
-def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+def _section(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """Upright section through the panels next to the hinges, the opening face to the left."""
+    step = sketch.step
     x0, sketch = _section_x(leaf, build, step), sketch.page()
     sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
     tint = stuff(build.parts[0].species).tint
@@ -315,8 +319,9 @@ def _section(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> N
             )
 
 
-def _plan(sketch: Sketch, leaf: LeafSolution, build: Build, step: float) -> None:
+def _plan(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """Level section through the upper panels, the opening face at the bottom."""
+    step = sketch.step
     y1 = -17 * step
     y0 = y1 - build.thickness
     tint = stuff(build.parts[0].species).tint
@@ -376,8 +381,9 @@ def _panel_in_groove(sketch: Sketch, groove: Rect, panel: Part, *, upright: bool
     sketch.box(groove, Layer.PENCIL)
 
 
-def _title(sketch: Sketch, leaf: LeafSolution, build: Build, show: Show, step: float) -> None:
+def _title(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """What it is, in words, beside the section."""
+    show, step = sketch.show, sketch.step
     x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
     y = build.height - step
     moisture = show.value(leaf.leaf.timber.moisture, Unit.PERCENT)

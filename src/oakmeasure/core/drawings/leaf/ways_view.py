@@ -11,7 +11,7 @@ from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.hatching import hatching
-from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for
+from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for, unit_step
 from oakmeasure.core.leaf.part import Build, Rect
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
@@ -36,14 +36,14 @@ def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 
 def _side_by_side(choice: Existing, found: list[Reduction], show: Show) -> Drawing:
-    sketch, x, apart = Sketch(), 0.0, 0.8 * choice.width
+    sketch, x, apart = Sketch(show), 0.0, 0.8 * choice.width
     for each in found:
-        _one(sketch, choice, each, show, x)
+        _one(sketch, choice, each, x)
         x += choice.width + apart
     return sketch.drawing(margin=30.0)
 
 
-def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float) -> None:
+def _one(sketch: Sketch, choice: Existing, way: Reduction, x: float) -> None:
     """The old leaf as it is, each member's loss hatched where it is cut."""
     w, h, s, tint = choice.width, choice.height, choice.stile, stuff(choice.material).tint
     bounds = [0.0, choice.bottom_rail]
@@ -57,11 +57,11 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
     for low, high in rails:
         sketch.rect(Rect(x + s, low, x + w - s, high), Layer.WOOD, grain=Grain.LEVEL, tint=tint)
     for row, ((_, low), (high, _)) in enumerate(pairwise(rails)):
-        _row(sketch, choice, way, row, show, x + s, low, high)
+        _row(sketch, choice, way, row, x + s, low, high)
     if way.stile_off > HAIR:
         for x0, x1 in ((0.0, way.stile_off), (w - way.stile_off, w)):
             _cut(sketch, Rect(x + x0, 0, x + x1, h))
-        text = show.length(way.stile_off)
+        text = sketch.show.length(way.stile_off)
         sketch.label(x, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
         sketch.label(x + w, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
     sketch.label(
@@ -69,9 +69,7 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, show: Show, x: float)
     )
 
 
-def _row(
-    sketch: Sketch, choice: Existing, way: Reduction, row: int, show: Show, x: float, low: float, high: float
-) -> None:
+def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, x: float, low: float, high: float) -> None:
     sight, tint = sights_of(choice)[row], stuff(choice.material).tint
     told: list[tuple[float, str]] = []  # after all panels: a narrow one would lie on its neighbour's figure
     for at, off in enumerate(way.panels[row]):
@@ -79,7 +77,7 @@ def _row(
         sketch.rect(face, Layer.PANEL, grain=Grain.UPRIGHT, tint=tint)
         if off:
             _cut(sketch, Rect(x + sight - off, low, x + sight, high))
-            told.append((x + sight / 2, show.length(off, sign=False)))
+            told.append((x + sight / 2, sketch.show.length(off, sign=False)))
         x += sight
         if at < len(way.panels[row]) - 1:
             sketch.rect(Rect(x, low, x + choice.muntin, high), Layer.WOOD, grain=Grain.UPRIGHT, tint=tint)
@@ -97,7 +95,7 @@ def _cut(sketch: Sketch, rect: Rect) -> None:
 
 def _trimmed(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     """The leaf with its joints, what is trimmed off hatched round it."""
-    sketch, late = sketch_for(leaf), leaf.leaf.late
+    sketch, late = sketch_for(leaf, show, unit_step(build)), leaf.leaf.late
     front(sketch, build)
     joints(sketch, build)
     w, h = build.width, build.height

@@ -36,15 +36,15 @@ def glue_view(leaf: LeafSolution, number: int, show: Show) -> Drawing:
     found = plan.stage(number) or plan.stage(1)
     if found is None:
         return _no_plan(plan, show)
-    sketch = Sketch()
+    sketch = Sketch(show)
     task, stage = found
     _leaf(sketch, leaf, build, stage)
-    _minutes(sketch, plan, task, stage, show)
+    _minutes(sketch, plan, task, stage)
     return sketch.drawing(margin=16)
 
 
 def _no_plan(plan: GluePlan, show: Show) -> Drawing:
-    sketch = Sketch()
+    sketch = Sketch(show)
     trouble = next(each for each in plan.tasks if not each.stages)
     sketch.label(
         500, 420, f"{trouble.task.name.capitalize()} cannot be glued in time", bold=True, size=1.4, layer=Layer.DOUBT
@@ -63,7 +63,7 @@ def _leaf(sketch: Sketch, leaf: LeafSolution, build: Build, stage: GlueStage) ->
     What is glued now is in its own wood, the clamps over and under it in turn.
     """
     k = min(TALL / build.height, 400.0 / build.width)
-    small = Sketch(mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
+    small = Sketch(sketch.show, mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
     parts = {name for each in stage.closings for name in each.parts}
     x0 = (440.0 - build.width * k) / 2
     y0 = (TALL - build.height * k) / 2
@@ -110,8 +110,9 @@ def _clamp(sketch: Sketch, bar: Line, k: float, at: tuple[float, float], small: 
         sketch.box(jaw, Layer.OUTLINE)
 
 
-def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage, show: Show) -> None:
+def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -> None:
     """A bar as tall as the glue stays open, filled by what is done in it; what closes and when stands beside it."""
+    show = sketch.show
     k = TALL / plan.glue.open_minutes
     sketch.box(Rect(BAR_X, 0, BAR_X + BAR_WIDE, TALL), Layer.OUTLINE)
     sketch.label(BAR_X + BAR_WIDE / 2, -16, f"{plan.glue.open_minutes:.1f} min open", bold=True, size=0.95)

@@ -33,7 +33,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
     """
     if batch is None:
         return empty_view("no operation yet")
-    sketch = Sketch()
+    sketch = Sketch(show)
     shown = batch.leaves[:MOST]
     columns = 4 if len(shown) > 3 else max(len(shown), 2)
     for n, each in enumerate(shown):
@@ -85,7 +85,7 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
 
 def _leaf(sketch: Sketch, solved: LeafSolution, build: Build, lit: set[str], room: Rect) -> None:
     k = min(room.width / build.width, room.height / build.height)
-    small = Sketch(mirror_at=build.width if solved.leaf.hand is Hand.RIGHT else None)
+    small = Sketch(sketch.show, mirror_at=build.width if solved.leaf.hand is Hand.RIGHT else None)
     for part in build.parts:
         points = [(room.x0 + x * k, room.y0 + y * k) for x, y in (small.at(*corner) for corner in part.corners)]
         if part.name in lit or not lit:
@@ -105,15 +105,16 @@ def labels_view(labels: Sequence[PieceLabel], show: Show, *, page: int = 0) -> D
     """
     if not labels:
         return empty_view("no parts to label")
-    sketch = Sketch()
+    sketch = Sketch(show)
     shown = labels[page * LABELS_SHOWN : (page + 1) * LABELS_SHOWN] or labels[:LABELS_SHOWN]
     for n, label in enumerate(shown):
         x0, y1 = (n % 3) * (LABEL_WIDE + 14), -(n // 3) * (LABEL_HIGH + 14)
-        _label(sketch, label, Rect(x0, y1 - LABEL_HIGH, x0 + LABEL_WIDE, y1), show)
+        _label(sketch, label, Rect(x0, y1 - LABEL_HIGH, x0 + LABEL_WIDE, y1))
     return sketch.drawing(margin=12)
 
 
-def _label(sketch: Sketch, label: PieceLabel, r: Rect, show: Show) -> None:
+def _label(sketch: Sketch, label: PieceLabel, r: Rect) -> None:
+    show = sketch.show
     sketch.rect(r, Layer.SPACE, ref=f"part:{label.name}")
     sketch.box(r, Layer.PENCIL)
     y = r.y1 - 20
@@ -181,7 +182,7 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
     build = leaf.build
     if build is None:
         return empty_view("no leaf yet")
-    sketch = Sketch()
+    sketch = Sketch(show)
     _leaf(sketch, leaf, build, {part} if part else set(), Rect(0, 0, 270, 600))
     if judged is None:
         for at, words in enumerate(("Say at the left what went wrong,", "on which part, and by how much.")):

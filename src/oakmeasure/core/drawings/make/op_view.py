@@ -150,16 +150,16 @@ def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     if build is None or making is None:
         return empty_view("no leaf yet: nothing to make")
     op = making.op(op_id) or making.operations[0]
-    sketch = Sketch()
-    _settings(sketch, op, show)
+    sketch = Sketch(show)
+    _settings(sketch, op)
     how = lies(leaf, build, op)
     if how is None:
-        _no_bench(sketch, leaf, build, op, show)
+        _no_bench(sketch, leaf, build, op)
     else:
         _bench(sketch, leaf, build, op, how)
     _thumb(sketch, leaf, build, op)
-    has_cut = _section(sketch, build, op, show)
-    _words(sketch, op, show, *(BESIDE_CUT if has_cut else BESIDE_THUMB))
+    has_cut = _section(sketch, build, op)
+    _words(sketch, op, *(BESIDE_CUT if has_cut else BESIDE_THUMB))
     return sketch.drawing(margin=14)
 
 
@@ -175,7 +175,7 @@ def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     op = making.op(op_id) if making is not None else None
     if build is None or op is None:
         return empty_view("")
-    sketch = Sketch()
+    sketch = Sketch(show)
     how = lies(leaf, build, op)
     if how is None:
         _thumb(sketch, leaf, build, op)
@@ -184,8 +184,8 @@ def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     return sketch.drawing(margin=10)
 
 
-def _settings(sketch: Sketch, op: Operation, show: Show) -> None:
-    words = [each.in_words(show) for each in op.settings]
+def _settings(sketch: Sketch, op: Operation) -> None:
+    words = [each.in_words(sketch.show) for each in op.settings]
     if not words:
         return
     lines = _lines(words)
@@ -207,11 +207,11 @@ def _lines(words: Sequence[str]) -> list[str]:
     return lines[:MOST_LINES]
 
 
-def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, show: Show) -> None:
+def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> None:
     """Nothing lies on the bench: the parts at hand in a row, as on the rack, or what is done on site."""
     named = [p for p in leaf.cut_parts if p.name in op.parts][:12]
     if [c for c in leaf.borings if c.name in op.cuts and c.solid is None]:
-        _carrier(sketch, leaf, build, op, show)
+        _carrier(sketch, leaf, build, op)
         return
     if not named:
         named = list(build.parts)[:12]
@@ -231,7 +231,7 @@ def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, s
         y -= gap
 
 
-def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, show: Show) -> None:
+def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> None:
     """What carries the leaf, its upper end to the left, with what is cut there measured from that end."""
     cuts = sorted((c for c in leaf.borings if c.name in op.cuts and c.solid is None), key=lambda c: c.from_top)
     member = cuts[0].member
@@ -246,7 +246,7 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, sh
         sketch.rect(Rect(x0, rect.y0 + 16, x1, rect.y1 - 16), Layer.METAL, ref=cut.ref)
         if n < 5:
             middle = (cut.from_top + cut.to) / 2 if cut.kind is BoringKind.PLATE else cut.from_top
-            sketch.label(LEFT + middle * k, rect.y1 + 14, show.length(middle), size=0.95)
+            sketch.label(LEFT + middle * k, rect.y1 + 14, sketch.show.length(middle), size=0.95)
     sketch.label(LEFT, rect.y1 + 44, "upper end", anchor=Anchor.LEFT, layer=Layer.LEAF, bold=True)
     sketch.label(WIDE / 2, rect.y0 - 22, f"{member}: {cuts[0].datum}", layer=Layer.PENCIL)
 
@@ -372,7 +372,7 @@ def _around(sketch: Sketch, how: Lies, part: str, at: Point, k: tuple[float, flo
 def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> None:
     """The leaf as it hangs, with the parts at hand filled in."""
     k = min(THUMB.width / build.width, THUMB.height / build.height)
-    small = Sketch(mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
+    small = Sketch(sketch.show, mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
     chosen = {op.hold.part} if op.hold and op.hold.part else set(op.parts)
     for part in build.parts:
         lit = part.name in chosen
@@ -392,11 +392,12 @@ def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> N
         )
 
 
-def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
+def _section(sketch: Sketch, build: Build, op: Operation) -> bool:
     """The cut seen on the end of the member, large.
 
     How wide, how deep, how far from the face that lies at the fence. Returns whether there is one.
     """
+    show = sketch.show
     by = {s.label: s.value for s in op.settings}
     wide = next((by[key] for key in ("wide", "chisel", "tenon", "thick") if key in by), None)
     deep = next((by[key] for key in ("deep", "deep, from this edge", "long", "depth stop") if key in by), None)
@@ -435,7 +436,8 @@ def _section(sketch: Sketch, build: Build, op: Operation, show: Show) -> bool:
 # --- words -------------------------------------------------------------------------------------------------
 
 
-def _words(sketch: Sketch, op: Operation, show: Show, x: float, characters: int) -> None:
+def _words(sketch: Sketch, op: Operation, x: float, characters: int) -> None:
+    show = sketch.show
     cautions = table("cautions")
     said = [
         ("", op.how, Layer.OUTLINE),

@@ -34,7 +34,7 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
     """
     if table is None or not table.slots:
         return empty_view("everything is done" if table is not None else "no leaf yet: nothing to make")
-    sketch = Sketch()
+    sketch = Sketch(show)
     first = table.begin.replace(hour=0, minute=0, second=0)
     last = max([table.end, *([table.due] if table.due else [])])
     days = min(max((last - first).days + 1, 3), MOST_DAYS)
@@ -45,7 +45,7 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
     def x(at: datetime) -> float:
         return NAMES + WIDE * min(max((at - first) / timedelta(days=days), 0.0), 1.0)
 
-    _days(sketch, first, days, high, x, show)
+    _days(sketch, first, days, high, x)
     for n, row in enumerate(rows):
         first_op, last_op = row[0], row[-1]
         y = high - (n + 0.5) * row_high
@@ -110,7 +110,7 @@ def _rows(table: Timetable, chosen: str) -> list[list[TimeSlot]]:
     return rows
 
 
-def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float], show: Show) -> None:
+def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[datetime], float]) -> None:
     every = next(each for each in (1, 2, 5, 7, 14) if days / each <= 7.5 or each == 14)
     for n in range(days + 1):
         day = first + timedelta(days=n)
@@ -119,7 +119,7 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
         sketch.line([(x(day), 0), (x(day), high)], Layer.FAINT)
         if n % every == 0 and n < days:
             room = x(first + timedelta(days=n + every)) - x(day) - 8
-            shorter = (show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
+            shorter = (sketch.show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
             sketch.label(
                 x(day) + 2,
                 high + 12,
@@ -140,7 +140,7 @@ def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
         days: Coats with the days on which they are put on.
         show: How lengths and other quantities are written.
     """
-    sketch = Sketch()
+    sketch = Sketch(show)
     first = days[0].start.replace(hour=0, minute=0, second=0)
     shown = [each for each in days if each.words != "hard"]
     hung = next(each for each in days if each.words == "may be hung")
@@ -151,7 +151,7 @@ def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
     def x(at: datetime) -> float:
         return 210.0 + (WIDE + 60) * ((at - first) / timedelta(days=span))
 
-    _days(sketch, first, span, high, x, show)
+    _days(sketch, first, span, high, x)
     for n, work in enumerate(rows):
         y = high - (n + 0.5) * TALL_ROW
         sketch.label(202, y + 9, work.words.partition(",")[0].capitalize(), anchor=Anchor.RIGHT, bold=True)

@@ -29,7 +29,7 @@ def floor_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
         exaggeration: How many times crookedness is drawn.
     """
     w = leaf.figures["clear_width"].value
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
     depth = max(_depth(leaf), 60.0)
     side = max(WALL_SIDE * w, 160.0)
     low, high = -side, w + side
@@ -37,24 +37,24 @@ def floor_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     if travels:
         places = [each.at for each in leaf.leaf.floor.points]
         low, high = min([low, *places]), max([high, *places])
-    unit = (high - low) / 100
+    step = sketch.step = (high - low) / 100
     _wall(sketch, w, depth, low, high)
     if travels:
         _travel_plan(sketch, leaf, w)
     else:
         _swing_plan(sketch, leaf, w)
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
-        _thing(sketch, at, thing, show, w, unit)
+        _thing(sketch, at, thing, w)
     page = sketch.page()
-    page.label(w / 2, depth + 2 * unit, "plan, opening side below", layer=Layer.PENCIL, anchor=Anchor.ABOVE)
+    page.label(w / 2, depth + 2 * step, "plan, opening side below", layer=Layer.PENCIL, anchor=Anchor.ABOVE)
     for x, text in ((low + side / 2, "hinges"), (w + side / 2, "latch")):
-        sketch.label(x, depth + 2 * unit, text, layer=Layer.PENCIL, anchor=Anchor.ABOVE)
+        sketch.label(x, depth + 2 * step, text, layer=Layer.PENCIL, anchor=Anchor.ABOVE)
     lowest = min(_ys(sketch), default=0.0)
-    room = Rect(low, 0, high, lowest - 6 * unit)
+    room = Rect(low, 0, high, lowest - 6 * step)
     if not travels:  # a swing is as deep as it is wide: the floor beside it, not below
-        room = Rect(high + 14 * unit, 0, high + 14 * unit + 0.9 * (high - low), -8 * unit)
-    _profile(sketch, leaf, show, room, exaggeration, unit)
-    return sketch.drawing(margin=unit)
+        room = Rect(high + 14 * step, 0, high + 14 * step + 0.9 * (high - low), -8 * step)
+    _profile(sketch, leaf, room, exaggeration)
+    return sketch.drawing(margin=step)
 
 
 def _ys(sketch: Sketch) -> list[float]:
@@ -111,10 +111,11 @@ def _travel_plan(sketch: Sketch, leaf: LeafSolution, w: float) -> None:
     sketch.line([(min([0.0, *points]), -off - SLAB / 2), (max([w, *points]), -off - SLAB / 2)], Layer.CENTRE)
 
 
-def _thing(sketch: Sketch, at: int, thing: InTheWay, show: Show, w: float, unit: float) -> None:
+def _thing(sketch: Sketch, at: int, thing: InTheWay, w: float) -> None:
     """Architrave, skirting, pipe … where it stands, to scale, with how far it stands out."""
+    step = sketch.step
     out = thing.stands_out.value
-    wide = max(4 * unit, 60.0) if abs(out) >= 12 else max(1.2 * unit, 16.0)
+    wide = max(4 * step, 60.0) if abs(out) >= 12 else max(1.2 * step, 16.0)
     starts = {Side.LATCH: w + thing.away, Side.HINGE: -thing.away - wide, Side.BEHIND: thing.away - wide / 2}
     if thing.where not in starts:
         return  # over the head or on the floor: not in this plan, but in the list
@@ -123,18 +124,19 @@ def _thing(sketch: Sketch, at: int, thing: InTheWay, show: Show, w: float, unit:
     rect = Rect(x0, -out, x0 + wide, 0) if out >= 0 else Rect(x0, -out - 10, x0 + wide, -out + 10)
     sketch.rect(rect, Layer.METAL if out < 0 or wide < 20 else Layer.LINING, ref=ref)
     sketch.box(rect, Layer.OUTLINE, ref=ref)
-    word = f"{thing.what} {show.length(abs(out))} {'deep' if out < 0 else 'out'}"
-    y = rect.y0 - 2.5 * unit - (3 * unit if thing.where is Side.BEHIND else 0)
+    word = f"{thing.what} {sketch.show.length(abs(out))} {'deep' if out < 0 else 'out'}"
+    y = rect.y0 - 2.5 * step - (3 * step if thing.where is Side.BEHIND else 0)
     if out < 0:
-        y = rect.y1 + 3 * unit
+        y = rect.y1 + 3 * step
     sketch.label(x0 + wide / 2, y, word, layer=Layer.READING, ref=ref, on_paper=True)
 
 
-def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exaggeration: float, unit: float) -> None:
+def _profile(sketch: Sketch, leaf: LeafSolution, room: Rect, exaggeration: float) -> None:
     """The floor along the way, from the side, heights exaggerated; and the leaf's foot over it.
 
     room: x0 to x1 that it may take, y1 its top.
     """
+    show, step = sketch.show, sketch.step
     floor, f, page = leaf.leaf.floor, leaf.figures, sketch.page()
     top = room.y1
     if not floor.points:
@@ -150,8 +152,8 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
     times = min(4.0 * exaggeration, tall / max(foot - min(heights), 1.0))
     low, high = min(each.at for _, each in points), max(each.at for _, each in points)
     low, high = (0.0, max(high, 90.0)) if swing else (min(low, 0.0), max(high, low + 1.0))
-    left, wide = room.x0 + 6 * unit, room.x1 - room.x0 - 12 * unit
-    base = top - 5 * unit - foot * times
+    left, wide = room.x0 + 6 * step, room.x1 - room.x0 - 12 * step
+    base = top - 5 * step - foot * times
 
     def at(place: float, height: float) -> Point:
         share = (place - low) / (high - low)
@@ -161,13 +163,13 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
 
     line = sorted(at(each.at, each.height.value) for _, each in points)
     ends = [(left, line[0][1]), *line, (left + wide, line[-1][1])]
-    deep = base + min(0.0, *heights) * times - 4 * unit
+    deep = base + min(0.0, *heights) * times - 4 * step
     page.area([*ends, (left + wide, deep), (left, deep)], Layer.WALL)
     page.line(ends, Layer.FLOOR)
     page.line([at(low, foot), at(high, foot)], Layer.LEAF, ref="figure:gap_floor")
     words = "foot of the leaf as it opens" if swing else "foot of the leaf, set from the highest point"
     words += f"; heights × {times:.0f}"
-    page.label(left + wide / 2, at(low, foot)[1] + unit, words, layer=Layer.LEAF, anchor=Anchor.ABOVE)
+    page.label(left + wide / 2, at(low, foot)[1] + step, words, layer=Layer.LEAF, anchor=Anchor.ABOVE)
     for number, each in points:
         x, y = at(each.at, each.height.value)
         ref = f"floor:{number + 1}"
@@ -176,7 +178,7 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
         text = show.length(each.height.value)
         page.label(
             x,
-            y - unit,
+            y - step,
             text,
             bold=True,
             layer=Layer.DOUBT if drags else Layer.READING,
@@ -185,4 +187,4 @@ def _profile(sketch: Sketch, leaf: LeafSolution, show: Show, room: Rect, exagger
             on_paper=True,
         )
         place = f"{each.at:g}°" if swing else show.length(each.at)
-        page.label(x, deep - unit, place, layer=Layer.PENCIL, ref=ref, anchor=Anchor.BELOW)
+        page.label(x, deep - step, place, layer=Layer.PENCIL, ref=ref, anchor=Anchor.BELOW)

@@ -32,19 +32,19 @@ def lining_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) -
         return opening_view(leaf, show, exaggeration=exaggeration)
     shape = crooked(leaf, 1.0)
     w, h = shape.width, shape.height
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
-    step = max(h, 1.4 * w) / 100
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    step = sketch.step = max(h, 1.4 * w) / 100
     wall_round(sketch, shape)
     sketch.area(shape.points, Layer.SPACE)
     sketch.line([*shape.points, shape.points[0]], Layer.OUTLINE)
     x0, y0 = leaf.figures["rough_hinge_side_in"].value, leaf.figures["rough_floor_high"].value
     _front(sketch, lining, x0, y0)
-    floor_line(sketch.page(), -WALL, w + WALL, 0.0, step)
-    _sizes(sketch, leaf, lining, show, (x0, y0), step)
+    floor_line(sketch.page(), -WALL, w + WALL, 0.0)
+    _sizes(sketch, leaf, lining, (x0, y0))
     page = sketch.page()
     x = w + WALL + 0.8 * SECTION_APART
     for side in (Side.HINGE, Side.LATCH):
-        x = _section(page, lining, side, x, show, exaggeration, step)
+        x = _section(page, lining, side, x, exaggeration)
     return sketch.drawing(margin=3 * step)
 
 
@@ -70,9 +70,8 @@ def _front(sketch: Sketch, lining: LiningPlan, x0: float, y0: float) -> None:
     sketch.area(head, Layer.WOOD, ref="part:lining head", grain=Grain.LEVEL, tint=tint)
 
 
-def _sizes(
-    sketch: Sketch, leaf: LeafSolution, lining: LiningPlan, show: Show, base: tuple[float, float], step: float
-) -> None:
+def _sizes(sketch: Sketch, leaf: LeafSolution, lining: LiningPlan, base: tuple[float, float]) -> None:
+    show, step = sketch.show, sketch.step
     f, page = leaf.figures, sketch.page()
     w, h = f["rough_clear_width"].value, f["rough_clear_height"].value
     between, outside = f["between"], lining.outside
@@ -104,8 +103,9 @@ def _sizes(
             sketch.label(x, y, text, layer=Layer.READING, bold=True, ref="figure:packing_left", on_paper=True)
 
 
-def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, show: Show, times: float, step: float) -> float:
+def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, times: float) -> float:
     """Draw one side in section, opening face to the left, its lean exaggerated; return where the next one goes."""
+    show, step = page.show, page.step
     own = [each for each in lining.strips if each.side is side and each.face == "opening face"]
     top = max(lining.underside)
     depth = lining.depth

@@ -34,26 +34,26 @@ def opening_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) 
     """
     shape = crooked(leaf, exaggeration)
     w, h = shape.width, shape.height
-    sketch = Sketch(mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
+    sketch = Sketch(show, mirror_at=w if leaf.leaf.hand is Hand.RIGHT else None)
     tall = max(y for _, y in shape.points)
-    step = max(tall, 1.4 * w) / 100
+    step = sketch.step = max(tall, 1.4 * w) / 100
     wall_round(sketch, shape)
     sketch.area(shape.points, Layer.SPACE)
     _bands(sketch, leaf, shape)
-    largest_leaf(sketch, leaf, show, shape)
-    floor_line(sketch.page(), -WALL, w + WALL, min(0.0, *(y for _, y in shape.corners[:2])), step)
+    largest_leaf(sketch, leaf, shape)
+    floor_line(sketch.page(), -WALL, w + WALL, min(0.0, *(y for _, y in shape.corners[:2])))
     for at, edge in enumerate(shape.outline.edges):
         sketch.line(shape.line(at), Layer.OUTLINE, ref=f"side:{edge.side}")
     # The true rectangle, in pencil: what the opening would be.
     sketch.line([(0, 0), (w, 0), (w, h), (0, h), (0, 0)], Layer.CENTRE)
-    _plumb(sketch, leaf, show, shape, step)
+    _plumb(sketch, leaf, shape)
     adjustment = leaf.opening.adjustment
     if adjustment is not None:
         if isinstance(next(iter(adjustment.readings)), SurveyKind):
-            _taped(sketch, leaf, adjustment.readings, shape, show)
+            _taped(sketch, leaf, adjustment.readings, shape)
         else:
-            _spans(sketch, leaf, adjustment.readings, shape, show)
-    _floor_heights(sketch, leaf, shape, show, step)
+            _spans(sketch, leaf, adjustment.readings, shape)
+    _floor_heights(sketch, leaf, shape)
     sides_named(sketch, leaf, w, -4 * step)
     return sketch.drawing(margin=2 * step)
 
@@ -94,7 +94,7 @@ def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
             sketch.area(shape.band(at, (min(sigmas[0], most), min(sigmas[1], most))), Layer.BAND)
 
 
-def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, *, is_filled: bool = True) -> None:
+def largest_leaf(sketch: Sketch, leaf: LeafSolution, shape: Crooked, *, is_filled: bool = True) -> None:
     """The largest square leaf at its true size inside the clear plumb opening.
 
     Of an odd shape the scribed one is drawn too.
@@ -102,7 +102,6 @@ def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked,
     Args:
         sketch: The drawing that is added to.
         leaf: The leaf, worked out to the end.
-        show: How lengths and other quantities are written.
         shape: The opening with its crookedness exaggerated.
         is_filled: Whether it is filled with the tint of wood.
     """
@@ -132,12 +131,13 @@ def largest_leaf(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked,
         return
     page, middle = sketch.page(), sketch.at(x0 + w / 2, 0)[0]
     y, below = y0 + 0.6 * h, 4.6 * max(h, 1.9 * w) / 100
-    page.label(middle, y, show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref=ref, on_paper=True)
+    page.label(middle, y, sketch.show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref=ref, on_paper=True)
     page.label(middle, y - below, "largest square leaf", layer=Layer.LEAF, size=1.0, on_paper=True)
 
 
-def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, step: float) -> None:
+def _plumb(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
     """Plumb lines at both feet, and how far each side's head stands off them."""
+    step = sketch.step
     if shape.times == 1.0 and len(shape.corners) != 4:
         return
     taken = leaf.opening.taken
@@ -154,7 +154,7 @@ def _plumb(sketch: Sketch, leaf: LeafSolution, show: Show, shape: Crooked, step:
         sketch.label(
             (foot[0] + head[0]) / 2,
             top + 1.2 * step,
-            show.length(abs(real)),
+            sketch.show.length(abs(real)),
             layer=Layer.READING,
             bold=True,
             size=1.0,
@@ -169,10 +169,9 @@ def _along(a: Point, b: Point, share: float) -> Point:
     return a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share
 
 
-def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked) -> None:
     """Every reading of tape where it was taken."""
     hf, lf, lh, hh = shape.corners
-    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     places = {
         SurveyKind.DIAGONAL_RISING: (hf, lh),
         SurveyKind.DIAGONAL_FALLING: (hh, lf),
@@ -190,17 +189,7 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
         judged = readings.get(kind)
         if judged is None:  # the height to an arch's crown
             crown = max(y for _, y in shape.points)
-            _written(
-                sketch,
-                f"{kind}",
-                reading.value,
-                None,
-                (start, (start[0], crown)),
-                show,
-                f"readings.{kind}",
-                step,
-                share=0.28,
-            )
+            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), f"readings.{kind}", share=0.28)
             continue
         _written(
             sketch,
@@ -208,15 +197,13 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
             reading.value,
             judged,
             (start, end),
-            show,
             f"readings.{kind}",
-            step,
             is_diagonal=kind.startswith("diagonal"),
             share=0.28 if kind.is_height else 0.5,
         )
 
 
-def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked, show: Show) -> None:
+def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked) -> None:
     """Sides and diagonals of a polygon, and its corners by number."""
     step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     polygon = leaf.leaf.polygon
@@ -235,9 +222,7 @@ def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
             span.length.value,
             judged,
             (a, b),
-            show,
             f"polygon.spans.{at}.length",
-            step,
             is_diagonal=not is_side,
             share=0.5 if is_side else 0.36,
         )
@@ -251,14 +236,13 @@ def _written(
     value: float,
     judged: Judged | None,
     line: tuple[Point, Point],
-    show: Show,
     edit: str,
-    step: float,
     *,
     is_diagonal: bool = False,
     share: float = 0.5,
 ) -> None:
     """Write a reading on the line that was read; one that is doubted in its own layer, with what the others make it."""
+    show = sketch.show
     ref = f"reading:{name}"
     doubted = judged is not None and judged.status is not Status.USED
     layer = Layer.DOUBT if doubted else Layer.READING
@@ -281,11 +265,17 @@ def _written(
         x, y = _along(start, end, where)
         sign = "+" if judged.miss > 0 else ""
         sketch.label(
-            x, y - 3.4 * step, sign + show.length(judged.miss), layer=Layer.PENCIL, size=0.85, ref=ref, on_paper=True
+            x,
+            y - 3.4 * sketch.step,
+            sign + show.length(judged.miss),
+            layer=Layer.PENCIL,
+            size=0.85,
+            ref=ref,
+            on_paper=True,
         )
 
 
-def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked, show: Show, step: float) -> None:
+def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
     """Heights of the floor along a travel, exaggerated, where they were read."""
     floor = leaf.leaf.floor
     if floor.along is not FloorAlong.TRAVEL or not floor.points:
@@ -295,5 +285,7 @@ def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked, show: Sho
     if len(line) > 1:
         sketch.line(line, Layer.FLOOR)
     for at, (x, y) in enumerate(line):
-        text = show.length(inside[at].height.value)
-        sketch.label(x, min(y, 0) - 2 * step, text, layer=Layer.READING, ref=f"floor:{at + 1}", anchor=Anchor.BELOW)
+        text = sketch.show.length(inside[at].height.value)
+        sketch.label(
+            x, min(y, 0) - 2 * sketch.step, text, layer=Layer.READING, ref=f"floor:{at + 1}", anchor=Anchor.BELOW
+        )

@@ -30,17 +30,17 @@ def ticks_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     if fit is None or template is None:
         return opening_view(leaf, show, exaggeration=exaggeration)
     shape = crooked(leaf, exaggeration)
-    sketch = Sketch(mirror_at=shape.width if leaf.leaf.hand is Hand.RIGHT else None)
-    step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
+    sketch = Sketch(show, mirror_at=shape.width if leaf.leaf.hand is Hand.RIGHT else None)
+    step = sketch.step = max(max(y for _, y in shape.points), 1.4 * shape.width) / 100
     wall_round(sketch, shape)
     sketch.area(shape.points, Layer.SPACE)
     _board(sketch, template, fit)
-    largest_leaf(sketch, leaf, show, shape, is_filled=False)
+    largest_leaf(sketch, leaf, shape, is_filled=False)
     for at, edge in enumerate(shape.outline.edges):
         sketch.line(shape.line(at), Layer.OUTLINE, ref=f"side:{edge.side}")
-    _ticks(sketch, template, fit, shape, show, step)
-    _check(sketch, template, fit, shape, step)
-    _nick(sketch, template, fit, show, step)
+    _ticks(sketch, template, fit, shape)
+    _check(sketch, template, fit, shape)
+    _nick(sketch, template, fit)
     sides_named(sketch, leaf, shape.width, -6 * step)
     words = f"largest square leaf {show.size(leaf.fit.width.value, leaf.fit.height.value)}"
     sketch.page().label(
@@ -73,7 +73,8 @@ def _board(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
         sketch.label(board.x0 + edge / 2, board.y1 - edge, "board", layer=Layer.PENCIL, anchor=Anchor.LEFT)
 
 
-def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked, show: Show, step: float) -> None:
+def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked) -> None:
+    step = sketch.step
     many = len(fit.ticks) > MANY
     for number, (tick, judged) in enumerate(zip(template.ticks, fit.ticks, strict=True), start=1):
         ref = f"tick:{number}"
@@ -91,7 +92,7 @@ def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Croo
             sketch.line(circle(x, y, 2.0 * step), layer, ref=ref)
         text = f"{number}"
         if doubted:
-            text = f"tick {number}, {show.length(judged.miss)}"
+            text = f"tick {number}, {sketch.show.length(judged.miss)}"
         elif judged.status is TickStatus.EXCLUDED:
             text = f"{number}, out"
         outward = _inward((x, y), shape, -4.2 * step)
@@ -128,8 +129,9 @@ def _cross(sketch: Sketch, at: Point, size: float, layer: Layer, ref: str = "") 
     sketch.line([(x, y - size), (x, y + size)], layer, ref=ref)
 
 
-def _check(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked, step: float) -> None:
+def _check(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked) -> None:
     """The check reading: a square round its point, at the corner that it checks."""
+    step = sketch.step
     if fit.check is None:
         return
     at = template.check_corner % template.sides
@@ -143,14 +145,15 @@ def _check(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Croo
     sketch.label(x, y + 2.2 * step, "check", layer=Layer.LEAF, ref="tick:check", anchor=Anchor.ABOVE, on_paper=True)
 
 
-def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit, show: Show, step: float) -> None:
+def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
     """The datum nick: a notch on the board with its height over the hinge side's foot."""
+    step = sketch.step
     x, y = _on_opening(fit, (template.nick_x, template.nick_y))
     sketch.line([(x - 2 * step, y + step), (x, y), (x - 2 * step, y - step)], Layer.OUTLINE, ref="tick:nick")
     sketch.label(
         x + step,
         y,
-        f"nick {show.length(y)} up",
+        f"nick {sketch.show.length(y)} up",
         layer=Layer.PENCIL,
         anchor=Anchor.LEFT,
         ref="figure:nick_up",

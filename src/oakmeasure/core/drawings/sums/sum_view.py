@@ -21,7 +21,7 @@ def sum_view(found: Answer, show: Show) -> Drawing:
         found: The sum, answered.
         show: How lengths and other quantities are written.
     """
-    draft = Draft(Sketch(), found, show)
+    draft = Draft(Sketch(show), found, show)
     VIEWS[found.name](draft)
     box = draft.sketch.drawing().bounds
     return draft.sketch.drawing(margin=0.04 * max(box.width, box.height))

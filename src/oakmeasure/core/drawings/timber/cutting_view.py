@@ -23,10 +23,10 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     """
     if leaf.plan is None:
         return no_leaf(leaf, show)
-    sketch = Sketch()
+    sketch = Sketch(show)
     longest = max((cut.stock.length for group in leaf.plan.groups for cut in group.plan.boards), default=1000.0)
     tall = sum(cut.stock.width for group in leaf.plan.groups for cut in group.plan.boards)
-    step = max(longest / 110, tall / 45)  # sheets are tall: their headings need room too
+    step = sketch.step = max(longest / 110, tall / 45)  # sheets are tall: their headings need room too
     marks = {part.name: part.mark for part in leaf.cut_parts} if leaf.build else {}
     y, number = 0.0, 0
     if not any(group.plan.boards for group in leaf.plan.groups):
@@ -41,7 +41,7 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
         for cut in group.plan.boards:
             number += 1
             y -= cut.stock.width
-            _board(sketch, cut, group, number, y, show, step, marks)
+            _board(sketch, cut, group, number, y, marks)
             y -= 2.6 * step
     return sketch.drawing(margin=1.5 * step)
 
@@ -56,16 +56,8 @@ def _heading(group: ThicknessGroup, show: Show) -> str:
     )
 
 
-def _board(
-    sketch: Sketch,
-    cut: CutBoard,
-    group: ThicknessGroup,
-    number: int,
-    y: float,
-    show: Show,
-    step: float,
-    marks: dict[str, str],
-) -> None:
+def _board(sketch: Sketch, cut: CutBoard, group: ThicknessGroup, number: int, y: float, marks: dict[str, str]) -> None:
+    show, step = sketch.show, sketch.step
     whole = Rect(0, y, cut.stock.length, y + cut.stock.width)
     sketch.rect(whole, Layer.WASTE)
     for line in hatching(whole, 1.8 * step):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 
 from oakmeasure.core.base.geometry import circle
+from oakmeasure.core.base.units import IN_MM
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Onto, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
@@ -26,7 +27,7 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
     """
     if found is None:
         return empty_view("no readings of this board yet: write one in, at the left")
-    sketch = Sketch()
+    sketch = Sketch(IN_MM)
     days = max(LEAST_DAYS, (board.readings[-1].day - found.first).days + 7)
     if found.ready is not None:
         days = max(days, min((found.ready - found.first).days + round(found.either_side) + 7, 4 * days, 400))

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from statistics import median
 
-from oakmeasure.core.base.units import Show
+from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Face
@@ -29,7 +29,7 @@ def empty_view(words: str) -> Drawing:
     Args:
         words: The words.
     """
-    sketch = Sketch()
+    sketch = Sketch(IN_MM)
     sketch.label(500.0, 300.0, words, layer=Layer.PENCIL, size=1.2)
     sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
     return sketch.drawing()
@@ -87,10 +87,10 @@ def plan_view(lot: LotPlan, show: Show, *, page: int = 0, leaf_id: str = "", cho
     shown = pages[min(page, len(pages) - 1)]
     if not shown:
         return empty_view("nothing to cut of this wood")
-    sketch = Sketch()
+    sketch = Sketch(show)
     longest = max(each.source.item.length for each in shown)
     heights = [_height(lot, each) for each in shown]
-    step = longest / 95
+    step = sketch.step = longest / 95
     gap = GAP * step
     columns = min(_grid(lot)[0], len(shown))
     per = -(-len(shown) // columns)
@@ -100,7 +100,7 @@ def plan_view(lot: LotPlan, show: Show, *, page: int = 0, leaf_id: str = "", cho
         y, x = 0.0, column * (longest + 20 * step)
         for each, height in list(zip(shown, heights, strict=True))[column * per : (column + 1) * per]:
             y -= height
-            _stock(sketch, lot, each, (x, y, height), show, (step, px), leaf_id, chosen)
+            _stock(sketch, lot, each, (x, y, height), (step, px), leaf_id, chosen)
             y -= gap
     return sketch.drawing(margin=1.2 * step)
 
@@ -115,11 +115,11 @@ def _stock(
     lot: LotPlan,
     stock: CutStock,
     at: tuple[float, float, float],
-    show: Show,
     scale: tuple[float, float],
     leaf_id: str,
     chosen: str,
 ) -> None:
+    show = sketch.show
     x, y, height = at
     step, px = scale
     item, ref = stock.source.item, stock_ref(stock)
@@ -145,7 +145,7 @@ def _stock(
                 ref=ref,
             )
     for laid in stock.pieces:
-        _piece(sketch, lot, laid, (x, y, height), show, scale, leaf_id)
+        _piece(sketch, lot, laid, (x, y, height), scale, leaf_id)
     if isinstance(item, Board):
         for n, mark in enumerate(item.marks):
             draw_mark(sketch, item, mark, n, whole, Face.BEST, ref=ref)
@@ -177,7 +177,6 @@ def _piece(
     lot: LotPlan,
     laid: PlacedPiece,
     at: tuple[float, float, float],
-    show: Show,
     scale: tuple[float, float],
     leaf_id: str,
 ) -> None:
@@ -191,7 +190,7 @@ def _piece(
     sketch.rect(rect, Layer.WOOD, ref=ref, grain=level, tint=stuff(wanted.part.species).tint)
     sketch.box(rect, Layer.LEAF if mine else Layer.OUTLINE, ref=ref)
     name = wanted.name.replace(", strip ", " ").replace(" of ", "/")
-    size = show.size(laid.length, laid.width)
+    size = sketch.show.size(laid.length, laid.width)
     texts: tuple[str, ...] = (
         f"{wanted.mark}  {name}   {size}",
         f"{wanted.mark}  {name}",

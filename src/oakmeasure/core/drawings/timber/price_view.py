@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from oakmeasure.core.base.units import IN_MM
 from oakmeasure.core.costing.pricing import BuyWay, Price, PriceLine
 from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
@@ -27,7 +28,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
     if price is None:
         return empty_view("this leaf cannot be made yet: no price")
     most = max(price.price, price.bought_price or 0.0, *(each.total for each in ways), 1.0)
-    sketch = Sketch()
+    sketch = Sketch(IN_MM)
     y = _stack(sketch, 0.0, "Made here", (*price.lines, PriceLine("margin", price.margin)), most)
     if price.bought:
         y = _stack(sketch, y, "Nearest bought leaf", price.bought, most)

@@ -37,8 +37,8 @@ def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
     if not places:
         return empty_view("no boards on the rack yet: measure one in, at the left")
     board = board if board in places else places[0]
-    sketch, item = Sketch(), job.boards[board]
-    step = item.length / 95
+    sketch, item = Sketch(show), job.boards[board]
+    step = sketch.step = item.length / 95
     tint = stuff(item.species).tint if item.species else UNKNOWN_TINT
     y = 0.0
     for face in (Face.BEST, Face.OTHER):
@@ -47,11 +47,11 @@ def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
         sketch.label(0.0, rect.y1 + 2.2 * step, _face_words(face), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
         if face is Face.BEST:
             sketch.label(item.length, rect.y1 + 2.2 * step, _about(item, show), anchor=Anchor.RIGHT, size=0.9)
-        _handles(sketch, item, mark, rect, face, step)
+        _handles(sketch, item, mark, rect, face)
         y -= 6.0 * step
     sketch.dimension((0.0, y + 3.0 * step), (item.length, y + 3.0 * step), show.length(item.length))
     sketch.dimension((item.length + 2.4 * step, -item.width), (item.length + 2.4 * step, 0.0), show.length(item.width))
-    _all(sketch, job, places, board, item.length, y - 2.4 * step, show)
+    _all(sketch, job, places, board, item.length, y - 2.4 * step)
     return sketch.drawing(margin=1.4 * step)
 
 
@@ -77,8 +77,9 @@ def _about(item: Board, show: Show) -> str:
     return "  ·  ".join(words)
 
 
-def _handles(sketch: Sketch, item: Board, at: int, rect: Rect, face: Face, step: float) -> None:
+def _handles(sketch: Sketch, item: Board, at: int, rect: Rect, face: Face) -> None:
     """Draw the handles of the mark in hand: one moves it, one sizes it."""
+    step = sketch.step
     if not 0 <= at < len(item.marks) or item.marks[at].face not in (face, Face.THROUGH):
         return
     place = mark_rect(item, item.marks[at], rect, face)
@@ -87,7 +88,7 @@ def _handles(sketch: Sketch, item: Board, at: int, rect: Rect, face: Face, step:
     handle(sketch, (place.x1, place.y1), 0.8 * step, f"handle:size {face}")
 
 
-def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, y: float, show: Show) -> None:
+def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, y: float) -> None:
     """Draw everything on the rack small, in columns, each with its name; the one in hand framed."""
     longest = max(job.boards[at].length for at in places)
     sheets = [each for each in job.sheets if each.quantity is not None]
@@ -124,18 +125,16 @@ def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, 
         )
         tops[n] = rect.y0 - 1.0 * room
     for each in sheets:
-        _sheet(sketch, each, tops, column, room, scale, show)
+        _sheet(sketch, each, tops, column, room, scale)
 
 
-def _sheet(
-    sketch: Sketch, item: SheetStock, tops: list[float], column: float, room: float, scale: float, show: Show
-) -> None:
+def _sheet(sketch: Sketch, item: SheetStock, tops: list[float], column: float, room: float, scale: float) -> None:
     n = max(range(ACROSS), key=lambda each: tops[each])
     x, top = n * column + 1.2 * room, tops[n]
     rect = Rect(x, top - item.width * scale * 0.55, x + item.length * scale, top)
     sketch.rect(rect, Layer.WOOD, tint=stuff(item.material).tint, grain=Grain.NONE)
     sketch.box(rect, Layer.OUTLINE)
-    words = f"{item.label or 'sheet'}  {show.size(item.length, item.width, item.thickness)}"
+    words = f"{item.label or 'sheet'}  {sketch.show.size(item.length, item.width, item.thickness)}"
     sketch.label(
         (rect.x0 + rect.x1) / 2,
         (rect.y0 + rect.y1) / 2,

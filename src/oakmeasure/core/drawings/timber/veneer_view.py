@@ -24,9 +24,9 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
     if plan is None or leaf.build is None:
         return empty_view("this leaf has no veneers that are sawn")
     found, stock = plan.resawn, plan.stock
-    sketch = Sketch()
+    sketch = Sketch(show)
     height, width = leaf.build.height, leaf.build.width
-    step = height / 70
+    step = sketch.step = height / 70
     tint = stuff(leaf.leaf.timber.panel_species or leaf.leaf.timber.species).tint
     scale = min(END, 0.8 * height / max(stock, 1.0))
     deep = stock * scale

@@ -24,7 +24,7 @@ def year_view(leaf: LeafSolution, show: Show) -> Drawing:
     year = year_of(leaf)
     if not year:
         return no_leaf(leaf, show)
-    sketch = Sketch()
+    sketch = Sketch(show)
     what = "the leaf's width" if "moving_width" in leaf.figures else "each board's width"
     curves: list[tuple[str, Callable[[Moment], float], Callable[[float], str]]] = [
         (f"{what}, against when it was made", lambda each: each.change, show.length),
