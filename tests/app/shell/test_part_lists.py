@@ -18,7 +18,7 @@ from oakmeasure.app.shell.part_lists import RecordList, RecordModel, boring_list
 from oakmeasure.app.shell.start import application
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem
-from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
+from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Room
 from oakmeasure.core.drawings.hang.looks_view import looks_view
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.views import VIEWS, HardwarePage
@@ -115,7 +115,7 @@ def test_texts_of_every_hardware_view_fit_and_do_not_lie_on_each_other(show, lea
 
 
 def test_label_without_room_shows_what_fits_or_nothing():
-    label = Label(0, 0, "upper hinge-side panel", room=100, shorter=("8 · 1/2", "8"))
+    label = Label(0, 0, "upper hinge-side panel", room=Room(100, ("8 · 1/2", "8")))
     assert label_text(label, View(10, 0, 0)) == "upper hinge-side panel"
     assert label_text(label, View(0.6, 0, 0)) == "8 · 1/2"
     assert label_text(label, View(0.01, 0, 0)) == ""
@@ -313,9 +313,7 @@ def test_record_model_puts_numbers_to_the_right_and_lights_its_row():
 
 def test_anchor_says_which_way_a_text_grows():
     view = View(1, 100, 100)
-    left, right = (
-        label_box(Label(0, 0, "text", Layer.OUTLINE, anchor=each), view) for each in (Anchor.LEFT, Anchor.RIGHT)
-    )
+    left, right = (label_box(Label(0, 0, "text", anchor=each), view) for each in (Anchor.LEFT, Anchor.RIGHT))
     assert left.left() == right.right() == 100
 
 

@@ -16,10 +16,13 @@ from hypothesis import strategies as st
 from shapely import Point, Polygon
 
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.light.model import Light, LightFill
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.drawing import Area, Dimension, Label
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
+from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, bulges, flat, outline_of
 from oakmeasure.core.solver import solve
 from oakmeasure.files.cad.dxf import leaf_dxf
@@ -62,6 +65,18 @@ def test_every_demo_leaf_is_read_back_by_ezdxf_with_its_own_size(whole, face):
             if line.dxf.layer != "MARK":
                 points = [line.dxf.center] if line.dxftype() == "CIRCLE" else line.get_points("xy")
                 assert all(grown.contains(Point(p[0], p[1])) for p in points), (leaf.leaf.id, line.dxf.layer)
+
+
+@pytest.mark.parametrize("hand", list(Hand))
+@pytest.mark.parametrize("face", list(FaceUp))
+def test_what_is_let_into_an_edge_is_not_cut_from_a_face_however_thin_the_leaf(face, hand):
+    """A forend 20 wide in a leaf 20 thick reaches from face to face: a router that cut it would notch the stile."""
+    thin = Light(frame=20.0, fill=LightFill.REBATED, middle_rail=None)
+    leaf = solved(hand=hand, build=thin, hardware=HardwareChoices(lock=MortiseLock(case_height=56.0)))
+    edge = {each.name for each in leaf.borings if not each.side.surface.is_face}
+    assert any(each.kind is BoringKind.LOCK_FOREND for each in leaf.borings)
+    cut = {each.what for each in flat(leaf, face)}
+    assert not cut & edge
 
 
 def test_cups_are_bored_into_the_closing_face_to_their_depth_and_as_far_in_as_the_figures_say(whole):

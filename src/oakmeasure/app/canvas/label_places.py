@@ -231,7 +231,7 @@ def _is_figure(shape: Label | Dimension) -> bool:
 def _matters(shape: Label | Dimension) -> int:
     if isinstance(shape, Dimension):
         return 0
-    return 1 if shape.bold else 3 if shape.layer is Layer.PENCIL else 2
+    return 1 if shape.lettering.bold else 3 if shape.layer is Layer.PENCIL else 2
 
 
 def _extent(drawing: Drawing, texts: list[Label | Dimension], view: View) -> QRectF:
@@ -253,11 +253,11 @@ MOST_ASIDE = 8.0  # px that two figures may be moved apart
 
 def label_text(label: Label, view: View) -> str:
     """Return the text that fits into the label's room; "" where none does."""
-    if not label.room:
+    if not label.room.width:
         return theme.typeset(label.text)
-    room = label.room * view.scale
-    texts = map(theme.typeset, (label.text, *label.shorter))
-    return next((each for each in texts if text_size(each, px_of(label, view), label.bold)[0] <= room), "")
+    room = label.room.width * view.scale
+    texts = map(theme.typeset, (label.text, *label.room.shorter))
+    return next((each for each in texts if text_size(each, px_of(label, view), label.lettering.bold)[0] <= room), "")
 
 
 def px_of(label: Label, view: View) -> float:
@@ -267,7 +267,7 @@ def px_of(label: Label, view: View) -> float:
 
 def label_box(label: Label, view: View) -> QRectF:
     """Return the px box of a label."""
-    width, height = text_size(label_text(label, view), px_of(label, view), label.bold)
+    width, height = text_size(label_text(label, view), px_of(label, view), label.lettering.bold)
     at = view.at((label.x, label.y))
     x = {Anchor.LEFT: at.x(), Anchor.RIGHT: at.x() - width}.get(label.anchor, at.x() - width / 2)
     y = {Anchor.BELOW: at.y(), Anchor.ABOVE: at.y() - height}.get(label.anchor, at.y() - height / 2)

@@ -165,8 +165,8 @@ def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | N
     if label in view.left_out:
         return
     box = label_box(label, view)
-    painter.setFont(theme.font(px_of(label, view), bold=label.bold or colour is not None))
-    if label.on_paper:
+    painter.setFont(theme.font(px_of(label, view), bold=label.lettering.bold or colour is not None))
+    if label.lettering.on_paper:
         paper = QColor(theme.palette().sheet)
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
     painter.setPen(colour or _text_colour(label.layer))

@@ -111,6 +111,38 @@ LETTERS = 1.1  # of the height that a label may fill, the size of type whose let
 
 
 @dataclass(frozen=True, slots=True)
+class Lettering:
+    """In what type a text stands."""
+
+    layer: Layer = Layer.OUTLINE
+    """What kind of text it is, which says its colour."""
+    size: float = 1.0
+    """Size of its type; 1 is body text."""
+    bold: bool = False
+    """Whether it stands in bold type."""
+    on_paper: bool = False
+    """Whether it has a ground of its own, so that lines do not cross it."""
+
+
+PLAIN, BOLD, PENCIL = Lettering(), Lettering(bold=True), Lettering(Layer.PENCIL)
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """How much a text may fill; where it does not fit, the first of `shorter` that does is shown, or nothing."""
+
+    width: float = 0.0
+    """Width that it may fill, mm; 0 for as much as it needs."""
+    shorter: tuple[str, ...] = ()
+    """The same in fewer letters, the longest first."""
+    high: float = 0.0
+    """Height that it may fill, mm, where less than a line is set smaller; 0 for as much as it needs."""
+
+
+AS_NEEDED = Room()
+
+
+@dataclass(frozen=True, slots=True)
 class Label:
     """A text."""
 
@@ -120,25 +152,19 @@ class Label:
     """Up, where it is set, mm."""
     text: str
     """The text."""
-    layer: Layer = Layer.OUTLINE
-    """What kind of line or area it is."""
-    size: float = 1.0
-    """Size of its type; 1 is body text."""
+    lettering: Lettering = PLAIN
+    """In what type it stands."""
     anchor: Anchor = Anchor.CENTRE
     """Which point of the text stands there."""
-    bold: bool = False
-    """Whether it stands in bold type."""
     ref: str = ""
     """What it shows, for pointing at it: "part:top rail"; "" for nothing."""
-    on_paper: bool = False
-    """Knocks out what lies under it."""
-    room: float = 0.0
-    """Width that it may fill, mm; where it does not fit, the first of `shorter` that does is shown, or nothing.
-    """
-    shorter: tuple[str, ...] = ()
-    """The same in fewer letters, the longest first."""
-    high: float = 0.0
-    """Height that it may fill, mm; where that is less than a line, it is set smaller."""
+    room: Room = AS_NEEDED
+    """How much it may fill."""
+
+    @property
+    def layer(self) -> Layer:
+        """What kind of text it is, as every shape has a layer."""
+        return self.lettering.layer
 
     def moved(self, x: float) -> Label:
         """Return it so far to the right.
@@ -156,8 +182,8 @@ class Label:
             per_mm: How many of the view's units are a mm of the drawing.
             least: The least size that is read, in the view's unit.
         """
-        whole = body * self.size
-        return min(whole, max(LETTERS * self.high * per_mm, least)) if self.high else whole
+        whole = body * self.lettering.size
+        return min(whole, max(LETTERS * self.room.high * per_mm, least)) if self.room.high else whole
 
 
 @dataclass(frozen=True, slots=True)
@@ -292,68 +318,50 @@ class Sketch:
 
     def label(
         self,
-        x: float,
-        y: float,
+        at: Point,
         text: str,
+        lettering: Lettering = PLAIN,
         *,
-        layer: Layer = Layer.OUTLINE,
-        size: float = 1.0,
         anchor: Anchor = Anchor.CENTRE,
-        bold: bool = False,
         ref: str = "",
-        on_paper: bool = False,
-        room: float = 0.0,
-        shorter: tuple[str, ...] = (),
-        high: float = 0.0,
+        room: Room = AS_NEEDED,
     ) -> None:
         """Add a text.
 
         Args:
-            x: Across, away from the hinge edge, mm.
-            y: Up, from the foot, mm.
+            at: Where it is set: away from the hinge edge and up from the foot, mm.
             text: The text.
-            layer: What kind of line or area it is.
-            size: Of the type, in units of the view's own.
+            lettering: In what type it stands.
             anchor: Which point of the text stands at the place.
-            bold: Whether it stands in bold type.
             ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
-            on_paper: Whether the text has a ground of its own, so that lines do not cross it.
-            room: Width that there is for it, mm; 0 for as much as it needs.
-            shorter: The same in fewer letters, the longest first, for little room.
-            high: Height that there is for it, mm; 0 for as much as it needs.
+            room: How much it may fill.
         """
         if self.mirror_at is not None and anchor in (Anchor.LEFT, Anchor.RIGHT):
             anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
-        x, y = self.at(x, y)
-        self.shapes.append(Label(x, y, text, layer, size, anchor, bold, ref, on_paper, room, shorter, high))
+        self.shapes.append(Label(*self.at(*at), text, lettering, anchor, ref, room))
 
     def dimension(
-        self,
-        start: Point,
-        end: Point,
-        text: str,
-        *,
-        figure: str = "",
-        edit: str = "",
-        layer: Layer = Layer.DIMENSION,
-        arrows: bool = False,
-        ref: str = "",
-        share: float = 0.5,
+        self, start: Point, end: Point, text: str, *, figure: str = "", ref: str = "", share: float = 0.5
     ) -> None:
-        """Add a dimension.
+        """Add a plain dimension.
 
         Args:
             start: Where it begins, mm.
             end: Where it ends, mm.
             text: The text.
             figure: Name of the figure; "" for none.
-            edit: Path of the field that sets it; "" for none.
-            layer: What kind of line or area it is.
-            arrows: Whether the line has arrow heads.
             ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
             share: Where on the line the number stands, 0 to 1.
         """
-        self.shapes.append(Dimension(self.at(*start), self.at(*end), text, figure, edit, layer, arrows, ref, share))
+        self.add(Dimension(start, end, text, figure, ref=ref, share=share))
+
+    def add(self, dimension: Dimension) -> None:
+        """Add a dimension of any kind.
+
+        Args:
+            dimension: It, in this sketch's own places.
+        """
+        self.shapes.append(replace(dimension, start=self.at(*dimension.start), end=self.at(*dimension.end)))
 
     def drawing(self, *, margin: float = 0.0) -> Drawing:
         """Return the finished drawing; `margin`, mm, is added round everything for texts at its edges.

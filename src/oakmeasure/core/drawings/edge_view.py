@@ -13,7 +13,7 @@ from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Surface
 from oakmeasure.core.hardware.clash.bodies import ClashBody
 from oakmeasure.core.hardware.clash.rules import BodyKind
@@ -104,7 +104,7 @@ def edge_on(
             if ends and y1 - y0 < TEXT_HIGH * step:
                 texts = (((y0 + y1) / 2, f"{show.length(cut.from_top)} to {show.length(cut.to)}"),)
             for y, text in texts:
-                page.label(x + t + 1.2 * step, y, text, anchor=Anchor.LEFT, size=0.95, ref=cut.ref)
+                page.label((x + t + 1.2 * step, y), text, Lettering(size=0.95), anchor=Anchor.LEFT, ref=cut.ref)
 
 
 def _is_told(cut: Boring, at_latch: bool) -> bool:
@@ -117,13 +117,13 @@ def _is_told(cut: Boring, at_latch: bool) -> bool:
 def _heading(page: Sketch, build: Build, x: float, words: str, face_right: bool) -> None:
     step = page.step
     t, h = build.thickness, build.height
-    page.label(x + t / 2, h + 6 * step, words, layer=Layer.PENCIL, size=0.95)
-    page.label(x + t / 2, h + 2.6 * step, page.show.length(t), layer=Layer.PENCIL, size=0.95)
+    page.label((x + t / 2, h + 6 * step), words, Lettering(Layer.PENCIL, 0.95))
+    page.label((x + t / 2, h + 2.6 * step), page.show.length(t), Lettering(Layer.PENCIL, 0.95))
     side, tip = (x + t, x + t + 2.4 * step) if face_right else (x, x - 2.4 * step)
     page.line([(side, -2 * step), (tip, -2 * step)], Layer.PENCIL)
     page.line([(tip, -2 * step), (tip - (tip - side) * 0.4, -1.2 * step)], Layer.PENCIL)
     page.line([(tip, -2 * step), (tip - (tip - side) * 0.4, -2.8 * step)], Layer.PENCIL)
-    page.label(x + t / 2, -4.6 * step, "opening face", layer=Layer.PENCIL, size=0.9, anchor=Anchor.BELOW)
+    page.label((x + t / 2, -4.6 * step), "opening face", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.BELOW)
 
 
 def _at_edge(build: Build, at_latch: bool) -> Iterable[Part]:
@@ -140,24 +140,22 @@ def section(
     page: Sketch,
     leaf: LeafSolution,
     build: Build,
-    y: float,
-    along: tuple[float, float],
+    line: tuple[Point, Point],
     at: Callable[[float, float], Point],
     *,
     lit: tuple[str, ...] = (),
 ) -> None:
-    """Draw a level section at height y between two distances from the hinge edge.
+    """Draw a level section.
 
     Args:
         page: The drawing that is added to, which is not mirrored by the hand.
         leaf: The leaf, worked out to the end.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        y: Up, from the foot, mm.
-        along: From where to where it is cut, along the width, mm.
+        line: Along what it is cut: from the hinge edge on and up from the foot, mm, both ends at one height.
         at: From there and from the depth, mm, to the place on the sheet.
         lit: Families that are drawn in full; all others in hidden line.
     """
-    low, high = along
+    (low, y), (high, _) = line
 
     def box(x0: float, x1: float, depth: tuple[float, float]) -> list[Point]:
         x0, x1 = max(x0, low), min(x1, high)

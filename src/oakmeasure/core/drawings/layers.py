@@ -9,7 +9,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch, corners
+from oakmeasure.core.drawings.drawing import Anchor, Dimension, Grain, Layer, Lettering, Sketch, corners
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect
 
@@ -160,13 +160,13 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
         edit = f[figure_name(dim.figure)].edit
         text = show.length(dim.end - dim.start)
         if dim.upright:
-            page.dimension((x, dim.start), (x, dim.end), text, figure=dim.figure, edit=edit, ref=dim.ref)
+            page.add(Dimension((x, dim.start), (x, dim.end), text, figure=dim.figure, edit=edit, ref=dim.ref))
         else:
             # Short ones side by side stand in two rows, or their numbers would run into one another.
             raised = dim.end - dim.start < NARROW * step and not raised
             is_any = is_any or raised
             at = y + (3.6 * step if raised else 0.0)
-            sketch.dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref)
+            sketch.add(Dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref))
     over = y + (11 if is_any else 8) * step
     sketch.dimension((0, over), (build.width, over), show.length(build.width), figure="leaf_width")
 
@@ -183,7 +183,7 @@ def section(page: Sketch, build: Build, x0: float, *, words: bool = True) -> Non
     times = 2.0
     if words:
         text = "section, thickness × 2"
-        page.label(x0 + build.thickness, build.height + 3 * page.step, text, layer=Layer.PENCIL, size=0.9)
+        page.label((x0 + build.thickness, build.height + 3 * page.step), text, Lettering(Layer.PENCIL, 0.9))
     panels = sorted((part.face.x0, part.face.y0, part.face.x1) for part in build.parts if part.role is Role.PANEL)
     cut = (panels[0][0] + panels[0][2]) / 2 if panels else 0.3 * build.width
     for part in build.parts:
@@ -221,7 +221,7 @@ def plan(sketch: Sketch, build: Build) -> None:
     _tongues(sketch, build, base, times)
     _t_tongues(sketch, build, base, times)
     sketch.page().label(
-        -6 * step, base + build.thickness * times / 2, "plan, × 2", layer=Layer.PENCIL, size=0.9, anchor=Anchor.RIGHT
+        (-6 * step, base + build.thickness * times / 2), "plan, × 2", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.RIGHT
     )
 
 

@@ -15,7 +15,7 @@ from enum import StrEnum
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.hardware.boring import Boring, Surface
+from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.solution import LeafSolution
 
 SAME = 1e-6  # mm
@@ -182,8 +182,8 @@ def _cut(boring: Boring, span: tuple[float, float], face: FaceUp, place: Callabl
         return None  # in what lies before or behind it
     through = low <= top + SAME and high >= bottom - SAME
     from_here = low <= top + SAME if face is FaceUp.OPENING else high >= bottom - SAME
-    if not from_here or boring.side.surface in (Surface.HINGE_EDGE, Surface.LATCH_EDGE):
-        return None  # a butt through a thin leaf is still let in from its edge
+    if not from_here or not boring.side.surface.is_face:
+        return None  # a butt or a forend as wide as a thin leaf is thick is still let in from its edge
     depth = high - top if face is FaceUp.OPENING else bottom - low
     points = tuple(place(each) for each in boring.solid.points)
     round_hole = len(points) == 1

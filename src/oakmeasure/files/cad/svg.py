@@ -76,23 +76,17 @@ def _area(root: Tree.Element, area: Area) -> None:
 
 
 def _label(root: Tree.Element, label: Label, body: float) -> None:
-    size = body * label.size
+    size = body * label.lettering.size
     anchor = {Anchor.LEFT: "start", Anchor.RIGHT: "end"}.get(label.anchor, "middle")
     down = {Anchor.BELOW: 0.9, Anchor.ABOVE: -0.2}.get(label.anchor, 0.35) * size
-    _text(root, label.x, label.y - down, label.text, size, anchor, bold=label.bold, ref=label.ref)
+    weight = {"font-weight": "600"} if label.lettering.bold else {}
+    ref = {"data-ref": label.ref} if label.ref else {}
+    _text(root, (label.x, label.y - down), label.text, size, {"text-anchor": anchor, **weight, **ref})
 
 
-def _text(
-    root: Tree.Element, x: float, y: float, words: str, size: float, anchor: str, *, bold: bool, ref: str
-) -> None:
-    extra = {"data-ref": ref} if ref else {}
-    weight = {"font-weight": "600"} if bold else {}
-    made = Tree.SubElement(
-        root,
-        "text",
-        {"x": f"{x:.3f}", "y": f"{-y:.3f}", "font-size": f"{size:.3f}", "text-anchor": anchor, **weight, **extra},
-    )
-    made.text = words
+def _text(root: Tree.Element, at: Point, words: str, size: float, look: dict[str, str]) -> None:
+    place = {"x": f"{at[0]:.3f}", "y": f"{-at[1]:.3f}", "font-size": f"{size:.3f}"}
+    Tree.SubElement(root, "text", {**place, **look}).text = words
 
 
 def _dimension(root: Tree.Element, shape: Dimension, body: float) -> None:
@@ -102,4 +96,4 @@ def _dimension(root: Tree.Element, shape: Dimension, body: float) -> None:
     for x, y in (shape.start, shape.end):
         _path(root, [(x - tick, y - tick), (x + tick, y + tick)], "line dimension", "")
     x, y = x0 + (x1 - x0) * shape.share, y0 + (y1 - y0) * shape.share
-    _text(root, x, y + 0.25 * body, shape.text, body, "middle", bold=True, ref="")
+    _text(root, (x, y + 0.25 * body), shape.text, body, {"text-anchor": "middle", "font-weight": "600"})

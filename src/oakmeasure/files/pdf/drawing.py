@@ -82,9 +82,9 @@ def reach(drawing: Drawing, scale: float) -> tuple[float, float]:
     """
     low, high = 0.0, drawing.bounds.width / scale
     for each in drawing.shapes:
-        if isinstance(each, Label) and not each.room:
-            font = BOLD if each.bold else REGULAR
-            wide = pdfmetrics.stringWidth(say(each.text), font, TEXT_PT * each.size) / mm
+        if isinstance(each, Label) and not each.room.width:
+            font = BOLD if each.lettering.bold else REGULAR
+            wide = pdfmetrics.stringWidth(say(each.text), font, TEXT_PT * each.lettering.size) / mm
             at = (each.x - drawing.bounds.x0) / scale
             start = at - {Anchor.LEFT: 0.0, Anchor.RIGHT: wide}.get(each.anchor, wide / 2)
             low, high = min(low, start), max(high, start + wide)
@@ -176,11 +176,11 @@ class Pen:
 
     def _label(self, label: Label) -> None:
         size = label.set_in(TEXT_PT, self.per_mm, least=LEAST_PT)
-        font = BOLD if label.bold else REGULAR
+        font = BOLD if label.lettering.bold else REGULAR
         text = say(label.text)
-        if label.room:
-            room = label.room * self.per_mm
-            said = map(say, (label.text, *label.shorter))
+        if label.room.width:
+            room = label.room.width * self.per_mm
+            said = map(say, (label.text, *label.room.shorter))
             fits = (each for each in said if pdfmetrics.stringWidth(each, font, size) <= room)
             text = next(fits, "")
         width = pdfmetrics.stringWidth(text, font, size)
@@ -189,7 +189,8 @@ class Pen:
         y += {Anchor.BELOW: -size * 0.6, Anchor.ABOVE: size * 0.6}.get(label.anchor, 0.0)
         # A copier makes dots of a tint: a text on it stands on paper.
         on_tint = any(x0 <= label.x <= x1 and y0 <= label.y <= y1 for x0, y0, x1, y1 in self._tinted)
-        self._text(x, y, text, size=size, bold=label.bold, clear=label.on_paper or (on_tint and bool(text)))
+        clear = label.lettering.on_paper or (on_tint and bool(text))
+        self._text(x, y, text, size=size, bold=label.lettering.bold, clear=clear)
 
     def _dimension(self, dimension: Dimension) -> None:
         self._line((dimension.start, dimension.end), Layer.DIMENSION)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import Drawing, Layer, Sketch, corners
+from oakmeasure.core.drawings.drawing import Drawing, Layer, Lettering, Sketch, corners
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
@@ -50,12 +50,17 @@ def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
     edge = -left - 8 * unit
     sketch.dimension((edge, y0), (edge, y0 + lh), show.length(lh), figure="leaf_height")
     page = sketch.page()
-    page.label(x0 + lw / 2, y0 + lh / 2, show.size(lw, lh), layer=Layer.LEAF, size=1.45, bold=True)
+    page.label((x0 + lw / 2, y0 + lh / 2), show.size(lw, lh), Lettering(Layer.LEAF, 1.45, bold=True))
     for name, x, y in (
         ("overlay", x0 + lw - 2 * unit, h / 3),
         ("overlay_shared", x0 + 2 * unit, h / 3),
         ("run_between", x0 + lw + leaf.fit.apart / 2, -frame - 3 * unit),
     ):
         if figure_name(name) in f:
-            sketch.label(x, y, show.length(f[figure_name(name)].value), bold=True, ref=f"figure:{name}", on_paper=True)
+            sketch.label(
+                (x, y),
+                show.length(f[figure_name(name)].value),
+                Lettering(bold=True, on_paper=True),
+                ref=f"figure:{name}",
+            )
     return sketch.drawing(margin=2 * unit)

@@ -9,7 +9,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.layers import side_gaps
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
 from oakmeasure.core.figures.names import figure_name
@@ -64,15 +64,11 @@ def _gaps(sketch: Sketch, leaf: LeafSolution) -> None:
         anchor = Anchor.CENTRE if 0 < x < w else Anchor.RIGHT if at_left else Anchor.LEFT
         px, py = sketch.at(x, y)
         sketch.page().label(
-            px,
-            py,
+            (px, py),
             sketch.show.length(figure.value),
-            bold=True,
-            layer=Layer.LEAF,
+            Lettering(Layer.LEAF, 1.05, bold=True, on_paper=True),
             anchor=anchor,
-            size=1.05,
             ref=f"figure:{name}",
-            on_paper=True,
         )
 
 
@@ -94,8 +90,8 @@ def _sizes(sketch: Sketch, leaf: LeafSolution) -> None:
         show.length(f["clear_height"].value),
         figure="clear_height",
     )
-    page.label(w + right + 2 * step, y, "leaf", layer=Layer.PENCIL, anchor=Anchor.LEFT)
-    page.label(w + right + 2 * step, y - 5 * step, "clear, plumb", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+    page.label((w + right + 2 * step, y), "leaf", PENCIL, anchor=Anchor.LEFT)
+    page.label((w + right + 2 * step, y - 5 * step), "clear, plumb", PENCIL, anchor=Anchor.LEFT)
 
 
 def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
@@ -117,13 +113,9 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
 
     back = t * math.tan(math.radians(f["bevel"].value))
     tint = stuff(build.parts[0].species).tint
-    page.label(x, build.height, "Plan of the latch edge, shut", anchor=Anchor.LEFT, bold=True)
+    page.label((x, build.height), "Plan of the latch edge, shut", BOLD, anchor=Anchor.LEFT)
     page.label(
-        x,
-        build.height - 4 * step,
-        f"opening face below, {leaf.leaf.hand_in_words}",
-        anchor=Anchor.LEFT,
-        layer=Layer.PENCIL,
+        (x, build.height - 4 * step), f"opening face below, {leaf.leaf.hand_in_words}", PENCIL, anchor=Anchor.LEFT
     )
     page.area(
         [at(-shown, 0), at(0, 0), at(-back, t), at(-shown, t)],
@@ -134,22 +126,22 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
     )
     wood = at(gap, 0), at(gap + lining, t + 10)
     page.rect(Rect(min(wood[0][0], wood[1][0]), wood[0][1], max(wood[0][0], wood[1][0]), wood[1][1]), Layer.LINING)
-    page.label(*at(gap + lining / 2, t * 0.5), "lining", layer=Layer.PENCIL, size=0.95)
-    page.label(*at(-shown * 0.62, t * 0.5), "leaf", on_paper=True)
-    _path(page, at, w, t, back, knuckle, setback)
+    page.label(at(gap + lining / 2, t * 0.5), "lining", Lettering(Layer.PENCIL, 0.95))
+    page.label(at(-shown * 0.62, t * 0.5), "leaf", Lettering(on_paper=True))
+    _path(page, at, (w + setback - back, t + knuckle), (w + setback, knuckle))
     _latch_texts(page, leaf, at, t, back, gap)
 
 
-def _path(
-    page: Sketch, at: Callable[[float, float], Point], w: float, t: float, back: float, knuckle: float, setback: float
-) -> None:
-    """The circle of the back corner about the pin, from shut to a few degrees open."""
-    radius = math.hypot(w + setback - back, t + knuckle)
-    start = math.atan2(t + knuckle, w + setback - back)
+def _path(page: Sketch, at: Callable[[float, float], Point], corner: Point, latch: Point) -> None:
+    """The circle of the back corner about the pin, from shut to a few degrees open.
+
+    corner, latch: the back corner and the latch edge's front corner, from the pin.
+    """
+    radius, start = math.hypot(*corner), math.atan2(corner[1], corner[0])
     points = []
     for step in range(30):
         angle = start - math.radians(0.22 * step)
-        x, y = radius * math.cos(angle) - setback - w, radius * math.sin(angle) - knuckle
+        x, y = radius * math.cos(angle) - latch[0], radius * math.sin(angle) - latch[1]
         if y < -6:
             break
         points.append(at(x, y))
@@ -163,26 +155,22 @@ def _latch_texts(
     f = leaf.figures
     low = at(gap / 2, -3)
     page.label(
-        low[0], low[1] - 2 * step, f"gap {show.length(gap)}", bold=True, anchor=Anchor.BELOW, ref="figure:gap_latch"
+        (low[0], low[1] - 2 * step), f"gap {show.length(gap)}", BOLD, anchor=Anchor.BELOW, ref="figure:gap_latch"
     )
     high = at((gap - back) / 2, t)
     page.label(
-        high[0],
-        high[1] + 2 * step,
+        (high[0], high[1] + 2 * step),
         show.length(f["latch_gap_back"].value),
-        bold=True,
+        BOLD,
         anchor=Anchor.ABOVE,
         ref="figure:latch_gap_back",
     )
     x, y = at(0, 0)[0], low[1] - 9 * step
+    page.label((x, y), f"bevel {show.value(f['bevel'].value, Unit.DEG)}", BOLD, anchor=Anchor.BELOW, ref="figure:bevel")
     page.label(
-        x, y, f"bevel {show.value(f['bevel'].value, Unit.DEG)}", bold=True, anchor=Anchor.BELOW, ref="figure:bevel"
-    )
-    page.label(
-        x,
-        y - 4 * step,
+        (x, y - 4 * step),
         f"the least that passes is {show.value(f['least_bevel'].value, Unit.DEG)}",
-        layer=Layer.PENCIL,
+        PENCIL,
         anchor=Anchor.BELOW,
         ref="figure:least_bevel",
     )

@@ -7,7 +7,17 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.species import species
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners, handle
+from oakmeasure.core.drawings.drawing import (
+    PENCIL,
+    Anchor,
+    Dimension,
+    Drawing,
+    Layer,
+    Lettering,
+    Sketch,
+    corners,
+    handle,
+)
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.leaf.part import Rect
@@ -59,8 +69,8 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
     sketch.dimension((x0, -7 * step), (x0 + lw, -7 * step), show.length(lw), figure="leaf_width")
     sketch.dimension((low + 3 * step, y0), (low + 3 * step, y0 + lh), show.length(lh), figure="leaf_height")
     if "clear_way" in f:
-        _clear(sketch, leaf, places, lw, w, h, slid)
-    _plan(sketch, leaf, places, lw, w, low, high)
+        _clear(sketch, leaf, places, slid)
+    _plan(sketch, leaf, places, low, high)
     return sketch.drawing(margin=2 * step)
 
 
@@ -123,17 +133,10 @@ def _free(sketch: Sketch, leaf: LeafSolution, w: float, h: float, high: float) -
         sketch.dimension((-6 * step, h), (-6 * step, top), show.length(f["headroom"].value), figure="headroom")
 
 
-def _clear(
-    sketch: Sketch,
-    leaf: LeafSolution,
-    places: list[tuple[float, Layer | None]],
-    lw: float,
-    w: float,
-    h: float,
-    slid: float,
-) -> None:
+def _clear(sketch: Sketch, leaf: LeafSolution, places: list[tuple[float, Layer | None]], slid: float) -> None:
     """What is left to walk through as the leaves stand now; fully open it is the clear way of the sums."""
-    show = sketch.show
+    show, lw = sketch.show, leaf.fit.width.value
+    w, h = leaf.opening.clear_width.value, leaf.opening.clear_height.value
     covered = sorted((max(x, 0.0), min(x + lw, w)) for x, _ in places if x < w and x + lw > 0)
     free, at = (0.0, 0.0), 0.0
     for a, b in [*covered, (w, w)]:
@@ -145,29 +148,26 @@ def _clear(
     figure = leaf.figures["clear_way"]
     whole = slid >= 1.0
     text = show.length(figure.value) if whole else show.length(free[1] - free[0])
-    sketch.dimension(
-        (free[0], 0.45 * h),
-        (free[1], 0.45 * h),
-        text,
-        arrows=True,
-        ref="figure:clear_way",
-        layer=Layer.READING,
-        figure="clear_way" if whole else "",
+    sketch.add(
+        Dimension(
+            (free[0], 0.45 * h),
+            (free[1], 0.45 * h),
+            text,
+            arrows=True,
+            ref="figure:clear_way",
+            layer=Layer.READING,
+            figure="clear_way" if whole else "",
+        )
     )
 
 
 def _plan(
-    sketch: Sketch,
-    leaf: LeafSolution,
-    places: list[tuple[float, Layer | None]],
-    lw: float,
-    w: float,
-    low: float,
-    high: float,
+    sketch: Sketch, leaf: LeafSolution, places: list[tuple[float, Layer | None]], low: float, high: float
 ) -> None:
     """The plan below: wall, what stands out, leaf; depths at three times their size, so that they can be read."""
     show, step = sketch.show, sketch.step
     f, times = leaf.figures, 3.0
+    w, lw = leaf.opening.clear_width.value, leaf.fit.width.value
     base = -30 * step
     for x0, x1 in ((low, 0.0), (w, high)):
         rect = Rect(x0, base, x1, base + 0.6 * WALL_DEPTH)
@@ -184,12 +184,10 @@ def _plan(
         sketch.rect(rect, Layer.LINING, ref=f"thing:{at}")
         sketch.box(rect, Layer.OUTLINE, ref=f"thing:{at}")
         sketch.label(
-            centre,
-            base + 0.3 * WALL_DEPTH,
+            (centre, base + 0.3 * WALL_DEPTH),
             show.length(thing.stands_out.value),
-            bold=True,
+            Lettering(bold=True, on_paper=True),
             ref=f"thing:{at}",
-            on_paper=True,
         )
     off = (f.get("stand_off_whole") or f.get("stand_off") or f["back_off"]).value
     thick = (f.get("thickness_over") or f["thickness"]).value
@@ -204,9 +202,8 @@ def _plan(
     whole = f["stands_out"].value
     sketch.dimension((x, base), (x, base - whole * times), show.length(whole), figure="stands_out")
     sketch.page().label(
-        (low + high) / 2,
-        base - (whole + 8) * times - 2 * step,
+        ((low + high) / 2, base - (whole + 8) * times - 2 * step),
         "plan, depths × 3; opening side below",
-        layer=Layer.PENCIL,
+        PENCIL,
         anchor=Anchor.BELOW,
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.uncertainty import Spread
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Lettering, Sketch
 
 WIDE, TALL = 300.0, 110.0  # drawing units; the numbers on it are the widths
 
@@ -38,12 +38,15 @@ def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:
     for value, bold in ((spread.low, False), (spread.mean, True), (spread.high, False)):
         x = across(value)
         sketch.line([(x, 0.0), (x, -5.0)], Layer.OUTLINE)
-        sketch.label(x, -8.0, show.length(value), bold=bold, anchor=Anchor.BELOW)
+        sketch.label((x, -8.0), show.length(value), Lettering(bold=bold), anchor=Anchor.BELOW)
     x = min(max(across(needed), 0.0), WIDE)
     sketch.line([(x, 0.0), (x, TALL * 1.06)], Layer.DOUBT)
     right = x < WIDE / 2
     words = f"{show.length(needed)} needed"
     sketch.label(
-        x + (4 if right else -4), TALL * 1.06, words, layer=Layer.DOUBT, anchor=Anchor.LEFT if right else Anchor.RIGHT
+        (x + (4 if right else -4), TALL * 1.06),
+        words,
+        Lettering(Layer.DOUBT),
+        anchor=Anchor.LEFT if right else Anchor.RIGHT,
     )
     return sketch.drawing(margin=6.0)

@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import species
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.drawing import PENCIL, Anchor, Dimension, Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.fit.swing.geometry import nearest_of_leaf, turned
 from oakmeasure.core.fit.swing.obstacles import Swing, floor_at
@@ -134,12 +134,12 @@ def _way(sketch: Sketch, leaf: LeafSolution, swing: Swing, at: float, corners: t
         y = -0.35 * swing.plan.width
         start = (max(x for x, _ in corners), y)
         sketch.line([jamb, (jamb[0], y)], Layer.FAINT)
-        sketch.dimension(
-            start, (jamb[0], y), show.length(way), arrows=True, ref="figure:clear_way", layer=Layer.READING
+        sketch.add(
+            Dimension(start, (jamb[0], y), show.length(way), arrows=True, ref="figure:clear_way", layer=Layer.READING)
         )
         return
     nearest = nearest_of_leaf(swing.plan, jamb, at)
-    sketch.dimension(jamb, nearest, show.length(way), arrows=True, ref="figure:clear_way", layer=Layer.READING)
+    sketch.add(Dimension(jamb, nearest, show.length(way), arrows=True, ref="figure:clear_way", layer=Layer.READING))
 
 
 def _words(sketch: Sketch, leaf: LeafSolution, swing: Swing, opened: float, at: float) -> None:
@@ -158,5 +158,5 @@ def _words(sketch: Sketch, leaf: LeafSolution, swing: Swing, opened: float, at: 
         lines.append(f"over the floor {show.length(left)}" if left >= 0 else f"drags by {show.length(-left)}")
     for number, line in enumerate(lines):
         layer = Layer.DOUBT if "stopped" in line or "drags" in line else Layer.LEAF
-        page.label(w / 2, 9 * step + 4 * step * (len(lines) - number), line, layer=layer, bold=number == 0, size=1.15)
-    page.label(w / 2, -1.06 * w, "plan: opening side below", layer=Layer.PENCIL, anchor=Anchor.BELOW)
+        page.label((w / 2, 9 * step + 4 * step * (len(lines) - number)), line, Lettering(layer, 1.15, bold=number == 0))
+    page.label((w / 2, -1.06 * w), "plan: opening side below", PENCIL, anchor=Anchor.BELOW)

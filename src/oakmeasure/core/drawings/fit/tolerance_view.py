@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.reports.tolerance import Range, Tolerance
 
@@ -36,12 +36,12 @@ def tolerance_view(found: Tolerance, show: Show) -> Drawing:
     for at in range(round((high - low) / step) + 1):
         value = low + at * step
         sketch.line([(across(value), 4.0), (across(value), foot)], Layer.FAINT)
-        sketch.label(across(value), foot - 3, show.short_length(value), anchor=Anchor.BELOW, layer=Layer.PENCIL)
+        sketch.label((across(value), foot - 3), show.short_length(value), PENCIL, anchor=Anchor.BELOW)
     sketch.line([(across(0.0), 4.0), (across(0.0), foot)], Layer.OUTLINE)
     for at, (each, base) in enumerate(rows):
         _row(sketch, each, base, -ROW * (at + 0.5), across)
     words = "off what is asked" if relative else "gap; 0: it touches"
-    sketch.label((NAMES + WIDE) / 2, foot - 18, words, anchor=Anchor.BELOW, layer=Layer.PENCIL)
+    sketch.label(((NAMES + WIDE) / 2, foot - 18), words, PENCIL, anchor=Anchor.BELOW)
     return sketch.drawing(margin=6.0)
 
 
@@ -58,8 +58,8 @@ def _row(sketch: Sketch, each: Range, base: float, y: float, across: Callable[[f
     asked = across(each.asked - base)
     sketch.line([(asked, y - 0.85 * BAR), (asked, y + 0.85 * BAR)], Layer.OUTLINE, ref=ref)
     numbers = f"{show.short_length(each.low)} to {show.short_length(each.high)}"
-    sketch.label(0.0, y + 6.0, each.label, anchor=Anchor.LEFT, ref=ref, bold=True)
-    sketch.label(0.0, y - 6.0, numbers, anchor=Anchor.LEFT, layer=Layer.DOUBT if bad else Layer.PENCIL, ref=ref)
+    sketch.label((0.0, y + 6.0), each.label, BOLD, anchor=Anchor.LEFT, ref=ref)
+    sketch.label((0.0, y - 6.0), numbers, Lettering(Layer.DOUBT if bad else Layer.PENCIL), anchor=Anchor.LEFT, ref=ref)
 
 
 def _step(span: float) -> float:

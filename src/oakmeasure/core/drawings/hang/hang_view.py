@@ -10,7 +10,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.adjustment import PutRight
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
@@ -36,6 +36,20 @@ class _Pose:
     gaps: Sequence[float]
     planed: Sequence[float] = ()
     packed: Sequence[float] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class _Hung:
+    """What hangs: `mirrored` has its hinges at the right hand.
+
+    `meeting`: its latch edge meets another leaf's, and the line between them stands with the active one.
+    """
+
+    frame: HungFrame
+    places: Sequence[GapPlace]
+    mirrored: bool = False
+    meeting: bool = False
+    parts: Sequence[Part] = ()
 
 
 def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
@@ -67,17 +81,8 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
             title = "" if n else "put right" if after else "as it hangs"
             before = _Pose(title, each.read)
             pose = _Pose(title, plan.after, plan.planed, plan.packed) if after else before
-            _leaf(
-                sketch,
-                each.frame,
-                each.found.places,
-                pose,
-                x=at,
-                k=k,
-                mirrored=left is (n == 1),
-                meeting=pair,
-                parts=leaf.build.parts,
-            )
+            door = _Hung(each.frame, each.found.places, left is (n == 1), pair, leaf.build.parts)
+            _leaf(sketch, door, pose, x=at, k=k)
         x += first.frame.width * TALL / first.frame.height * len(hung.leaves) + APART
     if not pair:  # of a pair the steps stand in the list: beside two leaves they would be too small to read
         _steps(sketch, hung.leaves, leaf.leaf.hung.aim, x)
@@ -86,15 +91,15 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) -> None:
     y = TALL - 6
-    sketch.label(x, y + 26, str(aim).capitalize(), anchor=Anchor.LEFT, bold=True, size=1.15)
+    sketch.label((x, y + 26), str(aim).capitalize(), Lettering(size=1.15, bold=True), anchor=Anchor.LEFT)
     for each in leaves:
         steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
         for n, step in enumerate(steps, start=1):
             for m, line in enumerate(broken(sketch.show, step.words, 40, f"{n}  ")):
-                sketch.label(x + (0 if m == 0 else 16), y - 6, line, anchor=Anchor.LEFT, layer=Layer.OUTLINE)
+                sketch.label((x + (0 if m == 0 else 16), y - 6), line, Lettering(Layer.OUTLINE), anchor=Anchor.LEFT)
                 y -= 29
         y -= 10
-    sketch.label(x, max(y - 12, 8.0), f"gaps drawn × {TIMES:g}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+    sketch.label((x, max(y - 12, 8.0)), f"gaps drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
 
 
 def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
@@ -108,15 +113,8 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         for side, stations in (("hinge", up), ("latch", up), ("head", along))
         for name, at in stations
     ]
-    _leaf(
-        sketch,
-        frame,
-        places,
-        _Pose("as it should hang", [p.gap for p in places]),
-        x=0.0,
-        k=TALL / frame.height,
-        mirrored=leaf.leaf.hand is Hand.RIGHT,
-    )
+    door = _Hung(frame, places, leaf.leaf.hand is Hand.RIGHT)
+    _leaf(sketch, door, _Pose("as it should hang", [p.gap for p in places]), x=0.0, k=TALL / frame.height)
     x = frame.width * TALL / frame.height + APART
     y = TALL - 40
     for words in (
@@ -125,29 +123,14 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         "then it says what to pack, let in, turn or plane.",
     ):
         for line in broken(show, words, 36):
-            sketch.label(x, y, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+            sketch.label((x, y), line, PENCIL, anchor=Anchor.LEFT)
             y -= 28
     return sketch.drawing(margin=18)
 
 
-def _leaf(
-    sketch: Sketch,
-    frame: HungFrame,
-    places: Sequence[GapPlace],
-    pose: _Pose,
-    *,
-    x: float,
-    k: float,
-    mirrored: bool,
-    meeting: bool = False,
-    parts: Sequence[Part] = (),
-) -> None:
-    """Draw a leaf in its lining, its gaps many times as wide.
-
-    mirrored: hinges at the right hand. meeting: its latch edge meets another leaf's, and the line between them
-    stands with the active one.
-    """
-    show = sketch.show
+def _leaf(sketch: Sketch, door: _Hung, pose: _Pose, *, x: float, k: float) -> None:
+    """Draw a leaf in its lining, its gaps many times as wide."""
+    show, frame, mirrored, meeting = sketch.show, door.frame, door.mirrored, door.meeting
     wide, high = frame.width * k, frame.height * k
 
     def at(px: float, py: float) -> tuple[float, float]:
@@ -155,7 +138,7 @@ def _leaf(
 
     def gap_at(side: str, where: float) -> float:
         otherwise = 0.0 if meeting and side == "latch" else 3.0
-        return _between(places, pose.gaps, side, where, otherwise=otherwise)
+        return _between(door.places, pose.gaps, side, where, otherwise=otherwise)
 
     end = wide if meeting else wide + LINING
     open_ = [
@@ -183,11 +166,11 @@ def _leaf(
     edge = [point(0.0, y) for y in heights] + [point(px, frame.height) for px in alongs[1:]]
     edge += [point(frame.width, y) for y in reversed(heights[:-1])] + [point(px, 0.0) for px in reversed(alongs[1:-1])]
     sketch.area(edge, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT)
-    for part in parts:
+    for part in door.parts:
         shape = [point(*corner) for corner in part.corners]
         sketch.line([*shape, shape[0]], Layer.FAINT)
     sketch.line([*edge, edge[0]], Layer.OUTLINE)
-    _numbers(sketch, places, pose, at, (wide, high, k), meeting=meeting)
+    _numbers(sketch, door, pose, at, (wide, high, k))
     for n, y in enumerate(frame.hinges):
         px, py = at(gap_at("hinge", y) * e / 2, y * k)
         sketch.rect(Rect(px - 5, py - 16, px + 5, py + 16), Layer.METAL)
@@ -197,17 +180,14 @@ def _leaf(
                 word = f"{'pack' if pose.packed[n] > 0 else 'let in'} {show.fine(abs(pose.packed[n]))}"
             tx, ty = at(gap_at("hinge", y) * e + 14, y * k)
             sketch.label(
-                tx,
-                ty,
+                (tx, ty),
                 word,
+                Lettering(Layer.LEAF, bold=True, on_paper=True),
                 anchor=Anchor.RIGHT if mirrored else Anchor.LEFT,
-                layer=Layer.LEAF,
-                bold=True,
-                on_paper=True,
             )
     if pose.title:
         middle = at(wide, 0)[0] if meeting else x + wide / 2
-        sketch.label(middle, -18, pose.title, anchor=Anchor.BELOW, bold=True)
+        sketch.label((middle, -18), pose.title, BOLD, anchor=Anchor.BELOW)
 
 
 def _between(places: Sequence[GapPlace], gaps: Sequence[float], side: str, where: float, *, otherwise: float) -> float:
@@ -222,22 +202,16 @@ def _between(places: Sequence[GapPlace], gaps: Sequence[float], side: str, where
 
 
 def _numbers(
-    sketch: Sketch,
-    places: Sequence[GapPlace],
-    pose: _Pose,
-    at: Callable[[float, float], Point],
-    size: tuple[float, float, float],
-    *,
-    meeting: bool,
+    sketch: Sketch, door: _Hung, pose: _Pose, at: Callable[[float, float], Point], size: tuple[float, float, float]
 ) -> None:
     """The gap at each place beside the lining, and what is planed there, hatched.
 
     size: of the leaf as drawn, its scale.
     """
-    show = sketch.show
+    show, meeting = sketch.show, door.meeting
     wide, high, k = size
     clear = 44.0 if meeting else 14.0
-    for n, (place, gap) in enumerate(zip(places, pose.gaps, strict=True)):
+    for n, (place, gap) in enumerate(zip(door.places, pose.gaps, strict=True)):
         off = pose.planed[n] if pose.planed else 0.0
         tight = gap < HAIR
         layer = Layer.DOUBT if tight else Layer.OUTLINE
@@ -248,10 +222,10 @@ def _numbers(
             "floor": (min(max(place.at * k, 14), wide - 14), 14.0),
         }[place.side]
         tx, ty = at(px, py)
-        sketch.label(tx, ty, show.fine(gap) if not tight else "touches", layer=layer, size=0.95, bold=tight)
+        sketch.label((tx, ty), show.fine(gap) if not tight else "touches", Lettering(layer, 0.95, bold=tight))
         if off > HAIR:
             beyond = ty + 32 if place.side == "head" else ty - 32
-            sketch.label(tx, beyond, f"plane {show.fine(off)}", layer=Layer.LEAF, size=0.85, bold=True)
+            sketch.label((tx, beyond), f"plane {show.fine(off)}", Lettering(Layer.LEAF, 0.85, bold=True))
             side = (
                 Rect(wide - 5, max(py - 60, 0), wide, min(py + 60, high))
                 if place.side == "latch"
@@ -278,7 +252,7 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     hx = 0.0 if left else wide
     for n, y in enumerate(frame.hinges):
         sketch.rect(Rect(hx - 9, y * k - 15, hx + 9, y * k + 15), Layer.METAL)
-        sketch.label(hx + (20 if left else -20), y * k, str(n + 1), bold=True)
+        sketch.label((hx + (20 if left else -20), y * k), str(n + 1), BOLD)
     for name, value, x, y in (
         ("low", gaps.low_latch, wide + 12 if left else -12, high / 2),
         ("proud at the top", gaps.proud_top, wide / 2, high + 18),
@@ -291,26 +265,23 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
                 else f"{name.replace('low', 'high').replace('proud', 'behind')} {show.fine(-value)}"
             )
             sketch.label(
-                x,
-                y,
+                (x, y),
                 words,
+                Lettering(Layer.DOUBT, bold=True),
                 anchor=Anchor.CENTRE if name != "low" else (Anchor.LEFT if left else Anchor.RIGHT),
-                layer=Layer.DOUBT,
-                bold=True,
             )
     x, y = wide + 210.0, high - 10  # clear of how low it stands
-    sketch.label(x, y + 34, "The screws, in their order", anchor=Anchor.LEFT, bold=True, size=1.15)
+    sketch.label((x, y + 34), "The screws, in their order", Lettering(size=1.15, bold=True), anchor=Anchor.LEFT)
     for n, each in enumerate(hung.turns, start=1):
         for m, line in enumerate(broken(show, turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
             sketch.label(
-                x + (0 if m == 0 else 16),
-                y,
+                (x + (0 if m == 0 else 16), y),
                 line,
+                Lettering(Layer.OUTLINE if each.within else Layer.DOUBT),
                 anchor=Anchor.LEFT,
-                layer=Layer.OUTLINE if each.within else Layer.DOUBT,
             )
             y -= 28
-    sketch.label(x, y - 14, f"out of level drawn × {TIMES:g}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+    sketch.label((x, y - 14), f"out of level drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
     return sketch.drawing(margin=24)
 
 
@@ -334,29 +305,16 @@ def practice_view(
         best: The best remedy, shown beside the person's; None before it is asked for.
     """
     sketch, k = Sketch(show), TALL / door.frame.height
-    _leaf(
-        sketch,
-        door.frame,
-        door.places,
-        _Pose(f"door {door.seed}, as it hangs", [p.gap for p in door.places]),
-        x=0.0,
-        k=k,
-        mirrored=False,
-    )
+    hung = _Hung(door.frame, door.places)
+    _leaf(sketch, hung, _Pose(f"door {door.seed}, as it hangs", [p.gap for p in door.places]), x=0.0, k=k)
     x = door.frame.width * k + APART
     if judged is not None:
         off = [planed if p.side == "latch" else 0.0 for p in door.places]
-        _leaf(
-            sketch,
-            door.frame,
-            door.places,
-            _Pose("with your remedy", judged.after, off, packed),
-            x=x,
-            k=k,
-            mirrored=False,
-        )
+        _leaf(sketch, hung, _Pose("with your remedy", judged.after, off, packed), x=x, k=k)
         x += door.frame.width * k + APART
-        sketch.label(x, TALL - 20, f"{judged.points} of 100", anchor=Anchor.LEFT, bold=True, size=2.2, layer=Layer.LEAF)
+        sketch.label(
+            (x, TALL - 20), f"{judged.points} of 100", Lettering(Layer.LEAF, 2.2, bold=True), anchor=Anchor.LEFT
+        )
         lines = [*judged.working]
         if best is not None:
             lines.append(
@@ -372,7 +330,7 @@ def practice_view(
         y = TALL - 80
         for words in lines:
             for line in broken(show, words, 38):
-                sketch.label(x, y, line, anchor=Anchor.LEFT)
+                sketch.label((x, y), line, anchor=Anchor.LEFT)
                 y -= 26
     else:
         for n, words in enumerate(
@@ -382,5 +340,5 @@ def practice_view(
                 "Wood that is planed off does not come back.",
             )
         ):
-            sketch.label(x, TALL - 30 - 30 * n, words, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+            sketch.label((x, TALL - 30 - 30 * n), words, PENCIL, anchor=Anchor.LEFT)
     return sketch.drawing(margin=18)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import OAK, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken, cut_off
 from oakmeasure.core.leaf.part import Rect
@@ -39,29 +39,33 @@ def record_view(record: Record | None, show: Show) -> Drawing:
     sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
     sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
     sketch.label(
-        0, 626, record.title, anchor=Anchor.LEFT, bold=True, size=1.5, room=700, shorter=cut(record.title, show)
+        (0, 626),
+        record.title,
+        Lettering(size=1.5, bold=True),
+        anchor=Anchor.LEFT,
+        room=Room(700, shorter=cut(record.title, show)),
     )
     signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
-    sketch.label(WIDE, 626, signed, anchor=Anchor.RIGHT, layer=Layer.LEAF if record.on else Layer.DOUBT, bold=True)
+    sketch.label(
+        (WIDE, 626), signed, Lettering(Layer.LEAF if record.on else Layer.DOUBT, bold=True), anchor=Anchor.RIGHT
+    )
     place = record.place
-    sketch.label(0, 594, place, anchor=Anchor.LEFT, layer=Layer.PENCIL, room=WIDE, shorter=cut(place, show))
+    sketch.label((0, 594), place, PENCIL, anchor=Anchor.LEFT, room=Room(WIDE, shorter=cut(place, show)))
     y = 552.0
     for name, px in (("", 0.0), ("as built", BUILT), ("as hung", HUNG)):
-        sketch.label(px, y, name, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        sketch.label((px, y), name, PENCIL, anchor=Anchor.LEFT)
     row = min(ROW, (y + 10) / max(len(record.lines), 1))
     for line in record.lines:
         y -= row
-        sketch.label(0, y, line.what, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
+        sketch.label((0, y), line.what, Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
         sketch.label(
-            BUILT,
-            y,
+            (BUILT, y),
             line.built,
+            Lettering(size=0.95),
             anchor=Anchor.LEFT,
-            room=195 if line.hung else 340,
-            shorter=cut(line.built, show),
-            size=0.95,
+            room=Room(195 if line.hung else 340, shorter=cut(line.built, show)),
         )
-        sketch.label(HUNG, y, line.hung, anchor=Anchor.LEFT, bold=True, size=0.95)
+        sketch.label((HUNG, y), line.hung, Lettering(size=0.95, bold=True), anchor=Anchor.LEFT)
     _right(sketch, record)
     return sketch.drawing(margin=10)
 
@@ -77,10 +81,10 @@ def _right(sketch: Sketch, record: Record) -> None:
     for head, rows in blocks:
         if not rows or y < 40:
             continue
-        sketch.label(x, y, head, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        sketch.label((x, y), head, PENCIL, anchor=Anchor.LEFT)
         if head == "gaps":
             for n, row in enumerate(rows[:12]):
-                sketch.label(x + (n % 2) * 262, y - ROW * (n // 2 + 1), row, anchor=Anchor.LEFT, size=0.85)
+                sketch.label((x + (n % 2) * 262, y - ROW * (n // 2 + 1)), row, Lettering(size=0.85), anchor=Anchor.LEFT)
             y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
             continue
         for row in rows[:4]:
@@ -88,7 +92,7 @@ def _right(sketch: Sketch, record: Record) -> None:
                 if y < 20:
                     return
                 y -= 38
-                sketch.label(x, y, line, anchor=Anchor.LEFT, size=0.9)
+                sketch.label((x, y), line, Lettering(size=0.9), anchor=Anchor.LEFT)
         y -= 40
 
 
@@ -110,11 +114,17 @@ def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
         rect = Rect(x, 0.0, x + each.width * k, each.height * k)
         sketch.rect(rect, Layer.WOOD, tint=OAK, grain=Grain.UPRIGHT, ref=f"book:{n}")
         sketch.box(rect, Layer.LEAF if n == chosen else Layer.OUTLINE, ref=f"book:{n}")
-        sketch.label((rect.x0 + rect.x1) / 2, -14, str(n + 1), anchor=Anchor.BELOW, bold=n == chosen, ref=f"book:{n}")
+        sketch.label(
+            ((rect.x0 + rect.x1) / 2, -14),
+            str(n + 1),
+            Lettering(bold=n == chosen),
+            anchor=Anchor.BELOW,
+            ref=f"book:{n}",
+        )
         x += (each.width + 120) * k
     entry = entries[min(chosen, len(entries) - 1)]
     y, x = 300.0, 600.0
-    sketch.label(x, y, entry.name, anchor=Anchor.LEFT, bold=True, size=1.3)
+    sketch.label((x, y), entry.name, Lettering(size=1.3, bold=True), anchor=Anchor.LEFT)
     lines = [
         entry.job + (f", {entry.place}" if entry.place else ""),
         f"{entry.construction}, {entry.timber}",
@@ -126,6 +136,9 @@ def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
         for line in broken(show, words, 44):
             y -= 27
             sketch.label(
-                x, y, line, anchor=Anchor.LEFT, layer=Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE
+                (x, y),
+                line,
+                Lettering(Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE),
+                anchor=Anchor.LEFT,
             )
     return sketch.drawing(margin=24)

@@ -7,13 +7,17 @@ from collections.abc import Sequence
 
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.adjustment import RunLeaf
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hang.hang_view import TIMES
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.hanging.adjust import frame_of
 from oakmeasure.core.hanging.gap_remedy import HungFrame
 from oakmeasure.core.hanging.run import RunPlan
 from oakmeasure.core.solution import LeafSolution
+
+RUN_TIMES = TIMES * 0.8
+_Move = tuple[float, float, float]  # up, by how much it rises to the right, across, mm
+UNMOVED: _Move = (0.0, 0.0, 0.0)
 
 
 def run_view(leaf: LeafSolution, show: Show) -> Drawing:
@@ -28,32 +32,23 @@ def run_view(leaf: LeafSolution, show: Show) -> Drawing:
         return empty_view("read the leaves of the run one after the other, from the left")
     sketch, frame = Sketch(show), frame_of(leaf)
     k = min(1000.0 / (len(run) * (frame.width + 60)), 250.0 / frame.height)
-    times = TIMES * 0.8
-    _row(sketch, run, [(0.0, 0.0, 0.0)] * len(run), frame, k, times, y=frame.height * k + 150, words="as they hang")
+    _row(sketch, [(each, UNMOVED) for each in run], frame, k, y=frame.height * k + 150, words="as they hang")
     moves = [(each.up, each.rises, each.across) for each in plan.leaves]
-    _row(sketch, run, moves, frame, k, times, y=0.0, words="lined up")
+    _row(sketch, list(zip(run, moves, strict=True)), frame, k, y=0.0, words="lined up")
     _moves(sketch, plan, frame, k)
     return sketch.drawing(margin=22)
 
 
 def _row(
-    sketch: Sketch,
-    run: Sequence[RunLeaf],
-    moves: Sequence[tuple[float, float, float]],
-    frame: HungFrame,
-    k: float,
-    times: float,
-    *,
-    y: float,
-    words: str,
+    sketch: Sketch, run: Sequence[tuple[RunLeaf, _Move]], frame: HungFrame, k: float, *, y: float, words: str
 ) -> None:
     x, pitch = 0.0, (frame.width + 60) * k
     sketch.line([(-20, y + frame.height * k), (len(run) * pitch, y + frame.height * k)], Layer.HIDDEN)
-    for n, (each, (up, rises, across)) in enumerate(zip(run, moves, strict=True)):
-        left = (-each.low_left + up) * k * times
-        right = (-each.low_right + up + rises) * k * times
+    for n, (each, (up, rises, across)) in enumerate(run):
+        left = (-each.low_left + up) * k * RUN_TIMES
+        right = (-each.low_right + up + rises) * k * RUN_TIMES
         lean = math.atan2(right - left, frame.width * k)
-        shift = across * k * times - math.sin(lean) * frame.height * k / 2
+        shift = across * k * RUN_TIMES - math.sin(lean) * frame.height * k / 2
         foot = [
             (x + shift + frame.height * k * math.sin(lean) / 1, y + left),
             (x + frame.width * k + shift + frame.height * k * math.sin(lean), y + right),
@@ -62,9 +57,9 @@ def _row(
         shape = [*foot, *head]
         sketch.area(shape, Layer.WOOD, tint=OAK, ref=f"run:{n}")
         sketch.line([*shape, shape[0]], Layer.OUTLINE)
-        sketch.label(x + frame.width * k / 2, y + frame.height * k / 2, str(n + 1), bold=True, size=1.1)
+        sketch.label((x + frame.width * k / 2, y + frame.height * k / 2), str(n + 1), Lettering(size=1.1, bold=True))
         x += pitch
-    sketch.label(-30, y + frame.height * k / 2, words, anchor=Anchor.RIGHT, bold=True)
+    sketch.label((-30, y + frame.height * k / 2), words, BOLD, anchor=Anchor.RIGHT)
 
 
 def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float) -> None:
@@ -79,4 +74,4 @@ def _moves(sketch: Sketch, plan: RunPlan, frame: HungFrame, k: float) -> None:
         if abs(each.depth_top) + abs(each.depth_bottom) > HAIR:
             lines.append(f"depth {by(each.depth_top)} / {by(each.depth_bottom)}")
         for m, line in enumerate(lines):
-            sketch.label(x, -28 - 24 * m, line, size=0.85, layer=Layer.LEAF)
+            sketch.label((x, -28 - 24 * m), line, Lettering(Layer.LEAF, 0.85))

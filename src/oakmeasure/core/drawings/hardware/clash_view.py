@@ -6,7 +6,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.geometry import Point as Place
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import outline_of
 from oakmeasure.core.drawings.hatching import hatching
@@ -47,8 +47,8 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         x, y = between(clash)
         ref = f"clash:{number}"
         sketch.line(circle(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
-        sketch.label(x, y + 3.6 * step, str(number), layer=Layer.DOUBT, bold=True, ref=ref, on_paper=True)
-    page.label(0.0, -3 * step, "keep the tinted free", layer=Layer.PENCIL, size=0.95, anchor=Anchor.LEFT)
+        sketch.label((x, y + 3.6 * step), str(number), Lettering(Layer.DOUBT, bold=True, on_paper=True), ref=ref)
+    page.label((0.0, -3 * step), "keep the tinted free", Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
     x = build.width + 8 * step
     edge_on(page, leaf, build, x)
     edge_on(page, leaf, build, x + build.thickness + 18 * step, at_latch=True)
@@ -78,7 +78,9 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
         sketch.box(rect, Layer.OUTLINE, ref=zone.ref)
         near_hinge = rect.x0 < build.width / 2
         x = rect.x0 - 1.8 * step if near_hinge and rect.width < build.width / 2 else rect.x1 + 1.8 * step
-        sketch.label(x, (rect.y0 + rect.y1) / 2, str(number), bold=True, on_paper=True, size=1.25, ref=zone.ref)
+        sketch.label(
+            (x, (rect.y0 + rect.y1) / 2), str(number), Lettering(size=1.25, bold=True, on_paper=True), ref=zone.ref
+        )
     return sketch.drawing(margin=3 * step)
 
 
@@ -99,14 +101,10 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
     step = page.step
     top = build.height
     if not leaf.clashes.clashes:
-        page.label(x, top, "Nothing clashes", anchor=Anchor.LEFT, bold=True)
+        page.label((x, top), "Nothing clashes", BOLD, anchor=Anchor.LEFT)
         count = sum(each.kind in HARDWARE for each in leaf.clashes.things)
-        page.label(
-            x, top - 4.4 * step, f"{count} cuts and screws for hardware,", anchor=Anchor.LEFT, layer=Layer.PENCIL
-        )
-        page.label(
-            x, top - 8.4 * step, "each against all that lies in the leaf", anchor=Anchor.LEFT, layer=Layer.PENCIL
-        )
+        page.label((x, top - 4.4 * step), f"{count} cuts and screws for hardware,", PENCIL, anchor=Anchor.LEFT)
+        page.label((x, top - 8.4 * step), "each against all that lies in the leaf", PENCIL, anchor=Anchor.LEFT)
         return
     mirrored = leaf.leaf.hand is Hand.RIGHT
     for number, clash in enumerate(leaf.clashes.clashes[:SECTIONS], start=1):
@@ -123,12 +121,15 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
             off = high - from_hinge if mirrored else from_hinge - low
             return x + off * big, base + into * big
 
-        section(page, leaf, build, y, (low, high), at, lit=(clash.one.family, clash.other.family))
+        section(page, leaf, build, ((low, y), (high, y)), at, lit=(clash.one.family, clash.other.family))
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
         page.line(circle(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
         down = page.show.length(build.height - y)
         page.label(
-            x, base - 2.4 * step, f"{down} down, opening face below", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95
+            (x, base - 2.4 * step),
+            f"{down} down, opening face below",
+            Lettering(Layer.PENCIL, 0.95),
+            anchor=Anchor.LEFT,
         )
         top = base - 10 * step
 
@@ -137,7 +138,7 @@ def _heading(page: Sketch, clash: Clash, number: int, x: float, y: float) -> Non
     show, step = page.show, page.step
     share = clash.distance < 0
     how = f"they share {show.length(-clash.distance)}" if share else f"{show.length(clash.distance)} between them"
-    page.label(x, y, f"{number}  {clash.one.name}", anchor=Anchor.LEFT, bold=True, ref=f"clash:{number}")
-    page.label(x, y - 4.2 * step, f"and the {clash.other.name}", anchor=Anchor.LEFT, ref=f"clash:{number}")
+    page.label((x, y), f"{number}  {clash.one.name}", BOLD, anchor=Anchor.LEFT, ref=f"clash:{number}")
+    page.label((x, y - 4.2 * step), f"and the {clash.other.name}", anchor=Anchor.LEFT, ref=f"clash:{number}")
     more = f", {clash.alike} alike" if clash.alike > 1 else ""
-    page.label(x, y - 8.4 * step, how + more, anchor=Anchor.LEFT, layer=Layer.DOUBT)
+    page.label((x, y - 8.4 * step), how + more, Lettering(Layer.DOUBT), anchor=Anchor.LEFT)

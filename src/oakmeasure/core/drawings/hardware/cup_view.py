@@ -7,7 +7,18 @@ from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Onto, Sketch, handle
+from oakmeasure.core.drawings.drawing import (
+    BOLD,
+    PENCIL,
+    Anchor,
+    Drawing,
+    Grain,
+    Layer,
+    Lettering,
+    Onto,
+    Sketch,
+    handle,
+)
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, roomy_step, sketch_for
@@ -41,7 +52,7 @@ def cup_view(leaf: LeafSolution, build: Build, cups: Cups, show: Show) -> Drawin
     _heights(sketch, leaf, build, cups)
     page = sketch.page()
     page.label(
-        build.width / 2, -3 * step, "seen from the opening side", layer=Layer.PENCIL, size=0.95, anchor=Anchor.BELOW
+        (build.width / 2, -3 * step), "seen from the opening side", Lettering(Layer.PENCIL, 0.95), anchor=Anchor.BELOW
     )
     x = build.width + 14 * step
     edge_on(page, leaf, build, x)
@@ -69,21 +80,19 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups) -> No
         (-8 * step, build.height, "cups", [(each.number, each.top) for each in cups.places]),
         (-21 * step, build.height + edge, "plates", [(each.number, each.plate) for each in cups.places]),
     ):
-        page.label(x, build.height + 7 * step, word, layer=Layer.PENCIL, size=0.95)
+        page.label((x, build.height + 7 * step), word, Lettering(Layer.PENCIL, 0.95))
         page.line([(x, start), (x, 0)], Layer.FAINT)
         page.line([(x - step, start), (x + step, start)], Layer.DIMENSION)
-        page.label(x, start + 2.2 * step, "0", layer=Layer.PENCIL, size=0.95)
+        page.label((x, start + 2.2 * step), "0", Lettering(Layer.PENCIL, 0.95))
         for number, figure in places:
             y = start - figure.value
             page.line([(x - step, y), (x + step, y)], Layer.DIMENSION, ref=f"cup:{number}")
             page.line([(x + step, y), (0, y)], Layer.FAINT)
             page.label(
-                x,
-                y - 2.2 * step,
+                (x, y - 2.2 * step),
                 sketch.show.length(figure.value),
-                bold=True,
+                Lettering(bold=True, on_paper=True),
                 ref=f"figure:{figure.name}",
-                on_paper=True,
             )
 
 
@@ -105,8 +114,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, x: float) 
         return [at(a, b), at(c, b), at(c, d), at(a, d)]
 
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label(x, build.height, "Plan through a hinge, shut", anchor=Anchor.LEFT, bold=True)
-    page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.label((x, build.height), "Plan through a hinge, shut", BOLD, anchor=Anchor.LEFT)
+    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
     tint = stuff(build.parts[0].species).tint
     # Leaf: from its hinge edge at 0 inwards. Cabinet's side: outside of it for inset, under it for an overlay.
     page.area(box(0, 0, shown - 24, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
@@ -155,21 +164,20 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto, t: float) -> 
     x = min(at(-24, 0)[0], at(50, 0)[0])
     for row, (text, name) in enumerate(lines):
         page.label(
-            x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=f"figure:{name}", bold=name == "cup_boring"
+            (x, low - (11 + 4.4 * row) * step),
+            text,
+            Lettering(bold=name == "cup_boring"),
+            anchor=Anchor.LEFT,
+            ref=f"figure:{name}",
         )
     if cups.reveal is not None:
         page.label(
-            x,
-            low - (11 + 4.4 * len(lines)) * step,
+            (x, low - (11 + 4.4 * len(lines)) * step),
             f"corner's way: {show.length(cups.reveal.value)} out",
+            Lettering(Layer.LEAF),
             anchor=Anchor.LEFT,
-            layer=Layer.LEAF,
             ref="figure:cup_reveal",
         )
     page.label(
-        x,
-        low - (11 + 4.4 * (len(lines) + 1)) * step,
-        leaf.leaf.hardware.cup.hinge.name,
-        anchor=Anchor.LEFT,
-        layer=Layer.PENCIL,
+        (x, low - (11 + 4.4 * (len(lines) + 1)) * step), leaf.leaf.hardware.cup.hinge.name, PENCIL, anchor=Anchor.LEFT
     )

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.stack_view import stack_drawn
 from oakmeasure.core.drawings.hatching import hatching
@@ -88,13 +88,20 @@ def _track(sketch: Sketch, leaf: LeafSolution, gear: Gear, line: float) -> None:
             sketch.line([(x - r, line - r), (x + r, line + r)], Layer.DOUBT, ref=ref)
             sketch.line([(x - r, line + r), (x + r, line - r)], Layer.DOUBT, ref=ref)
         up = 5.0 + (3.6 if stagger and number % 2 == 0 else 0.0)
-        sketch.label(x, line + up * step, show.length(hole, sign=False), layer=layer, size=0.95, ref=ref, on_paper=True)
+        sketch.label(
+            (x, line + up * step), show.length(hole, sign=False), Lettering(layer, 0.95, on_paper=True), ref=ref
+        )
     for number, shim in enumerate(gear.shims, start=1):
         x = start + gear.holes[number - 1]
-        sketch.label(x, line - 5 * step, show.length(shim.value), bold=True, ref=f"figure:{shim.name}", on_paper=True)
+        sketch.label(
+            (x, line - 5 * step),
+            show.length(shim.value),
+            Lettering(bold=True, on_paper=True),
+            ref=f"figure:{shim.name}",
+        )
     if gear.shims:
         sketch.label(
-            start + track, line - 9.5 * step, "shims at the holes", layer=Layer.PENCIL, size=0.95, anchor=Anchor.RIGHT
+            (start + track, line - 9.5 * step), "shims at the holes", Lettering(Layer.PENCIL, 0.95), anchor=Anchor.RIGHT
         )
     y = line + (12.5 if stagger else 9.0) * step
     sketch.dimension((start, y), (start + track, y), show.length(track), figure="track_needed")
@@ -122,7 +129,7 @@ def _hangers(sketch: Sketch, leaf: LeafSolution, build: Build, gear: Gear, line:
         sketch.line([(x, y), (x, y - 12 * step)], Layer.READING, ref=ref)
         for side in (-1.0, 1.0):
             sketch.line([(x, y - 12 * step), (x + side * step, y - 9.5 * step)], Layer.READING, ref=ref)
-        sketch.label(x, y + 3 * step, show.value(load.value, Unit.N), bold=True, ref=ref, on_paper=True)
+        sketch.label((x, y + 3 * step), show.value(load.value, Unit.N), Lettering(bold=True, on_paper=True), ref=ref)
         inward = (0.0, x) if number == 1 else (x, build.width)
         low = y - 15 * step
         sketch.dimension((inward[0], low), (inward[1], low), show.length(inward[1] - inward[0]), figure="bolt_in")
@@ -144,11 +151,11 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     f, guide = leaf.figures, leaf.leaf.hardware.guide
     t, gap = build.thickness, f["gap_floor"].value
     big = 26 * step / max(t + 40, 80.0)
-    page.label(x, top, "Section through the foot", anchor=Anchor.LEFT, bold=True)
+    page.label((x, top), "Section through the foot", BOLD, anchor=Anchor.LEFT)
     words = str(guide.kind) if leaf.leaf.hanging is not Hanging.FLOOR_GEAR else "wheels on the track"
     for line in broken(show, f"{words}, {guide.floor}; wall to the right", CAPTION):
         top -= 4.2 * step
-        page.label(x, top, line, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        page.label((x, top), line, PENCIL, anchor=Anchor.LEFT)
     y0 = top - 3.8 * step - 60 * big
     x0 = x + 10 * step
 
@@ -180,7 +187,10 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
         )
         over = rect((edge - wide) / 2, deep + 12, (edge + wide) / 2, deep + 12)
         page.label(
-            (over.x0 + over.x1) / 2, over.y0, show.length(wide), ref="figure:guide_width", bold=True, on_paper=True
+            ((over.x0 + over.x1) / 2, over.y0),
+            show.length(wide),
+            Lettering(bold=True, on_paper=True),
+            ref="figure:guide_width",
         )
     elif guide.kind is GuideKind.CHEEKS:
         for a, b in ((-guide.felt - guide.cheek, -guide.felt), (edge + guide.felt, edge + guide.felt + guide.cheek)):

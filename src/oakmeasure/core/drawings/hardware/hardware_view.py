@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.cup_view import cup_view
@@ -61,7 +61,7 @@ def _schools(page: Sketch, leaf: LeafSolution, butts: Butts) -> None:
     for at, (school, tops) in enumerate(butts.schools.items()):
         places = ", ".join(page.show.length(top, sign=False) for top in tops) or "no room"
         text = f"{school} it would be {places}"
-        page.label(x, y - 5 * step * at, text, anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.95)
+        page.label((x, y - 5 * step * at), text, Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
 
 
 def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
@@ -80,27 +80,25 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts) -> 
     outside = side_gaps(leaf)[0] + LINING_SHOWN
     on_leaf, on_lining = -outside - 7 * step, -outside - 20 * step
     top, head = build.height, build.height + f["gap_head"].value
-    page.label(on_leaf, head + 6 * step, "leaf", layer=Layer.PENCIL, size=0.95)
-    page.label(on_lining, head + 6 * step, "lining", layer=Layer.PENCIL, size=0.95)
+    page.label((on_leaf, head + 6 * step), "leaf", Lettering(Layer.PENCIL, 0.95))
+    page.label((on_lining, head + 6 * step), "lining", Lettering(Layer.PENCIL, 0.95))
     for column, start, places in (
         (on_leaf, top, [(each, each.top) for each in butts.places]),
         (on_lining, head, [(each, each.jamb_top) for each in butts.places]),
     ):
         page.line([(column, start), (column, 0)], Layer.FAINT)
         page.line([(column - step, start), (column + step, start)], Layer.DIMENSION)
-        page.label(column, start + 2.2 * step, "0", layer=Layer.PENCIL, size=0.95)
+        page.label((column, start + 2.2 * step), "0", Lettering(Layer.PENCIL, 0.95))
         for place, figure in places:
             y = start - figure.value
             ref = f"butt:{place.number}"
             page.line([(column - step, y), (column + step, y)], Layer.DIMENSION, ref=ref)
             page.line([(column + step, y), (-outside, y)], Layer.FAINT)
             page.label(
-                column,
-                y - 2.0 * step,
+                (column, y - 2.0 * step),
                 sketch.show.length(figure.value),
-                bold=True,
+                Lettering(bold=True, on_paper=True),
                 ref=f"figure:{figure.name}",
-                on_paper=True,
             )
 
 
@@ -125,13 +123,13 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, x: float
         return Rect(min(a, c), b, max(a, c), d)
 
     tint = stuff(build.parts[0].species).tint
-    page.label(x, build.height, "Plan through a butt, shut", anchor=Anchor.LEFT, bold=True)
+    page.label((x, build.height), "Plan through a butt, shut", BOLD, anchor=Anchor.LEFT)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
     page.rect(rect(0, 0, stile, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
     page.rect(rect(-gap - lining, 0, -gap, t + 12), Layer.LINING)
-    page.label(*at(-gap - lining / 2, t + 6), "lining", layer=Layer.PENCIL, size=0.95)
-    page.label(*at(stile * 0.62, t * 0.5), "leaf", layer=Layer.OUTLINE, size=1.0, on_paper=True)
+    page.label(at(-gap - lining / 2, t + 6), "lining", Lettering(Layer.PENCIL, 0.95))
+    page.label(at(stile * 0.62, t * 0.5), "leaf", Lettering(Layer.OUTLINE, 1.0, on_paper=True))
     plate = closed / 2
     shown = max(depth, 0.0)
     for near, far in ((shown, shown - plate), (-gap - shown, -gap - shown + plate)):
@@ -157,7 +155,7 @@ def _plan_dimensions(
     for x, y in (edge, other):
         page.line([(x, y - 3 * step), (x, y + 3 * step)], Layer.DIMENSION)
     page.label(
-        (edge[0] + other[0]) / 2, edge[1] + 4.5 * step, f"gap {show.length(gap)}", ref="figure:gap_hinge", bold=True
+        ((edge[0] + other[0]) / 2, edge[1] + 4.5 * step), f"gap {show.length(gap)}", BOLD, ref="figure:gap_hinge"
     )
     side = at(stile + 5, 0)[0]
     page.dimension((side, at(0, 0)[1]), (side, at(0, across)[1]), show.length(across), figure="butt_across")
@@ -178,11 +176,9 @@ def _plan_dimensions(
     )
     for row, (text, layer) in enumerate(lines):
         page.label(
-            x,
-            y - 4.4 * step * row,
+            (x, y - 4.4 * step * row),
             text,
+            Lettering(layer, bold=not row),
             anchor=Anchor.LEFT,
-            layer=layer,
-            bold=not row,
             ref="" if row else "figure:butt_depth",
         )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Onto, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Onto, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
@@ -52,8 +52,8 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring])
     if not cuts:
         return
     top, up = -10 * step, -25 * step
-    page.label(top, build.height + 6 * step, "from top", layer=Layer.PENCIL, size=0.95)
-    page.label(up, build.height + 6 * step, "over floor", layer=Layer.PENCIL, size=0.95)
+    page.label((top, build.height + 6 * step), "from top", Lettering(Layer.PENCIL, 0.95))
+    page.label((up, build.height + 6 * step), "over floor", Lettering(Layer.PENCIL, 0.95))
     page.line([(top, build.height), (top, 0.0)], Layer.FAINT)
     page.line([(up, build.height), (up, floor)], Layer.FAINT)
     for name in ("lock_down", "latch_down", "pull_down"):
@@ -61,21 +61,25 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring])
             continue
         y = build.height - f[name].value
         page.line([(up - step, y), (0.0, y)], Layer.FAINT)
-        page.label(top, y - 2.2 * step, show.length(f[name].value), bold=True, ref=f"figure:{name}", on_paper=True)
-        page.label(up, y - 2.2 * step, show.length(y - floor), bold=True, ref=f"figure:{name}", on_paper=True)
+        page.label(
+            (top, y - 2.2 * step), show.length(f[name].value), Lettering(bold=True, on_paper=True), ref=f"figure:{name}"
+        )
+        page.label(
+            (up, y - 2.2 * step), show.length(y - floor), Lettering(bold=True, on_paper=True), ref=f"figure:{name}"
+        )
 
 
 def _plan(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], x: float) -> None:
     """Level section through the lock, else the latch, else the pull, enlarged, the opening face below."""
     step = page.step
-    page.label(x, build.height, "Plan through it, shut", anchor=Anchor.LEFT, bold=True)
+    page.label((x, build.height), "Plan through it, shut", BOLD, anchor=Anchor.LEFT)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label(x, build.height - 4 * step, hand, anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
     centre = next(
         (leaf.figures[name] for name in ("lock_down", "latch_down", "pull_down") if name in leaf.figures), None
     )
     if centre is None or not cuts:
-        page.label(x, build.height - 10 * step, "none yet: choose at the left", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+        page.label((x, build.height - 10 * step), "none yet: choose at the left", PENCIL, anchor=Anchor.LEFT)
         return
     y, w, t = build.height - centre.value, build.width, build.thickness
     big = 46 * step / (IN_PLAN + BESIDE)
@@ -87,7 +91,7 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], x:
         off = w - from_hinge if mirrored else from_hinge - (w - IN_PLAN)
         return start + off * big, base + into * big
 
-    section(page, leaf, build, y, (w - IN_PLAN, w), at, lit=tuple({each.family for each in cuts}))
+    section(page, leaf, build, ((w - IN_PLAN, y), (w, y)), at, lit=tuple({each.family for each in cuts}))
     _carrier(page, leaf, at, w, t)
     _sizes(page, leaf, cuts, at, y, t)
 
@@ -123,4 +127,4 @@ def _sizes(page: Sketch, leaf: LeafSolution, cuts: list[Boring], at: Onto, y: fl
     ]
     for row, (text, each) in enumerate(zip(texts, cuts, strict=True)):
         text += ", slow leaf" if each.is_slow else ""
-        page.label(x, low - (11 + 4.4 * row) * step, text, anchor=Anchor.LEFT, ref=each.ref)
+        page.label((x, low - (11 + 4.4 * row) * step), text, anchor=Anchor.LEFT, ref=each.ref)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.sliding_gear import WallKind
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
@@ -47,13 +47,11 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
     step = page.step
     f, slides = leaf.figures, leaf.leaf.hanging.slides
     title = "Section through a track screw" if slides else "Section through a hinge's long screw"
-    page.label(x, top, title, anchor=Anchor.LEFT, bold=True)
+    page.label((x, top), title, BOLD, anchor=Anchor.LEFT)
     if "stack_passes" not in f:
-        page.label(
-            x, top - 4.2 * step, "nothing of this leaf is screwed to a wall", anchor=Anchor.LEFT, layer=Layer.PENCIL
-        )
+        page.label((x, top - 4.2 * step), "nothing of this leaf is screwed to a wall", PENCIL, anchor=Anchor.LEFT)
         return top - 10 * step
-    page.label(x, top - 4.2 * step, "from the room to the wall's inside", anchor=Anchor.LEFT, layer=Layer.PENCIL)
+    page.label((x, top - 4.2 * step), "from the room to the wall's inside", PENCIL, anchor=Anchor.LEFT)
     shown = [
         (f[figure_name(name)].value, name, word, layer)
         for name, word, layer in LAYERS
@@ -73,12 +71,11 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
         middle = (rect.x0 + rect.x1) / 2
         page.line([(middle, y0), (middle, low)], Layer.FAINT)
         page.label(
-            middle + step,
-            low,
+            (middle + step, low),
             f"{word} {page.show.length(thick)}",
+            Lettering(on_paper=True),
             anchor=Anchor.LEFT,
             ref=f"figure:{name}",
-            on_paper=True,
         )
         at += thick
     _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1))
@@ -86,15 +83,13 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
     if "stack_most" in f:
         _pipe(page, leaf, x, at, big, (y0, y1))
     if screw is not None:
-        _screw(page, leaf, x, screw, passes, big, (y0 + y1) / 2)
+        _screw(page, leaf, x, big, (y0 + y1) / 2)
     else:
         page.label(
-            x,
-            below - 4.4 * step,
+            (x, below - 4.4 * step),
             "no screw both bites and stays short",
+            Lettering(Layer.DOUBT, bold=True),
             anchor=Anchor.LEFT,
-            layer=Layer.DOUBT,
-            bold=True,
             ref="figure:stack_least",
         )
     return below - 9 * step
@@ -104,19 +99,17 @@ def _inside(page: Sketch, leaf: LeafSolution, rect: Rect) -> None:
     step = page.step
     kind = leaf.leaf.hardware.wall.kind if leaf.leaf.hanging.slides else WallKind.STUDS
     if kind is WallKind.BOARD:
-        page.label((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2, "nothing", layer=Layer.DOUBT)
+        page.label(((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2), "nothing", Lettering(Layer.DOUBT))
         return
     page.rect(rect, Layer.END_GRAIN if kind is WallKind.STUDS else Layer.WALL)
     for line in hatching(rect, 1.8 * step):
         page.line(line, Layer.FAINT)
     page.box(rect, Layer.OUTLINE)
     page.label(
-        rect.x1 - step,
-        rect.y1 - 3 * step,
+        (rect.x1 - step, rect.y1 - 3 * step),
         "stud" if kind is WallKind.STUDS else "masonry",
-        size=0.95,
+        Lettering(size=0.95, on_paper=True),
         anchor=Anchor.RIGHT,
-        on_paper=True,
     )
 
 
@@ -129,17 +122,16 @@ def _pipe(page: Sketch, leaf: LeafSolution, x: float, at: float, big: float, ban
     page.line([(deep, band[0] - step), (deep, band[1] + step)], Layer.DOUBT, ref="figure:stack_depth")
     page.line(circle(deep + 7 * big, band[0] + 9 * big, 7 * big), Layer.DOUBT, ref="figure:stack_depth")
     page.label(
-        deep + step,
-        band[1] + 3 * step,
+        (deep + step, band[1] + 3 * step),
         f"not to be reached: {page.show.length(f['stack_depth'].value)}",
-        layer=Layer.DOUBT,
-        size=0.95,
+        Lettering(Layer.DOUBT, 0.95),
         ref="figure:stack_depth",
     )
 
 
-def _screw(page: Sketch, leaf: LeafSolution, x: float, screw: float, passes: float, big: float, y: float) -> None:
+def _screw(page: Sketch, leaf: LeafSolution, x: float, big: float, y: float) -> None:
     show = page.show
+    screw, passes = leaf.figures["stack_screw"].value, leaf.figures["stack_passes"].value
     half = leaf.leaf.hardware.stack.diameter / 2 * big
     page.area(
         [

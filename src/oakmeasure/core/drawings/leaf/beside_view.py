@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings import layers
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, unit_step
 from oakmeasure.core.reports.compare_constructions import ConstructionComparison
 from oakmeasure.core.solution import LeafSolution
@@ -31,20 +31,18 @@ def _one(sketch: Sketch, leaf: LeafSolution, x: float) -> float:
     build = leaf.build
     name = trade_name(leaf.leaf.build.kind)
     if build is None:
-        sketch.label(x + 300, 500, f"{name}: no leaf", layer=Layer.DOUBT)
+        sketch.label((x + 300, 500), f"{name}: no leaf", Lettering(Layer.DOUBT))
         return 900.0
     step = unit_step(build)
     mine = Sketch(sketch.show, step, mirror_at=build.width if leaf.leaf.hand is Hand.RIGHT else None)
     front(mine, build)
     joints(mine, build)
     page = mine.page()
-    page.label(build.width / 2, -step, name, bold=True, anchor=Anchor.BELOW)
+    page.label((build.width / 2, -step), name, BOLD, anchor=Anchor.BELOW)
     page.label(
-        build.width / 2,
-        build.height + step,
+        (build.width / 2, build.height + step),
         sketch.show.size(build.width, build.height, build.thickness),
-        layer=Layer.PENCIL,
-        size=0.9,
+        Lettering(Layer.PENCIL, 0.9),
         anchor=Anchor.ABOVE,
     )
     layers.section(page, build, build.width + 8 * step, words=False)

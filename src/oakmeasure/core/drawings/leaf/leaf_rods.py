@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.layers import LINING_SHOWN, side_gaps
 from oakmeasure.core.drawings.refs import part_ref
 from oakmeasure.core.leaf.part import Build, Rect
@@ -65,7 +65,9 @@ def height_rod(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
         sketch.line([(x0, y), (x1, y)], Layer.OUTLINE, ref=part_ref(name))
         sketch.line([(x1, y), (-left, y)], Layer.FAINT)
         if y - last > 1.6 * step:
-            sketch.label(x0 - step, y, sketch.show.length(y), anchor=Anchor.RIGHT, ref=part_ref(name), size=0.95)
+            sketch.label(
+                (x0 - step, y), sketch.show.length(y), Lettering(size=0.95), anchor=Anchor.RIGHT, ref=part_ref(name)
+            )
             last = y
     for tenon in build.tenons:
         if (
@@ -110,7 +112,9 @@ def width_rod(sketch: Sketch, build: Build) -> None:
         is_end = x > build.width - 1e-6
         if level is None or (x - last < ROD_APART * step and not is_end):  # the far side of a gap between boards
             continue
-        sketch.label(x, y0 - (0.6 + 3.0 * level) * step, text, anchor=Anchor.BELOW, ref=part_ref(name), size=0.95)
+        sketch.label(
+            (x, y0 - (0.6 + 3.0 * level) * step), text, Lettering(size=0.95), anchor=Anchor.BELOW, ref=part_ref(name)
+        )
         ends[level], last = x + half + 0.5 * step, x
 
 

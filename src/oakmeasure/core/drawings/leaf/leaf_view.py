@@ -11,7 +11,7 @@ from oakmeasure.core.document.job import Hand, Hanging
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
 from oakmeasure.core.drawings.leaf.leaf_rods import height_rod, width_rod
 from oakmeasure.core.drawings.refs import part_ref
@@ -132,12 +132,9 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
     sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
     sketch.label(
-        w / 2,
-        h / 2,
+        (w / 2, h / 2),
         "no leaf yet" if leaf.leaf.hanging is Hanging.OPEN else "no leaf fits here",
-        layer=Layer.DOUBT,
-        size=1.2,
-        bold=True,
+        Lettering(Layer.DOUBT, 1.2, bold=True),
     )
     return sketch.drawing(margin=max(w, h) / 5)
 
@@ -298,7 +295,7 @@ def _section(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """Upright section through the panels next to the hinges, the opening face to the left."""
     step = sketch.step
     x0, sketch = _section_x(leaf, build, step), sketch.page()
-    sketch.label(x0 + build.thickness / 2, build.height + 3 * step, "section", layer=Layer.PENCIL, size=0.9)
+    sketch.label((x0 + build.thickness / 2, build.height + 3 * step), "section", Lettering(Layer.PENCIL, 0.9))
     tint = stuff(build.parts[0].species).tint
     middle = x0 + build.thickness / 2
     half = build.groove_width / 2
@@ -342,7 +339,7 @@ def _plan(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
         if part.role in (Role.STILE, Role.MUNTIN) and span not in seen:
             seen.add(span)
             _grooved(sketch, Rect(part.face.x0, y0, part.face.x1, y1), build, part, tint, upright=False)
-    sketch.page().label(-6 * step, middle, "plan", layer=Layer.PENCIL, size=0.9)
+    sketch.page().label((-6 * step, middle), "plan", Lettering(Layer.PENCIL, 0.9))
 
 
 def _grooved(sketch: Sketch, rect: Rect, build: Build, part: Part, tint: str, *, upright: bool) -> None:
@@ -407,5 +404,5 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     ]
     for text, bold, layer in lines:
         if text:
-            sketch.label(x, y, text, layer=layer, bold=bold, anchor=Anchor.LEFT, size=1.1 if bold else 1.0)
+            sketch.label((x, y), text, Lettering(layer, 1.1 if bold else 1.0, bold=bold), anchor=Anchor.LEFT)
         y -= 3.6 * step

@@ -9,7 +9,7 @@ from oakmeasure.core.construction.existing.model import Existing, panelled
 from oakmeasure.core.construction.existing.narrowing import Reduction, distinct, sights_of, ways_of
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import front, joints, no_leaf, sketch_for, unit_step
 from oakmeasure.core.leaf.part import Build, Rect
@@ -57,20 +57,19 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, x: float) -> None:
     for low, high in rails:
         sketch.rect(Rect(x + s, low, x + w - s, high), Layer.WOOD, grain=Grain.LEVEL, tint=tint)
     for row, ((_, low), (high, _)) in enumerate(pairwise(rails)):
-        _row(sketch, choice, way, row, x + s, low, high)
+        _row(sketch, choice, way, row, Rect(x + s, low, x + s + sights_of(choice)[row], high))
     if way.stile_off > HAIR:
         for x0, x1 in ((0.0, way.stile_off), (w - way.stile_off, w)):
             _cut(sketch, Rect(x + x0, 0, x + x1, h))
         text = sketch.show.length(way.stile_off)
-        sketch.label(x, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
-        sketch.label(x + w, h, text, anchor=Anchor.ABOVE, layer=Layer.DOUBT, bold=True)
-    sketch.label(
-        x + w / 2, 0, table("ways_out")[way.key]["title"], anchor=Anchor.BELOW, bold=True, ref="figure:stile_off"
-    )
+        sketch.label((x, h), text, Lettering(Layer.DOUBT, bold=True), anchor=Anchor.ABOVE)
+        sketch.label((x + w, h), text, Lettering(Layer.DOUBT, bold=True), anchor=Anchor.ABOVE)
+    sketch.label((x + w / 2, 0), table("ways_out")[way.key]["title"], BOLD, anchor=Anchor.BELOW, ref="figure:stile_off")
 
 
-def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, x: float, low: float, high: float) -> None:
-    sight, tint = sights_of(choice)[row], stuff(choice.material).tint
+def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, first: Rect) -> None:
+    """A row of panels; `first` is the face of its first."""
+    x, low, sight, high, tint = first.x0, first.y0, first.width, first.y1, stuff(choice.material).tint
     told: list[tuple[float, str]] = []  # after all panels: a narrow one would lie on its neighbour's figure
     for at, off in enumerate(way.panels[row]):
         face = Rect(x, low, x + sight, high)
@@ -83,7 +82,7 @@ def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, x: float, l
             sketch.rect(Rect(x, low, x + choice.muntin, high), Layer.WOOD, grain=Grain.UPRIGHT, tint=tint)
             x += choice.muntin
     for at_x, words in told:
-        sketch.label(at_x, (low + high) / 2, words, layer=Layer.DOUBT, bold=True, on_paper=True, size=0.9)
+        sketch.label((at_x, (low + high) / 2), words, Lettering(Layer.DOUBT, 0.9, bold=True, on_paper=True))
 
 
 def _cut(sketch: Sketch, rect: Rect) -> None:
@@ -111,8 +110,8 @@ def _trimmed(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
         _cut(sketch, rect)
         anchor = {"foot": Anchor.BELOW, "head": Anchor.ABOVE, "hinge": Anchor.RIGHT, "latch": Anchor.LEFT}[edge]
         sketch.label(
-            *at, f"{show.length(off)} off", anchor=anchor, layer=Layer.DOUBT, bold=True, ref=f"figure:late_{edge}"
+            at, f"{show.length(off)} off", Lettering(Layer.DOUBT, bold=True), anchor=anchor, ref=f"figure:late_{edge}"
         )
     side = "right" if leaf.leaf.hand is Hand.RIGHT else "left"
-    sketch.page().label(w / 2, h, f"hinges {side}", anchor=Anchor.ABOVE, layer=Layer.PENCIL, size=0.9)
+    sketch.page().label((w / 2, h), f"hinges {side}", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.ABOVE)
     return sketch.drawing(margin=40.0)

@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.leaf.part import Build, Rect
@@ -47,12 +47,12 @@ def _no_plan(plan: GluePlan, show: Show) -> Drawing:
     sketch = Sketch(show)
     trouble = next(each for each in plan.tasks if not each.stages)
     sketch.label(
-        500, 420, f"{trouble.task.name.capitalize()} cannot be glued in time", bold=True, size=1.4, layer=Layer.DOUBT
+        (500, 420), f"{trouble.task.name.capitalize()} cannot be glued in time", Lettering(Layer.DOUBT, 1.4, bold=True)
     )
     for n, line in enumerate(broken(show, trouble.trouble, 80)):
-        sketch.label(500, 370 - 28 * n, line)
+        sketch.label((500, 370 - 28 * n), line)
     for n, way in enumerate(trouble.ways):
-        sketch.label(500, 270 - 28 * n, way, layer=Layer.PENCIL)
+        sketch.label((500, 270 - 28 * n), way, PENCIL)
     sketch.box(Rect(0, 100, 1000, 520), Layer.FAINT)
     return sketch.drawing()
 
@@ -88,7 +88,7 @@ def _leaf(sketch: Sketch, leaf: LeafSolution, build: Build, stage: GlueStage) ->
     for n, closing in enumerate(stage.closings[:9], start=1):
         face = build.part(closing.parts[0]).face
         x, y = small.at(*(closing.at or ((face.x0 + face.x1) / 2, (face.y0 + face.y1) / 2)))
-        sketch.label(x0 + x * k, y0 + y * k, str(n), bold=True, size=1.2, on_paper=True)
+        sketch.label((x0 + x * k, y0 + y * k), str(n), Lettering(size=1.2, bold=True, on_paper=True))
 
 
 def _clamp(sketch: Sketch, bar: Line, k: float, at: tuple[float, float], small: Sketch, *, under: bool) -> None:
@@ -115,10 +115,15 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
     show = sketch.show
     k = TALL / plan.glue.open_minutes
     sketch.box(Rect(BAR_X, 0, BAR_X + BAR_WIDE, TALL), Layer.OUTLINE)
-    sketch.label(BAR_X + BAR_WIDE / 2, -16, f"{plan.glue.open_minutes:.1f} min open", bold=True, size=0.95)
+    sketch.label((BAR_X + BAR_WIDE / 2, -16), f"{plan.glue.open_minutes:.1f} min open", Lettering(size=0.95, bold=True))
     at = 0.0
     where = ", ".join(("", f"stage {stage.number} of {len(task.stages)}")) if len(task.stages) > 1 else ""
-    sketch.label(WORDS_X, TALL + 14, f"{task.task.name.capitalize()}{where}", anchor=Anchor.LEFT, bold=True, size=1.25)
+    sketch.label(
+        (WORDS_X, TALL + 14),
+        f"{task.task.name.capitalize()}{where}",
+        Lettering(size=1.25, bold=True),
+        anchor=Anchor.LEFT,
+    )
     y = TALL - 24
     for n, (closing, start) in enumerate(zip(stage.closings, stage.start, strict=True), start=1):
         end = start + closing.minutes / plan.people
@@ -126,11 +131,11 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
         sketch.rect(rect, Layer.WOOD, tint=OAK)
         sketch.box(rect, Layer.OUTLINE)
         if rect.height > 18:
-            sketch.label(BAR_X + BAR_WIDE / 2, (rect.y0 + rect.y1) / 2, str(n), bold=True)
+            sketch.label((BAR_X + BAR_WIDE / 2, (rect.y0 + rect.y1) / 2), str(n), BOLD)
         at = end
         if n <= 9:
             for m, line in enumerate(broken(show, closing.words, WRAP, f"{n}  {start:.1f} min  ")[:3]):
-                sketch.label(WORDS_X + (0 if m == 0 else 18), y, line, anchor=Anchor.LEFT, size=0.95)
+                sketch.label((WORDS_X + (0 if m == 0 else 18), y), line, Lettering(size=0.95), anchor=Anchor.LEFT)
                 y -= LINE
     clamps = stage.minutes - SQUARE_MINUTES
     sketch.rect(Rect(BAR_X, TALL - clamps * k, BAR_X + BAR_WIDE, TALL - at * k), Layer.METAL)
@@ -152,11 +157,9 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
             if y < 0:
                 return
             sketch.label(
-                WORDS_X + (0 if m == 0 else 18),
-                y,
+                (WORDS_X + (0 if m == 0 else 18), y),
                 line,
+                Lettering(Layer.PENCIL if n > 3 else Layer.OUTLINE, 0.95),
                 anchor=Anchor.LEFT,
-                size=0.95,
-                layer=Layer.PENCIL if n > 3 else Layer.OUTLINE,
             )
             y -= LINE

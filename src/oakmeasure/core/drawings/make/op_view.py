@@ -17,7 +17,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.boring import BoringKind
@@ -191,7 +191,7 @@ def _settings(sketch: Sketch, op: Operation) -> None:
     lines = _lines(words)
     for n, line in enumerate(lines):
         sketch.label(
-            0, 590 + 44 * (len(lines) - 1 - n), line, anchor=Anchor.LEFT, layer=Layer.LEAF, size=1.2, bold=True
+            (0, 590 + 44 * (len(lines) - 1 - n)), line, Lettering(Layer.LEAF, 1.2, bold=True), anchor=Anchor.LEFT
         )
 
 
@@ -227,7 +227,12 @@ def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -
         sketch.rect(rect, Layer.WOOD, ref=f"part:{part.name}", grain=Grain.LEVEL, tint=stuff(part.species).tint)
         sketch.box(rect, Layer.OUTLINE, ref=f"part:{part.name}")
         if high > 20:
-            sketch.label((rect.x0 + rect.x1) / 2, y + high / 2, part.name, size=0.85, on_paper=True, room=rect.width)
+            sketch.label(
+                ((rect.x0 + rect.x1) / 2, y + high / 2),
+                part.name,
+                Lettering(size=0.85, on_paper=True),
+                room=Room(rect.width),
+            )
         y -= gap
 
 
@@ -246,9 +251,9 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) ->
         sketch.rect(Rect(x0, rect.y0 + 16, x1, rect.y1 - 16), Layer.METAL, ref=cut.ref)
         if n < 5:
             middle = (cut.from_top + cut.to) / 2 if cut.kind is BoringKind.PLATE else cut.from_top
-            sketch.label(LEFT + middle * k, rect.y1 + 14, sketch.show.length(middle), size=0.95)
-    sketch.label(LEFT, rect.y1 + 44, "upper end", anchor=Anchor.LEFT, layer=Layer.LEAF, bold=True)
-    sketch.label(WIDE / 2, rect.y0 - 22, f"{member}: {cuts[0].datum}", layer=Layer.PENCIL)
+            sketch.label((LEFT + middle * k, rect.y1 + 14), sketch.show.length(middle), Lettering(size=0.95))
+    sketch.label((LEFT, rect.y1 + 44), "upper end", Lettering(Layer.LEAF, bold=True), anchor=Anchor.LEFT)
+    sketch.label((WIDE / 2, rect.y0 - 22), f"{member}: {cuts[0].datum}", PENCIL)
 
 
 # --- the work on the bench ---------------------------------------------------------------------------------
@@ -354,16 +359,16 @@ def _around(sketch: Sketch, how: Lies, part: str, at: Point, k: tuple[float, flo
     x1, y1 = x0 + how.long * k[0], y0 + how.across * k[1]
     wider = k[1] / k[0]
     note = f"   (across × {wider:.1f})" if wider > 1.05 else ""
-    sketch.label((x0 + x1) / 2, y1 + 28, how.up + note, bold=True)
-    sketch.label((x0 + x1) / 2, LOW - 34, f"{part or 'the leaf'}  ·  towards you: {how.near}", layer=Layer.PENCIL)
+    sketch.label(((x0 + x1) / 2, y1 + 28), how.up + note, BOLD)
+    sketch.label(((x0 + x1) / 2, LOW - 34), f"{part or 'the leaf'}  ·  towards you: {how.near}", PENCIL)
     middle = (y0 + y1) / 2
     tip = max(x0 - 10, 8.0)
     for dy in (-9, 9):
         sketch.line([(tip, middle + dy), (tip - 16, middle), (tip, middle - dy)], Layer.LEAF)
     beside = x0 > BESIDE and x1 < WIDE - BESIDE  # of short work the names of its ends stand beside it
     ends = (Anchor.RIGHT, Anchor.LEFT) if beside else (Anchor.LEFT, Anchor.RIGHT)
-    sketch.label(max(x0 - 4, 4.0), y1 + 28, how.left, anchor=ends[0], layer=Layer.LEAF, bold=True)
-    sketch.label(min(x1 + 4, WIDE - 4), y1 + 28, how.right, anchor=ends[1], layer=Layer.PENCIL)
+    sketch.label((max(x0 - 4, 4.0), y1 + 28), how.left, Lettering(Layer.LEAF, bold=True), anchor=ends[0])
+    sketch.label((min(x1 + 4, WIDE - 4), y1 + 28), how.right, PENCIL, anchor=ends[1])
 
 
 # --- where it belongs, and the cut in section ----------------------------------------------------------------
@@ -429,7 +434,7 @@ def _section(sketch: Sketch, build: Build, op: Operation) -> bool:
     if wide * k > 12:
         sketch.dimension((cut.x0, y1 + 14), (cut.x1, y1 + 14), show.length(wide))
     sketch.dimension((x0 + body_wide * k + 16, cut.y0), (x0 + body_wide * k + 16, y1), show.length(deep))
-    sketch.label((CUT.x0 + CUT.x1) / 2, y0 - 16, "end of it, cut side up", layer=Layer.PENCIL, size=0.85)
+    sketch.label(((CUT.x0 + CUT.x1) / 2, y0 - 16), "end of it, cut side up", Lettering(Layer.PENCIL, 0.85))
     return True
 
 
@@ -453,13 +458,10 @@ def _words(sketch: Sketch, op: Operation, x: float, characters: int) -> None:
             continue
         for n, line in enumerate(broken(show, words, characters, show.speech.say(head))):
             sketch.label(
-                x,
-                y,
+                (x, y),
                 line,
+                Lettering(layer, 0.95, bold=bool(head) and not n and layer is Layer.DOUBT),
                 anchor=Anchor.LEFT,
-                layer=layer,
-                size=0.95,
-                bold=bool(head) and not n and layer is Layer.DOUBT,
             )
             y -= LINE
         y -= LINE * 0.28

@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, PENCIL, Anchor, Drawing, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import cut_off
@@ -58,14 +58,11 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
         sketch.label(
-            NAMES - 8,
-            y,
+            (NAMES - 8, y),
             name,
+            Lettering(Layer.DOUBT if table.first_late in row else Layer.OUTLINE, 0.86, bold=mine),
             anchor=Anchor.RIGHT,
-            size=0.86,
-            bold=mine,
             ref=f"op:{first_op.op.id}",
-            layer=Layer.DOUBT if table.first_late in row else Layer.OUTLINE,
         )
         rect = Rect(x(first_op.start), y - 8, max(x(last_op.end), x(first_op.start) + 5), y + 8)
         ready = max(slot.ready for slot in row)
@@ -80,11 +77,17 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
     if table.due is not None:
         sketch.line([(x(table.due), -8), (x(table.due), high + 6)], Layer.DOUBT)
         sketch.label(
-            x(table.due), -12, f"due {day_words(table.due.date())}", anchor=Anchor.BELOW, layer=Layer.DOUBT, bold=True
+            (x(table.due), -12),
+            f"due {day_words(table.due.date())}",
+            Lettering(Layer.DOUBT, bold=True),
+            anchor=Anchor.BELOW,
         )
     sketch.line([(x(table.end), -8), (x(table.end), high + 6)], Layer.LEAF)
     sketch.label(
-        x(table.end), high + 30, f"hung {day_words(table.end.date())}", anchor=Anchor.ABOVE, layer=Layer.LEAF, bold=True
+        (x(table.end), high + 30),
+        f"hung {day_words(table.end.date())}",
+        Lettering(Layer.LEAF, bold=True),
+        anchor=Anchor.ABOVE,
     )
     return sketch.drawing(margin=26)
 
@@ -121,14 +124,11 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
             room = x(first + timedelta(days=n + every)) - x(day) - 8
             shorter = (sketch.show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
             sketch.label(
-                x(day) + 2,
-                high + 12,
+                (x(day) + 2, high + 12),
                 day_words(day.date()),
+                Lettering(Layer.PENCIL, 0.8),
                 anchor=Anchor.LEFT,
-                layer=Layer.PENCIL,
-                size=0.8,
-                room=room,
-                shorter=shorter,
+                room=Room(room, shorter=shorter),
             )
 
 
@@ -154,21 +154,18 @@ def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
     _days(sketch, first, span, high, x)
     for n, work in enumerate(rows):
         y = high - (n + 0.5) * TALL_ROW
-        sketch.label(202, y + 9, work.words.partition(",")[0].capitalize(), anchor=Anchor.RIGHT, bold=True)
+        sketch.label((202, y + 9), work.words.partition(",")[0].capitalize(), BOLD, anchor=Anchor.RIGHT)
         if work.words == "may be hung":
             sketch.line([(x(work.start), 0), (x(work.start), high)], Layer.LEAF)
             sketch.label(
-                x(work.start),
-                -6,
+                (x(work.start), -6),
                 f"may be hung {day_words(work.start.date())}",
+                Lettering(Layer.LEAF, 1.15, bold=True),
                 anchor=Anchor.BELOW,
-                bold=True,
-                layer=Layer.LEAF,
-                size=1.15,
             )
             continue
         coat = schedule.coats[n]
-        sketch.label(202, y - 13, f"{coat.grams:.0f} g", anchor=Anchor.RIGHT, layer=Layer.PENCIL, size=0.9)
+        sketch.label((202, y - 13), f"{coat.grams:.0f} g", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.RIGHT)
         dry = next(each for each in days if not each.is_work and each.start == work.end)
         rect = Rect(x(work.start), y - 13, max(x(work.end), x(work.start) + 6), y + 13)
         wait = Rect(rect.x1, y - 8, x(dry.end), y + 8)
@@ -177,33 +174,28 @@ def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
         sketch.box(wait, Layer.FAINT)
         sketch.rect(rect, Layer.WOOD, tint=OAK)
         sketch.box(rect, Layer.OUTLINE)
-        sketch.label(rect.x0, y - 27, f"{work.start:%a %H:%M}", anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.85)
+        sketch.label((rect.x0, y - 27), f"{work.start:%a %H:%M}", Lettering(Layer.PENCIL, 0.85), anchor=Anchor.LEFT)
         sketch.label(
-            max(wait.x1 + 8, rect.x1 + 40),
-            y,
+            (max(wait.x1 + 8, rect.x1 + 40), y),
             f"dries {coat.wait_hours:.0f} h",
+            Lettering(Layer.PENCIL, 0.85),
             anchor=Anchor.LEFT,
-            layer=Layer.PENCIL,
-            size=0.85,
         )
     area = f"faces {schedule.faces:.2f}, edges {schedule.edges:.2f}, ends {schedule.ends:.2f} m², the ends twice"
     area = f"{area}: {schedule.grams:.0f} g in all"
-    sketch.label(0, -78, f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
+    sketch.label((0, -78), f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
     sketch.label(
-        0,
-        -112,
+        (0, -112),
         f"Turned over after {schedule.handle_hours:.0f} h; hard after {schedule.cure_days:.0f} days. Both faces alike, "
         "or it bows.",
+        PENCIL,
         anchor=Anchor.LEFT,
-        layer=Layer.PENCIL,
     )
     if schedule.rags:
         sketch.label(
-            0,
-            -146,
+            (0, -146),
             "Oily rags burn by themselves: dry them flat outdoors, one deep.",
+            Lettering(Layer.DOUBT, bold=True),
             anchor=Anchor.LEFT,
-            layer=Layer.DOUBT,
-            bold=True,
         )
     return sketch.drawing(margin=18)

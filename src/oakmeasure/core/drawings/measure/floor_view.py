@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import FloorAlong, InTheWay, Side
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch
+from oakmeasure.core.drawings.drawing import PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
@@ -46,9 +46,9 @@ def floor_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     for at, thing in enumerate(leaf.leaf.in_the_way, start=1):
         _thing(sketch, at, thing, w)
     page = sketch.page()
-    page.label(w / 2, depth + 2 * step, "plan, opening side below", layer=Layer.PENCIL, anchor=Anchor.ABOVE)
+    page.label((w / 2, depth + 2 * step), "plan, opening side below", PENCIL, anchor=Anchor.ABOVE)
     for x, text in ((low + side / 2, "hinges"), (w + side / 2, "latch")):
-        sketch.label(x, depth + 2 * step, text, layer=Layer.PENCIL, anchor=Anchor.ABOVE)
+        sketch.label((x, depth + 2 * step), text, PENCIL, anchor=Anchor.ABOVE)
     lowest = min(_ys(sketch), default=0.0)
     room = Rect(low, 0, high, lowest - 6 * step)
     if not travels:  # a swing is as deep as it is wide: the floor beside it, not below
@@ -93,7 +93,7 @@ def _swing_plan(sketch: Sketch, leaf: LeafSolution, w: float) -> None:
         ref = f"floor:{at + 1}"
         sketch.line([(gap, 0), place], Layer.FAINT, ref=ref)
         outward = _on_arc(gap, 1.06 * width, point.at)
-        sketch.label(*outward, f"{point.at:g}°", layer=Layer.PENCIL, ref=ref, on_paper=True)
+        sketch.label(outward, f"{point.at:g}°", Lettering(Layer.PENCIL, on_paper=True), ref=ref)
 
 
 def _on_arc(x: float, radius: float, degrees: float) -> Point:
@@ -128,7 +128,7 @@ def _thing(sketch: Sketch, at: int, thing: InTheWay, w: float) -> None:
     y = rect.y0 - 2.5 * step - (3 * step if thing.where is Side.BEHIND else 0)
     if out < 0:
         y = rect.y1 + 3 * step
-    sketch.label(x0 + wide / 2, y, word, layer=Layer.READING, ref=ref, on_paper=True)
+    sketch.label((x0 + wide / 2, y), word, Lettering(Layer.READING, on_paper=True), ref=ref)
 
 
 def _profile(sketch: Sketch, leaf: LeafSolution, room: Rect, exaggeration: float) -> None:
@@ -141,7 +141,7 @@ def _profile(sketch: Sketch, leaf: LeafSolution, room: Rect, exaggeration: float
     top = room.y1
     if not floor.points:
         words = "no floor height read along the leaf's way yet"
-        page.label((room.x0 + room.x1) / 2, top, words, layer=Layer.PENCIL, anchor=Anchor.BELOW)
+        page.label(((room.x0 + room.x1) / 2, top), words, PENCIL, anchor=Anchor.BELOW)
         return
     swing = floor.along is FloorAlong.SWING
     points = sorted(enumerate(floor.points), key=lambda each: each[1].at)
@@ -169,7 +169,7 @@ def _profile(sketch: Sketch, leaf: LeafSolution, room: Rect, exaggeration: float
     page.line([at(low, foot), at(high, foot)], Layer.LEAF, ref="figure:gap_floor")
     words = "foot of the leaf as it opens" if swing else "foot of the leaf, set from the highest point"
     words += f"; heights × {times:.0f}"
-    page.label(left + wide / 2, at(low, foot)[1] + step, words, layer=Layer.LEAF, anchor=Anchor.ABOVE)
+    page.label((left + wide / 2, at(low, foot)[1] + step), words, Lettering(Layer.LEAF), anchor=Anchor.ABOVE)
     for number, each in points:
         x, y = at(each.at, each.height.value)
         ref = f"floor:{number + 1}"
@@ -177,14 +177,11 @@ def _profile(sketch: Sketch, leaf: LeafSolution, room: Rect, exaggeration: float
         page.line([(x, y), (x, at(low, foot)[1])], Layer.DOUBT if drags else Layer.FAINT, ref=ref)
         text = show.length(each.height.value)
         page.label(
-            x,
-            y - step,
+            (x, y - step),
             text,
-            bold=True,
-            layer=Layer.DOUBT if drags else Layer.READING,
-            ref=ref,
+            Lettering(Layer.DOUBT if drags else Layer.READING, bold=True, on_paper=True),
             anchor=Anchor.BELOW,
-            on_paper=True,
+            ref=ref,
         )
         place = f"{each.at:g}°" if swing else show.length(each.at)
-        page.label(x, deep - step, place, layer=Layer.PENCIL, ref=ref, anchor=Anchor.BELOW)
+        page.label((x, deep - step), place, PENCIL, anchor=Anchor.BELOW, ref=ref)

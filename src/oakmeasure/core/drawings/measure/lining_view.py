@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Dimension, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hang.crooked import crooked
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
@@ -77,22 +77,24 @@ def _sizes(sketch: Sketch, leaf: LeafSolution, lining: LiningPlan, base: tuple[f
     between, outside = f["between"], lining.outside
     left, right = ((each - base[0]) for each in (lining.legs[0][0], lining.legs[1][0]))
     t = lining.thickness
-    sketch.dimension(
-        (left + t, 0.55 * h), (right - t, 0.55 * h), show.length(between.value), figure="between", arrows=True
+    sketch.add(
+        Dimension(
+            (left + t, 0.55 * h), (right - t, 0.55 * h), show.length(between.value), figure="between", arrows=True
+        )
     )
-    page.label(w / 2, 0.55 * h - 2 * step, "between", layer=Layer.PENCIL, anchor=Anchor.BELOW)
+    page.label((w / 2, 0.55 * h - 2 * step), "between", PENCIL, anchor=Anchor.BELOW)
     page.dimension((0, -9 * step), (w, -9 * step), show.length(w), figure="rough_clear_width")
-    page.label(w / 2, -12 * step, "rough, plumb", layer=Layer.PENCIL, anchor=Anchor.BELOW)
-    sketch.dimension(
-        (left, 0.75 * h), (right, 0.75 * h), show.length(outside.value), figure="lining_outside", arrows=True
+    page.label((w / 2, -12 * step), "rough, plumb", PENCIL, anchor=Anchor.BELOW)
+    sketch.add(
+        Dimension((left, 0.75 * h), (right, 0.75 * h), show.length(outside.value), figure="lining_outside", arrows=True)
     )
-    page.label(w / 2, 0.75 * h - 2 * step, "outside", layer=Layer.PENCIL, anchor=Anchor.BELOW)
+    page.label((w / 2, 0.75 * h - 2 * step), "outside", PENCIL, anchor=Anchor.BELOW)
     hinge, latch = (show.length(f[figure_name(f"leg_{slug}")].value) for slug in ("hinge", "latch"))
     if hinge == latch:
-        page.label(w / 2, 0.3 * h, f"legs {hinge}", bold=True, ref="figure:leg_hinge")
+        page.label((w / 2, 0.3 * h), f"legs {hinge}", BOLD, ref="figure:leg_hinge")
     else:
-        page.label(w / 2, 0.32 * h, f"hinge leg {hinge}", bold=True, ref="figure:leg_hinge")
-        page.label(w / 2, 0.24 * h, f"latch leg {latch}", bold=True, ref="figure:leg_latch")
+        page.label((w / 2, 0.32 * h), f"hinge leg {hinge}", BOLD, ref="figure:leg_hinge")
+        page.label((w / 2, 0.24 * h), f"latch leg {latch}", BOLD, ref="figure:leg_latch")
     for stretch in lining.packing:
         x = -WALL - 4 * step if stretch.side is Side.HINGE else w + WALL + 4 * step
         places = [(stretch.lower, stretch.start)]
@@ -100,7 +102,7 @@ def _sizes(sketch: Sketch, leaf: LeafSolution, lining: LiningPlan, base: tuple[f
             places.append((stretch.upper, stretch.end))
         for y, thick in places:
             text = show.length(thick)
-            sketch.label(x, y, text, layer=Layer.READING, bold=True, ref="figure:packing_left", on_paper=True)
+            sketch.label((x, y), text, Lettering(Layer.READING, bold=True, on_paper=True), ref="figure:packing_left")
 
 
 def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, times: float) -> float:
@@ -109,8 +111,8 @@ def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, times: floa
     own = [each for each in lining.strips if each.side is side and each.face == "opening face"]
     top = max(lining.underside)
     depth = lining.depth
-    page.label(x + depth / 2, -2 * step, str(side), layer=Layer.PENCIL, anchor=Anchor.BELOW)
-    page.label(x + depth / 2, -7 * step, "in section", layer=Layer.PENCIL, anchor=Anchor.BELOW)
+    page.label((x + depth / 2, -2 * step), str(side), PENCIL, anchor=Anchor.BELOW)
+    page.label((x + depth / 2, -7 * step), "in section", PENCIL, anchor=Anchor.BELOW)
     strips = [(0.0, 0.0, 0.0, top)] if not own else [(s.start, s.end, s.lower, s.upper) for s in own]
     for start, end, low, high in strips:
         wall = [
@@ -125,8 +127,10 @@ def _section(page: Sketch, lining: LiningPlan, side: Side, x: float, times: floa
         if start > HAIR or end > HAIR:
             strip = [(x, low), wall[0], wall[3], (x, high)]
             page.area(strip, Layer.BAND, ref="figure:strip_" + side.slug)
-        page.label(x - 4 * step, low, show.length(start), layer=Layer.READING, bold=True, anchor=Anchor.RIGHT)
-    page.label(x - 4 * step, top, show.length(strips[-1][1]), layer=Layer.READING, bold=True, anchor=Anchor.RIGHT)
+        page.label((x - 4 * step, low), show.length(start), Lettering(Layer.READING, bold=True), anchor=Anchor.RIGHT)
+    page.label(
+        (x - 4 * step, top), show.length(strips[-1][1]), Lettering(Layer.READING, bold=True), anchor=Anchor.RIGHT
+    )
     for line in hatching(Rect(x + depth * 0.3, 0, x + depth * 0.7, top), 60.0):
         page.line(line, Layer.FAINT)
     page.line([(x, 0), (x, top)], Layer.LEAF)

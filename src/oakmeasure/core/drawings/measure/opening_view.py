@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import FloorAlong, Side
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Sketch, corners
+from oakmeasure.core.drawings.drawing import PENCIL, Anchor, Dimension, Drawing, Layer, Lettering, Sketch, corners
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked, side_sigmas
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.figures.names import figure_name
@@ -80,7 +81,7 @@ def sides_named(sketch: Sketch, leaf: LeafSolution, width: float, y: float) -> N
     """
     left = leaf.leaf.hand is Hand.LEFT
     for x, text in ((-WALL / 2, "hinges" if left else "latch"), (width + WALL / 2, "latch" if left else "hinges")):
-        sketch.page().label(x, y, text, layer=Layer.PENCIL, anchor=Anchor.BELOW)
+        sketch.page().label((x, y), text, PENCIL, anchor=Anchor.BELOW)
 
 
 def _bands(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
@@ -131,8 +132,8 @@ def largest_leaf(sketch: Sketch, leaf: LeafSolution, shape: Crooked, *, is_fille
         return
     page, middle = sketch.page(), sketch.at(x0 + w / 2, 0)[0]
     y, below = y0 + 0.6 * h, 4.6 * max(h, 1.9 * w) / 100
-    page.label(middle, y, sketch.show.size(w, h), layer=Layer.LEAF, size=1.45, bold=True, ref=ref, on_paper=True)
-    page.label(middle, y - below, "largest square leaf", layer=Layer.LEAF, size=1.0, on_paper=True)
+    page.label((middle, y), sketch.show.size(w, h), Lettering(Layer.LEAF, 1.45, bold=True, on_paper=True), ref=ref)
+    page.label((middle, y - below), "largest square leaf", Lettering(Layer.LEAF, 1.0, on_paper=True))
 
 
 def _plumb(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
@@ -152,13 +153,9 @@ def _plumb(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
         sketch.line([foot, (foot[0], top)], Layer.CENTRE)
         sketch.line([(foot[0], top - step), (head[0], top - step)], Layer.READING)
         sketch.label(
-            (foot[0] + head[0]) / 2,
-            top + 1.2 * step,
+            ((foot[0] + head[0]) / 2, top + 1.2 * step),
             sketch.show.length(abs(real)),
-            layer=Layer.READING,
-            bold=True,
-            size=1.0,
-            on_paper=True,
+            Lettering(Layer.READING, 1.0, bold=True, on_paper=True),
         )
 
 
@@ -189,18 +186,11 @@ def _taped(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
         judged = readings.get(kind)
         if judged is None:  # the height to an arch's crown
             crown = max(y for _, y in shape.points)
-            _written(sketch, f"{kind}", reading.value, None, (start, (start[0], crown)), f"readings.{kind}", share=0.28)
+            _written(sketch, _Written(kind, reading.value, None, f"readings.{kind}", 0.28), start, (start[0], crown))
             continue
-        _written(
-            sketch,
-            f"{kind}",
-            reading.value,
-            judged,
-            (start, end),
-            f"readings.{kind}",
-            is_diagonal=kind.startswith("diagonal"),
-            share=0.28 if kind.is_height else 0.5,
-        )
+        share = SHARES.get(kind, 0.28 if kind.is_height else 0.5)
+        written = _Written(kind, reading.value, judged, f"readings.{kind}", share, kind.startswith("diagonal"))
+        _written(sketch, written, start, end)
 
 
 def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], shape: Crooked) -> None:
@@ -216,62 +206,56 @@ def _spans(sketch: Sketch, leaf: LeafSolution, readings: Mapping[Any, Judged], s
             continue
         a, b = shape.corners[span.start - 1], shape.corners[span.end - 1]
         is_side = (span.end - span.start) % polygon.corners in (1, polygon.corners - 1)
-        _written(
-            sketch,
-            PREFIX + key,
-            span.length.value,
-            judged,
-            (a, b),
-            f"polygon.spans.{at}.length",
-            is_diagonal=not is_side,
-            share=0.5 if is_side else 0.36,
-        )
+        edit, share = f"polygon.spans.{at}.length", 0.5 if is_side else 0.36
+        _written(sketch, _Written(PREFIX + key, span.length.value, judged, edit, share, not is_side), a, b)
     for number, (x, y) in enumerate(shape.corners, start=1):
-        sketch.label(x, y + 2.5 * step, str(number), layer=Layer.PENCIL, bold=True, on_paper=True)
+        sketch.label((x, y + 2.5 * step), str(number), Lettering(Layer.PENCIL, bold=True, on_paper=True))
 
 
-def _written(
-    sketch: Sketch,
-    name: str,
-    value: float,
-    judged: Judged | None,
-    line: tuple[Point, Point],
-    edit: str,
-    *,
-    is_diagonal: bool = False,
-    share: float = 0.5,
-) -> None:
+@dataclass(frozen=True, slots=True)
+class _Written:
+    """A reading to be written on its line: how far along that its number stands, and the path of its field."""
+
+    name: str
+    value: float
+    judged: Judged | None
+    edit: str
+    share: float
+    is_diagonal: bool = False
+
+
+SHARES = {SurveyKind.DIAGONAL_RISING: 0.83, SurveyKind.DIAGONAL_FALLING: 0.62}  # clear of each other and the middle
+
+
+def _written(sketch: Sketch, reading: _Written, start: Point, end: Point) -> None:
     """Write a reading on the line that was read; one that is doubted in its own layer, with what the others make it."""
-    show = sketch.show
-    ref = f"reading:{name}"
+    show, judged, where = sketch.show, reading.judged, reading.share
+    ref = f"reading:{reading.name}"
     doubted = judged is not None and judged.status is not Status.USED
     layer = Layer.DOUBT if doubted else Layer.READING
-    text = show.length(value)
+    text = show.length(reading.value)
     if judged is not None and judged.status in (Status.SET_ASIDE, Status.BOWED):
         text = f"{text}, not {show.length(judged.adjusted)}"
     elif doubted:
         text = f"{text} ?"
-    start, end = line
-    where = {"diagonal_rising": 0.83, "diagonal_falling": 0.62}.get(name, share)
-    if is_diagonal:
+    if reading.is_diagonal:
         sketch.line([start, end], Layer.DOUBT if doubted else Layer.FAINT, ref=ref)
-        sketch.label(*_along(start, end, where), text, layer=layer, bold=doubted, on_paper=True, ref=ref)
+        sketch.label(_along(start, end, where), text, Lettering(layer, bold=doubted, on_paper=True), ref=ref)
     else:
-        sketch.dimension(
-            start, end, text, layer=layer, figure=f"reading_{name}", edit=edit, arrows=True, ref=ref, share=share
+        sketch.add(
+            Dimension(
+                start, end, text, f"reading_{reading.name}", reading.edit, layer, arrows=True, ref=ref, share=where
+            )
         )
     if judged is not None and not doubted and abs(judged.miss) >= SHOWN_RESIDUAL:
         # Under the reading: by how much it misses what the opening is taken to be.
         x, y = _along(start, end, where)
         sign = "+" if judged.miss > 0 else ""
         sketch.label(
-            x,
-            y - 3.4 * sketch.step,
+            (x, y - 3.4 * sketch.step),
             sign + show.length(judged.miss),
-            layer=Layer.PENCIL,
-            size=0.85,
+            Lettering(Layer.PENCIL, 0.85, on_paper=True),
             ref=ref,
-            on_paper=True,
         )
 
 
@@ -287,5 +271,5 @@ def _floor_heights(sketch: Sketch, leaf: LeafSolution, shape: Crooked) -> None:
     for at, (x, y) in enumerate(line):
         text = sketch.show.length(inside[at].height.value)
         sketch.label(
-            x, min(y, 0) - 2 * sketch.step, text, layer=Layer.READING, ref=f"floor:{at + 1}", anchor=Anchor.BELOW
+            (x, min(y, 0) - 2 * sketch.step), text, Lettering(Layer.READING), anchor=Anchor.BELOW, ref=f"floor:{at + 1}"
         )

@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.readings import TickTemplate
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.hang.crooked import Crooked, crooked
 from oakmeasure.core.drawings.measure.opening_view import WALL, largest_leaf, opening_view, sides_named, wall_round
 from oakmeasure.core.leaf.part import Rect
@@ -44,14 +44,11 @@ def ticks_view(leaf: LeafSolution, show: Show, *, exaggeration: float = 10.0) ->
     sides_named(sketch, leaf, shape.width, -6 * step)
     words = f"largest square leaf {show.size(leaf.fit.width.value, leaf.fit.height.value)}"
     sketch.page().label(
-        shape.width / 2,
-        -13 * step,
+        (shape.width / 2, -13 * step),
         words,
-        layer=Layer.LEAF,
-        size=1.2,
-        bold=True,
-        ref="figure:leaf_width",
+        Lettering(Layer.LEAF, 1.2, bold=True),
         anchor=Anchor.BELOW,
+        ref="figure:leaf_width",
     )
     return sketch.drawing(margin=2 * step)
 
@@ -70,7 +67,7 @@ def _board(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
         edge = 25.0
         board = Rect(min(xs) - edge, min(ys) - edge, max(xs) + edge, max(ys) + edge)
         sketch.rect(board, Layer.LINING, grain=Grain.UPRIGHT)
-        sketch.label(board.x0 + edge / 2, board.y1 - edge, "board", layer=Layer.PENCIL, anchor=Anchor.LEFT)
+        sketch.label((board.x0 + edge / 2, board.y1 - edge), "board", PENCIL, anchor=Anchor.LEFT)
 
 
 def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked) -> None:
@@ -96,7 +93,9 @@ def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Croo
         elif judged.status is TickStatus.EXCLUDED:
             text = f"{number}, out"
         outward = _inward((x, y), shape, -4.2 * step)
-        sketch.label(*outward, text, layer=layer if doubted else Layer.READING, bold=doubted, ref=ref, on_paper=doubted)
+        sketch.label(
+            outward, text, Lettering(layer if doubted else Layer.READING, bold=doubted, on_paper=doubted), ref=ref
+        )
 
 
 def _shown(fit: TemplateFit, judged: JudgedTick, shape: Crooked) -> Point:
@@ -142,7 +141,9 @@ def _check(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Croo
     size = 1.6 * step
     box = [(x - size, y - size), (x + size, y - size), (x + size, y + size), (x - size, y + size), (x - size, y - size)]
     sketch.line(box, Layer.LEAF, ref="tick:check")
-    sketch.label(x, y + 2.2 * step, "check", layer=Layer.LEAF, ref="tick:check", anchor=Anchor.ABOVE, on_paper=True)
+    sketch.label(
+        (x, y + 2.2 * step), "check", Lettering(Layer.LEAF, on_paper=True), anchor=Anchor.ABOVE, ref="tick:check"
+    )
 
 
 def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
@@ -151,11 +152,9 @@ def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
     x, y = _on_opening(fit, (template.nick_x, template.nick_y))
     sketch.line([(x - 2 * step, y + step), (x, y), (x - 2 * step, y - step)], Layer.OUTLINE, ref="tick:nick")
     sketch.label(
-        x + step,
-        y,
+        (x + step, y),
         f"nick {sketch.show.length(y)} up",
-        layer=Layer.PENCIL,
+        Lettering(Layer.PENCIL, on_paper=True),
         anchor=Anchor.LEFT,
         ref="figure:nick_up",
-        on_paper=True,
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.geometry import circle
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Grain, Layer, Lettering
 from oakmeasure.core.drawings.sums.members import Draft
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
@@ -43,7 +43,7 @@ def cup_reach(d: Draft) -> None:
     d.sketch.line([(x0 + edge + 6, -4), (x0 + edge + 6, 9), (side, 9), (side, 37)], Layer.LEAF)
     d.across(x0, side, -thick - 12, "overlay")
     d.across(x0, x0 + edge, -thick - 24, "boring")
-    d.sketch.label(side + 6, 52, f"reach {d.show.length(reach)}", anchor=Anchor.LEFT, bold=True)
+    d.sketch.label((side + 6, 52), f"reach {d.show.length(reach)}", BOLD, anchor=Anchor.LEFT)
     d.note(side + 36, 82, "in plan: cabinet side above, leaf below")
 
 
@@ -84,9 +84,9 @@ def hinge_pull(d: Draft) -> None:
         d.sketch.line([(0.06 * w, y), (arrow + 0.06 * w, y)], Layer.DOUBT)
         back = tip - way * 0.05 * w
         d.sketch.line([(back, y + 0.02 * h), (tip, y), (back, y - 0.02 * h)], Layer.DOUBT)
-        d.sketch.label(arrow + 0.1 * w, y, words, anchor=Anchor.LEFT, bold=way > 0, on_paper=True)
+        d.sketch.label((arrow + 0.1 * w, y), words, Lettering(bold=way > 0, on_paper=True), anchor=Anchor.LEFT)
     d.sketch.line([(w / 2, h / 2), (w / 2, 0.36 * h)], Layer.DOUBT)
-    d.sketch.label(w / 2, h / 2 + 0.03 * h, d.text("mass"), on_paper=True)
+    d.sketch.label((w / 2, h / 2 + 0.03 * h), d.text("mass"), Lettering(on_paper=True))
     d.up(foot, foot + apart, -0.16 * w, "hinge_spacing")
     d.across(0, w, -0.05 * h, "leaf_width")
 
@@ -156,7 +156,7 @@ def screw_hold(d: Draft) -> None:
     d.sketch.line([*body, body[0]], Layer.LEAF)
     d.up(0, thread, 1.35 * thread, "thread")
     d.sketch.line([(0, -plate), (0, -plate - 0.7 * thread)], Layer.DOUBT)
-    d.sketch.label(0.1 * thread, -plate - 0.5 * thread, d.text("withdrawal"), anchor=Anchor.LEFT, bold=True)
+    d.sketch.label((0.1 * thread, -plate - 0.5 * thread), d.text("withdrawal"), BOLD, anchor=Anchor.LEFT)
 
 
 VIEWS = {

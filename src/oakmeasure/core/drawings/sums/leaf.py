@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.construction.braces import corner_shape
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Grain, Layer, Lettering, Room
 from oakmeasure.core.drawings.sums.members import Draft
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
@@ -164,7 +164,7 @@ def boards(d: Draft) -> None:
     for n in range(count):
         wide = w if count == 1 else end if n in (0, count - 1) else cover
         d.wood(Rect(x, 0, x + wide, h), asked=n in (0, count - 1))
-        d.sketch.label(x + wide / 2, 0.5 * h, str(n + 1), bold=True)
+        d.sketch.label((x + wide / 2, 0.5 * h), str(n + 1), BOLD)
         x += wide
     d.across(0, end, 1.06 * h, "end_width")
     d.across(w - end, w, 1.06 * h, "end_width")
@@ -182,7 +182,7 @@ def last_rip(d: Draft) -> None:
     while figure_name(f"laid_{n}") in d.found.figures:
         wide = d.v(f"laid_{n}")
         d.wood(Rect(x, 0, x + wide, h), asked=False)
-        d.sketch.label(x + wide / 2, 0.5 * h, d.show.length(wide, sign=False), room=wide)
+        d.sketch.label((x + wide / 2, 0.5 * h), d.show.length(wide, sign=False), room=Room(wide))
         x, n = x + wide, n + 1
     d.wood(Rect(x, 0, x + rip, h))
     d.across(x, w, 1.06 * h, "last_rip")
@@ -242,7 +242,7 @@ def reduce_split(d: Draft) -> None:
         x = thick + n * (each + 0.05 * w)
         d.sketch.rect(Rect(x, 0.1 * h, x + each, 0.9 * h), Layer.PANEL)
         d.sketch.box(Rect(x, 0.1 * h, x + each, 0.9 * h), Layer.OUTLINE)
-        d.sketch.label(x + each / 2, 0.5 * h, d.show.length(-(per + step * (n in middle))), bold=True)
+        d.sketch.label((x + each / 2, 0.5 * h), d.show.length(-(per + step * (n in middle))), BOLD)
     d.across(0, w, -0.08 * h, "from_width")
     d.across((w - to) / 2, (w + to) / 2, 1.08 * h, "to_width")
 
@@ -273,7 +273,7 @@ def tenon_panel(d: Draft) -> None:
     d.across(x0, x0 + shoulder, 0.5 * wide, "shoulder")
     d.across((w - rail) / 2, (w + rail) / 2, -0.5 * wide, "rail_length")
     d.across(0, w, 1.1 * h, "leaf_width")
-    d.sketch.label(stile / 2, 0.5 * h, d.text("stile"), anchor=Anchor.CENTRE, on_paper=True)
+    d.sketch.label((stile / 2, 0.5 * h), d.text("stile"), Lettering(on_paper=True), anchor=Anchor.CENTRE)
 
 
 VIEWS = {

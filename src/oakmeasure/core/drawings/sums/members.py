@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show, Unit
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import OAK, PENCIL, Anchor, Grain, Layer, Sketch
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.sums.quick import Answer
@@ -107,4 +107,4 @@ class Draft:
             words: The words.
             anchor: Which point of the text stands at the place.
         """
-        self.sketch.label(x, y, words, anchor=anchor, layer=Layer.PENCIL)
+        self.sketch.label((x, y), words, PENCIL, anchor=anchor)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Grain, Layer, Lettering
 from oakmeasure.core.drawings.sums.members import Draft
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.wood import equilibrium_moisture
@@ -22,7 +22,7 @@ def movement(d: Draft) -> None:
     d.wood(Rect(0, 0, w, h), Grain.END)
     d.sketch.box(Rect(0, 0, w + seen, h), Layer.DOUBT)
     d.across(0, w, -0.25 * h, "width")
-    d.sketch.label(w + max(seen, 0) + 0.03 * w, 0.5 * h, d.text("change"), anchor=Anchor.LEFT, bold=True)
+    d.sketch.label((w + max(seen, 0) + 0.03 * w, 0.5 * h), d.text("change"), BOLD, anchor=Anchor.LEFT)
     d.note(w / 2, 1.3 * h, "the change is drawn larger than it is")
 
 
@@ -42,12 +42,12 @@ def emc(d: Draft) -> None:
         d.note(-10, place(0, moisture)[1], f"{moisture} %", anchor=Anchor.RIGHT)
     for humidity in range(0, 101, 20):
         d.sketch.line([place(humidity, 0), place(humidity, MOST)], Layer.FAINT)
-        d.sketch.label(*place(humidity, -0.8), f"{humidity} %", anchor=Anchor.BELOW, layer=Layer.PENCIL)
+        d.sketch.label(place(humidity, -0.8), f"{humidity} %", PENCIL, anchor=Anchor.BELOW)
     curve = [place(each, equilibrium_moisture(temperature=air, humidity=each)) for each in range(99)]
     d.sketch.line([each for each in curve if each[1] <= TALL], Layer.LEAF)
     x, y = place(at, min(rests, MOST))
     d.sketch.line([(x, 0), (x, y), (0, y)], Layer.DOUBT)
-    d.sketch.label(x - 12, y + 16, d.text("moisture"), anchor=Anchor.RIGHT, bold=True)
+    d.sketch.label((x - 12, y + 16), d.text("moisture"), BOLD, anchor=Anchor.RIGHT)
     d.note(WIDE / 2, -64, f"humidity of air at {d.text('temperature')}")
 
 
@@ -66,7 +66,7 @@ def weight(d: Draft) -> None:
     d.shape(end, grain=Grain.END)
     d.across(0, long, -0.12 * wide, "length")
     d.up(0, wide, -0.06 * long, "width")
-    d.sketch.label(long / 2, wide / 2, d.text("mass"), bold=True, size=1.6, on_paper=True)
+    d.sketch.label((long / 2, wide / 2), d.text("mass"), Lettering(size=1.6, bold=True, on_paper=True))
 
 
 def veneers(d: Draft) -> None:
@@ -83,7 +83,7 @@ def veneers(d: Draft) -> None:
         d.wood(Rect(0, y, wide, y + veneer), Grain.LEVEL)
     d.sketch.box(Rect(0, 0, wide, stock), Layer.OUTLINE)
     d.up(0, stock, -0.1 * wide, "board_thickness")
-    d.sketch.label(wide * 1.05, stock / 2, f"{count} leaves", anchor=Anchor.LEFT, bold=True)
+    d.sketch.label((wide * 1.05, stock / 2), f"{count} leaves", BOLD, anchor=Anchor.LEFT)
     d.note(wide / 2, -0.25 * stock, "the board on edge, its end; kerfs and what is left hatched")
 
 

@@ -11,34 +11,22 @@ SAPWOOD_TINT = "#F3E6C4"
 KNOT_RINGS = (1.0, 0.62, 0.3)
 
 
-def face_of(
-    sketch: Sketch,
-    board: Board,
-    x: float,
-    y: float,
-    tint: str,
-    *,
-    face: Face = Face.BEST,
-    ref: str = "",
-    grain: bool = True,
-) -> Rect:
-    """Draw a face of a board with its head end at x and its lower edge at y; return where it lies.
+def face_of(sketch: Sketch, board: Board, y: float, tint: str, *, face: Face = Face.BEST, ref: str = "") -> Rect:
+    """Draw a face of a board with its head end at 0 and its lower edge at y; return where it lies.
 
     Args:
         sketch: The drawing that is added to.
         board: The board, seen on its best face with its head end to the left.
-        x: Where the board's head end is on the drawing, mm.
         y: Where the board's lower edge is on the drawing, mm.
         tint: Colour of the wood, as #rrggbb; "" for the layer's own.
         face: Which face of the board is seen.
         ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
-        grain: Whether grain is drawn.
     """
-    rect = Rect(x, y, x + board.length, y + board.width)
-    sketch.rect(rect, Layer.WOOD, ref=ref, grain=Grain.LEVEL if grain else Grain.NONE, tint=tint)
+    rect = Rect(0.0, y, board.length, y + board.width)
+    sketch.rect(rect, Layer.WOOD, ref=ref, grain=Grain.LEVEL, tint=tint)
     for at, mark in enumerate(board.marks):
         if mark.face in (face, Face.THROUGH):
-            draw_mark(sketch, board, mark, at, rect, face)
+            draw_mark(sketch, board, mark, rect, face, ref=f"mark:{at + 1}")
     sketch.box(rect, Layer.OUTLINE)
     return rect
 
@@ -57,20 +45,18 @@ def mark_rect(board: Board, mark: BoardMark, rect: Rect, face: Face) -> Rect:
     return Rect(x, y, x + mark.length, y + mark.width)
 
 
-def draw_mark(sketch: Sketch, board: Board, mark: BoardMark, at: int, rect: Rect, face: Face, *, ref: str = "") -> None:
+def draw_mark(sketch: Sketch, board: Board, mark: BoardMark, rect: Rect, face: Face, *, ref: str) -> None:
     """Draw one mark: knots as rings, sapwood pale, splits as lines, metal and grooves hatched.
 
     Args:
         sketch: The drawing that is added to.
         board: The board, seen on its best face with its head end to the left.
         mark: The mark of a defect.
-        at: Its place in the list, from 0.
         rect: The rectangle, mm.
         face: Which face of the board is seen.
-        ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+        ref: What it shows, for pointing at it: "mark:1".
     """
     place = mark_rect(board, mark, rect, face)
-    ref = ref or f"mark:{at + 1}"
     if mark.flaw is Flaw.SAPWOOD:
         sketch.rect(place, Layer.WOOD, ref=ref, tint=SAPWOOD_TINT)
         sketch.box(place, Layer.FAINT, ref=ref)

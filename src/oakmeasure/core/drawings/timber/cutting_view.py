@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.cutting.board_plan import BoardPiece, CutBoard
 from oakmeasure.core.cutting.leaf_plan import ThicknessGroup
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
 from oakmeasure.core.drawings.refs import part_ref
@@ -30,13 +30,13 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
     marks = {part.name: part.mark for part in leaf.cut_parts} if leaf.build else {}
     y, number = 0.0, 0
     if not any(group.plan.boards for group in leaf.plan.groups):
-        sketch.label(500.0, 300.0, "no new timber", layer=Layer.PENCIL, size=1.2)
+        sketch.label((500.0, 300.0), "no new timber", Lettering(Layer.PENCIL, 1.2))
         sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
     for group in leaf.plan.groups:
         if not group.plan.boards:
             continue
         y -= 3.4 * step
-        sketch.label(0, y, _heading(group, show), anchor=Anchor.LEFT, bold=True)
+        sketch.label((0, y), _heading(group, show), BOLD, anchor=Anchor.LEFT)
         y -= 2.7 * step
         for cut in group.plan.boards:
             number += 1
@@ -68,26 +68,21 @@ def _board(sketch: Sketch, cut: CutBoard, group: ThicknessGroup, number: int, y:
         texts = _names(placed.piece, marks[placed.piece.part])
         sketch.rect(rect, Layer.WOOD, ref=part_ref(placed.piece.part), grain=Grain.LEVEL, tint=tint)
         sketch.label(
-            (rect.x0 + rect.x1) / 2,
-            (rect.y0 + rect.y1) / 2,
+            ((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2),
             f"{texts[0]}   {show.size(rect.width, rect.height)}",
-            size=0.9,
+            Lettering(size=0.9),
             ref=part_ref(placed.piece.part),
-            room=rect.width - 2 * step / 3,
-            shorter=texts,
-            high=rect.height,
+            room=Room(rect.width - 2 * step / 3, shorter=texts, high=rect.height),
         )
     sketch.box(whole, Layer.OUTLINE)
     for at, width in cut.strips[:-1]:
         sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)
-    sketch.label(-1.5 * step, y + cut.stock.width / 2, str(number), anchor=Anchor.RIGHT, bold=True)
+    sketch.label((-1.5 * step, y + cut.stock.width / 2), str(number), BOLD, anchor=Anchor.RIGHT)
     sketch.label(
-        cut.stock.length + 1.2 * step,
-        y + cut.stock.width / 2,
+        (cut.stock.length + 1.2 * step, y + cut.stock.width / 2),
         show.size(cut.stock.length, cut.stock.width),
+        Lettering(Layer.PENCIL, 0.9),
         anchor=Anchor.LEFT,
-        layer=Layer.PENCIL,
-        size=0.9,
     )
 
 

@@ -7,7 +7,7 @@ from datetime import timedelta
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import IN_MM
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Onto, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Layer, Lettering, Onto, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.drying import Trend
@@ -40,12 +40,10 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
     band = Rect(0, at(0, found.rest - READY_WITHIN)[1], WIDE, at(0, found.rest + READY_WITHIN)[1])
     sketch.rect(band, Layer.BAND)
     sketch.label(
-        WIDE - STEP,
-        band.y0 + 1.5 * STEP,
+        (WIDE - STEP, band.y0 + 1.5 * STEP),
         f"ready: {found.rest:.1f} ± {READY_WITHIN:g} %",
+        Lettering(Layer.PENCIL, 0.9),
         anchor=Anchor.RIGHT,
-        layer=Layer.PENCIL,
-        size=0.9,
     )
     _axes(sketch, found, days, low, high, at)
     if found.rate > 0:
@@ -56,7 +54,7 @@ def drying_view(board: Board, found: Trend | None, rest: tuple[float, float]) ->
         ring = circle(x, y, 6, steps=16)
         sketch.area(ring, Layer.END_GRAIN)
         sketch.line(ring, Layer.OUTLINE)
-        sketch.label(x, y + 2.4 * STEP, f"{each.percent:g}", size=0.85)
+        sketch.label((x, y + 2.4 * STEP), f"{each.percent:g}", Lettering(size=0.85))
     _ready(sketch, found, at)
     return sketch.drawing(margin=4.5 * STEP)
 
@@ -66,13 +64,13 @@ def _axes(sketch: Sketch, found: Trend, days: int, low: float, high: float, at: 
     for percent in range(int(low) + 1, int(high) + 1, 2 if high - low > 8 else 1):
         y = at(0, percent)[1]
         sketch.line([(0, y), (WIDE, y)], Layer.FAINT)
-        sketch.label(-STEP, y, f"{percent} %", anchor=Anchor.RIGHT, layer=Layer.PENCIL, size=0.85)
+        sketch.label((-STEP, y), f"{percent} %", Lettering(Layer.PENCIL, 0.85), anchor=Anchor.RIGHT)
     every = next(each for each in (7, 14, 28, 56, 112) if days / each <= 10 or each == 112)
     for day in range(0, days + 1, every):
         x = at(day, low)[0]
         sketch.line([(x, 0), (x, -STEP)], Layer.OUTLINE)
         when = found.first + timedelta(days=day)
-        sketch.label(x, -1.5 * STEP, f"{when:%d %b}", anchor=Anchor.BELOW, layer=Layer.PENCIL, size=0.85)
+        sketch.label((x, -1.5 * STEP), f"{when:%d %b}", Lettering(Layer.PENCIL, 0.85), anchor=Anchor.BELOW)
 
 
 def _ready(sketch: Sketch, found: Trend, at: Onto) -> None:
@@ -85,5 +83,5 @@ def _ready(sketch: Sketch, found: Trend, at: Onto) -> None:
     sketch.line([(a, y), (min(b, WIDE), y)], Layer.DOUBT)
     sketch.line([(x, 0), (x, y)], Layer.DOUBT)
     sketch.label(
-        x, y + 3.2 * STEP, f"ready {found.ready:%d %B} ± {found.either_side:.0f} days", bold=True, anchor=Anchor.CENTRE
+        (x, y + 3.2 * STEP), f"ready {found.ready:%d %B} ± {found.either_side:.0f} days", BOLD, anchor=Anchor.CENTRE
     )

@@ -5,13 +5,14 @@ What is left is hatched, what comes back is named.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from statistics import median
 
 from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Face
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.hatching import hatching
 from oakmeasure.core.drawings.timber.board_marks import draw_mark
 from oakmeasure.core.leaf.part import Rect
@@ -30,7 +31,7 @@ def empty_view(words: str) -> Drawing:
         words: The words.
     """
     sketch = Sketch(IN_MM)
-    sketch.label(500.0, 300.0, words, layer=Layer.PENCIL, size=1.2)
+    sketch.label((500.0, 300.0), words, Lettering(Layer.PENCIL, 1.2))
     sketch.box(Rect(0, 0, 1000.0, 600.0), Layer.FAINT)
     return sketch.drawing()
 
@@ -73,6 +74,16 @@ def pages_of(lot: LotPlan) -> list[tuple[CutStock, ...]]:
     return [lot.stock[at : at + per] for at in range(0, len(lot.stock), per)]
 
 
+@dataclass(frozen=True, slots=True)
+class _PlanSheet:
+    """A plan as it is drawn: about `px` a mm, named for the leaf in hand, with what is pointed at."""
+
+    lot: LotPlan
+    px: float
+    leaf_id: str
+    chosen: str
+
+
 def plan_view(lot: LotPlan, show: Show, *, page: int = 0, leaf_id: str = "", chosen: str = "") -> Drawing:
     """Return the boards of a page of a lot one under the other, to one scale.
 
@@ -96,11 +107,12 @@ def plan_view(lot: LotPlan, show: Show, *, page: int = 0, leaf_id: str = "", cho
     per = -(-len(shown) // columns)
     # About how many px a mm will be: what is too low for a word has only its number, or nothing.
     px = min(WIDE_PX / (columns * (longest + 20 * step)), TALL_PX / (sum(heights) / columns + gap * per))
+    sheet = _PlanSheet(lot, px, leaf_id, chosen)
     for column in range(columns):
         y, x = 0.0, column * (longest + 20 * step)
         for each, height in list(zip(shown, heights, strict=True))[column * per : (column + 1) * per]:
             y -= height
-            _stock(sketch, lot, each, (x, y, height), (step, px), leaf_id, chosen)
+            _stock(sketch, sheet, each, (x, y, height))
             y -= gap
     return sketch.drawing(margin=1.2 * step)
 
@@ -110,18 +122,9 @@ def _height(lot: LotPlan, stock: CutStock) -> float:
     return max(width, stock.source.item.length / BAR_SHARE) if lot.lot.kind is CutKind.BARS else width
 
 
-def _stock(
-    sketch: Sketch,
-    lot: LotPlan,
-    stock: CutStock,
-    at: tuple[float, float, float],
-    scale: tuple[float, float],
-    leaf_id: str,
-    chosen: str,
-) -> None:
-    show = sketch.show
+def _stock(sketch: Sketch, sheet: _PlanSheet, stock: CutStock, at: tuple[float, float, float]) -> None:
+    show, step, lot = sketch.show, sketch.step, sheet.lot
     x, y, height = at
-    step, px = scale
     item, ref = stock.source.item, stock_ref(stock)
     whole = Rect(x, y, x + item.length, y + height)
     sketch.rect(whole, Layer.WASTE, ref=ref)
@@ -133,32 +136,27 @@ def _stock(
         sketch.rect(rest, Layer.WOOD, ref=ref, tint=tint)
         sketch.box(rest, Layer.FAINT)
         words = f"keep {show.size(each.length, each.width)}"
-        if rest.height * px >= WORD_PX:
+        if rest.height * sheet.px >= WORD_PX:
             sketch.label(
-                (rest.x0 + rest.x1) / 2,
-                (rest.y0 + rest.y1) / 2,
+                ((rest.x0 + rest.x1) / 2, (rest.y0 + rest.y1) / 2),
                 words,
-                size=0.85,
-                layer=Layer.PENCIL,
-                room=rest.width - step,
-                shorter=(show.length(each.length), ""),
+                Lettering(Layer.PENCIL, 0.85),
                 ref=ref,
+                room=Room(rest.width - step, shorter=(show.length(each.length), "")),
             )
     for laid in stock.pieces:
-        _piece(sketch, lot, laid, (x, y, height), scale, leaf_id)
+        _piece(sketch, sheet, laid, (x, y, height))
     if isinstance(item, Board):
-        for n, mark in enumerate(item.marks):
-            draw_mark(sketch, item, mark, n, whole, Face.BEST, ref=ref)
-    sketch.box(whole, Layer.LEAF if chosen == ref else Layer.OUTLINE, ref=ref)
+        for mark in item.marks:
+            draw_mark(sketch, item, mark, whole, Face.BEST, ref=ref)
+    sketch.box(whole, Layer.LEAF if sheet.chosen == ref else Layer.OUTLINE, ref=ref)
     name = stock.source.name if stock.source.is_owned else "buy"
-    sketch.label(x - step, y + height / 2, name, anchor=Anchor.RIGHT, bold=True, ref=ref, size=0.95)
+    sketch.label((x - step, y + height / 2), name, Lettering(size=0.95, bold=True), anchor=Anchor.RIGHT, ref=ref)
     sketch.label(
-        x + item.length + step,
-        y + height / 2,
+        (x + item.length + step, y + height / 2),
         show.size(item.length, item.width),
+        Lettering(Layer.PENCIL, 0.85),
         anchor=Anchor.LEFT,
-        layer=Layer.PENCIL,
-        size=0.85,
         ref=ref,
     )
 
@@ -172,20 +170,13 @@ def piece_ref(laid: PlacedPiece) -> str:
     return f"piece:{laid.wanted.leaf}/{laid.wanted.name}"
 
 
-def _piece(
-    sketch: Sketch,
-    lot: LotPlan,
-    laid: PlacedPiece,
-    at: tuple[float, float, float],
-    scale: tuple[float, float],
-    leaf_id: str,
-) -> None:
+def _piece(sketch: Sketch, sheet: _PlanSheet, laid: PlacedPiece, at: tuple[float, float, float]) -> None:
+    lot, px = sheet.lot, sheet.px
     x, y, height = at
-    step, px = scale
     tall = height if lot.lot.kind is CutKind.BARS else laid.width
     rect = Rect(x + laid.x, y + laid.y, x + laid.x + laid.length, y + laid.y + tall)
     wanted, ref = laid.wanted, piece_ref(laid)
-    mine = wanted.leaf == leaf_id
+    mine = wanted.leaf == sheet.leaf_id
     level = Grain.LEVEL if laid.length >= laid.width or lot.lot.kind is not CutKind.SHEETS else Grain.UPRIGHT
     sketch.rect(rect, Layer.WOOD, ref=ref, grain=level, tint=stuff(wanted.part.species).tint)
     sketch.box(rect, Layer.LEAF if mine else Layer.OUTLINE, ref=ref)
@@ -205,12 +196,9 @@ def _piece(
     small = tall * px < WORD_PX
     texts = (wanted.mark,) if small else texts
     sketch.label(
-        (rect.x0 + rect.x1) / 2,
-        (rect.y0 + rect.y1) / 2,
+        ((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2),
         texts[0],
-        size=0.7 if small else 0.85,
+        Lettering(size=0.7 if small else 0.85, bold=mine),
         ref=ref,
-        bold=mine,
-        room=rect.width - step / 2,
-        shorter=texts[1:],
+        room=Room(rect.width - sketch.step / 2, shorter=texts[1:]),
     )

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 from oakmeasure.core.base.units import IN_MM
 from oakmeasure.core.costing.pricing import BuyWay, Price, PriceLine
-from oakmeasure.core.drawings.drawing import OAK, Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
 
@@ -33,7 +33,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
     if price.bought:
         y = _stack(sketch, y, "Nearest bought leaf", price.bought, most)
     if ways:
-        sketch.label(-8, y, "The solid parts, three ways", anchor=Anchor.LEFT, bold=True)
+        sketch.label((-8, y), "The solid parts, three ways", BOLD, anchor=Anchor.LEFT)
         y -= AIR
         best = min(each.total for each in ways)
         for each in ways:
@@ -41,26 +41,28 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
             _bar(sketch, 0.0, y, each.material, most, WOOD)
             _bar(sketch, each.material, y, each.service, most, OTHER)
             _bar(sketch, each.material + each.service, y, each.hours_cost, most, WORK)
-            sketch.label(-8, y + BAR / 2, each.words, anchor=Anchor.RIGHT, size=0.9, bold=each.total <= best)
+            sketch.label(
+                (-8, y + BAR / 2), each.words, Lettering(size=0.9, bold=each.total <= best), anchor=Anchor.RIGHT
+            )
             end = LONG * each.total / most + 8
-            sketch.label(end, y + BAR / 2, f"{each.total:.0f}", anchor=Anchor.LEFT, bold=True)
-    sketch.label(-NAMES, 0.0, "")  # room for the words before the bars
+            sketch.label((end, y + BAR / 2), f"{each.total:.0f}", BOLD, anchor=Anchor.LEFT)
+    sketch.label((-NAMES, 0.0), "")  # room for the words before the bars
     return sketch.drawing(margin=BAR)
 
 
 def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[PriceLine], most: float) -> float:
     """Draw the lines of a price one under the other, each where the last one ended; return where the next begins."""
     total = sum(each.value for each in lines)
-    sketch.label(-8, y, f"{title}: {total:.0f} with margin", anchor=Anchor.LEFT, bold=True)
+    sketch.label((-8, y), f"{title}: {total:.0f} with margin", BOLD, anchor=Anchor.LEFT)
     start, y = 0.0, y - AIR
     for each in lines:
         y -= BAR + AIR
         tint = WORK if each.hours else OTHER if each.words == "margin" else WOOD
         _bar(sketch, start, y, each.value, most, tint)
-        sketch.label(-8, y + BAR / 2, each.words, anchor=Anchor.RIGHT, size=0.9)
+        sketch.label((-8, y + BAR / 2), each.words, Lettering(size=0.9), anchor=Anchor.RIGHT)
         hours = f"   {each.hours:.1f} h" if each.hours else ""
         end = LONG * (start + each.value) / most
-        sketch.label(end + 8, y + BAR / 2, f"{each.value:.0f}{hours}", anchor=Anchor.LEFT, size=0.9)
+        sketch.label((end + 8, y + BAR / 2), f"{each.value:.0f}{hours}", Lettering(size=0.9), anchor=Anchor.LEFT)
         start += each.value
     return y - 2 * AIR
 

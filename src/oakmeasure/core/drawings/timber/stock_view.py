@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.document.stock import Board, Came, Face, SheetStock
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch, handle
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch, handle
 from oakmeasure.core.drawings.timber.board_marks import face_of, mark_rect
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
@@ -43,10 +43,12 @@ def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
     y = 0.0
     for face in (Face.BEST, Face.OTHER):
         y -= item.width
-        rect = face_of(sketch, item, 0.0, y, tint, face=face, ref=f"handle:new {face}")
-        sketch.label(0.0, rect.y1 + 2.2 * step, _face_words(face), anchor=Anchor.LEFT, layer=Layer.PENCIL, size=0.9)
+        rect = face_of(sketch, item, y, tint, face=face, ref=f"handle:new {face}")
+        sketch.label((0.0, rect.y1 + 2.2 * step), _face_words(face), Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
         if face is Face.BEST:
-            sketch.label(item.length, rect.y1 + 2.2 * step, _about(item, show), anchor=Anchor.RIGHT, size=0.9)
+            sketch.label(
+                (item.length, rect.y1 + 2.2 * step), _about(item, show), Lettering(size=0.9), anchor=Anchor.RIGHT
+            )
         _handles(sketch, item, mark, rect, face)
         y -= 6.0 * step
     sketch.dimension((0.0, y + 3.0 * step), (item.length, y + 3.0 * step), show.length(item.length))
@@ -94,7 +96,7 @@ def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, 
     sheets = [each for each in job.sheets if each.quantity is not None]
     scale = width / (ACROSS * longest * 1.3)
     column, room = width / ACROSS, width / 40
-    sketch.label(0.0, y, "On the rack", anchor=Anchor.LEFT, bold=True)
+    sketch.label((0.0, y), "On the rack", BOLD, anchor=Anchor.LEFT)
     tops = [y - 1.4 * room] * ACROSS
     for at in places:
         item = job.boards[at]
@@ -115,12 +117,10 @@ def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, 
         many = f" × {item.quantity}" if (item.quantity or 1) > 1 else ""
         words = f"{item.label or '–'}{many}"
         sketch.label(
-            x - 0.3 * room,
-            (rect.y0 + rect.y1) / 2,
+            (x - 0.3 * room, (rect.y0 + rect.y1) / 2),
             words,
+            Lettering(size=0.85, bold=at == board),
             anchor=Anchor.RIGHT,
-            size=0.85,
-            bold=at == board,
             ref=f"rack:{at}",
         )
         tops[n] = rect.y0 - 1.0 * room
@@ -136,11 +136,9 @@ def _sheet(sketch: Sketch, item: SheetStock, tops: list[float], column: float, r
     sketch.box(rect, Layer.OUTLINE)
     words = f"{item.label or 'sheet'}  {sketch.show.size(item.length, item.width, item.thickness)}"
     sketch.label(
-        (rect.x0 + rect.x1) / 2,
-        (rect.y0 + rect.y1) / 2,
+        ((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2),
         words,
-        size=0.8,
-        room=rect.width,
-        shorter=(item.label or "sheet", ""),
+        Lettering(size=0.8),
+        room=Room(rect.width, shorter=(item.label or "sheet", "")),
     )
     tops[n] = rect.y0 - 1.0 * room

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import HAIR, Show
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.planning.veneer_plan import VeneerPlan, VeneerStrip
@@ -35,7 +35,7 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
         rect = Rect(x0 + each.low * scale, height * 0.24, x0 + each.high * scale, height * 0.86)
         sketch.rect(rect, Layer.END_GRAIN, grain=Grain.END, tint=tint)
         sketch.box(rect, Layer.OUTLINE)
-        sketch.label((rect.x0 + rect.x1) / 2, rect.y1 + 1.6 * step, str(each.number), bold=True, size=0.95)
+        sketch.label(((rect.x0 + rect.x1) / 2, rect.y1 + 1.6 * step), str(each.number), Lettering(size=0.95, bold=True))
     last = found.slices[-1].high if found.slices else 0.0
     if found.waste > HAIR:
         rest = Rect(x0 + (stock - found.waste) * scale, height * 0.24, x0 + deep, height * 0.86)
@@ -44,33 +44,28 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
     sketch.box(Rect(x0, height * 0.24, x0 + deep, height * 0.86), Layer.HIDDEN)
     sketch.dimension((x0, height * 0.20), (x0 + deep, height * 0.20), show.length(stock))
     words = f"end of the board, {scale:.0f} times as large"
-    sketch.label(x0 + deep / 2, height * 0.13, words, layer=Layer.PENCIL, size=0.9)
+    sketch.label((x0 + deep / 2, height * 0.13), words, Lettering(Layer.PENCIL, 0.9))
     tail = f"left behind the last: {show.length(found.waste)}" if last else "no veneer comes out of it"
-    sketch.label(x0 + deep / 2, height * 0.095, tail, layer=Layer.PENCIL, size=0.9)
-    boards = plan.boards > 1
+    sketch.label((x0 + deep / 2, height * 0.095), tail, Lettering(Layer.PENCIL, 0.9))
     for n, row in enumerate(plan.faces):
         x = n * (width + 9 * step)
         sketch.box(Rect(x, 0.0, x + width, height), Layer.FAINT)
         for strip in row:
-            _strip(sketch, strip, x, width, tint, turned_round=n == 1, boards=boards)
-        sketch.label(x + width / 2, height + 2.2 * step, ("front", "back")[n], anchor=Anchor.CENTRE, bold=True)
+            box, laid = strip.rect, strip.laid
+            x0, x1 = (width - box.x1, width - box.x0) if n == 1 else (box.x0, box.x1)  # the back seen from behind
+            number = f"{laid.board}·{laid.number}" if plan.boards > 1 else f"{laid.number}"
+            _strip(sketch, strip, Rect(x + x0, box.y0, x + x1, box.y1), number, tint)
+        sketch.label((x + width / 2, height + 2.2 * step), ("front", "back")[n], BOLD, anchor=Anchor.CENTRE)
     return sketch.drawing(margin=2.5 * step)
 
 
-def _strip(
-    sketch: Sketch, strip: VeneerStrip, x: float, width: float, tint: str, *, turned_round: bool, boards: bool
-) -> None:
-    """Draw a veneer on its face, the back seen from behind, with its number and a flame that leans as it lies."""
-    box = strip.rect
-    x0, x1 = (width - box.x1, width - box.x0) if turned_round else (box.x0, box.x1)
-    rect = Rect(x + x0, box.y0, x + x1, box.y1)
+def _strip(sketch: Sketch, strip: VeneerStrip, rect: Rect, number: str, tint: str) -> None:
+    """Draw a veneer on its face, with its number and a flame that leans as it lies."""
     upright = rect.height >= rect.width
     sketch.rect(rect, Layer.WOOD, grain=Grain.UPRIGHT if upright else Grain.LEVEL, tint=tint)
     sketch.box(rect, Layer.OUTLINE)
     mid = ((rect.x0 + rect.x1) / 2, (rect.y0 + rect.y1) / 2)
-    laid = strip.laid
-    number = f"{laid.board}·{laid.number}" if boards else f"{laid.number}"
-    lean = min(rect.width, rect.height) * (-0.3 if laid.turned else 0.3)
+    lean = min(rect.width, rect.height) * (-0.3 if strip.laid.turned else 0.3)
     for k in (-2, -1, 1, 2):
         if upright:
             y = mid[1] + k * rect.height * 0.12
@@ -78,4 +73,4 @@ def _strip(
         else:
             at = mid[0] + k * rect.width * 0.12
             sketch.line([(at, mid[1] - lean), (at + abs(lean), mid[1]), (at, mid[1] + lean * 0.5)], Layer.GRAIN)
-    sketch.label(*mid, number, bold=True, size=0.95, on_paper=True)
+    sketch.label(mid, number, Lettering(size=0.95, bold=True, on_paper=True))
