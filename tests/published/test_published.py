@@ -19,7 +19,7 @@ from oakmeasure.core.document.job import FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.document.species import Sawing, species
 from oakmeasure.core.fit.swing.bevel import back_gap, least_bevel_deg, square_corner_growth
-from oakmeasure.core.hardware.hinges.butt_schools import butt_count, places_by_school
+from oakmeasure.core.hardware.hinges.butt_schools import ButtEnds, butt_count, places_by_school
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.survey.adjust import Observed, adjust
 from oakmeasure.core.survey.kinds import SurveyKind
@@ -271,7 +271,8 @@ def test_number_of_butts(height, mass, count):
 def test_butt_places_by_two_schools():
     """Common practice, no source: 150 from the top, 225 from the bottom to the near end; the third centred, or 200
     below the top one; 7" and 11"."""
-    place = {"count": 3, "height": 2000, "length": 100, "from_top": 150, "from_bottom": 225, "third_below": 200}
+    ends = ButtEnds(from_top=150, from_bottom=225, third_below=200)
+    place = {"count": 3, "height": 2000, "length": 100, "ends": ends}
     assert places_by_school(school=ButtSchool.THIRD_CENTRED, **place) == (150, 912.5, 1675)
     assert places_by_school(school=ButtSchool.THIRD_HIGH, **place) == (150, 450, 1675)
     seven, _, eleven = places_by_school(school=ButtSchool.SEVEN_ELEVEN, **place)

@@ -18,14 +18,14 @@ from oakmeasure.core.document.stock import Board, MoistureReading
 from oakmeasure.core.reports.stock_advice import straight_length
 from oakmeasure.core.timber.drying import METER, trend
 from oakmeasure.core.timber.place import at_rest
-from oakmeasure.core.timber.resaw import resawn
+from oakmeasure.core.timber.resaw import Resawing, resawn
 from planning import work
 
 
 @pytest.mark.parametrize(("stock", "raw", "kerf", "count"), [(28, 3.2, 1.3, 6), (44, 3.6, 1.2, 9)])
 def test_veneers_from_a_board(stock, raw, kerf, count):
     """Common practice, no source: n veneers need n - 1 kerfs."""
-    assert len(resawn(stock=stock, raw=raw, kerf=kerf, sanding=0.3, wander=0.1).slices) == count
+    assert len(resawn(Resawing(stock=stock, raw=raw, kerf=kerf, sanding=0.3, wander=0.1)).slices) == count
 
 
 def test_wood_rests_where_the_wood_handbook_says():

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, ReduceBy, Splice
-from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST, reduce, ways
+from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST, reduce, ways_of
 from oakmeasure.core.drawings.leaf.ways_view import ways_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
@@ -147,8 +147,8 @@ def test_panels_lose_whole_steps_of_the_rule_alike_from_both_sides(total, counts
 
 
 def test_reduction_keeps_tenons_whole_and_says_what_it_costs_where_it_cannot():
-    found = ways(total=75, rows=(3,), sights=(120.0,), stile=95, tenon=62, through=False)
-    assert found[ReduceBy.SHARED].tenon_cover == 8
+    found = ways_of(Existing(width=840.0, inside=Inside.PANELLED, stile=95.0, tenon=62.0), 75.0, 1.0)
+    assert found[ReduceBy.SHARED].tenon_cover == 8.5  # 75 − 2 × 13 of two panels, off both stiles: 95 − 24.5 − 62
     assert ReduceBy.STILES not in found
     with pytest.raises(InputError):
         reduce(total=-1.0, rows=(1,), sights=(100.0,), may=1.0, by=ReduceBy.SHARED)

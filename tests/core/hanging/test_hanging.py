@@ -25,6 +25,7 @@ from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
     SIDE_A_TURN,
     SIDE_RANGE,
+    Standing,
     across_steps,
     butt_steps,
     cup_turns,
@@ -266,9 +267,7 @@ def test_the_slow_leaf_of_a_pair_is_put_right_first_and_the_meeting_line_as_it_l
 
 def test_job_11_a_cabinet_leaf_2_4_low_at_the_latch_and_1_1_proud_at_the_top():
     """548 wide, 718 high, cups 100 from the ends: ±2.4 × 259 ÷ 548 = 1.13 at the side screws; depth by height."""
-    turns = cup_turns(
-        tops=(100.0, 618.0), width=548.0, height=718.0, low_hinge=0.0, low_latch=2.4, proud_top=1.1, proud_bottom=0.0
-    )
+    turns = cup_turns(tops=(100.0, 618.0), width=548.0, height=718.0, stands=Standing(low_latch=2.4, proud_top=1.1))
     assert [(t.hinge, t.screw) for t in turns] == [(1, "side"), (2, "side"), (1, "depth"), (2, "depth")]
     side = 2.4 / 548 * (618 - 100) / 2
     assert turns[0].amount == pytest.approx(-side)
@@ -286,9 +285,7 @@ def test_job_11_a_cabinet_leaf_2_4_low_at_the_latch_and_1_1_proud_at_the_top():
 @given(low_hinge=st.floats(-3, 3), low_latch=st.floats(-3, 3), top=st.floats(-2, 2), foot=st.floats(-2, 2))
 def test_turned_so_a_leaf_on_cups_stands_level_and_flush(low_hinge, low_latch, top, foot):
     w, h, tops = 500.0, 700.0, (100.0, 600.0)
-    turns = cup_turns(
-        tops=tops, width=w, height=h, low_hinge=low_hinge, low_latch=low_latch, proud_top=top, proud_bottom=foot
-    )
+    turns = cup_turns(tops=tops, width=w, height=h, stands=Standing(low_hinge, low_latch, top, foot))
     amount = {(t.hinge, t.screw): t.amount for t in turns}
     lift = amount.get((1, "height"), 0.0)
     a, b = (amount.get((n, "side"), 0.0) for n in (1, 2))

@@ -17,7 +17,7 @@ from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.fit.even_reveal import strokes
-from oakmeasure.core.hardware.hinges.butt_schools import places_by_school
+from oakmeasure.core.hardware.hinges.butt_schools import ButtEnds, places_by_school
 from oakmeasure.core.solver import solve
 from samples import codes, job, solved
 
@@ -85,9 +85,7 @@ def test_butts_stand_one_above_the_other_inside_the_leaf_or_are_refused(
         "count": count,
         "height": height,
         "length": length,
-        "from_top": from_top,
-        "from_bottom": from_bottom,
-        "third_below": third_below,
+        "ends": ButtEnds(from_top=from_top, from_bottom=from_bottom, third_below=third_below),
     }
     try:
         tops = places_by_school(**place)

@@ -275,9 +275,8 @@ LEAF = solved()
 def test_a_mend_that_is_done_answers_its_mishap():
     made = job()
     leaf = solve(made).leaves[0]
-    made = log_edits.gone_wrong(
-        made, leaf, MishapKind.SPLIT, part="hinge stile", by=40.0, repair="glue", op_id="mortise:stiles", at=at(5)
-    )
+    wrong = log_edits.Mishap(MishapKind.SPLIT, "hinge stile", 40.0, "glue", "mortise:stiles")
+    made = log_edits.gone_wrong(made, leaf, wrong, at(5))
     leaf = solve(made).leaves[0]
     assert len(not_mended(leaf.leaf.making.log)) == 1
     assert leaf.making.op("mend:1") is not None
@@ -285,7 +284,7 @@ def test_a_mend_that_is_done_answers_its_mishap():
     assert not not_mended(made.leaves[0].making.log)
     assert "mishap" not in codes(solve(made).leaves[0])
     with pytest.raises(InputError):
-        log_edits.gone_wrong(made, leaf, MishapKind.SPLIT, part="the moon", by=1.0, repair="", op_id="", at=at(9))
+        log_edits.gone_wrong(made, leaf, log_edits.Mishap(MishapKind.SPLIT, "the moon", 1.0), at(9))
 
 
 def test_a_lesson_comes_back_with_the_same_construction_hardware_or_timber_and_with_no_other():

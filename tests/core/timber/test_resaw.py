@@ -10,7 +10,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.solver import solve
-from oakmeasure.core.timber.resaw import matched, resawn, short_by
+from oakmeasure.core.timber.resaw import Resawing, matched, resawn, short_by
 
 
 @given(st.floats(12, 80), st.floats(1.5, 6), st.floats(0.8, 2), st.floats(0, 0.8), st.floats(0, 0.5))
@@ -18,9 +18,9 @@ from oakmeasure.core.timber.resaw import matched, resawn, short_by
 def test_slices_lie_in_the_board_a_kerf_apart_and_one_more_would_not(stock, raw, kerf, sanding, wander):
     if raw <= sanding + wander:
         with pytest.raises(InputError, match="sanding"):
-            resawn(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander)
+            resawn(Resawing(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander))
         return
-    found = resawn(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander)
+    found = resawn(Resawing(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander))
     for a, b in zip(found.slices, found.slices[1:], strict=False):
         assert b.low - a.high == pytest.approx(kerf)
     if found.slices:
@@ -54,12 +54,13 @@ def test_book_matched_pairs_come_from_one_board_and_mirror_one_another():
 
 def test_one_short_is_sawn_thinner_or_out_of_another_board():
     """28 thick gives 6 of 3.2 with a kerf of 1.3; 7 come of (28 - 6 x 1.3)/7 = 2.886."""
-    thinner, another = short_by(needed=7, stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2, least=2.0)
+    sawing = Resawing(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2)
+    thinner, another = short_by(needed=7, sawing=sawing, least=2.0)
     assert thinner.thinnest == pytest.approx(20.2 / 7 - 0.6)
     assert thinner.holds
     assert another.boards == 2
-    assert not short_by(needed=7, stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2, least=2.5)[0].holds
-    assert short_by(needed=6, stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2, least=2.0) == ()
+    assert not short_by(needed=7, sawing=sawing, least=2.5)[0].holds
+    assert short_by(needed=6, sawing=sawing, least=2.0) == ()
 
 
 def test_every_veneer_of_the_reading_room_has_its_slice_once(demo):

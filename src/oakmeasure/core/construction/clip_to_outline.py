@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -275,8 +275,7 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
             Remedy(f"{ctx.fmt(lower)} from the top", field, lower)
             if lower <= 800
             else Remedy("A level one, lower down"),
-            where=f"part:{part.name}",
-            figure=name,
+            grounds=Grounds(name, f"part:{part.name}"),
         )
         return
 
@@ -290,7 +289,7 @@ def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
         Stage.LEAF,
         f"The head is {what}",
         f"{cut} parts are cut to it; each has its own length in the list.",
-        figure="leaf_height",
+        grounds=Grounds("leaf_height"),
     )
 
 

@@ -16,8 +16,8 @@ from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
@@ -70,8 +70,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
             figure_name(f"late_{edge}"),
             f"off the {words}, once made",
             getattr(late, edge),
-            edit=f"late.{edge}",
-            choice=True,
+            origin=chosen(edit=f"late.{edge}"),
         )
     ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
     ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")
@@ -89,7 +88,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
             "Nothing would be left of the leaf",
             f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.",
             Remedy("No trim", "late", LateTrim()),
-            figure="late_foot",
+            grounds=Grounds("late_foot"),
         )
         return fit, build, (table,)
     return new_fit, trimmed(ctx, build, late, new_fit), (table,)
@@ -360,9 +359,7 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
             f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
             f"{ctx.fmt(each.least)} must stay.",
             remedy,
-            rule="what must stay: common practice",
-            where=each.where,
-            figure=f"late_{each.edge}",
+            grounds=Grounds(f"late_{each.edge}", each.where, rule="what must stay: common practice"),
         )
     if not bad and rows:
         least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
@@ -372,8 +369,7 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
             Stage.LEAF,
             "The leaf bears its trim",
             f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
-            where=least.where,
-            figure=f"late_{least.edge}",
+            grounds=Grounds(f"late_{least.edge}", least.where),
         )
 
 

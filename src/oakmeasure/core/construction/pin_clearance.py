@@ -10,7 +10,8 @@ from dataclasses import replace
 
 from oakmeasure.core.base.prisms import Solid, apart_in_depth
 from oakmeasure.core.base.units import Unit, counted
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing
 
@@ -36,7 +37,7 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         names += met
     what = build.fixings[0].what
     count = ctx.figures.given(
-        "pins_count", f"{what}, a face", len(kept), Unit.COUNT, choice=True, source="as set out, less those refused"
+        "pins_count", f"{what}, a face", len(kept), Unit.COUNT, origin=chosen(source="as set out, less those refused")
     )
     if refused:
         listed = ", ".join(dict.fromkeys(names))
@@ -47,8 +48,7 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
             f"{counted(len(refused), what.removesuffix('s'))} left out",
             f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
             Remedy("Clamp there until the glue has set"),
-            rule="none where anything will be cut or bored",
-            figure="pins_count",
+            grounds=Grounds("pins_count", rule="none where anything will be cut or bored"),
         )
     return replace(build, fixings=tuple(kept), refused=tuple(refused))
 

@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen, given
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
 
@@ -33,7 +33,7 @@ def judge_shop(ctx: Context, build: Build) -> None:
             Stage.LEAF,
             "The shop can hold it",
             f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
-            figure="rule_bench_length",
+            grounds=Grounds("rule_bench_length"),
         )
 
 
@@ -48,7 +48,7 @@ def _bench(ctx: Context, build: Build) -> None:
             "It is longer than the bench",
             f"{ctx.fmt(longest)} on {ctx.fmt(bench)}.",
             Remedy("Two bearers on the floor, set true with winding sticks"),
-            figure="rule_bench_length",
+            grounds=Grounds("rule_bench_length"),
         )
 
 
@@ -60,8 +60,12 @@ def _clamps(ctx: Context, build: Build) -> None:
     widest = max(build.glue_ups, key=lambda each: each.across)
     most = max(build.glue_ups, key=lambda each: each.clamps)
     add = ctx.figures.add
-    add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, choice=True, source="as it is set out"))
-    add(given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, choice=True, source="common practice"))
+    add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, origin=chosen(source="as it is set out")))
+    add(
+        given(
+            "glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, origin=chosen(source="common practice")
+        )
+    )
     if widest.across > reach.value:
         ctx.report(
             "shop-reach",
@@ -70,7 +74,7 @@ def _clamps(ctx: Context, build: Build) -> None:
             "The clamps do not reach",
             f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
             Remedy("Two clamps end to end, or wedges between cleats on a board"),
-            figure="glue_across",
+            grounds=Grounds("glue_across"),
         )
     if most.clamps > number.value:
         ctx.report(
@@ -81,7 +85,7 @@ def _clamps(ctx: Context, build: Build) -> None:
             f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
             Remedy("Bowed bearers reach two places with one clamp"),
             Remedy("Or in stages, weights and cleats between"),
-            figure="glue_clamps",
+            grounds=Grounds("glue_clamps"),
         )
 
 
@@ -97,8 +101,7 @@ def _planer(ctx: Context, build: Build) -> None:
             "A part is wider than the planer",
             f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
             Remedy("Plane it in halves before the last joint, or by hand across the grain"),
-            where=f"part:{first.name}",
-            figure="rule_planer_width",
+            grounds=Grounds("rule_planer_width", f"part:{first.name}"),
         )
 
 
@@ -116,7 +119,7 @@ def _sander(ctx: Context, build: Build) -> None:
             "The leaf is wider than the sander",
             f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
             Remedy("By hand, or in a shop with a wider one"),
-            figure="rule_sander_width",
+            grounds=Grounds("rule_sander_width"),
         )
 
 
@@ -132,6 +135,5 @@ def _saw(ctx: Context, build: Build) -> None:
             "A sheet part is wider than the saw takes",
             f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",
             Remedy("A hand saw along a straightedge, or have it cut where it is sold"),
-            where=f"part:{wide[0].name}",
-            figure="rule_saw_width",
+            grounds=Grounds("rule_saw_width", f"part:{wide[0].name}"),
         )

@@ -10,7 +10,7 @@ from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.figure import Figure, plus
+from oakmeasure.core.figures.figure import Figure, chosen, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -73,8 +73,7 @@ def _hours(ctx: Context, build: Build) -> Figure:
                 f"hours, {words[key]}",
                 value,
                 Unit.HOURS,
-                choice=True,
-                source="made up from common practice",
+                origin=chosen(source="made up from common practice"),
             )
         )
         for key, value in items.items()
@@ -100,8 +99,7 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         "boards as bought, cubic metres, a leaf",
         volume / leaves,
         Unit.RATIO,
-        choice=True,
-        source="whole boards of the plan",
+        origin=chosen(source="whole boards of the plan"),
     )
     rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
     return ctx.figures.derived(
@@ -124,7 +122,11 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
     bought = ctx.figures.given(
-        "sheet_area", "sheet as bought, a leaf", area / leaves, Unit.M2, choice=True, source="whole sheets of the plan"
+        "sheet_area",
+        "sheet as bought, a leaf",
+        area / leaves,
+        Unit.M2,
+        origin=chosen(source="whole sheets of the plan"),
     )
     return ctx.figures.derived(
         "cost_sheet", "sheet", value / leaves, Unit.MONEY, bought, formula="each by its kind and thickness"

@@ -11,8 +11,8 @@ from oakmeasure.core.cutting.board_plan import BoardPiece, BoardPlan, BoardStock
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import derived, given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, derived, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
@@ -231,7 +231,7 @@ def _report(
     cut = sum(group.plan.area_of_pieces for group in groups)
     add = ctx.figures.add
     parts_area, board_area = (
-        add(given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, choice=True))
+        add(given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, origin=CHOSEN))
         for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
     )
     percent = 100 * cut / taken if taken else 0.0
@@ -270,7 +270,7 @@ def _report(
             f"No board is thick enough for the {part.name}",
             f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
             Remedy("Put thicker boards on the rack, or build thinner"),
-            where=f"part:{part.name}",
+            grounds=Grounds(where=f"part:{part.name}"),
         )
     _judge(ctx, (*groups, *sheets), boards, least, percent)
     if sheets and not any(group.plan.unplaced for group in sheets):
@@ -282,7 +282,7 @@ def _report(
             Stage.TIMBER,
             f"{counted(round(number), 'sheet')}; {words}",
             "Of each thickness whole sheets are counted.",
-            figure="sheets",
+            grounds=Grounds("sheets"),
         )
     return LeafPlan(
         (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
@@ -304,8 +304,7 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
                 f"No board is left for the {piece.name}",
                 f"It needs {ctx.show.size(piece.length, piece.width)} rough of {ctx.fmt(group.thickness)} board.",
                 Remedy("Longer, wider or more boards"),
-                where=f"part:{piece.part}",
-                figure="boards",
+                grounds=Grounds("boards", f"part:{piece.part}"),
             )
     if unplaced or not boards:
         return
@@ -317,8 +316,7 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             Stage.TIMBER,
             f"{counted(boards, 'board')}; fewer is not possible",
             f"{share} of them goes into rough parts.",
-            rule="bound by area and by size of the parts",
-            figure="yield",
+            grounds=Grounds("yield", rule="bound by area and by size of the parts"),
         )
     else:
         ctx.report(
@@ -327,6 +325,5 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             Stage.TIMBER,
             f"{boards} boards; {least} is the least that could be",
             f"{share} of them goes into rough parts. The plan is a quick one and is not proven best.",
-            rule="bound by area and by size of the parts",
-            figure="yield",
+            grounds=Grounds("yield", rule="bound by area and by size of the parts"),
         )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
@@ -118,21 +119,32 @@ def ended(job: Job, leaf: LeafSolution, op_id: str, at: datetime, *, done: bool)
     return with_entry(job, leaf.leaf.id, *entries)
 
 
-def gone_wrong(
-    job: Job, leaf: LeafSolution, kind: MishapKind, *, part: str, by: float, repair: str, op_id: str, at: datetime
-) -> Job:
+@dataclass(frozen=True, slots=True)
+class Mishap:
+    """What went wrong."""
+
+    kind: MishapKind
+    """What kind of mishap it is."""
+    part: str
+    """Name of the part; "" for the leaf as a whole."""
+    by: float
+    """How far too deep, off or too short; the length of a split, the depth of a tear-out; mm."""
+    repair: str = ""
+    """Key of the repair that was chosen; "" for none."""
+    op: str = ""
+    """Id of the operation; "" for none."""
+
+
+def gone_wrong(job: Job, leaf: LeafSolution, wrong: Mishap, at: datetime) -> Job:
     """Return the job with a mishap in the log; with a repair it becomes an operation.
 
     Args:
         job: The job that is read; it is not changed.
         leaf: The leaf, worked out to the end.
-        kind: What went wrong.
-        part: Name of the part; "" for the leaf as a whole.
-        by: How far too deep, off or too short; the length of a split, the depth of a tear-out; mm.
-        repair: Key of the repair that was chosen; "" for none.
-        op_id: Id of the operation.
+        wrong: What went wrong.
         at: When it was.
     """
-    check_part(leaf, part)
-    entry = entry_of(at=at, kind=LogKind.MISHAP, op=op_id, part=part, value=by, mishap=kind, repair=repair)
+    check_part(leaf, wrong.part)
+    what = {"op": wrong.op, "part": wrong.part, "value": wrong.by, "mishap": wrong.kind, "repair": wrong.repair}
+    entry = entry_of(at=at, kind=LogKind.MISHAP, **what)
     return with_entry(job, leaf.leaf.id, entry)

@@ -58,6 +58,21 @@ class Remedy:
 
 
 @dataclass(frozen=True, slots=True)
+class Grounds:
+    """What a check rests on, and where that is seen."""
+
+    figure: str = ""
+    """The figure whose working explains it."""
+    where: str = ""
+    """What it shows on the drawing ("part:middle rail", "reading:width_top")."""
+    rule: str = ""
+    """The limit and whose it is."""
+
+
+GROUNDLESS = Grounds()
+
+
+@dataclass(frozen=True, slots=True)
 class Check:
     """One finding."""
 

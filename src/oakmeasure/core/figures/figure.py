@@ -95,17 +95,36 @@ def row_text(row: WorkingRow, show: Show) -> str:
     return f"{row.label}: {op}{show.value(value, row.unit)}"
 
 
-def given(
-    name: FigureName,
-    label: str,
-    value: float,
-    unit: Unit = Unit.MM,
-    *,
-    state: Provenance = Provenance.MEASURED,
-    source: str = "",
-    edit: str = "",
-    choice: bool = False,
-) -> Figure:
+@dataclass(frozen=True, slots=True)
+class Origin:
+    """Where an input comes from."""
+
+    edit: str = ""
+    """Path of the field that sets it; "" for none."""
+    source: str = ""
+    """Whose value it is."""
+    state: Provenance | None = Provenance.MEASURED
+    """How well it is known; None where nothing is uncertain in it, as it is no reading."""
+
+
+READ = Origin()
+CHOSEN = Origin(state=None)
+
+
+def chosen(edit: str = "", source: str = "") -> Origin:
+    """Return the origin of what is no reading.
+
+    It is chosen where `edit` names the field; else a value of a table or a rule, or counted or sought, and `source`
+    says whose.
+
+    Args:
+        edit: Path of the field that sets it; "" for none.
+        source: Whose value it is.
+    """
+    return Origin(edit, source, None)
+
+
+def given(name: FigureName, label: str, value: float, unit: Unit = Unit.MM, origin: Origin = READ) -> Figure:
     """Return a figure that is an input: a reading, a choice or a table value.
 
     Args:
@@ -113,24 +132,20 @@ def given(
         label: What it is called, for the working and the drawing.
         value: The value, in its unit; None where nothing is chosen.
         unit: Its unit.
-        state: How well it is known.
-        source: Whose value or formula it is.
-        edit: Path of the field that sets it; "" for none.
-        choice: Whether it is no reading, and nothing is uncertain in it: chosen, where `edit` names the field;
-            else a value of a table or a rule, or counted or sought, and `source` says whose.
+        origin: Where it comes from.
     """
-    how = str(state) if not choice else "chosen" if edit else ""
-    rests = frozenset({label}) if state is Provenance.ASSUMED else frozenset()
+    how = str(origin.state) if origin.state is not None else "chosen" if origin.edit else ""
+    rests = frozenset({label}) if origin.state is Provenance.ASSUMED else frozenset()
     return Figure(
         name,
         label,
         value,
         unit,
         (WorkingRow("=", f"{label}, {how}" if how else label, value, unit),),
-        source,
-        None if choice else state,
+        origin.source,
+        origin.state,
         rests,
-        edit,
+        origin.edit,
     )
 
 
@@ -246,18 +261,7 @@ class Figures:
         self.by_name[figure.name] = figure
         return figure
 
-    def given(
-        self,
-        name: FigureName,
-        label: str,
-        value: float,
-        unit: Unit = Unit.MM,
-        *,
-        state: Provenance = Provenance.MEASURED,
-        source: str = "",
-        edit: str = "",
-        choice: bool = False,
-    ) -> Figure:
+    def given(self, name: FigureName, label: str, value: float, unit: Unit = Unit.MM, origin: Origin = READ) -> Figure:
         """Add an input and return it; see the function `given`.
 
         Args:
@@ -265,13 +269,9 @@ class Figures:
             label: What it is called, for the working and the drawing.
             value: The value, in its unit; None where nothing is chosen.
             unit: Its unit.
-            state: How well it is known.
-            source: Whose value or formula it is.
-            edit: Path of the field that sets it; "" for none.
-            choice: Whether it is no reading, and nothing is uncertain in it: chosen, where `edit` names the
-                field; else a value of a table or a rule, or counted or sought, and `source` says whose.
+            origin: Where it comes from.
         """
-        return self.add(given(name, label, value, unit, state=state, source=source, edit=edit, choice=choice))
+        return self.add(given(name, label, value, unit, origin))
 
     def total(self, name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
         """Add a sum and return it; see the function `total`.

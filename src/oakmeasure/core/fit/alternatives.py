@@ -69,37 +69,39 @@ def side_by_side(ctx: Context, fitted: Fit, place: GearPlace | None) -> tuple[Co
     return tuple(found)
 
 
-def way(
-    ctx: Context,
-    key: str,
-    means: str = "",
-    *,
-    size: float = 0.0,
-    area: float = 0.0,
-    extra: float = 0.0,
-    title: str = "",
-    level: Level = Level.OK,
-    remedy: Remedy | None = None,
-) -> Option:
-    """Return one way out with what it costs: hours × the hour's price + material.
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """A way out, before it is said what it costs."""
 
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        key: Its key in data/ways_out.toml.
-        means: What it means, in words.
-        size: Length that is cut, mm.
-        area: Of the leaf's face, m².
-        extra: Cost of what else is bought, in the job's money.
-        title: What is done, in a few words.
-        level: How bad it is.
-        remedy: What takes it; None where it is taken, or cannot be.
-    """
-    row = table("ways_out")[key]
-    hours = row["hours"] + row.get("per_100", 0) * size / 100 + row.get("hours_per_m2", 0) * area
-    cost = hours * ctx.rules.hour_price.value + row["material"] + row.get("per_m2", 0) * area + extra
-    words = "; ".join(each for each in (means, row.get("says", "")) if each)
-    cells = (title or row["title"], f"{cost:.0f}", f"{hours:.1f}", row["dirt"], words)
-    return Option(cells, level, remedy)
+    key: str
+    """Its key in data/ways_out.toml."""
+    means: str = ""
+    """What it means, in words."""
+    size: float = 0.0
+    """Length that is cut, mm."""
+    area: float = 0.0
+    """Of the leaf's face, m²."""
+    extra: float = 0.0
+    """Cost of what else is bought, in the job's money."""
+    title: str = ""
+    """What is done, in a few words; "" for the table's own."""
+    level: Level = Level.OK
+    """How bad it is."""
+    remedy: Remedy | None = None
+    """What takes it; None where it is taken, or cannot be."""
+
+    def costed(self, ctx: Context) -> Option:
+        """Return it with what it costs: hours × the hour's price + material.
+
+        Args:
+            ctx: The leaf's context, whose rules have the hour's price.
+        """
+        row = table("ways_out")[self.key]
+        hours = row["hours"] + row.get("per_100", 0) * self.size / 100 + row.get("hours_per_m2", 0) * self.area
+        cost = hours * ctx.rules.hour_price.value + row["material"] + row.get("per_m2", 0) * self.area + self.extra
+        words = "; ".join(each for each in (self.means, row.get("says", "")) if each)
+        cells = (self.title or row["title"], f"{cost:.0f}", f"{hours:.1f}", row["dirt"], words)
+        return Option(cells, self.level, self.remedy)
 
 
 def _dearest_last(options: Iterator[Option] | list[Option]) -> tuple[Option, ...]:
@@ -118,14 +120,13 @@ def _height_ways(ctx: Context, fitted: Fit, place: GearPlace) -> list[Comparison
         return []
     fmt, height = ctx.fmt, fitted.height.value
     options = [
-        way(
-            ctx,
+        Alternative(
             "other_gear",
             f"the {each.name} fits",
             extra=each.price,
             title=each.name,
             remedy=Remedy("", "slide.track_set", each),
-        )
+        ).costed(ctx)
         for each in sets_for(place.way).values()
         if not misses(each, place, ctx.show)
     ]
@@ -134,26 +135,26 @@ def _height_ways(ctx: Context, fitted: Fit, place: GearPlace) -> list[Comparison
         gains = table("ways_out")["thinner_lining"]["gains"]
         enough = short <= gains
         options.append(
-            way(
-                ctx,
+            Alternative(
                 "thinner_lining",
                 f"gains {fmt(gains)}" + ("" if enough else ", not enough by itself"),
                 level=Level.OK if enough else Level.WARNING,
-            )
+            ).costed(ctx)
         )
-        options.append(way(ctx, "cut_head", f"{fmt(short)} higher", size=short, level=Level.WARNING))
+        options.append(Alternative("cut_head", f"{fmt(short)} higher", size=short, level=Level.WARNING).costed(ctx))
         area = fitted.width.value * (height - short) / MM2_PER_M2
-        options.append(way(ctx, "order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area))
+        options.append(
+            Alternative("order_special", f"{ctx.show.size(fitted.width.value, height - short)}", area=area).costed(ctx)
+        )
     else:
         lower = overlap_left(ctx, ctx.figures[figure_name(name)])
         options.append(
-            way(
-                ctx,
+            Alternative(
                 "less_overlap",
                 f"{fmt(lower)} over the head",
                 remedy=Remedy("", "slide.overlap_head", lower),
                 level=Level.OK if lower >= 0 else Level.WARNING,
-            )
+            ).costed(ctx)
         )
     what = "the opening is too low" if name == "gear_short" else "the wall over the opening is too low"
     about = f"{fmt(short)} are missing: {what} for this set."
@@ -171,7 +172,9 @@ def _trim_ways(ctx: Context, fitted: Fit, short: float) -> Iterator[Option]:
         left = solid - each
         means += f", {ctx.fmt(left)} of solid edge left" if left >= 0 else f", its solid edge is only {ctx.fmt(solid)}"
         level = Level.OK if left >= 0 else Level.WARNING
-    yield way(ctx, "trim_slab", means, size=short, level=level, remedy=Remedy("", "slide.size_height", height - short))
+    yield Alternative(
+        "trim_slab", means, size=short, level=level, remedy=Remedy("", "slide.size_height", height - short)
+    ).costed(ctx)
 
 
 def _wall_ways(ctx: Context) -> list[Comparison]:
@@ -182,17 +185,18 @@ def _wall_ways(ctx: Context) -> list[Comparison]:
     lost = needed.value - free.value
     left = ctx.figures["clear_width"].value - lost
     options = [
-        way(ctx, "less_way", f"{ctx.fmt(left)} to walk through", level=Level.WARNING),
-        way(ctx, "two_leaves", "half the way at a time", remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)),
-        way(
-            ctx,
+        Alternative("less_way", f"{ctx.fmt(left)} to walk through", level=Level.WARNING).costed(ctx),
+        Alternative("two_leaves", "half the way at a time", remedy=Remedy("", "hanging", Hanging.BYPASS_TRACKS)).costed(
+            ctx
+        ),
+        Alternative(
             "other_gear",
             "into the wall; opens it up: look for pipes and wires",
             title="A pocket in the wall",
             extra=min(each.price for each in sets_for(Hanging.POCKET).values()),
             level=Level.WARNING,
             remedy=Remedy("", "hanging", Hanging.POCKET),
-        ),
+        ).costed(ctx),
     ]
     about = f"{ctx.fmt(lost)} of free wall are missing beside the opening."
     return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
@@ -206,20 +210,27 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
     over = out.value - wish.value
     leaves = 2 if ctx.leaf.hanging.bypasses else 1
     thinner = ctx.figures["thickness"].value - over / leaves
-    options = [way(ctx, "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value))]
+    options = [
+        Alternative(
+            "give_up", f"{ctx.fmt(out)} out of the wall", remedy=Remedy("", "slide.projection", out.value)
+        ).costed(ctx)
+    ]
     if thinner >= 16:
-        options.append(way(ctx, "thinner_leaf", f"{ctx.fmt(thinner)} thick", remedy=ctx.thickness_remedy("", thinner)))
+        options.append(
+            Alternative("thinner_leaf", f"{ctx.fmt(thinner)} thick", remedy=ctx.thickness_remedy("", thinner)).costed(
+                ctx
+            )
+        )
     off = ctx.figures.get("stand_off_whole") or ctx.figures.get("stand_off")  # of the track: it stays
     gained = ctx.figures["back_off"].value - max(ctx.leaf.slide.air, off.value if off is not None else 0.0)
     if gained > HAIR:
         enough = gained >= over
         options.append(
-            way(
-                ctx,
+            Alternative(
                 "move_behind",
                 f"gains {ctx.fmt(gained)}" + ("" if enough else ", not enough by itself"),
                 level=Level.OK if enough else Level.WARNING,
-            )
+            ).costed(ctx)
         )
     about = f"It stands {ctx.fmt(over)} further out than was wished."
     return [Comparison("Ways out", about, WAY_COLUMNS, _dearest_last(options))]
@@ -261,8 +272,8 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
         f"{fitted.leaves} leaves, " if fitted.leaves > 1 else "",
     )
     options = [
-        way(ctx, "make", f"{several}from boards, as drawn", area=area),
-        way(ctx, "order_special", f"{several}{ctx.show.size(width, height)}", area=area),
+        Alternative("make", f"{several}from boards, as drawn", area=area).costed(ctx),
+        Alternative("order_special", f"{several}{ctx.show.size(width, height)}", area=area).costed(ctx),
     ]
     found = nearest_slab(width=width, height=height, sizes=slab_sizes())
     if found is not None:
@@ -273,14 +284,13 @@ def _make_alter_buy(ctx: Context, fitted: Fit) -> list[Comparison]:
         if off > solid:
             means += f"; its solid edge is only {ctx.fmt(solid)}"
         options.append(
-            way(
-                ctx,
+            Alternative(
                 "alter_slab",
                 means,
                 size=found.off_width + found.off_height,
                 area=found.width * found.height * fitted.leaves / MM2_PER_M2,
                 level=Level.OK if off <= solid else Level.WARNING,
-            )
+            ).costed(ctx)
         )
     about = f"For {ctx.show.size(width, height)}; hours at {ctx.rules.hour_price.value:g}."
     return [Comparison("Make, alter or buy", about, WAY_COLUMNS, _dearest_last(options))]

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
@@ -96,16 +96,15 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
             Stage.FIT,
             "To be made: no common slab will do",
             f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
-            rule="common sizes of slabs",
-            figure="leaf_width",
+            grounds=Grounds("leaf_width", rule="common sizes of slabs"),
         )
         return
     add = ctx.figures.add
     slab_width = add(
-        given("slab_width", "nearest slab, width", found.width, source="common sizes of slabs", choice=True)
+        given("slab_width", "nearest slab, width", found.width, origin=chosen(source="common sizes of slabs"))
     )
     slab_height = add(
-        given("slab_height", "nearest slab, height", found.height, source="common sizes of slabs", choice=True)
+        given("slab_height", "nearest slab, height", found.height, origin=chosen(source="common sizes of slabs"))
     )
     solid = ctx.rule("solid_edge", "solid edge of a bought slab")
     off = add(total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5)))
@@ -120,8 +119,7 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
             "To be made: the nearest slab has too little edge",
             f"{size}: {words} Its solid edge is {ctx.fmt(solid)}.",
             Remedy("Or line the opening for the slab"),
-            rule="no more off than is solid",
-            figure="slab_off",
+            grounds=Grounds("slab_off", rule="no more off than is solid"),
         )
         return
     rest = add(
@@ -141,6 +139,5 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         Stage.FIT,
         f"A slab of {size} could be altered",
         f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",
-        rule="common sizes of slabs",
-        figure="slab_off",
+        grounds=Grounds("slab_off", rule="common sizes of slabs"),
     )

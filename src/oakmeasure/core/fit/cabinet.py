@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
 from oakmeasure.core.leaf.leaf_context import Context
@@ -24,14 +26,14 @@ def fit_overlay(ctx: Context, opening: Opening) -> Fit:
     choice, add = ctx.leaf.cabinet, ctx.figures.add
     # Where the overlay is what the hinges give, it is there already.
     overlay = ctx.figures.get("overlay") or add(
-        given("overlay", "overlay", choice.overlay, edit="cabinet.overlay", choice=True)
+        given("overlay", "overlay", choice.overlay, origin=chosen(edit="cabinet.overlay"))
     )
     shared = overlay
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
         division = add(
-            given("division", "division that two leaves share", choice.division, edit="cabinet.division", choice=True)
+            given("division", "division that two leaves share", choice.division, origin=chosen(edit="cabinet.division"))
         )
-        between = add(given("gap_between", "gap between the two", choice.gap, edit="cabinet.gap", choice=True))
+        between = add(given("gap_between", "gap between the two", choice.gap, origin=chosen(edit="cabinet.gap")))
         shared = add(
             total(
                 "overlay_shared",
@@ -45,7 +47,7 @@ def fit_overlay(ctx: Context, opening: Opening) -> Fit:
     height = add(total("leaf_height", "leaf height", plus(opening.clear_height), plus(overlay, 2)))
     at = (opening.hinge_in.value - shared.value, opening.floor_high.value - overlay.value)
     apart = _run(ctx, overlay)
-    return finished(ctx, width, height, square_edge(ctx), at=at, leaves=choice.run, apart=apart)
+    return replace(finished(ctx, width, height, square_edge(ctx), at=at), leaves=choice.run, apart=apart)
 
 
 def _run(ctx: Context, overlay: Figure) -> float:
@@ -53,8 +55,8 @@ def _run(ctx: Context, overlay: Figure) -> float:
     choice = ctx.leaf.cabinet
     if choice.run == 1:
         return 0.0
-    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, edit="cabinet.frame", choice=True)
-    ctx.figures.given("run", "leaves in the run", choice.run, Unit.COUNT, edit="cabinet.run", choice=True)
+    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, origin=chosen(edit="cabinet.frame"))
+    ctx.figures.given("run", "leaves in the run", choice.run, Unit.COUNT, origin=chosen(edit="cabinet.run"))
     between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
@@ -65,8 +67,7 @@ def _run(ctx: Context, overlay: Figure) -> float:
             "The leaves of the run rub",
             f"{ctx.fmt(between)} from one to the next: {ctx.fmt(overlay)} of overlay, {ctx.fmt(frame)} of frame.",
             Remedy(f"Overlay {ctx.fmt(most)}", "cabinet.overlay", most),
-            rule=f"at least {ctx.fmt(LEAST_BETWEEN)}",
-            figure="run_between",
+            grounds=Grounds("run_between", rule=f"at least {ctx.fmt(LEAST_BETWEEN)}"),
         )
     else:
         ctx.report(
@@ -75,7 +76,7 @@ def _run(ctx: Context, overlay: Figure) -> float:
             Stage.FIT,
             f"{choice.run} leaves in a run",
             f"{ctx.fmt(between)} from one to the next.",
-            figure="run_between",
+            grounds=Grounds("run_between"),
         )
     return between.value
 

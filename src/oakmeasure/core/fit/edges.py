@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -58,9 +58,11 @@ def gaps_along(
                 f"The gap along the {edge} is uneven",
                 f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
                 Remedy("Pack the lining, or scribe that edge out of the trimming allowance"),
-                rule=f"a difference over {ctx.fmt(UNEVEN)} shows",
-                where=f"edge:{edge.split()[0]}",
-                figure=f"gap_{edge.split()[0]}_{first.split()[-1]}",
+                grounds=Grounds(
+                    f"gap_{edge.split()[0]}_{first.split()[-1]}",
+                    f"edge:{edge.split()[0]}",
+                    rule=f"a difference over {ctx.fmt(UNEVEN)} shows",
+                ),
             )
     if not uneven and not is_scribed:
         ctx.report(
@@ -69,5 +71,5 @@ def gaps_along(
             Stage.FIT,
             "The gaps are even",
             f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",
-            figure="leaf_width",
+            grounds=Grounds("leaf_width"),
         )

@@ -9,8 +9,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Term, derived, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Origin, Term, derived, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -74,7 +74,7 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     terms: list[Term] = []
     for at, each in enumerate(choice.shims, start=1):
         name, edit = f"shim of {ctx.show.length(each.thickness)}", f"fit.even.shims.{at - 1}.thickness"
-        shim = ctx.figures.given(figure_name(f"shim_{at}"), name, each.thickness, edit=edit)
+        shim = ctx.figures.given(figure_name(f"shim_{at}"), name, each.thickness, origin=Origin(edit=edit))
         terms.append(plus(shim, each.count))
     if terms:
         return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")
@@ -86,7 +86,7 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
         "Hang it full, then read the gap",
         f"The other sides are sized to the gap that the hinges make; until it is read, {ctx.fmt(made)} is taken.",
         Remedy("Fill the gap with shims and enter them"),
-        figure="gap_made",
+        grounds=Grounds("gap_made"),
     )
     return made
 
@@ -157,7 +157,7 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
             "The leaf was not left full enough",
             f"To an even gap of {ctx.fmt(made)} wood is missing: {words}.",
             Remedy("Let the hinges in deeper, or take a wider gap"),
-            figure=missing[0].off.name,
+            grounds=Grounds(missing[0].off.name),
         )
         return
     words = ", ".join(f"{ctx.fmt(each.off)} off the {each.edge} ({each.strokes.value:.0f} strokes)" for each in planed)
@@ -168,5 +168,5 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
         f"Even gap of {ctx.fmt(made)}",
         f"The hinges made it; the other sides follow: {words}.",
         Remedy("Plane to the line; count the strokes to keep the edge straight"),
-        figure="plane_latch_edge",
+        grounds=Grounds("plane_latch_edge"),
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
@@ -85,6 +85,5 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
             f"{chance.value:.0f} of 100 do at the latch, and {ctx.fmt(fitted.trim_side)} a side is left on to trim.",
             Remedy(f"Leave {ctx.fmt(leave)} a side to trim", "fit.trim_side", leave),
             *([Remedy(f"Or {ctx.next_reading}")] if ctx.next_reading else []),
-            rule=f"{100 * LIKELY:.0f} of 100",
-            figure="goes_in",
+            grounds=Grounds("goes_in", rule=f"{100 * LIKELY:.0f} of 100"),
         )

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus, total
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -67,16 +67,7 @@ def add_gaps(ctx: Context) -> None:
     ctx.chosen("gap_floor", "gap over the floor", choice.gap_floor, "fit.gap_floor")
 
 
-def finished(
-    ctx: Context,
-    width: Figure,
-    height: Figure,
-    bevel: Figure,
-    *,
-    at: tuple[float, float],
-    leaves: int = 1,
-    apart: float = 0.0,
-) -> Fit:
+def finished(ctx: Context, width: Figure, height: Figure, bevel: Figure, *, at: tuple[float, float]) -> Fit:
     """Return the fit of a leaf of that size: what is left on to trim added, one that is too small refused.
 
     Args:
@@ -85,8 +76,6 @@ def finished(
         height: Height, mm.
         bevel: Bevel of the latch edge, degrees.
         at: Hinge edge and foot of the leaf, mm in the opening's coordinates.
-        leaves: How many leaves alike hang in the opening.
-        apart: Gap between two leaves of a run, mm.
     """
     choice = ctx.leaf.fit
     side = ctx.chosen("trim_side", "trimming allowance, each side", choice.trim_side, "fit.trim_side")
@@ -104,9 +93,9 @@ def finished(
             f"The gaps leave {ctx.show.size(width.value, height.value)}; a leaf needs at least "
             f"{ctx.show.size(LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT)}.",
             Remedy("Smaller gaps, or read the opening again"),
-            figure="leaf_width",
+            grounds=Grounds("leaf_width"),
         )
-    return Fit(width, height, side, ends, glued_width, glued_height, at[0], at[1], bevel, possible, leaves, apart)
+    return Fit(width, height, side, ends, glued_width, glued_height, at[0], at[1], bevel, possible)
 
 
 def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
@@ -121,9 +110,11 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
                 "That is much to trim off such a leaf",
                 f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",
                 Remedy(f"Leave {ctx.fmt(most)} on", field, most),
-                rule=f"common practice: up to {ctx.fmt(MOST_TRIM['framed'])} a side; "
-                f"{ctx.fmt(TRIM_ANY)} for boarded leaves cut on site",
-                figure=figure.name,
+                grounds=Grounds(
+                    figure.name,
+                    rule=f"common practice: up to {ctx.fmt(MOST_TRIM['framed'])} a side; "
+                    f"{ctx.fmt(TRIM_ANY)} for boarded leaves cut on site",
+                ),
             )
 
 
@@ -154,5 +145,5 @@ def square_edge(ctx: Context) -> Figure:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
     return ctx.figures.given(
-        "bevel", "bevel of the latch edge", 0.0, Unit.DEG, source="no edge passes a jamb", choice=True
+        "bevel", "bevel of the latch edge", 0.0, Unit.DEG, origin=chosen(source="no edge passes a jamb")
     )

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import HAIR, Show, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -52,7 +52,7 @@ def from_set_or(ctx: Context, name: str, default: float) -> Figure:
 
 
 def _gear(name: str, value: float, source: str) -> Figure:
-    return given(figure_name(name), LABELS[name], value, source=source, edit=f"slide.{name}", choice=True)
+    return given(figure_name(name), LABELS[name], value, origin=chosen(edit=f"slide.{name}", source=source))
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,8 +210,7 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
             f"The {chosen.name} does not suit this leaf",
             f"It is {words}." if found[0].what == "way" else f"{words[0].upper()}{words[1:]}.",
             Remedy(f"Take the {cheapest.name}", "slide.track_set", cheapest) if cheapest else Remedy("Another set"),
-            rule="its sheet",
-            figure="track_needed",
+            grounds=Grounds("track_needed", rule="its sheet"),
         )
         return
     buy = length_to_buy(chosen, place.track)
@@ -222,8 +221,7 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         Stage.FIT,
         f"The {chosen.name} suits this leaf",
         f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
-        rule="its sheet",
-        figure="track_needed",
+        grounds=Grounds("track_needed", rule="its sheet"),
     )
 
 
@@ -239,8 +237,8 @@ def overlap_left(ctx: Context, short: Figure) -> float:
 
 def _headroom(ctx: Context, place: GearPlace) -> None:
     """Judge the free wall over the opening: the track with its hangers, the leaf lifted on, the anti-lift block."""
-    chosen, add = ctx.leaf.slide.track_set, ctx.figures.add
-    if chosen is None or chosen.opening is not None:
+    track, add = ctx.leaf.slide.track_set, ctx.figures.add
+    if track is None or track.opening is not None:
         return
     over = add(
         derived(
@@ -252,11 +250,11 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             formula="foot + height − lowest head",
         )
     )
-    above = add(given("gear_above", "track and hangers over the leaf", chosen.above, source=chosen.name, choice=True))
-    lift = add(given("lift_on", "lifted to be hung on", chosen.lift, source=chosen.name, choice=True))
+    above = add(given("gear_above", "track and hangers over the leaf", track.above, origin=chosen(source=track.name)))
+    lift = add(given("lift_on", "lifted to be hung on", track.lift, origin=chosen(source=track.name)))
     needed = add(total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift)))
-    block = add(given("anti_lift", "anti-lift block", chosen.block, source=chosen.name, choice=True))
-    drop = from_set_or(ctx, "drop", chosen.drop)
+    block = add(given("anti_lift", "anti-lift block", track.block, origin=chosen(source=track.name)))
+    drop = from_set_or(ctx, "drop", track.drop)
     room = add(total("anti_lift_room", "room over the leaf for the block", plus(drop)))
     if room.value < block.value:
         ctx.report(
@@ -266,8 +264,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             "No room for the anti-lift block",
             f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
             Remedy("A set with more drop, or take a little off the leaf's top"),
-            rule="a leaf that can be lifted off its track falls",
-            figure="anti_lift_room",
+            grounds=Grounds("anti_lift_room", rule="a leaf that can be lifted off its track falls"),
         )
     elif lift.value > 0:
         ctx.report(
@@ -277,12 +274,12 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             "Fit the anti-lift block last",
             f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
             "from coming off.",
-            figure="anti_lift_room",
+            grounds=Grounds("anti_lift_room"),
         )
     if ctx.leaf.slide.headroom is None:
         return
     free = add(
-        given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, edit="slide.headroom", choice=True)
+        given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, origin=chosen(edit="slide.headroom"))
     )
     short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
     if short.value > HAIR:
@@ -300,8 +297,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
                 if lower > -200
                 else []
             ),
-            rule="track, hangers and the lift to hang it on",
-            figure="headroom_short",
+            grounds=Grounds("headroom_short", rule="track, hangers and the lift to hang it on"),
         )
     else:
         ctx.report(
@@ -310,5 +306,5 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             Stage.FIT,
             "There is room to lift it on",
             f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.",
-            figure="headroom_needed",
+            grounds=Grounds("headroom_needed"),
         )

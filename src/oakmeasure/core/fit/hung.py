@@ -10,8 +10,8 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Aim, LeafShape
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
@@ -46,7 +46,7 @@ def fit_hung(ctx: Context, opening: Opening) -> Fit:
     meeting = f.get("gap_meeting")
     bevel = _bevel(ctx, width, meeting or latch)
     apart = meeting.value - ctx.leaf.pair.rebate if meeting else 0.0
-    fitted = finished(ctx, width, height, bevel, at=at, leaves=2 if pair else 1, apart=apart)
+    fitted = replace(finished(ctx, width, height, bevel, at=at), leaves=2 if pair else 1, apart=apart)
     if fitted.possible:
         across = width if not pair else f["pair_width"]
         gaps_along(ctx, opening, across, height, at)
@@ -86,7 +86,7 @@ def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
     """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
     choice, add = ctx.leaf.pair, ctx.figures.add
     meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
-    rebate = add(given("rebate", "rebated meeting, overlap", choice.rebate, edit="pair.rebate", choice=True))
+    rebate = add(given("rebate", "rebated meeting, overlap", choice.rebate, origin=chosen(edit="pair.rebate")))
     both = add(
         total(
             "pair_both",
@@ -124,7 +124,7 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
             "No bevel lets the latch edge pass",
             f"{ctx.fmt(width)} wide and {ctx.fmt(thickness)} thick cannot swing past its lining.",
             Remedy("A wider gap or a thinner leaf"),
-            figure="leaf_width",
+            grounds=Grounds("leaf_width"),
         )
         return school
     figures.derived(
@@ -165,12 +165,10 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
             "The latch edge will not pass",
             numbers,
             Remedy(f"Bevel {ctx.show.value(enough, Unit.DEG)}", "fit.bevel_deg", enough),
-            rule="margin of the gap kept as the corner passes",
-            where="edge:latch",
-            figure="least_bevel",
+            grounds=Grounds("least_bevel", "edge:latch", rule="margin of the gap kept as the corner passes"),
         )
     else:
         ctx.report(
-            "bevel", Level.OK, Stage.FIT, "The latch edge passes", numbers, where="edge:latch", figure="least_bevel"
+            "bevel", Level.OK, Stage.FIT, "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch")
         )
     return school

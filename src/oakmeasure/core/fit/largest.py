@@ -9,7 +9,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Aim
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -140,7 +140,7 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
         "Scribed to the opening: every gap is even",
         words,
         Remedy("Glue it up to the rectangle, then scribe"),
-        figure=most.name if most is not None else "leaf_width",
+        grounds=Grounds(most.name if most is not None else "leaf_width"),
     )
     return Scribed(outline, box)
 

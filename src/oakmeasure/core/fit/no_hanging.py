@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -27,6 +27,6 @@ def fit_open(ctx: Context, opening: Opening) -> Fit:
         f"The opening is known: {ctx.show.size(opening.clear_width.value, opening.clear_height.value)} clear. "
         "The leaf follows from the way of hanging.",
         Remedy(f"Hang it {Hanging.LINING}", "hanging", Hanging.LINING),
-        figure="clear_width",
+        grounds=Grounds("clear_width"),
     )
     return replace(finished(ctx, width, height, square_edge(ctx), at=at), possible=False)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
@@ -31,12 +33,18 @@ def fit_slide(ctx: Context, opening: Opening) -> Fit:
     hanging = ctx.leaf.hanging
     left = add(
         given(
-            "overlap_hinge", "overlap at the hinge side", choice.overlap_hinge, edit="slide.overlap_hinge", choice=True
+            "overlap_hinge",
+            "overlap at the hinge side",
+            choice.overlap_hinge,
+            origin=chosen(edit="slide.overlap_hinge"),
         )
     )
     right = add(
         given(
-            "overlap_latch", "overlap at the latch side", choice.overlap_latch, edit="slide.overlap_latch", choice=True
+            "overlap_latch",
+            "overlap at the latch side",
+            choice.overlap_latch,
+            origin=chosen(edit="slide.overlap_latch"),
         )
     )
     leaves, apart = 1, 0.0
@@ -57,7 +65,7 @@ def fit_slide(ctx: Context, opening: Opening) -> Fit:
     peak = ctx.figures.get("floor_peak")
     foot = max(foot, peak.value if peak is not None and hanging.slides else foot) + ctx.figures["gap_floor"].value
     at = (opening.hinge_in.value - left.value, foot)
-    fitted = finished(ctx, width, height, square_edge(ctx), at=at, leaves=leaves, apart=apart)
+    fitted = replace(finished(ctx, width, height, square_edge(ctx), at=at), leaves=leaves, apart=apart)
     if fitted.possible:
         _gear(ctx, opening, height)
     return fitted
@@ -76,7 +84,7 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
                 "The slab covers less than was wished",
                 f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
                 Remedy("A wider slab, or less overlap"),
-                figure="leaf_width",
+                grounds=Grounds("leaf_width"),
             )
         return width
     return ctx.figures.total("leaf_width", "leaf width", plus(opening.clear_width), plus(left), plus(right))
@@ -111,11 +119,11 @@ def _height(ctx: Context, opening: Opening) -> Figure:
                 "The leaf does not reach the opening's head",
                 f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
                 Remedy("Raise the track, or close the gap with a pelmet"),
-                figure="overlap_head",
+                grounds=Grounds("overlap_head"),
             )
         return height
     head = ctx.figures.given(
-        "overlap_head", "overlap at the head", choice.overlap_head, edit="slide.overlap_head", choice=True
+        "overlap_head", "overlap at the head", choice.overlap_head, origin=chosen(edit="slide.overlap_head")
     )
     floor = ctx.figures["gap_floor"]
     return ctx.figures.total(
@@ -153,7 +161,7 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
             f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
             Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
             Remedy("Or raise the track"),
-            figure="under_track",
+            grounds=Grounds("under_track"),
         )
 
 
@@ -164,7 +172,7 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
     roller, roller_in = _roller(ctx) if rail else (0.0, 0.0)
     least = least_centre(roller=roller, roller_in=roller_in) if rail else 0.0
     value = choice.centre if choice.centre is not None else max(least, 60.0 if not rail else least)
-    centre = add(given("centre", "overlap of the leaves in the middle", value, edit="slide.centre", choice=True))
+    centre = add(given("centre", "overlap of the leaves in the middle", value, origin=chosen(edit="slide.centre")))
     track = add(total("track_needed", "track", plus(opening.clear_width), plus(side, 2)))
     width = add(total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5)))
     try:
@@ -185,8 +193,7 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
             "The two leaves cannot pass",
             f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.",
             remedy,
-            rule="on one rail the wheels stand between each other",
-            figure="centre",
+            grounds=Grounds("centre", rule="on one rail the wheels stand between each other"),
         )
         return width, None
     return width, passing
@@ -208,7 +215,9 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         how = "opening − leaf + side overlap" + (", less a roller" if hanging is Hanging.BYPASS_RAIL else "")
     way = clear - choice.pull
     if choice.pull:
-        inputs.append(add(given("pull", "pull that cannot pass the jamb", choice.pull, edit="slide.pull", choice=True)))
+        inputs.append(
+            add(given("pull", "pull that cannot pass the jamb", choice.pull, origin=chosen(edit="slide.pull")))
+        )
         how += ", less the pull"
     figure = add(derived("clear_way", "clear way", way, Unit.MM, *inputs, formula=how))
     ctx.report(
@@ -218,7 +227,7 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         f"The clear way is {ctx.fmt(figure)}",
         f"Of an opening of {ctx.fmt(opening.clear_width)}.",
         Remedy("Access widths: local code decides"),
-        figure="clear_way",
+        grounds=Grounds("clear_way"),
     )
 
 
@@ -227,7 +236,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
     choice, add, hanging = ctx.leaf.slide, ctx.figures.add, ctx.leaf.hanging
     needed = ctx.figures.get("track_needed") or add(total("track_needed", "track, twice the leaf", plus(width, 2)))
     if choice.track is not None:
-        there = add(given("track", "track at hand", choice.track, edit="slide.track", choice=True))
+        there = add(given("track", "track at hand", choice.track, origin=chosen(edit="slide.track")))
         rest = there.value - needed.value
         if there.value < width.value:
             ctx.report(
@@ -237,7 +246,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 "The track is shorter than its leaf",
                 f"{ctx.fmt(there)} for a leaf of {ctx.fmt(width)}.",
                 Remedy("A longer track"),
-                figure="track",
+                grounds=Grounds("track"),
             )
         elif rest < 0:
             ctx.report(
@@ -247,7 +256,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 "The leaf does not clear the opening",
                 f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
                 Remedy("A longer track, or take the way that is left"),
-                figure="track_needed",
+                grounds=Grounds("track_needed"),
             )
         else:
             ctx.report(
@@ -256,18 +265,18 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 Stage.FIT,
                 "The track is long enough",
                 f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.",
-                figure="track_needed",
+                grounds=Grounds("track_needed"),
             )
     if hanging.bypasses or hanging is Hanging.POCKET or choice.free_wall is None:
         return
-    stop = add(given("stop", "kept free for the stop", choice.stop, edit="slide.stop", choice=True))
+    stop = add(given("stop", "kept free for the stop", choice.stop, origin=chosen(edit="slide.stop")))
     wanted = add(
         total(
             "free_wall_needed", "free wall that it needs", plus(width), minus(ctx.figures["overlap_latch"]), plus(stop)
         )
     )
     free = add(
-        given("free_wall", "free wall beside the opening", choice.free_wall, edit="slide.free_wall", choice=True)
+        given("free_wall", "free wall beside the opening", choice.free_wall, origin=chosen(edit="slide.free_wall"))
     )
     if free.value < wanted.value:
         lost = wanted.value - free.value
@@ -278,7 +287,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
             "The wall beside is too short",
             f"{ctx.fmt(free)} free; the leaf needs {ctx.fmt(wanted)}: {ctx.fmt(lost)} stay in the way.",
             Remedy("A pair, by-passing leaves, or a leaf that goes the other way"),
-            figure="free_wall_needed",
+            grounds=Grounds("free_wall_needed"),
         )
 
 
@@ -296,7 +305,7 @@ def _floor(ctx: Context) -> None:
         "Hang it from the highest floor",
         f"The floor rises {ctx.fmt(rise)} along the travel: track and leaf go up by as much; the size stays.",
         Remedy("Mark the track from the highest point, not at the opening"),
-        figure="hung_higher",
+        grounds=Grounds("hung_higher"),
     )
 
 
@@ -328,8 +337,7 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
             f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
             Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
             Remedy("Or another of the ways out, side by side"),
-            rule="tracks state the opening they need: compare before cutting",
-            figure="gear_short",
+            grounds=Grounds("gear_short", rule="tracks state the opening they need: compare before cutting"),
         )
     else:
         ctx.report(
@@ -338,5 +346,5 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
             Stage.FIT,
             "The set fits the opening",
             f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.",
-            figure="opening_needed",
+            grounds=Grounds("opening_needed"),
         )

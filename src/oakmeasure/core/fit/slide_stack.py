@@ -7,8 +7,8 @@ import math
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bypass_sums import missing_backing
 from oakmeasure.core.fit.gear import from_set
@@ -30,7 +30,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
         for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
     ]
-    air = add(given("slide_air", "air between leaf and what it passes", choice.air, edit="slide.air", choice=True))
+    air = add(given("slide_air", "air between leaf and what it passes", choice.air, origin=chosen(edit="slide.air")))
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
     back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
@@ -75,8 +75,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
                     _board(wall.backing + missing),
                 ),
                 Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
-                rule=f"{ctx.fmt(air)} of air",
-                figure="backing",
+                grounds=Grounds("backing", rule=f"{ctx.fmt(air)} of air"),
             )
         else:
             ctx.report(
@@ -85,12 +84,15 @@ def stack_up(ctx: Context, leaves: int) -> None:
                 Stage.FIT,
                 "The leaf clears what stands out",
                 f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
-                figure="back_off",
+                grounds=Grounds("back_off"),
             )
     if choice.projection is not None:
         wish = add(
             given(
-                "projection", "wished: stands out no more than", choice.projection, edit="slide.projection", choice=True
+                "projection",
+                "wished: stands out no more than",
+                choice.projection,
+                origin=chosen(edit="slide.projection"),
             )
         )
         over = out.value - wish.value
@@ -112,8 +114,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
                 *([ctx.thickness_remedy(f"Leaves of {ctx.fmt(thinner)}", thinner)] if thinner >= 16 else []),
                 Remedy(f"Or give the wish up: {ctx.fmt(out)}", "slide.projection", out.value),
                 Remedy("Or move what stands behind"),
-                rule="a wish, with its price",
-                figure="stands_out",
+                grounds=Grounds("stands_out", rule="a wish, with its price"),
             )
 
 
@@ -123,7 +124,7 @@ def _stand_off(ctx: Context) -> Figure | None:
     if off is None or not wall.backing:
         return off
     behind = given(
-        "wall_backing", "backing board behind the track", wall.backing, choice=True, edit="hardware.wall.backing"
+        "wall_backing", "backing board behind the track", wall.backing, origin=chosen(edit="hardware.wall.backing")
     )
     return ctx.figures.total(
         "stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind))

@@ -8,28 +8,31 @@ from oakmeasure.core.document.species import CORES, stuff
 from oakmeasure.core.forms.fields import Column, Field, Group, Rows
 
 
-def size(
-    name: str,
-    label: str,
-    note: str = "",
-    *,
-    optional: bool = False,
-    unit: Unit = Unit.MM,
-    figure: str = "",
-    ref: str = "",
-) -> Field:
-    """Return the box of one of the construction's own fields.
+def size(name: str, label: str, note: str = "", *, optional: bool = False, figure: str = "", ref: str = "") -> Field:
+    """Return the box of one of the construction's own lengths.
 
     Args:
         name: Its name.
         label: What it is called, for the working and the drawing.
         note: What is said beside it; "" for nothing.
         optional: Whether it may be left empty.
-        unit: Its unit.
         figure: Name of the figure, where it is another than the field's.
         ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
     """
-    return Field(f"build.{name}", label, unit, note, figure or name, optional=optional, ref=ref)
+    return Field(f"build.{name}", label, Unit.MM, note, figure or name, optional=optional, ref=ref)
+
+
+def number(name: str, label: str, note: str = "", *, optional: bool = False, figure: str = "") -> Field:
+    """Return the box of how many the construction has of something.
+
+    Args:
+        name: Its name.
+        label: What it is called, for the working and the drawing.
+        note: What is said beside it; "" for nothing.
+        optional: Whether it may be left empty.
+        figure: Name of the figure, where it is another than the field's.
+    """
+    return Field(f"build.{name}", label, Unit.COUNT, note, figure or name, optional=optional)
 
 
 def laid_up(name: str, word: str) -> Group:

@@ -14,6 +14,7 @@ from oakmeasure.core.hanging.remedy import (
     HEIGHT_RANGE,
     SIDE_RANGE,
     CupTurn,
+    Standing,
     Step,
     across_steps,
     butt_steps,
@@ -246,8 +247,5 @@ def _turns(leaf: LeafDesign, hung: HungChoices) -> tuple[CupTurn, ...]:
         tops=tops,
         width=leaf.fit.width.value,
         height=leaf.fit.height.value,
-        low_hinge=g.low_hinge or 0.0,
-        low_latch=g.low_latch or 0.0,
-        proud_top=g.proud_top or 0.0,
-        proud_bottom=g.proud_bottom or 0.0,
+        stands=Standing(g.low_hinge or 0.0, g.low_latch or 0.0, g.proud_top or 0.0, g.proud_bottom or 0.0),
     )

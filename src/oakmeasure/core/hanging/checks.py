@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.adjustment import Touches
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE, hinge_name
@@ -67,8 +68,7 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         figure_name(f"hung_worst{tag.replace('-', '_')}"),
         f"{name}worst gap, off by, once put right",
         round(least.worst, 3),
-        choice=True,
-        source="the remedy with the least wood off",
+        origin=chosen(source="the remedy with the least wood off"),
     )
     if each.contradictions:
         ctx.report(
@@ -143,7 +143,7 @@ def _turns(ctx: Context, hung: Hung) -> None:
             "More than the screws have",
             f"Hinge {most.hinge}, {most.screw}: {ctx.fmt(abs(most.amount))} is wanted, it has {ctx.fmt(limit)}.",
             Remedy("Loosen the plate and move it first, then the screws"),
-            rule=f"±{ctx.fmt(SIDE_RANGE)}, height ±{ctx.fmt(HEIGHT_RANGE)}: common practice",
+            grounds=Grounds(rule=f"±{ctx.fmt(SIDE_RANGE)}, height ±{ctx.fmt(HEIGHT_RANGE)}: common practice"),
         )
         return
     ctx.report(
@@ -166,7 +166,7 @@ def _proof(ctx: Context, hung: Hung) -> None:
             Stage.HANG,
             "The track held its proof load",
             f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.",
-            figure="proof_load",
+            grounds=Grounds("proof_load"),
         )
     else:
         ctx.report(
@@ -176,7 +176,7 @@ def _proof(ctx: Context, hung: Hung) -> None:
             "No proof load was hung yet",
             f"{ctx.show.value(load.value, Unit.KG)} on the track before the leaf goes up.",
             Remedy("It was hung and it held", "hung.proof_held", True),
-            figure="proof_load",
+            grounds=Grounds("proof_load"),
         )
 
 

@@ -191,33 +191,36 @@ class CupTurn:
     """Whether the screw goes so far."""
 
 
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """How a leaf on cups stands, mm; less than 0 is high, and behind."""
+
+    low_hinge: float = 0.0
+    """How much too low it hangs at the hinge side."""
+    low_latch: float = 0.0
+    """How much too low it hangs at the latch side."""
+    proud_top: float = 0.0
+    """How far its top stands proud."""
+    proud_bottom: float = 0.0
+    """How far its foot stands proud."""
+
+
 def cup_turns(
-    *,
-    tops: Sequence[float],
-    width: float,
-    height: float,
-    low_hinge: float,
-    low_latch: float,
-    proud_top: float,
-    proud_bottom: float,
-    shift: float = 0.0,
+    *, tops: Sequence[float], width: float, height: float, stands: Standing, shift: float = 0.0
 ) -> tuple[CupTurn, ...]:
     """Return what each screw of each cup hinge turns, in order: heights, then sides, then depth.
 
-    low_*: how much too low the leaf stands at each edge. proud_*: how far its top and its foot stand out.
     Turning the leaf about its middle keeps its gaps at the sides. Source: geometry; ranges common practice.
 
     Args:
         tops: Middles of the cups, down from the leaf's top, mm.
         width: Width, mm.
         height: Height, mm.
-        low_hinge: How much too low the leaf hangs at the hinge side, mm.
-        low_latch: How much too low it hangs at the latch side, mm.
-        proud_top: How far the top stands proud, mm; less than 0: how far back.
-        proud_bottom: How far the bottom stands proud, mm; less than 0: how far back.
+        stands: How it stands.
         shift: How far the leaf as a whole goes to the latch, mm.
     """
-    turn = (low_latch - low_hinge) / width
+    low_hinge, proud_bottom = stands.low_hinge, stands.proud_bottom
+    turn = (stands.low_latch - low_hinge) / width
     middle = height / 2
     found = [
         CupTurn(n, "height", low_hinge, low_hinge / HEIGHT_A_TURN, abs(low_hinge) <= HEIGHT_RANGE + 1e-9)
@@ -229,7 +232,7 @@ def cup_turns(
         if abs(across) > NOTHING:
             found.append(CupTurn(n, "side", across, across / SIDE_A_TURN, abs(across) <= SIDE_RANGE + 1e-9))
     for n, top in enumerate(tops, start=1):
-        back = -(proud_bottom + (proud_top - proud_bottom) * (height - top) / height)
+        back = -(proud_bottom + (stands.proud_top - proud_bottom) * (height - top) / height)
         if abs(back) > NOTHING:
             found.append(CupTurn(n, "depth", back, back / DEPTH_A_TURN, abs(back) <= DEPTH_RANGE + 1e-9))
     return tuple(found)

@@ -311,17 +311,24 @@ def leg(hanging: Hanging, side: str) -> str:
     return f"cabinet, {side} side" if hanging is Hanging.INSET_BUTTS else f"{side} lining leg"
 
 
+@dataclass(frozen=True, slots=True)
+class KeepPlate:
+    """The plate that a lock or latch shuts into, mm."""
+
+    from_top: float
+    """Its upper end, down from the leaf's top."""
+    length: float
+    """Its length, up the edge."""
+    width: float
+    """Its width, across the edge."""
+    thickness: float
+    """Its thickness, let in flush."""
+    depth: tuple[float, float]
+    """Where it lies in the slow leaf's edge, in from the opening face."""
+
+
 def keep(
-    kind: BoringKind,
-    hanging: Hanging,
-    member: str,
-    *,
-    from_top: float,
-    head_gap: float,
-    width: float,
-    height: float,
-    plate: tuple[float, float, float],
-    depth: tuple[float, float],
+    kind: BoringKind, hanging: Hanging, member: str, *, plate: KeepPlate, head_gap: float, leaf: tuple[float, float]
 ) -> Boring | None:
     """Return the plate that a lock or latch shuts into: in the lining, or of a pair in the edge of its slow leaf.
 
@@ -331,14 +338,12 @@ def keep(
         kind: What is cut: a lock's keep or a latch's.
         hanging: How the leaf hangs.
         member: Name of the part that the lock or latch is in.
-        from_top: Its upper end, down from the leaf's top, mm.
+        plate: The plate and where it sits.
         head_gap: What it is lower in the lining, down from the head, mm.
-        width: Width of the leaf, mm.
-        height: Height of the leaf, mm.
-        plate: Length, width and thickness of the plate, mm.
-        depth: Where it lies in the slow leaf's edge, in from the opening face, mm.
+        leaf: Width and height of the leaf, mm.
     """
-    long, wide, thick = plate
+    (width, height), from_top = leaf, plate.from_top
+    long, wide, thick = plate.length, plate.width, plate.thickness
     if hanging is Hanging.PAIR:
         y = height - from_top
         return Boring(
@@ -351,7 +356,7 @@ def keep(
             long,
             wide,
             thick,
-            block(width - thick, y - long, width, y, depth),
+            block(width - thick, y - long, width, y, plate.depth),
         )
     if not hanging.has_butts:
         return None

@@ -9,8 +9,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Term, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.screws import pilot
 from oakmeasure.core.leaf.leaf_context import Context
@@ -85,7 +85,7 @@ def _of_hinge(ctx: Context) -> list[Term]:
 
 
 def _chosen(name: str, label: str, value: float, edit: str) -> Figure:
-    return given(figure_name(name), label, value, edit=edit, choice=True)
+    return given(figure_name(name), label, value, origin=chosen(edit=edit))
 
 
 def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
@@ -106,9 +106,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
                 "stack_screw",
                 "screw, length",
                 found,
-                edit="hardware.stack.screw",
-                choice=True,
-                source="the shortest sold that is long enough",
+                origin=chosen(edit="hardware.stack.screw", source="the shortest sold that is long enough"),
             )
         )
     bites = add(total("stack_bites", "it bites", plus(screw), minus(passes)))
@@ -124,8 +122,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             f"{ctx.fmt(screw)} long; {ctx.fmt(most)} at the most.",
             *([Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)] if found else []),
             Remedy("Find the pipe or cable first, and fix elsewhere"),
-            rule=f"{ctx.fmt(SAFE)} short of it",
-            figure="stack_screw",
+            grounds=Grounds("stack_screw", rule=f"{ctx.fmt(SAFE)} short of it"),
         )
     elif bites.value < bite.value - 1e-9:
         ctx.report(
@@ -137,8 +134,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)
             if found
             else Remedy("Nothing sold bites more and stays short enough: more fixings, or elsewhere"),
-            rule=f"{ctx.fmt(bite)} wanted",
-            figure="stack_bites",
+            grounds=Grounds("stack_bites", rule=f"{ctx.fmt(bite)} wanted"),
         )
     else:
         ctx.report(
@@ -147,8 +143,9 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             Stage.HARDWARE,
             f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}",
             words,
-            rule=f"{ctx.fmt(bite)} wanted" + (f", {ctx.fmt(most)} at the most" if most else ""),
-            figure="stack_bites",
+            grounds=Grounds(
+                "stack_bites", rule=f"{ctx.fmt(bite)} wanted" + (f", {ctx.fmt(most)} at the most" if most else "")
+            ),
         )
 
 
@@ -194,7 +191,7 @@ def _holes(ctx: Context) -> None:
             "No coach screw is so thin",
             f"{ctx.fmt(size)} across.",
             Remedy(f"A coach screw of {ctx.fmt(COACH_LEAST)}", "hardware.stack.diameter", COACH_LEAST),
-            figure="stack_diameter",
+            grounds=Grounds("stack_diameter"),
         )
     elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
         ctx.report(
@@ -204,7 +201,7 @@ def _holes(ctx: Context) -> None:
             "A countersunk head wedges in a track's round hole",
             "It rides up the hole's edge and never draws the track flat.",
             Remedy("Flat-headed screws", "hardware.stack.kind", ScrewKind.FLAT),
-            figure="stack_diameter",
+            grounds=Grounds("stack_diameter"),
         )
     else:
         ctx.report(
@@ -213,7 +210,7 @@ def _holes(ctx: Context) -> None:
             Stage.HARDWARE,
             f"{str(stack.kind).capitalize()}: its holes",
             f"{words[0].upper()}{words[1:]}.",
-            figure="stack_clearance",
+            grounds=Grounds("stack_clearance"),
         )
 
 
@@ -225,7 +222,7 @@ def _most(ctx: Context, terms: list[Term]) -> Figure | None:
     reach = add(
         _chosen("stack_depth", "from the wall's face to what must not be reached", depth, "hardware.stack.depth")
     )
-    safe = add(given("stack_safe", "kept short of it", SAFE, choice=True, source="common practice"))
+    safe = add(given("stack_safe", "kept short of it", SAFE, origin=chosen(source="common practice")))
     before = [each for each in terms if each.figure.name != "stack_plaster"]
     return add(total("stack_most", "screw, at the most", *before, plus(reach), minus(safe)))
 
@@ -243,8 +240,7 @@ def _none_does(ctx: Context, what: str, passes: Figure, least: Figure, most: Fig
         "No screw both bites and stays short",
         f"{what[0].upper()}{what[1:]}: {ctx.fmt(least)} at the least, {ctx.fmt(most_value)} at the most.",
         *remedies,
-        rule="a bite, and never into what lies behind",
-        figure="stack_least",
+        grounds=Grounds("stack_least", rule="a bite, and never into what lies behind"),
     )
 
 
@@ -254,7 +250,7 @@ def _plug(ctx: Context, bites: Figure) -> None:
     if not ctx.leaf.hanging.slides or wall.kind is not WallKind.MASONRY:
         return
     deeper = ctx.figures.given(
-        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, choice=True, source="common practice"
+        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, origin=chosen(source="common practice")
     )
     plaster = ctx.figures["stack_plaster"]
     deep = ctx.figures.total(
@@ -266,5 +262,5 @@ def _plug(ctx: Context, bites: Figure) -> None:
         Stage.HARDWARE,
         f"Plugs of {ctx.fmt(wall.plug)}",
         f"Holes {ctx.fmt(deep)} deep; the plug in the masonry, not in the plaster.",
-        figure="plug_hole",
+        grounds=Grounds("plug_hole"),
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Figures, Provenance
 from oakmeasure.core.figures.names import FigureName
 from oakmeasure.core.leaf.leaf_context import Context
@@ -52,9 +52,7 @@ def judge_assumed(ctx: Context) -> None:
             "Assumed, not measured",
             f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",
             remedy,
-            rule="nothing is cut to an assumed figure",
-            where=where,
-            figure=first.name,
+            grounds=Grounds(first.name, where, rule="nothing is cut to an assumed figure"),
         )
 
 

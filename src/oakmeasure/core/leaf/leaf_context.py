@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.rules import Rule, ShopRules
-from oakmeasure.core.figures.check import Check, Checks, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Figures
+from oakmeasure.core.figures.check import GROUNDLESS, Check, Checks, Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Figures, Origin, chosen
 from oakmeasure.core.figures.names import FigureName, figure_name
 
 
@@ -41,7 +41,7 @@ class Context:
         if known in self.figures:
             return self.figures[known]
         rule: Rule = getattr(self.rules, name)
-        return self.figures.given(known, label, rule.value, unit, source=self._why(rule), choice=True)
+        return self.figures.given(known, label, rule.value, unit, origin=chosen(source=self._why(rule)))
 
     def chosen(
         self, name: FigureName, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
@@ -60,7 +60,7 @@ class Context:
         if value is None:
             shop: Rule = getattr(self.rules, rule or name)
             value, source = shop.value, self._why(shop)
-        return self.figures.given(name, label, value, unit, source=source, edit=edit, choice=True)
+        return self.figures.given(name, label, value, unit, origin=chosen(edit=edit, source=source))
 
     def reading(
         self, name: FigureName, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
@@ -75,7 +75,9 @@ class Context:
             source: Whose value or formula it is.
             unit: Its unit.
         """
-        return self.figures.given(name, label, reading.value, unit, state=reading.state, source=source, edit=edit)
+        return self.figures.given(
+            name, label, reading.value, unit, origin=Origin(edit=edit, source=source, state=reading.state)
+        )
 
     def _why(self, rule: Rule) -> str:
         return f"shop rules “{self.rules.name}”: {rule.reason or 'common practice'}"
@@ -110,9 +112,7 @@ class Context:
         title: str,
         sentence: str,
         *remedies: Remedy,
-        rule: str = "",
-        where: str = "",
-        figure: str = "",
+        grounds: Grounds = GROUNDLESS,
     ) -> None:
         """Add a check.
 
@@ -123,8 +123,8 @@ class Context:
             title: A few words.
             sentence: The numbers in one plain sentence.
             remedies: What would mend it, the best first.
-            rule: The limit and whose it is; for a choice, the shop rule that decides where nothing is chosen.
-            where: What it shows on the drawing ("part:middle rail"); "" for nothing.
-            figure: Name of the figure; "" for none.
+            grounds: What it rests on, and where that is seen.
         """
-        self.checks_so_far.add(Check(code, level, stage, title, sentence, rule, remedies, where, figure))
+        rests = grounds
+        check = Check(code, level, stage, title, sentence, rests.rule, remedies, rests.where, rests.figure)
+        self.checks_so_far.add(check)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
 
@@ -62,71 +63,73 @@ def around(shape: Sequence[Point]) -> Rect:
     return Rect(min(xs), min(ys), max(xs), max(ys))
 
 
-def part(
-    ctx: Context,
-    name: str,
-    role: Role,
-    face: Rect,
-    sizes: tuple[Size, Size],
-    figures: tuple[Figure, Figure],
-    *,
-    species: str,
-    upright: bool,
-    depth: tuple[float, float],
-    shape: tuple[Point, ...] = (),
-    outline: Rect | None = None,
-    volume: float | None = None,
-    note: str = "",
-    at_hand: bool = False,
-    bought: bool = False,
-    place: Place | None = None,
-    is_back: bool = False,
-) -> Part:
-    """Return a part.
+@dataclass(frozen=True, slots=True)
+class PartSpec:
+    """What a builder says of a part; `made` adds what the shop rules allow."""
 
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        name: Its name.
-        role: What it is in the leaf.
-        face: What is seen of it in the finished leaf, mm.
-        sizes: Length, width and thickness, finished and planed, mm.
-        figures: Names of the figures of its length, its width and its thickness.
-        species: Key of its species or sheet.
-        upright: Whether its grain runs up the leaf.
-        depth: From where to where it lies, in from the opening face, mm.
-        shape: Corners of its face, mm; () where that is an upright rectangle.
-        outline: The whole part with its tongues, mm; None: what is seen of it.
-        volume: Net volume, mm³; None: its face times its thickness.
-        note: What is said beside it; "" for nothing.
-        at_hand: Whether it is there already and cut out of nothing.
-        bought: Whether it is a sheet, or timber planed already: sawn to its planed size.
-        place: Where it stands among those of its role; None where that is not told.
-        is_back: Whether it lies on the closing face, behind another of its kind.
-    """
-    finished, planed = sizes
-    if volume is None:
-        seen = area(shape) if shape else face.width * face.height
-        volume = seen * finished.thickness
-    sawn = planed if bought else rough(ctx, planed)
-    return Part(
-        name,
-        role,
-        face,
-        outline or face,
-        upright,
-        species,
-        finished,
-        planed,
-        sawn,
-        *figures,
-        max(volume, 0.0),
-        shape=shape,
-        depth=depth,
-        note=note,
-        at_hand=at_hand,
-        place=place,
-        is_back=is_back,
-    )
+    name: str
+    """Its name."""
+    role: Role
+    """What it is in the leaf."""
+    face: Rect
+    """What is seen of it in the finished leaf, mm."""
+    figures: tuple[Figure, Figure]
+    """Its length and its width."""
+    depth: tuple[float, float] = (0.0, 0.0)
+    """From where to where it lies, in from the opening face, mm."""
+    upright: bool = True
+    """Whether its grain runs up the leaf."""
+    note: str = ""
+    """What is said beside it; "" for nothing."""
+    place: Place | None = None
+    """Where it stands among those of its role; None where that is not told."""
+    is_back: bool = False
+    """Whether it lies on the closing face, behind another of its kind."""
+    sizes: tuple[Size, Size] | None = None
+    """Length, width and thickness, finished and planed, mm; None while it is not sized."""
+    species: str = ""
+    """Key of its species or sheet."""
+    shape: tuple[Point, ...] = ()
+    """Corners of its face, mm; () where that is an upright rectangle."""
+    outline: Rect | None = None
+    """The whole part with its tongues, mm; None: what is seen of it."""
+    volume: float | None = None
+    """Net volume, mm³; None: its face times its thickness."""
+    at_hand: bool = False
+    """Whether it is there already and cut out of nothing."""
+    bought: bool = False
+    """Whether it is a sheet, or timber planed already: sawn to its planed size."""
+
+    def made(self, ctx: Context) -> Part:
+        """Return the part.
+
+        Args:
+            ctx: The leaf's context, whose rules say what is allowed for.
+        """
+        assert self.sizes is not None, self.name
+        finished, planed = self.sizes
+        volume = self.volume
+        if volume is None:
+            volume = (area(self.shape) if self.shape else self.face.width * self.face.height) * finished.thickness
+        return Part(
+            self.name,
+            self.role,
+            self.face,
+            self.outline or self.face,
+            self.upright,
+            self.species,
+            finished,
+            planed,
+            planed if self.bought else rough(ctx, planed),
+            *self.figures,
+            max(volume, 0.0),
+            shape=self.shape,
+            depth=self.depth,
+            note=self.note,
+            at_hand=self.at_hand,
+            place=self.place,
+            is_back=self.is_back,
+        )
 
 
 def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None:
@@ -139,7 +142,7 @@ def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None
         edit: Path of the field that sets it; "" for none.
     """
     source = "set by hand for this leaf"
-    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, edit=edit, source=source, choice=True)
+    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, origin=chosen(edit=edit, source=source))
     if over_all > edge + 0.01:
         label = "leaf thickness, over all"
-        ctx.figures.given("thickness_over", label, over_all, source="with its ledges or battens", choice=True)
+        ctx.figures.given("thickness_over", label, over_all, origin=chosen(source="with its ledges or battens"))

@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Provenance, given
+from oakmeasure.core.figures.figure import Figure, Origin, Provenance, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part, Size
@@ -112,7 +112,7 @@ def as_made(ctx: Context, build: Build) -> Build:
         before, name="thickness_set_out", label=f"{before.label}, as set out"
     )
     ctx.figures.by_name["thickness"] = given(
-        "thickness", before.label, new, state=Provenance.MEASURED, source=source_of(entry)
+        "thickness", before.label, new, origin=Origin(source=source_of(entry), state=Provenance.MEASURED)
     )
     parts = tuple(_thinner(p, build, old, new) for p in build.parts)
     edge = build.edge + new - old if build.edge else 0.0
@@ -158,8 +158,7 @@ def as_weighed(ctx: Context, weights: Weights) -> Weights:
         reckoned.label,
         entry.value,
         Unit.KG,
-        state=Provenance.MEASURED,
-        source=f"weighed, {entry.at.day} {entry.at:%b}",
+        origin=Origin(source=f"weighed, {entry.at.day} {entry.at:%b}", state=Provenance.MEASURED),
     )
     ctx.figures.by_name["mass"] = mass
     return replace(weights, mass=mass)

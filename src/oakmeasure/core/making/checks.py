@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -33,8 +33,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
             "hours of work, all of it",
             round(making.hours, 2),
             Unit.HOURS,
-            choice=True,
-            source="what the leaf costs, shared out among its operations",
+            origin=chosen(source="what the leaf costs, shared out among its operations"),
         )
     )
     waits = sum(op.wait_hours for op in making.operations)
@@ -44,8 +43,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
             "hours of waiting, one after the other",
             round(waits, 1),
             Unit.HOURS,
-            choice=True,
-            source="glue, wood that settles, coats that dry",
+            origin=chosen(source="glue, wood that settles, coats that dry"),
         )
     )
     add(
@@ -54,8 +52,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
             "finish, all coats, grams",
             round(making.finish.grams),
             Unit.RATIO,
-            choice=True,
-            source="both faces, all edges, end grain twice",
+            origin=chosen(source="both faces, all edges, end grain twice"),
         )
     )
     if making.glue is not None:
@@ -71,7 +68,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         Stage.MAKE,
         f"{len(making.operations)} operations",
         f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.",
-        figure="make_hours",
+        grounds=Grounds("make_hours"),
     )
 
 
@@ -82,8 +79,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         f"{glue.name}: minutes it stays open today",
         round(glue.open_minutes, 2),
         Unit.RATIO,
-        choice=True,
-        source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less",
+        origin=chosen(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
     longest = max((stage.minutes for stage in stages), default=0.0)
@@ -92,8 +88,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "longest stage, minutes",
         round(longest, 2),
         Unit.RATIO,
-        choice=True,
-        source=f"{plan.people} at it, {plan.clamps} clamps",
+        origin=chosen(source=f"{plan.people} at it, {plan.clamps} clamps"),
     )
     if ctx.leaf.making.degrees < glue.least:
         ctx.report(
@@ -103,8 +98,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
             "Too cold for this glue",
             f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
             Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
-            rule="the glue's label goes before",
-            figure="glue_open",
+            grounds=Grounds("glue_open", rule="the glue's label goes before"),
         )
     for each in plan.tasks:
         if not each.stages:
@@ -115,8 +109,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
                 f"{each.task.name.capitalize()} cannot be glued in time",
                 f"{each.trouble}.",
                 *_ways(plan, each.ways),
-                rule="open time of the glue",
-                figure="glue_open",
+                grounds=Grounds("glue_open", rule="open time of the glue"),
             )
             return
     cauls = [stage for stage in stages if stage.cauls]
@@ -128,7 +121,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
             "A glue-up with no time to spare",
             f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
             *_ways(plan, ()),
-            figure="glue_longest",
+            grounds=Grounds("glue_longest"),
         )
     elif stages:
         many = f"{len(stages)} stages" if len(stages) > 1 else "one stage"
@@ -139,7 +132,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
             Stage.MAKE,
             f"Glued in {many}",
             f"The longest takes {longest:.1f} of {glue.open_minutes:.1f} minutes{words}.",
-            figure="glue_longest",
+            grounds=Grounds("glue_longest"),
         )
 
 
@@ -159,7 +152,7 @@ def _mishaps(ctx: Context) -> None:
             f"Not mended yet: {entry.mishap}",
             f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
             + ("" if entry.repair else " Choose how it is mended."),
-            where=f"part:{entry.part}" if entry.part else "",
+            grounds=Grounds(where=f"part:{entry.part}" if entry.part else ""),
         )
 
 
@@ -168,7 +161,7 @@ def _read(ctx: Context, kind: ReadingKind, name: str, unit: Unit = Unit.MM) -> F
     if entry is None or entry.value is None:
         return None
     return ctx.figures.given(
-        figure_name(name), str(kind), entry.value, unit, source=f"the log, {entry.at.day} {entry.at:%b}"
+        figure_name(name), str(kind), entry.value, unit, origin=Origin(source=f"the log, {entry.at.day} {entry.at:%b}")
     )
 
 
@@ -195,8 +188,7 @@ def _square(ctx: Context) -> None:
         "Square as it came out" if level is Level.OK else "It came out of square",
         f"It leans {ctx.fmt(abs(lean))} over its height; {ctx.fmt(room)} are left on to plane.",
         *remedies,
-        rule="(rising² − falling²) ÷ (4 × width)",
-        figure="made_rising",
+        grounds=Grounds("made_rising", rule="(rising² − falling²) ÷ (4 × width)"),
     )
 
 
@@ -211,7 +203,7 @@ def _flat(ctx: Context) -> None:
             "It is in twist" if out else "Out of twist",
             f"{ctx.fmt(twist)} by winding sticks, {ctx.fmt(OUT_OF_TWIST)} at the most.",
             *((Remedy("Plane two corners, or let the stop take it up"),) if out else ()),
-            figure="made_twist",
+            grounds=Grounds("made_twist"),
         )
     if spread is not None and spread.value > SPREAD_MOST:
         ctx.report(
@@ -221,7 +213,7 @@ def _flat(ctx: Context) -> None:
             "It is not of one thickness",
             f"{ctx.fmt(spread)} from the thickest place to the thinnest.",
             Remedy("Plane it down, or set lock and hinges out from the opening face alone"),
-            figure="made_spread",
+            grounds=Grounds("made_spread"),
         )
 
 
@@ -241,7 +233,7 @@ def _thickness(ctx: Context) -> None:
         Stage.MAKE,
         "As thick as it came out",
         words + ".",
-        figure="thickness",
+        grounds=Grounds("thickness"),
     )
 
 
@@ -264,5 +256,5 @@ def _last_rip(ctx: Context, build: Build) -> None:
         "The last board as it was ripped",
         words + (more if level is Level.WARNING else "") + ".",
         *remedies,
-        where=f"part:{part.name}",
+        grounds=Grounds(where=f"part:{part.name}"),
     )

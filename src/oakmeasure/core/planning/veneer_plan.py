@@ -15,7 +15,7 @@ from oakmeasure.core.construction.veneered.model import Veneered, veneered
 from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.core.timber.resaw import LaidVeneer, Resawn, WayOut, matched, resawn, short_by
+from oakmeasure.core.timber.resaw import LaidVeneer, Resawing, Resawn, WayOut, matched, resawn, short_by
 
 LEAST_LEFT = 0.6  # mm; a thinner veneer is sanded through when the finish is renewed. Common practice, no source
 
@@ -72,8 +72,9 @@ def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
         raw = choice.thin + wander
     rows = [_strips(leaf, choice, back=back) for back in (False, True)]
     rows = [row for row in rows if row]
+    sawing = Resawing(stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding, wander=wander)
     try:
-        board = resawn(stock=stock, raw=raw, kerf=kerf, sanding=choice.sanding, wander=wander)
+        board = resawn(sawing)
         laid = iter(matched(across=sum(map(len, rows)), faces=1, each=len(board.slices), match=choice.match)[0])
     except InputError:
         return None
@@ -82,16 +83,7 @@ def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
     needed, at_hand = sum(map(len, faces)), choice.stock_boards
     ways: tuple[WayOut, ...] = ()
     if at_hand is not None and boards > at_hand:
-        ways = short_by(
-            needed=-(-needed // at_hand),
-            stock=stock,
-            raw=raw,
-            kerf=kerf,
-            sanding=choice.sanding,
-            wander=wander,
-            least=LEAST_LEFT,
-            show=show,
-        )
+        ways = short_by(needed=-(-needed // at_hand), sawing=sawing, least=LEAST_LEFT, show=show)
     return VeneerPlan(stock, board, faces, needed, boards, at_hand, ways)
 
 

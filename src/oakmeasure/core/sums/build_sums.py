@@ -6,10 +6,10 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.braces import corner_brace
 from oakmeasure.core.construction.spacing import board_count, equal_ends, even_split, pitch_between
-from oakmeasure.core.figures.figure import minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.quick import Given, Sum, SumOption, allowance, rule, size
-from oakmeasure.core.timber.resaw import resawn
+from oakmeasure.core.timber.resaw import Resawing, resawn
 
 
 def _board_layout(g: Given) -> None:
@@ -50,7 +50,7 @@ def _brace(g: Given) -> None:
 
 def _veneer_yield(g: Given) -> None:
     stock, veneer, kerf = (g.figure(name) for name in ("board-thickness", "veneer", "kerf"))
-    found = resawn(stock=stock.value, raw=veneer.value, kerf=kerf.value, sanding=0.0, wander=0.0)
+    found = resawn(Resawing(stock=stock.value, raw=veneer.value, kerf=kerf.value, sanding=0.0, wander=0.0))
     g.figures.derived(
         "leaves",
         "leaves out of the board",
@@ -84,7 +84,7 @@ def _last_rip(g: Given) -> None:
     laid = g.many("laid")
     terms = [plus(g.figure("leaf-width"))]
     for at, each in enumerate(laid, start=1):
-        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, choice=True)))
+        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, origin=CHOSEN)))
     last = total("last_rip", "rip the last board to", *terms)
     if last.value <= 0:
         raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g} mm, all together")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.species import species
-from oakmeasure.core.figures.figure import Figure, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth, solve_cup, withdrawal
@@ -77,8 +77,7 @@ def _screw_hold(g: Given) -> None:
             f"gravity of {wood.name}, dry over volume at 12 %",
             dry_gravity(basic_gravity=wood.basic_gravity),
             Unit.RATIO,
-            source=wood.source,
-            choice=True,
+            origin=chosen(source=wood.source),
         )
     else:
         raise InputError("species", "nothing", "a species, or --specific-gravity")

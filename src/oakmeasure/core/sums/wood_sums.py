@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.species import SheetMaterial, keys_by_name, sheet_keys, species, species_keys, stuff
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen
 from oakmeasure.core.sums.quick import Given, Sum, SumOption, size
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 
@@ -23,8 +23,7 @@ def _movement(g: Given) -> None:
         f"{wood.name}, {g.word('cut')}, a point of moisture",
         wood.radial if radial else wood.tangential,
         Unit.RATIO,
-        source=wood.source,
-        choice=True,
+        origin=chosen(source=wood.source),
     )
     change = change_of_width(
         width=width.value, coefficient=each.value, from_moisture=first.value, to_moisture=last.value
@@ -65,9 +64,9 @@ def _density(g: Given) -> Figure:
         raise InputError("species", "nothing", "a species or a sheet, or --density")
     wood = stuff(g.word("species"))
     if isinstance(wood, SheetMaterial):
-        return g.figures.given("density", wood.name, wood.density, Unit.KG_M3, choice=True)
+        return g.figures.given("density", wood.name, wood.density, Unit.KG_M3, origin=CHOSEN)
     moisture = g.figure("moisture")
-    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, choice=True)
+    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, origin=CHOSEN)
     return g.figures.derived(
         "density",
         "density",

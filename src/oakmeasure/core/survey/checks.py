@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Provenance
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Origin, Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Judged, Status
@@ -26,8 +26,7 @@ def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
             figure_name("assumed_" + label.replace(" ", "_")),
             label,
             0.0,
-            state=Provenance.ASSUMED,
-            source="no reading says otherwise",
+            origin=Origin(source="no reading says otherwise", state=Provenance.ASSUMED),
         )
         for label in adj.assumptions
     ]
@@ -46,7 +45,7 @@ def say_contradictory(ctx: Context) -> None:
         "No opening has these readings",
         "Together they close to no shape, so nothing below can be trusted.",
         Remedy("Take widths, heights and diagonals again"),
-        figure="clear_width",
+        grounds=Grounds("clear_width"),
     )
 
 
@@ -86,8 +85,10 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
             if not prefix
             else Remedy("Read one more diagonal than the shape needs"),
             *helps,
-            rule="a reading is checked when others would contradict a misread",
-            where=f"reading:{prefix}{unchecked[0]}",
+            grounds=Grounds(
+                where=f"reading:{prefix}{unchecked[0]}",
+                rule="a reading is checked when others would contradict a misread",
+            ),
         )
     elif not said:
         least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
@@ -99,8 +100,7 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
             f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
             f"The clear width is {ctx.fmt(width)} ± {ctx.fmt(sigma)}.",
             *([Remedy(f"To be surer, {ctx.next_reading}")] if ctx.next_reading else []),
-            rule="normalised residual under 3",
-            figure="clear_width",
+            grounds=Grounds("clear_width", rule="normalised residual under 3"),
         )
 
 
@@ -123,9 +123,7 @@ def _say_aside(ctx: Context, key: str, label: str, judged: Judged) -> None:
         title,
         numbers,
         Remedy("Take it again"),
-        rule=RULE,
-        where=f"reading:{key}",
-        figure=f"reading_{key}",
+        grounds=Grounds(f"reading_{key}", f"reading:{key}", rule=RULE),
     )
 
 
@@ -149,7 +147,5 @@ def _say_undecided(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
         "Readings disagree; which one is wrong cannot be told",
         f"One of {listed} is out by about {ctx.fmt(size)}; each explains it equally well. All are kept for now.",
         Remedy(advice),
-        rule=RULE,
-        where=f"reading:{prefix}{first}",
-        figure=f"reading_{prefix}{first}",
+        grounds=Grounds(f"reading_{prefix}{first}", f"reading:{prefix}{first}", rule=RULE),
     )

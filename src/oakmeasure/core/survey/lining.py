@@ -6,14 +6,14 @@ wall, + towards the opening side.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Provenance, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, Provenance, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -54,7 +54,7 @@ class LiningPlan:
     """Behind each leg."""
     strips: tuple[Stretch, ...]
     """Between wall and lining."""
-    parts: tuple[Part, ...]
+    parts: tuple[Part, ...] = ()
     """Its parts."""
 
 
@@ -68,10 +68,12 @@ def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Fig
         rough: Sizes of the rough opening.
     """
     f = ctx.figures
-    thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, edit="lining.thickness", choice=True)
-    packing = f.given("packing", "packing, both sides together", lining.packing, edit="lining.packing", choice=True)
+    thickness = f.given(
+        "lining_thickness", "lining, thickness", lining.thickness, origin=chosen(edit="lining.thickness")
+    )
+    packing = f.given("packing", "packing, both sides together", lining.packing, origin=chosen(edit="lining.packing"))
     over = f.given(
-        "packing_head", "packing over the head", lining.packing_head, edit="lining.packing_head", choice=True
+        "packing_head", "packing over the head", lining.packing_head, origin=chosen(edit="lining.packing_head")
     )
     width = _rough_width(ctx, taken)
     if lining.made_from is LiningFrom.LEAF and lining.leaf_width is not None:
@@ -101,11 +103,13 @@ def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Fig
     packed = packing_stretches(taken, legs, max(underside))
     lean = (ctx.leaf.readings.across_hinge, ctx.leaf.readings.across_latch)
     strips = () if follow else strips_of(ctx, lean, depth=depth.value, height=max(underside) + t)
-    parts = _parts(ctx, lining, taken, outside, thickness, depth.value, underside, legs, packed, strips)
-    _judge(ctx, lining, rough, width, outside, slack, strips)
-    return LiningPlan(
-        clear, outline_of(corners), corners, outside, between, t, depth.value, legs, underside, packed, strips, parts
+    plan = LiningPlan(
+        clear, outline_of(corners), corners, outside, between, t, depth.value, legs, underside, packed, strips
     )
+    plan = replace(plan, parts=_parts(ctx, lining, taken, plan))
+    _judge_packing(ctx, lining, plan, width.value - rough["clear_width"].value)
+    _judge_strips(ctx, lining, plan)
+    return plan
 
 
 def _rough_width(ctx: Context, taken: Taken) -> Figure:
@@ -189,7 +193,7 @@ def _clear(
 
 def _depth(ctx: Context, lining: Lining) -> Figure:
     if lining.depth is not None:
-        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, edit="lining.depth", choice=True)
+        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, origin=chosen(edit="lining.depth"))
     reading = ctx.leaf.readings.depth
     if reading is not None:
         return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
@@ -197,32 +201,19 @@ def _depth(ctx: Context, lining: Lining) -> Figure:
         "lining_depth",
         "depth of the wall",
         WALL_DEPTH,
-        state=Provenance.ASSUMED,
-        source="not read",
-        edit="readings.depth",
+        origin=Origin(edit="readings.depth", source="not read", state=Provenance.ASSUMED),
     )
 
 
 # --- parts -------------------------------------------------------------------------------------------------
 
 
-def _parts(
-    ctx: Context,
-    lining: Lining,
-    taken: Taken,
-    outside: Figure,
-    thickness: Figure,
-    depth: float,
-    underside: tuple[float, float],
-    legs: tuple[tuple[float, float], tuple[float, float]],
-    packed: tuple[Stretch, ...],
-    strips: tuple[Stretch, ...],
-) -> tuple[Part, ...]:
+def _parts(ctx: Context, lining: Lining, taken: Taken, plan: LiningPlan) -> tuple[Part, ...]:
     """Return legs and head, and what is packed and made up; the last from off-cuts."""
-    f, t = ctx.figures, thickness.value
-    trench = f.given("trench", "legs housed into the head by", lining.trench, edit="lining.trench", choice=True)
+    f, t, legs, underside = ctx.figures, plan.thickness, plan.legs, plan.underside
+    trench = f.given("trench", "legs housed into the head by", lining.trench, origin=chosen(edit="lining.trench"))
     made: list[Part] = []
-    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", depth, choice=True)
+    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", plan.depth, origin=CHOSEN)
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
         slug = side.slug
         under = f.derived(
@@ -236,33 +227,24 @@ def _parts(
         length = f.total(figure_name(f"leg_{slug}"), f"lining leg, {side}", plus(under), plus(trench))
         x = min(legs[at]) if at == 0 else max(legs[at]) - t
         rect = Rect(x, floor, x + t, underside[at] + trench.value)
-        made.append(_part(ctx, lining, f"lining leg, {side}", f"L{at + 1}", rect, length, width, t, upright=True))
+        made.append(_part(ctx, lining, t, (f"lining leg, {side}", f"L{at + 1}"), rect, (length, width)))
     top = max(underside)
     rect = Rect(min(legs[0]), top, max(legs[1]), top + t)
-    head = f.total("lining_head", "lining head, over both legs", plus(outside))
-    made.append(_part(ctx, lining, "lining head", "L3", rect, head, width, t, upright=False))
-    made += _made_up(ctx, lining, packed, strips, depth)
+    head = f.total("lining_head", "lining head, over both legs", plus(plan.outside))
+    made.append(_part(ctx, lining, t, ("lining head", "L3"), rect, (head, width)))
+    made += _made_up(ctx, lining, plan.packing, plan.strips, plan.depth)
     return tuple(made)
 
 
 def _part(
-    ctx: Context,
-    lining: Lining,
-    name: str,
-    mark: str,
-    rect: Rect,
-    length: Figure,
-    width: Figure,
-    t: float,
-    *,
-    upright: bool,
+    ctx: Context, lining: Lining, t: float, name: tuple[str, str], rect: Rect, size: tuple[Figure, Figure]
 ) -> Part:
-    planed = Size(length.value, width.value, t)
-    volume = length.value * width.value * t
-    species = lining.species or ctx.leaf.timber.species
-    return Part(
-        name, Role.LINING, rect, rect, upright, species, planed, planed, rough(ctx, planed), length, width, volume, mark
-    )
+    """Return a part of the lining; name: with its mark; size: its length and its width."""
+    planed = Size(size[0].value, size[1].value, t)
+    volume = planed.length * planed.width * t
+    species, upright = lining.species or ctx.leaf.timber.species, rect.height > rect.width
+    sawn = rough(ctx, planed)
+    return Part(name[0], Role.LINING, rect, rect, upright, species, planed, planed, sawn, *size, volume, name[1])
 
 
 def _made_up(
@@ -287,10 +269,9 @@ def _made_up(
             figure_name(f"{slug}_length"),
             f"{name}, length",
             run[-1].upper - run[0].lower,
-            source="the stretch",
-            choice=True,
+            origin=chosen(source="the stretch"),
         )
-        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, choice=True)
+        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, origin=CHOSEN)
         size = Size(length.value, wide, thick)
         rect = Rect(0, run[0].lower, thick, run[-1].upper)
         volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)
@@ -303,17 +284,9 @@ def _made_up(
 # --- what is said ----------------------------------------------------------------------------------------------
 
 
-def _judge(
-    ctx: Context,
-    lining: Lining,
-    rough: dict[str, Figure],
-    width: Figure,
-    outside: Figure,
-    slack: Figure,
-    strips: tuple[Stretch, ...],
-) -> None:
-    lost = width.value - rough["clear_width"].value
-    say, fmt = ctx.report, ctx.fmt
+def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) -> None:
+    """Judge whether it goes in plumb; lost: to the lean, mm."""
+    say, fmt, outside, slack = ctx.report, ctx.fmt, plan.outside, ctx.figures["packing_left"]
     if slack.value < 0:
         less = lining.packing - slack.value + LEAST_PACKING
         can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
@@ -322,15 +295,14 @@ def _judge(
             Level.STOP,
             Stage.MEASURE,
             "The lining does not go in plumb",
-            f"It is {fmt(outside)} outside; plumb there are {fmt(rough['clear_width'])}, {fmt(-slack.value)} too "
-            f"little. The lean takes {fmt(lost)}.",
+            f"It is {fmt(outside)} outside; plumb there are {fmt(ctx.figures['rough_clear_width'])}, "
+            f"{fmt(-slack.value)} too little. The lean takes {fmt(lost)}.",
             *(
                 [Remedy(f"Make it narrower: {fmt(round(less))} of packing", "lining.packing", float(round(less)))]
                 if can_narrow
                 else [Remedy("Cut the wall back, or a narrower leaf")]
             ),
-            rule="the worst lean eats the packing first",
-            figure="packing_left",
+            grounds=Grounds("packing_left", rule="the worst lean eats the packing first"),
         )
     elif slack.value < LEAST_PACKING:
         say(
@@ -340,8 +312,7 @@ def _judge(
             "Hardly any packing is left",
             f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
             Remedy("Wedge it where it is tightest first"),
-            rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged",
-            figure="packing_left",
+            grounds=Grounds("packing_left", rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged"),
         )
     else:
         say(
@@ -351,7 +322,7 @@ def _judge(
             "The lining goes in plumb",
             f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
             "tightest.",
-            figure="between",
+            grounds=Grounds("between"),
         )
     if "rough_needed" in ctx.figures:
         spare = ctx.figures["rough_clear_width"].value - ctx.figures["rough_needed"].value
@@ -363,8 +334,12 @@ def _judge(
                 "The opening is wider than the lining needs",
                 f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
                 Remedy("Pack with timber, not with wedges, or make the wall up"),
-                figure="rough_needed",
+                grounds=Grounds("rough_needed"),
             )
+
+
+def _judge_strips(ctx: Context, lining: Lining, plan: LiningPlan) -> None:
+    say, fmt, strips = ctx.report, ctx.fmt, plan.strips
     thickest = max((max(abs(each.start), abs(each.end)) for each in strips), default=0.0)
     if thickest >= SHOWS:
         sides = ", ".join(
@@ -378,7 +353,7 @@ def _judge(
             f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
             Remedy("Strips under the architrave, by the list"),
             Remedy("Or follow the wall", "lining.school", LiningSchool.FOLLOW_WALL),
-            rule="plumb first and make the wall up, or follow the wall: schools differ",
+            grounds=Grounds(rule="plumb first and make the wall up, or follow the wall: schools differ"),
         )
     if lining.school is LiningSchool.FOLLOW_WALL:
         say(
@@ -389,5 +364,5 @@ def _judge(
             f"No strips; the hinge line leans as the wall does, and the plumb width is "
             f"{fmt(ctx.figures['clear_width'])} of {fmt(ctx.figures['between'])}.",
             Remedy("Or plumb first", "lining.school", LiningSchool.PLUMB_FIRST),
-            rule="schools differ",
+            grounds=Grounds(rule="schools differ"),
         )

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -74,9 +74,7 @@ def _wind(ctx: Context) -> None:
             f"They lean {ctx.fmt(abs(wind.value))} differently across the wall: the leaf touches its stop at the latch "
             f"side's {where} first, and stands off by as much at the other end.",
             Remedy("Reset one leg of the lining, or move the stop to the leaf"),
-            rule=f"over {ctx.fmt(IN_WIND)} shows",
-            where="reading:across_latch",
-            figure="wind",
+            grounds=Grounds("wind", "reading:across_latch", rule=f"over {ctx.fmt(IN_WIND)} shows"),
         )
     else:
         ctx.report(
@@ -85,7 +83,7 @@ def _wind(ctx: Context) -> None:
             Stage.MEASURE,
             "The sides are out of wind",
             f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.",
-            figure="wind",
+            grounds=Grounds("wind"),
         )
 
 
@@ -139,9 +137,7 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
             f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
             Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
             Remedy("Or rising hinges, where only part of the way is high"),
-            rule="the leaf passes the highest floor with air",
-            where=where,
-            figure="floor_rise",
+            grounds=Grounds("floor_rise", where, rule="the leaf passes the highest floor with air"),
         )
     else:
         ctx.report(
@@ -150,8 +146,7 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
             Stage.MEASURE,
             "The floor clears the swing",
             f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.",
-            where=where,
-            figure="floor_rise",
+            grounds=Grounds("floor_rise", where),
         )
 
 
@@ -180,7 +175,7 @@ def _travel(
             Stage.MEASURE,
             "The floor is level along the travel",
             f"Within {ctx.fmt(fall)}.",
-            figure="floor_fall",
+            grounds=Grounds("floor_fall"),
         )
         return
     level = Level.WARNING if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.OK
@@ -192,9 +187,7 @@ def _travel(
         f"It rises {ctx.fmt(rise)} above the opening's own and falls {ctx.fmt(fall)} in all, "
         f"{ctx.fmt(per_metre)} a metre.",
         Remedy("Set the leaf from the highest point; gear on the floor is shimmed where it falls"),
-        rule=f"over {ctx.fmt(TRAVEL_SLOPE)} a metre is noticed",
-        where=where,
-        figure="floor_peak",
+        grounds=Grounds("floor_peak", where, rule=f"over {ctx.fmt(TRAVEL_SLOPE)} a metre is noticed"),
     )
 
 
@@ -222,12 +215,12 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
             f"A {thing.what} lies {ctx.fmt(-value)} deep",
             f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
             Remedy("Find it before drilling; stop on resistance"),
-            rule=f"{ctx.fmt(AIR)} of wall stays before it",
-            where=where,
-            figure=name,
+            grounds=Grounds(name, where, rule=f"{ctx.fmt(AIR)} of wall stays before it"),
         )
         return
-    air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, choice=True)
+    air = ctx.figures.get("air") or ctx.figures.given(
+        "air", "air between a leaf and what it passes", AIR, origin=CHOSEN
+    )
     off = ctx.figures.total(
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )
@@ -240,7 +233,5 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more."
         if not behind
         else f"A leaf in front of it needs {ctx.fmt(off)} from the wall to its back.",
-        rule=f"{ctx.fmt(AIR)} of air",
-        where=where,
-        figure=name,
+        grounds=Grounds(name, where, rule=f"{ctx.fmt(AIR)} of air"),
     )

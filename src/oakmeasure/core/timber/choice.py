@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
 from oakmeasure.core.document.species import Species, species
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
@@ -57,9 +57,7 @@ def timber(ctx: Context) -> Timber:
             "moisture when made",
             choice.moisture,
             Unit.PERCENT,
-            edit="timber.moisture",
-            source="set by hand for this leaf",
-            choice=True,
+            origin=chosen(edit="timber.moisture", source="set by hand for this leaf"),
         )
     )
     dry = _rests_at(ctx, "dry", "driest air", choice.dry)
@@ -73,8 +71,7 @@ def timber(ctx: Context) -> Timber:
                 f"movement of {kind.name}, {cut}, for each point",
                 kind.movement(choice.cut),
                 Unit.RATIO,
-                source=kind.source,
-                choice=True,
+                origin=chosen(source=kind.source),
             )
         )
         g = add(
@@ -83,8 +80,7 @@ def timber(ctx: Context) -> Timber:
                 f"basic gravity of {kind.name}",
                 kind.basic_gravity,
                 Unit.RATIO,
-                source=kind.source,
-                choice=True,
+                origin=chosen(source=kind.source),
             )
         )
         d = add(
@@ -113,16 +109,14 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         f"humidity of the {label}",
         climate.humidity,
         Unit.PERCENT,
-        edit=f"timber.{key}.humidity",
-        choice=True,
+        origin=chosen(edit=f"timber.{key}.humidity"),
     )
     heat = given(
         figure_name(f"temperature_{key}"),
         f"temperature of the {label}",
         climate.temperature,
         Unit.CELSIUS,
-        edit=f"timber.{key}.temperature",
-        choice=True,
+        origin=chosen(edit=f"timber.{key}.temperature"),
     )
     value = equilibrium_moisture(temperature=climate.temperature, humidity=climate.humidity)
     return ctx.figures.derived(
@@ -146,7 +140,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             "The driest air is wetter than the wettest",
             f"Wood rests at {ctx.fmt(dry)} in the one and {ctx.fmt(wet)} in the other.",
             Remedy("Change them over"),
-            figure="moisture_dry",
+            grounds=Grounds("moisture_dry"),
         )
     elif not dry.value - READY_WITHIN <= made.value <= wet.value + READY_WITHIN:
         ctx.report(
@@ -156,8 +150,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             "The timber is not ready",
             f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             Remedy("Let it settle there in stick until two readings a week apart agree"),
-            rule=f"within {READY_WITHIN:g} points of where it will live",
-            figure="moisture_made",
+            grounds=Grounds("moisture_made", rule=f"within {READY_WITHIN:g} points of where it will live"),
         )
     else:
         ctx.report(
@@ -166,7 +159,7 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             Stage.TIMBER,
             "Dry enough to make",
             f"Made at {ctx.fmt(made)}; it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
-            figure="moisture_made",
+            grounds=Grounds("moisture_made"),
         )
     if dry.value < COEFFICIENT_FROM - 0.5 or wet.value > COEFFICIENT_TO + 0.5:
         ctx.report(
@@ -177,6 +170,5 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "
             "movement is less sure.",
             Remedy("Leave a little more room than is worked out"),
-            rule=f"{HANDBOOK}, ch. 13",
-            figure="moisture_wet",
+            grounds=Grounds("moisture_wet", rule=f"{HANDBOOK}, ch. 13"),
         )

@@ -59,24 +59,23 @@ def curvature(strips: Sequence[Lamina]) -> float:
 
 
 def leaf_bow(
-    *, width: float, height: float, core: float, front: float, back: float, points: float, coefficient: float
+    *, size: tuple[float, float], core: float, veneers: tuple[float, float], points: float, coefficient: float
 ) -> float:
     """Return the bow, mm, of a veneered leaf: the larger of that across its width and that up its height.
 
     0 where both faces are alike. Not rounded.
 
     Args:
-        width: Width, mm.
-        height: Height, mm.
+        size: Width and height of the leaf, mm.
         core: Thickness of the core, mm.
-        front: Thickness of the front veneer, mm, its grain upright.
-        back: Thickness of the back veneer, mm, its grain upright.
+        veneers: Thickness of the front and of the back veneer, mm, their grain upright.
         points: Change of moisture, points of %.
         coefficient: Movement of the veneers across the grain for each point of moisture.
 
-    >>> leaf_bow(width=800, height=2000, core=35, front=2.5, back=2.5, points=4, coefficient=0.003)
+    >>> leaf_bow(size=(800, 2000), core=35, veneers=(2.5, 2.5), points=4, coefficient=0.003)
     0.0
     """
+    (width, height), (front, back) = size, veneers
     if abs(front - back) < 1e-9 or core <= 0:
         return 0.0
 

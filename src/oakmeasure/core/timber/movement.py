@@ -6,8 +6,8 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, derived, given, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -43,7 +43,7 @@ def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
         edge: What is gained at each edge, mm; None where nothing is.
     """
     if edge is None:
-        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, choice=True)
+        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, origin=CHOSEN)
     else:
         moving = ctx.figures.total("moving_width", "solid wood at both edges", plus(edge, 2))
     _change(ctx, wood, moving, "solid wood × movement × points of moisture")
@@ -101,8 +101,7 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             "The boards will push one another when wet",
             f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
             Remedy("Fit them apart as the moisture has it", "build.gap", None),
-            where="part:board 1",
-            figure="board_change_wet",
+            grounds=Grounds("board_change_wet", "part:board 1"),
         )
     else:
         ctx.report(
@@ -111,8 +110,7 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             Stage.LEAF,
             "The boards have room to swell",
             f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
-            where="part:board 1",
-            figure="board_change_wet",
+            grounds=Grounds("board_change_wet", "part:board 1"),
         )
     if groove is None:
         return
@@ -136,9 +134,7 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             "The tongues draw out when dry",
             f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
             Remedy("Drier boards, narrower ones, or deeper grooves"),
-            rule=f"{ctx.fmt(TONGUE_HELD)} at the least",
-            where="part:board 1",
-            figure="tongue_held",
+            grounds=Grounds("tongue_held", "part:board 1", rule=f"{ctx.fmt(TONGUE_HELD)} at the least"),
         )
 
 
@@ -173,7 +169,7 @@ def _gaps(ctx: Context, mends: str) -> None:
             Stage.TIMBER,
             "The leaf has room to move",
             f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
-            figure="leaf_change_wet",
+            grounds=Grounds("leaf_change_wet"),
         )
         return
     room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
@@ -186,12 +182,16 @@ def _gaps(ctx: Context, mends: str) -> None:
             "The leaf may bind in wet weather",
             numbers,
             Remedy(mends, "timber.cut", "quarter-sawn"),
-            rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free",
-            figure="leaf_change_wet",
+            grounds=Grounds("leaf_change_wet", rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free"),
         )
     else:
         ctx.report(
-            "leaf-moves", Level.OK, Stage.TIMBER, "The gaps take the movement", numbers, figure="leaf_change_wet"
+            "leaf-moves",
+            Level.OK,
+            Stage.TIMBER,
+            "The gaps take the movement",
+            numbers,
+            grounds=Grounds("leaf_change_wet"),
         )
 
 
@@ -223,7 +223,7 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
         height: Height, mm.
     """
     add, f = ctx.figures.add, ctx.figures
-    coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, source="common practice", choice=True))
+    coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, origin=chosen(source="common practice")))
     takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))
     if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
         gap = gap_that_opens(f)
@@ -240,7 +240,7 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
                 "The finish takes the last of the gap",
                 f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
                 Remedy("Plane it off before the finish, or a thinner one"),
-                figure="finish_takes",
+                grounds=Grounds("finish_takes"),
             )
     points = add(
         total("two_climates", "points between the two climates", plus(f["moisture_wet"]), plus(f["moisture_dry"], -1))
@@ -266,6 +266,5 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
             "Between its two climates it bows",
             f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",
             Remedy("A thicker leaf, the same finish on both faces, or a lobby"),
-            rule=f"over {ctx.fmt(BOW_SEEN)} it leaves its stop",
-            figure="climate_bow",
+            grounds=Grounds("climate_bow", rule=f"over {ctx.fmt(BOW_SEEN)} it leaves its stop"),
         )

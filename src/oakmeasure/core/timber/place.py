@@ -11,7 +11,8 @@ from typing import Any
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Exposure, TimberChoices
 from oakmeasure.core.document.species import CORES, SheetMaterial, stuff
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.timber.wood import equilibrium_moisture
@@ -116,8 +117,9 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
                 else f"The {field} will not bear it outside",
                 f"{value.capitalize()}; {words} asks for {' or '.join(needs[field])}.",
                 Remedy(best.capitalize() if field != "glue" else best, f"timber.{field}", best),
-                rule="glue by EN 204, from memory" if field == "glue" else "common practice",
-                figure="moisture_wet",
+                grounds=Grounds(
+                    "moisture_wet", rule="glue by EN 204, from memory" if field == "glue" else "common practice"
+                ),
             )
     _tannin(ctx)
     slope = float(needs["slope_deg"])
@@ -127,8 +129,7 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             "slope of what looks up, so that water runs off",
             slope,
             Unit.DEG,
-            source="common practice",
-            choice=True,
+            origin=chosen(source="common practice"),
         )
     if len(ctx.checks_so_far.items) == found:
         says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."
@@ -142,7 +143,7 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             Stage.TIMBER,
             f"It will bear where it lives: {words}",
             says,
-            figure="place_slope" if slope else "moisture_wet",
+            grounds=Grounds("place_slope" if slope else "moisture_wet"),
         )
 
 
@@ -168,9 +169,11 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
             if place is not Exposure.OUTSIDE
             else f"{made_of.name} is for a {made_of.moist}; the leaf lives outside.",
             Remedy(better.name, f"build.{field}", fit[0]) if field else Remedy(better.name),
-            rule="swollen edges do not come back: common practice",
-            where=next(f"part:{part.name}" for part in parts if part.species == key),
-            figure="moisture_wet",
+            grounds=Grounds(
+                "moisture_wet",
+                next(f"part:{part.name}" for part in parts if part.species == key),
+                rule="swollen edges do not come back: common practice",
+            ),
         )
 
 
@@ -191,6 +194,5 @@ def _tannin(ctx: Context) -> None:
         "Its tannin will blacken the steel",
         f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
         Remedy("Stainless steel", "timber.fixings", "stainless steel"),
-        rule="common knowledge",
-        figure="moisture_wet",
+        grounds=Grounds("moisture_wet", rule="common knowledge"),
     )

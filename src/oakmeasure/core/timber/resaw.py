@@ -57,27 +57,40 @@ def veneers_from(*, stock: float, raw: float, kerf: float) -> int:
     return max(0, math.floor((stock + kerf) / (raw + kerf) + 1e-9))
 
 
-def resawn(*, stock: float, raw: float, kerf: float, sanding: float, wander: float) -> Resawn:
-    """Return the veneers of a board of thickness `stock`. mm.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Resawing:
+    """How a board is resawn into veneers."""
+
+    stock: float
+    """Thickness of the board, mm."""
+    raw: float
+    """Thickness of a sawn veneer, mm."""
+    kerf: float
+    """Of the saw, mm."""
+    sanding: float
+    """What sanding takes off both sides together, mm."""
+    wander: float
+    """Thickest less thinnest of one veneer, as measured, mm."""
+
+
+def resawn(sawing: Resawing) -> Resawn:
+    """Return the veneers of a board.
 
     Args:
-        stock: Thickness of the board, mm.
-        raw: Thickness of a sawn veneer, mm.
-        kerf: Of the saw, mm.
-        sanding: What sanding takes off both sides together, mm.
-        wander: Thickest less thinnest of one veneer, as measured, mm.
+        sawing: How it is resawn.
 
     Raises:
         InputError: Where a veneer would be sanded away.
 
-    >>> len(resawn(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2).slices)
+    >>> len(resawn(Resawing(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2)).slices)
     6
     """
+    raw, kerf, sanding, wander = sawing.raw, sawing.kerf, sawing.sanding, sawing.wander
     if raw <= sanding + wander:
         raise InputError("raw", raw, f"more than {sanding + wander:g} mm, which sanding and the saw take")
-    count = veneers_from(stock=stock, raw=raw, kerf=kerf)
+    count = veneers_from(stock=sawing.stock, raw=raw, kerf=kerf)
     slices = tuple(Slice(n + 1, n * (raw + kerf), n * (raw + kerf) + raw) for n in range(count))
-    waste = stock - (slices[-1].high + kerf if slices else 0.0)
+    waste = sawing.stock - (slices[-1].high + kerf if slices else 0.0)
     return Resawn(slices, max(waste, 0.0), raw - sanding - wander / 2, raw - sanding - wander)
 
 
@@ -138,39 +151,26 @@ class WayOut:
     """Whether veneers stay thick enough."""
 
 
-def short_by(
-    *,
-    needed: int,
-    stock: float,
-    raw: float,
-    kerf: float,
-    sanding: float,
-    wander: float,
-    least: float,
-    show: Show = IN_MM,
-) -> tuple[WayOut, ...]:
+def short_by(*, needed: int, sawing: Resawing, least: float, show: Show = IN_MM) -> tuple[WayOut, ...]:
     """Return the ways out where `needed` veneers do not come out of one board; () where they do.
 
     Args:
         needed: How many veneers are wanted.
-        stock: Thickness of the board, mm.
-        raw: Thickness of a sawn veneer, mm.
-        kerf: Of the saw, mm.
-        sanding: What sanding takes off both sides together, mm.
-        wander: Thickest less thinnest of one sawn veneer, mm.
+        sawing: How the board is resawn.
         least: Thickness under which a veneer is sanded through in places, mm.
         show: How lengths and other quantities are written.
 
-    >>> [way.boards for way in short_by(needed=7, stock=28, raw=3.2, kerf=1.3, sanding=.4, wander=.2, least=1.5)]
+    >>> sawing = Resawing(stock=28, raw=3.2, kerf=1.3, sanding=0.4, wander=0.2)
+    >>> [way.boards for way in short_by(needed=7, sawing=sawing, least=1.5)]
     [1, 2]
     """
-    got = resawn(stock=stock, raw=raw, kerf=kerf, sanding=sanding, wander=wander)
+    got = resawn(sawing)
     if len(got.slices) >= needed:
         return ()
-    thinner = (stock - (needed - 1) * kerf) / needed
-    left = thinner - sanding - wander
+    thinner = (sawing.stock - (needed - 1) * sawing.kerf) / needed
+    left = thinner - sawing.sanding - sawing.wander
     boards = math.ceil(needed / len(got.slices)) if got.slices else 0
-    words = f"saw them {show.fine(thinner)} instead of {show.fine(raw)}: {needed} come out of the board"
+    words = f"saw them {show.fine(thinner)} instead of {show.fine(sawing.raw)}: {needed} come out of the board"
     found = [WayOut(words, left, 1, left >= least)]
     if boards:
         word = f"{boards} boards of the same log, so that the figure goes on" if boards > 1 else "one board"

@@ -8,8 +8,8 @@ from oakmeasure.core.base.geometry import centroid
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
@@ -44,7 +44,7 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             f"{part.name}, cubic metres net of joints and grooves",
             part.volume / MM3_PER_M3,
             Unit.RATIO,
-            choice=True,
+            origin=CHOSEN,
         )
         parts[part.name] = ctx.figures.derived(
             figure_name(f"mass_{part.slug}"),
@@ -65,8 +65,7 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             "Two people, or a lift",
             f"The leaf weighs {ctx.fmt(mass)}.",
             Remedy("Do not hang it alone"),
-            rule=f"over {ctx.show.value(TWO_PEOPLE_KG, Unit.KG)}",
-            figure="mass",
+            grounds=Grounds("mass", rule=f"over {ctx.show.value(TWO_PEOPLE_KG, Unit.KG)}"),
         )
     return Weights(mass, parts)
 
@@ -82,7 +81,9 @@ def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
     if figure_name(name) in ctx.figures:
         return ctx.figures[figure_name(name)]
     label = f"density of {made_of.name.lower()}"
-    return ctx.figures.given(figure_name(name), label, made_of.density, Unit.KG_M3, source="common value", choice=True)
+    return ctx.figures.given(
+        figure_name(name), label, made_of.density, Unit.KG_M3, origin=chosen(source="common value")
+    )
 
 
 def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure) -> None:

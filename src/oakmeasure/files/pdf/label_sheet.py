@@ -52,7 +52,7 @@ def _draw(canvas: Canvas, label: PieceLabel, x: float, y: float, wide: float, hi
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)
     top = y + high - pad
-    _fit(canvas, f"{label.number}  {label.name}".strip(), BOLD, 11.5, x + pad, top - 9, wide - 2 * pad - 12)
+    _fit(canvas, f"{label.number}  {label.name}".strip(), BOLD, 11.5, (x + pad, top - 9), wide - 2 * pad - 12)
     _arrow(canvas, label, x + wide - pad - 4, top)
     lines = [
         f"{label.leaf}{', ' + label.piece if label.piece else ''}",
@@ -61,9 +61,9 @@ def _draw(canvas: Canvas, label: PieceLabel, x: float, y: float, wide: float, hi
         f"{label.hand} · {label.job}" if label.job else label.hand,
     ]
     for n, words in enumerate(lines):
-        _fit(canvas, words, REGULAR, 9.5 if n == 1 else 8.0, x + pad, top - 22 - 11.5 * n, wide - 2 * pad)
+        _fit(canvas, words, REGULAR, 9.5 if n == 1 else 8.0, (x + pad, top - 22 - 11.5 * n), wide - 2 * pad)
     if label.letters:
-        _fit(canvas, label.letters, BOLD, 14, x + pad, y + pad + 1, wide - 2 * pad)
+        _fit(canvas, label.letters, BOLD, 14, (x + pad, y + pad + 1), wide - 2 * pad)
 
 
 def _arrow(canvas: Canvas, label: PieceLabel, x: float, top: float) -> None:
@@ -76,7 +76,7 @@ def _arrow(canvas: Canvas, label: PieceLabel, x: float, top: float) -> None:
     canvas.lines(lines)
 
 
-def _fit(canvas: Canvas, words: str, font: str, size: float, x: float, y: float, room: float) -> None:
+def _fit(canvas: Canvas, words: str, font: str, size: float, at: tuple[float, float], room: float) -> None:
     """Write a line, smaller where it is too long, and shortened where that would be too small to read."""
     words = say(words)
     while stringWidth(words, font, size) > room and size > 6.0:
@@ -84,4 +84,4 @@ def _fit(canvas: Canvas, words: str, font: str, size: float, x: float, y: float,
     while stringWidth(words, font, size) > room and len(words) > 4:
         words = words[:-2] + "…"
     canvas.setFont(font, size)
-    canvas.drawString(x, y, words)
+    canvas.drawString(*at, words)

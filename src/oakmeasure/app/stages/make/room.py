@@ -208,12 +208,8 @@ class MakeRoom(QObject):
         """Write the mishap into the log with the repair that was chosen. Returns "" or why not."""
         kind, part, by = self.wrong
         op, at, session = self.op(), self.now(), self.session
-        reason = session.push(
-            f"mishap: {kind}",
-            lambda job: log_edits.gone_wrong(
-                job, session.solved, kind, part=part, by=by or 0.0, repair=repair, op_id=op.id if op else "", at=at
-            ),
-        )
+        wrong = log_edits.Mishap(kind, part, by or 0.0, repair, op.id if op else "")
+        reason = session.push(f"mishap: {kind}", lambda job: log_edits.gone_wrong(job, session.solved, wrong, at))
         if not reason:
             self.wrong = (kind, part, None)
             self.changed.emit()

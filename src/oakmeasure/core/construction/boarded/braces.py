@@ -23,11 +23,11 @@ from oakmeasure.core.construction.braces import (
     turned_over,
 )
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.figure import CHOSEN, Figure, derived, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import around, part
+from oakmeasure.core.leaf.part_factory import PartSpec, around
 
 
 def add_braces(leaf: BoardedLeaf, ledges: list[Part]) -> None:
@@ -60,8 +60,10 @@ def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
     ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
-    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, choice=True))
-    height = add(given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, choice=True))
+    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, origin=CHOSEN))
+    height = add(
+        given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, origin=CHOSEN)
+    )
     crossed = choice.style is BoardedStyle.X
     ends = BraceEnds.POINTED if crossed else choice.brace_ends
     if ends is BraceEnds.STILES and not leaf.is_framed:
@@ -162,20 +164,19 @@ def _brace_part(
     z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
     note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
     leaf.parts.append(
-        part(
-            leaf.ctx,
+        PartSpec(
             name,
             Role.BRACE,
             around(shape),
-            (size, size),
             (length, width),
+            sizes=(size, size),
             species=leaf.wood.frame.key,
             upright=False,
             depth=(z0, z0 + choice.ledge_thickness),
             shape=shape,
             volume=area(shape) * choice.ledge_thickness,
             note=note,
-        )
+        ).made(leaf.ctx)
     )
 
 
@@ -209,18 +210,17 @@ def _halved(
         z0 = leaf.choice.panel_thickness
         note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
         leaf.parts.append(
-            part(
-                leaf.ctx,
+            PartSpec(
                 f"{prefix}crossing brace, {name} half",
                 Role.BRACE,
                 around(shape),
-                (size, size),
                 (longest, width),
+                sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
                 depth=(z0, z0 + leaf.choice.ledge_thickness),
                 shape=shape,
                 volume=area(shape) * leaf.choice.ledge_thickness,
                 note=note,
-            )
+            ).made(leaf.ctx)
         )

@@ -18,12 +18,12 @@ from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, Board
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import add_thickness, part
+from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement
 from oakmeasure.core.timber.wood import change_of_width
@@ -84,11 +84,10 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> BoardedLe
             "board_groove",
             "groove of a board",
             choice.groove if _is_tongued(choice) else 0.0,
-            edit="build.groove",
-            choice=True,
+            origin=chosen(edit="build.groove"),
         )
     )
-    cover = add(given("board_cover", "cover of a board", choice.cover, edit="build.cover", choice=True))
+    cover = add(given("board_cover", "cover of a board", choice.cover, origin=chosen(edit="build.cover")))
     gap = _gap(ctx, wood, cover, choice)
     w, h = fit.width.value, fit.height.value
     inside = Rect(0.0, 0.0, w, h)
@@ -144,35 +143,33 @@ def _frame(leaf: BoardedLeaf) -> None:
         finished = Size(h, s, choice.frame)
         planed = Size(fit.glued_height.value, s + fit.trim_side.value, choice.frame)
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.STILE,
                 rect,
-                (finished, planed),
                 (fit.height, f["stile"]),
+                sizes=(finished, planed),
                 species=key,
                 upright=True,
                 depth=(0.0, choice.frame),
                 place=place,
-            )
+            ).made(ctx)
         )
     rect = Rect(s, h - choice.top_rail, w - s, h)
     finished = Size(length.value, choice.top_rail, choice.frame)
     planed = replace(finished, width=finished.width + fit.trim_height.value)
     leaf.parts.append(
-        part(
-            ctx,
+        PartSpec(
             "top rail",
             Role.RAIL,
             rect,
-            (finished, planed),
             (length, f["top_rail"]),
+            sizes=(finished, planed),
             species=key,
             upright=False,
             depth=(0.0, choice.frame),
             place=Place.TOP,
-        )
+        ).made(ctx)
     )
     _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
 
@@ -207,20 +204,19 @@ def _boards(leaf: BoardedLeaf) -> None:
             finished = Size(length.value, cover.value, choice.board)
             ends = end_trim * ((at == 0) + last)
             planed = Size(length.value + top_trim, cover.value + (0.0 if last else tongue) + ends, choice.board)
-            board = part(
-                ctx,
+            board = PartSpec(
                 name,
                 Role.BOARD,
                 face,
-                (finished, planed),
                 (length, cover),
+                sizes=(finished, planed),
                 species=leaf.wood.panel.key,
                 upright=True,
                 depth=(z0, z0 + choice.board),
                 at_hand=at < len(choice.measured),
                 note="" if last or not tongue else "tongue outside the cover",
                 is_back=layer > 0,
-            )
+            ).made(ctx)
             leaf.parts.append(replace(board, has_tongue=bool(tongue) and not last))
             x += cover.value + leaf.gap.value
     if not choice.measured:
@@ -286,7 +282,14 @@ def _measured(leaf: BoardedLeaf) -> list[Figure]:
     """Add the boards as they were measured; the last one is ripped from what is left of the width."""
     ctx, add, gap = leaf.ctx, leaf.ctx.figures.add, leaf.gap
     boards = [
-        add(given(figure_name(f"board_{at}"), f"board {at}, cover", each.width, edit=f"build.measured.{at - 1}.width"))
+        add(
+            given(
+                figure_name(f"board_{at}"),
+                f"board {at}, cover",
+                each.width,
+                origin=Origin(edit=f"build.measured.{at - 1}.width"),
+            )
+        )
         for at, each in enumerate(leaf.choice.measured, start=1)
     ]
     whole = ctx.figures["boards_width"]
@@ -347,18 +350,17 @@ def _ledges(leaf: BoardedLeaf) -> list[Part]:
         face = Rect(x0, y, x1, y + width.value)
         size = Size(length.value, width.value, choice.ledge_thickness)
         made.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.LEDGE,
                 face,
-                (size, size),
                 (length, width),
+                sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
                 depth=(z0, z0 + choice.ledge_thickness),
                 place=Place.LOWER if at == 0 else Place.UPPER if at == len(places) - 1 else None,
-            )
+            ).made(ctx)
         )
         if leaf.is_framed:
             _ledge_tenons(leaf, name, face, f["tenon_thickness"].value, f["tenon"].value)

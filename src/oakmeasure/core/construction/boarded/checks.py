@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.construction.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -54,9 +54,7 @@ def judge(
             "Without a brace it will drop",
             f"{ctx.fmt(fit.width)} wide on ledges alone.",
             Remedy("A brace, Z", "build.style", BoardedStyle.Z),
-            rule=f"over {ctx.fmt(BRACED_FROM)}: common practice",
-            where="part:lower ledge",
-            figure="leaf_width",
+            grounds=Grounds("leaf_width", "part:lower ledge", rule=f"over {ctx.fmt(BRACED_FROM)}: common practice"),
         )
 
 
@@ -80,7 +78,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             if over is None
             else f"{count} boards fill the leaf",
             f"{ctx.fmt(f['boards_laid'])} are laid up of {ctx.fmt(f['boards_width'])}.",
-            figure=end.name,
+            grounds=Grounds(end.name),
         )
     elif over is not None:
         ctx.report(
@@ -91,8 +89,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             f"They lay up to {ctx.fmt(f['boards_laid'])}, {ctx.fmt(over)} too much.",
             *_ripped(ctx, choice, over.value),
             Remedy("Leave one out, or put a narrower one in"),
-            where="part:board 1",
-            figure="boards_laid",
+            grounds=Grounds("boards_laid", "part:board 1"),
         )
         return
     if end.value < NARROW_SHARE * cover.value and count > 2:
@@ -106,9 +103,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             Remedy("Rip both ends alike", "build.rip", Rip.BOTH)
             if other
             else Remedy("Boards of another width, or rip every board alike"),
-            rule="a third of a board at the least: common practice",
-            where="part:board 1",
-            figure=end.name,
+            grounds=Grounds(end.name, "part:board 1", rule="a third of a board at the least: common practice"),
         )
     elif not choice.measured:
         words = (
@@ -126,7 +121,7 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             Stage.LEAF,
             f"{count} boards, {words}",
             f"For {ctx.fmt(f['boards_width'])}.{note}",
-            figure="boards_count",
+            grounds=Grounds("boards_count"),
         )
 
 
@@ -160,8 +155,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
                 "The ledges overlap",
                 f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
                 Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_foot", less),
-                where="part:upper ledge",
-                figure="ledge_foot",
+                grounds=Grounds("ledge_foot", "part:upper ledge"),
             )
             return
     if choice.style is not BoardedStyle.FRAMED and ctx.figures["ledge_length"].value < 100:
@@ -172,8 +166,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             "No length is left for the ledges",
             f"{ctx.fmt(ctx.figures['ledge_length'])} between their ends.",
             Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
-            where="part:lower ledge",
-            figure="ledge_length",
+            grounds=Grounds("ledge_length", "part:lower ledge"),
         )
     if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
         ctx.report(
@@ -183,9 +176,11 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             "The ledges may meet the stop",
             f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
             Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
-            rule=f"{ctx.fmt(STOP_WIDE[0])} to {ctx.fmt(STOP_WIDE[1])} where that face meets the stop",
-            where="part:lower ledge",
-            figure="ledge_in",
+            grounds=Grounds(
+                "ledge_in",
+                "part:lower ledge",
+                rule=f"{ctx.fmt(STOP_WIDE[0])} to {ctx.fmt(STOP_WIDE[1])} where that face meets the stop",
+            ),
         )
 
 
@@ -199,7 +194,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             "No screw is short enough",
             f"Boards and ledge are {ctx.fmt(stack)} together.",
             Remedy("Thicker ledges"),
-            figure="fixing_stack",
+            grounds=Grounds("fixing_stack"),
         )
         return
     boards = [each for each in parts if each.role is Role.BOARD]
@@ -213,9 +208,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             f"The {narrow[0].name} is {ctx.fmt(narrow[0].face.width)}: {ctx.fmt(FROM_JOINT)} from each joint is not "
             "to be had.",
             Remedy("Rip the boards more evenly"),
-            rule=f"{ctx.fmt(FROM_JOINT)} from a joint",
-            where=f"part:{narrow[0].name}",
-            figure="fixing_length",
+            grounds=Grounds("fixing_length", f"part:{narrow[0].name}", rule=f"{ctx.fmt(FROM_JOINT)} from a joint"),
         )
     if ledges[0].face.height / 4 < FROM_EDGE:
         ctx.report(
@@ -225,9 +218,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             "The fixings are near the ledge's edge",
             f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
             Remedy(f"Ledges of {ctx.fmt(4 * FROM_EDGE)}", "build.ledge_width", 4 * FROM_EDGE),
-            rule=f"{ctx.fmt(FROM_EDGE)} or it splits",
-            where="part:lower ledge",
-            figure="ledge_width",
+            grounds=Grounds("ledge_width", "part:lower ledge", rule=f"{ctx.fmt(FROM_EDGE)} or it splits"),
         )
     slotted = sum(each.slotted for each in fixings)
     words = f"{len(fixings)} {choice.fixed_by} of {ctx.fmt(length)} through {ctx.fmt(stack)}"
@@ -240,8 +231,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
         Stage.LEAF,
         "Two fixings to each board and ledge",
         words + ".",
-        where="part:lower ledge",
-        figure="fixing_length",
+        grounds=Grounds("fixing_length", "part:lower ledge"),
     )
 
 
@@ -259,8 +249,7 @@ def _flush(ctx: Context, choice: Boarded) -> None:
             Remedy(f"Ledges of {ctx.fmt(wanted)}", "build.ledge_thickness", wanted)
             if wanted >= 12
             else Remedy("A thicker frame or thinner boards"),
-            where="part:lower ledge",
-            figure="ledge_thick",
+            grounds=Grounds("ledge_thick", "part:lower ledge"),
         )
 
 
@@ -287,8 +276,7 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
         Remedy(f"A brace of {ctx.fmt(less)}", "build.brace_width", less)
         if less >= 40
         else Remedy("Ledges further apart"),
-        where="part:lower ledge",
-        figure=width.name,
+        grounds=Grounds(width.name, "part:lower ledge"),
     )
 
 
@@ -307,8 +295,7 @@ def say_no_stiles(ctx: Context, prefix: str) -> None:
         "There are no stiles to end on",
         "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
         Remedy("Flat on the ledges", "build.brace_ends", BraceEnds.CORNER),
-        where=f"part:{prefix}brace",
-        figure="brace_width",
+        grounds=Grounds("brace_width", f"part:{prefix}brace"),
     )
 
 
@@ -339,9 +326,7 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
             Remedy(mend, "build.ledges", min(choice.ledges + 1, 4))
             if how == "steep" and choice.ledges < 4
             else Remedy(mend),
-            rule=f"{FLAT_TO:g} to {STEEP_FROM:g}°",
-            where=where,
-            figure=figure,
+            grounds=Grounds(figure, where, rule=f"{FLAT_TO:g} to {STEEP_FROM:g}°"),
         )
     wanted = round(brace.angle_deg / ROUND_STEP) * ROUND_STEP
     if abs(wanted - brace.angle_deg) < 0.02 or not 0 < wanted < 90:
@@ -363,6 +348,5 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
         f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "
         f"{'lower' if down > 0 else 'higher'}.",
         Remedy(f"Make it {ctx.show.value(wanted, Unit.DEG)}", "build.ledge_top", moved),
-        where=where,
-        figure=figure,
+        grounds=Grounds(figure, where),
     )

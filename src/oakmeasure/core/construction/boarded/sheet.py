@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.forms.construction_fields import laid_up, size
+from oakmeasure.core.forms.construction_fields import laid_up, number, size
 from oakmeasure.core.forms.fields import Group, enum_options, field_choice
 
 
@@ -40,7 +39,7 @@ GROUPS = (
             size("ledge_thickness", "thickness", ref="part:lower ledge"),
             size("ledge_foot", "lower one, from the foot", ref="part:lower ledge"),
             size("ledge_top", "upper one, from the top", ref="part:upper ledge"),
-            size("ledges", "how many", unit=Unit.COUNT),
+            number("ledges", "how many"),
         ),
     ),
     Group(

@@ -13,7 +13,7 @@ from oakmeasure.core.construction.existing.narrowing import (
     ways_of,
 )
 from oakmeasure.core.figures.check import Level, Remedy
-from oakmeasure.core.fit.alternatives import Comparison, Option, way
+from oakmeasure.core.fit.alternatives import Alternative, Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -66,7 +66,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
 
 def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
     strong, level = _strength(ctx, choice, each)
-    counted = way(ctx, each.key, size=2 * each.stile_off)
+    counted = Alternative(each.key, size=2 * each.stile_off).costed(ctx)
     panels = panel_words(each.panels, ctx.show) if each.is_apart else "none"
     taken = each.by is choice.by
     cells = (

@@ -25,12 +25,12 @@ from oakmeasure.core.construction.existing.narrowing import (
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
 from oakmeasure.core.construction.existing.recess import mark_grooves, mark_recess, panel_sights
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import add_thickness, part
+from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
 
@@ -89,7 +89,12 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
 
     def there(name: str, label: str, value: float) -> Figure:
         return add(
-            given(figure_name(f"old_{name}"), label, value, edit=f"build.{name}", source="as it lies on the bench")
+            given(
+                figure_name(f"old_{name}"),
+                label,
+                value,
+                origin=Origin(edit=f"build.{name}", source="as it lies on the bench"),
+            )
         )
 
     width, height = (
@@ -97,7 +102,9 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
         there("height", "leaf as it is, height", choice.height),
     )
     shaped = 0.0 if choice.edge_shape is EdgeShape.SQUARE else choice.edge_by
-    shape = add(given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, edit="build.edge_by"))
+    shape = add(
+        given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, origin=Origin(edit="build.edge_by"))
+    )
     over = add(total("old_over", "wider than it must be", plus(width), minus(fit.width)))
     off = add(
         total(
@@ -136,7 +143,7 @@ def _plain(leaf: OldLeaf) -> None:
     wide = part_there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
     tall = part_there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     if choice.inside is Inside.SOLID:
-        _old(leaf, "old leaf", Role.BOARD, Rect(x0, y0, x1, y1), (tall, wide), (0.0, t))
+        _old(leaf, PartSpec("old leaf", Role.BOARD, Rect(x0, y0, x1, y1), (tall, wide), (0.0, t)))
         return
     solid = min(ctx.figures["solid_left"].value, (x1 - x0) / 2)
     off_end = max(0.0, leaf.off_height.value)
@@ -151,20 +158,22 @@ def _plain(leaf: OldLeaf) -> None:
         ("hinge edge", Place.HINGE, Rect(x0, y0, x0 + solid, y1)),
         ("latch edge", Place.LATCH, Rect(x1 - solid, y0, x1, y1)),
     ):
-        _old(leaf, name, Role.STILE, rect, (tall, edge), z, place=place)
+        _old(leaf, PartSpec(name, Role.STILE, rect, (tall, edge), z, place=place))
     for name, place, low, high in (("foot end", Place.BOTTOM, y0, y0 + foot), ("top end", Place.TOP, y1 - top, y1)):
         if high > low:
             end = part_there(leaf, f"there_{name.split()[0]}", f"solid {name} that stays", high - low)
             between = part_there(leaf, "there_between", "between the solid edges", x1 - x0 - 2 * solid)
             _old(
                 leaf,
-                name,
-                Role.RAIL,
-                Rect(x0 + solid, low, x1 - solid, high),
-                (between, end),
-                z,
-                upright=False,
-                place=place,
+                PartSpec(
+                    name,
+                    Role.RAIL,
+                    Rect(x0 + solid, low, x1 - solid, high),
+                    (between, end),
+                    z,
+                    upright=False,
+                    place=place,
+                ),
             )
     if choice.inside in (Inside.BLOCKS, Inside.THICK):
         inner = Rect(x0 + solid, y0 + foot, x1 - solid, y1 - top)
@@ -173,42 +182,20 @@ def _plain(leaf: OldLeaf) -> None:
             part_there(leaf, "inside_height", "inside, height", inner.height),
             part_there(leaf, "there_between", "between the solid edges", inner.width),
         )
-        made = _old(leaf, "inside", Role.CORE, inner, size, z)
+        made = _old(leaf, PartSpec("inside", Role.CORE, inner, size, z))
         leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
-        made = _old(leaf, name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth)
+        made = _old(leaf, PartSpec(name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth))
         leaf.parts[-1] = replace(made, is_back=depth[0] > 0)
 
 
-def _old(
-    leaf: OldLeaf,
-    name: str,
-    role: Role,
-    rect: Rect,
-    figures: tuple[Figure, Figure],
-    depth: tuple[float, float],
-    *,
-    upright: bool = True,
-    note: str = "",
-    place: Place | None = None,
-) -> Part:
+def _old(leaf: OldLeaf, spec: PartSpec) -> Part:
     """Add a part that is there already: it is cut out of nothing."""
-    size = Size(rect.height if upright else rect.width, rect.width if upright else rect.height, depth[1] - depth[0])
-    made = part(
-        leaf.ctx,
-        name,
-        role,
-        rect,
-        (size, size),
-        figures,
-        species=leaf.choice.material,
-        upright=upright,
-        depth=depth,
-        at_hand=True,
-        note=note or "is there",
-        bought=True,
-    )
-    made = replace(made, is_old=True, place=place)
+    rect, deep = spec.face, spec.depth[1] - spec.depth[0]
+    size = Size(*((rect.height, rect.width) if spec.upright else (rect.width, rect.height)), deep)
+    note = spec.note or "is there"
+    spec = replace(spec, sizes=(size, size), species=leaf.choice.material, at_hand=True, bought=True, note=note)
+    made = replace(spec.made(leaf.ctx), is_old=True)
     leaf.parts.append(made)
     return made
 
@@ -218,8 +205,8 @@ def _old(
 
 def _panelled(leaf: OldLeaf) -> None:
     choice, ctx, add = leaf.choice, leaf.ctx, leaf.ctx.figures.add
-    stile = add(given("stile", "stile, as it is", choice.stile, edit="build.stile"))
-    tenon = add(given("tenon", "tenon, into the stile", choice.tenon, edit="build.tenon"))
+    stile = add(given("stile", "stile, as it is", choice.stile, origin=Origin(edit="build.stile")))
+    tenon = add(given("tenon", "tenon, into the stile", choice.tenon, origin=Origin(edit="build.tenon")))
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
     formula = (
         f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through"
@@ -260,7 +247,7 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
     s = max(left.value, 1.0)
     tall = part_there(leaf, "there_height", "old leaf that stays, height", y1 - y0)
     for name, place, at in (("hinge stile", Place.HINGE, x0), ("latch stile", Place.LATCH, x1 - s)):
-        _old(leaf, name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t), place=place)
+        _old(leaf, PartSpec(name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t), place=place))
     between = f.derived(
         "shoulder",
         "rails, between shoulders",
@@ -282,7 +269,9 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
             leaf.off_height,
             formula="as it is, moved with what the foot loses or gains",
         )
-        middle = f.given("middle_rail", "middle rail, as it is", choice.middle_rail, edit="build.middle_rail")
+        middle = f.given(
+            "middle_rail", "middle rail, as it is", choice.middle_rail, origin=Origin(edit="build.middle_rail")
+        )
         low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", Place.LOCK, middle))
     low.append((y1 - top.value, y1, "top rail", Place.TOP, top))
     cut = sum(reduction.panels[0]) if reduction.panels else 0
@@ -290,21 +279,25 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
     for bottom, upper, name, place, width in low:
         _old(
             leaf,
-            name,
-            Role.RAIL,
-            Rect(x0 + s, bottom, x1 - s, upper),
-            (between, width),
-            (0.0, t),
-            upright=False,
-            note=note,
-            place=place,
+            PartSpec(
+                name,
+                Role.RAIL,
+                Rect(x0 + s, bottom, x1 - s, upper),
+                (between, width),
+                (0.0, t),
+                upright=False,
+                note=note,
+                place=place,
+            ),
         )
     names = ("",) if len(low) == 2 else ("lower ", "upper ")
     for row, (name, below, above) in enumerate(zip(names, low, low[1:], strict=False)):
-        _fields(leaf, reduction, row, name, below[1], above[0], x0 + s)
+        _fields(leaf, reduction, row, name, Rect(x0 + s, below[1], x1 - s, above[0]))
 
 
-def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, y0: float, y1: float, x0: float) -> None:
+def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, inner: Rect) -> None:
+    """A row's panels and muntins; `inner` is what stiles and rails leave for them."""
+    y0, y1 = inner.y0, inner.y1
     choice, f = leaf.choice, leaf.ctx.figures
     count, old = rows_of(choice)[row], sights_of(choice)[row]
     offs = reduction.panels[row]
@@ -319,7 +312,7 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, y0: float,
         formula="between the rails",
     )
     middle = (choice.thickness - min(OLD_PANEL, choice.thickness)) / 2
-    x = x0
+    x = inner.x0
     for at, off in enumerate(offs, start=1):
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
@@ -343,19 +336,26 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, y0: float,
         note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
         _old(
             leaf,
-            words,
-            Role.PANEL,
-            Rect(x, y0, x + old - off, y1),
-            (height, sight),
-            (middle, choice.thickness - middle),
-            note=note,
+            PartSpec(
+                words,
+                Role.PANEL,
+                Rect(x, y0, x + old - off, y1),
+                (height, sight),
+                (middle, choice.thickness - middle),
+                note=note,
+            ),
         )
         x += old - off
         if at < count:
-            muntin = f.get("muntin") or f.given("muntin", "muntin, as it is", choice.muntin, edit="build.muntin")
+            muntin = f.get("muntin") or f.given(
+                "muntin", "muntin, as it is", choice.muntin, origin=Origin(edit="build.muntin")
+            )
             title = f"{name}muntin" if count == 2 else f"{name}muntin {at}"
             _old(
-                leaf, title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin), (0.0, choice.thickness)
+                leaf,
+                PartSpec(
+                    title, Role.MUNTIN, Rect(x, y0, x + choice.muntin, y1), (height, muntin), (0.0, choice.thickness)
+                ),
             )
             x += choice.muntin
 
@@ -373,8 +373,10 @@ def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
     off = max(0.0, leaf.off_height.value)
     spare = max(0.0, choice.bottom_rail - choice.top_rail)
     foot_off = min(off, spare) + max(0.0, off - spare) / 2
-    bottom = f.given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, edit="build.bottom_rail")
-    top = f.given("top_rail_old", "top rail, as it is", choice.top_rail, edit="build.top_rail")
+    bottom = f.given(
+        "bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, origin=Origin(edit="build.bottom_rail")
+    )
+    top = f.given("top_rail_old", "top rail, as it is", choice.top_rail, origin=Origin(edit="build.top_rail"))
     foot = f.derived(
         "foot_off",
         "off the foot",

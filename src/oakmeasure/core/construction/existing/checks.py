@@ -18,7 +18,7 @@ from oakmeasure.core.construction.existing.narrowing import (
     ways_of,
 )
 from oakmeasure.core.construction.existing.splices import HALVED_LEAST, STAGGER_LEAST, splice_length
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -54,7 +54,7 @@ def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, 
             "The leaf can be made to fit",
             f"{ctx.show.size(choice.width, choice.height)} becomes "
             f"{ctx.show.size(ctx.figures['leaf_width'].value, ctx.figures['leaf_height'].value)}; seal what is cut.",
-            figure="off_edge",
+            grounds=Grounds("off_edge"),
         )
 
 
@@ -80,9 +80,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
             "It cannot lose so much this way",
             f"{ctx.fmt(over)} too wide; {short}",
             *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
-            rule="tenons stay whole",
-            where="part:hinge stile",
-            figure="stile_may_lose",
+            grounds=Grounds("stile_may_lose", "part:hinge stile", rule="tenons stay whole"),
         )
         return
     words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
@@ -95,8 +93,7 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
         + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
         + (", and the frame comes apart." if reduction.is_apart else "; the frame stays together."),
-        where="part:hinge stile",
-        figure="stile_off",
+        grounds=Grounds("stile_off", "part:hinge stile"),
     )
 
 
@@ -129,9 +126,7 @@ def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
             + (", and hollow wood would show." if beyond else f", {ctx.fmt(left)} is left."),
             Remedy(f"At most {ctx.fmt(most)} off each edge: line the opening {ctx.fmt(2 * more)} narrower"),
             Remedy(f"Or glue a filler of {ctx.fmt(more)} or more into each edge first"),
-            rule=f"{ctx.fmt(EDGE_KEPT)} stays for hinges and lock",
-            where="part:hinge edge",
-            figure="solid_left",
+            grounds=Grounds("solid_left", "part:hinge edge", rule=f"{ctx.fmt(EDGE_KEPT)} stays for hinges and lock"),
         )
 
 
@@ -148,7 +143,7 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
             f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
             f"{ctx.fmt(on + shaped)}.",
             Remedy(f"Strips of {ctx.fmt(on + shaped)}"),
-            figure="edge_by",
+            grounds=Grounds("edge_by"),
         )
     if on + shaped < STRIP_LEAST:
         ctx.report(
@@ -158,9 +153,9 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
             "The strips are too thin to glue on and plane",
             f"{ctx.fmt(on + shaped)} on each edge.",
             Remedy(f"Plane {ctx.fmt(STRIP_LEAST - on - shaped)} off each edge first"),
-            rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
-            where="part:hinge strip",
-            figure="strip_on",
+            grounds=Grounds(
+                "strip_on", "part:hinge strip", rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice"
+            ),
         )
 
 
@@ -179,7 +174,7 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
                     if off / 2 <= choice.rail
                     else f"At most {ctx.fmt(2 * choice.rail)} in all, half at each end; or glue a block in"
                 ),
-                figure="off_height",
+                grounds=Grounds("off_height"),
             )
         if choice.inside is Inside.PANELLED:
             left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
@@ -191,8 +186,7 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
                     "The end rails are cut too far down",
                     f"{ctx.fmt(left)} of one is left.",
                     Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
-                    rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice",
-                    figure="top_rail",
+                    grounds=Grounds("top_rail", rule=f"{ctx.fmt(RAIL_KEPT)} for its tenons: common practice"),
                 )
         return
     if off < -HAIR:
@@ -209,8 +203,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
                 "A block bears no hinge",
                 f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
                 Remedy("Staggered splices", "build.splice", Splice.STAGGERED),
-                rule="for ends without load: common practice",
-                figure="added",
+                grounds=Grounds("added", rule="for ends without load: common practice"),
             )
         return
     lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
@@ -232,7 +225,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
                 if ctx.leaf.hanging.has_butts
                 else [Remedy("Or a block on loose tenons", "build.splice", Splice.BLOCK)]
             ),
-            figure="splice_lap",
+            grounds=Grounds("splice_lap"),
         )
     elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
         ctx.report(
@@ -242,8 +235,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             "The splice is short",
             f"Halved over {ctx.fmt(lap)}.",
             Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
-            rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice",
-            figure="splice_lap",
+            grounds=Grounds("splice_lap", rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice"),
         )
     if choice.splice_stagger < STAGGER_LEAST:
         ctx.report(
@@ -253,8 +245,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             "The splices lie beside one another",
             f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
             Remedy(f"Staggered by {ctx.fmt(STAGGER_LEAST + 5)}", "build.splice_stagger", STAGGER_LEAST + 5),
-            rule=f"{ctx.fmt(STAGGER_LEAST)} and more: common practice",
-            figure="splice_stagger",
+            grounds=Grounds("splice_stagger", rule=f"{ctx.fmt(STAGGER_LEAST)} and more: common practice"),
         )
     if ctx.leaf.hanging.has_butts and choice.splice is not Splice.SCARF:
         end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
@@ -267,8 +258,7 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
                 "A hinge stands on the splice",
                 f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
                 Remedy("A long scarf, 1 in 8", "build.splice", Splice.SCARF),
-                rule="a stile that carries a hinge is scarfed: common practice",
-                figure="splice_lap",
+                grounds=Grounds("splice_lap", rule="a stile that carries a hinge is scarfed: common practice"),
             )
 
 
@@ -286,7 +276,7 @@ def _cuts(ctx: Context, choice: Existing) -> None:
             Remedy(f"{ctx.fmt(deepest)} deep", "build.groove_depth", deepest)
             if deepest >= 0.5
             else Remedy("Lines painted or scribed, not cut"),
-            figure="band",
+            grounds=Grounds("band"),
         )
     if "pitch" in ctx.figures and ctx.figures["pitch"].value < 5:
         band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
@@ -297,7 +287,7 @@ def _cuts(ctx: Context, choice: Existing) -> None:
             "The bands leave no room for the lines",
             f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
             Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band),
-            figure="pitch",
+            grounds=Grounds("pitch"),
         )
     if (
         choice.recess_depth is not None
@@ -318,5 +308,5 @@ def _cuts(ctx: Context, choice: Existing) -> None:
                 if most >= 1
                 else Remedy("A pull on the face")
             ),
-            figure="recess_depth",
+            grounds=Grounds("recess_depth"),
         )

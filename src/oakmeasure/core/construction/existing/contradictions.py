@@ -7,7 +7,7 @@ from collections.abc import Callable
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -50,7 +50,7 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
             what,
             sentence,
             Remedy(words, f"build.{field}", value) if ok else Remedy("Measure the leaf again"),
-            figure=figure,
+            grounds=Grounds(figure),
         )
 
     if choice.inside in WITH_FACES:
@@ -91,7 +91,7 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
             f"Its edges are {choice.edge_shape}: by how much?",
             "That much must be planed off before anything is glued on.",
             Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),
-            figure="edge_by",
+            grounds=Grounds("edge_by"),
         )
     return all(each.level is not Level.STOP for each in ctx.checks_so_far.items[found:])
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
@@ -10,7 +12,7 @@ from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import DrawnMark, Rect, Size
-from oakmeasure.core.leaf.part_factory import part
+from oakmeasure.core.leaf.part_factory import PartSpec
 
 TENON_EVERY = 150.0  # of the loose tenons that hold a block: common practice, no source
 
@@ -35,13 +37,15 @@ def make_longer(leaf: OldLeaf) -> None:
         across = part_there(leaf, "there_width", "old leaf that stays, width", x1 - x0)
         _new(
             leaf,
-            f"{end} block",
-            Role.RAIL,
-            Rect(x0, y0, x1, y1),
-            (across, added),
-            upright=False,
-            note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
-            place=place,
+            PartSpec(
+                f"{end} block",
+                Role.RAIL,
+                Rect(x0, y0, x1, y1),
+                (across, added),
+                upright=False,
+                note=f"glued on, loose tenons about every {ctx.fmt(TENON_EVERY)}",
+                place=place,
+            ),
         )
         return
     lap = f.derived(
@@ -61,21 +65,24 @@ def make_longer(leaf: OldLeaf) -> None:
         more = at * stagger.value
         terms = [plus(added), plus(lap), *([plus(stagger)] if at else [])]
         length = f.total(figure_name(f"piece_{name}"), f"new piece of the {name} stile, with its splice", *terms)
+        end_at = y1 + more if choice.at_foot else y0 - more
         shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
         pieces.append((name, shape, length))
         leaf.marks += [
             DrawnMark(line, f"part:{end} piece, {name} side")
-            for line in splice_ends(x, wide.value, y0, y1, lap.value, more, t, at_foot=choice.at_foot)
+            for line in splice_ends((x, x + wide.value), end_at, lap.value, t, upward=choice.at_foot)
         ]
     for name, shape, length in pieces:
         _new(
             leaf,
-            f"{end} piece, {name} side",
-            Role.STILE,
-            shape,
-            (length, wide),
-            upright=True,
-            note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
+            PartSpec(
+                f"{end} piece, {name} side",
+                Role.STILE,
+                shape,
+                (length, wide),
+                upright=True,
+                note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
+            ),
         )
     inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
     between = f.derived(
@@ -89,13 +96,15 @@ def make_longer(leaf: OldLeaf) -> None:
     )
     _new(
         leaf,
-        f"{end} rail",
-        Role.RAIL,
-        inner,
-        (between, added),
-        upright=False,
-        note="glued to the old rail, tongued",
-        place=place,
+        PartSpec(
+            f"{end} rail",
+            Role.RAIL,
+            inner,
+            (between, added),
+            upright=False,
+            note="glued to the old rail, tongued",
+            place=place,
+        ),
     )
 
 
@@ -109,36 +118,14 @@ def _stile_width(leaf: OldLeaf) -> Figure:
     )
 
 
-def _new(
-    leaf: OldLeaf,
-    name: str,
-    role: Role,
-    rect: Rect,
-    figures: tuple[Figure, Figure],
-    *,
-    upright: bool,
-    note: str,
-    place: Place | None = None,
-) -> None:
-    length, width = figures
-    size = Size(length.value, width.value, leaf.choice.thickness)
+def _new(leaf: OldLeaf, spec: PartSpec) -> None:
+    """Add a part of new wood, as thick as the old leaf."""
+    length, width = spec.figures
+    size, rect = Size(length.value, width.value, leaf.choice.thickness), spec.face
     volume = rect.width * rect.height * size.thickness
-    leaf.parts.append(
-        part(
-            leaf.ctx,
-            name,
-            role,
-            rect,
-            (size, size),
-            figures,
-            species=leaf.wood.frame.key,
-            upright=upright,
-            depth=(0.0, size.thickness),
-            volume=volume,
-            note=note,
-            place=place,
-        )
-    )
+    depth, species = (0.0, size.thickness), leaf.wood.frame.key
+    spec = replace(spec, sizes=(size, size), species=species, depth=depth, volume=volume)
+    leaf.parts.append(spec.made(leaf.ctx))
 
 
 def make_wider(leaf: OldLeaf) -> None:
@@ -162,4 +149,9 @@ def make_wider(leaf: OldLeaf) -> None:
         ("hinge strip", Rect(0.0, 0.0, strip.value, h)),
         ("latch strip", Rect(w - strip.value, 0, w, h)),
     ):
-        _new(leaf, name, Role.LIPPING, rect, (leaf.fit.height, strip), upright=True, note="glued on, tongued or plain")
+        _new(
+            leaf,
+            PartSpec(
+                name, Role.LIPPING, rect, (leaf.fit.height, strip), upright=True, note="glued on, tongued or plain"
+            ),
+        )

@@ -157,15 +157,16 @@ def ways_of(choice: Existing, total: float, step: float) -> dict[ReduceBy, Reduc
         total: What the leaf is too wide, mm.
         step: Joints are set out in whole ones of it, mm.
     """
-    return ways(
-        total=total,
-        rows=rows_of(choice),
-        sights=sights_of(choice),
-        stile=choice.stile,
-        tenon=choice.tenon,
-        through=choice.through,
-        step=step,
-    )
+    may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
+    rows, sights = tuple(rows_of(choice)), tuple(sights_of(choice))
+    found: dict[ReduceBy, Reduction] = {}
+    for by in ReduceBy:
+        solved = reduce(total=to_tenths(total), rows=rows, sights=sights, may=may, by=by, step=step)
+        if solved is not None:
+            off, panels = solved
+            off += (total - to_tenths(total)) / 2  # the plane takes what the rule cannot read
+            found[by] = Reduction(by, off, panels, choice.stile - off - choice.tenon)
+    return found
 
 
 def panel_words(panels: Iterable[Sequence[float]], show: Show) -> str:
@@ -189,35 +190,3 @@ def distinct(found: dict[ReduceBy, Reduction], taken: ReduceBy) -> list[Reductio
     for each in sorted(found.values(), key=lambda each: each.by is not taken):
         kept.setdefault((round(each.stile_off, 3), each.panels), each)
     return list(kept.values())
-
-
-def ways(
-    *,
-    total: float,
-    rows: Sequence[int],
-    sights: Sequence[float],
-    stile: float,
-    tenon: float,
-    through: bool,
-    step: float = 1.0,
-) -> dict[ReduceBy, Reduction]:
-    """Return every way that can be gone, by its name; all mm.
-
-    Args:
-        total: What the leaf is too wide, mm.
-        rows: How many panels stand side by side in each row, from the foot up.
-        sights: Width that a panel shows in each row, mm.
-        stile: Width of a stile, mm.
-        tenon: How far a tenon goes into the stile, mm.
-        through: Whether tenons go through the stile.
-        step: Panels lose whole ones of it, mm.
-    """
-    may = stile_may_lose(stile=stile, tenon=tenon, through=through)
-    found: dict[ReduceBy, Reduction] = {}
-    for by in ReduceBy:
-        solved = reduce(total=to_tenths(total), rows=tuple(rows), sights=tuple(sights), may=may, by=by, step=step)
-        if solved is not None:
-            off, panels = solved
-            off += (total - to_tenths(total)) / 2  # the plane takes what the rule cannot read
-            found[by] = Reduction(by, off, panels, stile - off - tenon)
-    return found

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.model import Existing
 from oakmeasure.core.construction.existing.narrowing import Reduction
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -96,6 +96,5 @@ def add_hours(ctx: Context, name: str, key: str, words: str, size: float) -> Non
         f"hours, {words}",
         hours,
         Unit.HOURS,
-        choice=True,
-        source="made up from common practice",
+        origin=chosen(source="made up from common practice"),
     )

@@ -9,6 +9,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf
 from oakmeasure.core.construction.spacing import pitch_between
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.figure import Origin
 from oakmeasure.core.leaf.part import DrawnMark, Rect
 
 
@@ -37,7 +38,9 @@ def mark_grooves(leaf: OldLeaf) -> None:
     band = leaf.ctx.chosen("band", "band to the first line's middle", choice.band, "build.band")
     xs = [w / 2]
     if choice.grooves > 1:
-        number = leaf.ctx.figures.given("grooves", "V lines", choice.grooves, Unit.COUNT, edit="build.grooves")
+        number = leaf.ctx.figures.given(
+            "grooves", "V lines", choice.grooves, Unit.COUNT, origin=Origin(edit="build.grooves")
+        )
         pitch = leaf.ctx.figures.derived(
             "pitch",
             "from line to line",

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, ReduceBy, Splice
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.species import species, species_keys
-from oakmeasure.core.forms.construction_fields import sheet_options, size
+from oakmeasure.core.forms.construction_fields import number, sheet_options, size
 from oakmeasure.core.forms.fields import Group, enum_options, field_choice
 
 
@@ -52,8 +51,8 @@ GROUPS = (
             size("stile", "stile"),
             size("tenon", "tenon, into it"),
             field_choice("build.through", "Tenons", lambda: [(False, "blind"), (True, "through")]),
-            size("panels", "panels across", unit=Unit.COUNT),
-            size("panels_above", "in the upper row", unit=Unit.COUNT, optional=True),
+            number("panels", "panels across"),
+            number("panels_above", "in the upper row", optional=True),
             size("muntin", "muntin"),
             size("top_rail", "top rail", figure="top_rail_old"),
             size("middle_rail", "middle rail", "empty: none", optional=True),
@@ -75,7 +74,7 @@ GROUPS = (
     Group(
         "Grooves and recess",
         (
-            size("grooves", "V lines", "0: none", unit=Unit.COUNT),
+            number("grooves", "V lines", "0: none"),
             size("band", "band to the first"),
             size("groove_depth", "V line, deep"),
             size("recess_depth", "flush pull, deep", "empty: none", optional=True),

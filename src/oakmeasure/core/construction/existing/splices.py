@@ -46,22 +46,20 @@ def spliced_stile(x: float, width: float, y0: float, y1: float, more: float, *, 
 
 
 def splice_ends(
-    x: float, width: float, y0: float, y1: float, lap: float, more: float, thickness: float, *, at_foot: bool
+    across: tuple[float, float], start: float, lap: float, thickness: float, *, upward: bool
 ) -> list[tuple[Point, ...]]:
     """Return the lines of a splice on the face.
 
     They are the near and the far end of the halving, each falling outwards.
 
     Args:
-        x: Where the stile's left edge is, mm from the hinge edge.
-        width: Width of the stile, mm.
-        y0: Its lower end, mm.
-        y1: Its upper end, mm.
+        across: The stile's edges, mm from the hinge edge.
+        start: Up to where the new wood is whole, mm from the foot.
         lap: Length of the halving, mm.
-        more: How much further this splice reaches than the other one, mm.
         thickness: Thickness of the leaf, mm.
-        at_foot: Whether it is added at the foot, else at the head.
+        upward: Whether the halving runs up from there, as of a piece at the foot, else down.
     """
+    x0, x1 = across
     drop = min(thickness / 2 * math.tan(math.radians(END_DEG)), lap / 2)
-    start, far = (y1 + more, y1 + more + lap) if at_foot else (y0 - more, y0 - more - lap)
-    return [((x, start - drop / 2), (x + width, start + drop / 2)), ((x, far - drop / 2), (x + width, far + drop / 2))]
+    far = start + lap if upward else start - lap
+    return [((x0, end - drop / 2), (x1, end + drop / 2)) for end in (start, far)]

@@ -20,9 +20,9 @@ from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE,
 from oakmeasure.core.construction.framed.layout import Fields, FrameLayout, Rail, lay_out
 from oakmeasure.core.construction.framed.lock import judge_lock
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
-from oakmeasure.core.construction.framed.panels import fill
+from oakmeasure.core.construction.framed.panels import FieldFilling, fill
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -71,9 +71,10 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     _stiles(frame)
     for row in rows:
         _muntins(frame, row)
-    panels = fill(ctx, wood, frame.choice, rows, frame.groove, frame.tenon_thick, frame.arch)
+    panels = fill(FieldFilling(ctx, wood, frame.choice, frame.groove), rows, frame.arch)
     frame.parts += panels
-    checks.judge(ctx, frame.choice, fit, frame.layout, frame.shoulder, frame.tenon, frame.groove)
+    checks.judge_room(ctx, frame.choice, fit, frame.layout, frame.shoulder)
+    checks.judge_joints(ctx, frame.choice, frame.tenon, frame.groove)
     judge_lock(ctx, frame.choice, fit, frame.tenons)
     frame_movement(ctx, wood, frame.stile)
     summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {counted(len(panels), 'panel')}"
@@ -139,7 +140,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
     thick = tenon_thickness(ctx, thickness)
     between = add(total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2)))
     sticking = add(
-        given("sticking", "sticking that is coped over", choice.sticking, edit="build.sticking", choice=True)
+        given("sticking", "sticking that is coped over", choice.sticking, origin=chosen(edit="build.sticking"))
     )
     coped = [plus(sticking, 2)] if choice.sticking else []
     tenon = _reach(ctx, choice, stile, sticking)
@@ -313,18 +314,18 @@ def _muntins(frame: _Frame, row: Fields) -> None:
     """Add the muntins of a row, each tenoned into the rails below and above."""
     if len(row.columns) < 2:
         return
-    ctx, muntin = frame.ctx, frame.ctx.figures["muntin"]
-    stub = ctx.rule("muntin_tenon", "muntin's tenon")
+    ctx, stub = frame.ctx, frame.ctx.rule("muntin_tenon", "muntin's tenon")
     slug = f"{row.slug}_" if row.slug else ""
     length = ctx.figures.total(
         figure_name(f"{slug}muntin_length"), f"{row.name}muntin, over its tenons", plus(row.sight), plus(stub, 2)
     )
     for at, (left, _right) in enumerate(pairwise(row.columns), start=1):
         name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
-        _muntin(frame, row, name, left.x1, muntin, stub, length)
+        _muntin(frame, row, name, left.x1, length)
 
 
-def _muntin(frame: _Frame, row: Fields, name: str, x: float, muntin: Figure, stub: Figure, length: Figure) -> None:
+def _muntin(frame: _Frame, row: Fields, name: str, x: float, length: Figure) -> None:
+    muntin, stub = frame.ctx.figures["muntin"], frame.ctx.figures["rule_muntin_tenon"]
     rect = Rect(x, row.y0, x + muntin.value, row.y1)
     inset = min(frame.groove.value, muntin.value / 2 - 1)
     x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
@@ -373,7 +374,5 @@ def inputs(ctx: Context) -> None:
         "thickness",
         "leaf thickness",
         ctx.leaf.build.thickness,
-        edit="build.thickness",
-        source="set by hand for this leaf",
-        choice=True,
+        origin=chosen(edit="build.thickness", source="set by hand for this leaf"),
     )

@@ -6,11 +6,11 @@ import math
 from itertools import pairwise
 
 from oakmeasure.core.base.units import counted
-from oakmeasure.core.construction.framed.layout import MUNTIN, FrameLayout, rows_of
+from oakmeasure.core.construction.framed.layout import MUNTIN, FrameLayout, PanelAcross, rows_of
 from oakmeasure.core.construction.framed.lock import BLIND_WOOD
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.roles import Place
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -31,24 +31,6 @@ JOINT_WORDS = {
 BETWEEN_MUNTINS = 10.0  # wood between two muntin tenons in one rail: common practice, no source
 DEEPEST_GROOVE = 40.0  # as the document allows
 TONGUE_WOOD = 5.0  # wood each side of a groove: common practice, no source
-
-
-def judge(
-    ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure, tenon: Figure, groove: Figure
-) -> None:
-    """Judge the frame.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        choice: What is chosen for the frame.
-        fit: Size of the leaf and its gaps, mm.
-        layout: Where rails and fields stand.
-        shoulder: Between the shoulders of a rail, mm.
-        tenon: How far a tenon goes into the stile, mm.
-        groove: Depth of the panel groove, mm; None for none.
-    """
-    judge_room(ctx, choice, fit, layout, shoulder)
-    _joints(ctx, choice, tenon, groove)
 
 
 def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shoulder: Figure) -> None:
@@ -75,7 +57,7 @@ def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shou
             Stage.LEAF,
             "The frame fills the leaf",
             f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
-            figure="shoulder",
+            grounds=Grounds("shoulder"),
         )
 
 
@@ -110,8 +92,7 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
         what,
         f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
         *(remedies or [Remedy("Narrower stiles and no muntin, or a wider opening")]),
-        where="part:muntin" if columns > 1 else "part:hinge stile",
-        figure=sight.name,
+        grounds=Grounds(sight.name, "part:muntin" if columns > 1 else "part:hinge stile"),
     )
 
 
@@ -151,13 +132,21 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
         title,
         numbers,
         *(remedies or [Remedy("Narrower rails")]),
-        rule=f"a panel shows {ctx.fmt(PANEL_LEAST)} or more",
-        where=f"part:{high_name}",
-        figure=high_name.replace(" ", "_"),
+        grounds=Grounds(
+            high_name.replace(" ", "_"), f"part:{high_name}", rule=f"a panel shows {ctx.fmt(PANEL_LEAST)} or more"
+        ),
     )
 
 
-def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None:
+def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None:
+    """Judge tenons and grooves.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        choice: What is chosen for the frame.
+        tenon: How far a tenon goes into the stile, mm.
+        groove: Depth of the panel groove, mm.
+    """
     thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
     _say_joints(ctx, choice, tenon)
     if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
@@ -169,8 +158,7 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
             f"Tenon {ctx.fmt(tenon)} in a stile of {ctx.fmt(choice.stile)} leaves "
             f"{ctx.fmt(choice.stile - tenon.value)}.",
             Remedy("Wider stiles"),
-            where="part:hinge stile",
-            figure="tenon",
+            grounds=Grounds("tenon", "part:hinge stile"),
         )
     if choice.middle_rail is not None and any(row.columns > 1 for row in rows_of(choice)) and len(rows_of(choice)) > 1:
         between = choice.middle_rail - 2 * ctx.rules.muntin_tenon.value
@@ -186,8 +174,7 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
                 f"Two of {ctx.fmt(ctx.rules.muntin_tenon.value)} in a rail of {ctx.fmt(choice.middle_rail)} leave "
                 f"{ctx.fmt(between)}.",
                 Remedy(f"Middle rail of {ctx.fmt(needed)}", "build.middle_rail", needed),
-                where="part:middle rail",
-                figure="middle_rail",
+                grounds=Grounds("middle_rail", "part:middle rail"),
             )
     if thickness.value - thick.value < 2 * TONGUE_WOOD:
         ctx.report(
@@ -198,7 +185,7 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
             f"Tenon {ctx.fmt(thick)} in {ctx.fmt(thickness)} leaves {ctx.fmt((thickness.value - thick.value) / 2)} "
             "a side.",
             Remedy("A thicker leaf or a smaller cutter"),
-            figure="tenon_thickness",
+            grounds=Grounds("tenon_thickness"),
         )
     narrowest = min(width for width in (choice.stile, choice.top_rail, choice.bottom_rail) if width)
     if groove.value > narrowest / 3:
@@ -209,8 +196,7 @@ def _joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) -> None
             "The groove is deep for its frame",
             f"{ctx.fmt(groove)} in a member of {ctx.fmt(narrowest)}.",
             Remedy(f"Groove {ctx.fmt(narrowest / 3)}", "build.groove_depth", narrowest / 3),
-            rule="at most a third of the member: common practice",
-            figure="groove_depth",
+            grounds=Grounds("groove_depth", rule="at most a third of the member: common practice"),
         )
 
 
@@ -235,12 +221,16 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
             f"{str(choice.tenon).capitalize()} are for light frames",
             f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
             Remedy("Blind tenons", "build.tenon", TenonKind.BLIND),
-            rule="common practice",
-            figure="tenon",
+            grounds=Grounds("tenon", rule="common practice"),
         )
     else:
         ctx.report(
-            "joints", Level.OK, Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon], figure="tenon"
+            "joints",
+            Level.OK,
+            Stage.LEAF,
+            f"Rails on {JOINT_WORDS[choice.tenon]}",
+            words[choice.tenon],
+            grounds=Grounds("tenon"),
         )
     if (
         choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS)
@@ -256,40 +246,22 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
             f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
             Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
             Remedy("Or through and wedged", "build.tenon", TenonKind.THROUGH),
-            rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice",
-            where="part:hinge stile",
-            figure="tenon",
+            grounds=Grounds("tenon", "part:hinge stile", rule=f"{ctx.fmt(SHORT_TENON)} at the least: common practice"),
         )
 
 
-def judge_panels(
-    ctx: Context,
-    choice: Framed,
-    hold: Figure,
-    room: Figure,
-    swell: Figure,
-    shrink: Figure,
-    widest: Figure,
-    width: Figure,
-    groove: Figure,
-    tenon_thick: Figure,
-) -> None:
+def judge_panels(ctx: Context, choice: Framed, across: PanelAcross, groove: Figure) -> None:
     """Judge the panels in their grooves: held at the driest, free at the wettest.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         choice: What is chosen for the frame.
-        hold: How much of the panel is held at the driest, mm.
-        room: How far the panel can swell in each groove, mm.
-        swell: How far the panel swells, at the wettest, mm.
-        shrink: How far the panel shrinks, at the driest, mm.
-        widest: To the bottoms of the panel's grooves, mm.
-        width: Width, mm.
-        groove: Depth of the panel groove, mm; None for none.
-        tenon_thick: Thickness of the tenons, mm.
+        across: How the panel that is held least stands in its grooves.
+        groove: Depth of the panel groove, mm.
     """
+    hold, tenon_thick = across.hold, ctx.figures["tenon_thickness"]
     least = ctx.rule("panel_hold", "least hold of a panel")
-    free = room.value - swell.value / 2
+    free = across.room.value - across.swell.value / 2
     numbers = f"{ctx.fmt(hold)} held at the driest, {ctx.fmt(free)} free each side at the wettest."
     where = "part:panel"
     if hold.value < least.value:
@@ -299,14 +271,17 @@ def judge_panels(
             Stage.LEAF,
             "A panel may come out of its groove",
             numbers,
-            _deeper_groove(ctx, choice, hold, least, (swell, widest, shrink, width), groove),
-            rule=f"at least {ctx.fmt(least)} held",
-            where=where,
-            figure=hold.name,
+            _deeper_groove(ctx, choice, across, least, groove),
+            grounds=Grounds(hold.name, where, rule=f"at least {ctx.fmt(least)} held"),
         )
     else:
         ctx.report(
-            "panel-holds", Level.OK, Stage.LEAF, "Panels stay in their grooves", numbers, where=where, figure=hold.name
+            "panel-holds",
+            Level.OK,
+            Stage.LEAF,
+            "Panels stay in their grooves",
+            numbers,
+            grounds=Grounds(hold.name, where),
         )
     wood = (choice.thickness - choice.panel_thickness) / 2
     if wood < TONGUE_WOOD:
@@ -319,9 +294,7 @@ def judge_panels(
             f"A groove of {ctx.fmt(choice.panel_thickness)} in {ctx.fmt(choice.thickness)} leaves "
             f"{ctx.fmt(wood)} each side.",
             Remedy(f"Panels of {ctx.fmt(thinner)}", "build.panel_thickness", thinner),
-            rule=f"{ctx.fmt(TONGUE_WOOD)} or more each side",
-            where=where,
-            figure="thickness",
+            grounds=Grounds("thickness", where, rule=f"{ctx.fmt(TONGUE_WOOD)} or more each side"),
         )
     elif choice.panel_thickness > tenon_thick.value:
         ctx.report(
@@ -332,29 +305,20 @@ def judge_panels(
             f"Groove {ctx.fmt(choice.panel_thickness)}, mortise {ctx.fmt(tenon_thick)}: the tenon's cheeks would "
             "show a slot.",
             Remedy(f"Panels of {ctx.fmt(tenon_thick)}", "build.panel_thickness", tenon_thick.value),
-            rule="groove no wider than the mortise: common practice",
-            where=where,
-            figure="tenon_thickness",
+            grounds=Grounds("tenon_thickness", where, rule="groove no wider than the mortise: common practice"),
         )
 
 
-def _deeper_groove(
-    ctx: Context,
-    choice: Framed,
-    hold: Figure,
-    least: Figure,
-    moves: tuple[Figure, Figure, Figure, Figure],
-    groove: Figure,
-) -> Remedy:
+def _deeper_groove(ctx: Context, choice: Framed, across: PanelAcross, least: Figure, groove: Figure) -> Remedy:
     """Return the least groove, to the full step above, that holds the panel.
 
     A deeper groove makes the panel wider, which then moves more; that is allowed for.
     """
-    swell, widest, shrink, width = moves
-    swells, shrinks = swell.value / widest.value, shrink.value / width.value
+    swells = across.swell.value / across.widest.value
+    shrinks = across.shrink.value / across.width.value
     gained_per_mm = (1 - swells) * (1 - shrinks)
     step = ctx.rules.joint_step.value
-    deeper = math.ceil((groove.value + (least.value - hold.value) / gained_per_mm) / step - 1e-9) * step
+    deeper = math.ceil((groove.value + (least.value - across.hold.value) / gained_per_mm) / step - 1e-9) * step
     if deeper > min(DEEPEST_GROOVE, choice.stile / 2):
         return Remedy("A muntin between, or quarter-sawn panels, which move about half as much")
     return Remedy(f"Groove {ctx.fmt(deeper)}", "build.groove_depth", deeper)
@@ -376,8 +340,7 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
         "No arch rises so high over its span",
         f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
         Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most),
-        where="part:top rail",
-        figure="arch",
+        grounds=Grounds("arch", "part:top rail"),
     )
 
 
@@ -396,7 +359,5 @@ def say_glass(ctx: Context, pane: Part) -> None:
         f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "
         "stand here, local code decides.",
         Remedy("Safety glass by its mark; order after the frame is glued up and measured"),
-        rule="glass in doors: local code and the glazier",
-        where=f"part:{pane.name}",
-        figure=pane.length.name,
+        grounds=Grounds(pane.length.name, f"part:{pane.name}", rule="glass in doors: local code and the glazier"),
     )

@@ -96,20 +96,22 @@ def rail_tenons(ctx: Context, joint: RailJoint, leaf_width: float) -> list[Tenon
         haunch = None
     found = []
     for stile, at_hinge in ((HINGE_STILE, True), (LATCH_STILE, False)):
-        for y0, y1 in spans:
-            found.append(_tenon(joint, stile, at_hinge, joint.tenon, y0, y1, leaf_width))
+        for span in spans:
+            found.append(_tenon(joint, stile, at_hinge, joint.tenon, span, leaf_width))
         if haunch is not None:
-            found.append(_tenon(joint, stile, at_hinge, min(joint.groove, joint.tenon), *haunch, leaf_width))
+            found.append(_tenon(joint, stile, at_hinge, min(joint.groove, joint.tenon), haunch, leaf_width))
     return found
 
 
-def _tenon(joint: RailJoint, stile: str, at_hinge: bool, reach: float, y0: float, y1: float, width: float) -> Tenon:
+def _tenon(
+    joint: RailJoint, stile: str, at_hinge: bool, reach: float, span: tuple[float, float], width: float
+) -> Tenon:
     x0, x1 = (joint.rect.x0 - reach, joint.rect.x0) if at_hinge else (joint.rect.x1, joint.rect.x1 + reach)
     is_haunch = reach < joint.tenon
     return Tenon(
         joint.rail,
         stile,
-        Rect(max(x0, 0.0), y0, min(x1, width), y1),
+        Rect(max(x0, 0.0), span[0], min(x1, width), span[1]),
         joint.thickness,
         joint.through and not is_haunch,
         is_haunch,

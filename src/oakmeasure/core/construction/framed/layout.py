@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.roles import Place
-from oakmeasure.core.figures.figure import Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -81,6 +81,24 @@ class Fields:
     def slug(self) -> str:
         """The name as figures' names have it, with underscores."""
         return self.name.strip().replace(" ", "_")
+
+
+@dataclass(frozen=True, slots=True)
+class PanelAcross:
+    """How a panel stands in its grooves across the grain, mm."""
+
+    width: Figure
+    """Its width."""
+    room: Figure
+    """How far it can swell in each groove."""
+    hold: Figure
+    """How much of it is held at the driest."""
+    swell: Figure
+    """How far it swells, at the wettest."""
+    shrink: Figure
+    """How far it shrinks, at the driest."""
+    widest: Figure
+    """To the bottoms of its grooves."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,7 +197,7 @@ def lay_out(ctx: Context, fit: Fit, choice: Framed, shoulder: Figure, *, inset: 
         low, high = bounds[at]
         key = "" if alike else name
         if key not in known:
-            known[key] = _columns(ctx, choice, row, key, x0, x1, shoulder)
+            known[key] = _columns(ctx, choice, row, key, (x0, x1), shoulder)
         if high > low:
             fields.append(
                 Fields(name, low, high, heights[at], known[key], row.infill, rails[at].name, rails[at + 1].name)
@@ -262,7 +280,7 @@ def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], te
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):
         slug, words = label(name)
         if at in by_hand:
-            found.append(add(given(figure_name(slug), words, by_hand[at], choice=True)))
+            found.append(add(given(figure_name(slug), words, by_hand[at], origin=CHOSEN)))
         else:
             how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
             found.append(
@@ -272,10 +290,10 @@ def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], te
 
 
 def _columns(
-    ctx: Context, choice: Framed, row: FieldRow, key: str, x0: float, x1: float, shoulder: Figure
+    ctx: Context, choice: Framed, row: FieldRow, key: str, span: tuple[float, float], shoulder: Figure
 ) -> tuple[FieldColumn, ...]:
     """Add the sight widths of a row's columns; return them, none where the muntins leave no width."""
-    add, tail = ctx.figures.add, f"_{key.strip().replace(' ', '_')}" if key else ""
+    (x0, x1), add, tail = span, ctx.figures.add, f"_{key.strip().replace(' ', '_')}" if key else ""
     count = row.columns
     names = COLUMN_NAMES.get(count) or tuple(f"{at}. " for at in range(1, count + 1))
     if count == 1:

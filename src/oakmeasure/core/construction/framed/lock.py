@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen, given
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Tenon
@@ -29,15 +29,18 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
         return
     add = ctx.figures.add
     deep = add(
-        given("lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True)
+        given("lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth"))
     )
     tall = add(
-        given("lock_case_tall", "lock case, height", lock.case_height, edit="hardware.lock.case_height", choice=True)
+        given("lock_case_tall", "lock case, height", lock.case_height, origin=chosen(edit="hardware.lock.case_height"))
     )
-    back = add(given("lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True))
+    back = add(given("lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset")))
     thick = add(
         given(
-            "lock_thick", "lock case, thickness", lock.case_thickness, edit="hardware.lock.case_thickness", choice=True
+            "lock_thick",
+            "lock case, thickness",
+            lock.case_thickness,
+            origin=chosen(edit="hardware.lock.case_thickness"),
         )
     )
     cheek = (choice.thickness - thick.value) / 2
@@ -50,9 +53,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             "The leaf is thin for its lock",
             f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
             Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
-            rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice",
-            where="part:latch stile",
-            figure="lock_thick",
+            grounds=Grounds("lock_thick", "part:latch stile", rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice"),
         )
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value
@@ -71,9 +72,11 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             "The stile does not hold the backset",
             f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
             Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
-            rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice",
-            where="part:latch stile",
-            figure="lock_backset",
+            grounds=Grounds(
+                "lock_backset",
+                "part:latch stile",
+                rule=f"{ctx.fmt(BEHIND_SPINDLE)} of wood behind the spindle: common practice",
+            ),
         )
     elif wood < 8 and not met:
         ctx.report(
@@ -85,8 +88,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
             if deep.value + 8 <= 400
             else Remedy("A shallower lock"),
-            where="part:latch stile",
-            figure="lock_case",
+            grounds=Grounds("lock_case", "part:latch stile"),
         )
     if met:
         first = met[0]
@@ -99,9 +101,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
             Remedy("A shallower lock, or a wider rail whose two tenons leave it room"),
             *([Remedy("No middle rail", "build.middle_rail", None)] if not choice.rows else []),
-            rule="a lock between divided tenons: common practice",
-            where=f"part:{first.member}",
-            figure="lock_case",
+            grounds=Grounds("lock_case", f"part:{first.member}", rule="a lock between divided tenons: common practice"),
         )
     elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
         ctx.report(
@@ -110,6 +110,5 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             Stage.LEAF,
             "The lock case misses the tenons",
             f"{ctx.fmt(wood)} of the stile stay behind it.",
-            where="part:latch stile",
-            figure="lock_case",
+            grounds=Grounds("lock_case", "part:latch stile"),
         )

@@ -12,10 +12,10 @@ from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
-from oakmeasure.core.construction.framed.layout import FieldColumn, Fields
+from oakmeasure.core.construction.framed.layout import FieldColumn, Fields, PanelAcross
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -28,72 +28,52 @@ BOARD_COVER = 95.0  # of the boards in a field, at most: common practice, no sou
 
 
 @dataclass(frozen=True, slots=True)
-class _Across:
-    """How a panel stands in its grooves across the grain: its width, the room on each side, what is held."""
+class FieldFilling:
+    """What every field of a frame is filled by."""
 
-    width: Figure
-    room: Figure
-    hold: Figure
-    swell: Figure
-    shrink: Figure
-    widest: Figure
+    ctx: Context
+    """The leaf's context: its choices are read, its figures and checks added to."""
+    wood: Timber
+    """Species, and moisture as made, at the driest and at the wettest."""
+    choice: Framed
+    """What is chosen for the frame."""
+    groove: Figure
+    """Depth of the panel groove, mm."""
 
 
-def fill(
-    ctx: Context,
-    wood: Timber,
-    choice: Framed,
-    rows: tuple[Fields, ...],
-    groove: Figure,
-    tenon_thick: Figure,
-    arch: tuple[Point, ...],
-) -> list[Part]:
+def fill(by: FieldFilling, rows: tuple[Fields, ...], arch: tuple[Point, ...]) -> list[Part]:
     """Return what fills every field, its figures added and judged.
 
     Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        wood: Species, and moisture as made, at the driest and at the wettest.
-        choice: What is chosen for the frame.
+        by: What they are filled by.
         rows: Fields of each row, from the foot up.
-        groove: Depth of the panel groove, mm; None for none.
-        tenon_thick: Thickness of the tenons, mm.
         arch: Lower edge of the top rail as points, mm; () where it is straight.
     """
+    ctx, groove = by.ctx, by.groove
     made: list[Part] = []
-    known: dict[str, _Across] = {}
+    known: dict[str, PanelAcross] = {}
     sights = {column.sight.name for row in rows if row.infill is not Infill.GLASS for column in row.columns}
     judged = False
     for row in rows:
         edge = arch if row.above == "top rail" else ()
         if row.infill is Infill.GLASS:
-            made += _panes(ctx, choice, row, edge)
+            made += _panes(ctx, by.choice, row, edge)
             continue
         length = _length(ctx, row, groove)
         for column in row.columns:
             name = column.sight.name
             if name not in known:
                 tail = "" if len(sights) == 1 else name.removeprefix("sight_width")
-                known[name] = _across(ctx, wood, column.sight, groove, tail)
-            made.append(_panel(ctx, wood, choice, row, column, known[name], length, groove, edge))
+                known[name] = _across(ctx, by.wood, column.sight, groove, tail)
+            made.append(_panel(by, row, column, known[name], length, edge))
         if not judged and row.columns:
             judged = True
             worst = min(known.values(), key=lambda each: each.hold.value)
-            checks.judge_panels(
-                ctx,
-                choice,
-                worst.hold,
-                worst.room,
-                worst.swell,
-                worst.shrink,
-                worst.widest,
-                worst.width,
-                groove,
-                tenon_thick,
-            )
+            checks.judge_panels(ctx, by.choice, worst, groove)
     return made
 
 
-def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str) -> _Across:
+def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str) -> PanelAcross:
     """Add how wide a panel may be: free in its grooves at the wettest, still held at the driest."""
     add, clearance = ctx.figures.add, ctx.rule("panel_clearance", "clearance of a panel")
     whole = add(
@@ -112,7 +92,7 @@ def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str
             figure_name(f"panel_hold{tail}"), "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)
         )
     )
-    return _Across(width, room, hold, swell, shrink, whole)
+    return PanelAcross(width, room, hold, swell, shrink, whole)
 
 
 def _moves(ctx: Context, wood: Timber, key: str, words: str, across: Figure, air: Figure) -> Figure:
@@ -149,16 +129,9 @@ def _length(ctx: Context, row: Fields, groove: Figure) -> Figure:
 
 
 def _panel(
-    ctx: Context,
-    wood: Timber,
-    choice: Framed,
-    row: Fields,
-    column: FieldColumn,
-    across: _Across,
-    length: Figure,
-    groove: Figure,
-    arch: tuple[Point, ...],
+    by: FieldFilling, row: Fields, column: FieldColumn, across: PanelAcross, length: Figure, arch: tuple[Point, ...]
 ) -> Part:
+    ctx, choice, groove = by.ctx, by.choice, by.groove
     clearance = ctx.rules.panel_clearance.value
     face = Rect(column.x0, row.y0, column.x1, row.y1)
     reach_x, reach_y = groove.value - across.room.value, groove.value - clearance
@@ -178,7 +151,7 @@ def _panel(
         face,
         outline,
         True,
-        wood.panel.key,
+        by.wood.panel.key,
         finished,
         finished,
         rough(ctx, finished),
@@ -219,9 +192,11 @@ def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
 def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
     """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
     add = ctx.figures.add
-    rebate = ctx.figures.get("glass_rebate") or add(given("glass_rebate", "rebate for the glass", REBATE, choice=True))
+    rebate = ctx.figures.get("glass_rebate") or add(
+        given("glass_rebate", "rebate for the glass", REBATE, origin=CHOSEN)
+    )
     clear = ctx.figures.get("glass_clearance") or add(
-        given("glass_clearance", "clearance round the glass", GLASS_CLEARANCE, choice=True)
+        given("glass_clearance", "clearance round the glass", GLASS_CLEARANCE, origin=CHOSEN)
     )
     height = add(
         total(

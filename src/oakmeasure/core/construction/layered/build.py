@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
-from typing import Any
 
 from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
@@ -18,12 +17,12 @@ from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
 from oakmeasure.core.construction.layered.pins import PIN_SHORT_OF, pin_for, pin_places
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import add_thickness, around, part
+from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, around
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import edges_movement
 
@@ -118,8 +117,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
     add = ctx.figures.add
-    core = add(given("core", "core, thickness", choice.core, edit="build.core", choice=True))
-    face = add(given("face", "each face layer, thickness", choice.face, edit="build.face", choice=True))
+    core = add(given("core", "core, thickness", choice.core, origin=chosen(edit="build.core")))
+    face = add(given("face", "each face layer, thickness", choice.face, origin=chosen(edit="build.face")))
     add(total("layers", "thickness of all layers", plus(core), plus(face, 2)))
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
@@ -136,39 +135,12 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredL
 # --- layers ------------------------------------------------------------------------------------------------
 
 
-def _sheet(
-    leaf: _LayeredLeaf,
-    name: str,
-    role: Role,
-    face: Rect,
-    figures: tuple[Figure, Figure],
-    *,
-    upright: bool,
-    depth: tuple[float, float],
-    trims: tuple[float, float] = (0.0, 0.0),
-    note: str = "",
-    place: Place | None = None,
-    is_back: bool = False,
-) -> Part:
+def _sheet(leaf: _LayeredLeaf, spec: PartSpec, trims: tuple[float, float] = (0.0, 0.0)) -> Part:
     """Return a piece of sheet. trims: added to its length and its width until the leaf is trimmed."""
-    length, width = figures[0].value, figures[1].value
-    finished = Size(length, width, depth[1] - depth[0])
+    length, width = spec.figures[0].value, spec.figures[1].value
+    finished = Size(length, width, spec.depth[1] - spec.depth[0])
     planed = Size(length + trims[0], width + trims[1], finished.thickness)
-    return part(
-        leaf.ctx,
-        name,
-        role,
-        face,
-        (finished, planed),
-        figures,
-        species=leaf.choice.sheet,
-        upright=upright,
-        depth=depth,
-        note=note,
-        bought=True,
-        place=place,
-        is_back=is_back,
-    )
+    return replace(spec, sizes=(finished, planed), species=leaf.choice.sheet, bought=True).made(leaf.ctx)
 
 
 def _ends(leaf: _LayeredLeaf) -> float:
@@ -192,14 +164,10 @@ def _core(leaf: _LayeredLeaf) -> None:
     leaf.parts.append(
         _sheet(
             leaf,
-            "core",
-            Role.CORE,
-            face,
-            (fit.height, width),
-            upright=True,
-            depth=z,
-            trims=(_ends(leaf), side),
-            note="held flat while the glue sets",
+            PartSpec(
+                "core", Role.CORE, face, (fit.height, width), z, upright=True, note="held flat while the glue sets"
+            ),
+            (_ends(leaf), side),
         )
     )
 
@@ -214,14 +182,8 @@ def _full_layers(leaf: _LayeredLeaf) -> None:
         leaf.parts.append(
             _sheet(
                 leaf,
-                name,
-                Role.CORE,
-                face,
-                (fit.height, width),
-                upright=True,
-                depth=depth,
-                trims=(_ends(leaf), side),
-                is_back=is_back,
+                PartSpec(name, Role.CORE, face, (fit.height, width), depth, upright=True, is_back=is_back),
+                (_ends(leaf), side),
             )
         )
 
@@ -230,83 +192,53 @@ def _members(leaf: _LayeredLeaf) -> None:
     """Stiles the full height, rails between them, muntins between the rails; the same on both faces."""
     fit, w, s = leaf.fit, leaf.fit.width.value, leaf.stile.value
     side = 0.0 if leaf.inset else fit.trim_side.value
-    for ending, depth in leaf.faces():
+    for is_back, (_, depth) in zip((False, True), leaf.faces(), strict=True):
         for name, place, x0 in ((HINGE_STILE, Place.HINGE, leaf.inset), (LATCH_STILE, Place.LATCH, w - leaf.inset - s)):
             rect = Rect(x0, 0.0, x0 + s, fit.height.value)
-            _member(leaf, name, ending, Role.STILE, place, rect, (fit.height, leaf.stile), depth, (_ends(leaf), side))
+            stile = PartSpec(name, Role.STILE, rect, (fit.height, leaf.stile), depth, place=place, is_back=is_back)
+            _member(leaf, stile, (_ends(leaf), side))
         for rail in leaf.layout.rails:
             trim = fit.trim_height.value if rail.is_end else 0.0
-            _member(
-                leaf,
-                rail.name,
-                ending,
-                Role.RAIL,
-                rail.place,
-                rail.rect,
-                (leaf.shoulder, rail.width),
-                depth,
-                (0.0, trim),
-            )
+            spec = PartSpec(rail.name, Role.RAIL, rail.rect, (leaf.shoulder, rail.width), depth, upright=False)
+            _member(leaf, replace(spec, place=rail.place, is_back=is_back), (0.0, trim))
         for row in leaf.layout.rows:
             for at, (left, right) in enumerate(pairwise(row.columns), start=1):
                 name = f"{row.name}muntin" if len(row.columns) == 2 else f"{row.name}muntin {at}"
                 rect = Rect(left.x1, row.y0, right.x0, row.y1)
                 figures = (row.sight, leaf.ctx.figures["muntin"])
-                _member(leaf, name, ending, Role.MUNTIN, None, rect, figures, depth, (0.0, 0.0))
+                _member(leaf, PartSpec(name, Role.MUNTIN, rect, figures, depth, is_back=is_back), (0.0, 0.0))
 
 
-def _is_pieced(choice: Layered, role: Role, place: Place | None) -> bool:
+def _is_pieced(choice: Layered, spec: PartSpec) -> bool:
     return (
-        (choice.pieced is Pieced.BOTTOM_RAIL and role is Role.RAIL and place is Place.BOTTOM)
-        or (choice.pieced is Pieced.RAILS and role is Role.RAIL)
-        or (choice.pieced is Pieced.STILES and role is Role.STILE)
+        (choice.pieced is Pieced.BOTTOM_RAIL and spec.role is Role.RAIL and spec.place is Place.BOTTOM)
+        or (choice.pieced is Pieced.RAILS and spec.role is Role.RAIL)
+        or (choice.pieced is Pieced.STILES and spec.role is Role.STILE)
     )
 
 
-def _member(
-    leaf: _LayeredLeaf,
-    name: str,
-    ending: str,
-    role: Role,
-    place: Place | None,
-    rect: Rect,
-    figures: tuple[Figure, Figure],
-    depth: tuple[float, float],
-    trims: tuple[float, float],
-) -> None:
-    upright, choice = role is not Role.RAIL, leaf.choice
-    where: dict[str, Any] = {"place": place, "is_back": depth[0] > 0}
-    if not _is_pieced(choice, role, place):
-        made = _sheet(leaf, name + ending, role, rect, figures, upright=upright, depth=depth, trims=trims, **where)
-        leaf.parts.append(made)
+def _member(leaf: _LayeredLeaf, spec: PartSpec, trims: tuple[float, float]) -> None:
+    """Add a member of one face, or its two pieces; trims: as a sheet's."""
+    name, rect, figures, ending = spec.name, spec.face, spec.figures, ", back" if spec.is_back else ""
+    if not _is_pieced(leaf.choice, spec):
+        leaf.parts.append(_sheet(leaf, replace(spec, name=name + ending), trims))
         return
     f = leaf.ctx.figures
     key = f"{name.replace(' ', '_')}_piece"
-    over = [plus(f["face"], 0.5)] if choice.piece_joint is PieceJoint.SCARF else []
+    over = [plus(f["face"], 0.5)] if leaf.choice.piece_joint is PieceJoint.SCARF else []
     length = f.get(figure_name(key)) or f.total(
         figure_name(key), f"{name}, each of its two pieces", plus(figures[0], 0.5), *over
     )
-    middle = (rect.y0 + rect.y1) / 2 if upright else (rect.x0 + rect.x1) / 2
+    middle = (rect.y0 + rect.y1) / 2 if spec.upright else (rect.x0 + rect.x1) / 2
     halves = (
         (Rect(rect.x0, rect.y0, rect.x1, middle), Rect(rect.x0, middle, rect.x1, rect.y1))
-        if upright
+        if spec.upright
         else (Rect(rect.x0, rect.y0, middle, rect.y1), Rect(middle, rect.y0, rect.x1, rect.y1))
     )
     note = "one end bevelled 45° for the scarf" if over else "one end square for the butt"
     for at, half in enumerate(halves, start=1):
-        each = (trims[0] / 2, trims[1])
-        made = _sheet(
-            leaf,
-            f"{name}{ending}, piece {at}",
-            role,
-            half,
-            (length, figures[1]),
-            upright=upright,
-            depth=depth,
-            trims=each,
-            note=note,
-            **where,
-        )
+        piece = replace(spec, name=f"{name}{ending}, piece {at}", face=half, figures=(length, figures[1]), note=note)
+        made = _sheet(leaf, piece, (trims[0] / 2, trims[1]))
         leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
 
 
@@ -334,20 +266,19 @@ def _trims(leaf: _LayeredLeaf) -> None:
                     size = Size(length.value, wide.value, t)
                     name = f"{row.name}{column.name}trim, {side}{ending}"
                     leaf.parts.append(
-                        part(
-                            ctx,
+                        PartSpec(
                             name,
                             Role.TRIM,
                             around(shape),
-                            (size, size),
                             (length, wide),
+                            sizes=(size, size),
                             species=leaf.wood.frame.key,
                             upright=upright,
                             depth=depth,
                             shape=shape,
                             is_back=bool(ending),
                             note="both ends mitred 45°",
-                        )
+                        ).made(ctx)
                     )
 
 
@@ -370,13 +301,12 @@ def _lippings(leaf: _LayeredLeaf) -> None:
     ):
         face, outline = Rect(x0, 0.0, x0 + depth.value, h), Rect(out0, 0.0, out0 + width.value, h)
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.LIPPING,
                 face,
-                (finished, planed),
                 (fit.height, width),
+                sizes=(finished, planed),
                 species=leaf.wood.frame.key,
                 upright=True,
                 depth=(0.0, t),
@@ -384,7 +314,7 @@ def _lippings(leaf: _LayeredLeaf) -> None:
                 volume=h * (depth.value * t + tongue * choice.core),
                 note=note,
                 place=place,
-            )
+            ).made(ctx)
         )
 
 
@@ -402,8 +332,7 @@ def _pins(leaf: _LayeredLeaf) -> None:
         "pin_length",
         "pins, length",
         length,
-        choice=True,
-        source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers",
+        origin=chosen(source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"),
     )
     _, back_z = leaf.faces()[1]
     front = [

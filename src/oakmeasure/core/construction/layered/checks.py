@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.place import finish_of
 
@@ -26,7 +26,7 @@ def judge(ctx: Context, choice: Layered) -> None:
         "Balanced layers",
         f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
         "alike, so that it stays flat.",
-        figure="layers",
+        grounds=Grounds("layers"),
     )
     _lipping(ctx, choice)
     _trims(ctx, choice)
@@ -39,7 +39,7 @@ def judge(ctx: Context, choice: Layered) -> None:
             "No pin is short enough",
             f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
             Remedy("Clamps and bearers alone, while the glue sets"),
-            figure="layers",
+            grounds=Grounds("layers"),
         )
 
 
@@ -52,7 +52,7 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             "The layers show on its edges",
             "Plies show, drink water, and hold no hinge screw well.",
             Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
-            figure="layers",
+            grounds=Grounds("layers"),
         )
         return
     core = ctx.figures["core_width"]
@@ -67,7 +67,7 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             Remedy(f"Lippings {ctx.fmt(most)} deep", "build.lipping_depth", most)
             if most >= 3.05
             else Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
-            figure="core_width",
+            grounds=Grounds("core_width"),
         )
     if ctx.leaf.hanging.has_butts and choice.lipping_depth < HINGE_WOOD:
         ctx.report(
@@ -77,9 +77,9 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             "Hinge screws reach the plies",
             f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
             Remedy(f"A lipping {ctx.fmt(HINGE_WOOD + 12)} deep", "build.lipping_depth", HINGE_WOOD + 12),
-            rule=f"{ctx.fmt(HINGE_WOOD)} at the least: common practice",
-            where="part:hinge lipping",
-            figure="lipping_depth",
+            grounds=Grounds(
+                "lipping_depth", "part:hinge lipping", rule=f"{ctx.fmt(HINGE_WOOD)} at the least: common practice"
+            ),
         )
 
 
@@ -95,8 +95,7 @@ def _trims(ctx: Context, choice: Layered) -> None:
             f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
             f"{ctx.fmt(choice.trim_thickness - choice.face)}.",
             Remedy(f"Trim {ctx.fmt(choice.face)} thick", "build.trim_thickness", choice.face),
-            rule="no prouder than the stiles, where a leaf or a stop passes",
-            figure="trim",
+            grounds=Grounds("trim", rule="no prouder than the stiles, where a leaf or a stop passes"),
         )
 
 
@@ -113,8 +112,7 @@ def _pieces(ctx: Context, choice: Layered) -> None:
             f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
             Remedy("Paint", "timber.finish", "paint"),
             Remedy("Or whole members", "build.pieced", Pieced.NONE),
-            rule="pieced members are for painted work: common practice",
-            figure="layers",
+            grounds=Grounds("layers", rule="pieced members are for painted work: common practice"),
         )
     else:
         ctx.report(
@@ -123,5 +121,5 @@ def _pieces(ctx: Context, choice: Layered) -> None:
             Stage.LEAF,
             f"{choice.pieced.capitalize()} in two pieces",
             f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",
-            figure="layers",
+            grounds=Grounds("layers"),
         )

@@ -20,12 +20,12 @@ from oakmeasure.core.construction.layered.build import frame_of
 from oakmeasure.core.construction.light import checks
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, GlueUpKind, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, add_thickness, around, part
+from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, PartSpec, add_thickness, around
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
 from oakmeasure.core.timber.wood import change_of_width
@@ -116,18 +116,17 @@ def _frame(leaf: _LightLeaf) -> None:
         rect = Rect(x0, 0.0, x0 + s, h)
         sizes = Size(h, s, t), Size(fit.glued_height.value, s + fit.trim_side.value, t)
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.STILE,
                 rect,
-                sizes,
                 (fit.height, leaf.stile),
+                sizes=sizes,
                 species=wood.frame.key,
                 upright=True,
                 depth=(0.0, t),
                 place=place,
-            )
+            ).made(ctx)
         )
     for rail in leaf.layout.rails:
         trim = fit.trim_height.value if rail.is_end else 0.0
@@ -135,19 +134,18 @@ def _frame(leaf: _LightLeaf) -> None:
         planed = replace(size, width=size.width + trim)
         note = "2 pocket holes in each end" if choice.joint is LightJoint.POCKET else ""
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 rail.name,
                 Role.RAIL,
                 rail.rect,
-                (size, planed),
                 (leaf.shoulder, rail.width),
+                sizes=(size, planed),
                 species=wood.frame.key,
                 upright=False,
                 depth=(0.0, t),
                 note=note,
                 place=rail.place,
-            )
+            ).made(ctx)
         )
 
 
@@ -238,20 +236,19 @@ def _braces(leaf: _LightLeaf) -> None:
         lap = "half-lapped where they cross; " if len(shapes) == 2 else ""
         cut = wide.value**2 * choice.frame / 4 if len(shapes) == 2 else 0.0
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.BRACE,
                 around(corners),
-                (size, size),
                 (length, wide),
+                sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
                 depth=(0.0, choice.frame),
                 shape=corners,
                 volume=area(corners) * choice.frame - cut,
                 note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}",
-            )
+            ).made(ctx)
         )
 
 
@@ -301,18 +298,17 @@ def _boards(leaf: _LightLeaf) -> Figure | None:
             rect = Rect(span.x0 + at * each.value, span.y0, span.x0 + (at + 1) * each.value, span.y1)
             size = Size(length.value, each.value, choice.fill_thickness)
             planed = Size(length.value + extra, each.value + (0.0 if at == n - 1 else TONGUE), choice.fill_thickness)
-            board = part(
-                ctx,
+            board = PartSpec(
                 f"{name}board {at + 1}",
                 Role.BOARD,
                 rect,
-                (size, planed),
                 (length, each),
+                sizes=(size, planed),
                 species=leaf.wood.panel.key,
                 upright=True,
                 depth=depth,
                 note="" if at == n - 1 else "tongue and groove",
-            )
+            ).made(ctx)
             leaf.parts.append(replace(board, has_tongue=at < n - 1))
     if choice.fill is LightFill.BOARDS:
         _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
@@ -348,7 +344,7 @@ def _spans(leaf: _LightLeaf) -> tuple[Figure, list[tuple[str, Rect, Figure, floa
         whole = Rect(0.0, 0.0, fit.width.value, fit.height.value)
         return fit.width, [("", whole, fit.height, fit.glued_height.value - fit.height.value)]
     rebate = ctx.chosen("fill_rebate", "rebate for the boards", choice.rebate, "build.rebate")
-    clear = ctx.figures.given("sheet_clearance", "clearance in the rebate", CLEARANCE, choice=True)
+    clear = ctx.figures.given("sheet_clearance", "clearance in the rebate", CLEARANCE, origin=CHOSEN)
     reach = rebate.value - CLEARANCE
     across = ctx.figures.total(
         "boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2), minus(clear, 2)
@@ -373,19 +369,18 @@ def _sheet(leaf: _LightLeaf) -> None:
     size = Size(fit.height.value, fit.width.value, choice.fill_thickness)
     planed = Size(fit.glued_height.value, fit.width.value + 2 * fit.trim_side.value, choice.fill_thickness)
     leaf.parts.append(
-        part(
-            leaf.ctx,
+        PartSpec(
             "back sheet",
             Role.CORE,
             rect,
-            (size, planed),
             (fit.height, fit.width),
+            sizes=(size, planed),
             species=choice.sheet,
             upright=True,
             depth=(choice.frame, choice.thickness),
             bought=True,
             is_back=True,
-        )
+        ).made(leaf.ctx)
     )
     _from_behind(leaf, slotted=False)
 
@@ -394,7 +389,7 @@ def _rebated(leaf: _LightLeaf) -> None:
     """A sheet in a rebate at the back, one for each field."""
     ctx, choice = leaf.ctx, leaf.choice
     rebate = ctx.chosen("fill_rebate", "rebate for the sheet", choice.rebate, "build.rebate")
-    clear = ctx.figures.given("sheet_clearance", "clearance of the sheet", CLEARANCE, choice=True)
+    clear = ctx.figures.given("sheet_clearance", "clearance of the sheet", CLEARANCE, origin=CHOSEN)
     for row in leaf.layout.rows:
         for column in row.columns:
             name = f"{row.name}{column.name}sheet"
@@ -411,20 +406,19 @@ def _rebated(leaf: _LightLeaf) -> None:
             size = Size(high.value, wide.value, choice.fill_thickness)
             depth = (choice.frame - choice.fill_thickness, choice.frame)
             leaf.parts.append(
-                part(
-                    ctx,
+                PartSpec(
                     name,
                     Role.CORE,
                     face,
-                    (size, size),
                     (high, wide),
+                    sizes=(size, size),
                     species=choice.sheet,
                     upright=True,
                     depth=depth,
                     outline=outline,
                     bought=True,
                     volume=size.length * size.width * size.thickness,
-                )
+                ).made(ctx)
             )
 
 
@@ -437,8 +431,7 @@ def _from_behind(leaf: _LightLeaf, *, slotted: bool) -> None:
         "back_screw",
         "screws from behind, length",
         length,
-        choice=True,
-        source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front",
+        origin=chosen(source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front"),
     )
     boards = [each for each in leaf.parts if each.role is Role.BOARD]
     for rail in leaf.layout.rails:

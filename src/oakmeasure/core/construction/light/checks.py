@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -34,8 +34,7 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
             Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner)
             if thinner >= 3
             else Remedy("A thicker frame"),
-            rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice",
-            figure="fill_rebate",
+            grounds=Grounds("fill_rebate", rule=f"{ctx.fmt(UNDER_REBATE)} stay: common practice"),
         )
     if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
@@ -46,7 +45,7 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
             "The rebate eats the stile",
             f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
             Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most),
-            figure="fill_rebate",
+            grounds=Grounds("fill_rebate"),
         )
     tall = ctx.figures["leaf_height"]
     if (
@@ -63,8 +62,7 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
             f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
             Remedy("A brace", "build.brace", LightBrace.ONE),
             Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
-            rule=f"over {ctx.fmt(TALL)}: common practice",
-            figure="leaf_height",
+            grounds=Grounds("leaf_height", rule=f"over {ctx.fmt(TALL)}: common practice"),
         )
 
 
@@ -78,9 +76,7 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
             f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
             Remedy("Glue in the frame's joints only", "build.glue", LightGlue.JOINTS),
             Remedy("Or a sheet behind", "build.fill", LightFill.SHEET),
-            rule=f"over {ctx.fmt(HELD_MOVES)}: common practice",
-            where="part:board 1",
-            figure="boards_move",
+            grounds=Grounds("boards_move", "part:board 1", rule=f"over {ctx.fmt(HELD_MOVES)}: common practice"),
         )
     else:
         how = (
@@ -92,8 +88,7 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
             Stage.LEAF,
             "The boards can move",
             f"{ctx.fmt(moves)} together; they are {how}.",
-            where="part:board 1",
-            figure="boards_move",
+            grounds=Grounds("boards_move", "part:board 1"),
         )
 
 
@@ -115,5 +110,5 @@ def say_brace(ctx: Context, width: Figure, room: float) -> None:
         Remedy(f"A brace of {ctx.fmt(most)}", "build.brace_width", most)
         if most < width.value
         else Remedy("No brace", "build.brace", LightBrace.NONE),
-        figure="brace_width",
+        grounds=Grounds("brace_width"),
     )

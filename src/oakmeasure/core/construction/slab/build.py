@@ -13,12 +13,12 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import add_thickness, nail_for, part, screw_for
+from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, nail_for, screw_for
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import slab_movement
 from oakmeasure.core.timber.wood import change_of_width
@@ -147,19 +147,18 @@ def _strips(leaf: _SlabLeaf) -> list[Part]:
         planed = Size(fit.glued_height.value, width.value + fit.trim_side.value * (first + last), choice.thickness)
         heart = "heart side to the opening face" if at % 2 == 0 else "heart side to the back"
         made.append(
-            part(
-                ctx,
+            PartSpec(
                 f"strip {at + 1}",
                 Role.STRIP,
                 face,
-                (finished, planed),
                 (fit.height, width),
+                sizes=(finished, planed),
                 species=leaf.wood.frame.key,
                 upright=True,
                 depth=(0.0, choice.thickness),
                 at_hand=bool(choice.measured),
                 note=f"{heart}, best edge to {'the latch' if first else 'the hinges'}",
-            )
+            ).made(ctx)
         )
         x += width.value
     leaf.parts += made
@@ -170,8 +169,8 @@ def _strips(leaf: _SlabLeaf) -> list[Part]:
 
 def _alike(leaf: _SlabLeaf) -> list[Figure]:
     choice, add = leaf.choice, leaf.ctx.figures.add
-    most = add(given("strip_most", "strips, at most", choice.strip, edit="build.strip", choice=True))
-    shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
+    most = add(given("strip_most", "strips, at most", choice.strip, origin=chosen(edit="build.strip")))
+    shoot = add(given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot")))
     width = leaf.fit.width
     count = strip_count(width=width.value, strip=choice.strip, shoot=choice.shoot)
     number = add(
@@ -204,11 +203,14 @@ def _alike(leaf: _SlabLeaf) -> list[Figure]:
 def _measured(leaf: _SlabLeaf) -> list[Figure]:
     """Add the strips as they were measured: what they make together, and what is trimmed off both outer ones."""
     choice, add = leaf.choice, leaf.ctx.figures.add
-    shoot = add(given("shoot", "shot off each joint", choice.shoot, edit="build.shoot", choice=True))
+    shoot = add(given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot")))
     boards = [
         add(
             given(
-                figure_name(f"board_{at}"), f"strip {at}, as it is", each.width, edit=f"build.measured.{at - 1}.width"
+                figure_name(f"board_{at}"),
+                f"strip {at}, as it is",
+                each.width,
+                origin=Origin(edit=f"build.measured.{at - 1}.width"),
             )
         )
         for at, each in enumerate(choice.measured, start=1)
@@ -260,7 +262,7 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
             rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
             leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
     how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
-    number = given("tenon_every", f"{choice.joint}, about every", choice.every, edit="build.every", choice=True)
+    number = given("tenon_every", f"{choice.joint}, about every", choice.every, origin=chosen(edit="build.every"))
     leaf.ctx.figures.add(number)
     leaf.ctx.figures.derived(
         "tenons_count",
@@ -344,19 +346,18 @@ def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
         around = wide.value + 2 * choice.stiffener_thickness  # of a channel: its bottom and both sides
         volume = checks.CHANNEL_WALL * around * length.value if is_metal else None
         leaf.parts.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 role,
                 face,
-                (size, size),
                 (length, wide),
+                sizes=(size, size),
                 species="steel" if is_metal else leaf.wood.frame.key,
                 upright=False,
                 depth=(z0, z1),
                 volume=volume,
                 note="middle screw round, the others slotted" if choice.stiffener is not Stiffener.NAILED else "nailed",
-            )
+            ).made(ctx)
         )
         _fix(leaf, name, face, season)
     first, last = places[0], places[-1]

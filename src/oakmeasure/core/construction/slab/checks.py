@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from oakmeasure.core.base.units import HAIR, Unit, counted
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.construction_model import LaidBoard
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -62,7 +62,7 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Seq
             "Nothing keeps it flat",
             f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
             Remedy("Battens in dadoes", "build.stiffener", Stiffener.DADOES),
-            figure="season",
+            grounds=Grounds("season"),
         )
         return
     _stiffeners(ctx, choice, fit, season)
@@ -86,8 +86,7 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
                     "build.measured",
                     (*choice.measured, LaidBoard(width=min(max(STRIP_LEAST, -over.value + choice.shoot), 600.0))),
                 ),
-                where="part:strip 1",
-                figure="laid_over",
+                grounds=Grounds("laid_over", "part:strip 1"),
             )
         else:
             ctx.report(
@@ -96,8 +95,7 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
                 Stage.LEAF,
                 f"The strips make {ctx.fmt(laid)}",
                 f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
-                where="part:strip 1",
-                figure="laid_over",
+                grounds=Grounds("laid_over", "part:strip 1"),
             )
     narrow = [each for each in strips if each.finished.width < STRIP_LEAST]
     if narrow:
@@ -108,9 +106,11 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
             "An outer strip gets thin",
             f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
             Remedy("Leave one strip out, or trim one edge only"),
-            rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
-            where=f"part:{narrow[0].name}",
-            figure=narrow[0].width.name,
+            grounds=Grounds(
+                narrow[0].width.name,
+                f"part:{narrow[0].name}",
+                rule=f"{ctx.fmt(STRIP_LEAST)} at the least: common practice",
+            ),
         )
     widest = max(strips, key=lambda each: each.finished.width)
     if widest.finished.width > WIDEST_STRIP:
@@ -121,9 +121,9 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
             "Wide strips cup",
             f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
             Remedy("Rip it, turn one half over, let both rest before the joint is shot"),
-            rule=f"over {ctx.fmt(WIDEST_STRIP)}: common practice",
-            where=f"part:{widest.name}",
-            figure=widest.width.name,
+            grounds=Grounds(
+                widest.width.name, f"part:{widest.name}", rule=f"over {ctx.fmt(WIDEST_STRIP)}: common practice"
+            ),
         )
 
 
@@ -147,7 +147,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
             "The joint is plain edges, and the glue is to go in the mortises only.",
             Remedy("Loose tenons", "build.joint", SlabJoint.TENONS),
             Remedy("Or glue on every edge", "build.glue", SlabGlue.EDGES),
-            figure="glue_stages",
+            grounds=Grounds("glue_stages"),
         )
         return
     where = (
@@ -161,7 +161,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         Stage.LEAF,
         counted(round(stages.value), "glue-up"),
         f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
-        figure="glue_stages",
+        grounds=Grounds("glue_stages"),
     )
 
 
@@ -180,7 +180,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             Remedy(f"{ctx.fmt(end)} from the ends", "build.stiffener_end", end)
             if 40 <= end <= 800 and half <= end
             else Remedy("Narrower ones, or none"),
-            figure="stiffener_end",
+            grounds=Grounds("stiffener_end"),
         )
     if f["stiffener_length"].value < 0.3 * fit.width.value:
         less = fit.width.value / 10
@@ -191,7 +191,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             "The stiffeners are too short to hold it",
             f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
             Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less),
-            figure="stiffener_length",
+            grounds=Grounds("stiffener_length"),
         )
     if choice.stiffener is Stiffener.NAILED:
         if season.value > HELD_MOVES:
@@ -204,8 +204,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
                 "strip splits or a joint opens.",
                 Remedy("Battens in dadoes, slotted", "build.stiffener", Stiffener.DADOES),
                 Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE),
-                where="part:ledge 1",
-                figure="season",
+                grounds=Grounds("season", "part:ledge 1"),
             )
             ctx.report(
                 "nails",
@@ -214,8 +213,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
                 "Nails stay in the wood",
                 "Later tools will meet them: groove, lock and trimming.",
                 Remedy("Draw their places on the leaf before anything is cut"),
-                where="part:ledge 1",
-                figure="stiffener_length",
+                grounds=Grounds("stiffener_length", "part:ledge 1"),
             )
         return
     is_dado = choice.stiffener is Stiffener.DADOES
@@ -231,8 +229,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             "The stiffener cuts the slab thin",
             f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
             Remedy(f"{ctx.fmt(deepest)} deep", field, deepest) if deepest >= least else Remedy("A thicker slab"),
-            rule=f"{ctx.fmt(kept)} stay: common practice",
-            figure="stiffener_width",
+            grounds=Grounds("stiffener_width", rule=f"{ctx.fmt(kept)} stay: common practice"),
         )
     slot = f["slot_length"]
     ctx.report(
@@ -241,7 +238,7 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         Stage.LEAF,
         "The slab can move on its stiffeners",
         f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
-        figure="slot_length",
+        grounds=Grounds("slot_length"),
     )
 
 
@@ -257,7 +254,9 @@ def _no_screw(ctx: Context, choice: Slab) -> None:
         Remedy(f"Channels of {ctx.fmt(most)}", "build.stiffener_thickness", most)
         if most >= CHANNEL_LEAST
         else Remedy("A thicker slab, or battens on it"),
-        rule=f"the shortest is {ctx.fmt(SCREWS[0])}, and stays {ctx.fmt(SCREW_SHORT_OF)} short of the face",
-        where="part:channel 1",
-        figure="stiffener_length",
+        grounds=Grounds(
+            "stiffener_length",
+            "part:channel 1",
+            rule=f"the shortest is {ctx.fmt(SCREWS[0])}, and stays {ctx.fmt(SCREW_SHORT_OF)} short of the face",
+        ),
     )

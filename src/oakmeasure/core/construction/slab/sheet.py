@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.forms.construction_fields import laid_up, size
+from oakmeasure.core.forms.construction_fields import laid_up, number, size
 from oakmeasure.core.forms.fields import Group, enum_options, field_choice
 
 
@@ -30,7 +29,7 @@ GROUPS = (
         (
             field_choice("build.joint", "Joined by", enum_options(SlabJoint)),
             field_choice("build.glue", "Glue", enum_options(SlabGlue)),
-            size("stages", "glued up at a time", unit=Unit.COUNT, figure="glue_stages"),
+            number("stages", "glued up at a time", figure="glue_stages"),
         ),
     ),
     Group(
@@ -42,7 +41,7 @@ GROUPS = (
     Group(
         "",
         (
-            size("stiffeners", "how many", unit=Unit.COUNT),
+            number("stiffeners", "how many"),
             size("stiffener_width", "width"),
             size("stiffener_thickness", "thickness"),
             size("stiffener_in", "ends in from the edges"),

@@ -18,12 +18,12 @@ from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.construction.veneered.faces import BOUGHT, lay_faces, say_bow, say_yield
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, chosen, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import add_thickness, around, part
+from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, around
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import edges_movement
 
@@ -48,8 +48,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
             "movement of the core, for each point",
             0.0,
             Unit.RATIO,
-            source="sheet keeps its size",
-            choice=True,
+            origin=chosen(source="sheet keeps its size"),
         )
         built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
         say_yield(ctx, choice, fit)
@@ -64,21 +63,20 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     w, h = fit.width.value, fit.height.value
     t, z0, z1 = choice.thickness, front.value, choice.thickness - back.value
     parts = [
-        part(
-            ctx,
+        PartSpec(
             "core",
             Role.CORE,
             Rect(e, e, w - e, h - e),
-            (Size(core_height.value, core_width.value, z1 - z0),) * 2,
             (core_height, core_width),
+            sizes=(Size(core_height.value, core_width.value, z1 - z0),) * 2,
             species=choice.core,
             upright=True,
             depth=(z0, z1),
             bought=True,
-        )
+        ).made(ctx)
     ]
     parts += _edges(ctx, choice, fit, wood, (0.0, t) if not choice.edging_first else (z0, z1), edging)
-    parts += lay_faces(ctx, choice, fit, wood, front, back, edging)
+    parts += lay_faces(ctx, choice, fit, wood, (front, back), edging)
     edges_movement(ctx, wood, edging)
     say_yield(ctx, choice, fit)
     say_bow(ctx, choice, wood, front, back, fit.width)
@@ -120,7 +118,7 @@ def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
     add = ctx.figures.add
     front = ctx.chosen("veneer", "veneer, finished", choice.veneer, "build.veneer")
     on_back = {BackFace.SAME: front.value, BackFace.THIN: BOUGHT, BackFace.BARE: 0.0}[choice.back]
-    back = add(given("veneer_back", "veneer on the back", on_back, source=str(choice.back), choice=True))
+    back = add(given("veneer_back", "veneer on the back", on_back, origin=chosen(source=str(choice.back))))
     add(total("core", "core, thickness", plus(ctx.figures["thickness"]), minus(front), minus(back)))
     return front, back
 
@@ -128,7 +126,7 @@ def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
 def _edging(ctx: Context, choice: Veneered) -> Figure:
     """Add the width of the edging: by hand, or its moulding and what stays behind it; and what it is sawn to."""
     add = ctx.figures.add
-    moulding = add(given("moulding", "edge moulding, deep", choice.moulding, edit="build.moulding", choice=True))
+    moulding = add(given("moulding", "edge moulding, deep", choice.moulding, origin=chosen(edit="build.moulding")))
     if choice.edging is not None:
         edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
     elif choice.moulding:
@@ -137,16 +135,17 @@ def _edging(ctx: Context, choice: Veneered) -> Figure:
                 "behind_moulding",
                 "edging that stays behind the moulding",
                 checks.BEHIND_MOULDING,
-                choice=True,
-                source="common practice",
+                origin=chosen(source="common practice"),
             )
         )
         edging = add(total("edging", "edging, width", plus(moulding), plus(stays)))
     else:
         edging = add(
-            given("edging", "edging, width", PLAIN_EDGING, edit="build.edging", source="common practice", choice=True)
+            given("edging", "edging, width", PLAIN_EDGING, origin=chosen(edit="build.edging", source="common practice"))
         )
-    sapwood = add(given("sapwood", "sapwood on the edging's board", choice.sapwood, edit="build.sapwood", choice=True))
+    sapwood = add(
+        given("sapwood", "sapwood on the edging's board", choice.sapwood, origin=chosen(edit="build.sapwood"))
+    )
     add(total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood)))
     return edging
 
@@ -172,18 +171,17 @@ def _edges(
         finished = Size(length.value, e, thick)
         planed = Size(length.value + ends, sawn.value + trim, thick)
         made.append(
-            part(
-                ctx,
+            PartSpec(
                 name,
                 Role.LIPPING,
                 rect,
-                (finished, planed),
                 (length, edging),
+                sizes=(finished, planed),
                 species=wood.frame.key,
                 upright=upright,
                 depth=depth,
                 note=note,
-            )
+            ).made(ctx)
         )
     return made
 
@@ -278,20 +276,19 @@ def _layers(
             shapes = _along(member.shape, e)
         for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
             made.append(
-                part(
-                    ctx,
+                PartSpec(
                     f"{member.name}, edging {at}",
                     Role.LIPPING,
                     around(shape) if shape else rect,
-                    (size, sawn),
                     (member.length, edging),
+                    sizes=(size, sawn),
                     species=wood.frame.key,
                     upright=member.grain_upright,
                     depth=(z0 + front.value, z1 - back.value),
                     shape=shape,
                     volume=size.length * e * thick,
                     note="bent, or sawn to the curve" if shape else "",
-                )
+                ).made(ctx)
             )
     for ending, depth in (("", (z0, z0 + front.value)), (", back", (z1 - back.value, z1))):
         layer = depth[1] - depth[0]
@@ -299,13 +296,12 @@ def _layers(
             continue
         size = Size(member.finished.length, member.finished.width, layer)
         made.append(
-            part(
-                ctx,
+            PartSpec(
                 f"{member.name}, veneer{ending}",
                 Role.VENEER,
                 member.face,
-                (size, size),
                 (member.length, member.width),
+                sizes=(size, size),
                 species=wood.panel.key,
                 upright=member.grain_upright,
                 depth=depth,
@@ -314,7 +310,7 @@ def _layers(
                 volume=seen * layer,
                 place=member.place,
                 is_back=bool(ending),
-            )
+            ).made(ctx)
         )
     return made
 

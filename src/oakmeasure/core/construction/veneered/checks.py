@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 
 BOW_SEEN = 2.0  # of a leaf; more is seen against its stop: common practice, no source
@@ -29,7 +29,7 @@ def judge(ctx: Context, choice: Veneered) -> None:
             "The veneers leave no core",
             f"{ctx.fmt(core)} of {ctx.fmt(choice.thickness)}.",
             Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
-            figure="core",
+            grounds=Grounds("core"),
         )
     _faces(ctx, choice)
     _veneers(ctx, choice)
@@ -47,8 +47,7 @@ def _faces(ctx: Context, choice: Veneered) -> None:
             f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
             f"worst, {ctx.show.value(ctx.figures['veneer_points'].value, Unit.PERCENT)} of moisture on.",
             Remedy("The same veneer on both faces", "build.back", BackFace.SAME),
-            rule=f"over {ctx.fmt(BOW_SEEN)} it is seen",
-            figure="veneer_bow",
+            grounds=Grounds("veneer_bow", rule=f"over {ctx.fmt(BOW_SEEN)} it is seen"),
         )
     elif choice.back is BackFace.SAME:
         ctx.report(
@@ -57,7 +56,7 @@ def _faces(ctx: Context, choice: Veneered) -> None:
             Stage.LEAF,
             "Balanced faces",
             "The same veneer on both, laid in one press: it stays flat.",
-            figure="veneer_bow",
+            grounds=Grounds("veneer_bow"),
         )
     else:
         ctx.report(
@@ -66,7 +65,7 @@ def _faces(ctx: Context, choice: Veneered) -> None:
             Stage.LEAF,
             "Unlike faces, but it stays flat enough",
             f"It bows {ctx.fmt(bow)} at the worst.",
-            figure="veneer_bow",
+            grounds=Grounds("veneer_bow"),
         )
 
 
@@ -81,7 +80,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             "The board gives no veneer",
             f"{ctx.fmt(choice.stock)} thick for veneers sawn at {ctx.fmt(raw)}.",
             Remedy("A thicker board", "build.stock", max(raw.value, 12.0)),
-            figure="veneers_each",
+            grounds=Grounds("veneers_each"),
         )
     elif choice.thin is None:
         left = choice.stock - got.value * raw.value - (got.value - 1) * f["resaw_kerf"].value
@@ -91,7 +90,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             Stage.LEAF,
             f"{got.value:.0f} veneers from a board",
             f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
-            figure="veneers_each",
+            grounds=Grounds("veneers_each"),
         )
     if choice.thin is None:
         return
@@ -111,7 +110,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             "The thinnest veneer cannot finish as it should",
             f"{numbers} {ctx.fmt(choice.veneer)} is wanted.",
             mend,
-            figure="veneer_may_lose",
+            grounds=Grounds("veneer_may_lose"),
         )
     elif may.value < choice.sanding:
         ctx.report(
@@ -121,8 +120,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             "The thinnest veneer stands little sanding",
             f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at {ctx.fmt(choice.veneer)}.",
             mend,
-            rule=f"{ctx.fmt(choice.sanding)} for sanding",
-            figure="veneer_may_lose",
+            grounds=Grounds("veneer_may_lose", rule=f"{ctx.fmt(choice.sanding)} for sanding"),
         )
     else:
         ctx.report(
@@ -131,7 +129,7 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
             Stage.LEAF,
             "The veneers can be sanded to one thickness",
             f"{numbers} The thinnest may lose {ctx.fmt(may)}.",
-            figure="veneer_may_lose",
+            grounds=Grounds("veneer_may_lose"),
         )
 
 
@@ -147,7 +145,7 @@ def _edging(ctx: Context, choice: Veneered) -> None:
             "The moulding cuts through its edging",
             f"{ctx.fmt(choice.moulding)} deep in an edging of {ctx.fmt(edging)}: the core would show.",
             Remedy(f"Edging of {ctx.fmt(wider)}", "build.edging", wider),
-            figure="edging",
+            grounds=Grounds("edging"),
         )
     elif choice.moulding:
         how = (
@@ -162,5 +160,5 @@ def _edging(ctx: Context, choice: Veneered) -> None:
             "The edging takes its moulding",
             f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "
             f"{ctx.fmt(ctx.figures['edging_sawn'])}; {how}.",
-            figure="edging_sawn",
+            grounds=Grounds("edging_sawn"),
         )

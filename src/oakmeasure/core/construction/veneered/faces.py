@@ -7,11 +7,11 @@ import math
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, chosen, derived, given, minus, plus, total
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import part
+from oakmeasure.core.leaf.part_factory import PartSpec
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.laminate import leaf_bow
 from oakmeasure.core.timber.resaw import veneers_from
@@ -20,7 +20,7 @@ RESAW_KERF = 1.2  # of a narrow band, well set: common practice, no source
 
 
 def lay_faces(
-    ctx: Context, choice: Veneered, fit: Fit, wood: Timber, front: Figure, back: Figure, edging: Figure
+    ctx: Context, choice: Veneered, fit: Fit, wood: Timber, veneers: tuple[Figure, Figure], edging: Figure
 ) -> list[Part]:
     """Return both faces, each of veneers side by side: over the edging, or inside it.
 
@@ -29,18 +29,17 @@ def lay_faces(
         choice: What is chosen for the veneered leaf.
         fit: Size of the leaf and its gaps, mm.
         wood: Species, and moisture as made, at the driest and at the wettest.
-        front: Thickness of the front veneer, mm.
-        back: Thickness of the back veneer, mm.
+        veneers: Thickness of the front and of the back veneer, mm.
         edging: Thickness of the edging, mm.
     """
-    f = ctx.figures
+    f, (front, back) = ctx.figures, veneers
     inset = 0.0 if choice.edging_first else edging.value
     size = (fit.width, fit.height) if choice.edging_first else (f["core_width"], f["core_height"])
     usable = f.total(
         "veneer_usable",
         "veneer, joined width at most",
         plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
-        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, choice=True), 2),
+        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, origin=CHOSEN), 2),
     )
     count = f.derived(
         "veneers_across",
@@ -72,20 +71,19 @@ def lay_faces(
             finished = Size(size[1].value, each.value, thick)
             note = "slip-matched in the order that they were sawn" if thick > BOUGHT else "bought veneer"
             made.append(
-                part(
-                    ctx,
+                PartSpec(
                     f"veneer {at + 1}{ending}",
                     Role.VENEER,
                     rect,
-                    (finished, finished),
                     (size[1], each),
+                    sizes=(finished, finished),
                     species=wood.panel.key,
                     upright=True,
                     depth=depth,
                     at_hand=True,
                     note=note,
                     is_back=bool(ending),
-                )
+                ).made(ctx)
             )
     return made
 
@@ -99,11 +97,13 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         fit: Size of the leaf and its gaps, mm.
     """
     f, add = ctx.figures, ctx.figures.add
-    sanding = add(given("sanding", "sanded off a veneer", choice.sanding, edit="build.sanding", choice=True))
-    wander = add(given("wander", "saw wanders, thickest to thinnest", choice.wander, edit="build.wander", choice=True))
+    sanding = add(given("sanding", "sanded off a veneer", choice.sanding, origin=chosen(edit="build.sanding")))
+    wander = add(
+        given("wander", "saw wanders, thickest to thinnest", choice.wander, origin=chosen(edit="build.wander"))
+    )
     raw = add(total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander)))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
-    kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, source="narrow band, well set", choice=True))
+    kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, origin=chosen(source="narrow band, well set")))
     got = add(
         derived(
             "veneers_each",
@@ -142,13 +142,13 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         )
     if choice.thin is None:
         return
-    thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, edit="build.thin"))
+    thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, origin=Origin(edit="build.thin")))
     thick = add(
         given(
             "veneer_thick",
             "thickest veneer, measured",
             max(choice.thick or choice.thin, choice.thin),
-            edit="build.thick",
+            origin=Origin(edit="build.thick"),
         )
     )
     add(total("veneer_spread", "spread of the veneers", plus(thick), minus(thin)))
@@ -179,11 +179,9 @@ def say_bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: F
         formula="the further of the two from the making",
     )
     found = leaf_bow(
-        width=across.value,
-        height=f["leaf_height"].value,
+        size=(across.value, f["leaf_height"].value),
         core=f["core"].value,
-        front=front.value,
-        back=back.value,
+        veneers=(front.value, back.value),
         points=points,
         coefficient=wood.panel_coefficient.value,
     )

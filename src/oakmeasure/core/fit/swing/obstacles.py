@@ -11,8 +11,8 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import cup_pin
@@ -145,9 +145,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             "the hinges open to",
             hinge.opens,
             Unit.DEG,
-            edit="hardware.cup.hinge.opens",
-            choice=True,
-            source=f"“{hinge.name}”",
+            origin=chosen(edit="hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
         )
     )
     outs = [ctx.figures[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
@@ -170,11 +168,10 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"There it meets the {swing.stopped_by}.",
-            where="figure:opens_to",
-            figure="opens_to",
+            grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
-    wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, edit="cabinet.must_open", choice=True))
+    wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, origin=chosen(edit="cabinet.must_open")))
     if opens.value >= wish.value - 1e-9:
         ctx.report(
             "opens",
@@ -182,8 +179,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"{ctx.fmt(wish)} is wished.",
-            where="figure:opens_to",
-            figure="opens_to",
+            grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
     wider = next((key for key in cup_keys() if cup_from_table(key).opens >= wish.value), None)
@@ -205,8 +201,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         f"It opens to {ctx.fmt(opens)} only",
         f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.",
         remedy,
-        where="figure:opens_to",
-        figure="opens_to",
+        grounds=Grounds("opens_to", "figure:opens_to"),
     )
 
 
@@ -246,8 +241,7 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
         "The leaf swings by itself",
         f"{words}, with {ctx.fmt(figure)}.",
         Remedy("Plumb the hinge jamb; a hinge bent a little only hides it"),
-        rule=f"friction holds about {SELF_SWING:g} N·m",
-        figure="self_swing",
+        grounds=Grounds("self_swing", rule=f"friction holds about {SELF_SWING:g} N·m"),
     )
 
 
@@ -300,7 +294,7 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
             Stage.FIT,
             "It opens all the way",
             f"180°; at 90° the clear way is {ctx.fmt(way)}.",
-            figure="clear_way",
+            grounds=Grounds("clear_way"),
         )
         return
     if swing.stopped_by == "floor":
@@ -321,9 +315,7 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
             if swing.stops_deg > 90 and wanted <= 60
             else [Remedy("A door stop before it, or hinge the other side")]
         ),
-        rule="180° needs the pin half the projection out",
-        where="figure:opens_to",
-        figure="opens_to",
+        grounds=Grounds("opens_to", "figure:opens_to", rule="180° needs the pin half the projection out"),
     )
 
 
@@ -349,8 +341,7 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
             "The hinge line is out of plumb",
             f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
             Remedy("Pack the foot or the head of the hinge jamb until it is plumb"),
-            rule=f"over {ctx.fmt(RISE_SEEN)} shows",
-            figure="corner_rise",
+            grounds=Grounds("corner_rise", rule=f"over {ctx.fmt(RISE_SEEN)} shows"),
         )
 
 
@@ -426,5 +417,5 @@ def _floor(ctx: Context, swing: Swing) -> None:
         + f"{ctx.fmt(LEAST_OVER_FLOOR - least.value)} too low at {floor.points[at].at:g}°. "
         f"With {ctx.fmt(LIFT)} of lift ease the top for {ctx.fmt(eased)} from the hinges.",
         Remedy("Only where part of the way is high; else a wider gap"),
-        figure="rising_easing",
+        grounds=Grounds("rising_easing"),
     )

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
 from oakmeasure.core.base.prisms import Box, Solid, Span, apart_in_depth, distances, nearest_free
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.hardware.clash.bodies import ClashBody
 from oakmeasure.core.hardware.clash.rules import MOST_LEAST, BodyKind, Spacing, spacing
 from oakmeasure.core.leaf.leaf_context import Context
@@ -253,8 +253,10 @@ def _say(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequen
         title,
         f"{how} Else {rule.words}.{alike}",
         *remedies(ctx, clash, things, movers),
-        rule=f"{ctx.fmt(rule.least)} apart: common practice" if rule.least else "not into one another",
-        where=one.ref or other.ref,
+        grounds=Grounds(
+            where=one.ref or other.ref,
+            rule=f"{ctx.fmt(rule.least)} apart: common practice" if rule.least else "not into one another",
+        ),
     )
 
 

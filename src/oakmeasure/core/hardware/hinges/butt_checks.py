@@ -9,7 +9,7 @@ from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -54,8 +54,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             "Too few butts",
             numbers,
             Remedy(f"{by_rule} butts", "hardware.count", by_rule),
-            rule=f"{by_rule} by height and weight",
-            figure="butt_count",
+            grounds=Grounds("butt_count", rule=f"{by_rule} by height and weight"),
         )
     if mass.value > rating.value:
         ctx.report(
@@ -66,9 +65,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             numbers,
             *other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
             Remedy("Stronger butts"),
-            rule=f"rated for {ctx.fmt(rating)}",
-            where="butt:1",
-            figure="mass",
+            grounds=Grounds("mass", "butt:1", rule=f"rated for {ctx.fmt(rating)}"),
         )
     elif count >= by_rule:
         ctx.report(
@@ -77,8 +74,7 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             Stage.HARDWARE,
             "The butts carry the leaf",
             f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
-            rule=f"rated for {ctx.fmt(rating)}",
-            figure="butt_count",
+            grounds=Grounds("butt_count", rule=f"rated for {ctx.fmt(rating)}"),
         )
 
 
@@ -102,9 +98,7 @@ def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> N
                     f"Butt {place.number} sits on a wedged tenon",
                     f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
                     Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", TenonKind.BLIND),
-                    rule="never on a wedge",
-                    where=f"butt:{place.number}",
-                    figure=f"butt_{place.number}_top",
+                    grounds=Grounds(f"butt_{place.number}_top", f"butt:{place.number}", rule="never on a wedge"),
                 )
 
 

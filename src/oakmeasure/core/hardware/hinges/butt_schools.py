@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from itertools import pairwise
 
 from oakmeasure.core.base.errors import InputError
@@ -49,15 +50,20 @@ def butt_count(*, height: float, mass: float) -> int:
     return 3 + max(0, math.ceil((height - THREE_UP_TO_HEIGHT) / ONE_MORE_PER))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ButtEnds:
+    """How far butts are from the leaf's ends, mm."""
+
+    from_top: float
+    """From the leaf's top to the near end of the top butt."""
+    from_bottom: float
+    """From the leaf's foot to the near end of the bottom butt."""
+    third_below: float
+    """Gap between the top butt and the one under it, for the school that sets it so."""
+
+
 def places_by_school(
-    *,
-    school: ButtSchool,
-    count: int,
-    height: float,
-    length: float,
-    from_top: float,
-    from_bottom: float,
-    third_below: float,
+    *, school: ButtSchool, count: int, height: float, length: float, ends: ButtEnds
 ) -> tuple[float, ...]:
     """Return the upper end of each butt, mm down from the leaf's top, from the top one down.
 
@@ -68,24 +74,23 @@ def places_by_school(
         count: How many there are.
         height: Height, mm.
         length: Length of a butt, mm.
-        from_top: From the leaf's top to the near end of the top butt, mm.
-        from_bottom: From the leaf's foot to the near end of the bottom butt, mm.
-        third_below: Gap between the top butt and the one under it, mm, for the school that sets it so.
+        ends: How far they are from the leaf's ends.
 
     Raises:
         InputError: Where they would not fit one above the other.
 
-    >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, from_top=150,
-    ...                  from_bottom=225, third_below=200)
+    >>> ends = ButtEnds(from_top=150, from_bottom=225, third_below=200)
+    >>> places_by_school(school=ButtSchool.THIRD_CENTRED, count=3, height=2000, length=100, ends=ends)
     (150, 912.5, 1675)
     """
+    from_top, from_bottom = ends.from_top, ends.from_bottom
     if school is ButtSchool.SEVEN_ELEVEN:
         from_top, from_bottom = SEVEN_INCHES, ELEVEN_INCHES
     first, last = from_top, height - from_bottom - length
     start, inner = first, count - 1
     tops: list[float] = [first]
     if school is ButtSchool.THIRD_HIGH and count > 2:
-        start = first + length + third_below
+        start = first + length + ends.third_below
         tops.append(start)
         inner = count - 2
     tops += [start + (last - start) / inner * at for at in range(1, inner)]

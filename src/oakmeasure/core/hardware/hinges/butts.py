@@ -10,8 +10,8 @@ from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leg
@@ -24,6 +24,7 @@ from oakmeasure.core.hardware.hinges.butt_schools import (
     THREE_UP_TO_HEIGHT,
     TWO_UP_TO_HEIGHT,
     TWO_UP_TO_MASS,
+    ButtEnds,
     butt_count,
     places_by_school,
 )
@@ -80,12 +81,12 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
             "The butts do not fit up the edge",
             f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
             Remedy("Shorter or fewer butts"),
-            figure="butt_count",
+            grounds=Grounds("butt_count"),
         )
     by_hand = _by_hand(ctx, int(count.value), height, length)
     if by_hand:
         tops[school] = by_hand
-    places = tuple(_place(ctx, at, top, school, end, fit, length, across) for at, top in enumerate(tops[school]))
+    places = tuple(_place(ctx, at, top, school, end, fit) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
     checks.judge_count(ctx, int(count.value), by_rule, school, mass)
     checks.judge_places(ctx, places, build)
@@ -131,7 +132,7 @@ def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Fi
             ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
             ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
         ):
-            end[at] = ctx.figures.given(figure_name(name), words, size, source="common practice", choice=True)
+            end[at] = ctx.figures.given(figure_name(name), words, size, origin=chosen(source="common practice"))
     return end
 
 
@@ -139,6 +140,7 @@ def _tops(
     ctx: Context, school: ButtSchool, count: int, height: Figure, length: Figure, end: dict[str, Figure]
 ) -> dict[str, tuple[float, ...]]:
     """Return how far down each butt begins, by every school; () where they do not fit."""
+    own = ButtEnds(**{key: one.value for key, one in end.items()})
     tops: dict[str, tuple[float, ...]] = {}
     for each in ButtSchool:
         try:
@@ -147,9 +149,7 @@ def _tops(
                 count=count,
                 height=height.value,
                 length=length.value,
-                **{key: one.value for key, one in end.items()}
-                if each is school or ctx.leaf.hanging is Hanging.INSET_BUTTS
-                else _ends(ctx.rules),
+                ends=own if each is school or ctx.leaf.hanging is Hanging.INSET_BUTTS else _ends(ctx.rules),
             )
         except InputError:
             tops[each] = ()
@@ -194,8 +194,7 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
             "Places by hand are for another number of butts",
             f"{len(tops)} are set, the leaf has {count}.",
             Remedy("By the school", "hardware.tops", ()),
-            where="butt:1",
-            figure="butt_count",
+            grounds=Grounds("butt_count", "butt:1"),
         )
         return ()
     ends = (*tops[1:], height.value + 1e9)
@@ -207,31 +206,22 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
             "The butts by hand lie on one another or off the leaf",
             f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
             Remedy("By the school", "hardware.tops", ()),
-            where="butt:1",
-            figure="butt_count",
+            grounds=Grounds("butt_count", "butt:1"),
         )
     return tops
 
 
-def _ends(rules: ShopRules) -> dict[str, float]:
-    return {
-        "from_top": rules.butt_from_top.value,
-        "from_bottom": rules.butt_from_bottom.value,
-        "third_below": rules.butt_third_below.value,
-    }
+def _ends(rules: ShopRules) -> ButtEnds:
+    return ButtEnds(
+        from_top=rules.butt_from_top.value,
+        from_bottom=rules.butt_from_bottom.value,
+        third_below=rules.butt_third_below.value,
+    )
 
 
-def _place(
-    ctx: Context,
-    at: int,
-    top_value: float,
-    school: ButtSchool,
-    end: dict[str, Figure],
-    fit: Fit,
-    length: Figure,
-    across: Figure,
-) -> ButtPlace:
+def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dict[str, Figure], fit: Fit) -> ButtPlace:
     figures, number = ctx.figures, at + 1
+    height, length, across = fit.height, figures["butt_length"], figures["butt_across"]
     by_hand = len(ctx.leaf.hardware.tops) == int(figures["butt_count"].value)
     name, label = f"butt_{number}_top", f"butt {number}, its upper end down from the leaf's top"
     last = number == int(figures["butt_count"].value)
@@ -241,14 +231,12 @@ def _place(
             figure_name(name),
             label,
             top_value,
-            edit=f"hardware.tops.{at}",
-            source="set by hand for this leaf",
-            choice=True,
+            origin=chosen(edit=f"hardware.tops.{at}", source="set by hand for this leaf"),
         )
     elif at == 0:
         top = total(figure_name(name), label, plus(end["from_top"]), source=source)
     elif last:
-        top = total(figure_name(name), label, plus(fit.height), minus(end["from_bottom"]), minus(length), source=source)
+        top = total(figure_name(name), label, plus(height), minus(end["from_bottom"]), minus(length), source=source)
     elif at == 1 and school is ButtSchool.THIRD_HIGH:
         top = total(
             figure_name(name), label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source
@@ -259,7 +247,7 @@ def _place(
             label,
             top_value,
             Unit.MM,
-            fit.height,
+            height,
             end["from_top"],
             end["from_bottom"],
             length,
@@ -282,7 +270,7 @@ def _place(
         plus(jamb),
         plus(length),
     )
-    y1 = fit.height.value - top.value
+    y1 = height.value - top.value
     return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
 
 
@@ -306,8 +294,7 @@ def _depth(ctx: Context) -> Figure:
             "The butt is too thin for this gap",
             f"Shut it is {ctx.fmt(closed)}; the gap at the hinges is {ctx.fmt(gap)}.",
             Remedy(f"Gap of {ctx.fmt(closed)}: the butts lie on the surface", "fit.gap_hinge", closed.value),
-            where="butt:1",
-            figure="butt_depth",
+            grounds=Grounds("butt_depth", "butt:1"),
         )
     return depth
 
@@ -333,9 +320,7 @@ def _across(ctx: Context, build: Build) -> Figure:
                 ),
             ),
             Remedy("A narrower butt, or hinges on the face"),
-            rule=f"{ctx.fmt(least)} or more",
-            where="butt:1",
-            figure="butt_wood_behind",
+            grounds=Grounds("butt_wood_behind", "butt:1", rule=f"{ctx.fmt(least)} or more"),
         )
     return across
 

@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -20,9 +20,7 @@ WIDEST = 600.0  # of a leaf that the table of numbers is for: common practice
 SIDES = (16.0, 19.0)  # that straight arms are made for: common practice
 
 
-def judge(
-    ctx: Context, choice: CupChoices, over: Figure, build: Build, count: int, by_rule: int | None, mass: Figure
-) -> None:
+def judge(ctx: Context, choice: CupChoices, over: Figure, build: Build, by_rule: int | None, mass: Figure) -> None:
     """Judge the hinges as they are set.
 
     Args:
@@ -30,7 +28,6 @@ def judge(
         choice: What is chosen for the cup hinges.
         over: What is left over the screws, mm.
         build: The leaf's parts and joints, in the finished leaf's coordinates.
-        count: How many there are.
         by_rule: How many the table asks for; None where it does not say.
         mass: Of the leaf, kg.
     """
@@ -38,7 +35,7 @@ def judge(
     _solved(ctx, choice)
     _depth(ctx, choice)
     _stile(ctx, choice, build)
-    _number(ctx, count, by_rule, mass)
+    _number(ctx, by_rule, mass)
     _reveal(ctx, choice)
     _latch(ctx, choice)
 
@@ -66,9 +63,7 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
             Stage.HARDWARE,
             f"Boring {ctx.fmt(boring)}, middle {ctx.fmt(f['cup_centre'])}",
             f"Overlay {ctx.fmt(over)}, crank {ctx.fmt(f['cup_crank'])}, plate {ctx.fmt(f['cup_plate'])}.",
-            rule=f"{ctx.fmt(low)} to {ctx.fmt(high)} by its sheet",
-            where="cup:1",
-            figure="cup_boring",
+            grounds=Grounds("cup_boring", "cup:1", rule=f"{ctx.fmt(low)} to {ctx.fmt(high)} by its sheet"),
         )
         return
     out = boring.value - (high if boring.value > high else low)
@@ -79,9 +74,7 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
         "The boring is out of the hinge's range",
         f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
         *_brings_in(ctx, choice, over, out),
-        rule="by its sheet: look again",
-        where="cup:1",
-        figure="cup_boring",
+        grounds=Grounds("cup_boring", "cup:1", rule="by its sheet: look again"),
     )
 
 
@@ -135,8 +128,7 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
                 f"No such {word} is sold",
                 f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
                 Remedy(f"The {word} of {ctx.fmt(nearest)}: then the boring follows"),
-                where="cup:1",
-                figure=wanted.name,
+                grounds=Grounds(wanted.name, "cup:1"),
             )
     if choice.unknown is CupUnknown.REACH:
         ctx.report(
@@ -145,7 +137,7 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
             Stage.HARDWARE,
             f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
             "Keep the hinge, and its figures join the catalogue of this job.",
-            figure="cup_reach",
+            grounds=Grounds("cup_reach"),
         )
 
 
@@ -159,9 +151,7 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
             f"{ctx.fmt(left)} stays under the cup",
             f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
             f"{ctx.fmt(choice.point)}.",
-            rule=f"{ctx.fmt(LEFT_LEAST)} at the least",
-            where="cup:1",
-            figure="cup_left",
+            grounds=Grounds("cup_left", "cup:1", rule=f"{ctx.fmt(LEFT_LEAST)} at the least"),
         )
         return
     point = left.value + choice.point - LEFT_LEAST  # of a cutter that would leave enough
@@ -175,9 +165,7 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
         "The cutter comes through the face",
         f"{ctx.fmt(left)} would be left under cup and point.",
         mend,
-        rule=f"{ctx.fmt(LEFT_LEAST)} at the least",
-        where="cup:1",
-        figure="cup_left",
+        grounds=Grounds("cup_left", "cup:1", rule=f"{ctx.fmt(LEFT_LEAST)} at the least"),
     )
 
 
@@ -199,14 +187,12 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
             Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
             if hasattr(ctx.leaf.build, "stile")
             else Remedy("A wider stile"),
-            rule=f"{ctx.fmt(INNER_WOOD)} stay",
-            where="cup:1",
-            figure="cup_centre",
+            grounds=Grounds("cup_centre", "cup:1", rule=f"{ctx.fmt(INNER_WOOD)} stay"),
         )
 
 
-def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None:
-    width = ctx.figures["leaf_width"]
+def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
+    width, count = ctx.figures["leaf_width"], int(ctx.figures["cup_count"].value)
     numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
     if by_rule is None:
         ctx.report(
@@ -216,8 +202,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             "Too high or too heavy for cup hinges",
             numbers,
             Remedy("Butts, or a lighter leaf"),
-            rule=up_to(ctx, COUNTS[-1]),
-            figure="cup_count",
+            grounds=Grounds("cup_count", rule=up_to(ctx, COUNTS[-1])),
         )
     elif count < by_rule:
         ctx.report(
@@ -227,8 +212,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             "Too few cup hinges",
             numbers,
             Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule),
-            rule=f"{by_rule} by height and weight",
-            figure="cup_count",
+            grounds=Grounds("cup_count", rule=f"{by_rule} by height and weight"),
         )
     elif width.value > WIDEST:
         ctx.report(
@@ -238,7 +222,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             "The leaf is wide for its hinges",
             f"{ctx.fmt(width)}; the numbers are for leaves to {ctx.fmt(WIDEST)}.",
             Remedy("One more hinge near the top", "hardware.cup.count", min(count + 1, 8)),
-            figure="cup_count",
+            grounds=Grounds("cup_count"),
         )
     else:
         ctx.report(
@@ -247,8 +231,7 @@ def _number(ctx: Context, count: int, by_rule: int | None, mass: Figure) -> None
             Stage.HARDWARE,
             f"{count} hinges carry it",
             numbers,
-            rule="by height and weight",
-            figure="cup_count",
+            grounds=Grounds("cup_count", rule="by height and weight"),
         )
 
 
@@ -268,9 +251,7 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
             "Its corner strikes what stands beside it",
             f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
             Remedy("More boring, a thinner leaf, or a rounded corner"),
-            rule="the hinge's own table",
-            where="cup:1",
-            figure="cup_reveal",
+            grounds=Grounds("cup_reveal", "cup:1", rule="the hinge's own table"),
         )
     else:
         where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
@@ -280,8 +261,7 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
             Stage.HARDWARE,
             "Its corner passes",
             f"It needs {ctx.fmt(needed)}; {where}.",
-            rule="the hinge's own table",
-            figure="cup_reveal",
+            grounds=Grounds("cup_reveal", rule="the hinge's own table"),
         )
     side = f.get("side")
     if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
@@ -292,8 +272,7 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
             "Straight arms are made for other sides",
             f"The side is {ctx.fmt(side)}.",
             Remedy("Another crank, or a packer under the plate"),
-            rule=f"{ctx.fmt(SIDES[0])} to {ctx.fmt(SIDES[1])}: common practice",
-            figure="side",
+            grounds=Grounds("side", rule=f"{ctx.fmt(SIDES[0])} to {ctx.fmt(SIDES[1])}: common practice"),
         )
 
 
@@ -310,7 +289,7 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 "The push latch has too little travel",
                 f"It needs {ctx.fmt(travel)}; shut, the leaf stands off {ctx.fmt(stand)}.",
                 Remedy(f"Set the stop or the plate {ctx.fmt(travel - stand)} back"),
-                figure="cup_count",
+                grounds=Grounds("cup_count"),
             )
         else:
             ctx.report(
@@ -319,7 +298,7 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 Stage.HARDWARE,
                 "The push latch has its travel",
                 f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.",
-                figure="cup_count",
+                grounds=Grounds("cup_count"),
             )
         if choice.hinge.damped:
             ctx.report(
@@ -329,7 +308,7 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 "Dampers work against a push latch",
                 f"“{choice.hinge.name}” is damped.",
                 Remedy("Undamped hinges"),
-                figure="cup_count",
+                grounds=Grounds("cup_count"),
             )
     elif choice.hinge.damped and ctx.figures["mass"].value < 2.0:
         light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
@@ -340,6 +319,5 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
             "A light leaf with a damper in every hinge hardly shuts",
             f"{light} on {ctx.fmt(ctx.figures['cup_count'])} hinges.",
             Remedy("A damper in one of them"),
-            rule="not in every hinge of a light leaf",
-            figure="cup_count",
+            grounds=Grounds("cup_count", rule="not in every hinge of a light leaf"),
         )

@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, derived, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, chosen, derived, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
@@ -106,7 +106,9 @@ def inputs(ctx: Context) -> None:
     if choice.unknown is not CupUnknown.CRANK:
         usual = USUAL_CRANK.get(leaf.hanging, 0.0)
         value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
-        ctx.figures.given("cup_crank", "crank of the arm", value, edit="hardware.cup.crank", choice=True, source=source)
+        ctx.figures.given(
+            "cup_crank", "crank of the arm", value, origin=chosen(edit="hardware.cup.crank", source=source)
+        )
     if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
         ctx.figures.total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay"))
 
@@ -157,14 +159,13 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
-    radius = f.given("cup_radius", "half of the cup", CUP / 2, choice=True)
+    radius = f.given("cup_radius", "half of the cup", CUP / 2, origin=CHOSEN)
     centre = f.total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius))
     off = f.given(
         "cup_pattern",
         "screw line beyond the cup's middle",
         choice.hinge.pattern_off,
-        choice=True,
-        source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}",
+        origin=chosen(source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"),
     )
     f.total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
@@ -173,7 +174,7 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     places = _places(ctx, choice, fit, mass, centre)
     back = _plate_back(ctx, choice)
     reveal = _reveal(ctx, choice.hinge)
-    checks.judge(ctx, choice, over, build, len(places), cup_count(height=fit.height.value, mass=mass.value), mass)
+    checks.judge(ctx, choice, over, build, cup_count(height=fit.height.value, mass=mass.value), mass)
     return Cups(places, over, f["cup_boring"], centre, back, reveal, _borings(ctx, places, build, centre, back))
 
 
@@ -262,7 +263,7 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     )
     side = ctx.leaf.cabinet.side
     if ctx.leaf.hanging is Hanging.OVERLAY:
-        wall = f.given("side", "side of the cabinet, thickness", side, edit="cabinet.side", choice=True)
+        wall = f.given("side", "side of the cabinet, thickness", side, origin=chosen(edit="cabinet.side"))
         f.total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"]))
         f.total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed))
     return needed

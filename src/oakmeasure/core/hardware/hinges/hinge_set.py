@@ -6,8 +6,8 @@ template = hinge + (bush − cutter) all round, half on each side. Sources: comm
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Origin, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
@@ -33,7 +33,7 @@ def judge_packet(ctx: Context) -> None:
             figure_name(f"packet_{at}"),
             f"hinge {letter}, thickness when shut",
             each.closed,
-            edit=f"hardware.packet.{at - 1}.closed",
+            origin=Origin(edit=f"hardware.packet.{at - 1}.closed"),
         )
         f.derived(
             figure_name(f"packet_{at}_depth"),
@@ -46,8 +46,8 @@ def judge_packet(ctx: Context) -> None:
         )
     thick = [each.closed for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
-    f.given("packet_length", "longest of the packet", length, choice=True, source="as measured")
-    f.given("packet_width", "widest of the packet", width, choice=True, source="as measured")
+    f.given("packet_length", "longest of the packet", length, origin=chosen(source="as measured"))
+    f.given("packet_width", "widest of the packet", width, origin=chosen(source="as measured"))
     spread = f.derived(
         "packet_spread",
         "spread of their thickness",
@@ -66,8 +66,7 @@ def judge_packet(ctx: Context) -> None:
             "Not every hinge is measured",
             f"{len(packet)} of {count} are.",
             Remedy("Measure the rest, and letter each to its place"),
-            where="butt:1",
-            figure="packet_spread",
+            grounds=Grounds("packet_spread", "butt:1"),
         )
     if spread.value > SPREAD:
         ctx.report(
@@ -77,9 +76,7 @@ def judge_packet(ctx: Context) -> None:
             "The hinges of the packet differ",
             f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
             Remedy("Each let in to its own depth; cheap ones trued first"),
-            rule=f"over {ctx.fmt(SPREAD)}",
-            where="butt:1",
-            figure="packet_spread",
+            grounds=Grounds("packet_spread", "butt:1", rule=f"over {ctx.fmt(SPREAD)}"),
         )
     else:
         ctx.report(
@@ -88,9 +85,7 @@ def judge_packet(ctx: Context) -> None:
             Stage.HARDWARE,
             "The hinges of the packet are alike",
             f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.",
-            rule=f"to {ctx.fmt(SPREAD)}",
-            where="butt:1",
-            figure="packet_spread",
+            grounds=Grounds("packet_spread", "butt:1", rule=f"to {ctx.fmt(SPREAD)}"),
         )
 
 
@@ -115,7 +110,7 @@ def set_out_template(ctx: Context) -> None:
             Remedy(f"A cutter of {ctx.fmt(bush.value - 4)}", "hardware.template.cutter", bush.value - 4)
             if bush.value - 4 >= 3
             else Remedy("A larger bush"),
-            figure="bush",
+            grounds=Grounds("bush"),
         )
         return
     offset = f.total("template_offset", "bush stands off the cutter, each side", plus(bush, 0.5), minus(cutter, 0.5))
@@ -137,6 +132,5 @@ def set_out_template(ctx: Context) -> None:
         Stage.HARDWARE,
         f"Template {ctx.fmt(along)} along, {ctx.fmt(f['template_width'])} in",
         f"For the largest hinge; the bush stands off {ctx.fmt(offset)}; corners of {ctx.fmt(corner)} are pared square.",
-        where="butt:1",
-        figure="template_length",
+        grounds=Grounds("template_length", "butt:1"),
     )

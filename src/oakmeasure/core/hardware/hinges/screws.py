@@ -10,8 +10,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, derived, given
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, given
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -99,8 +99,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             "hinge screws in one leaf of a butt",
             choice.count,
             Unit.COUNT,
-            edit="hardware.screws.count",
-            choice=True,
+            origin=chosen(edit="hardware.screws.count"),
         )
     )
     member = next(
@@ -120,9 +119,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             "Hinge screws in the edge of a sheet",
             f"The {member.name} is {made_of.name.lower()}: its plies or chips split, and no value is known.",
             Remedy("A lipping of solid wood, or hinges on the face"),
-            rule="never in an edge of sheet, nor end grain",
-            where=f"part:{member.name}",
-            figure="screw_length",
+            grounds=Grounds("screw_length", f"part:{member.name}", rule="never in an edge of sheet, nor end grain"),
         )
         return
     gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
@@ -132,8 +129,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             f"gravity of {made_of.name}, dry over volume at 12 %",
             gravity,
             Unit.RATIO,
-            source="Wood Handbook, FPL-GTR-282, ch. 4",
-            choice=True,
+            origin=chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
         )
     )
     thread = add(
@@ -222,9 +218,7 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             "The top butt's screws will draw",
             words,
             Remedy(f"Screws {ctx.fmt(longer)} long", "hardware.screws.length", longer),
-            rule=rule,
-            where="butt:1",
-            figure="screws_work",
+            grounds=Grounds("screws_work", "butt:1", rule=rule),
         )
     elif misuse.value > one.value * count.value:
         ctx.report(
@@ -234,9 +228,7 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             "A person on the open leaf tears it off",
             words,
             Remedy("One long screw in each butt, through the lining into what carries it"),
-            rule=rule,
-            where="butt:1",
-            figure="misuse_pull",
+            grounds=Grounds("misuse_pull", "butt:1", rule=rule),
         )
     else:
         ctx.report(
@@ -245,7 +237,5 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             Stage.HARDWARE,
             "The screws hold",
             words,
-            rule=rule,
-            where="butt:1",
-            figure="screws_work",
+            grounds=Grounds("screws_work", "butt:1", rule=rule),
         )

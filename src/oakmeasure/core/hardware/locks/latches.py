@@ -10,10 +10,10 @@ from oakmeasure.core.base.prisms import block, bore, rod
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import Latch, LatchKind
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
 from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -43,7 +43,7 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             "The latch does not lie on the leaf",
             f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
             Remedy(f"{ctx.fmt(up)} above the floor", "hardware.latch.up", up),
-            figure="latch_down",
+            grounds=Grounds("latch_down"),
         )
         return ()
     member = latch_member(build)
@@ -107,12 +107,9 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
         BoringKind.LATCH_KEEP,
         ctx.leaf.hanging,
         member,
-        from_top=down.value - half,
+        plate=KeepPlate(down.value - half, *plate, middle(thick.value, latch.plate_width)),
         head_gap=f["gap_head"].value,
-        width=w,
-        height=fit.height.value,
-        plate=plate,
-        depth=middle(thick.value, latch.plate_width),
+        leaf=(w, fit.height.value),
     )
     if at is not None:
         found.append(at)
@@ -149,7 +146,7 @@ def _backset(ctx: Context, latch: Latch, deep: Figure) -> None:
             Remedy(f"Bore {ctx.fmt(wanted)} deep", "hardware.latch.deep", wanted)
             if wanted <= 150
             else Remedy("Measure the latch again"),
-            figure="latch_deep",
+            grounds=Grounds("latch_deep"),
         )
 
 
@@ -166,8 +163,7 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             Remedy(f"A latch that needs {ctx.fmt(most)}", "hardware.latch.bore", most)
             if most >= 6
             else Remedy("A rim latch", "hardware.latch.kind", LatchKind.RIM),
-            rule=f"{ctx.fmt(BESIDE)} on each side",
-            figure="latch_beside",
+            grounds=Grounds("latch_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
         )
     else:
         ctx.report(
@@ -176,7 +172,7 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             Stage.HARDWARE,
             f"The latch is bored {ctx.fmt(deep)} into the edge",
             f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
-            figure="latch_down",
+            grounds=Grounds("latch_down"),
         )
     part = build.part(member)
     if part.role in (Role.STILE, Role.LIPPING) and not build.layered and deep.value > part.face.width - INNER_WOOD:
@@ -190,8 +186,7 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             Remedy(f"A latch {ctx.fmt(short)} deep", "hardware.latch.deep", short)
             if 15 <= short <= 150
             else Remedy("A wider stile"),
-            rule=f"{ctx.fmt(INNER_WOOD)} stay",
-            figure="latch_deep",
+            grounds=Grounds("latch_deep", rule=f"{ctx.fmt(INNER_WOOD)} stay"),
         )
 
 
@@ -208,7 +203,7 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
             "The latch's hole lies beyond the stile",
             f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
             Remedy(f"A backset of {ctx.fmt(part.face.width / 2)}", "hardware.latch.backset", part.face.width / 2),
-            figure="latch_down",
+            grounds=Grounds("latch_down"),
         )
     side = "on the face that it shuts to" if latch.kind is LatchKind.RIM else "its bar behind"
     ctx.report(
@@ -217,7 +212,7 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
         Stage.HARDWARE,
         f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
         f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.",
-        figure="latch_down",
+        grounds=Grounds("latch_down"),
     )
     if latch.kind is LatchKind.RIM:
         return (_spindle(ctx, latch, member, down, w, y),)
@@ -267,8 +262,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most)
             if most >= 8
             else Remedy("Bolts on the face"),
-            rule=f"{ctx.fmt(BESIDE)} on each side",
-            figure="bolt_beside",
+            grounds=Grounds("bolt_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
         )
     else:
         ctx.report(
@@ -278,7 +272,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             "Flush bolts in the slow leaf, top and bottom",
             f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
             Remedy("Escape and fire doors: local code decides whether bolts are allowed"),
-            figure="bolt_beside",
+            grounds=Grounds("bolt_beside"),
         )
     member = f"{latch_member(build)}, slow leaf"
     depth = middle(thick.value, width.value)

@@ -10,10 +10,10 @@ from __future__ import annotations
 from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.document.hinges import MortiseLock, PullKind
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, chosen, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
@@ -39,18 +39,16 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         "lock_height",
         "lock above the floor",
         above or USUAL_HEIGHT,
-        edit="build.lock_height" if above is not None else "",
-        choice=True,
-        source="common practice",
+        origin=chosen(edit="build.lock_height" if above is not None else "", source="common practice"),
     )
     up = f.get("middle_rail_centre") or f.total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
     down = f.total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up))
     f.total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"]))
     back = f.get("lock_backset") or f.given(
-        "lock_backset", "backset", lock.backset, edit="hardware.lock.backset", choice=True
+        "lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset")
     )
     deep = f.get("lock_case") or f.given(
-        "lock_case", "lock case, forend to back", lock.case_depth, edit="hardware.lock.case_depth", choice=True
+        "lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth")
     )
     _judge(ctx, lock, build)
     member = latch_member(build)
@@ -115,12 +113,9 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         BoringKind.LOCK_KEEP,
         ctx.leaf.hanging,
         member,
-        from_top=down.value - fore,
+        plate=KeepPlate(down.value - fore, *plate, middle(thick, lock.forend_width)),
         head_gap=f["gap_head"].value,
-        width=w,
-        height=fit.height.value,
-        plate=plate,
-        depth=middle(thick, lock.forend_width),
+        leaf=(w, fit.height.value),
     )
     if at is not None:
         found.append(at)
@@ -159,7 +154,7 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
             Remedy(f"A backset of {ctx.fmt(lock.case_depth - 15)}", "hardware.lock.backset", lock.case_depth - 15)
             if lock.case_depth - 15 >= 15
             else Remedy("Measure the lock again"),
-            figure="lock_backset",
+            grounds=Grounds("lock_backset"),
         )
     inside = getattr(ctx.leaf.build, "inside", None)
     solid = ctx.figures.get("solid_left")
@@ -178,7 +173,7 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
             Remedy("Only where its lock block is: knock, or find it by its mark")
             if inside.name == "BLOCKS"
             else Remedy("A rim lock, or glue a block in"),
-            figure="lock_case",
+            grounds=Grounds("lock_case"),
         )
 
 
@@ -212,12 +207,12 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
             if 100 <= half_way <= 2500
             else Remedy("A smaller pull"),
-            figure="pull_down",
+            grounds=Grounds("pull_down"),
         )
         return ()
     if pull.kind is PullKind.BAR:
         holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
-        margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, choice=True)
+        margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, origin=CHOSEN)
         f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
         f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
         ctx.report(
@@ -227,7 +222,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             "The bar's holes, both sides alike",
             f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
             f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
-            figure="pull_centres",
+            grounds=Grounds("pull_centres"),
         )
         return tuple(
             Boring(
@@ -258,8 +253,7 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less)
             if 1 <= less <= 40
             else Remedy("A pull on the face"),
-            rule=f"{ctx.fmt(FACE_LEFT)} stay",
-            figure="pull_left",
+            grounds=Grounds("pull_left", rule=f"{ctx.fmt(FACE_LEFT)} stay"),
         )
     wide = pull.recess_wide / 2
     return (

@@ -10,8 +10,8 @@ from dataclasses import replace
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen, minus, plus
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
@@ -66,8 +66,7 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             Remedy(f"A groove of {ctx.fmt(most)}", "hardware.guide.groove_width", most)
             if most >= 3
             else Remedy("Cheeks beside the leaf", "hardware.guide.kind", GuideKind.CHEEKS),
-            rule=f"{ctx.fmt(CHEEK)} on each side",
-            figure="guide_cheek",
+            grounds=Grounds("guide_cheek", rule=f"{ctx.fmt(CHEEK)} on each side"),
         )
     if not PLAY[0] <= play.value <= PLAY[1]:
         fin = max(wide.value - 2.0, 1.0)
@@ -78,8 +77,7 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
             f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
             Remedy(f"A fin of {ctx.fmt(fin)}", "hardware.guide.fin", fin),
-            rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}",
-            figure="guide_play",
+            grounds=Grounds("guide_play", rule=f"{ctx.fmt(PLAY[0])} to {ctx.fmt(PLAY[1])}"),
         )
     solid = ctx.leaf.build.solid_from_foot
     if solid is not None and deep.value > solid - SOLID_OVER and f["off_height"].value >= 0:
@@ -93,7 +91,7 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most)
             if most >= 3
             else Remedy("Glue a block into the foot"),
-            figure="guide_depth",
+            grounds=Grounds("guide_depth"),
         )
 
 
@@ -115,7 +113,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     if guide.kind is not GuideKind.FIN or f["guide_cheek"].value <= 0:
         return ()
     deep = f.get("guide_left") or f["guide_depth"]
-    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, choice=True, source="common practice")
+    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, origin=chosen(source="common practice"))
     held = f.total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over))
     fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:
@@ -131,8 +129,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             )
             if guide.groove_depth + HOLD - held.value <= 50
             else Remedy("Trim less off the foot"),
-            rule=f"{ctx.fmt(HOLD)} or more",
-            figure="guide_holds",
+            grounds=Grounds("guide_holds", rule=f"{ctx.fmt(HOLD)} or more"),
         )
     else:
         ctx.report(
@@ -142,7 +139,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             "The fin holds the foot",
             f"{ctx.fmt(f['guide_width'])} × {ctx.fmt(deep)} in the foot, {ctx.fmt(f['guide_play'])} of play; the fin "
             f"up to {ctx.fmt(fin)} over the floor.",
-            figure="guide_holds",
+            grounds=Grounds("guide_holds"),
         )
     lies = middle(f["thickness"].value, guide.groove_width)
     return (
@@ -170,7 +167,7 @@ def _cheeks(ctx: Context, guide: Guide) -> None:
         Stage.HARDWARE,
         f"Cheeks {ctx.fmt(apart)} apart",
         f"The leaf and {ctx.fmt(felt)} of felt on each side.",
-        figure="guide_spacing",
+        grounds=Grounds("guide_spacing"),
     )
 
 
@@ -191,8 +188,7 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
             f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
             Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
             Remedy("Or let the plate into the floor", "hardware.guide.plate", 0.0),
-            rule=f"{ctx.fmt(AIR_UNDER)} of air",
-            figure="guide_under",
+            grounds=Grounds("guide_under", rule=f"{ctx.fmt(AIR_UNDER)} of air"),
         )
 
 
@@ -220,7 +216,7 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
             Remedy("On a piece of its own, let in with a gap round it", "hardware.guide.let_in", True),
             Remedy("Or a roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
-            rule="never through a floating floor",
+            grounds=Grounds(rule="never through a floating floor"),
         )
     elif guide.floor is FloorKind.CARPET and on_floor:
         ctx.report(
@@ -230,7 +226,7 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             "No guide holds on a carpet",
             "It tilts on the pile, and the pile drags on the leaf.",
             Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
-            rule="carpet: from the wall",
+            grounds=Grounds(rule="carpet: from the wall"),
         )
     else:
         how = {

@@ -13,8 +13,8 @@ from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
@@ -132,7 +132,7 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
             else (default, "taken until a set is chosen")
         )
     return ctx.figures.given(
-        figure_name(name), label, value, unit, source=source, edit=f"hardware.hangers.{name}", choice=True
+        figure_name(name), label, value, unit, origin=chosen(edit=f"hardware.hangers.{name}", source=source)
     )
 
 
@@ -157,7 +157,7 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
             "The hangers lie beyond the leaf's middle",
             f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
             Remedy(f"{ctx.fmt(usual)} from the edges", "hardware.hangers.bolt_in", usual),
-            figure="hangers_apart",
+            grounds=Grounds("hangers_apart"),
         )
         return None
     at = (inward.value, fit.width.value - inward.value)
@@ -274,8 +274,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
                 if kind is HangerKind.FACE and choice.bolt_apart < 150
                 else []
             ),
-            rule="its sheet",
-            figure="hanger_works" if kind is HangerKind.FACE else most.name,
+            grounds=Grounds("hanger_works" if kind is HangerKind.FACE else most.name, rule="its sheet"),
         )
     else:
         ctx.report(
@@ -284,8 +283,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
             Stage.HARDWARE,
             f"The hangers carry it at {ratio.value:.0%} of their rating",
             f"{words} Hang {ctx.fmt(load)} from the track first.",
-            rule="its sheet",
-            figure=ratio.name,
+            grounds=Grounds(ratio.name, rule="its sheet"),
         )
 
 
@@ -313,13 +311,12 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
         ),
         default=thick.value,
     )
-    over = f.given("bolt_through", "wood at the bolts", at_bolt, choice=True, source="what is there")
+    over = f.given("bolt_through", "wood at the bolts", at_bolt, origin=chosen(source="what is there"))
     length = f.given(
         "bolt_nut",
         "washer and nut beyond the wood",
         round(1.5 * size.value),
-        choice=True,
-        source="one and a half diameters: common practice",
+        origin=chosen(source="one and a half diameters: common practice"),
     )
     f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
@@ -333,8 +330,7 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
             Remedy(f"{ctx.fmt(wood)} down", "hardware.hangers.bolt_down", max(wood, 10.0))
             if down.value < wood
             else Remedy(f"{ctx.fmt(wood)} in", "hardware.hangers.bolt_in", wood),
-            rule="two diameters from its middle",
-            figure="bolt_down",
+            grounds=Grounds("bolt_down", rule="two diameters from its middle"),
         )
     found = []
     for number, x in enumerate(at, start=1):
@@ -365,8 +361,8 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     what = "wheel" if kind is HangerKind.FLOOR else "hanger"
     source = track.name if track is not None else "taken until a set is chosen"
     thick = f["thickness"]
-    size = f.given("plate_wide", f"{what}'s recess, wide", wide, source=source, choice=True)
-    f.given("plate_deep", f"{what}'s recess, deep", deep, source=source, choice=True)
+    size = f.given("plate_wide", f"{what}'s recess, wide", wide, origin=chosen(source=source))
+    f.given("plate_deep", f"{what}'s recess, deep", deep, origin=chosen(source=source))
     cheek = f.total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
     if cheek.value < 5.0:
         ctx.report(
@@ -376,8 +372,7 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
             f"The {what}s' recesses leave thin cheeks",
             f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",
             ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10),
-            rule=f"{ctx.fmt(5.0)} on each side",
-            figure="plate_cheek",
+            grounds=Grounds("plate_cheek", rule=f"{ctx.fmt(5.0)} on each side"),
         )
     lies = middle(thick.value, wide)
     floor = kind is HangerKind.FLOOR

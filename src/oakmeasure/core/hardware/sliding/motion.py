@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.leaf_context import Context
@@ -41,8 +41,7 @@ def _wheel_over_heads(ctx: Context) -> None:
             f"Heads {ctx.fmt(head)} high, {ctx.fmt(room)} of room.",
             Remedy(f"Flat heads of {ctx.fmt(lower)}", "hardware.hangers.bolt_head", lower),
             Remedy("Or spacers behind the track"),
-            rule=f"{ctx.fmt(PASSING)} of air",
-            figure="wheel_air",
+            grounds=Grounds("wheel_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
         ctx.report(
@@ -51,7 +50,7 @@ def _wheel_over_heads(ctx: Context) -> None:
             Stage.HARDWARE,
             "The wheels pass the bolt heads",
             f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.",
-            figure="wheel_air",
+            grounds=Grounds("wheel_air"),
         )
 
 
@@ -74,8 +73,7 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
             f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
             Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
             Remedy("Or straps let in flush, bolts with sunk heads", "hardware.hangers.strap", 0.0),
-            rule=f"{ctx.fmt(PASSING)} of air",
-            figure="strap_air",
+            grounds=Grounds("strap_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
         ctx.report(
@@ -84,7 +82,7 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
             Stage.HARDWARE,
             "The leaves pass each other's straps",
             f"{ctx.fmt(air)} of air.",
-            figure="strap_air",
+            grounds=Grounds("strap_air"),
         )
 
 
@@ -108,8 +106,7 @@ def _leaf_past_cheeks(ctx: Context) -> None:
             f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the leaves.",
             Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
             Remedy("Or a fin in a groove in each foot", "hardware.guide.kind", GuideKind.FIN),
-            rule=f"{ctx.fmt(PASSING)} of air",
-            figure="cheek_air",
+            grounds=Grounds("cheek_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
         ctx.report(
@@ -118,5 +115,5 @@ def _leaf_past_cheeks(ctx: Context) -> None:
             Stage.HARDWARE,
             "The inner leaf passes the guide",
             f"{ctx.fmt(air)} of air.",
-            figure="cheek_air",
+            grounds=Grounds("cheek_air"),
         )

@@ -14,8 +14,8 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, given, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import from_set_or
@@ -64,7 +64,7 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
             "The track's holes do not lie on it",
             str(error),
             Remedy("A longer track, or its first hole nearer to the end"),
-            figure="track_needed",
+            grounds=Grounds("track_needed"),
         )
         return gear
     f.derived(
@@ -99,9 +99,7 @@ def _height(ctx: Context) -> None:
         "hole_up",
         "track's holes over the leaf's top",
         value,
-        source=source,
-        choice=True,
-        edit="hardware.hangers.hole_up",
+        origin=chosen(edit="hardware.hangers.hole_up", source=source),
     )
     terms = [plus(f["gap_floor"]), plus(f["leaf_height"]), plus(up)]
     if "hung_higher" in f:
@@ -113,7 +111,7 @@ def _height(ctx: Context) -> None:
         Stage.HARDWARE,
         f"Snap the track's line {ctx.fmt(line)} over the floor",
         "Level, from the highest floor along the travel.",
-        figure="track_line",
+        grounds=Grounds("track_line"),
     )
 
 
@@ -131,8 +129,7 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
             "It holds neither the leaf's weight nor its jolts.",
             Remedy("Find the studs, and say where they are", "hardware.wall.kind", WallKind.STUDS),
             Remedy("Or a backing board fixed to what carries it"),
-            rule="never plasterboard alone",
-            figure="track_holes",
+            grounds=Grounds("track_holes", rule="never plasterboard alone"),
         )
         return gear
     if wall.kind is WallKind.MASONRY:
@@ -148,8 +145,7 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
             "Not found yet; every hole of the track must meet one.",
             Remedy("Find them: the first one and their pitch, or each of them"),
             Remedy(f"A backing board of {ctx.fmt(LEAST_BACKING)}", "hardware.wall.backing", LEAST_BACKING),
-            rule="never plasterboard alone",
-            figure="track_holes",
+            grounds=Grounds("track_holes", rule="never plasterboard alone"),
         )
         return gear
     edge = EDGE * ctx.leaf.hardware.stack.diameter
@@ -172,8 +168,7 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
             Stage.HARDWARE,
             "Every hole meets a stud",
             f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
-            rule=f"{ctx.fmt(edge)} from a stud's edge",
-            figure="stud_margin",
+            grounds=Grounds("stud_margin", rule=f"{ctx.fmt(edge)} from a stud's edge"),
         )
         return made
     _not_held(ctx, made, wall, now, edge, length)
@@ -192,14 +187,13 @@ def _studs(wall: WallChoices, length: float) -> tuple[float, ...]:
 
 def _figures(ctx: Context, now: Alignment, count: int) -> None:
     add = ctx.figures.add
-    add(given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, choice=True, source=f"of {count}"))
+    add(given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, origin=chosen(source=f"of {count}")))
     add(
         given(
             "stud_margin",
             "least wood from a hole's middle to its stud's edge",
             now.least,
-            choice=True,
-            source="less than 0: beside it",
+            origin=chosen(source="less than 0: beside it"),
         )
     )
 
@@ -209,7 +203,7 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if not wall.shift:
         return
     f = ctx.figures
-    shift = f.given("track_shift", "track shifted", abs(wall.shift), edit="hardware.wall.shift", choice=True)
+    shift = f.given("track_shift", "track shifted", abs(wall.shift), origin=chosen(edit="hardware.wall.shift"))
     short = f.total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"]))
     if short.value > HAIR:
         f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))
@@ -221,7 +215,7 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
             "The shifted track must be longer",
             f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
             Remedy(f"A track of {ctx.fmt(f['track_whole'])}, the more at the {side} side"),
-            figure="track_longer",
+            grounds=Grounds("track_longer"),
         )
 
 
@@ -257,9 +251,7 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
         title,
         " ".join(words),
         *remedies,
-        rule=f"{ctx.fmt(edge)} from a stud's edge",
-        where="figure:track_needed",
-        figure="stud_hits",
+        grounds=Grounds("stud_hits", "figure:track_needed", rule=f"{ctx.fmt(edge)} from a stud's edge"),
     )
 
 
@@ -274,7 +266,7 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             "The backing board has too few studs",
             f"{len(behind)} within its length of {ctx.fmt(length)}.",
             Remedy("A longer board, over two studs at the least"),
-            figure="track_needed",
+            grounds=Grounds("track_needed"),
         )
     elif max(b - a for a, b in pairwise(behind)) > 1.5 * MOST_APART:
         ctx.report(
@@ -284,7 +276,7 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             "The backing board's studs are far apart",
             f"{len(behind)} in {ctx.fmt(length)}.",
             Remedy("A thicker board, or a nogging between them"),
-            figure="track_needed",
+            grounds=Grounds("track_needed"),
         )
     else:
         ctx.report(
@@ -294,7 +286,7 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             f"A backing board of {ctx.fmt(wall.backing)} carries the track",
             f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
             "where its holes are.",
-            figure="wall_backing",
+            grounds=Grounds("wall_backing"),
         )
     return replace(gear, studs=studs, shift=wall.shift, held=tuple(True for _ in gear.holes))
 
@@ -315,7 +307,7 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             "The floor under the track is not read",
             "A leaf on wheels rolls by itself where its track falls.",
             Remedy("Read the floor along the travel, at two places or more"),
-            figure="track_needed",
+            grounds=Grounds("track_needed"),
         )
         return ()
     start = fit.x_hinge_edge - opening.hinge_in.value
@@ -342,8 +334,7 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             "Shim the track until it is level",
             f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
             Remedy("Shims at every hole, full under the track"),
-            rule=f"over {ctx.fmt(LEVEL)} a metre a leaf rolls",
-            figure=most.name,
+            grounds=Grounds(most.name, rule=f"over {ctx.fmt(LEVEL)} a metre a leaf rolls"),
         )
     else:
         ctx.report(
@@ -352,7 +343,7 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             Stage.HARDWARE,
             "The floor under the track is level",
             f"{ctx.fmt(most)} at the most.",
-            figure=most.name,
+            grounds=Grounds(most.name),
         )
     return found
 
@@ -387,8 +378,7 @@ def _load_path(ctx: Context) -> None:
             f"No track on {kind}",
             f"Each wheel brings up to {ctx.fmt(most)}; what is under the floor must bear it.",
             Remedy("Cut the floor away and set the track on what is under it"),
-            rule="load to the floor",
-            figure=most.name,
+            grounds=Grounds(most.name, rule="load to the floor"),
         )
     else:
         ctx.report(
@@ -398,7 +388,7 @@ def _load_path(ctx: Context) -> None:
             "The weight goes into the floor",
             f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
             Remedy("Structure: whoever answers for the floor decides"),
-            figure=most.name,
+            grounds=Grounds(most.name),
         )
 
 
@@ -432,8 +422,7 @@ def _stops(ctx: Context, gear: Gear) -> None:
             "each end.",
             Remedy(f"A track {ctx.fmt(2 * early)} longer than {ctx.fmt(f['track_needed'])}"),
             Remedy("Or hangers further in", "hardware.hangers.bolt_in", f["bolt_in"].value + early),
-            rule="a wheel runs against the stop, not the leaf",
-            figure="stop_room",
+            grounds=Grounds("stop_room", rule="a wheel runs against the stop, not the leaf"),
         )
     else:
         ctx.report(
@@ -442,5 +431,5 @@ def _stops(ctx: Context, gear: Gear) -> None:
             Stage.HARDWARE,
             "The stops fit on the track",
             f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",
-            figure="stop_open",
+            grounds=Grounds("stop_open"),
         )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import Polygon
-from oakmeasure.core.figures.check import Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
@@ -109,8 +109,7 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
             title,
             f"{len(readings)} readings for {polygon.corners} corners: needs {error.need}.",
             Remedy("Take it, or look for a corner that is numbered wrongly"),
-            where=f"reading:{PREFIX}{next(iter(readings), '')}",
-            figure="clear_width",
+            grounds=Grounds("clear_width", f"reading:{PREFIX}{next(iter(readings), '')}"),
         )
         return None
     inputs += assumed(ctx, adjustment)

@@ -8,8 +8,8 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Provenance, minus, plus
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Origin, Provenance, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import Adjustment, Observed, Status, adjust
@@ -192,8 +192,7 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
             f"{ctx.fmt(rise)} over a span of {ctx.fmt(span)}: the rise needs "
             + (f"{ctx.fmt(error.limits[0])} to {ctx.fmt(error.limits[1])}." if error.limits else f"{error.need}."),
             Remedy("Read the rise again, or choose another shape of head"),
-            where="reading:head_rise_crown",
-            figure="head_arch_rise",
+            grounds=Grounds("head_arch_rise", "reading:head_rise_crown"),
         )
         return ()
     ctx.figures.derived("head_radius", "radius of the head", radius, Unit.MM, span, rise, formula=formula)
@@ -216,7 +215,9 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[SurveyKind
             )
         if state is None:
             return ctx.figures.derived("head_arch_rise", label, rise, Unit.MM, span, formula=how)
-        return ctx.figures.given("head_arch_rise", label, rise, state=state, source=how, edit="head.rise")
+        return ctx.figures.given(
+            "head_arch_rise", label, rise, origin=Origin(edit="head.rise", source=how, state=state)
+        )
     springing = ctx.figures.derived(
         "head_springing",
         "where the head springs, at the middle",

@@ -8,8 +8,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point, signed_area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import TickTemplate
-from oakmeasure.core.figures.check import Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, Origin
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.survey_result import Taken, outline_of
@@ -31,7 +31,7 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
     used = [each for each in template.ticks if not each.excluded]
     uses_stick = any(each.angle_deg is not None or each.x2 is not None for each in used)
     sigma = ctx.rule("sigma_tick", "uncertainty of a tick")
-    count = ctx.figures.given("ticks", "ticks used", len(used), Unit.COUNT, source="on the board")
+    count = ctx.figures.given("ticks", "ticks used", len(used), Unit.COUNT, origin=Origin(source="on the board"))
     try:
         fit = fit_template(template, sigma.value)
         if signed_area(fit.corners) <= 0:
@@ -44,7 +44,7 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
             "The ticks make no outline yet",
             f"{error.value}: needs {error.need}.".capitalize(),
             Remedy("Take more ticks, or name the sides of those there are"),
-            figure="clear_width",
+            grounds=Grounds("clear_width"),
         )
         return None
     inputs: list[Figure] = [count, sigma] + ([stick] if uses_stick else [])
@@ -130,8 +130,7 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
                 f"{next((at + 1 for at in open_ones if abs(fit.ticks[at].miss) > 1e-6), open_ones[0] + 1)}."
                 f" That leaves the opening squarest.",
                 Remedy(f"Take one more tick on the {name}"),
-                rule="two lines fit about equally well",
-                where=f"tick:{open_ones[0] + 1}",
+                grounds=Grounds(where=f"tick:{open_ones[0] + 1}", rule="two lines fit about equally well"),
             )
     unchecked = [name for name, side in zip(names, fit.sides, strict=True) if side.spread is None and not side.rivals]
     if unchecked:
@@ -142,7 +141,7 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
             "A wrong tick would not show",
             f"The {', '.join(unchecked)}: as many ticks as the line needs, and none that checks it.",
             Remedy("Three ticks a side show a wrong one, four say which"),
-            rule="two points make a line, three check it",
+            grounds=Grounds(rule="two points make a line, three check it"),
         )
     _say_check(ctx, template, fit, names)
     _say_nick(ctx, template)
@@ -164,9 +163,11 @@ def _say_wrong(ctx: Context, at: int, tick: JudgedTick, names: tuple[str, ...]) 
         f"Tick {at + 1} is wrong",
         sentence,
         *remedies,
-        rule=f"more than {OUTLIER:g} times a tick's uncertainty off",
-        where=f"tick:{at + 1}",
-        figure=f"sigma_{name.replace(' ', '_')}",
+        grounds=Grounds(
+            f"sigma_{name.replace(' ', '_')}",
+            f"tick:{at + 1}",
+            rule=f"more than {OUTLIER:g} times a tick's uncertainty off",
+        ),
     )
 
 
@@ -206,12 +207,16 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
             "The check reading had to decide",
             f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
             Remedy(f"Take one more tick on the {side}"),
-            where="tick:check",
-            figure="check_miss",
+            grounds=Grounds("check_miss", "tick:check"),
         )
     elif fit.check_miss <= limit:
         ctx.report(
-            "check", Level.OK, Stage.MEASURE, "The check reading agrees", where, where="tick:check", figure="check_miss"
+            "check",
+            Level.OK,
+            Stage.MEASURE,
+            "The check reading agrees",
+            where,
+            grounds=Grounds("check_miss", "tick:check"),
         )
     else:
         ctx.report(
@@ -221,8 +226,7 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
             "The check reading misses",
             where,
             Remedy("Take the check again; then the ticks of those two sides"),
-            where="tick:check",
-            figure="check_miss",
+            grounds=Grounds("check_miss", "tick:check"),
         )
 
 
@@ -239,6 +243,5 @@ def _say_nick(ctx: Context, template: TickTemplate) -> None:
             "The nick is not where it was read",
             f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
             Remedy("Read the nick again; did the board slip?"),
-            where="tick:nick",
-            figure="nick_up",
+            grounds=Grounds("nick_up", "tick:nick"),
         )
