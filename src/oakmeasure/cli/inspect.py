@@ -114,7 +114,7 @@ def shot(
 
 
 @app.command()
-def cut(
+def cut(  # noqa: PLR0913 - each is an option of the command
     stock: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,price; an empty qty is no limit")],
     parts: Annotated[Path, typer.Option(help="CSV: name,length_mm,width_mm,qty,grain (length or any)")],
     kind: Annotated[CutKind, typer.Option(help="what the stock is")],

@@ -75,7 +75,7 @@ def test_slots_hold_what_lies_side_by_side_and_no_more_than_the_strip(some, leng
     left, value = [n for _, _, n, _ in some], [float(v) for *_, v in some]
     widest = max(way.across for way in lies)
     ways = sorted(lies, key=lambda way: (way.across, -way.along))
-    slots = Slots(ways, left, 90 + kerf, kerf, 1, side_by_side(ways, left, value, widest, kerf, 1))
+    slots = Slots(ways, left, 90 + kerf, 1, side_by_side(ways, left, value, widest, kerf, 1))
     plain_one = Tables(ways, left, value, 90 + kerf, kerf, 1)
     for wide in sorted({way.across for way in lies}):
         worth = slots.best(wide, length + kerf)

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, Look, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
@@ -133,12 +133,9 @@ class GroupBox(QWidget):
             field.label,
             field.unit,
             lambda value, nudge: sheet.commit(field, value, nudge, entry),
-            compact=compact,
-            signed=field.signed,
-            optional=field.optional,
-            has_state=field.has_state,
-            note=field.note,
             name=field.path,
+            look=Look.COMPACT if compact else Look.ROW,
+            asks=Asked(signed=field.signed, optional=field.optional, has_state=field.has_state, note=field.note),
         )
         entry.told.connect(lambda text, refused: tell(note, text, refused))
         entry.entered.connect(lambda focused: sheet.entered(field, focused))

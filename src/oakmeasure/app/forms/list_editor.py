@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QV
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, Look, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit, in_words
@@ -93,11 +93,9 @@ class ListRows(QWidget):
             f"{number}, {column.label}",
             column.unit,
             partial(self._commit, row, column),
-            signed=column.signed,
-            optional=column.optional or row.at is None,
             name=self._name(row.at, column),
-            shows_unit=False,
-            narrow=True,
+            look=Look.NARROW,
+            asks=Asked(signed=column.signed, optional=column.optional or row.at is None),
         )
         entry.told.connect(lambda text, refused: tell(self.note, text, refused))
         entry.entered.connect(lambda focused: self._entered(row, focused))

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import dataclass
+from enum import Enum, auto
 
 from PySide6.QtCore import QEvent, QObject, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
@@ -101,6 +103,27 @@ class _QuantityLine(QLineEdit):
             super().keyPressEvent(event)
 
 
+class Look(Enum):
+    """How a box is laid out."""
+
+    ROW = auto()  # its state, the number and the unit in a row
+    COMPACT = auto()  # its label over the number
+    NARROW = auto()  # the number alone, for the columns of a list
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What a box asks: whether less than 0 and nothing are taken, whether it shows a state, and what is said of it."""
+
+    signed: bool = False
+    optional: bool = False
+    has_state: bool = False
+    note: str = ""
+
+
+ANY = Asked()
+
+
 class QuantityEdit(QFrame):
     """A box for one quantity.
 
@@ -120,19 +143,15 @@ class QuantityEdit(QFrame):
         unit: Unit,
         commit: Callable[[float | None, bool], str],
         *,
-        compact: bool = False,
-        signed: bool = False,
-        optional: bool = False,
-        has_state: bool = False,
-        note: str = "",
         name: str = "",
-        shows_unit: bool = True,
-        narrow: bool = False,
+        look: Look = Look.ROW,
+        asks: Asked = ANY,
     ) -> None:
         super().__init__()
         self.setObjectName("entryBox")
-        self.unit, self.signed, self.optional, self.note = unit, signed, optional, note
-        self._compact, self._narrow = compact, narrow
+        note = asks.note
+        self.unit, self.signed, self.optional, self.note = unit, asks.signed, asks.optional, note
+        self._look = look
         self.sigma: float | None = None  # as written behind a "±" with the value that is being committed
         self.last_in_row = False  # of an empty row: Enter ends the row instead of moving on
         self._commit_value = commit
@@ -145,12 +164,12 @@ class QuantityEdit(QFrame):
         self.line.setAccessibleDescription(say(note))
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.line.setToolTip(say("\n".join(each for each in (note, explained(label)) if each)))
-        self.mark = StateMark() if has_state else None
+        self.mark = StateMark() if asks.has_state else None
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.
         self._unit_label = QLabel("", self)
-        self._unit_label.setHidden(compact or not shows_unit)
-        self._lay_out(label, compact)
+        self._unit_label.setHidden(look is not Look.ROW)
+        self._lay_out(label)
         self.line.installEventFilter(self)
         self.line.returnPressed.connect(self._enter)
         self.line.nudged.connect(self._nudge)
@@ -159,8 +178,8 @@ class QuantityEdit(QFrame):
         if self.mark is not None:
             self.mark.clicked.connect(self.state_asked)
 
-    def _lay_out(self, label: str, compact: bool) -> None:
-        if compact:
+    def _lay_out(self, label: str) -> None:
+        if self._look is Look.COMPACT:
             column = QVBoxLayout(self)
             column.setContentsMargins(8, 3, 8, 4)
             column.setSpacing(0)
@@ -176,13 +195,13 @@ class QuantityEdit(QFrame):
             self.setFixedHeight(50)
             return
         row = QHBoxLayout(self)
-        row.setContentsMargins(*((3, 2, 4, 2) if self._narrow else (6, 3, 8, 3)))
+        row.setContentsMargins(*((3, 2, 4, 2) if self._look is Look.NARROW else (6, 3, 8, 3)))
         row.setSpacing(6)
         if self.mark is not None:
             row.addWidget(self.mark)
         row.addWidget(self.line, 1)
         row.addWidget(self._unit_label)
-        self.setFixedHeight(32 if self._narrow else 36)
+        self.setFixedHeight(32 if self._look is Look.NARROW else 36)
 
     # --- showing -----------------------------------------------------------------------------------------
 
@@ -196,8 +215,8 @@ class QuantityEdit(QFrame):
         )
         self.line.setPlaceholderText(say(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
-        tight = self._compact or self.mark is not None
-        self.set_flag("small", self._narrow or (tight and show.system is UnitSystem.INCH))
+        tight = self._look is Look.COMPACT or self.mark is not None
+        self.set_flag("small", self._look is Look.NARROW or (tight and show.system is UnitSystem.INCH))
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
@@ -215,7 +234,7 @@ class QuantityEdit(QFrame):
         """Return a value as the box shows it; a narrow box has no room for a sixteenth with its sign."""
         if value is None:
             return ""
-        if self._narrow and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
+        if self._look is Look.NARROW and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
             return say(self._show.short_length(value))
         return say(self._show.value(value, self.unit, with_unit=False))
 

@@ -133,9 +133,8 @@ def picture(
     leaf: str = "",
     page: str = "",
     prepare: Callable[[Session], object] | None = None,
-    size: tuple[int, int] = (1280, 800),
 ) -> None:
-    """Paint the window on a stage of a leaf into a PNG. prepare: done before it is shown.
+    """Paint the window at 1280 × 800 on a stage of a leaf into a PNG. prepare: done before it is shown.
 
     Raises JobFileError when it cannot be written.
     """
@@ -144,7 +143,7 @@ def picture(
     app = application()
     session = Session(job)
     window = Window(session)
-    window.resize(*size)
+    window.resize(1280, 800)
     if leaf:
         session.choose_leaf(leaf)
     session.go_to(stage)

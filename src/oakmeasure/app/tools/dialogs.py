@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit,
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Look, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
@@ -80,7 +80,7 @@ class NewJob(QDialog):
         super().accept()  # whatever stands in the boxes
 
     def _entry(self, title: str, path: str) -> QuantityEdit:
-        entry = QuantityEdit(title, Unit.MM, lambda value, _nudge: self._set(path, value), compact=True, name=path)
+        entry = QuantityEdit(title, Unit.MM, lambda value, _nudge: self._set(path, value), name=path, look=Look.COMPACT)
         entry.told.connect(lambda text, refused: tell(self._note, text, refused))
         reading = getattr(self.job.leaves[0].readings, path.partition(".")[2])
         entry.show_value(reading.value, Show(self.job.unit))

@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, Look, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.room import MakeRoom
@@ -212,10 +212,9 @@ class SumBox(QDialog):
             option.label,
             option.unit,
             lambda value, _nudge: self._set(option, value),
-            compact=True,
-            signed=option.low < 0,
-            optional=not option.needed,
             name=f"sum.{option.name}",
+            look=Look.COMPACT,
+            asks=Asked(signed=option.low < 0, optional=not option.needed),
         )
         value = self.values.get(option.name)
         entry.show_value(value if isinstance(value, float) else None, self.session.show)

@@ -7,7 +7,7 @@ import random
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSpinBox
 
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.panels import Stack
@@ -55,7 +55,9 @@ class DrillPanel(Stack):
 
     def _entry(self, name: str) -> tuple[QLabel, QuantityEdit]:
         title = label("", "pencil")
-        entry = QuantityEdit("remedy", Unit.MM, lambda _value, _nudge: "", name=name, signed=True, optional=True)
+        entry = QuantityEdit(
+            "remedy", Unit.MM, lambda _value, _nudge: "", name=name, asks=Asked(signed=True, optional=True)
+        )
         entry.setFixedWidth(126)
         entry.told.connect(lambda text, refused: tell(self.note, text, refused))
         line = QHBoxLayout()
@@ -111,7 +113,7 @@ class SignPanel(Stack):
             ("height", "height as hung", Unit.MM),
             ("mass", "weight", Unit.KG),
         ):
-            entry = QuantityEdit(words, unit, lambda _value, _nudge: "", name=f"sign.{name}", optional=True)
+            entry = QuantityEdit(words, unit, lambda _value, _nudge: "", name=f"sign.{name}", asks=Asked(optional=True))
             entry.setFixedWidth(126)
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))
             line = QHBoxLayout()

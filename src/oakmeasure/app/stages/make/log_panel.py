@@ -8,7 +8,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLineEdit, QWidget
 
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.panels import Stack, choice
 from oakmeasure.app.tools.file_dialogs import say_kinds
@@ -44,7 +44,7 @@ class LogPanel(Stack):
         self._value_row = QHBoxLayout()
         self.values: dict[Unit, QuantityEdit] = {}
         for unit in (Unit.MM, Unit.PERCENT, Unit.KG):
-            entry = QuantityEdit("reading", unit, self._read, name=f"log.{unit}", optional=True)
+            entry = QuantityEdit("reading", unit, self._read, name=f"log.{unit}", asks=Asked(optional=True))
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))
             self.values[unit] = entry
             self._value_row.addWidget(entry)

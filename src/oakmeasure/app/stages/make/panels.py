@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QCheckBox, QDateEdit, QHBoxLayout, QLabel, QLineEd
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Unit
@@ -255,7 +255,7 @@ class MishapPanel(Stack):
         self.kinds = list(MishapKind)
         self.kind = choice("mishapKind", "what went wrong", [str(each).capitalize() for each in self.kinds], self._said)
         self.part = choice("mishapPart", "part", [], self._said)
-        self.by = QuantityEdit("by how much", Unit.MM, self._sized, name="mishap.by", optional=True)
+        self.by = QuantityEdit("by how much", Unit.MM, self._sized, name="mishap.by", asks=Asked(optional=True))
         self.column.addWidget(self.kind)
         self.column.addWidget(self.part)
         line = QHBoxLayout()

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QDateEdit, QHBoxLayout, QLabel, QToolButton, QVBox
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import note_label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.drawings.timber.stock_view import owned
@@ -39,7 +39,9 @@ class DryingPanel(QWidget):
         self.day.setDisplayFormat("d MMM yyyy")
         self.day.setCalendarPopup(True)
         row.addWidget(self.day, 1)
-        self.percent = QuantityEdit("moisture", Unit.PERCENT, self._write, name="drying.percent", optional=True)
+        self.percent = QuantityEdit(
+            "moisture", Unit.PERCENT, self._write, name="drying.percent", asks=Asked(optional=True)
+        )
         self.percent.setFixedWidth(126)
         row.addWidget(self.percent)
         column.addLayout(row)

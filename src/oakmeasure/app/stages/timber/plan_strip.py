@@ -105,12 +105,13 @@ class PlanStrip(QWidget):
         column.addLayout(self._ends)
 
     def show_plan(
-        self, plan: JobPlan | None, at: int, show: Show, *, running: bool, progress: float, missing: int, trouble: str
+        self, plan: JobPlan | None, at: int, show: Show, *, progress: float | None, missing: int, trouble: str
     ) -> None:
-        """Show how far the search is, and the wood that is looked at."""
+        """Show how far the search is, None where none runs, and the wood that is looked at."""
+        running = progress is not None
         self._runs = running
         self.go.setText(say("Stop" if running else "Plan again"))
-        self.bar.setValue(round(STEPS * progress))
+        self.bar.setValue(round(STEPS * (progress or 0.0)))
         self.bar.setVisible(running)
         if plan is None:
             self.lot.setText(say("looking for a first plan" if running else "nothing to cut"))

@@ -201,8 +201,7 @@ class TimberRoom(QObject):
             self.plan(),
             self.lot,
             self.session.show,
-            running=planner.is_running,
-            progress=planner.progress,
+            progress=planner.progress if planner.is_running else None,
             missing=planner.missing,
             trouble=planner.trouble,
         )

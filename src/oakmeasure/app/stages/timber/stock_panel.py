@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QLineEdit, QPush
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, Look, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
@@ -103,9 +103,9 @@ class RackPanel(QWidget):
                 words,
                 unit,
                 partial(self._set, name),
-                compact=True,
-                optional=name in ("price", "year"),
                 name=f"rack.{name}",
+                look=Look.COMPACT,
+                asks=Asked(optional=name in ("price", "year")),
             )
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))
             self.entries[name] = entry

@@ -140,7 +140,7 @@ class AnyWidth(Strips):
 
     def _strip(self, wide: int) -> Slots:
         if wide not in self.narrow:
-            self.narrow[wide] = Slots(list(self.ways), self.left, self.longest, self.kerf, 1, self.stacks, [wide])
+            self.narrow[wide] = Slots(list(self.ways), self.left, self.longest, 1, self.stacks, [wide])
         return self.narrow[wide]
 
     # --- a whole sheet ------------------------------------------------------------------------------------------

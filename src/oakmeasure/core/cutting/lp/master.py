@@ -490,7 +490,7 @@ class Master:
             if self.shop.stages > 2:
                 stacks = side_by_side(some, self.demand, value, frame.widest, k, 1 if grid == 1 else min(grid, 5))
                 widths = sorted({*frame.pairs, *(way.across for way in some)})
-                return Slots(some, self.demand, longest, k, grid, stacks, widths)
+                return Slots(some, self.demand, longest, grid, stacks, widths)
             return Tables(some, self.demand, value, longest, k, grid)
 
         return Levels(made, useful, self.shop.clear, self.shop.levels)

@@ -371,13 +371,13 @@ def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best
     columns join the pool.
     """
     if sum(bars.demand) <= MANY:
-        _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
+        _master(bars, bars, [], list(pool), best, watch)
     for keep in (1.0, 0.5, 0.85, 0.3, 0.7):
         if best.is_least or watch.over():
             return
         _dive(bars, solved, pool, best, watch, keep)
         if not best.is_least and not watch.over():
-            _master(bars, list(bars.demand), bars.counts, [], list(pool), best, watch)
+            _master(bars, bars, [], list(pool), best, watch)
 
 
 def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline, keep: float) -> None:
@@ -402,7 +402,7 @@ def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, w
         x, columns = again.x, again.columns
         pool.update(dict.fromkeys(columns))
         if sum(demand) <= 60 or keep == 1.0:
-            _master(bars, demand, counts, taken, columns, best, watch)
+            _master(bars, rest, taken, columns, best, watch)
             if best.is_least:
                 return
     if not any(demand):
@@ -452,31 +452,24 @@ def _all_ways(bars: _Bars, best: _Best, watch: Deadline) -> None:
     ways = every_way(bars.sizes, bars.lengths, bars.demand, most=MOST_WAYS)
     if ways is None:
         return
-    if _master(bars, list(bars.demand), bars.counts, [], ways, best, watch) and not best.short:
+    if _master(bars, bars, [], ways, best, watch) and not best.short:
         best.bound = best.cost
         best.tell()
 
 
-def _master(
-    bars: _Bars,
-    demand: list[int],
-    counts: list[int | None],
-    taken: list[Column],
-    columns: list[Column],
-    best: _Best,
-    watch: Deadline,
-) -> bool:
-    """Solve for whole bars over the columns at hand, on top of those taken, and offer a better plan.
+def _master(bars: _Bars, rest: _Bars, taken: list[Column], columns: list[Column], best: _Best, watch: Deadline) -> bool:
+    """Solve what is left for whole bars over the columns at hand, on top of those taken, and offer a better plan.
 
     Return whether nothing cheaper can be made of them.
     """
+    demand = rest.demand
     useful = list(
         dict.fromkeys((kind, tuple(min(a, b) for a, b in zip(parts, demand, strict=True))) for kind, parts in columns)
     )
     useful = [each for each in useful if any(each[1])]
     if not useful or watch.over():
         return False
-    made = _programme(bars, demand, counts, useful)
+    made = _programme(bars, demand, rest.counts, useful)
     paid = sum(bars.prices[kind] for kind, _ in taken)
     x = made.solve_whole(seconds=min(watch.left, max(TAIL_SHARE * watch.left, 0.3)))
     if x is None:

@@ -106,11 +106,11 @@ def _one(
     cuts: list[CutAt] = []
     y, marks = 0, sorted(y1 for _, _, _, y1 in stock.holes if 0 < y1 < stock.width)
     for wide in chosen:
-        strip = _strip(shop, stock, classes[wide], left, y, wide, source)
+        strip = _strip(shop, stock, classes[wide], left, (y, wide), source)
         later = next((mark for mark in marks if mark > y), None)
         if not strip and later is not None and later + wide <= stock.width:
             y = later
-            strip = _strip(shop, stock, classes[wide], left, y, wide, source)
+            strip = _strip(shop, stock, classes[wide], left, (y, wide), source)
         if not strip or y + wide > stock.width:
             continue
         cuts += strip
@@ -157,10 +157,18 @@ def _side_by_side(
 
 
 def _strip(
-    shop: Tenths, stock: StockInTenths, blocks: list[Block], left: list[int], y: int, wide: int, source: random.Random
+    shop: Tenths,
+    stock: StockInTenths,
+    blocks: list[Block],
+    left: list[int],
+    strip: tuple[int, int],
+    source: random.Random,
 ) -> list[CutAt]:
-    """Return what fills a strip at y span by span; a span that is not filled well is left to others."""
-    k, spare = shop.kerf, list(left)
+    """Return what fills a strip span by span; a span that is not filled well is left to others.
+
+    strip: where it begins, and its width.
+    """
+    (y, wide), k, spare = strip, shop.kerf, list(left)
     cuts: list[CutAt] = []
     # The last are taken first: long ones, which are hard to place later; drawn a little, never the same twice.
     order = sorted(blocks, key=lambda block: block[0] * source.uniform(0.5, 1.5))

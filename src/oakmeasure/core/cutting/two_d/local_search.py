@@ -16,8 +16,8 @@ from typing import Protocol
 from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.master import COARSE, Master
 from oakmeasure.core.cutting.model import Deadline
-from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.cutting.two_d.whole_plans import assembled, chosen, kept
+from oakmeasure.core.cutting.two_d.stock_assignment import Refill, Shop
+from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, chosen, kept
 
 PARTS, LEAST_PARTS, MOST_PARTS = 30.0, 10.0, 70.0  # that are cut anew at once
 GROWN, SHRUNK = 1.1, 0.85  # how many there are next time, after a proof and without one
@@ -113,7 +113,7 @@ class Recut:
         for spread in SPREADS:
             if master.value >= below - 0.5 or watch.over():
                 break
-            found = kept(master, watch, source, spread=spread, share=0.01, grid=COARSE)
+            found = kept(master, watch, source, Keep(spread=spread, share=0.01, grid=COARSE))
             if found is not None:
                 cost = float(self.shop.cost(found[0]))
                 if (sum(found[1]), cost) < least:
@@ -140,9 +140,7 @@ class Recut:
             search.offer([*kept, *new], shop.homeless)
             return
         spare = search.stock_left([*kept, *new])
-        last = shop.refill(
-            search.area, shop.manners[-1], search.source, rest, spare, math.inf, perfect=False, watch=None
-        )
+        last = shop.refill(search.area, shop.manners[-1], search.source, rest, spare, Refill())
         if last is None or any(rest) or shop.cost(last) > shop.price[best[victim].stock]:
             return
         if sum(shop.filled(each) ** 2 for each in [*new, *last]) >= sum(shop.filled(best[at]) ** 2 for at in apart):

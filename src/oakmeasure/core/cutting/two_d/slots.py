@@ -79,20 +79,14 @@ class Slots(Strips):
     """The same questions as Tables answers, for strips of slots. A slot is as long as some part in it."""
 
     def __init__(
-        self,
-        ways: list[Way],
-        left: list[int],
-        longest: int,
-        kerf: int,
-        grid: int,
-        stacks: Tables,
-        widths: Sequence[int] = (),
+        self, ways: list[Way], left: list[int], longest: int, grid: int, stacks: Tables, widths: Sequence[int] = ()
     ) -> None:
         """stacks: of `side_by_side`. widths: of strips, in order; those of the parts where none are given."""
         import numpy as np
 
         super().__init__(ways, left)
-        self.kerf, self.stacks = kerf, stacks
+        self.stacks, self.kerf = stacks, stacks.kerf
+        kerf = self.kerf
         self.widths = list(widths) or sorted({way.across for way in ways})
         self._most = sum(left[way.part] for way in ways)
         alongs = self.stacks.widths

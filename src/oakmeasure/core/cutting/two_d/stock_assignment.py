@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from oakmeasure.core.cutting.in_tenths import MANY, CutPiece, StockInTenths, Tenths
 from oakmeasure.core.cutting.lp.knapsack import Filling
@@ -14,6 +15,18 @@ from oakmeasure.core.cutting.two_d import exact_fill
 NOISE = 0.06  # of a part's worth, from plan to plan
 MEMORY = 0.75  # of a part's worth that stays from plan to plan
 ASKED, ASKED_FIRST = 6, 3  # kinds of stock that are tried for a piece
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Refill:
+    """What ends the filling of stock, and what comes first."""
+
+    below: float = math.inf
+    """What the pieces must cost less than, hundredths of the money."""
+    perfect: bool = False
+    """Whether what wastes next to nothing comes first."""
+    watch: Deadline | None = None
+    """The time that there is, and whom to tell; None for no end."""
 
 
 class Shop(Tenths):
@@ -44,7 +57,7 @@ class Shop(Tenths):
         value = {at: each * (1.0 + noise * source.uniform(-1.0, 1.0)) for at, each in worth.items()}
         demand = [count if at in value else 0 for at, count in enumerate(self.demand)]
         left = {each.at: each.count for each in self.stock}
-        pieces = self.refill(value, ways, source, demand, left, below, perfect=rounds > 0, watch=watch)
+        pieces = self.refill(value, ways, source, demand, left, Refill(below=below, perfect=rounds > 0, watch=watch))
         return None if pieces is None else (pieces, demand)
 
     def refill(
@@ -54,17 +67,13 @@ class Shop(Tenths):
         source: random.Random,
         demand: list[int],
         left: dict[int, int | None],
-        below: float,
-        *,
-        perfect: bool,
-        watch: Deadline | None,
+        how: Refill,
     ) -> list[CutPiece] | None:
         """Return pieces that cut what is in demand out of the stock that is left.
 
         None where they cost too much.
 
-        Demand goes down by what is cut, until the watch ends it. Too much is what is not less than `below`,
-        hundredths.
+        Demand goes down by what is cut, until the watch ends it.
 
         Args:
             value: What each part is worth, hundredths of the money.
@@ -72,16 +81,15 @@ class Shop(Tenths):
             source: Of random numbers.
             demand: How many of each part are still wanted.
             left: How many of each kind of stock are left; None for no limit.
-            below: What is known to be possible, hundredths of the money.
-            perfect: What wastes next to nothing first.
-            watch: The time that there is, and whom to tell; None for no end.
+            how: What ends it, and what comes first.
         """
-        few = perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
+        watch = how.watch
+        few = how.perfect and sum(demand) <= MANY  # a long list is cut well enough as it comes
         pieces: list[CutPiece] = exact_fill.perfect_pieces(self, demand, left, source, watch) if few else []
         while any(demand):
             if watch is not None and watch.over():
                 break
-            if not self.may_win(pieces, demand, left, below):
+            if not self.may_win(pieces, demand, left, how.below):
                 return None
             found: tuple[float, CutPiece, list[int]] | None = None
             for stock in self._asked(left, source, first=watch is None):

@@ -22,8 +22,8 @@ from oakmeasure.core.cutting.model import CENT, CutKind, CutPlan, Deadline, Prob
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.local_search import Recut
 from oakmeasure.core.cutting.two_d.shelves import shelved
-from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Shop
-from oakmeasure.core.cutting.two_d.whole_plans import assembled, chosen, kept, quick
+from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Refill, Shop
+from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, chosen, kept, quick
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left
 SEED = 7
@@ -277,13 +277,15 @@ class Search:
                 master,
                 self.watch,
                 self.source,
-                spread=spread,
-                share=share,
-                grid=grid,
-                tail=tail,
-                below=self.paid,
-                floor=many > LONGEST and sheets,
-                lenient=not sheets,
+                Keep(
+                    spread=spread,
+                    share=share,
+                    grid=grid,
+                    tail=tail,
+                    below=self.paid,
+                    floor=many > LONGEST and sheets,
+                    lenient=not sheets,
+                ),
             )
         )
 
@@ -349,9 +351,7 @@ class Search:
         self.shop.cheapest(pieces, self.stock_left(pieces))
         left = self.stock_left(pieces)
         watch = self.watch if sum(demand) > LONG_REST else None  # of a few the deadline is not felt
-        rest = self.shop.refill(
-            self.worth, self.shop.manners[-1], self.source, demand, left, math.inf, perfect=False, watch=watch
-        )
+        rest = self.shop.refill(self.worth, self.shop.manners[-1], self.source, demand, left, Refill(watch=watch))
         if rest is not None or self.best is None:
             self.offer([*pieces, *(rest or [])], self.shop.homeless + sum(demand))
 
@@ -498,7 +498,9 @@ class Search:
         ways = source.choice(shop.manners)
         short = self.key[0] > shop.homeless
         below = math.inf if short else paid + 1
-        new = shop.refill(value, ways, source, demand, left, below, perfect=source.random() < 0.6, watch=self.watch)
+        new = shop.refill(
+            value, ways, source, demand, left, Refill(below=below, perfect=source.random() < 0.6, watch=self.watch)
+        )
         if new is None or (any(demand) and not short):
             return
         cost = shop.cost(new)

@@ -55,19 +55,27 @@ def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts
     return found
 
 
-def kept(
-    master: Master,
-    watch: Deadline,
-    source: random.Random,
-    *,
-    spread: float,
-    share: float,
-    grid: int,
-    tail: float = 0.0,
-    below: float = math.inf,
-    floor: bool = False,
-    lenient: bool = False,
-) -> tuple[list[CutPiece], list[int]] | None:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Keep:
+    """How pieces of stock are kept one after the other."""
+
+    spread: float
+    """How much chance decides, 0 for not at all."""
+    share: float
+    """Share of the pieces that could be kept which are kept at once, more where time is short."""
+    grid: int
+    """To how many tenths of a mm widths and lengths are taken."""
+    tail: float = 0.0
+    """Seconds for the last parts, each time that whole numbers are chosen for them together."""
+    below: float = math.inf
+    """What the plan must cost less than for that to be of use, hundredths of the money."""
+    floor: bool = False
+    """Whether what the programme has in whole numbers is kept first."""
+    lenient: bool = False
+    """Whether the programme may leave out what it can only cut badly; this comes last, between the rest."""
+
+
+def kept(master: Master, watch: Deadline, source: random.Random, how: Keep) -> tuple[list[CutPiece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves.
 
     Pieces of stock are kept one after the other, those that lose least at the prices of the rest, which is
@@ -77,23 +85,16 @@ def kept(
         master: The linear programme of strips and what lies in them.
         watch: The time that there is, who may stop it, and whom to tell.
         source: Of random numbers.
-        spread: How much chance decides, 0 for not at all.
-        share: Share of the pieces that could be kept which are kept at once, more where time is short.
-        grid: To how many tenths of a mm widths and lengths are taken.
-        tail: Seconds for the last parts, each time that whole numbers are chosen for them together.
-        below: What the plan must cost less than for that to be of use, hundredths of the money.
-        floor: Whether what the programme has in whole numbers is kept first.
-        lenient: Whether the programme may leave out what it can only cut badly; this comes last, between the
-            rest.
+        how: How pieces are kept.
     """
     whole_demand, whole_stock = master.demand, master.stock
     master.demand, master.stock, master.is_free = list(whole_demand), dict(whole_stock), False
     try:
-        steps = _Keeping(master, watch, source, spread, share, grid, lenient)
-        for _ in range(FLOORS if floor else 0):
+        steps, below = _Keeping(master, watch, source, how), how.below
+        for _ in range(FLOORS if how.floor else 0):
             steps.floor()
         marks = []
-        for few in (*TAILS, 0) if tail > 0.0 else (0,):
+        for few in (*TAILS, 0) if how.tail > 0.0 else (0,):
             ended = steps.to_the_end(few)
             if ended is None or steps.is_hurried:
                 break
@@ -101,7 +102,7 @@ def kept(
         if ended is not None and not any(ended[1]):
             below = min(below, float(master.shop.cost(ended[0])))
         for mark in reversed(marks):
-            better = steps.together(mark, seconds=min(tail, watch.left), below=below)
+            better = steps.together(mark, seconds=min(how.tail, watch.left), below=below)
             if better is not None:
                 return better
         return ended
@@ -125,23 +126,14 @@ class _Mark:
 class _Keeping:
     """Pieces of stock kept one after the other."""
 
-    def __init__(
-        self,
-        master: Master,
-        watch: Deadline,
-        source: random.Random,
-        spread: float,
-        share: float,
-        grid: int,
-        lenient: bool,
-    ) -> None:
+    def __init__(self, master: Master, watch: Deadline, source: random.Random, how: Keep) -> None:
         self.master, self.watch, self.source = master, watch, source
-        self.spread, self.share, self.grid = spread, share, grid
+        self.spread, self.share, self.grid = how.spread, how.share, how.grid
         self.whole_time = watch.left
         self.found: list[CutPiece] = []
         self.solved = master.programme.solve()
-        self.is_lenient, self.is_hurried = lenient, False
-        if self.solved is not None and lenient:
+        self.is_lenient, self.is_hurried = how.lenient, False
+        if self.solved is not None and how.lenient:
             master.buy_at([LENIENT * each for each in master.paid(self.solved)])
 
     def to_the_end(self, few: int) -> tuple[list[CutPiece], list[int]] | None:
@@ -413,7 +405,7 @@ def assembled(master: Master, x: np.ndarray) -> tuple[list[CutPiece], list[int]]
                 for a, b, level in frame.layouts[stock].free(y, wide):
                     waiting = fills[n, b - a, wide, level]
                     if waiting:
-                        cuts += _laid(waiting.pop(), stacks, left, (n, level), a, y, k)
+                        cuts += _laid(waiting.pop(), stacks, left, (n, level), (a, y), k)
             if frame.across:
                 cuts = [(y, x0, part, wide, along) for x0, y, part, along, wide in cuts]
             if cuts:
@@ -430,12 +422,14 @@ def _laid(
     stacks: dict[Slot, list[tuple[Way, ...]]],
     left: list[int],
     where: tuple[int, int],
-    x: int,
-    y: int,
+    at: tuple[int, int],
     kerf: int,
 ) -> list[CutAt]:
-    """Return the cuts of a span that begins at x, y; `left` goes down, what is no longer wanted is left out."""
-    cuts = []
+    """Return the cuts of a span that begins there; `left` goes down, what is no longer wanted is left out.
+
+    where: its frame and its level.
+    """
+    cuts, (x, y) = [], at
     for way in lying:
         if way.part != SLOT:
             beside: Sequence[Way] = (way,)
