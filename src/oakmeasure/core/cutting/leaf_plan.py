@@ -261,18 +261,16 @@ def _report(
             formula="parts with their kerfs, against the largest boards on the rack",
         )
     )
-    for part in homeless:
-        thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
-        ctx.report(
-            f"no-board-{part.slug}",
-            Level.STOP,
-            Stage.TIMBER,
-            f"No board is thick enough for the {part.name}",
-            f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
-            Remedy("Put thicker boards on the rack, or build thinner"),
-            grounds=Grounds(where=f"part:{part.name}"),
-        )
+    _no_board(ctx, homeless, rack)
     _judge(ctx, (*groups, *sheets), boards, least, percent)
+    _say_sheets(ctx, sheets)
+    return LeafPlan(
+        (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
+    )
+
+
+def _say_sheets(ctx: Context, sheets: tuple[ThicknessGroup, ...]) -> None:
+    """Say how many sheets it takes, where all fits."""
     if sheets and not any(group.plan.unplaced for group in sheets):
         number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
@@ -284,9 +282,21 @@ def _report(
             "Of each thickness whole sheets are counted.",
             grounds=Grounds("sheets"),
         )
-    return LeafPlan(
-        (*groups, *sheets), used, int(count.value), least, percent, sum(len(group.plan.boards) for group in sheets)
-    )
+
+
+def _no_board(ctx: Context, homeless: list[Part], rack: tuple[Board, ...]) -> None:
+    """Say for which parts no board is thick enough."""
+    for part in homeless:
+        thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
+        ctx.report(
+            f"no-board-{part.slug}",
+            Level.STOP,
+            Stage.TIMBER,
+            f"No board is thick enough for the {part.name}",
+            f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
+            Remedy("Put thicker boards on the rack, or build thinner"),
+            grounds=Grounds(where=f"part:{part.name}"),
+        )
 
 
 def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least: int, percent: float) -> None:

@@ -278,9 +278,13 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
         )
     if ctx.leaf.slide.headroom is None:
         return
-    free = add(
-        given("headroom", "free wall over the opening", ctx.leaf.slide.headroom, origin=chosen(edit="slide.headroom"))
-    )
+    _to_lift_on(ctx, place, needed, ctx.leaf.slide.headroom)
+
+
+def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float) -> None:
+    """Judge the free wall that there is against what lifting it on needs."""
+    add = ctx.figures.add
+    free = add(given("headroom", "free wall over the opening", headroom, origin=chosen(edit="slide.headroom")))
     short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
     if short.value > HAIR:
         lower = overlap_left(ctx, short)

@@ -145,6 +145,13 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         margin,
         formula="atan(((w + s) − √((w + s + gap − margin)² − t² − 2tp)) ÷ t)",
     )
+    _judge_bevel(ctx, gap, school, least)
+    return school
+
+
+def _judge_bevel(ctx: Context, gap: Figure, school: Figure, least: Figure) -> None:
+    """Judge the bevel that is planed against the least that passes."""
+    figures, thickness = ctx.figures, ctx.figures["thickness"]
     behind = figures.derived(
         "latch_gap_back",
         "gap at the back of the latch edge",
@@ -171,4 +178,3 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         ctx.report(
             "bevel", Level.OK, Stage.FIT, "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch")
         )
-    return school

@@ -48,44 +48,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
         )
     )
     if off is not None:
-        wall = ctx.leaf.hardware.wall
-        missing = missing_backing(needed=back.value, stand_off=off.value)
-        add(
-            derived(
-                "backing",
-                "backing board that is missing",
-                missing,
-                Unit.MM,
-                back,
-                off,
-                formula="what the leaf must pass less the track's stand-off",
-            )
-        )
-        if missing > 0:
-            what = most.label.partition(",")[0] if most is not None else "wall"
-            ctx.report(
-                "backing",
-                Level.WARNING,
-                Stage.FIT,
-                "The leaf would rub on what stands out",
-                f"The {what} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
-                Remedy(
-                    f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
-                    "hardware.wall.backing",
-                    _board(wall.backing + missing),
-                ),
-                Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
-                grounds=Grounds("backing", rule=f"{ctx.fmt(air)} of air"),
-            )
-        else:
-            ctx.report(
-                "backing",
-                Level.OK,
-                Stage.FIT,
-                "The leaf clears what stands out",
-                f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
-                grounds=Grounds("back_off"),
-            )
+        _backing(ctx, back, off, most.label.partition(",")[0] if most is not None else "wall", air)
     if choice.projection is not None:
         wish = add(
             given(
@@ -116,6 +79,48 @@ def stack_up(ctx: Context, leaves: int) -> None:
                 Remedy("Or move what stands behind"),
                 grounds=Grounds("stands_out", rule="a wish, with its price"),
             )
+
+
+def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) -> None:
+    """Judge the track's stand-off against what the leaf must pass; behind: what stands out most there."""
+    add = ctx.figures.add
+    wall = ctx.leaf.hardware.wall
+    missing = missing_backing(needed=back.value, stand_off=off.value)
+    add(
+        derived(
+            "backing",
+            "backing board that is missing",
+            missing,
+            Unit.MM,
+            back,
+            off,
+            formula="what the leaf must pass less the track's stand-off",
+        )
+    )
+    if missing > 0:
+        ctx.report(
+            "backing",
+            Level.WARNING,
+            Stage.FIT,
+            "The leaf would rub on what stands out",
+            f"The {behind} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
+            Remedy(
+                f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
+                "hardware.wall.backing",
+                _board(wall.backing + missing),
+            ),
+            Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
+            grounds=Grounds("backing", rule=f"{ctx.fmt(air)} of air"),
+        )
+    else:
+        ctx.report(
+            "backing",
+            Level.OK,
+            Stage.FIT,
+            "The leaf clears what stands out",
+            f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
+            grounds=Grounds("back_off"),
+        )
 
 
 def _stand_off(ctx: Context) -> Figure | None:

@@ -183,6 +183,12 @@ def _holes(ctx: Context) -> None:
             )
         )
         words += f", {ctx.fmt(hole)} in the stud"
+    _head(ctx, size, words)
+
+
+def _head(ctx: Context, size: Figure, words: str) -> None:
+    """Judge whether the head suits what it holds."""
+    stack = ctx.leaf.hardware.stack
     if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
         ctx.report(
             "stack-head",

@@ -112,6 +112,12 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
                 grounds=Grounds("glue_open", rule="open time of the glue"),
             )
             return
+    _in_time(ctx, plan, longest)
+
+
+def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
+    """Say how much of the open time the longest stage takes."""
+    glue, stages = plan.glue, [stage for each in plan.tasks for stage in each.stages]
     cauls = [stage for stage in stages if stage.cauls]
     if longest > TIGHT * glue.open_minutes:
         ctx.report(

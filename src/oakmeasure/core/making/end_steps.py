@@ -66,22 +66,27 @@ def size(m: StepBuilder) -> None:
             check=StepCheck("sliding bevel over the whole edge; falls to the closing face"),
         )
     if leaf.late.is_any:
-        m.add(
-            "trim:late",
-            "What is trimmed later, on site",
-            Trade.SITE,
-            needs=("hang:dry",),
-            bucket=Bucket.HANGING,
-            share=0.3,
-            settings=m.set_to(
-                off_the_foot="late_foot",
-                off_the_head="late_head",
-                off_the_hinge_edge="late_hinge",
-                off_the_latch_edge="late_latch",
-            ),
-            cautions=m.cautions("saw", "heavy"),
-            check=StepCheck("what is left of grooves and joints is on the drawing"),
-        )
+        _late(m)
+
+
+def _late(m: StepBuilder) -> None:
+    """Add what is trimmed on site."""
+    m.add(
+        "trim:late",
+        "What is trimmed later, on site",
+        Trade.SITE,
+        needs=("hang:dry",),
+        bucket=Bucket.HANGING,
+        share=0.3,
+        settings=m.set_to(
+            off_the_foot="late_foot",
+            off_the_head="late_head",
+            off_the_hinge_edge="late_hinge",
+            off_the_latch_edge="late_latch",
+        ),
+        cautions=m.cautions("saw", "heavy"),
+        check=StepCheck("what is left of grooves and joints is on the drawing"),
+    )
 
 
 def lining(m: StepBuilder) -> None:
@@ -182,6 +187,24 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
         check=StepCheck("shuts by a finger's push, stays where it is left"),
         about=About.HARDWARE,
     )
+    last = _finish(m, schedule, ease)
+    m.add(
+        "hang:last",
+        "Hang it for good, all screws, handles on",
+        Trade.SITE,
+        needs=(last, "fix:lining", "fix:track"),
+        bucket=Bucket.HANGING,
+        share=0.8,
+        about=About.HARDWARE,
+        settings=(*heavy, *m.set_to(screws="screw_length", pilot="screw_pilot")),
+        cautions=m.cautions("heavy", *_where(m)),
+        check=StepCheck("gaps as they were dry; into the record"),
+        how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
+    )
+
+
+def _finish(m: StepBuilder, schedule: Schedule, ease: str) -> str:
+    """Sand and finish it coat by coat; return the last operation."""
     last = m.add(
         "sand:last",
         "Last sanding, arrises off",
@@ -215,19 +238,7 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
             check=StepCheck("as much on one face as on the other, head and foot too"),
             how=coat.how,
         )
-    m.add(
-        "hang:last",
-        "Hang it for good, all screws, handles on",
-        Trade.SITE,
-        needs=(last, "fix:lining", "fix:track"),
-        bucket=Bucket.HANGING,
-        share=0.8,
-        about=About.HARDWARE,
-        settings=(*heavy, *m.set_to(screws="screw_length", pilot="screw_pilot")),
-        cautions=m.cautions("heavy", *_where(m)),
-        check=StepCheck("gaps as they were dry; into the record"),
-        how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
-    )
+    return last
 
 
 def _where(m: StepBuilder) -> tuple[str, ...]:

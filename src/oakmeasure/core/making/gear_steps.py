@@ -9,6 +9,8 @@ from oakmeasure.core.making.cut_steps import cut_for
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder
 
+WHOLE_LEAF = "the whole leaf on its head, over the router"  # where a groove in the foot waits
+
 
 def gear_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     """Add the cuts for hangers and wheels, and how the track is fixed.
@@ -67,32 +69,37 @@ def gear_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
             check=StepCheck("the guide runs through by hand"),
         )
     if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
-        m.add(
-            "fix:track",
-            "Fix the track level, into what holds",
-            Trade.SITE,
-            needs=("measure:set", "measure:opening"),
-            bucket=Bucket.HANGING,
-            about=About.HARDWARE,
-            cautions=("wall",),
-            settings=m.set_to(
-                line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
-            ),
-            check=StepCheck("level over its whole length", 0.5),
-            how="from the highest point of the floor",
-        )
-        m.add(
-            "proof:track",
-            "Hang the proof load on the track",
-            Trade.SITE,
-            needs=("fix:track",),
-            bucket=Bucket.HANGING,
-            share=0.3,
-            about=About.HARDWARE,
-            settings=m.set_to(load="proof_load"),
-            cautions=("wall",),
-            check=StepCheck("nothing has moved after ten minutes"),
-        )
+        _track(m)
+
+
+def _track(m: StepBuilder) -> None:
+    """Fix the track and prove it."""
+    m.add(
+        "fix:track",
+        "Fix the track level, into what holds",
+        Trade.SITE,
+        needs=("measure:set", "measure:opening"),
+        bucket=Bucket.HANGING,
+        about=About.HARDWARE,
+        cautions=("wall",),
+        settings=m.set_to(
+            line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
+        ),
+        check=StepCheck("level over its whole length", 0.5),
+        how="from the highest point of the floor",
+    )
+    m.add(
+        "proof:track",
+        "Hang the proof load on the track",
+        Trade.SITE,
+        needs=("fix:track",),
+        bucket=Bucket.HANGING,
+        share=0.3,
+        about=About.HARDWARE,
+        settings=m.set_to(load="proof_load"),
+        cautions=("wall",),
+        check=StepCheck("nothing has moved after ten minutes"),
+    )
 
 
 def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
@@ -106,42 +113,8 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         return
     groove = m.set_to(wide="guide_width", deep="guide_depth")
     rails = [p for p in m.parts(Role.RAIL) if p.place is Place.BOTTOM and p.name in m.ready]
-    why, later = "a loose rail runs over the table", "the whole leaf on its head, over the router"
     if rails and m.leaf.leaf.build.is_worked_loose:
-        m.add(
-            "groove:guide",
-            "Groove the loose bottom rail for the floor guide",
-            Trade.ROUT,
-            parts=(rails[0].name,),
-            needs=("measure:set", "mark:joints", *m.loose((rails[0].name,))),
-            early=True,
-            settings=groove,
-            bucket=Bucket.HANGING,
-            share=0.5,
-            hold=WorkpieceSetup(SideUp.FOOT, rails[0].name),
-            cautions=("router",),
-            cuts=(BoringKind.GUIDE_GROOVE.value,),
-            why=why,
-            later=later,
-            practice="an off-cut, the guide run through it",
-            check=StepCheck("in the middle of the thickness", 0.2),
-        )
-        m.add(
-            "groove:guide-ends",
-            "Carry the guide's groove through the stiles' feet",
-            Trade.ROUT,
-            needs=("groove:guide", m.sized),
-            early=True,
-            settings=groove,
-            bucket=Bucket.HANGING,
-            share=0.3,
-            hold=WorkpieceSetup(SideUp.FOOT),
-            cautions=m.cautions("router", "heavy"),
-            cuts=(BoringKind.GUIDE_GROOVE.value,),
-            check=StepCheck("one line with the rail's"),
-            why="as soon as the feet are sawn off",
-            later="a leaf that waits",
-        )
+        _loose_guide(m, rails[0].name, groove)
         return
     if "guide_left" in m.leaf.figures or m.leaf.leaf.late.is_any:
         how = "the foot is trimmed later: what is left of the groove then is on the drawing"
@@ -160,8 +133,46 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         cuts=(BoringKind.GUIDE_GROOVE.value,),
         how=how,
         why="as soon as the foot is square",
-        later=later,
+        later=WHOLE_LEAF,
         cautions=m.cautions("router", "heavy"),
         practice="an off-cut, the guide run through it",
         check=StepCheck("in the middle of the thickness", 0.2),
+    )
+
+
+def _loose_guide(m: StepBuilder, rail: str, groove: tuple[Setting, ...]) -> None:
+    """Groove the loose bottom rail, then the feet of the stiles."""
+    m.add(
+        "groove:guide",
+        "Groove the loose bottom rail for the floor guide",
+        Trade.ROUT,
+        parts=(rail,),
+        needs=("measure:set", "mark:joints", *m.loose((rail,))),
+        early=True,
+        settings=groove,
+        bucket=Bucket.HANGING,
+        share=0.5,
+        hold=WorkpieceSetup(SideUp.FOOT, rail),
+        cautions=("router",),
+        cuts=(BoringKind.GUIDE_GROOVE.value,),
+        why="a loose rail runs over the table",
+        later=WHOLE_LEAF,
+        practice="an off-cut, the guide run through it",
+        check=StepCheck("in the middle of the thickness", 0.2),
+    )
+    m.add(
+        "groove:guide-ends",
+        "Carry the guide's groove through the stiles' feet",
+        Trade.ROUT,
+        needs=("groove:guide", m.sized),
+        early=True,
+        settings=groove,
+        bucket=Bucket.HANGING,
+        share=0.3,
+        hold=WorkpieceSetup(SideUp.FOOT),
+        cautions=m.cautions("router", "heavy"),
+        cuts=(BoringKind.GUIDE_GROOVE.value,),
+        check=StepCheck("one line with the rail's"),
+        why="as soon as the feet are sawn off",
+        later="a leaf that waits",
     )

@@ -114,7 +114,13 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
         )
     if groove is None:
         return
-    opened = add(total("joint_opens", "a joint opens, at the driest", plus(gap), plus(moves["dry"])))
+    _tongues(ctx, gap, moves["dry"], groove)
+
+
+def _tongues(ctx: Context, gap: Figure, drier: Figure, groove: Figure) -> None:
+    """Judge how much of the tongues stays in their grooves, at the driest."""
+    add = ctx.figures.add
+    opened = add(total("joint_opens", "a joint opens, at the driest", plus(gap), plus(drier)))
     held = add(
         derived(
             "tongue_held",

@@ -71,39 +71,50 @@ _FLOOR = _gap("floor", "over the floor", "from the finished floor; over carpet f
 
 def fit_groups(rules: Choice) -> tuple[Group, ...]:
     """Return the groups of the Fit sheet. rules: the choice of shop rules."""
-    page = FitPage.LEAF
+    over = (*_cabinet_groups(), *_slide_groups())
+    return (*_opening_groups(rules), *over, *_sureness_groups(), *_way_groups(), *_compare_groups())
+
+
+def _opening_groups(rules: Choice) -> tuple[Group, ...]:
+    """How it hangs, of what a crooked opening is made, and its gaps."""
     hung = _where(lambda way: not way.covers and not way.lies_on)
     return (
-        Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), rules), page=page),
+        Group("Way of hanging", (field_choice("hanging", "It hangs", enum_options(Hanging)), rules), page=FitPage.LEAF),
         Group(
             "Of a crooked opening",
             (
                 field_choice("fit.shape", "Made", enum_options(LeafShape)),
                 field_choice("fit.aim", "Square: aim", enum_options(Aim)),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_stands_alone,
         ),
         Group(
             "",
             (Field("fit.width_counts", "the width counts", Unit.PERCENT, "the height counts the rest"),),
-            page=page,
+            page=FitPage.LEAF,
             when=lambda leaf: leaf.fit.aim is Aim.WEIGHED and _stands_alone(leaf),
         ),
         Group(
             "Gaps",
             (_gap("hinge", "at the hinges"), _gap("latch", "at the latch"), _gap("head", "at the head"), _FLOOR),
             hint="empty: by the rules",
-            page=page,
+            page=FitPage.LEAF,
             when=hung,
         ),
+    )
+
+
+def _cabinet_groups() -> tuple[Group, ...]:
+    """A pair, a cabinet's leaf, a run."""
+    return (
         Group(
             "Where the two meet",
             (
                 Field("pair.meeting", "gap", figure="gap_meeting", optional=True, ref="figure:gap_meeting"),
                 Field("pair.rebate", "rebated, overlap", note="0: they meet square", ref="figure:rebate"),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way is Hanging.PAIR),
         ),
         Group(
@@ -116,7 +127,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                     ref="figure:overlay",
                 ),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.lies_on),
         ),
         Group(
@@ -125,7 +136,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 Field("cabinet.division", "division", ref="figure:division"),
                 Field("cabinet.gap", "gap of the two", ref="figure:gap_between"),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way is Hanging.HALF_OVERLAY),
         ),
         Group(
@@ -134,9 +145,15 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 Field("cabinet.run", "leaves", Unit.COUNT, "openings of one size, side by side"),
                 Field("cabinet.frame", "frame between", ref="figure:run_between"),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way is Hanging.OVERLAY),
         ),
+    )
+
+
+def _slide_groups() -> tuple[Group, ...]:
+    """What slides or covers: how far beyond the opening, and what is there."""
+    return (
         Group(
             "Beyond the opening",
             (
@@ -145,7 +162,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 _slide("overlap_head", "at the head", "may be negative", signed=True),
                 _FLOOR,
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.covers),
         ),
         Group(
@@ -155,7 +172,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 _slide("roller", "roller, wide", "empty: by the set", optional=True),
                 _slide("roller_in", "its centre from the edge", optional=True),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.bypasses),
         ),
         Group(
@@ -164,7 +181,7 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 Field("slide.size_width", "width", optional=True, has_state=True),
                 Field("slide.size_height", "height", optional=True, has_state=True),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.covers and not way.bypasses),
             hint="empty: made to size",
         ),
@@ -174,9 +191,15 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 _slide("track_up", "floor to its underside", "the leaf hangs under it", optional=True, has_state=True),
                 _slide("drop", "its underside to the leaf", "empty: by the set", optional=True),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.slides),
         ),
+    )
+
+
+def _sureness_groups() -> tuple[Group, ...]:
+    """What is left on, an even gap, the latch edge."""
+    return (
         Group(
             "Left on to trim",
             (
@@ -223,9 +246,15 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
                 ),
                 Field("fit.bevel_margin", "gap it keeps, passing", figure="bevel_margin", optional=True),
             ),
-            page=page,
+            page=FitPage.LEAF,
             when=_where(lambda way: way.has_butts),
         ),
+    )
+
+
+def _way_groups() -> tuple[Group, ...]:
+    """The way it slides: track and wall."""
+    return (
         Group(
             "Track and wall",
             (
@@ -255,6 +284,12 @@ def fit_groups(rules: Choice) -> tuple[Group, ...]:
             page=FitPage.WAY,
             when=_where(lambda way: way.covers),
         ),
+    )
+
+
+def _compare_groups() -> tuple[Group, ...]:
+    """The hinges' share in the way it opens, and what compares the ways."""
+    return (
         Group(
             "The butt's pin",
             (

@@ -72,6 +72,10 @@ class PlanStrip(QWidget):
         self.bar.setAccessibleName(say("how much of the time is gone"))
         below.addWidget(self.bar, 1)
         column.addLayout(below)
+        self._lay_ends(column)
+
+    def _lay_ends(self, column: QVBoxLayout) -> None:
+        """Lay out the pages of a wood, and what can be done with what was clicked."""
         self._ends = QHBoxLayout()
         self._ends.setSpacing(6)
         self.hint: QLabel = label("", "pencil")

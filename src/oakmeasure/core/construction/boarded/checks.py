@@ -60,7 +60,7 @@ def judge(
 
 def _boards(ctx: Context, choice: Boarded) -> None:
     f = ctx.figures
-    count, cover = int(f["boards_count"].value), f["board_cover"]
+    count = int(f["boards_count"].value)
     end = (
         f[figure_name(f"board_{count}")]
         if choice.measured and figure_name(f"board_{count}") in f
@@ -92,6 +92,13 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             grounds=Grounds("boards_laid", "part:board 1"),
         )
         return
+    _ends(ctx, choice, end)
+
+
+def _ends(ctx: Context, choice: Boarded, end: Figure) -> None:
+    """Judge how wide the end boards are."""
+    f, cover = ctx.figures, ctx.figures["board_cover"]
+    count = int(f["boards_count"].value)
     if end.value < NARROW_SHARE * cover.value and count > 2:
         other = choice.rip is Rip.LAST and not choice.measured
         ctx.report(

@@ -22,37 +22,7 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
     if choice.edge is BoardEdge.TONGUED and boards:
-        m.add(
-            "groove:boards",
-            "Groove one edge of every board",
-            Trade.ROUT,
-            parts=boards,
-            needs=ready,
-            early=True,
-            bucket=Bucket.PARTS,
-            settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board / 3)),
-            hold=WorkpieceSetup(SideUp.LATCH_EDGE, boards[0]),
-            cautions=("router", "dust"),
-            check=StepCheck("a tongue slides in by hand"),
-            practice="two off-cuts",
-            how="face to the fence, all boards",
-            why="all boards in one go before any is ripped",
-            later="the cutter is set twice",
-        )
-        m.add(
-            "tongue:boards",
-            "Tongue the other edge",
-            Trade.ROUT,
-            parts=boards,
-            needs=("groove:boards",),
-            bucket=Bucket.PARTS,
-            settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board / 3)),
-            cautions=("router", "dust"),
-            hold=WorkpieceSetup(SideUp.HINGE_EDGE, boards[0]),
-            check=StepCheck("faces flush with the grooved one", 0.1),
-            practice="two off-cuts",
-        )
-        ready = ("tongue:boards",)
+        ready = _tongues(m, choice, boards, ready)
     m.add(
         "lay:boards",
         "Lay the boards out and measure their covers",
@@ -104,6 +74,41 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
     m.whole = next(each for each in ends if m.steps.has(each))
     for each in ends[1:]:
         m.steps.need(m.whole, each)
+
+
+def _tongues(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ready: tuple[str, ...]) -> tuple[str, ...]:
+    """Groove and tongue the boards; return what is ready then."""
+    m.add(
+        "groove:boards",
+        "Groove one edge of every board",
+        Trade.ROUT,
+        parts=boards,
+        needs=ready,
+        early=True,
+        bucket=Bucket.PARTS,
+        settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board / 3)),
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE, boards[0]),
+        cautions=("router", "dust"),
+        check=StepCheck("a tongue slides in by hand"),
+        practice="two off-cuts",
+        how="face to the fence, all boards",
+        why="all boards in one go before any is ripped",
+        later="the cutter is set twice",
+    )
+    m.add(
+        "tongue:boards",
+        "Tongue the other edge",
+        Trade.ROUT,
+        parts=boards,
+        needs=("groove:boards",),
+        bucket=Bucket.PARTS,
+        settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board / 3)),
+        cautions=("router", "dust"),
+        hold=WorkpieceSetup(SideUp.HINGE_EDGE, boards[0]),
+        check=StepCheck("faces flush with the grooved one", 0.1),
+        practice="two off-cuts",
+    )
+    return ("tongue:boards",)
 
 
 def _seal(m: StepBuilder, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
@@ -249,6 +254,11 @@ def _frame(m: StepBuilder, glue: GluePlan | None) -> None:
         check=StepCheck("diagonals, difference", 1.0),
     )
     glue_up(m, glue, "frame", "dry:frame")
+    _screwed(m, members)
+
+
+def _screwed(m: StepBuilder, members: tuple[str, ...]) -> None:
+    """Screw the boards into the frame."""
     boards = m.names(Role.BOARD)
     m.add(
         "fix:frame",

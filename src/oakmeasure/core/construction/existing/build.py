@@ -316,23 +316,10 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, inner: Rec
     for at, off in enumerate(offs, start=1):
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
-        lost = f.derived(
-            figure_name(f"{slug}_off"),
-            f"off the {words}",
-            off,
-            Unit.MM,
-            f["stile_off"],
-            formula="whole steps of the rule, alike from both sides",
-        )
-        sight = f.derived(
-            figure_name(f"{slug}_sight"),
-            f"{words}, sight width",
-            old - off,
-            Unit.MM,
-            lost,
-            f["stile"],
-            formula="as it is − what comes off",
-        )
+        how = "whole steps of the rule, alike from both sides"
+        lost = f.derived(figure_name(f"{slug}_off"), f"off the {words}", off, Unit.MM, f["stile_off"], formula=how)
+        name_of, label, how = figure_name(f"{slug}_sight"), f"{words}, sight width", "as it is − what comes off"
+        sight = f.derived(name_of, label, old - off, Unit.MM, lost, f["stile"], formula=how)
         note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
         _old(
             leaf,

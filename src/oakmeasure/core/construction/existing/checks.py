@@ -237,6 +237,11 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
             grounds=Grounds("splice_lap", rule=f"{ctx.fmt(HALVED_LEAST)} and more: common practice"),
         )
+    _splice_places(ctx, choice, grow + lap + choice.splice_stagger)
+
+
+def _splice_places(ctx: Context, choice: Existing, reach: float) -> None:
+    """Judge where the splices lie; reach: how far new wood goes from the end, mm."""
     if choice.splice_stagger < STAGGER_LEAST:
         ctx.report(
             "splice-beside",
@@ -249,7 +254,6 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
         )
     if ctx.leaf.hanging.has_butts and choice.splice is not Splice.SCARF:
         end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
-        reach = grow + lap + choice.splice_stagger
         if reach > end.value:
             ctx.report(
                 "splice-hinge",

@@ -97,35 +97,7 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
 
 
 def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
-    widest = max(choice.panels, choice.panels_above or 0 if choice.middle_rail is not None else 0)
-    taken = 2 * choice.stile + (widest - 1) * choice.muntin
-    room = choice.width - widest * PANEL_LEAST
-    if taken > room:
-        stile, muntins = (room - (widest - 1) * choice.muntin) / 2, widest - 1
-        muntin = (room - 2 * choice.stile) / muntins if muntins else 0.0
-        fewer = next(
-            (
-                n
-                for n in range(widest - 1, 0, -1)
-                if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST
-            ),
-            1,
-        )
-        field, most, least = (
-            ("stile", stile, 30.0)
-            if stile >= 30
-            else ("muntin", muntin, 20.0)
-            if (muntin >= 20)
-            else ("panels", float(fewer), 1.0)
-        )
-        stop(
-            "Its stiles and muntins leave no panels",
-            f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.",
-            field,
-            most,
-            least,
-            "old_width",
-        )
+    _across(ctx, choice, stop)
     if choice.tenon > choice.stile:
         stop(
             "Its tenons are longer than its stiles",
@@ -160,6 +132,39 @@ def _panelled(ctx: Context, choice: Existing, stop: Stop) -> None:
                 100,
                 "old_height",
             )
+
+
+def _across(ctx: Context, choice: Existing, stop: Stop) -> None:
+    """Its stiles, muntins and panels against its width."""
+    widest = max(choice.panels, choice.panels_above or 0 if choice.middle_rail is not None else 0)
+    taken = 2 * choice.stile + (widest - 1) * choice.muntin
+    room = choice.width - widest * PANEL_LEAST
+    if taken > room:
+        stile, muntins = (room - (widest - 1) * choice.muntin) / 2, widest - 1
+        muntin = (room - 2 * choice.stile) / muntins if muntins else 0.0
+        fewer = next(
+            (
+                n
+                for n in range(widest - 1, 0, -1)
+                if 2 * choice.stile + (n - 1) * choice.muntin <= choice.width - n * PANEL_LEAST
+            ),
+            1,
+        )
+        field, most, least = (
+            ("stile", stile, 30.0)
+            if stile >= 30
+            else ("muntin", muntin, 20.0)
+            if (muntin >= 20)
+            else ("panels", float(fewer), 1.0)
+        )
+        stop(
+            "Its stiles and muntins leave no panels",
+            f"{ctx.fmt(taken)} of {ctx.fmt(choice.width)} are stiles and muntins.",
+            field,
+            most,
+            least,
+            "old_width",
+        )
 
 
 EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measured: common practice, no source

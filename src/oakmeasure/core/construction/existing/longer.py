@@ -29,7 +29,7 @@ def make_longer(leaf: OldLeaf) -> None:
         return
     add_hours(ctx, "extend", "extend_leaf", "making it longer", grow)
     added = f.derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks")
-    h, t = leaf.fit.height.value, choice.thickness
+    h = leaf.fit.height.value
     x0, x1, _, _ = span_of(leaf)
     y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
     end, place = ("foot", Place.BOTTOM) if choice.at_foot else ("head", Place.TOP)
@@ -48,6 +48,13 @@ def make_longer(leaf: OldLeaf) -> None:
             ),
         )
         return
+    _spliced(leaf, added, Rect(x0, y0, x1, y1), end, place)
+
+
+def _spliced(leaf: OldLeaf, added: Figure, rect: Rect, end: str, place: Place) -> None:
+    """A piece on each stile with its splice, and a rail between; rect: the new end."""
+    choice, ctx, f, t = leaf.choice, leaf.ctx, leaf.ctx.figures, leaf.choice.thickness
+    x0, x1, y0, y1 = rect.x0, rect.x1, rect.y0, rect.y1
     lap = f.derived(
         "splice_lap",
         "splice, length",
@@ -60,6 +67,35 @@ def make_longer(leaf: OldLeaf) -> None:
         "splice_stagger", "one splice further than the other", choice.splice_stagger, "build.splice_stagger"
     )
     wide = _stile_width(leaf)
+    _pieces(leaf, added, rect, end, lap, stagger)
+    inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
+    between = f.derived(
+        "new_rail",
+        "new rail between the pieces, shoulder to shoulder",
+        inner.width,
+        Unit.MM,
+        leaf.fit.width,
+        wide,
+        formula="width − both stiles",
+    )
+    _new(
+        leaf,
+        PartSpec(
+            f"{end} rail",
+            Role.RAIL,
+            inner,
+            (between, added),
+            upright=False,
+            note="glued to the old rail, tongued",
+            place=place,
+        ),
+    )
+
+
+def _pieces(leaf: OldLeaf, added: Figure, rect: Rect, end: str, lap: Figure, stagger: Figure) -> None:
+    """Both stiles' new pieces; lap, stagger: of their splices."""
+    choice, f, t, wide = leaf.choice, leaf.ctx.figures, leaf.choice.thickness, _stile_width(leaf)
+    x0, x1, y0, y1 = rect.x0, rect.x1, rect.y0, rect.y1
     pieces = []
     for at, (name, x) in enumerate((("hinge", x0), ("latch", x1 - wide.value))):
         more = at * stagger.value
@@ -84,28 +120,6 @@ def make_longer(leaf: OldLeaf) -> None:
                 note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
             ),
         )
-    inner = Rect(x0 + wide.value, y0, x1 - wide.value, y1)
-    between = f.derived(
-        "new_rail",
-        "new rail between the pieces, shoulder to shoulder",
-        inner.width,
-        Unit.MM,
-        leaf.fit.width,
-        wide,
-        formula="width − both stiles",
-    )
-    _new(
-        leaf,
-        PartSpec(
-            f"{end} rail",
-            Role.RAIL,
-            inner,
-            (between, added),
-            upright=False,
-            note="glued to the old rail, tongued",
-            place=place,
-        ),
-    )
 
 
 def _stile_width(leaf: OldLeaf) -> Figure:

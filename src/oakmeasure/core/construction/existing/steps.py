@@ -78,36 +78,7 @@ def _narrower(
 ) -> None:
     bucket = Bucket.REDUCE if m.has("work_reduce") else Bucket.OLD
     if apart:
-        m.whole = m.add(
-            "part:frame",
-            "Take the frame apart",
-            Trade.FIT,
-            parts=old,
-            needs=(m.whole,),
-            bucket=bucket,
-            cautions=("lead",),
-            hold=WorkpieceSetup(SideUp.OPENING),
-            how="wedges out, warm water, a block under the hammer",
-            check=StepCheck("every joint lettered before it moves"),
-            about=About.TIMBER,
-        )
-        panels = tuple(p.name for p in m.build.parts if p.is_old and p.role is Role.PANEL)
-        m.add(
-            "narrow:panels",
-            "Cut panels and rails narrower",
-            Trade.SAW,
-            parts=panels,
-            needs=(m.whole,),
-            bucket=bucket,
-            settings=tuple(
-                Setting(f.label.partition(",")[0], f.value, figure=f.name)
-                for f in m.leaf.figures
-                if f.name.endswith("_off") and "panel" in f.name and f.value > HAIR
-            )[:4],
-            cautions=("saw",),
-            check=StepCheck("muntins and panels dry in their new places"),
-        )
-        m.steps.need("narrow:edges", "narrow:panels")
+        _part(m, old, bucket)
     m.whole = m.add(
         "narrow:edges",
         "Take the long edges to width",
@@ -137,6 +108,40 @@ def _narrower(
         )
         m.whole = dry
         glue_up(m, glue, "again", dry)
+
+
+def _part(m: StepBuilder, old: tuple[str, ...], bucket: Bucket) -> None:
+    """Take the frame apart, its panels and rails made narrower."""
+    m.whole = m.add(
+        "part:frame",
+        "Take the frame apart",
+        Trade.FIT,
+        parts=old,
+        needs=(m.whole,),
+        bucket=bucket,
+        cautions=("lead",),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        how="wedges out, warm water, a block under the hammer",
+        check=StepCheck("every joint lettered before it moves"),
+        about=About.TIMBER,
+    )
+    panels = tuple(p.name for p in m.build.parts if p.is_old and p.role is Role.PANEL)
+    m.add(
+        "narrow:panels",
+        "Cut panels and rails narrower",
+        Trade.SAW,
+        parts=panels,
+        needs=(m.whole,),
+        bucket=bucket,
+        settings=tuple(
+            Setting(f.label.partition(",")[0], f.value, figure=f.name)
+            for f in m.leaf.figures
+            if f.name.endswith("_off") and "panel" in f.name and f.value > HAIR
+        )[:4],
+        cautions=("saw",),
+        check=StepCheck("muntins and panels dry in their new places"),
+    )
+    m.steps.need("narrow:edges", "narrow:panels")
 
 
 def _longer(m: StepBuilder, choice: Existing, glue: GluePlan | None) -> None:

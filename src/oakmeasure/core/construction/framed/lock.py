@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import chosen, given
+from oakmeasure.core.figures.figure import Figure, chosen, given
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Tenon
@@ -43,18 +43,7 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             origin=chosen(edit="hardware.lock.case_thickness"),
         )
     )
-    cheek = (choice.thickness - thick.value) / 2
-    if cheek < LOCK_CHEEK:
-        thicker = thick.value + 2 * LOCK_CHEEK
-        ctx.report(
-            "lock-thin",
-            Level.STOP if cheek < 3 else Level.WARNING,
-            Stage.LEAF,
-            "The leaf is thin for its lock",
-            f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
-            Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
-            grounds=Grounds("lock_thick", "part:latch stile", rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice"),
-        )
+    _cheeks(ctx, choice, thick)
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value
     low, high = centre - tall.value / 2, centre + tall.value / 2
@@ -90,6 +79,14 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             else Remedy("A shallower lock"),
             grounds=Grounds("lock_case", "part:latch stile"),
         )
+    _say_tenons(ctx, choice, met, (low, high), wood, back)
+
+
+def _say_tenons(
+    ctx: Context, choice: Framed, met: list[Tenon], span: tuple[float, float], wood: float, back: Figure
+) -> None:
+    """Say whether the case cuts a tenon."""
+    low, high = span
     if met:
         first = met[0]
         ctx.report(
@@ -111,4 +108,20 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             "The lock case misses the tenons",
             f"{ctx.fmt(wood)} of the stile stay behind it.",
             grounds=Grounds("lock_case", "part:latch stile"),
+        )
+
+
+def _cheeks(ctx: Context, choice: Framed, thick: Figure) -> None:
+    """Judge how much of the leaf stays beside the case."""
+    cheek = (choice.thickness - thick.value) / 2
+    if cheek < LOCK_CHEEK:
+        thicker = thick.value + 2 * LOCK_CHEEK
+        ctx.report(
+            "lock-thin",
+            Level.STOP if cheek < 3 else Level.WARNING,
+            Stage.LEAF,
+            "The leaf is thin for its lock",
+            f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
+            Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
+            grounds=Grounds("lock_thick", "part:latch stile", rule=f"{ctx.fmt(LOCK_CHEEK)} a side: common practice"),
         )

@@ -124,6 +124,14 @@ def _mortised(
             why="the same setting as the stiles, before it is moved",
             later="the fence is set a second time, never quite the same",
         )
+    _tenoned(m, stiles, rails, muntins, loose)
+
+
+def _tenoned(
+    m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...], muntins: tuple[str, ...], loose: bool
+) -> None:
+    """Mortise the ends for loose tenons, or cut tenons; then fit the joints."""
+    tool, deep = m.value("tenon_thickness"), m.value("tenon")
     if loose:
         m.add(
             "mortise:ends",

@@ -61,45 +61,50 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
     if lippings:
         _lippings(m, choice, glue, lippings)
     if trims:
-        sand = m.add(
-            "sand:fields",
-            "Sand the fields",
-            Trade.SAND,
-            needs=(m.whole,),
-            early=True,
-            bucket=Bucket.FINISH,
-            share=0.8,
-            hold=WorkpieceSetup(SideUp.OPENING),
-            cautions=("dust",),
-            check=StepCheck("raking light, no mark"),
-            why="the mouldings will stand in the way",
-            later="corners scraped by hand behind mouldings",
-        )
-        m.add(
-            "mitre:trims",
-            "Mitre the mouldings, field by field",
-            Trade.SAW,
-            parts=trims,
-            needs=(sand, *m.loose(trims)),
-            bucket=Bucket.JOINTS,
-            settings=(Setting("wide", choice.trim or 0.0), many(len(trims), "pieces")),
-            practice="one corner in off-cuts",
-            cautions=("saw",),
-            hold=WorkpieceSetup(SideUp.OPENING, trims[0]),
-            check=StepCheck("four corners shut dry", 0.2),
-        )
-        m.whole = m.add(
-            "fix:trims",
-            "Glue and pin the mouldings",
-            Trade.FIT,
-            parts=trims,
-            needs=("mitre:trims",),
-            bucket=Bucket.JOINTS,
-            hold=WorkpieceSetup(SideUp.OPENING),
-            wait_hours=1.0,
-            wait_for="the glue",
-            check=StepCheck("mitres shut, no glue on the field"),
-        )
+        _mouldings(m, choice, trims)
+
+
+def _mouldings(m: StepBuilder, choice: Layered, trims: tuple[str, ...]) -> None:
+    """Sand the fields, mitre the mouldings and fix them."""
+    sand = m.add(
+        "sand:fields",
+        "Sand the fields",
+        Trade.SAND,
+        needs=(m.whole,),
+        early=True,
+        bucket=Bucket.FINISH,
+        share=0.8,
+        hold=WorkpieceSetup(SideUp.OPENING),
+        cautions=("dust",),
+        check=StepCheck("raking light, no mark"),
+        why="the mouldings will stand in the way",
+        later="corners scraped by hand behind mouldings",
+    )
+    m.add(
+        "mitre:trims",
+        "Mitre the mouldings, field by field",
+        Trade.SAW,
+        parts=trims,
+        needs=(sand, *m.loose(trims)),
+        bucket=Bucket.JOINTS,
+        settings=(Setting("wide", choice.trim or 0.0), many(len(trims), "pieces")),
+        practice="one corner in off-cuts",
+        cautions=("saw",),
+        hold=WorkpieceSetup(SideUp.OPENING, trims[0]),
+        check=StepCheck("four corners shut dry", 0.2),
+    )
+    m.whole = m.add(
+        "fix:trims",
+        "Glue and pin the mouldings",
+        Trade.FIT,
+        parts=trims,
+        needs=("mitre:trims",),
+        bucket=Bucket.JOINTS,
+        hold=WorkpieceSetup(SideUp.OPENING),
+        wait_hours=1.0,
+        wait_for="the glue",
+        check=StepCheck("mitres shut, no glue on the field"),
+    )
 
 
 def _lippings(m: StepBuilder, choice: Layered, glue: GluePlan | None, lippings: tuple[str, ...]) -> None:

@@ -312,6 +312,11 @@ def _boards(leaf: _LightLeaf) -> Figure | None:
             leaf.parts.append(replace(board, has_tongue=at < n - 1))
     if choice.fill is LightFill.BOARDS:
         _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
+    return _boards_move(leaf, across)
+
+
+def _boards_move(leaf: _LightLeaf, across: Figure) -> Figure:
+    """Add how far all boards together would move."""
     moves = [
         abs(
             change_of_width(
@@ -323,7 +328,7 @@ def _boards(leaf: _LightLeaf) -> Figure | None:
         )
         for air in (leaf.wood.wet, leaf.wood.dry)
     ]
-    return f.derived(
+    return leaf.ctx.figures.derived(
         "boards_move",
         "all boards together would move by",
         max(moves),

@@ -314,26 +314,7 @@ def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
 def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
     ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
     word = {Stiffener.DADOES: "batten", Stiffener.CHANNELS: "channel", Stiffener.NAILED: "ledge"}[choice.stiffener]
-    wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
-    inset = ctx.chosen("stiffener_in", f"{word} ends, in from the edge", choice.stiffener_in, "build.stiffener_in")
-    end = ctx.chosen("stiffener_end", f"{word}, centre from the ends", choice.stiffener_end, "build.stiffener_end")
-    shrink = f.derived(
-        "season_shrink",
-        "the slab shrinks, at the driest, by",
-        max(0.0, -f["leaf_change_dry"].value),
-        Unit.MM,
-        f["leaf_change_dry"],
-        formula="as worked out, less than nothing is nothing",
-    )
-    terms = [plus(fit.width), minus(inset, 2)]
-    if choice.stiffener is not Stiffener.NAILED:
-        terms.append(minus(shrink))
-    length = f.total(
-        "stiffener_length",
-        f"{word}, length",
-        *terms,
-        source="short by what the slab shrinks, or its ends would come out",
-    )
+    wide, end, length = _stiffener_size(leaf, word)
     x0 = (fit.width.value - length.value) / 2
     z0, z1 = _depth(choice)
     places = _places(fit.height.value, end.value, choice.stiffeners)
@@ -376,6 +357,32 @@ def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
             fit.width,
             formula=f"screw of {ctx.fmt(SLOT_SCREW)} + its share of the movement",
         )
+
+
+def _stiffener_size(leaf: _SlabLeaf, word: str) -> tuple[Figure, Figure, Figure]:
+    """Add the stiffeners' width, how far from the ends they lie, and their length; return the three."""
+    ctx, choice, fit, f = leaf.ctx, leaf.choice, leaf.fit, leaf.ctx.figures
+    wide = ctx.chosen("stiffener_width", f"{word}, width", choice.stiffener_width, "build.stiffener_width")
+    inset = ctx.chosen("stiffener_in", f"{word} ends, in from the edge", choice.stiffener_in, "build.stiffener_in")
+    end = ctx.chosen("stiffener_end", f"{word}, centre from the ends", choice.stiffener_end, "build.stiffener_end")
+    shrink = f.derived(
+        "season_shrink",
+        "the slab shrinks, at the driest, by",
+        max(0.0, -f["leaf_change_dry"].value),
+        Unit.MM,
+        f["leaf_change_dry"],
+        formula="as worked out, less than nothing is nothing",
+    )
+    terms = [plus(fit.width), minus(inset, 2)]
+    if choice.stiffener is not Stiffener.NAILED:
+        terms.append(minus(shrink))
+    length = f.total(
+        "stiffener_length",
+        f"{word}, length",
+        *terms,
+        source="short by what the slab shrinks, or its ends would come out",
+    )
+    return wide, end, length
 
 
 def _depth(choice: Slab) -> tuple[float, float]:

@@ -167,32 +167,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
 
 def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     f = ctx.figures
-    height, half = fit.height.value, choice.stiffener_width / 2
-    if not half <= choice.stiffener_end <= height / 2 - half:
-        end = height / 5
-        ctx.report(
-            "stiffener-out",
-            Level.STOP,
-            Stage.LEAF,
-            "The stiffeners do not lie in the leaf one over the other",
-            f"Their centres are {ctx.fmt(choice.stiffener_end)} from foot and top of {ctx.fmt(fit.height)}, each is "
-            f"{ctx.fmt(choice.stiffener_width)} wide.",
-            Remedy(f"{ctx.fmt(end)} from the ends", "build.stiffener_end", end)
-            if 40 <= end <= 800 and half <= end
-            else Remedy("Narrower ones, or none"),
-            grounds=Grounds("stiffener_end"),
-        )
-    if f["stiffener_length"].value < 0.3 * fit.width.value:
-        less = fit.width.value / 10
-        ctx.report(
-            "stiffener-short",
-            Level.STOP,
-            Stage.LEAF,
-            "The stiffeners are too short to hold it",
-            f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
-            Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less),
-            grounds=Grounds("stiffener_length"),
-        )
+    _on_leaf(ctx, choice, fit)
     if choice.stiffener is Stiffener.NAILED:
         if season.value > HELD_MOVES:
             ctx.report(
@@ -240,6 +215,36 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
         grounds=Grounds("slot_length"),
     )
+
+
+def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
+    """Judge whether the stiffeners lie on the leaf, long enough to hold it."""
+    f, height, half = ctx.figures, fit.height.value, choice.stiffener_width / 2
+    if not half <= choice.stiffener_end <= height / 2 - half:
+        end = height / 5
+        ctx.report(
+            "stiffener-out",
+            Level.STOP,
+            Stage.LEAF,
+            "The stiffeners do not lie in the leaf one over the other",
+            f"Their centres are {ctx.fmt(choice.stiffener_end)} from foot and top of {ctx.fmt(fit.height)}, each is "
+            f"{ctx.fmt(choice.stiffener_width)} wide.",
+            Remedy(f"{ctx.fmt(end)} from the ends", "build.stiffener_end", end)
+            if 40 <= end <= 800 and half <= end
+            else Remedy("Narrower ones, or none"),
+            grounds=Grounds("stiffener_end"),
+        )
+    if f["stiffener_length"].value < 0.3 * fit.width.value:
+        less = fit.width.value / 10
+        ctx.report(
+            "stiffener-short",
+            Level.STOP,
+            Stage.LEAF,
+            "The stiffeners are too short to hold it",
+            f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
+            Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less),
+            grounds=Grounds("stiffener_length"),
+        )
 
 
 def _no_screw(ctx: Context, choice: Slab) -> None:

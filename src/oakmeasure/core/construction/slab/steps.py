@@ -38,6 +38,41 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
                 how="the rough face stays as it is, the other is planed",
             ),
         )
+    _lay(m, strips, ready)
+    before = _joints(m, choice, strips)
+    dry = m.add(
+        "dry:slab",
+        "Close it dry, clamps and all",
+        Trade.FIT,
+        parts=strips,
+        needs=(before,),
+        bucket=Bucket.GLUE,
+        share=0.4,
+        hold=WorkpieceSetup(SideUp.OPENING),
+        check=StepCheck("flat across by straightedge", 0.5),
+        how="every clamp set and laid by, cauls waxed",
+    )
+    m.whole = dry
+    if choice.glue is not SlabGlue.NOWHERE:
+        glue_up(m, glue, "slab", dry)
+    m.whole = m.add(
+        "flat:slab",
+        "Flatten the slab, both faces",
+        Trade.PLANE,
+        needs=(m.whole,),
+        bucket=Bucket.PARTS,
+        share=1.0,
+        settings=m.set_to(thick="thickness"),
+        hold=WorkpieceSetup(SideUp.OPENING),
+        cautions=("dust",),
+        check=StepCheck("thickest less thinnest", 0.5),
+        how="across the grain first, then along",
+    )
+    _held(m, choice)
+
+
+def _lay(m: StepBuilder, strips: tuple[str, ...], ready: tuple[str, ...]) -> None:
+    """Lay the strips, rip the end ones, shoot the joints."""
     m.add(
         "lay:boards",
         "Lay the strips in order and measure their widths",
@@ -77,36 +112,6 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
         practice="",
         check=StepCheck("no light between two that stand on one another; hollow in the middle", 0.1),
     )
-    before = _joints(m, choice, strips)
-    dry = m.add(
-        "dry:slab",
-        "Close it dry, clamps and all",
-        Trade.FIT,
-        parts=strips,
-        needs=(before,),
-        bucket=Bucket.GLUE,
-        share=0.4,
-        hold=WorkpieceSetup(SideUp.OPENING),
-        check=StepCheck("flat across by straightedge", 0.5),
-        how="every clamp set and laid by, cauls waxed",
-    )
-    m.whole = dry
-    if choice.glue is not SlabGlue.NOWHERE:
-        glue_up(m, glue, "slab", dry)
-    m.whole = m.add(
-        "flat:slab",
-        "Flatten the slab, both faces",
-        Trade.PLANE,
-        needs=(m.whole,),
-        bucket=Bucket.PARTS,
-        share=1.0,
-        settings=m.set_to(thick="thickness"),
-        hold=WorkpieceSetup(SideUp.OPENING),
-        cautions=("dust",),
-        check=StepCheck("thickest less thinnest", 0.5),
-        how="across the grain first, then along",
-    )
-    _held(m, choice)
 
 
 def _joints(m: StepBuilder, choice: Slab, strips: tuple[str, ...]) -> str:
@@ -143,20 +148,7 @@ def _held(m: StepBuilder, choice: Slab) -> None:
     if choice.stiffener is Stiffener.NONE or not battens:
         return
     if choice.stiffener is Stiffener.NAILED:
-        m.whole = m.add(
-            "nail:ledges",
-            "Nail the ledges on, no glue across",
-            Trade.FIT,
-            parts=battens,
-            needs=(m.whole, *m.loose(battens)),
-            bucket=Bucket.JOINTS,
-            hold=WorkpieceSetup(SideUp.CLOSING),
-            cautions=("drill",),
-            settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "nails")),
-            practice="one nail through off-cuts, clenched",
-            check=StepCheck("clenched across the grain"),
-            how="holes bored first, near the ends always",
-        )
+        _nailed(m, battens)
         return
     metal = choice.stiffener is Stiffener.CHANNELS
     m.add(
@@ -202,4 +194,21 @@ def _held(m: StepBuilder, choice: Slab) -> None:
         hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "screws")),
         check=StepCheck("screws in the slots' middle, just not tight"),
+    )
+
+
+def _nailed(m: StepBuilder, battens: tuple[str, ...]) -> None:
+    m.whole = m.add(
+        "nail:ledges",
+        "Nail the ledges on, no glue across",
+        Trade.FIT,
+        parts=battens,
+        needs=(m.whole, *m.loose(battens)),
+        bucket=Bucket.JOINTS,
+        hold=WorkpieceSetup(SideUp.CLOSING),
+        cautions=("drill",),
+        settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "nails")),
+        practice="one nail through off-cuts, clenched",
+        check=StepCheck("clenched across the grain"),
+        how="holes bored first, near the ends always",
     )

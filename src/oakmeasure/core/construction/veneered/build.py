@@ -43,19 +43,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     front, back = _thicknesses(ctx, choice)
     edging = _edging(ctx, choice)
     if choice.form is VeneerForm.FRAMED:
-        still = ctx.figures.given(
-            "movement_core",
-            "movement of the core, for each point",
-            0.0,
-            Unit.RATIO,
-            origin=chosen(source="sheet keeps its size"),
-        )
-        built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
-        say_yield(ctx, choice, fit)
-        say_bow(ctx, choice, wood, front, back, ctx.figures["stile"])
-        checks.judge(ctx, choice)
-        words = "edged before the veneer" if choice.edging_first else "edged after it"
-        return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
+        return _framed(ctx, fit, wood, choice, (front, back))
     f = ctx.figures
     core_width = f.total("core_width", "core, width", plus(fit.width), minus(edging, 2))
     core_height = f.total("core_height", "core, height", plus(fit.height), minus(edging, 2))
@@ -92,11 +80,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         Dim(0.0, e, "edging", "part:foot edging", True),
         Dim(e, h - e, "core_height", "part:core", True),
     )
-    rows = max(2, round(h / 400) + 1)
-    glue = (
-        GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
-        GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows),
-    )
+    glue = _glue_ups(w, h, t)
     words = "edged before the veneer" if choice.edging_first else "edged after the veneer"
     summary = f"{ctx.show.length(t, sign=False)} thick · veneered"
     return Build(
@@ -111,6 +95,33 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         glue_ups=glue,
         layered=True,
     )
+
+
+def _glue_ups(w: float, h: float, t: float) -> tuple[GlueUp, ...]:
+    """Return what is glued up of a flush leaf."""
+    rows = max(2, round(h / 400) + 1)
+    glue = (
+        GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
+        GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows),
+    )
+    return glue
+
+
+def _framed(ctx: Context, fit: Fit, wood: Timber, choice: Veneered, veneers: tuple[Figure, Figure]) -> Build:
+    """Return the leaf set out as a frame; a core of sheet keeps its size."""
+    still = ctx.figures.given(
+        "movement_core",
+        "movement of the core, for each point",
+        0.0,
+        Unit.RATIO,
+        origin=chosen(source="sheet keeps its size"),
+    )
+    built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
+    say_yield(ctx, choice, fit)
+    say_bow(ctx, choice, wood, *veneers, ctx.figures["stile"])
+    checks.judge(ctx, choice)
+    words = "edged before the veneer" if choice.edging_first else "edged after it"
+    return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
 
 
 def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
@@ -259,37 +270,7 @@ def _layers(
     )
     made = [core]
     if edged:
-        size = Size(member.finished.length, e, thick)
-        sawn = Size(member.planed.length, ctx.figures["edging_sawn"].value, thick)
-        f = member.face
-        inner = max(f.y1 - e, f.y0), max(f.x1 - e, f.x0)
-        rects = (
-            (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1))
-            if member.grain_upright
-            else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
-        )
-        shapes: tuple[tuple[Point, ...], ...] = ((), ())
-        if member.shape and member.grain_upright:
-            low, high = (clipped(_corners(each), member.shape) for each in rects)
-            shapes = low, high
-        elif member.shape:
-            shapes = _along(member.shape, e)
-        for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
-            made.append(
-                PartSpec(
-                    f"{member.name}, edging {at}",
-                    Role.LIPPING,
-                    around(shape) if shape else rect,
-                    (member.length, edging),
-                    sizes=(size, sawn),
-                    species=wood.frame.key,
-                    upright=member.grain_upright,
-                    depth=(z0 + front.value, z1 - back.value),
-                    shape=shape,
-                    volume=size.length * e * thick,
-                    note="bent, or sawn to the curve" if shape else "",
-                ).made(ctx)
-            )
+        made += _edgings(ctx, wood, core, (edging, e))
     for ending, depth in (("", (z0, z0 + front.value)), (", back", (z1 - back.value, z1))):
         layer = depth[1] - depth[0]
         if layer <= 0:
@@ -310,6 +291,42 @@ def _layers(
                 volume=seen * layer,
                 place=member.place,
                 is_back=bool(ending),
+            ).made(ctx)
+        )
+    return made
+
+
+def _edgings(ctx: Context, wood: Timber, core: Part, edging: tuple[Figure, float]) -> list[Part]:
+    """Return both edgings of a member; edging: as it is chosen, and how thick it is on this one."""
+    made, thick, e, f = [], core.finished.thickness, edging[1], core.face
+    size = Size(core.finished.length, e, thick)
+    sawn = Size(core.planed.length, ctx.figures["edging_sawn"].value, thick)
+    inner = max(f.y1 - e, f.y0), max(f.x1 - e, f.x0)
+    rects = (
+        (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1))
+        if core.grain_upright
+        else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
+    )
+    shapes: tuple[tuple[Point, ...], ...] = ((), ())
+    if core.shape and core.grain_upright:
+        low, high = (clipped(_corners(each), core.shape) for each in rects)
+        shapes = low, high
+    elif core.shape:
+        shapes = _along(core.shape, e)
+    for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
+        made.append(
+            PartSpec(
+                f"{core.name}, edging {at}",
+                Role.LIPPING,
+                around(shape) if shape else rect,
+                (core.length, edging[0]),
+                sizes=(size, sawn),
+                species=wood.frame.key,
+                upright=core.grain_upright,
+                depth=core.depth or (0.0, thick),
+                shape=shape,
+                volume=size.length * e * thick,
+                note="bent, or sawn to the curve" if shape else "",
             ).made(ctx)
         )
     return made

@@ -94,9 +94,15 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
         )
     if choice.thin is None:
         return
+    _measured(ctx, choice, choice.thin)
+
+
+def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
+    """Judge what the thinnest of the measured veneers may lose."""
+    f = ctx.figures
     may, spread = f["veneer_may_lose"], f["veneer_spread"]
     numbers = f"They measure {ctx.fmt(f['veneer_thin'])} to {ctx.fmt(f['veneer_thick'])}, {ctx.fmt(spread)} apart."
-    thinner = choice.thin - choice.sanding
+    thinner = thin - choice.sanding
     mend = (
         Remedy(f"Finish at {ctx.fmt(thinner)}", "build.veneer", thinner)
         if thinner >= 0.5

@@ -25,31 +25,7 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
     veneers = tuple(p.name for p in m.build.parts if p.role is Role.VENEER)
     cores = tuple(p.name for p in m.build.parts if p.role not in (Role.VENEER, Role.LIPPING))
     edgings = m.names(Role.LIPPING)
-    m.add(
-        "resaw",
-        "Resaw the veneers in sequence, numbered as they fall",
-        Trade.SAW,
-        parts=veneers,
-        needs=("measure:opening",),
-        bucket=Bucket.PARTS,
-        cautions=("resaw", "dust"),
-        about=About.TIMBER,
-        settings=m.set_to(fence="veneer_raw", kerf="resaw_kerf", from_a_board="veneers_each"),
-        practice="one cut on a narrower board of the same wood",
-        check=StepCheck("thickest less thinnest of each", 0.3),
-        how="a face planed before every cut",
-    )
-    m.add(
-        "rest:veneers",
-        "Stack the veneers flat under weight",
-        Trade.WOOD,
-        parts=veneers,
-        needs=("resaw",),
-        bucket=Bucket.PARTS,
-        share=0.1,
-        wait_hours=48.0,
-        wait_for="the veneers to settle",
-    )
+    _resaw(m, veneers)
     first = ("rest:veneers", *m.loose(cores))
     if edgings:
         m.add(
@@ -99,3 +75,32 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
         frame_steps(m, choice)
         glue_up(m, glue, "frame", m.whole)
         after_frame(m, choice)
+
+
+def _resaw(m: StepBuilder, veneers: tuple[str, ...]) -> None:
+    """Saw the veneers and let them settle."""
+    m.add(
+        "resaw",
+        "Resaw the veneers in sequence, numbered as they fall",
+        Trade.SAW,
+        parts=veneers,
+        needs=("measure:opening",),
+        bucket=Bucket.PARTS,
+        cautions=("resaw", "dust"),
+        about=About.TIMBER,
+        settings=m.set_to(fence="veneer_raw", kerf="resaw_kerf", from_a_board="veneers_each"),
+        practice="one cut on a narrower board of the same wood",
+        check=StepCheck("thickest less thinnest of each", 0.3),
+        how="a face planed before every cut",
+    )
+    m.add(
+        "rest:veneers",
+        "Stack the veneers flat under weight",
+        Trade.WOOD,
+        parts=veneers,
+        needs=("resaw",),
+        bucket=Bucket.PARTS,
+        share=0.1,
+        wait_hours=48.0,
+        wait_for="the veneers to settle",
+    )

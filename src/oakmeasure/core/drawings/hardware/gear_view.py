@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from itertools import pairwise
 
 from oakmeasure.core.base.geometry import circle
@@ -172,26 +173,7 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     page.line([(ground.x0, ground.y1), (ground.x1, ground.y1)], Layer.FLOOR)
     edge = build.edge or t
     if guide.kind is GuideKind.FIN and "guide_depth" in f:
-        deep = (f.get("guide_left") or f["guide_depth"]).value
-        wide, fin = guide.groove_width, guide.fin
-        page.rect(rect((edge - wide) / 2, 0, (edge + wide) / 2, deep), Layer.SPACE, ref="figure:guide_depth")
-        page.box(rect((edge - wide) / 2, 0, (edge + wide) / 2, deep), Layer.OUTLINE, ref="figure:guide_depth")
-        page.rect(rect((edge - fin) / 2, -gap, (edge + fin) / 2, max(deep - 2, 1)), Layer.METAL, ref="figure:guide_fin")
-        page.rect(rect(edge / 2 - 20, -gap, edge / 2 + 20, -gap + guide.plate), Layer.METAL, ref="figure:guide_plate")
-        side = rect(t, 0, t, deep)
-        page.dimension(
-            (side.x1 + 3 * step, side.y0),
-            (side.x1 + 3 * step, side.y1),
-            show.length(deep),
-            figure="guide_left" if "guide_left" in f else "guide_depth",
-        )
-        over = rect((edge - wide) / 2, deep + 12, (edge + wide) / 2, deep + 12)
-        page.label(
-            ((over.x0 + over.x1) / 2, over.y0),
-            show.length(wide),
-            Lettering(bold=True, on_paper=True),
-            ref="figure:guide_width",
-        )
+        _fin(page, leaf, edge, t, rect)
     elif guide.kind is GuideKind.CHEEKS:
         for a, b in ((-guide.felt - guide.cheek, -guide.felt), (edge + guide.felt, edge + guide.felt + guide.cheek)):
             page.rect(rect(a, -gap, b, 32), Layer.METAL, ref="figure:guide_spacing")
@@ -208,4 +190,32 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     left = rect(0, 0, 0, 0)
     page.dimension(
         (left.x0 - 3 * step, left.y0 - gap * big), (left.x0 - 3 * step, left.y0), show.length(gap), figure="gap_floor"
+    )
+
+
+def _fin(
+    page: Sketch, leaf: LeafSolution, edge: float, t: float, rect: Callable[[float, float, float, float], Rect]
+) -> None:
+    """The groove in the foot and the fin in it."""
+    show, step, f, guide = page.show, page.step, leaf.figures, leaf.leaf.hardware.guide
+    gap = f["gap_floor"].value
+    deep = (f.get("guide_left") or f["guide_depth"]).value
+    wide, fin = guide.groove_width, guide.fin
+    page.rect(rect((edge - wide) / 2, 0, (edge + wide) / 2, deep), Layer.SPACE, ref="figure:guide_depth")
+    page.box(rect((edge - wide) / 2, 0, (edge + wide) / 2, deep), Layer.OUTLINE, ref="figure:guide_depth")
+    page.rect(rect((edge - fin) / 2, -gap, (edge + fin) / 2, max(deep - 2, 1)), Layer.METAL, ref="figure:guide_fin")
+    page.rect(rect(edge / 2 - 20, -gap, edge / 2 + 20, -gap + guide.plate), Layer.METAL, ref="figure:guide_plate")
+    side = rect(t, 0, t, deep)
+    page.dimension(
+        (side.x1 + 3 * step, side.y0),
+        (side.x1 + 3 * step, side.y1),
+        show.length(deep),
+        figure="guide_left" if "guide_left" in f else "guide_depth",
+    )
+    over = rect((edge - wide) / 2, deep + 12, (edge + wide) / 2, deep + 12)
+    page.label(
+        ((over.x0 + over.x1) / 2, over.y0),
+        show.length(wide),
+        Lettering(bold=True, on_paper=True),
+        ref="figure:guide_width",
     )

@@ -182,6 +182,11 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
+    _too_little(ctx, swing, opens, wish)
+
+
+def _too_little(ctx: Context, swing: Swing, opens: Figure, wish: Figure) -> None:
+    """Say what would let it open as far as is wished."""
     wider = next((key for key in cup_keys() if cup_from_table(key).opens >= wish.value), None)
     remedy = Remedy("Move what stands in its way")
     if swing.stopped_by == "hinge's own stop":

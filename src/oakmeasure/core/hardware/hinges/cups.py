@@ -333,22 +333,15 @@ def _borings(
                     at=at,
                 )
             )
-    for place in places:
-        found.append(
-            Boring(
-                BoringKind.PLATE,
-                CutIn.HINGE_SIDE,
-                "cabinet side",
-                CutSide.CABINET_INSIDE,
-                Datum.OPENING_EDGE,
-                place.plate.value - HOLES,
-                2 * HOLES,
-                back.value,
-                DOWEL_DEEP,
-                number=place.number,
-            )
-        )
-    return tuple(found)
+    return (*found, *(_plate(place, back.value) for place in places))
+
+
+def _plate(place: CupPlace, back: float) -> Boring:
+    side, inside, datum = CutIn.HINGE_SIDE, CutSide.CABINET_INSIDE, Datum.OPENING_EDGE
+    start, number = place.plate.value - HOLES, place.number
+    return Boring(
+        BoringKind.PLATE, side, "cabinet side", inside, datum, start, 2 * HOLES, back, DOWEL_DEEP, number=number
+    )
 
 
 def bored_depth(ctx: Context, point: float) -> Figure:

@@ -5,9 +5,12 @@ template = hinge + (bush − cutter) all round, half on each side. Sources: comm
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.hinges import PacketButt
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Origin, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
@@ -56,8 +59,13 @@ def judge_packet(ctx: Context) -> None:
         *(f[figure_name(f"packet_{at}")] for at in range(1, len(packet) + 1)),
         formula="most − least",
     )
+    _judge_spread(ctx, packet, spread)
+
+
+def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) -> None:
+    """Judge whether all are measured, and how far they differ."""
     letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
-    count = int(f["butt_count"].value)
+    count = int(ctx.figures["butt_count"].value)
     if len(packet) < count:
         ctx.report(
             "packet-few",

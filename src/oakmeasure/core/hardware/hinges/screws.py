@@ -9,7 +9,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import SheetMaterial, stuff
+from oakmeasure.core.document.species import SheetMaterial, Species, stuff
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, chosen, derived, given
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
@@ -122,6 +122,73 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             grounds=Grounds("screw_length", f"part:{member.name}", rule="never in an edge of sheet, nor end grain"),
         )
         return
+    dry, one = _one_bears(ctx, made_of, diameter, length)
+    work, misuse = _loads(ctx, mass, one, count)
+    add(
+        derived(
+            "screw_pilot",
+            "pilot hole",
+            pilot(diameter=diameter.value, gravity=dry.value),
+            Unit.MM,
+            diameter,
+            dry,
+            formula="root of the screw × 0.85 in hard wood, 0.7 in soft",
+            source="common practice",
+        )
+    )
+    _lift(ctx)
+    _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
+
+
+def _loads(ctx: Context, mass: Figure, one: Figure, count: Figure) -> tuple[Figure, Figure]:
+    """Add what the top butt's screws may bear, and what they bear misused; return both."""
+    f, add = ctx.figures, ctx.figures.add
+    work = add(
+        derived(
+            "screws_work",
+            "the top butt's screws, to work with",
+            one.value * count.value / WORKING,
+            Unit.N,
+            one,
+            count,
+            formula="screws × what one bears ÷ 6",
+        )
+    )
+    misuse = add(
+        derived(
+            "misuse_pull",
+            "top butt, pulled with a person on the open leaf",
+            misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
+            Unit.N,
+            mass,
+            f["leaf_width"],
+            f["butt_spacing"],
+            formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing",
+        )
+    )
+    return work, misuse
+
+
+def _lift(ctx: Context) -> None:
+    """Add how much packing behind the lower butt raises the latch corner."""
+    f, add = ctx.figures, ctx.figures.add
+    up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
+    add(
+        derived(
+            "packing_lifts",
+            f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by",
+            up,
+            Unit.MM,
+            f["leaf_width"],
+            f["butt_spacing"],
+            formula="the packing × width ÷ spacing",
+        )
+    )
+
+
+def _one_bears(ctx: Context, made_of: Species, diameter: Figure, length: Figure) -> tuple[Figure, Figure]:
+    """Add the gravity of dry wood and what one screw bears in it; return both."""
+    add = ctx.figures.add
     gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
     dry = add(
         given(
@@ -156,54 +223,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
             source="Wood Handbook, FPL-GTR-282, ch. 8",
         )
     )
-    work = add(
-        derived(
-            "screws_work",
-            "the top butt's screws, to work with",
-            one.value * count.value / WORKING,
-            Unit.N,
-            one,
-            count,
-            formula="screws × what one bears ÷ 6",
-        )
-    )
-    misuse = add(
-        derived(
-            "misuse_pull",
-            "top butt, pulled with a person on the open leaf",
-            misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
-            Unit.N,
-            mass,
-            f["leaf_width"],
-            f["butt_spacing"],
-            formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing",
-        )
-    )
-    add(
-        derived(
-            "screw_pilot",
-            "pilot hole",
-            pilot(diameter=diameter.value, gravity=gravity),
-            Unit.MM,
-            diameter,
-            dry,
-            formula="root of the screw × 0.85 in hard wood, 0.7 in soft",
-            source="common practice",
-        )
-    )
-    up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
-    add(
-        derived(
-            "packing_lifts",
-            f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by",
-            up,
-            Unit.MM,
-            f["leaf_width"],
-            f["butt_spacing"],
-            formula="the packing × width ÷ spacing",
-        )
-    )
-    _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
+    return dry, one
 
 
 def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, count: Figure) -> None:

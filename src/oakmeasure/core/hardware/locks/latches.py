@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.prisms import block, bore, rod
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.hinges import Latch, LatchKind
+from oakmeasure.core.document.hinges import FlushBolts, Latch, LatchKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, minus, plus
@@ -251,29 +251,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     thick, w, h = f["thickness"], fit.width.value, fit.height.value
     width = ctx.chosen("bolt_width", "flush bolt, width", bolts.width, "hardware.bolts.width")
     beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
-    if beside.value < BESIDE:
-        most = thick.value - 2 * BESIDE
-        ctx.report(
-            "bolts-thin",
-            Level.STOP if beside.value < 2 else Level.WARNING,
-            Stage.HARDWARE,
-            "The leaf is thin for its flush bolts",
-            f"{ctx.fmt(beside)} stay on each side.",
-            Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most)
-            if most >= 8
-            else Remedy("Bolts on the face"),
-            grounds=Grounds("bolt_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
-        )
-    else:
-        ctx.report(
-            "bolts",
-            Level.OK,
-            Stage.HARDWARE,
-            "Flush bolts in the slow leaf, top and bottom",
-            f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
-            Remedy("Escape and fire doors: local code decides whether bolts are allowed"),
-            grounds=Grounds("bolt_beside"),
-        )
+    _judge_bolts(ctx, bolts, thick, beside)
     member = f"{latch_member(build)}, slow leaf"
     depth = middle(thick.value, width.value)
     edge = CutSide.MEETING_EDGE
@@ -325,3 +303,30 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             bolts.into,
         ),
     )
+
+
+def _judge_bolts(ctx: Context, bolts: FlushBolts, thick: Figure, beside: Figure) -> None:
+    """Judge the wood beside the bolts."""
+    if beside.value < BESIDE:
+        most = thick.value - 2 * BESIDE
+        ctx.report(
+            "bolts-thin",
+            Level.STOP if beside.value < 2 else Level.WARNING,
+            Stage.HARDWARE,
+            "The leaf is thin for its flush bolts",
+            f"{ctx.fmt(beside)} stay on each side.",
+            Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most)
+            if most >= 8
+            else Remedy("Bolts on the face"),
+            grounds=Grounds("bolt_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
+        )
+    else:
+        ctx.report(
+            "bolts",
+            Level.OK,
+            Stage.HARDWARE,
+            "Flush bolts in the slow leaf, top and bottom",
+            f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
+            Remedy("Escape and fire doors: local code decides whether bolts are allowed"),
+            grounds=Grounds("bolt_beside"),
+        )

@@ -8,10 +8,10 @@ common practice of the trade.
 from __future__ import annotations
 
 from oakmeasure.core.base.prisms import block, bore
-from oakmeasure.core.document.hinges import MortiseLock, PullKind
+from oakmeasure.core.document.hinges import MortiseLock, Pull, PullKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import CHOSEN, chosen, minus, plus
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
 from oakmeasure.core.leaf.leaf_context import Context
@@ -52,62 +52,9 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     )
     _judge(ctx, lock, build)
     member = latch_member(build)
-    half, fore = lock.case_height / 2, lock.forend_length / 2
+    fore = lock.forend_length / 2
     w, y, thick = fit.width.value, fit.height.value - down.value, f["thickness"].value
-    key_y = y - lock.key_below
-    found = [
-        Boring(
-            BoringKind.LOCK_MORTISE,
-            CutIn.LEAF,
-            member,
-            CutSide.LATCH_EDGE,
-            Datum.LEAF_TOP,
-            down.value - half,
-            lock.case_height,
-            lock.case_thickness,
-            deep.value,
-            block(w - deep.value, y - half, w, y + half, middle(thick, lock.case_thickness)),
-        ),
-        Boring(
-            BoringKind.LOCK_FOREND,
-            CutIn.LEAF,
-            member,
-            CutSide.LATCH_EDGE,
-            Datum.LEAF_TOP,
-            down.value - fore,
-            lock.forend_length,
-            lock.forend_width,
-            lock.forend_thickness,
-            block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width)),
-        ),
-        Boring(
-            BoringKind.SPINDLE_HOLE,
-            CutIn.LEAF,
-            member,
-            CutSide.BOTH_FACES_AT_LATCH,
-            Datum.LEAF_TOP,
-            down.value - lock.spindle_bore / 2,
-            lock.spindle_bore,
-            back.value,
-            thick,
-            bore(w - back.value, y, lock.spindle_bore, (0.0, thick)),
-        ),
-    ]
-    if lock.key_bore:
-        found.append(
-            Boring(
-                BoringKind.KEYHOLE,
-                CutIn.LEAF,
-                member,
-                CutSide.BOTH_FACES_AT_LATCH,
-                Datum.LEAF_TOP,
-                down.value + lock.key_below - lock.key_bore / 2,
-                lock.key_bore,
-                back.value,
-                thick,
-                bore(w - back.value, key_y, lock.key_bore, (0.0, thick)),
-            )
-        )
+    found = _lock_cuts(lock, member, (w, y, thick), down.value, back.value, deep.value)
     plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
     at = keep(
         BoringKind.LOCK_KEEP,
@@ -120,6 +67,67 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     if at is not None:
         found.append(at)
     return tuple(found)
+
+
+def _lock_cuts(
+    lock: MortiseLock, member: str, at: tuple[float, float, float], down: float, back: float, deep: float
+) -> list[Boring]:
+    """Return what is cut into the leaf; at: its latch edge, the lock's middle up it, its thickness."""
+    half, fore, (w, y, thick) = lock.case_height / 2, lock.forend_length / 2, at
+    found = [
+        Boring(
+            BoringKind.LOCK_MORTISE,
+            CutIn.LEAF,
+            member,
+            CutSide.LATCH_EDGE,
+            Datum.LEAF_TOP,
+            down - half,
+            lock.case_height,
+            lock.case_thickness,
+            deep,
+            block(w - deep, y - half, w, y + half, middle(thick, lock.case_thickness)),
+        ),
+        Boring(
+            BoringKind.LOCK_FOREND,
+            CutIn.LEAF,
+            member,
+            CutSide.LATCH_EDGE,
+            Datum.LEAF_TOP,
+            down - fore,
+            lock.forend_length,
+            lock.forend_width,
+            lock.forend_thickness,
+            block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width)),
+        ),
+        Boring(
+            BoringKind.SPINDLE_HOLE,
+            CutIn.LEAF,
+            member,
+            CutSide.BOTH_FACES_AT_LATCH,
+            Datum.LEAF_TOP,
+            down - lock.spindle_bore / 2,
+            lock.spindle_bore,
+            back,
+            thick,
+            bore(w - back, y, lock.spindle_bore, (0.0, thick)),
+        ),
+    ]
+    if lock.key_bore:
+        found.append(
+            Boring(
+                BoringKind.KEYHOLE,
+                CutIn.LEAF,
+                member,
+                CutSide.BOTH_FACES_AT_LATCH,
+                Datum.LEAF_TOP,
+                down + lock.key_below - lock.key_bore / 2,
+                lock.key_bore,
+                back,
+                thick,
+                bore(w - back, y - lock.key_below, lock.key_bore, (0.0, thick)),
+            )
+        )
+    return found
 
 
 def middle(thickness: float, wide: float) -> tuple[float, float]:
@@ -211,35 +219,15 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         )
         return ()
     if pull.kind is PullKind.BAR:
-        holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
-        margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, origin=CHOSEN)
-        f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
-        f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
-        ctx.report(
-            "pull",
-            Level.OK,
-            Stage.HARDWARE,
-            "The bar's holes, both sides alike",
-            f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
-            f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
-            grounds=Grounds("pull_centres"),
-        )
-        return tuple(
-            Boring(
-                BoringKind.PULL_HOLE,
-                CutIn.LEAF,
-                member,
-                CutSide.OPENING_THROUGH_AT_LATCH,
-                Datum.LEAF_TOP,
-                down.value + off - BAR_BORE / 2,
-                BAR_BORE,
-                edge.value,
-                f["thickness"].value,
-                bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)),
-                at=at,
-            )
-            for at, off in ((1, -half), (2, half))
-        )
+        return _bar_holes(ctx, pull, (x, y), down, edge, member)
+    return _recess(ctx, pull, (x, y), down, edge, member)
+
+
+def _recess(
+    ctx: Context, pull: Pull, at: tuple[float, float], down: Figure, edge: Figure, member: str
+) -> tuple[Boring, ...]:
+    """Return the recess of a flush pull; judge what stays under it."""
+    f, half, (x, y) = ctx.figures, pull.recess_high / 2, at
     deep = ctx.chosen("pull_deep", "flush pull, depth", pull.recess_deep, "hardware.pull.recess_deep")
     left = f.total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep))
     if left.value < FACE_LEFT:
@@ -269,4 +257,40 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             deep.value,
             block(x - wide, y - half, x + wide, y + half, (0.0, deep.value)),
         ),
+    )
+
+
+def _bar_holes(
+    ctx: Context, pull: Pull, at: tuple[float, float], down: Figure, edge: Figure, member: str
+) -> tuple[Boring, ...]:
+    """Return the two holes of a bar; add its drilling template."""
+    f, half, (x, y) = ctx.figures, pull.centres / 2, at
+    holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
+    margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, origin=CHOSEN)
+    f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
+    f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
+    ctx.report(
+        "pull",
+        Level.OK,
+        Stage.HARDWARE,
+        "The bar's holes, both sides alike",
+        f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
+        f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",
+        grounds=Grounds("pull_centres"),
+    )
+    return tuple(
+        Boring(
+            BoringKind.PULL_HOLE,
+            CutIn.LEAF,
+            member,
+            CutSide.OPENING_THROUGH_AT_LATCH,
+            Datum.LEAF_TOP,
+            down.value + off - BAR_BORE / 2,
+            BAR_BORE,
+            edge.value,
+            f["thickness"].value,
+            bore(x, y - off, BAR_BORE, (0.0, f["thickness"].value)),
+            at=at,
+        )
+        for at, off in ((1, -half), (2, half))
     )

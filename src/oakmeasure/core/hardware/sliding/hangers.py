@@ -213,28 +213,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     rating = of_set(ctx, "rating_kg", "rated: one hanger", USUAL_RATING, Unit.KG)
     works = most
     if kind is HangerKind.FACE:
-        off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
-        if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
-            off = f.total(
-                "off_outer",
-                "outer leaf: wheel's plane to its middle",
-                plus(off),
-                plus(f["thickness"]),
-                plus(f["slide_air"]),
-            )
-        apart = ctx.chosen("bolt_apart", "a hanger's two bolts apart", choice.bolt_apart, "hardware.hangers.bolt_apart")
-        pull = eccentric(share=most.value, off=off.value, apart=apart.value)
-        extra = f.derived(
-            "hanger_eccentric",
-            "pull on the upper bolt, from hanging beside the wheel",
-            pull,
-            Unit.N,
-            most,
-            off,
-            apart,
-            formula="share × offset ÷ bolts apart",
-        )
-        works = f.total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra))
+        works = _with_eccentric(ctx, most)
     limit = f.derived(
         "hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating, formula="rating × 9.80665"
     )
@@ -285,6 +264,33 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
             f"{words} Hang {ctx.fmt(load)} from the track first.",
             grounds=Grounds(ratio.name, rule="its sheet"),
         )
+
+
+def _with_eccentric(ctx: Context, most: Figure) -> Figure:
+    """Return what a hanger bears with what hanging beside its wheel adds."""
+    f, choice = ctx.figures, ctx.leaf.hardware.hangers
+    off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
+    if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
+        off = f.total(
+            "off_outer",
+            "outer leaf: wheel's plane to its middle",
+            plus(off),
+            plus(f["thickness"]),
+            plus(f["slide_air"]),
+        )
+    apart = ctx.chosen("bolt_apart", "a hanger's two bolts apart", choice.bolt_apart, "hardware.hangers.bolt_apart")
+    pull = eccentric(share=most.value, off=off.value, apart=apart.value)
+    extra = f.derived(
+        "hanger_eccentric",
+        "pull on the upper bolt, from hanging beside the wheel",
+        pull,
+        Unit.N,
+        most,
+        off,
+        apart,
+        formula="share × offset ÷ bolts apart",
+    )
+    return f.total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra))
 
 
 # --- what is cut for them ------------------------------------------------------------------------------------
