@@ -16,7 +16,7 @@ from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import CabinetChoices, Hanging
 from oakmeasure.core.document.job import FitChoices, Hand, HardwareChoices, Reading
 from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import hinge_edits, job_edits
 from oakmeasure.core.edits.drag import dragged_cup
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.fit.swing.cup_clearance import corner_way, least_reveal, pin_for
@@ -247,12 +247,12 @@ def test_mock_up_gives_the_reach():
 
 def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and_can_be_taken():
     made = hinged(unknown=CupUnknown.REACH, boring=2.5, plate=0.0, crank=0.0)
-    kept = job_edits.with_kept_hinge(made, "leaf-1", "2026-11-25")
+    kept = hinge_edits.with_kept_hinge(made, "leaf-1", "2026-11-25")
     mine = kept.own_cups[0]
     assert mine.name == "Heron 110, kept 2026-11-25"
     assert mine.reach == Reading(value=11.5)
     assert mine.source == "mock-up: overlay 14, middle 20, crank 0, plate 0 mm, 2026-11-25"
-    again = job_edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
+    again = hinge_edits.with_kept_hinge(kept, "leaf-1", "2026-11-25")
     assert len(again.own_cups) == 1
     other = job_edits.with_field(again, "leaf-1", "hardware.cup.unknown", CupUnknown.BORING)
     table = catalogue(other, solve(other).leaves[0])[0]
@@ -268,7 +268,7 @@ def test_hinge_of_a_mock_up_joins_the_jobs_own_with_its_day_and_its_readings_and
 
 
 def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
-    made = job_edits.with_kept_hinge(job(), "leaf-1", "2026-11-25")
+    made = hinge_edits.with_kept_hinge(job(), "leaf-1", "2026-11-25")
     table = catalogue(made, solve(made).leaves[0])[0]
     assert any(each.cells[0].endswith("kept 2026-11-25") for each in table.options)
     for option in (each for each in table.options if each.remedy):
@@ -278,4 +278,4 @@ def test_butts_of_the_catalogue_are_judged_as_the_leaf_judges_them():
     sliding = job(hanging=Hanging.SLIDING)
     assert catalogue(sliding, solve(sliding).leaves[0]) == ()
     with pytest.raises(InputError):
-        job_edits.with_kept_hinge(sliding, "leaf-1", "2026-11-25")
+        hinge_edits.with_kept_hinge(sliding, "leaf-1", "2026-11-25")

@@ -26,7 +26,8 @@ from oakmeasure.core.document.production import MakeChoices, MishapKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
 from oakmeasure.core.drawings.drawing import Area, Label, Layer
-from oakmeasure.core.drawings.make.op_view import lies, op_view, work_view
+from oakmeasure.core.drawings.make.bench_lies import lies
+from oakmeasure.core.drawings.make.op_view import op_view, work_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.finish import finish_days, slower

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.document.readings import HeadKind, MeasuredBy, Tick, TickForm, TickTemplate
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import job_edits, tick_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.grouping import grouped
@@ -184,7 +184,7 @@ def test_writing_ticks_another_way_moves_no_point(one, other, angle, stick):
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     before = [point_of(each, stick) for each in made.ticks]
     for form in (one, other):
-        sample = job_edits.with_tick_form(sample, "leaf-1", form)
+        sample = tick_edits.with_tick_form(sample, "leaf-1", form)
     after = sample.leaves[0].template
     assert after.form is other
     for tick, (x, y) in zip(after.ticks, before, strict=True):

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.readings import MeasuredBy, TickForm
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import tick_edits
 from oakmeasure.core.solver import solve
 from oakmeasure.files.tables.points import PointsFileError, read_points
 from samples import job
@@ -112,7 +112,7 @@ def drawing(tmp_path, unit=ezdxf.units.CM):
 @pytest.mark.parametrize("unit", [ezdxf.units.CM, ezdxf.units.MM, 0])
 def test_dxf_outline_gives_the_opening_in_mm_whatever_its_unit(tmp_path, unit):
     ticks = read_points(drawing(tmp_path, unit), UnitSystem.MM)
-    made = job_edits.with_ticks(job(), "leaf-1", ticks)
+    made = tick_edits.with_ticks(job(), "leaf-1", ticks)
     assert made.leaves[0].measured_by is MeasuredBy.TICKS
     assert made.leaves[0].template.form is TickForm.POINT
     leaf = solve(made).leaves[0]

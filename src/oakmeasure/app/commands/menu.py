@@ -21,7 +21,7 @@ from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
 from oakmeasure.app.tools.file_dialogs import file_name
 from oakmeasure.app.tools.rules_dialog import RulesDialog
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import hinge_edits, job_edits, tick_edits
 from oakmeasure.core.forms.fields import Ask
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
@@ -177,7 +177,7 @@ class Commands(JobFiles):
             self.tell("Not read", f"{error}. The ticks are as they were.")
             return
         leaf_id = self.session.leaf_id
-        self._report(self.session.push("read ticks", lambda job: job_edits.with_ticks(job, leaf_id, ticks)))
+        self._report(self.session.push("read ticks", lambda job: tick_edits.with_ticks(job, leaf_id, ticks)))
 
     def import_hardware(self) -> None:
         """Read a table: hinges join the job's own, a track set is taken by the leaf in hand."""
@@ -217,7 +217,7 @@ class Commands(JobFiles):
     def take_check(self) -> None:
         """Keep the last tick as the check reading."""
         leaf_id = self.session.leaf_id
-        self._report(self.session.push("take the check", lambda job: job_edits.with_last_tick_as_check(job, leaf_id)))
+        self._report(self.session.push("take the check", lambda job: tick_edits.with_last_tick_as_check(job, leaf_id)))
 
     def to_measure(self) -> None:
         """Show all that is still to be measured, and what hangs on it."""
@@ -360,7 +360,7 @@ class Commands(JobFiles):
         """Put the hinge of the leaf in hand among the job's own, with today's date."""
         on = date.today().isoformat()
         leaf_id = self.session.leaf_id
-        self._report(self.session.push("keep this hinge", lambda job: job_edits.with_kept_hinge(job, leaf_id, on)))
+        self._report(self.session.push("keep this hinge", lambda job: hinge_edits.with_kept_hinge(job, leaf_id, on)))
 
     def rename_leaf(self) -> None:
         name = self.ask_text("Rename this leaf", "What is it for?", self.session.leaf.name)

@@ -13,15 +13,12 @@ from oakmeasure.core.construction.framed import patterns
 from oakmeasure.core.document.adjustment import Gaps, Sliding
 from oakmeasure.core.document.construction_model import ConstructionModel
 from oakmeasure.core.document.constructions import KINDS, model_of
-from oakmeasure.core.document.cup_hinges import cup_from_table
-from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.job import Acknowledged, Climate, Exposure, Job, LateTrim, Leaf, Reading
-from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, Polygon, Tick, TickForm, TickTemplate, restated
+from oakmeasure.core.document.readings import FloorReadings, MeasuredBy, restated
 from oakmeasure.core.document.rules import load_rules
 from oakmeasure.core.figures.check import Remedy
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.survey.ticks import rewritten
 from oakmeasure.data import table
 
 M = TypeVar("M", bound=BaseModel)
@@ -179,128 +176,6 @@ def with_remedy(job: Job, leaf_id: str, remedy: Remedy) -> Job:
         remedy: What takes it; None where it is taken, or cannot be.
     """
     return with_field(job, leaf_id, remedy.path, remedy.value)
-
-
-def with_measured_by(job: Job, leaf_id: str, way: MeasuredBy) -> Job:
-    """Return the job with another way of taking a leaf's opening; what the other ways hold is kept.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        way: How the opening is taken: tape, template and ticks or a drawing.
-    """
-
-    def change(leaf: Leaf) -> Leaf:
-        more: dict[str, Any] = {}
-        if way is MeasuredBy.POLYGON and leaf.polygon is None:
-            more["polygon"] = Polygon()
-        if way is MeasuredBy.TICKS and leaf.template is None:
-            more["template"] = TickTemplate()
-        return leaf.model_copy(update={"measured_by": way, **more})
-
-    return with_leaf(job, leaf_id, change)
-
-
-def with_tick_form(job: Job, leaf_id: str, form: TickForm) -> Job:
-    """Return the job with a leaf's ticks written another way; their points stay where they are.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        form: How ticks are written: along and in, or as a distance from a stick.
-    """
-
-    def change(leaf: Leaf) -> Leaf:
-        if leaf.template is None:
-            return leaf
-        stick = leaf.template.stick.value
-        ticks = tuple(rewritten(each, stick, form) for each in leaf.template.ticks)
-        template = leaf.template.model_copy(update={"ticks": ticks, "form": form})
-        return leaf.model_copy(update={"template": template})
-
-    return with_leaf(job, leaf_id, change)
-
-
-def with_ticks(job: Job, leaf_id: str, ticks: tuple[Tick, ...]) -> Job:
-    """Return the job with a leaf's ticks replaced by those of a file, and its opening taken by them.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        ticks: The ticks of the file.
-    """
-    job = with_measured_by(job, leaf_id, MeasuredBy.TICKS)
-    form = TickForm.POINT
-    if any(each.angle_deg is not None for each in ticks):
-        form = TickForm.ANGLE
-    elif any(each.x2 is not None for each in ticks):
-        form = TickForm.SECOND
-    sides = max([4, *(each.side or 0 for each in ticks)])
-    template = job.leaf(leaf_id).template
-    assert template is not None
-    known = {name: getattr(template, name) for name in type(template).model_fields}
-    fresh = TickTemplate.model_validate(known | {"ticks": ticks, "form": form, "sides": max(sides, template.sides)})
-    return with_field(job, leaf_id, "template", fresh)
-
-
-def with_last_tick_as_check(job: Job, leaf_id: str) -> Job:
-    """Return the job with the last tick taken out of the fit and kept as the check reading.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-
-    Raises:
-        InputError: When there is none.
-    """
-    template = job.leaf(leaf_id).template
-    if template is None or not template.ticks:
-        raise InputError("template.check", "nothing", "a tick in a corner, written as the last one")
-    *rest, last = template.ticks
-    check = last.model_copy(update={"side": None})
-    return with_field(job, leaf_id, "template", template.model_copy(update={"ticks": tuple(rest), "check": check}))
-
-
-def with_butt(job: Job, leaf_id: str, key: str) -> Job:
-    """Return the job with the butt of a leaf changed for one of the table.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        key: Its key in the table.
-    """
-    butt: Butt = butt_from_table(key)
-    return with_field(job, leaf_id, "hardware.butt", butt)
-
-
-def with_cup(job: Job, leaf_id: str, key: str) -> Job:
-    """Return the job with the cup hinge of a leaf changed for one of the table.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        key: Its key in the table.
-    """
-    return with_field(job, leaf_id, "hardware.cup.hinge", cup_from_table(key))
-
-
-def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
-    """Return the job with the hinge of a leaf among its own, named by the day `on`; InputError where it has none.
-
-    Args:
-        job: The job that is read; it is not changed.
-        leaf_id: Id of the leaf in the job.
-        on: The day, in words.
-    """
-    from oakmeasure.core.edits.kept_hinges import kept_butt, kept_cup
-    from oakmeasure.core.solver import solve_leaf
-
-    solved = solve_leaf(job, job.leaf(leaf_id))
-    if solved.cups is not None:
-        hinge = kept_cup(solved, on)
-        return with_value(job, "own_cups", (*(each for each in job.own_cups if each.name != hinge.name), hinge))
-    butt = kept_butt(solved, on)
-    return with_value(job, "own_butts", (*(each for each in job.own_butts if each.name != butt.name), butt))
 
 
 def with_place(job: Job, leaf_id: str, place: Exposure) -> Job:

@@ -15,6 +15,11 @@ if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
 
+PATCH_DEEPER = 2.0
+PATCH_LONG = 3.0
+GLUE_SETS = 2.0  # hours until a plug or a patch may be cut: common practice, no source
+
+
 @dataclass(frozen=True, slots=True)
 class Repair:
     """One way of mending a mishap."""

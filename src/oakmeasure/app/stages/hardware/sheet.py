@@ -12,7 +12,7 @@ from oakmeasure.core.document.hinges import FlushBolts, LatchKind, MortiseLock, 
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.drawings.views import HardwarePage
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import hinge_edits, job_edits
 from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.data import table
 
@@ -32,7 +32,7 @@ _BUTT = Choice(
     "Butt",
     lambda: [(key, row["name"]) for key, row in table("butts").items()],
     _butt_key,
-    job_edits.with_butt,
+    hinge_edits.with_butt,
     "made-up makers; measure the ones on your bench",
 )
 _CUP = Choice(
@@ -40,7 +40,7 @@ _CUP = Choice(
     "Hinge",
     lambda: [(key, cup_from_table(key).name) for key in cup_keys()],
     _cup_key,
-    job_edits.with_cup,
+    hinge_edits.with_cup,
     "made-up makers; put in the figures of yours",
     other=lambda _job: "one of your own",
 )

@@ -125,7 +125,7 @@ class Workshop(QWidget):
             self.words.setText("")
 
     def _held(self, show: Show) -> str:
-        from oakmeasure.core.drawings.make.op_view import lies
+        from oakmeasure.core.drawings.make.bench_lies import lies
 
         op, solved = self.room.op(), self.session.solved
         how = lies(solved, solved.build, op) if op is not None and solved.build is not None else None

@@ -25,7 +25,7 @@ from oakmeasure.core.document.readings import (
 )
 from oakmeasure.core.document.species import species, species_keys
 from oakmeasure.core.drawings.views import MeasurePage
-from oakmeasure.core.edits import job_edits
+from oakmeasure.core.edits import job_edits, tick_edits
 from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.takings.polygon import next_span
@@ -81,7 +81,7 @@ _TAKEN = Choice(
     "Taken by",
     enum_options(MeasuredBy),
     lambda job, leaf_id: job.leaf(leaf_id).measured_by,
-    job_edits.with_measured_by,
+    tick_edits.with_measured_by,
     "the others keep what they hold",
 )
 _FORM = Choice(
@@ -89,7 +89,7 @@ _FORM = Choice(
     "Way of the stick",
     enum_options(TickForm),
     lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.form"),
-    job_edits.with_tick_form,
+    tick_edits.with_tick_form,
     "how the direction of each tick is written; the points stay where they are",
 )
 

@@ -100,11 +100,10 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 def _glue_ups(w: float, h: float, t: float) -> tuple[GlueUp, ...]:
     """Return what is glued up of a flush leaf."""
     rows = max(2, round(h / 400) + 1)
-    glue = (
+    return (
         GlueUp("edging on the core", h, w, max(2, round(h / 300) + 1)),
         GlueUp("both veneers, under bearers or in a bag", h, t + 120, 2 * rows),
     )
-    return glue
 
 
 def _framed(ctx: Context, fit: Fit, wood: Timber, choice: Veneered, veneers: tuple[Figure, Figure]) -> Build:
