@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import ast
 import re
 import subprocess
+from collections import Counter
 from graphlib import TopologicalSorter
 from pathlib import Path
 
@@ -68,3 +70,35 @@ def test_demo_job_is_the_one_that_its_script_writes():
 
     made = runpy.run_path(str(ROOT / "tools/make_demo.py"))["demo"]()
     assert load(path_of("demo.oakjob")) == made
+
+
+def _modules():
+    return [(path, path.read_text(encoding="utf-8")) for path in sorted((ROOT / "src").rglob("*.py"))]
+
+
+def _lines(function):
+    """How many lines a function has beside its docstring."""
+    first = function.body[0]
+    told = isinstance(first, ast.Expr) and isinstance(first.value, ast.Constant)
+    return function.end_lineno - function.lineno + 1 - (first.end_lineno - first.lineno + 1 if told else 0)
+
+
+def test_modules_and_functions_are_short_enough_to_be_read_at_once():
+    for path, text in _modules():
+        assert text.count("\n") <= 450, path
+        functions = [each for each in ast.walk(ast.parse(text)) if isinstance(each, ast.FunctionDef)]
+        assert all(_lines(each) <= 60 for each in functions), (
+            path,
+            [each.name for each in functions if _lines(each) > 60],
+        )
+
+
+def test_a_name_is_one_class():
+    found = [
+        (each.name, path)
+        for path, text in _modules()
+        for each in ast.parse(text).body
+        if isinstance(each, ast.ClassDef) and not each.name.startswith("_")
+    ]
+    names = Counter(name for name, _ in found)
+    assert not [each for each in found if names[each[0]] > 1]

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.forms.choice_box import ChoiceBox, ChoiceRow
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, BoxLook, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
@@ -134,7 +134,7 @@ class GroupBox(QWidget):
             field.unit,
             lambda value, nudge: sheet.commit(field, value, nudge, entry),
             name=field.path,
-            look=Look.COMPACT if compact else Look.ROW,
+            look=BoxLook.COMPACT if compact else BoxLook.ROW,
             asks=Asked(signed=field.signed, optional=field.optional, has_state=field.has_state, note=field.note),
         )
         entry.told.connect(lambda text, refused: tell(note, text, refused))

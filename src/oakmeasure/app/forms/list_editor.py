@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QV
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import note_label, tell
-from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, BoxLook, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit, in_words
@@ -94,7 +94,7 @@ class ListRows(QWidget):
             column.unit,
             partial(self._commit, row, column),
             name=self._name(row.at, column),
-            look=Look.NARROW,
+            look=BoxLook.NARROW,
             asks=Asked(signed=column.signed, optional=column.optional or row.at is None),
         )
         entry.told.connect(lambda text, refused: tell(self.note, text, refused))

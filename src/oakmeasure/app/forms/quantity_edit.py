@@ -103,7 +103,7 @@ class _QuantityLine(QLineEdit):
             super().keyPressEvent(event)
 
 
-class Look(Enum):
+class BoxLook(Enum):
     """How a box is laid out."""
 
     ROW = auto()  # its state, the number and the unit in a row
@@ -144,7 +144,7 @@ class QuantityEdit(QFrame):
         commit: Callable[[float | None, bool], str],
         *,
         name: str = "",
-        look: Look = Look.ROW,
+        look: BoxLook = BoxLook.ROW,
         asks: Asked = ANY,
     ) -> None:
         super().__init__()
@@ -168,7 +168,7 @@ class QuantityEdit(QFrame):
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.
         self._unit_label = QLabel("", self)
-        self._unit_label.setHidden(look is not Look.ROW)
+        self._unit_label.setHidden(look is not BoxLook.ROW)
         self._lay_out(label)
         self.line.installEventFilter(self)
         self.line.returnPressed.connect(self._enter)
@@ -179,7 +179,7 @@ class QuantityEdit(QFrame):
             self.mark.clicked.connect(self.state_asked)
 
     def _lay_out(self, label: str) -> None:
-        if self._look is Look.COMPACT:
+        if self._look is BoxLook.COMPACT:
             column = QVBoxLayout(self)
             column.setContentsMargins(8, 3, 8, 4)
             column.setSpacing(0)
@@ -195,13 +195,13 @@ class QuantityEdit(QFrame):
             self.setFixedHeight(50)
             return
         row = QHBoxLayout(self)
-        row.setContentsMargins(*((3, 2, 4, 2) if self._look is Look.NARROW else (6, 3, 8, 3)))
+        row.setContentsMargins(*((3, 2, 4, 2) if self._look is BoxLook.NARROW else (6, 3, 8, 3)))
         row.setSpacing(6)
         if self.mark is not None:
             row.addWidget(self.mark)
         row.addWidget(self.line, 1)
         row.addWidget(self._unit_label)
-        self.setFixedHeight(32 if self._look is Look.NARROW else 36)
+        self.setFixedHeight(32 if self._look is BoxLook.NARROW else 36)
 
     # --- showing -----------------------------------------------------------------------------------------
 
@@ -215,8 +215,8 @@ class QuantityEdit(QFrame):
         )
         self.line.setPlaceholderText(say(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
-        tight = self._look is Look.COMPACT or self.mark is not None
-        self.set_flag("small", self._look is Look.NARROW or (tight and show.system is UnitSystem.INCH))
+        tight = self._look is BoxLook.COMPACT or self.mark is not None
+        self.set_flag("small", self._look is BoxLook.NARROW or (tight and show.system is UnitSystem.INCH))
         if self.mark is not None:
             self.mark.setVisible(state is not None)
             if state is not None:
@@ -234,7 +234,7 @@ class QuantityEdit(QFrame):
         """Return a value as the box shows it; a narrow box has no room for a sixteenth with its sign."""
         if value is None:
             return ""
-        if self._look is Look.NARROW and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
+        if self._look is BoxLook.NARROW and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
             return say(self._show.short_length(value))
         return say(self._show.value(value, self.unit, with_unit=False))
 

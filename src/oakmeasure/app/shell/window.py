@@ -13,8 +13,8 @@ from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLay
 from oakmeasure.app.commands.menu import Commands
 from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.forms.form import Form
-from oakmeasure.app.forms.quantity_edit import read
 from oakmeasure.app.shell import theme, titles
+from oakmeasure.app.shell.board_hands import BoardHands
 from oakmeasure.app.shell.centre import EXAGGERATION, Middle
 from oakmeasure.app.shell.job_bar import JobLine
 from oakmeasure.app.shell.last_seen import Seen
@@ -27,22 +27,9 @@ from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.stages.measure.gauge_strip import GaugeStrip
 from oakmeasure.app.stages.sheets import SHEETS
 from oakmeasure.app.stages.timber.room import PAGES, TimberRoom
-from oakmeasure.core.base.errors import LengthError
-from oakmeasure.core.base.units import Unit
+from oakmeasure.core.drawings import views
 from oakmeasure.core.drawings.hang.crooked import can_exaggerate
 from oakmeasure.core.drawings.leaf.beside_view import beside_view
-from oakmeasure.core.drawings.views import (
-    VIEWS,
-    FitPage,
-    HangPage,
-    HardwarePage,
-    LeafPage,
-    MakePage,
-    MeasurePage,
-    TimberPage,
-    opened_by,
-)
-from oakmeasure.core.edits.drag import DragEdit, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage, worst
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
@@ -74,6 +61,7 @@ class Window(QMainWindow):
         self.side = SidePanel(session)
         self.checks, self.working = self.side.checks, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
+        self.hands = BoardHands(session, self.timber, self.middle)
         self._lay_out()
         self.commands = Commands(
             Host(self, lambda: self.board.drawing, self.timber.plan, self.where, self.choose_leaf), session
@@ -128,12 +116,12 @@ class Window(QMainWindow):
         self.board.resized.connect(self._board_resized)
         self.board.figure_asked.connect(s.show_working)
         self.board.part_asked.connect(self._ask_part)
-        self.board.handle_moved.connect(self._move_handle)
+        self.board.handle_moved.connect(self.hands.move_handle)
         self.board.handle_taken.connect(self.timber.taken)
         self.timber.changed.connect(self._timber_changed)
         s.room(MakeRoom).changed.connect(self._room_changed)
         s.room(HangRoom).changed.connect(self._room_changed)
-        self.board.commit = self._commit_on_board
+        self.board.commit = self.hands.commit
         self.middle.other.chosen.connect(lambda: self._show_stage(keep_view=False))
         self.list.pointed.connect(s.light)
         self.list.chosen.connect(self._ask_part)
@@ -190,9 +178,9 @@ class Window(QMainWindow):
     def _of_the_job(self) -> Listed | None:
         """Show what a page that a room of its own has: its words over the drawing; return its list."""
         page = self._job_page()
-        self.middle.strip.setVisible(page is TimberPage.PLAN)
+        self.middle.strip.setVisible(page is views.TimberPage.PLAN)
         if self.session.stage is Stage.TIMBER:
-            self.timber.show_page(TimberPage(self.sheet().page))
+            self.timber.show_page(views.TimberPage(self.sheet().page))
             self.timber.refresh()
         if page is None:
             return None
@@ -217,7 +205,7 @@ class Window(QMainWindow):
     def _timber_changed(self) -> None:
         """Show a better plan; the sheet and the checks stay as they are."""
         page = self._job_page()
-        if isinstance(page, TimberPage):
+        if isinstance(page, views.TimberPage):
             self.draw()
             self.middle.title.setText(say(self.timber.title(page)))
             rows = len(self.list.records.records)
@@ -225,14 +213,14 @@ class Window(QMainWindow):
             if not rows and self.list.records.records:
                 self._stage_laid_out()
 
-    def _job_page(self) -> TimberPage | MakePage | HangPage | None:
+    def _job_page(self) -> views.TimberPage | views.MakePage | views.HangPage | None:
         """Return the page of Make or Hang, or of Timber about the whole job, where one is shown."""
         page = self.sheet().page
         if self.session.stage is Stage.MAKE:
-            return MakePage(page)
+            return views.MakePage(page)
         if self.session.stage is Stage.HANG:
-            return HangPage(page)
-        return TimberPage(page) if self.session.stage is Stage.TIMBER and page in PAGES else None
+            return views.HangPage(page)
+        return views.TimberPage(page) if self.session.stage is Stage.TIMBER and page in PAGES else None
 
     def _stage_changed(self) -> None:
         self._show_rod()
@@ -261,9 +249,9 @@ class Window(QMainWindow):
         sheet.refresh()
         self.sheets.setCurrentWidget(sheet)
         measuring = stage is Stage.MEASURE
-        page = MeasurePage(sheet.page) if measuring else MeasurePage.OPENING
-        fit_page = FitPage(sheet.page) if stage is Stage.FIT else None
-        leaf_page = LeafPage(sheet.page) if stage is Stage.LEAF else None
+        page = views.MeasurePage(sheet.page) if measuring else views.MeasurePage.OPENING
+        fit_page = views.FitPage(sheet.page) if stage is Stage.FIT else None
+        leaf_page = views.LeafPage(sheet.page) if stage is Stage.LEAF else None
         words = (
             titles.PAGE_WORDS[page]
             if measuring
@@ -272,10 +260,10 @@ class Window(QMainWindow):
             else titles.BOARD_WORDS[stage]
         )
         self.middle.title.setText(say(titles.OTHER_WORDS.get(sheet.page, words)))
-        crooked = measuring and (page is not MeasurePage.OPENING or can_exaggerate(self.session.solved))
+        crooked = measuring and (page is not views.MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
-        moves = stage is Stage.FIT and sheet.page == FitPage.WAY
+        moves = stage is Stage.FIT and sheet.page == views.FitPage.WAY
         moves = moves and (self.session.solved.swing is not None or self.session.leaf.hanging.slides)
         for each in (self.middle.opened, self.middle.opened_label):
             each.setVisible(moves)
@@ -283,26 +271,26 @@ class Window(QMainWindow):
         self.gauge.setVisible(measuring or lays_up)  # boards at hand are measured like openings
         self.draw(keep_view=keep_view)
         solved, show = self.session.solved, self.session.show
-        catalogue = stage is Stage.HARDWARE and sheet.page == HardwarePage.CATALOGUE
+        catalogue = stage is Stage.HARDWARE and sheet.page == views.HardwarePage.CATALOGUE
         leaves = self.session.worked_out()
         listed = list_of_page(stage, sheet.page, solved, leaves, show)
-        if sheet.page == TimberPage.SETTINGS and stage is Stage.TIMBER:
+        if sheet.page == views.TimberPage.SETTINGS and stage is Stage.TIMBER:
             together, alone = saved(setups(leaves))
             self.middle.title.setText(
                 say(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
             )
         listed = self._of_the_job() or listed
-        compares = fit_page is FitPage.CHOICES or leaf_page is LeafPage.WAYS or catalogue
-        by_another = leaf_page is LeafPage.OTHER
-        self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is FitPage.SURE)
+        compares = fit_page is views.FitPage.CHOICES or leaf_page is views.LeafPage.WAYS or catalogue
+        by_another = leaf_page is views.LeafPage.OTHER
+        self.middle.beside.setVisible(listed is not None or compares or by_another or fit_page is views.FitPage.SURE)
         self.list.setVisible(listed is not None)
-        self.board.setVisible(fit_page is not FitPage.SURE)
-        self.goes_in.setVisible(fit_page is FitPage.SURE)
+        self.board.setVisible(fit_page is not views.FitPage.SURE)
+        self.goes_in.setVisible(fit_page is views.FitPage.SURE)
         self.compare.setVisible(compares)
         self.middle.other.setVisible(by_another)
         if listed is not None:
             self._show_records(listed)
-        if fit_page is FitPage.SURE:
+        if fit_page is views.FitPage.SURE:
             self.goes_in.refresh()
         if compares:
             self.compare.refresh()
@@ -327,7 +315,7 @@ class Window(QMainWindow):
         if self.session.stage is Stage.FIT:
             whole = self.middle.split.height()
             self.middle.split.setSizes([whole * 2 // 5, whole * 3 // 5])
-        elif self.sheet().page in (LeafPage.WAYS, LeafPage.OTHER, HardwarePage.CATALOGUE):
+        elif self.sheet().page in (views.LeafPage.WAYS, views.LeafPage.OTHER, views.HardwarePage.CATALOGUE):
             whole = self.middle.split.height()
             table = titles.TABLES_PX.get(self.sheet().page, whole // 2)
             self.middle.split.setSizes([whole - table, table])
@@ -337,7 +325,7 @@ class Window(QMainWindow):
             self._laid_for_ticks = self.session.solved.opening.template is not None
             self.middle.split.setSizes([392, 276] if self._laid_for_ticks else [300, 368])
         else:
-            plans = self.sheet().page == TimberPage.PLAN
+            plans = self.sheet().page == views.TimberPage.PLAN
             self.middle.give_list(titles.PLAN_LIST_PX if plans else titles.MOST_LIST_PX.get(self.session.stage, 300))
 
     def draw(self, *, keep_view: bool = True) -> None:
@@ -346,32 +334,32 @@ class Window(QMainWindow):
         options: dict[str, object] = {}
         if s.stage is Stage.MEASURE:
             options["exaggeration"] = float(self.exaggeration)
-            options["page"] = MeasurePage(self.sheet().page)
+            options["page"] = views.MeasurePage(self.sheet().page)
         elif s.stage is Stage.FIT:
-            options["page"] = FitPage(self.sheet().page)
+            options["page"] = views.FitPage(self.sheet().page)
             options["opened"] = self.middle.opened.value() / 180
             turns, degrees = s.solved.swing is not None, self.middle.opened.value()
             self.middle.opened_label.setText(say(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
         elif s.stage is Stage.TIMBER:
             job_page = self._job_page()
-            if isinstance(job_page, TimberPage):
+            if isinstance(job_page, views.TimberPage):
                 self.board.set_drawing(self.timber.drawing(job_page), keep_view=keep_view)
                 return
-            options["page"] = TimberPage(self.sheet().page)
+            options["page"] = views.TimberPage(self.sheet().page)
         elif s.stage is Stage.HARDWARE:
-            options["page"] = HardwarePage(self.sheet().page)
+            options["page"] = views.HardwarePage(self.sheet().page)
         elif s.stage in (Stage.MAKE, Stage.HANG):
             self.board.set_drawing(self._room().drawing(self._job_page()), keep_view=keep_view)
             return
         elif s.stage is Stage.LEAF:
-            options["page"] = LeafPage(self.sheet().page)
+            options["page"] = views.LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self.middle.split.width() < BESIDE_FROM_PX
         self.middle.crooked_label.setText(say(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}"))
-        if s.stage is Stage.LEAF and self.sheet().page == LeafPage.OTHER:
+        if s.stage is Stage.LEAF and self.sheet().page == views.LeafPage.OTHER:
             self.board.set_drawing(beside_view(s.beside(), s.show), keep_view=keep_view)
             return
-        self.board.set_drawing(VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
+        self.board.set_drawing(views.VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
 
     def _has_room_for_words(self) -> bool:
         """Return whether words can stand beside the leaf without making it small."""
@@ -381,8 +369,8 @@ class Window(QMainWindow):
         """Return whether what belongs to the board stands beside it, where there is room, and not under it."""
         page = self.sheet().page
         if self.session.stage is Stage.LEAF:
-            return page == LeafPage.JOINTS
-        return self.session.stage is Stage.MEASURE and page == MeasurePage.OPENING
+            return page == views.LeafPage.JOINTS
+        return self.session.stage is Stage.MEASURE and page == views.MeasurePage.OPENING
 
     def _board_resized(self) -> None:
         wide = self.middle.split.width() >= BESIDE_FROM_PX
@@ -413,81 +401,23 @@ class Window(QMainWindow):
             for entry in sheet.entries.values():
                 entry.give_back()
         self.session.choose_leaf(leaf_id)
-        if (
-            figure_name(self.session.working) not in self.session.solved.figures
-        ):  # this leaf hangs or is built another way
+        # This leaf may hang or be built another way.
+        if figure_name(self.session.working) not in self.session.solved.figures:
             self.session.show_working(self._first_working())
 
     def _leaf_number(self, at: int) -> None:
         if at < len(self.session.job.leaves):
             self.choose_leaf(self.session.job.leaves[at].id)
 
-    def _move_handle(self, handle: str, x: float, y: float) -> None:
-        """Open the leaf as far as its handle is dragged, or set a rail where it is dragged to."""
-        name = handle.removeprefix("handle:")
-        if self.session.stage is Stage.TIMBER:
-            self.timber.dragged(handle, x, y)
-            return
-        if self.session.stage is Stage.LEAF:
-            self._drop(
-                dragged(self.session.solved, name, y), f"The leaf, set out: {name}", titles.BOARD_WORDS[Stage.LEAF]
-            )
-            return
-        if self.session.stage is Stage.HARDWARE:
-            drag = dragged_cup if name.startswith("cup") else dragged_butt
-            drop = drag(self.session.solved, int(name.rpartition(" ")[2]), y)
-            self._drop(drop, f"Hinges: {name}", titles.BOARD_WORDS[Stage.HARDWARE])
-            return
-        self.middle.opened.setValue(round(180 * opened_by(self.session.solved, x, y)))
-
-    def _drop(self, drop: DragEdit | None, words: str, otherwise: str) -> None:
-        """Take the edit of what is dragged, and say what it snapped to."""
-        if drop is not None:
-            self.session.edit(drop.path, drop.value, nudge=True)
-            self.middle.title.setText(say(f"{words} at {drop.words}" if drop.words else otherwise))
-
     def _exaggerate(self, times: int) -> None:
         self.exaggeration = times
         self.draw()
 
-    def _commit_on_board(self, path: str, text: str) -> str:
-        """Take what was written over a dimension. Returns "" or the reason for refusing it."""
-        signed = path.startswith(("readings.lean", "readings.sill", "readings.head"))
-        try:
-            value = read(text, Unit.MM, self.session.show, signed=signed)
-        except LengthError as error:
-            return str(error)
-        return self.session.edit(path, value)
-
     def _ask_part(self, ref: str) -> None:
-        """Show the working of what was clicked: a part's length, a reading, a butt's place."""
-        kind, _, name = ref.partition(":")
-        solved = self.session.solved
+        """Show the working of what was clicked, and where a whole job is shown, point at it there."""
         if self._job_page() is not None:
             self._room().clicked(ref)
-        self.session.light(ref)
-        if kind == "part":
-            for part in solved.cut_parts:
-                if part.name == name:
-                    self.session.show_working(part.length.name)
-        elif kind == "tick" and name.isdigit():
-            self._turn_tick(int(name) - 1)
-        else:
-            figures = {
-                "thing": f"in_the_way_{name}",
-                "floor": f"floor_{name}",
-                "reading": f"reading_{name}",
-                "butt": f"butt_{name}_top",
-                "cup": f"cup_{name}",
-                "plate": f"cup_{name}_plate",
-            }
-            self.session.show_working(figures.get(kind, ""))
-
-    def _turn_tick(self, at: int) -> None:
-        """Take a tick out, or in again."""
-        template = self.session.leaf.template
-        if template is not None and at < len(template.ticks):
-            self.session.edit(f"template.ticks.{at}.excluded", not template.ticks[at].excluded)
+        self.hands.ask(ref)
 
     def go_to_found(self, kind: str, key: str) -> None:
         """Go to what the find box found."""

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QHBoxLayout, QLineEdit,
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, tell
-from oakmeasure.app.forms.quantity_edit import Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import BoxLook, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
@@ -69,7 +69,7 @@ class NewJob(QDialog):
         column.addSpacing(8)
         buttons = _buttons(self, "Show the leaf")
         if offers_demo:
-            look = buttons.addButton(say("Look at a finished job first"), QDialogButtonBox.ButtonRole.ResetRole)
+            look = buttons.addButton(say("BoxLook at a finished job first"), QDialogButtonBox.ButtonRole.ResetRole)
             look.setObjectName("demo")
             look.setProperty("role", "plain")
             look.clicked.connect(self._look)
@@ -80,7 +80,9 @@ class NewJob(QDialog):
         super().accept()  # whatever stands in the boxes
 
     def _entry(self, title: str, path: str) -> QuantityEdit:
-        entry = QuantityEdit(title, Unit.MM, lambda value, _nudge: self._set(path, value), name=path, look=Look.COMPACT)
+        entry = QuantityEdit(
+            title, Unit.MM, lambda value, _nudge: self._set(path, value), name=path, look=BoxLook.COMPACT
+        )
         entry.told.connect(lambda text, refused: tell(self._note, text, refused))
         reading = getattr(self.job.leaves[0].readings, path.partition(".")[2])
         entry.show_value(reading.value, Show(self.job.unit))

@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import Asked, Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, BoxLook, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.make.room import MakeRoom
@@ -213,7 +213,7 @@ class SumBox(QDialog):
             option.unit,
             lambda value, _nudge: self._set(option, value),
             name=f"sum.{option.name}",
-            look=Look.COMPACT,
+            look=BoxLook.COMPACT,
             asks=Asked(signed=option.low < 0, optional=not option.needed),
         )
         value = self.values.get(option.name)

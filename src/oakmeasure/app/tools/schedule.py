@@ -26,7 +26,7 @@ from PySide6.QtWidgets import (
 from oakmeasure.app.canvas.silhouette import paint_parts
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import BoxLook, QuantityEdit
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.stage_bar import paint_level
@@ -261,7 +261,7 @@ class ScheduleBox(QDialog):
         for each in ALIKE:
             self.field.addItem(say(each.words))
         self.field.activated.connect(lambda _at: self._field_chosen())
-        self.value = QuantityEdit("to", Unit.MM, lambda _value, _nudge: "", name="schedule.value", look=Look.COMPACT)
+        self.value = QuantityEdit("to", Unit.MM, lambda _value, _nudge: "", name="schedule.value", look=BoxLook.COMPACT)
         self.value.setFixedWidth(150)
         self.choice = ChoiceBox()
         self.choice.setMinimumWidth(240)

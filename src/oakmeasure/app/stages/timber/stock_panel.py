@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QLineEdit, QPush
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.list_editor import ListRows
 from oakmeasure.app.forms.notes import label, note_label, tell
-from oakmeasure.app.forms.quantity_edit import Asked, Look, QuantityEdit
+from oakmeasure.app.forms.quantity_edit import Asked, BoxLook, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
@@ -104,7 +104,7 @@ class RackPanel(QWidget):
                 unit,
                 partial(self._set, name),
                 name=f"rack.{name}",
-                look=Look.COMPACT,
+                look=BoxLook.COMPACT,
                 asks=Asked(optional=name in ("price", "year")),
             )
             entry.told.connect(lambda text, refused: tell(self.note, text, refused))

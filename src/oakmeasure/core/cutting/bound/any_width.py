@@ -14,7 +14,8 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.cutting.lp.knapsack import Levels, Strips, Way
-from oakmeasure.core.cutting.lp.master import Master, Prices, Strip, StripFrame
+from oakmeasure.core.cutting.lp.master import Master, Prices
+from oakmeasure.core.cutting.lp.strip_columns import Strip, StripFrame
 from oakmeasure.core.cutting.model import shares
 from oakmeasure.core.cutting.two_d.slots import Slots, by_length, side_by_side, useful_slots
 

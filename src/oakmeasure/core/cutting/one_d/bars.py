@@ -8,52 +8,18 @@ Gomory 1961, 1963; the bound is the programme's own (Farley 1990), raised to the
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from oakmeasure.core.base import linear_programme
-from oakmeasure.core.cutting.model import (
-    CENT,
-    SCALE,
-    Cut,
-    CutPlan,
-    Deadline,
-    Problem,
-    cents,
-    least_cost,
-    shares,
-    tenths,
-)
+from oakmeasure.core.cutting.model import CENT, SCALE, Cut, CutPlan, Deadline, Problem, cents, least_cost, tenths
+from oakmeasure.core.cutting.one_d.bar_programme import MANY, Bars, SolvedBars, bar_programme, solve_bars
 from oakmeasure.core.cutting.one_d.patterns import Column, every_way
 
 if TYPE_CHECKING:
     import numpy as np
 
 
-EPS = 1e-7
 MOST_WAYS = 3000  # of cutting all kinds of bar, that are listed
-COARSE = 10  # tenths
-BESIDE = 4  # sets of ways of cutting sought at one set of prices
-PROVE_EVERY = 25  # rounds, after which the bound is worked out anew
-NEAR = 0.001  # of the cost; a larger list is not solved nearer before whole bars are sought
-LINEAR_SHARE = 0.55  # of the time, after which whole bars are sought in any case
-MANY = 150  # parts from which whole bars are kept before the rest is solved
 TAIL_SHARE = 0.35  # of the time that is left, for one integer programme
-
-
-@dataclass(slots=True)
-class _Bars:
-    """The problem in whole tenths and hundredths, the kerf added to every part and once to every bar."""
-
-    sizes: list[int]
-    prices: list[int]
-    counts: list[int | None]
-    lengths: list[int]
-    demand: list[int]
-
-    @property
-    def longest(self) -> int:
-        return max(self.sizes, default=0)
 
 
 def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
@@ -67,7 +33,7 @@ def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
     trim = 2 * tenths(problem.trim, up=True)
     sizes = [max(tenths(each.length, up=False) - trim, 0) + kerf for each in problem.stock]
     fits = [at for at, each in enumerate(problem.parts) if tenths(each.length, up=True) + kerf <= max(sizes, default=0)]
-    bars = _Bars(
+    bars = Bars(
         sizes,
         [cents(each.price) for each in problem.stock],
         [each.quantity for each in problem.stock],
@@ -88,7 +54,7 @@ def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
     if fits and not best.is_least and not watch.over():
         pool = dict.fromkeys(first)
         pool.update(dict.fromkeys(_single(bars)))
-        solved = _linear(bars, list(bars.demand), list(pool), watch)
+        solved = solve_bars(bars, list(bars.demand), list(pool), watch)
         pool.update(dict.fromkeys(solved.columns))
         best.bound = max(best.bound, least_cost(kinds, need=need, at_least=solved.bound, most=most))
         best.tell()
@@ -99,7 +65,7 @@ def plan_bars(problem: Problem, watch: Deadline) -> CutPlan:
 class _Best:
     """The cheapest whole plan so far; tells the watch of every better one."""
 
-    def __init__(self, problem: Problem, fits: list[int], bars: _Bars, watch: Deadline) -> None:
+    def __init__(self, problem: Problem, fits: list[int], bars: Bars, watch: Deadline) -> None:
         self.problem, self.fits, self.bars, self.watch = problem, fits, bars, watch
         self.columns: list[Column] = []
         self.missing, self.cost, self.bound = 1 << 60, 0, 0
@@ -132,7 +98,7 @@ class _Best:
         return _plan_of(self.problem, self.fits, self.bars, self.columns, bound, self.watch)
 
 
-def first_fit(bars: _Bars) -> list[Column]:
+def first_fit(bars: Bars) -> list[Column]:
     """Return a plan at once: the longest parts first, each onto the first open bar that takes it.
 
     A new bar is the cheapest by length of those that take the part and are left; parts that none takes are left
@@ -163,7 +129,7 @@ def first_fit(bars: _Bars) -> list[Column]:
     return [_cheaper((kind, tuple(counts)), bars, left) for kind, _, counts in open_bars]
 
 
-def _cheaper(column: Column, bars: _Bars, left: list[int | None]) -> Column:
+def _cheaper(column: Column, bars: Bars, left: list[int | None]) -> Column:
     """Return the same cut out of the cheapest bar that still holds it and is left."""
     kind, counts = column
     need = sum(a * b for a, b in zip(counts, bars.lengths, strict=True))
@@ -181,7 +147,7 @@ def _cheaper(column: Column, bars: _Bars, left: list[int | None]) -> Column:
     return column
 
 
-def _single(bars: _Bars) -> list[Column]:
+def _single(bars: Bars) -> list[Column]:
     """Return a way of cutting each part alone, as often as it goes, out of every bar: the programme can start."""
     found = []
     for kind, size in enumerate(bars.sizes):
@@ -192,179 +158,10 @@ def _single(bars: _Bars) -> list[Column]:
     return found
 
 
-# --- the linear programme ------------------------------------------------------------------------------------
-
-
-@dataclass(slots=True)
-class _Linear:
-    """A solved programme of bars."""
-
-    columns: list[Column]
-    """All of them."""
-    x: np.ndarray
-    """How often each is taken."""
-    bound: float
-    """No plan costs less, hundredths."""
-    done: bool
-    """Proven."""
-
-
-def _linear(bars: _Bars, demand: list[int], columns: list[Column], watch: Deadline) -> _Linear:
-    """Solve the programme by column generation; ended early, its bound still holds.
-
-    Columns are sought on a coarse grid first, ten times as fast; only when that finds no more, to the tenth.
-    """
-    import numpy as np
-
-    wanted = np.array(demand, dtype=float)
-    limited = {k: len(demand) + n for n, k in enumerate(k for k, count in enumerate(bars.counts) if count is not None)}
-    programme = _programme(bars, demand, bars.counts, columns, dear=True)
-    columns, known = list(columns), set(columns)
-    coarse, exact = _Knapsack(bars, demand, COARSE), _Knapsack(bars, demand, 1)
-    bound, x = 0.0, np.zeros(len(columns))
-    must_prove, rounds = sum(demand) <= MANY, 0
-    while True:
-        solved = programme.solve()
-        if solved is None:
-            return _Linear(columns, x, bound, False)
-        x, duals = solved.x[len(demand) :], np.maximum(solved.prices[: len(demand)], 0.0)
-        extra = {k: min(float(solved.prices[row]), 0.0) for k, row in limited.items()}
-        rounds += 1
-        late = watch.over() or watch.gone > LINEAR_SHARE * watch.seconds
-        new = [] if late else _several(bars, coarse, duals, extra, known)
-        if not new or rounds % PROVE_EVERY == 0:
-            more, worst = _priced(bars, exact, duals, extra, known)
-            new += [each for each in more if each not in new]
-            # Farley: prices shrunk until no way of cutting is worth more than its bar are those of a valid bound.
-            spare = sum(extra[k] * float(bars.counts[k] or 0) for k in limited)
-            bound = max(bound, (float(duals @ wanted) + spare) / worst)
-        near = not must_prove and solved.value - bound <= NEAR * solved.value
-        if not new or late or near:
-            return _Linear(columns, x, bound, not new)
-        for column in new:
-            programme.add(float(bars.prices[column[0]]), _entries(column, limited))
-        columns += new
-        known.update(new)
-        x = np.concatenate([x, np.zeros(len(new))])
-
-
-def _several(
-    bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
-) -> list[Column]:
-    """Return new ways of cutting, those of the parts that the first ones leave out beside them."""
-    found: list[Column] = []
-    values = duals.copy()
-    for _ in range(BESIDE):
-        new, _ = _priced(bars, knapsack, values, extra, known)
-        new = [each for each in new if each not in found]
-        if not new:
-            break
-        found += new
-        for _, counts in new:
-            for at, many in enumerate(counts):
-                if many:
-                    values[at] = 0.0
-    return found
-
-
-def _priced(
-    bars: _Bars, knapsack: _Knapsack, duals: np.ndarray, extra: dict[int, float], known: set[Column]
-) -> tuple[list[Column], float]:
-    """Return new ways of cutting that are worth more than their bars, and how many times their price the best is."""
-    values, taken = knapsack.best(duals)
-    new: list[Column] = []
-    worst = 1.0
-    for kind, size in enumerate(bars.sizes):
-        value, price = values[size], bars.prices[kind] - extra.get(kind, 0.0)
-        if value > price + 1e-6 * max(price, 1.0):
-            column = (kind, knapsack.counts(size, taken))
-            if column not in known and column not in new:
-                new.append(column)
-            worst = max(worst, (value + extra.get(kind, 0.0)) / max(bars.prices[kind], 1e-9))
-    return new, worst
-
-
-def _entries(column: Column, limited: dict[int, int]) -> dict[int, float]:
-    """Return what a column brings to each row: parts, and one bar of its kind where those are counted."""
-    kind, counts = column
-    found = {at: float(many) for at, many in enumerate(counts) if many}
-    if kind in limited:
-        found[limited[kind]] = 1.0
-    return found
-
-
-def _programme(
-    bars: _Bars, demand: list[int], counts: list[int | None], columns: list[Column], *, dear: bool = False
-) -> linear_programme.Programme:
-    """Return the programme: every part as often as it is wanted, no more bars than there are.
-
-    dear: its first columns are single parts, bought dearly, so that there is an answer before the bars are cut well
-    enough to last.
-    """
-    limited = [k for k, count in enumerate(counts) if count is not None]
-    low = [float(each) for each in demand] + [-math.inf for _ in limited]
-    high = [math.inf for _ in demand] + [float(counts[k] or 0) for k in limited]
-    made = linear_programme.Programme(low, high)
-    rows = {k: len(demand) + n for n, k in enumerate(limited)}
-    for at in range(len(demand) if dear else 0):
-        made.add(3.0 * max(bars.prices) + 1.0, {at: 1.0})
-    for column in columns:
-        made.add(float(bars.prices[column[0]]), _entries(column, rows))
-    return made
-
-
-class _Knapsack:
-    """The most valuable cut of a bar of any length up to the longest, no part more often than it is wanted."""
-
-    def __init__(self, bars: _Bars, demand: list[int], grid: int) -> None:
-        """grid: whole tenths to which sizes are brought, parts up and bars down."""
-        self.size, self.lengths = bars.longest, bars.lengths
-        common = math.gcd(*bars.lengths, *bars.sizes) if bars.lengths else 1
-        self.unit = common if grid <= common else grid
-        self.items: list[tuple[int, int]] = []  # part, how many of it at once
-        for at, length in enumerate(bars.lengths):
-            self.items += [(at, take) for take in shares(min(demand[at], self.size // length))]
-
-    def best(self, duals: np.ndarray) -> tuple[_Spread, list[tuple[int, int, int, np.ndarray]]]:
-        """Return the best value for each length, by whole units, and what was taken where."""
-        import numpy as np
-
-        value = np.zeros(self.size // self.unit + 1)
-        taken = []
-        for at, many in self.items:
-            gain, weight = many * float(duals[at]), many * -(-self.lengths[at] // self.unit)
-            if gain <= EPS or weight >= len(value):
-                continue
-            with_it = value[:-weight] + gain
-            better = with_it > value[weight:] + EPS
-            value[weight:][better] = with_it[better]
-            taken.append((at, many, weight, better))
-        return _Spread(value, self.unit), taken
-
-    def counts(self, size: int, taken: list[tuple[int, int, int, np.ndarray]]) -> tuple[int, ...]:
-        """Return how many of each part the best cut of that length holds."""
-        found, at = [0] * len(self.lengths), size // self.unit
-        for part, many, weight, better in reversed(taken):
-            if at >= weight and better[at - weight]:
-                found[part] += many
-                at -= weight
-        return tuple(found)
-
-
-class _Spread:
-    """Values by length, kept by whole units."""
-
-    def __init__(self, value: np.ndarray, unit: int) -> None:
-        self.value, self.unit = value, unit
-
-    def __getitem__(self, size: int) -> float:
-        return float(self.value[size // self.unit])
-
-
 # --- whole bars ----------------------------------------------------------------------------------------------
 
 
-def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline) -> None:
+def _integer(bars: Bars, solved: SolvedBars, pool: dict[Column, None], best: _Best, watch: Deadline) -> None:
     """Whole bars: of the columns at hand.
 
     Then, again and again, those that are surely taken kept and the rest solved as a problem of its own, whose new
@@ -380,7 +177,7 @@ def _integer(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best
             _master(bars, bars, [], list(pool), best, watch)
 
 
-def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, watch: Deadline, keep: float) -> None:
+def _dive(bars: Bars, solved: SolvedBars, pool: dict[Column, None], best: _Best, watch: Deadline, keep: float) -> None:
     """Take whole bars of the programme, solve the rest anew, and so on until nothing is left; the tail exactly."""
     demand, counts = list(bars.demand), list(bars.counts)
     taken: list[Column] = []
@@ -395,10 +192,10 @@ def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, w
             if count is not None:
                 counts[column[0]] = count - 1
             demand = [max(a - b, 0) for a, b in zip(demand, column[1], strict=True)]
-        rest = _Bars(bars.sizes, bars.prices, counts, bars.lengths, demand)
+        rest = Bars(bars.sizes, bars.prices, counts, bars.lengths, demand)
         best.offer([*taken, *first_fit(rest)])
         fits = [each for each in columns if all(a <= b for a, b in zip(each[1], demand, strict=True))]
-        again = _linear(rest, demand, [*fits, *_single(rest)], watch)
+        again = solve_bars(rest, demand, [*fits, *_single(rest)], watch)
         x, columns = again.x, again.columns
         pool.update(dict.fromkeys(columns))
         if sum(demand) <= 60 or keep == 1.0:
@@ -408,12 +205,12 @@ def _dive(bars: _Bars, solved: _Linear, pool: dict[Column, None], best: _Best, w
     if not any(demand):
         best.offer(taken)
         return
-    rest = _Bars(bars.sizes, bars.prices, counts, bars.lengths, demand)
+    rest = Bars(bars.sizes, bars.prices, counts, bars.lengths, demand)
     best.offer([*taken, *first_fit(rest)])
 
 
 def _whole(
-    bars: _Bars, columns: list[Column], x: np.ndarray, demand: list[int], counts: list[int | None], keep: float
+    bars: Bars, columns: list[Column], x: np.ndarray, demand: list[int], counts: list[int | None], keep: float
 ) -> list[Column]:
     """Return the bars that are taken now: the whole part of each column, or the one that is nearest to a whole."""
     import numpy as np
@@ -447,7 +244,7 @@ def _whole(
     return found
 
 
-def _all_ways(bars: _Bars, best: _Best, watch: Deadline) -> None:
+def _all_ways(bars: Bars, best: _Best, watch: Deadline) -> None:
     """Where the ways of cutting are few enough to list, choose the best whole set of them: that is the least."""
     ways = every_way(bars.sizes, bars.lengths, bars.demand, most=MOST_WAYS)
     if ways is None:
@@ -457,7 +254,7 @@ def _all_ways(bars: _Bars, best: _Best, watch: Deadline) -> None:
         best.tell()
 
 
-def _master(bars: _Bars, rest: _Bars, taken: list[Column], columns: list[Column], best: _Best, watch: Deadline) -> bool:
+def _master(bars: Bars, rest: Bars, taken: list[Column], columns: list[Column], best: _Best, watch: Deadline) -> bool:
     """Solve what is left for whole bars over the columns at hand, on top of those taken, and offer a better plan.
 
     Return whether nothing cheaper can be made of them.
@@ -469,7 +266,7 @@ def _master(bars: _Bars, rest: _Bars, taken: list[Column], columns: list[Column]
     useful = [each for each in useful if any(each[1])]
     if not useful or watch.over():
         return False
-    made = _programme(bars, demand, rest.counts, useful)
+    made = bar_programme(bars, demand, rest.counts, useful)
     paid = sum(bars.prices[kind] for kind, _ in taken)
     x = made.solve_whole(seconds=min(watch.left, max(TAIL_SHARE * watch.left, 0.3)))
     if x is None:
@@ -480,7 +277,7 @@ def _master(bars: _Bars, rest: _Bars, taken: list[Column], columns: list[Column]
     return made.proven
 
 
-def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:
+def _exactly(bars: Bars, columns: list[Column]) -> list[Column]:
     """Return the plan with no part cut more often than it is wanted, each bar then the cheapest that holds its cut."""
     left = list(bars.demand)
     found = []
@@ -496,7 +293,7 @@ def _exactly(bars: _Bars, columns: list[Column]) -> list[Column]:
 
 
 def _plan_of(
-    problem: Problem, fits: list[int], bars: _Bars, columns: list[Column], bound: float, watch: Deadline
+    problem: Problem, fits: list[int], bars: Bars, columns: list[Column], bound: float, watch: Deadline
 ) -> CutPlan:
     """Return the plan in mm: on each bar its longest part first, a kerf between all."""
     kerf, start = tenths(problem.kerf, up=True), tenths(problem.trim, up=True)

@@ -12,7 +12,8 @@ from typing import TYPE_CHECKING, Any
 from oakmeasure.core.base.linear_programme import Solved
 from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.knapsack import Way
-from oakmeasure.core.cutting.lp.master import Master, Prices, Slot, Span, Strip
+from oakmeasure.core.cutting.lp.master import Master, Prices
+from oakmeasure.core.cutting.lp.strip_columns import Slot, Span, Strip
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.cutting.two_d.exact_fill import CutAt
 from oakmeasure.core.cutting.two_d.slots import SLOT
